@@ -1,0 +1,43 @@
+"""Ammonia and its poison share, doses, alkalinity, water changes."""
+
+from reedmace.core.chemistry.ammonia import (
+    UnIonisedAnswer,
+    UnIonisedQuestion,
+    acute_criterion_mg_n_l,
+    chronic_criterion_mg_n_l,
+    pka_fresh,
+    un_ionised_ammonia,
+    un_ionised_share,
+)
+from reedmace.core.chemistry.change import WaterChangeAnswer, WaterChangeQuestion, water_change
+from reedmace.core.chemistry.dose import (
+    ALKALINITY_PER_N,
+    AlkalinityDoseAnswer,
+    AlkalinityDoseQuestion,
+    AmmoniaDoseAnswer,
+    AmmoniaDoseQuestion,
+    AmmoniaProduct,
+    alkalinity_dose,
+    ammonia_dose,
+)
+
+__all__ = [
+    "ALKALINITY_PER_N",
+    "AlkalinityDoseAnswer",
+    "AlkalinityDoseQuestion",
+    "AmmoniaDoseAnswer",
+    "AmmoniaDoseQuestion",
+    "AmmoniaProduct",
+    "UnIonisedAnswer",
+    "UnIonisedQuestion",
+    "WaterChangeAnswer",
+    "WaterChangeQuestion",
+    "acute_criterion_mg_n_l",
+    "alkalinity_dose",
+    "ammonia_dose",
+    "chronic_criterion_mg_n_l",
+    "pka_fresh",
+    "un_ionised_ammonia",
+    "un_ionised_share",
+    "water_change",
+]

@@ -1,0 +1,144 @@
+"""Ammonia to cycle with, and bicarbonate to keep the film fed with alkalinity."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from reedmace.core.quantity import CACO3_PER_DKH, L_PER_IMP_GAL, L_PER_US_GAL, NITROGEN_SHARE
+from reedmace.core.quantity.units import Basis, as_nitrogen
+from reedmace.core.working import Answer, CannotAnswer, MgNPerL, NetLitres, Part, Question, Working, number
+
+ALKALINITY_PER_N = 7.14
+"""mg CaCO3 of alkalinity used for each mg N nitrified (US EPA 1993)."""
+
+_N_IN_NH4CL = 14.007 / (14.007 + 4 * 1.008 + 35.45)
+_NAHCO3_PER_CACO3 = 84.007 / 50.043
+"""mg NaHCO3 carrying the alkalinity of one mg CaCO3 (equivalent masses)."""
+
+
+class PowderProduct(Part):
+    """Ammonium chloride powder."""
+
+    form: Literal["ammonium-chloride"]
+    purity_percent: Annotated[float, number("%", 1, 100)] = 99
+
+
+class SolutionProduct(Part):
+    """Ammonia in water, by weight of NH3 in volume: grams in 100 mL."""
+
+    form: Literal["ammonia-solution"]
+    strength_percent_w_v: Annotated[float, number("% w/v", 0.1, 35, "grams of NH3 in 100 mL")]
+    drops_per_ml: Annotated[float, number("drops/mL", 10, 60)] = 20
+
+
+class LabelProduct(Part):
+    """A product known only by what its label promises: so much in so much water gives so many ppm."""
+
+    form: Literal["label"]
+    amount: Annotated[float, number("amount_unit", 0.001, 10000)]
+    amount_unit: Literal["mL", "g", "drops"]
+    water: Annotated[float, number("water_unit", 0.1, 10000)]
+    water_unit: Literal["L", "US gal", "imp gal"]
+    raises_ppm: Annotated[float, number("ppm", 0.01, 1000)]
+    basis: Basis
+    drops_per_ml: Annotated[float, number("drops/mL", 10, 60)] = 20
+
+
+AmmoniaProduct = Annotated[PowderProduct | SolutionProduct | LabelProduct, Field(discriminator="form")]
+
+
+class AmmoniaDoseQuestion(Question):
+    """A target in this water, from this product, on top of what is already there."""
+
+    net_l: NetLitres
+    target_ppm: Annotated[float, number("ppm", 0, 20)] = 2
+    basis: Basis = "ion"
+    current_ppm: Annotated[float, number("ppm", 0, 100, "Already in the water, same basis")] = 0
+    product: AmmoniaProduct
+
+
+class AmmoniaDoseAnswer(Answer):
+    """How much of the product; the unit that does not apply is null."""
+
+    raise_mg_n_l: MgNPerL
+    nitrogen_mg: Annotated[float, number("mg N", 0, 1e9)]
+    grams: Annotated[float, number("g", 0, 1e7)] | None
+    millilitres: Annotated[float, number("mL", 0, 1e7)] | None
+    drops: Annotated[float, number("drops", 0, 1e9)] | None
+    alkalinity_used_dkh: Annotated[float, number("dKH", 0, 1e4)]
+    nitrate_made_ppm_ion: Annotated[float, number("ppm", 0, 1e5, "Nitrate as the ion, if all of it is nitrified")]
+
+
+def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
+    """Grams, millilitres or drops for a target.
+
+    question: water in L, target and current in ppm on one basis, product.
+    Source: IUPAC atomic masses; the label; US EPA 1993 for alkalinity.
+    """
+    q, w = question, Working()
+    gap_ppm = max(q.target_ppm - q.current_ppm, 0.0)
+    factor = 1.0 if q.basis == "N" else NITROGEN_SHARE["NH4"]
+    rise = w.line("ΔN", "(target − current) × N share", f"({q.target_ppm:g} − {q.current_ppm:g}) × {factor:.4f}", gap_ppm * factor, "mg N/L", "masses")
+    nitrogen = w.line("mN", "ΔN × net litres", f"{rise:.3f} × {q.net_l:.1f}", rise * q.net_l, "mg N", "arithmetic")
+    grams = millilitres = drops = None
+    p = q.product
+    if isinstance(p, PowderProduct):
+        grams = w.line("m", "mN / (N share of NH4Cl × purity) / 1000", f"{nitrogen:.1f} / ({_N_IN_NH4CL:.4f} × {p.purity_percent / 100:g}) / 1000", nitrogen / (_N_IN_NH4CL * p.purity_percent / 100) / 1000, "g", "masses")
+        amount = f"{grams:.2f} g of ammonium chloride"
+    elif isinstance(p, SolutionProduct):
+        per_ml = w.line("s", "strength × 10 × N share of NH3", f"{p.strength_percent_w_v:g} × 10 × {NITROGEN_SHARE['NH3']:.4f}", p.strength_percent_w_v * 10 * NITROGEN_SHARE["NH3"], "mg N/mL", "masses")
+        millilitres = w.line("V", "mN / s", f"{nitrogen:.1f} / {per_ml:.2f}", nitrogen / per_ml, "mL", "arithmetic")
+        drops = w.line("n", "V × drops per mL", f"{millilitres:.2f} × {p.drops_per_ml:g}", millilitres * p.drops_per_ml, "drops", "keeper")
+        amount = f"{millilitres:.2f} mL of ammonia solution (about {drops:.0f} drops)"
+    else:
+        water_l = p.water * {"L": 1.0, "US gal": L_PER_US_GAL, "imp gal": L_PER_IMP_GAL}[p.water_unit]
+        label_n = w.line("s", "label rise × N share × label water", f"{as_nitrogen(p.raises_ppm, 'ammonia', p.basis):.4f} × {water_l:.3f}", as_nitrogen(p.raises_ppm, "ammonia", p.basis) * water_l, f"mg N in {p.amount:g} {p.amount_unit}", "label")
+        needed = w.line("x", "amount on label × mN / s", f"{p.amount:g} × {nitrogen:.1f} / {label_n:.2f}", p.amount * nitrogen / label_n, p.amount_unit, "label")
+        if p.amount_unit == "g":
+            grams = needed
+        elif p.amount_unit == "mL":
+            millilitres, drops = needed, needed * p.drops_per_ml
+        else:
+            drops, millilitres = needed, needed / p.drops_per_ml
+        amount = f"{needed:.3g} {p.amount_unit} of the product"
+    alkalinity = w.line("ΔKH", "7.14 × ΔN / 17.85", f"7.14 × {rise:.3f} / 17.85", ALKALINITY_PER_N * rise / CACO3_PER_DKH, "dKH", "epa1993")
+    nitrate = w.line("NO3", "ΔN / N share of NO3", f"{rise:.3f} / {NITROGEN_SHARE['NO3']:.4f}", rise / NITROGEN_SHARE["NO3"], "ppm", "masses")
+    verdict = f"Add {amount} to bring {q.net_l:.0f} L from {q.current_ppm:g} to {q.target_ppm:g} ppm." if gap_ppm > 0 else f"Add none: the water is already at {q.current_ppm:g} ppm, the target is {q.target_ppm:g}."
+    return AmmoniaDoseAnswer(verdict=verdict, working=w.lines, raise_mg_n_l=rise, nitrogen_mg=nitrogen, grams=grams, millilitres=millilitres, drops=drops, alkalinity_used_dkh=alkalinity, nitrate_made_ppm_ion=nitrate)
+
+
+class AlkalinityDoseQuestion(Question):
+    """Where KH stands, where it should be, and the nitrogen still to be nitrified."""
+
+    net_l: NetLitres
+    current_dkh: Annotated[float, number("dKH", 0, 40)]
+    target_dkh: Annotated[float, number("dKH", 0, 40)] = 4
+    planned_mg_n_l: Annotated[float, number("mg N/L", 0, 200, "Nitrogen the doses still to come will bring")] = 0
+
+
+class AlkalinityDoseAnswer(Answer):
+    """Bicarbonate in g; KH that the planned doses will burn."""
+
+    sodium_bicarbonate_g: Annotated[float, number("g", 0, 1e7)]
+    consumed_dkh: Annotated[float, number("dKH", 0, 1e4)]
+    left_without_dkh: Annotated[float, number("dKH", -1e4, 40, "KH left after the planned doses if none is added")]
+    grams_first_half: Annotated[float, number("g", 0, 1e7, "To add now; the rest twelve hours later")]
+
+
+def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
+    """Baking soda to hold or raise KH, and what the doses will burn.
+
+    question: L, dKH, mg N/L. Source: US EPA 1993; equivalent masses (3.0 g per 100 L and dKH).
+    Raises CannotAnswer if the target lies below the current KH.
+    """
+    q, w = question, Working()
+    if q.target_dkh < q.current_dkh:
+        raise CannotAnswer("target_dkh", f"the target of {q.target_dkh:g} dKH is below the present {q.current_dkh:g}.", "Bicarbonate only raises KH; to lower it, change water for softer.")
+    burned = w.line("ΔKH", "7.14 × N / 17.85", f"7.14 × {q.planned_mg_n_l:g} / 17.85", ALKALINITY_PER_N * q.planned_mg_n_l / CACO3_PER_DKH, "dKH", "epa1993")
+    left = w.line("KH left", "current − ΔKH", f"{q.current_dkh:g} − {burned:.2f}", q.current_dkh - burned, "dKH", "arithmetic")
+    per = w.line("k", "17.85 × 84.007 / 50.043 / 1000", "one dKH in one litre", CACO3_PER_DKH * _NAHCO3_PER_CACO3 / 1000, "g/(L dKH)", "masses")
+    grams = w.line("m", "(target − current) × litres × k", f"({q.target_dkh:g} − {q.current_dkh:g}) × {q.net_l:.1f} × {per:.4f}", (q.target_dkh - q.current_dkh) * q.net_l * per, "g", "masses")
+    verdict = f"Add {grams:.0f} g of sodium bicarbonate to go from {q.current_dkh:g} to {q.target_dkh:g} dKH, dissolved first, half now and half twelve hours later."
+    if q.planned_mg_n_l:
+        verdict += f" The doses to come will burn {burned:.1f} dKH."
+    return AlkalinityDoseAnswer(verdict=verdict, working=w.lines, sodium_bicarbonate_g=grams, consumed_dkh=burned, left_without_dkh=left, grams_first_half=grams / 2)

@@ -1,0 +1,57 @@
+"""Water moved by air let into a tube: the sponge filter's engine."""
+
+from typing import Annotated
+
+from reedmace.core.flow.kernel import airlift, bubble_speed
+from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
+from reedmace.core.quantity import m3s_to_lph
+from reedmace.core.working import Answer, Celsius, Lph, Question, Working, number
+
+MINOR_K = 2.5
+"""Entrance to the tube from the foam's core, and the exit (memory)."""
+
+
+class AirliftQuestion(Question):
+    """One air lift with its foam."""
+
+    air_l_min: Annotated[float, number("L/min", 0, 60)]
+    tube_bore_mm: Annotated[float, number("mm", 6, 110)]
+    submerged_cm: Annotated[float, number("cm", 0, 200, "Air inlet below the water line")]
+    outlet_above_water_cm: Annotated[float, number("cm", 0, 100)] = 0
+    foam_face_cm2: Annotated[float, number("cm²", 10, 50000)] = 300
+    foam_depth_cm: Annotated[float, number("cm", 0.5, 30)] = 3
+    feed_g_day: Annotated[float, number("g/day", 0, 5000)] = 1
+    days_since_cleaning: Annotated[float, number("days", 0, 1000)] = 30
+    temperature_c: Celsius = 25
+
+
+class AirliftAnswer(Answer):
+    """Clean and dirty flow."""
+
+    delivered_lph: Lph
+    dirty_lph: Lph
+    gas_share: Annotated[float, number("share", 0, 1)]
+
+
+def airlift_flow(question: AirliftQuestion) -> AirliftAnswer:
+    """Water flow of an air lift.
+
+    question: air in L/min at the tube, sizes in mm and cm.
+    Source: Nicklin 1963 with the bubble speed of Reinemann, Parlange and Timmons 1990.
+    """
+    q, w = question, Working()
+    nu = viscosity_m2_s(q.temperature_c)
+    bore, area = q.tube_bore_mm / 1000, 3.141592653589793 / 4 * (q.tube_bore_mm / 1000) ** 2
+    c1, _ = media_coefficients("foam-20", q.foam_face_cm2 / 1e4, q.foam_depth_cm / 100, nu)
+    dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, q.foam_face_cm2 / 1e4)
+    air = q.air_l_min / 60000
+    rise = w.line("vT", "0.352 √(gD) (1 − 3.18Σ − 14.77Σ²)", f"D {q.tube_bore_mm:g} mm", float(bubble_speed(bore)), "m/s", "reinemann1990")
+    arguments = (air, bore, q.submerged_cm / 100, q.outlet_above_water_cm / 100)
+    clean = float(airlift(*arguments, c1, MINOR_K, nu))
+    dirty = float(airlift(*arguments, c1 + dirt, MINOR_K, nu))
+    jg, jl = air / area, clean / area
+    gas = w.line("ε", "jg / (1.2 (jg + jl) + vT)", f"{jg:.3f} / (1.2 × ({jg:.3f} + {jl:.3f}) + {rise:.3f})", jg / (1.2 * (jg + jl) + rise) if jg + rise > 0 else 0.0, "share", "nicklin1963")
+    w.line("Q", "submerged depth = column × (1 − ε) + losses", f"{q.submerged_cm:g} cm", m3s_to_lph(clean), "L/h", "nicklin1963")
+    w.line("Q dirty", "the same with the dirt's resistance", f"{q.days_since_cleaning:g} days", m3s_to_lph(dirty), "L/h", "dirtprior")
+    verdict = f"{q.air_l_min:g} L/min of air lifts about {m3s_to_lph(clean):.0f} L/h through clean foam." if clean > 0 else "The air cannot lift water over the outlet: put the outlet lower or the air inlet deeper."
+    return AirliftAnswer(verdict=verdict, working=w.lines, delivered_lph=m3s_to_lph(clean), dirty_lph=m3s_to_lph(dirty), gas_share=gas)

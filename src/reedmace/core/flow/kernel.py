@@ -1,0 +1,189 @@
+"""The inner loops of the hydraulics, compiled. Everything here is SI: m, m³/s, m²/s, head in m of water.
+
+A plumbing is  h(Q) = static + c1 Q + c2 Q² + Σ hose friction(Q);  a pump is  H(Q), falling. Where they
+meet is one root of a falling function, found by a bracketed Anderson-Björck search.
+"""
+
+import math
+
+import numpy as np
+from numba import njit, prange
+from numpy.typing import NDArray
+
+G = 9.80665
+
+Floats = NDArray[np.float64]
+
+
+@njit(cache=True)
+def colebrook(reynolds: float, relative_roughness: float) -> float:
+    """Darcy friction factor of turbulent flow (Colebrook-White 1939), Re from about 2300 up.
+
+    reynolds: Reynolds number; relative_roughness: roughness / bore, both dimensionless.
+    """
+    x = -1.8 * math.log10((relative_roughness / 3.7) ** 1.11 + 6.9 / reynolds)  # Haaland, as a start
+    for _ in range(4):
+        x = -2.0 * math.log10(relative_roughness / 3.7 + 2.51 * x / reynolds)
+    return 1.0 / (x * x)
+
+
+@njit(cache=True)
+def friction_factor(reynolds: float, relative_roughness: float) -> float:
+    """Darcy friction factor at any Reynolds number: 64/Re, a cubic join from 2000 to 4000, Colebrook-White above.
+
+    reynolds: Reynolds number; relative_roughness: roughness / bore, both dimensionless.
+    """
+    if reynolds < 2000.0:
+        return 64.0 / max(reynolds, 1e-9)
+    if reynolds > 4000.0:
+        return colebrook(reynolds, relative_roughness)
+    # Hermite cubic matching value and slope at both ends, so the solver meets no kink.
+    f0, d0 = 0.032, -64.0 / 2000.0**2
+    f1 = colebrook(4000.0, relative_roughness)
+    d1 = (colebrook(4040.0, relative_roughness) - f1) / 40.0
+    t = (reynolds - 2000.0) / 2000.0
+    return (
+        (2 * t**3 - 3 * t**2 + 1) * f0
+        + (t**3 - 2 * t**2 + t) * 2000.0 * d0
+        + (-2 * t**3 + 3 * t**2) * f1
+        + (t**3 - t**2) * 2000.0 * d1
+    )
+
+
+@njit(cache=True)
+def hose_head(flow: float, bore: float, length: float, roughness: float, viscosity: float) -> float:
+    """Head lost along one hose, m.
+
+    flow: m³/s; bore, length, roughness: m; viscosity: kinematic, m²/s.
+    """
+    if flow <= 0.0 or length <= 0.0:
+        return 0.0
+    velocity = flow / (0.25 * math.pi * bore * bore)
+    return friction_factor(velocity * bore / viscosity, roughness / bore) * length / bore * velocity**2 / (2 * G)
+
+
+@njit(cache=True)
+def plumbing_head(flow: float, static: float, c1: float, c2: float, hoses: Floats, viscosity: float) -> float:
+    """Head the plumbing asks at a flow, m.
+
+    flow: m³/s; static: m; c1: s/m²; c2: s²/m⁵; hoses: (n, 3) of bore, length, roughness in m; viscosity: m²/s.
+    """
+    head = static + c1 * flow + c2 * flow * flow
+    for i in range(hoses.shape[0]):
+        head += hose_head(flow, hoses[i, 0], hoses[i, 1], hoses[i, 2], viscosity)
+    return head
+
+
+@njit(cache=True)
+def pump_head(flow: float, flows: Floats, heads: Floats, speed: float) -> float:
+    """Head a pump gives at a flow, m; negative past its free flow.
+
+    flow: m³/s; flows, heads: curve points in m³/s and m, flows rising. Two points mean the parabola
+    H = Hmax (1 − (Q/Qmax)²); more are joined by straight lines. speed: share of full speed (affinity laws).
+    """
+    q = flow / speed
+    n = flows.shape[0]
+    if n == 2:
+        return speed * speed * heads[0] * (1.0 - (q / flows[1]) ** 2)
+    i = 0
+    while i < n - 2 and q > flows[i + 1]:
+        i += 1
+    slope = (heads[i + 1] - heads[i]) / (flows[i + 1] - flows[i])
+    return speed * speed * (heads[i] + slope * (q - flows[i]))
+
+
+@njit(cache=True)
+def meet(flows: Floats, heads: Floats, speed: float, static: float, c1: float, c2: float, hoses: Floats, viscosity: float) -> float:
+    """Flow where pump meets plumbing, m³/s; 0 when the pump cannot reach the outlet.
+
+    Arguments as for `pump_head` and `plumbing_head`.
+    """
+    a = 0.0
+    fa = pump_head(0.0, flows, heads, speed) - static
+    if fa <= 0.0:
+        return 0.0
+    b = flows[-1] * speed
+    fb = pump_head(b, flows, heads, speed) - plumbing_head(b, static, c1, c2, hoses, viscosity)
+    if fb >= 0.0:
+        return b
+    tolerance = 1e-9 * b
+    for _ in range(80):
+        c = b - fb * (b - a) / (fb - fa)
+        fc = pump_head(c, flows, heads, speed) - plumbing_head(c, static, c1, c2, hoses, viscosity)
+        if abs(fc) < 1e-10:
+            return c
+        if (fc > 0.0) == (fb > 0.0):
+            m = 1.0 - fc / fb
+            fa *= m if m > 0.0 else 0.5
+        else:
+            a, fa = b, fb
+        b, fb = c, fc
+        if abs(b - a) < tolerance:
+            break
+    return b
+
+
+@njit(cache=True)
+def meet_many(flows: Floats, heads: Floats, static: Floats, c1: Floats, c2: Floats, hoses: Floats, viscosity: float) -> Floats:
+    """`meet` for n two-number pumps, each on its own plumbing; m³/s, shape (n,).
+
+    flows, heads: (n,) free flow in m³/s and shut-off head in m; static, c1, c2: (n,); hoses: (n, k, 3); viscosity: m²/s.
+    """
+    n = flows.shape[0]
+    out = np.empty(n)
+    for i in range(n):
+        qs = np.array([0.0, flows[i]])
+        hs = np.array([heads[i], 0.0])
+        out[i] = meet(qs, hs, 1.0, static[i], c1[i], c2[i], hoses[i], viscosity)
+    return out
+
+
+@njit(cache=True)
+def bubble_speed(bore: float) -> float:
+    """Rise of a long bubble in still water, m/s, with the small-tube loss (Reinemann et al. 1990).
+
+    bore: m. Below about 5 mm the bubble sticks and the result is 0.
+    """
+    sigma = 0.0728 / (998.0 * G * bore * bore)
+    return 0.352 * math.sqrt(G * bore) * max(1.0 - 3.18 * sigma - 14.77 * sigma**2, 0.0)
+
+
+@njit(cache=True)
+def airlift(air: float, bore: float, submerged: float, lift: float, c1: float, minor_k: float, viscosity: float) -> float:
+    """Water an air lift moves, m³/s; 0 when the bubbles cannot raise it over the outlet.
+
+    air: m³/s at the tube; bore, submerged, lift: m (depth of the air inlet below the surface, and how far the
+    outlet stands above the surface); c1: linear resistance of foam and dirt, s/m²; minor_k: entrance and exit
+    losses on the tube's velocity head; viscosity: m²/s.
+    """
+    area = 0.25 * math.pi * bore * bore
+    jg = air / area
+    rise = bubble_speed(bore)
+    length = submerged + lift
+    if jg <= 0.0 or submerged <= 0.0:
+        return 0.0
+
+    low, high = 0.0, 3.0
+    for step in range(60):
+        jl = 0.0 if step == 0 else 0.5 * (low + high)
+        gas = jg / (1.2 * (jg + jl) + rise)
+        j = jl + jg
+        f = friction_factor(max(j * bore / viscosity, 1.0), 1e-4)
+        column = length * (1.0 - gas)
+        losses = (1.0 - gas) * f * length / bore * j * j / (2 * G) + minor_k * jl * jl / (2 * G) + c1 * jl * area
+        if submerged - column - losses > 0.0:
+            low = jl
+        else:
+            if step == 0:
+                return 0.0
+            high = jl
+    return 0.5 * (low + high) * area
+
+
+@njit(cache=True, parallel=True)
+def airlift_many(air: Floats, bore: Floats, submerged: Floats, lift: Floats, c1: Floats, minor_k: Floats, viscosity: float) -> Floats:
+    """`airlift` for n lifts, m³/s, shape (n,); all arguments (n,) in SI, viscosity m²/s."""
+    out = np.empty(air.shape[0])
+    for i in prange(air.shape[0]):
+        out[i] = airlift(air[i], bore[i], submerged[i], lift[i], c1[i], minor_k[i], viscosity)
+    return out

@@ -1,0 +1,31 @@
+"""Units: exact factors, reading what people type, writing figures."""
+
+from reedmace.core.quantity.reading import ReadQuantityAnswer, ReadQuantityQuestion, read_quantity
+from reedmace.core.quantity.units import (
+    CACO3_PER_DKH,
+    CM_PER_INCH,
+    L_PER_IMP_GAL,
+    L_PER_US_GAL,
+    NITROGEN_SHARE,
+    as_nitrogen,
+    celsius_to_kelvin,
+    lph_to_m3s,
+    m3s_to_lph,
+    us_gallons,
+)
+
+__all__ = [
+    "CACO3_PER_DKH",
+    "CM_PER_INCH",
+    "L_PER_IMP_GAL",
+    "L_PER_US_GAL",
+    "NITROGEN_SHARE",
+    "ReadQuantityAnswer",
+    "ReadQuantityQuestion",
+    "as_nitrogen",
+    "celsius_to_kelvin",
+    "lph_to_m3s",
+    "m3s_to_lph",
+    "read_quantity",
+    "us_gallons",
+]

@@ -1,0 +1,106 @@
+"""Reading what a person types into a field: "20 gal", "4 ft", "4' 2\\"", "78F", "185 gph"."""
+
+import re
+from functools import lru_cache
+from typing import Annotated, Literal
+
+import pint
+from pydantic import Field
+
+from reedmace.core.working import Answer, CannotAnswer, Question, Working, number
+
+
+_HOME: dict[str, tuple[str, str]] = {
+    "length": ("cm", "cm"),
+    "volume": ("L", "L"),
+    "flow": ("L/hour", "L/h"),
+    "mass": ("kg", "kg"),
+    "temperature": ("degC", "°C"),
+    "hardness": ("dKH", "dKH"),
+}
+_EXAMPLE = {
+    "length": "60 cm, 24 in, 4 ft or 4' 2\"",
+    "volume": "75 L, 20 gal or 16 imp gal",
+    "flow": "700 L/h or 185 gph",
+    "mass": "2 kg, 500 g or 4 lb",
+    "temperature": "25 °C or 77 F",
+    "hardness": "4 dKH or 70 mg/L",
+}
+# Spoken and box-label spellings, put into the words pint knows. Order matters: longer first.
+_SPELLINGS = (
+    (r"(?:imperial|imp\.?|uk)\s*gal(?:lon)?s?\b", "imperial_gallon"),
+    (r"(?:us\.?\s*)?gal(?:lon)?s?\s*(?:/|per\s*)\s*h(?:ou)?r?\b", "gallon/hour"),
+    (r"\bgph\b", "gallon/hour"),
+    (r"\blph\b", "L/hour"),
+    (r"\b(?:us\.?\s*)gal(?:lon)?s?\b", "gallon"),
+    (r"\bgals?\b", "gallon"),
+    (r"\b(?:litres?|liters?|l)\b", "L"),
+    (r"/\s*h(?:ou)?r?\b", "/hour"),
+    (r"\binches\b|\binch\b|″|\"", " inch "),
+    (r"\bfeet\b|\bfoot\b|′|'", " foot "),
+    (r"°\s*c\b|\bc\b|\bcelsius\b", "degC"),
+    (r"°\s*f\b|\bf\b|\bfahrenheit\b", "degF"),
+    (r"°\s*d?kh\b|\bdkh\b|\bkh\b", "dKH"),
+    (r"\bppm\b", "mg/L"),
+)
+_NUMBER = r"(\d+(?:[.,]\d+)?|[.,]\d+)"
+
+
+class ReadQuantityQuestion(Question):
+    """Text as typed, and what kind of figure is expected."""
+
+    text: Annotated[str, Field(min_length=1, max_length=40)]
+    kind: Literal["length", "volume", "flow", "mass", "temperature", "hardness"]
+
+
+class ReadQuantityAnswer(Answer):
+    """The figure in Reedmace's home unit for its kind (`unit`)."""
+
+    value: Annotated[float, number("see unit", -1e9, 1e9)]
+    unit: str
+
+
+@lru_cache(maxsize=1)
+def _registry() -> "pint.UnitRegistry[float]":
+    registry: pint.UnitRegistry[float] = pint.UnitRegistry(autoconvert_offset_to_baseunit=True)
+    registry.define("dKH = 17.85 mg/L")
+    return registry
+
+
+def _to_home(amount: float, unit_text: str, kind: str) -> float:
+    registry = _registry()
+    home, _ = _HOME[kind]
+    return float(registry.Quantity(amount, registry.parse_units(unit_text)).to(home).magnitude)
+
+
+def read_quantity(question: ReadQuantityQuestion) -> ReadQuantityAnswer:
+    """The figure a person typed, in the home unit of its kind.
+
+    question: text (a number, or numbers each with a unit, such as "4 ft 2 in") and its kind.
+    Raises CannotAnswer with an example of what would be understood.
+    Source: pint's unit definitions, themselves exact (NIST SP 811); dKH 17.85 mg/L CaCO3.
+    """
+    home, shown = _HOME[question.kind]
+    text = question.text.strip().lower()
+    for pattern, replacement in _SPELLINGS:
+        text = re.sub(pattern, replacement, text, flags=re.IGNORECASE)
+    text = re.sub(r"(?<=\d)(?=[A-Za-z])", " ", text)
+    pairs = re.findall(rf"(-?{_NUMBER})\s*([A-Za-z_][A-Za-z_/]*)?", text)
+    refusal = CannotAnswer("text", f'"{question.text}" is not a {question.kind}.', f"Type for example {_EXAMPLE[question.kind]}.")
+    leftover = re.sub(rf"-?{_NUMBER}\s*([A-Za-z_][A-Za-z_/]*)?", "", text).strip()
+    if not pairs or leftover or len(pairs) > 2 or (len(pairs) == 2 and question.kind != "length"):
+        raise refusal
+    total = 0.0
+    for amount_text, _, unit_text in pairs:
+        amount = float(amount_text.replace(",", "."))
+        if not unit_text and len(pairs) == 2:
+            raise refusal
+        try:
+            total += _to_home(amount, unit_text or home, question.kind)
+        except (pint.errors.PintError, AttributeError, ValueError) as error:
+            raise refusal from error
+    if abs(total) > 1e9:
+        raise refusal
+    working = Working()
+    working.line("x", "typed figure → home unit", f"{question.text.strip()} → {total:.6g}", total, shown, "si")
+    return ReadQuantityAnswer(verdict=f"{total:.6g} {shown}", working=working.lines, value=total, unit=shown)

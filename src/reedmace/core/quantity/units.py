@@ -1,0 +1,55 @@
+"""Exact factors and the few conversions the sums need. Inside: SI, and nitrogen as mg N/L."""
+
+from typing import Literal
+
+L_PER_US_GAL = 3.785411784
+L_PER_IMP_GAL = 4.54609
+CM_PER_INCH = 2.54
+CACO3_PER_DKH = 17.85
+"""mg/L CaCO3 in one German degree (10 mg/L CaO; 17.848 from atomic masses, 17.85 in the trade)."""
+
+_N, _H, _O = 14.007, 1.008, 15.999
+
+Basis = Literal["N", "ion"]
+Species = Literal["ammonia", "nitrite", "nitrate"]
+
+NITROGEN_SHARE: dict[str, float] = {
+    "NH3": _N / (_N + 3 * _H),
+    "NH4": _N / (_N + 4 * _H),
+    "NO2": _N / (_N + 2 * _O),
+    "NO3": _N / (_N + 3 * _O),
+}
+"""Mass share of nitrogen in each form: one mg/L of the form times this is mg N/L."""
+
+_ION_OF: dict[str, str] = {"ammonia": "NH4", "nitrite": "NO2", "nitrate": "NO3"}
+
+
+def as_nitrogen(value_ppm: float, what: Species, basis: Basis) -> float:
+    """mg N/L of a reading.
+
+    value_ppm: the reading, mg/L on its own basis, 0 or more.
+    what: which test.
+    basis: "N" if the kit reads nitrogen already, "ion" if it reads the ion (NH4, NO2, NO3).
+    Source: IUPAC atomic masses.
+    """
+    return value_ppm if basis == "N" else value_ppm * NITROGEN_SHARE[_ION_OF[what]]
+
+
+def lph_to_m3s(flow_lph: float) -> float:
+    """m³/s of a flow in L/h."""
+    return flow_lph / 3.6e6
+
+
+def m3s_to_lph(flow_m3s: float) -> float:
+    """L/h of a flow in m³/s."""
+    return flow_m3s * 3.6e6
+
+
+def us_gallons(volume_l: float) -> float:
+    """US gallons of a volume in L (exact)."""
+    return volume_l / L_PER_US_GAL
+
+
+def celsius_to_kelvin(temperature_c: float) -> float:
+    """K of a temperature in °C."""
+    return temperature_c + 273.15

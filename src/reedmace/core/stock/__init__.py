@@ -1,0 +1,15 @@
+"""Species, body mass, ration and the waste they make."""
+
+from reedmace.core.stock.load import Animals, WasteLoadAnswer, WasteLoadQuestion, waste_load
+from reedmace.core.stock.species import SPECIES, Species, body_mass_g, sizing_class
+
+__all__ = [
+    "SPECIES",
+    "Animals",
+    "Species",
+    "WasteLoadAnswer",
+    "WasteLoadQuestion",
+    "body_mass_g",
+    "sizing_class",
+    "waste_load",
+]

@@ -1,0 +1,92 @@
+"""Real species with the figures the sums need. Read once from the table beside this file."""
+
+import json
+from collections.abc import Iterable
+from importlib import resources
+from typing import Annotated, Literal
+
+from reedmace.core.working import CannotAnswer, Name, Part, number
+
+BodyForm = Literal["eel", "elongated", "fusiform", "short", "shrimp", "snail", "axolotl", "turtle"]
+Sizing = Literal["gentle", "community", "messy", "cichlid", "turtle", "goldfish"]
+
+_FORM: dict[str, tuple[float, float, str]] = {
+    # a, b of W[g] = a L^b, L in cm. Fishes: Froese, Thorson and Reyes 2014 (from memory). The rest: memory.
+    "eel": (0.00102, 3.06, "froese2014"),
+    "elongated": (0.00389, 3.12, "froese2014"),
+    "fusiform": (0.0112, 3.04, "froese2014"),
+    "short": (0.0190, 3.01, "froese2014"),
+    "shrimp": (0.0120, 3.0, "memory"),
+    "snail": (0.15, 3.0, "memory"),
+    "axolotl": (0.0090, 3.0, "memory"),
+    "turtle": (0.14, 2.95, "memory"),
+}
+_HEAVIEST: tuple[Sizing, ...] = ("gentle", "community", "messy", "cichlid", "turtle", "goldfish")
+
+
+class Species(Part):
+    """One species or group. `figures` says where the figures come from."""
+
+    id: Name
+    common_name: Name
+    scientific_name: Name
+    group: Name
+    adult_length_cm: Annotated[float, number("cm", 0.5, 200)]
+    body_form: BodyForm
+    ration_percent_day: Annotated[float, number("% of body mass per day", 0, 20)]
+    protein_percent: Annotated[float, number("%", 0, 90)]
+    temperature_low_c: Annotated[float, number("°C", 0, 40)]
+    temperature_high_c: Annotated[float, number("°C", 0, 40)]
+    ph_low: Annotated[float, number("pH", 4, 10)]
+    ph_high: Annotated[float, number("pH", 4, 10)]
+    swims: Literal["top", "middle", "bottom"]
+    current: Literal["gentle", "moderate", "strong"]
+    needs_guard: bool
+    sizing: Sizing
+    figures: str
+
+
+def _read() -> dict[str, Species]:
+    text = resources.files(__package__).joinpath("species.json").read_text(encoding="utf-8")
+    return {row["id"]: Species(**row) for row in json.loads(text)}
+
+
+SPECIES: dict[str, Species] = _read()
+
+
+def find_species(species_id: str, where: str) -> Species:
+    """The species of that id.
+
+    species_id: an id of the table; where: the field to name in the error.
+    Raises CannotAnswer when there is none.
+    """
+    found = SPECIES.get(species_id)
+    if found is None:
+        raise CannotAnswer(where, f'there is no species "{species_id}".', "GET /api/species lists them.")
+    return found
+
+
+def body_mass_g(length_cm: float, body_form: BodyForm) -> float:
+    """Body mass in g of one animal.
+
+    length_cm: total length, 0.5 to 200 cm (a turtle's shell, a snail's shell).
+    body_form: which coefficients.
+    A 10 cm fusiform fish: 12.3 g. Source: Froese, Thorson and Reyes 2014; non-fishes from memory.
+    """
+    a, b, _ = _FORM[body_form]
+    return float(a * length_cm**b)
+
+
+def mass_source(body_form: BodyForm) -> str:
+    """Key of the source behind the coefficients of `body_form`."""
+    return _FORM[body_form][2]
+
+
+def sizing_class(species: Iterable[Species]) -> Sizing:
+    """The most demanding sizing class present; "community" for an empty tank.
+
+    species: those in the tank.
+    A tank counts as gentle only when every animal in it is.
+    """
+    classes = {s.sizing for s in species}
+    return max(classes, key=_HEAVIEST.index, default="community")
