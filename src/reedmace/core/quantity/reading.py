@@ -81,10 +81,9 @@ def read_quantity(question: ReadQuantityQuestion) -> ReadQuantityAnswer:
     Source: pint's unit definitions, themselves exact (NIST SP 811); dKH 17.85 mg/L CaCO3.
     """
     home, shown = _HOME[question.kind]
-    text = question.text.strip().lower()
+    text = re.sub(r"(?<=\d)(?=[a-z])", " ", question.text.strip().lower())
     for pattern, replacement in _SPELLINGS:
         text = re.sub(pattern, replacement, text, flags=re.IGNORECASE)
-    text = re.sub(r"(?<=\d)(?=[A-Za-z])", " ", text)
     pairs = re.findall(rf"(-?{_NUMBER})\s*([A-Za-z_][A-Za-z_/]*)?", text)
     refusal = CannotAnswer("text", f'"{question.text}" is not a {question.kind}.', f"Type for example {_EXAMPLE[question.kind]}.")
     leftover = re.sub(rf"-?{_NUMBER}\s*([A-Za-z_][A-Za-z_/]*)?", "", text).strip()

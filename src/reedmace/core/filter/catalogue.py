@@ -1,0 +1,55 @@
+"""The invented catalogue: what a box says about a filter, read once from the table beside this file."""
+
+import json
+from importlib import resources
+from typing import Annotated, Literal
+
+from pydantic import model_validator
+
+from reedmace.core.working import Name, Part, number, whole
+
+FilterKind = Literal["sponge", "hang-on", "canister"]
+
+
+class Filter(Part):
+    """One filter as its box and a ruler describe it. What does not apply to its kind is null."""
+
+    id: Name
+    name: Name
+    kind: FilterKind
+    box_lph: Annotated[float, number("L/h", 10, 1e5)]
+    max_head_m: Annotated[float, number("m", 0.05, 30)] | None = None
+    air_l_min: Annotated[float, number("L/min", 0.05, 60)] | None = None
+    tube_bore_mm: Annotated[float, number("mm", 6, 110, "Lift tube or intake stem")] | None = None
+    hose_bore_mm: Annotated[float, number("mm", 6, 110)] | None = None
+    face_cm2: Annotated[float, number("cm²", 10, 50000, "Face of the first medium")]
+    foam_depth_cm: Annotated[float, number("cm", 0.5, 60)] = 5
+    media_l: Annotated[float, number("L", 0, 500)]
+    height_cm: Annotated[float, number("cm", 1, 200)]
+    width_cm: Annotated[float, number("cm", 1, 200)]
+    depth_cm: Annotated[float, number("cm", 1, 200)]
+    behind_cm: Annotated[float, number("cm", 0, 100, "Room a hang-on needs behind the tank")] = 0
+    lip_cm: Annotated[float, number("cm", 0, 30, "Height of a hang-on's spill lip above a full water line")] = 0
+    watts: Annotated[float, number("W", 0.1, 2000)]
+    noise: Annotated[int, whole(1, 5, "1 hardly heard, 5 loud")]
+    price: Annotated[float, number("money", 0, 1e5)]
+    tank_up_to_l: Annotated[float, number("L", 1, 1e5)]
+    restarts_alone: bool = True
+    salt_water: bool = True
+    chemical_media: bool = True
+
+    @model_validator(mode="after")
+    def _has_an_engine(self) -> "Filter":
+        if self.kind == "sponge" and (self.air_l_min is None or self.tube_bore_mm is None):
+            raise ValueError("a sponge filter needs air_l_min and tube_bore_mm; give the air pump's flow and the lift tube's bore")
+        if self.kind != "sponge" and self.max_head_m is None:
+            raise ValueError("a pumped filter needs max_head_m, the highest lift on its box")
+        return self
+
+
+def _read() -> tuple[Filter, ...]:
+    text = resources.files(__package__).joinpath("catalogue.json").read_text(encoding="utf-8")
+    return tuple(Filter(**row) for row in json.loads(text))
+
+
+CATALOGUE: tuple[Filter, ...] = _read()

@@ -1,0 +1,105 @@
+"""What each school of sizing asks for. Shown together, never averaged."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from reedmace.core.stock import Animals, WasteLoadQuestion, sizing_class, waste_load
+from reedmace.core.stock.species import Sizing, find_species
+from reedmace.core.working import Answer, Lph, NetLitres, Part, Question, Working, number
+
+RATED_BAND: dict[str, tuple[float, float, str]] = {
+    # Tank volumes an hour on the box, by the most demanding animal. Common practice unless "memory".
+    "gentle": (2, 4, "memory"),
+    "community": (4, 6, "practice"),
+    "messy": (8, 10, "practice"),
+    "cichlid": (8, 12, "practice"),
+    "turtle": (6, 8, "practice"),
+    "goldfish": (10, 12, "practice"),
+}
+IN_SERVICE = 0.80
+"""Delivered over rated for a filter in service: the box less about 20 % (common practice)."""
+GENTLE_LIMIT_PER_HOUR = 8.0
+SINGLE_PASS, TARGET_TAN = 0.5, 0.1
+AREAL_RATE = 50.0
+
+SchoolName = Literal["rated", "canister-only", "delivered", "media", "load", "label"]
+
+
+class FlowRequirementQuestion(Question):
+    """This water and these animals."""
+
+    net_l: NetLitres
+    animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
+
+
+class School(Part):
+    """One school's demand. Flow schools give L/h; media gives kg; label gives the tank size to look for on a box."""
+
+    school: SchoolName
+    title: str
+    asks: str
+    basis: Literal["box flow", "delivered flow", "media", "label"]
+    low_lph: Lph | None = None
+    high_lph: Lph | None = None
+    media_kg: Annotated[float, number("kg", 0, 1e6)] | None = None
+    film_m2: Annotated[float, number("m²", 0, 1e7)] | None = None
+    label_l: Annotated[float, number("L", 0, 1e7)] | None = None
+    followed: bool = False
+    why: str
+
+
+class FlowRequirementAnswer(Answer):
+    """Every school side by side, the one followed, and a limit for gentle animals."""
+
+    sizing: Sizing
+    schools: list[School]
+    upper_limit_lph: Lph | None
+    upper_limit_reason: str
+
+
+def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer:
+    """What each school of sizing asks of this tank and stock.
+
+    question: net water in L, animals.
+    Raises CannotAnswer for an unknown species.
+    Source: common practice for the turnover, media and label schools; Timmons and Ebeling's mass balance
+    Q = P / (E × C) for load, with single-pass share E 0.5 and target C 0.1 mg N/L from memory.
+    """
+    q, w = question, Working()
+    present = [find_species(a.species_id, f"animals.{i}.species_id") for i, a in enumerate(q.animals)]
+    sizing = sizing_class(present)
+    low, high, source = RATED_BAND[sizing]
+    load = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals)).ammonia_mg_n_day
+    rated_low = w.line("rated, low", "multiple × net litres", f"{low:g} × {q.net_l:.1f}", low * q.net_l, "L/h", source)
+    rated_high = w.line("rated, high", "multiple × net litres", f"{high:g} × {q.net_l:.1f}", high * q.net_l, "L/h", source)
+    delivered_low = w.line("delivered, low", "rated × 0.8", f"{rated_low:.0f} × {IN_SERVICE:g}", rated_low * IN_SERVICE, "L/h", "practice")
+    delivered_high = w.line("delivered, high", "rated × 0.8", f"{rated_high:.0f} × {IN_SERVICE:g}", rated_high * IN_SERVICE, "L/h", "practice")
+    heavy = sizing in ("messy", "cichlid", "turtle", "goldfish")
+    media = w.line("media", "kg per 100 L × litres / 100", f"{2 if heavy else 1} × {q.net_l:.1f} / 100", (2 if heavy else 1) * q.net_l / 100, "kg", "practice")
+    through = w.line("load", "P / 24 / (E × C)", f"{load:.1f} / 24 / ({SINGLE_PASS:g} × {TARGET_TAN:g})", load / 24 / (SINGLE_PASS * TARGET_TAN), "L/h", "timmons")
+    film = w.line("film", "P / areal rate at 0.1 mg N/L", f"{load:.1f} / {AREAL_RATE:g} mg/(m² day)", load / AREAL_RATE, "m²", "memory")
+    schools = [
+        School(school="rated", title="Rated turnover", asks=f"{low:g} to {high:g} times the tank, on the box", basis="box flow", low_lph=rated_low, high_lph=rated_high, why="Shop advice. Easy to check on a box, but the box flow is not what arrives."),
+    ]
+    if sizing in ("goldfish", "messy"):
+        canister_low, canister_high = 6 * q.net_l, 8 * q.net_l
+        w.line("canister", "6 × net litres", f"6 × {q.net_l:.1f}", canister_low, "L/h", "practice")
+        schools.append(School(school="canister-only", title="Canister keepers", asks="6 to 8 times the tank, on the box", basis="box flow", low_lph=canister_low, high_lph=canister_high, why="Keepers with canisters only hold that more media makes up for less flow."))
+    schools.append(School(school="delivered", title="Delivered turnover", asks=f"{low * IN_SERVICE:.1f} to {high * IN_SERVICE:.1f} times the tank, measured", basis="delivered flow", low_lph=delivered_low, high_lph=delivered_high, followed=True, why="Followed here: it asks for the flow that really arrives, which can be checked with a bucket."))
+    schools.append(School(school="media", title="Media mass", asks=f"{media:.2g} kg of sintered or ceramic media", basis="media", media_kg=media, why="Full-cycle canister keepers. It asks for no flow at all, only for room for the film."))
+    schools.append(School(school="load", title="Load", asks=f"{through:.0f} L/h and {film:.2g} m² of film", basis="delivered flow", low_lph=through, film_m2=film, why="Aquaculture engineering. For an ordinary tank it asks very little: strained dirt, flow and patience limit sooner."))
+    if sizing == "goldfish":
+        schools.append(School(school="label", title="Tank size on the box", asks="ignore the label for goldfish", basis="label", why="The label assumes a light tropical stock; goldfish keepers leave it out."))
+    else:
+        share = 0.26 if sizing == "turtle" else 0.65
+        label = w.line("label", "net litres / share", f"{q.net_l:.1f} / {share:g}", q.net_l / share, "L", "practice")
+        schools.append(School(school="label", title="Tank size on the box", asks=f"a box that says up to {label:.0f} L or more", basis="label", label_l=label, why="The label assumes a light tropical stock, so keepers cut it to about 60 to 70 % (turtles: a fifth to a third)."))
+    gentle = [s.common_name for s in present if s.current == "gentle"]
+    limit = w.line("limit", "8 × net litres", f"{GENTLE_LIMIT_PER_HOUR:g} × {q.net_l:.1f}", GENTLE_LIMIT_PER_HOUR * q.net_l, "L/h", "memory") if gentle else None
+    reason = f"{', '.join(dict.fromkeys(gentle))}: no strong jet. Above {limit:.0f} L/h spread or throttle the outlet." if limit else "None of these animals needs still water."
+    verdict = f"Careful keepers ask for {delivered_low:.0f} to {delivered_high:.0f} L/h delivered; a shop would look for {rated_low:.0f} to {rated_high:.0f} on the box."
+    return FlowRequirementAnswer(verdict=verdict, working=w.lines, sizing=sizing, schools=schools, upper_limit_lph=limit, upper_limit_reason=reason)
+
+
+
