@@ -20,34 +20,96 @@ class Source:
 
 
 _ALL = (
-    Source("si", "exact", "Exact definitions: 1 US gal = 3.785411784 L, 1 imp gal = 4.54609 L, 1 in = 2.54 cm (NIST SP 811)"),
+    Source(
+        "si",
+        "exact",
+        "Exact definitions: 1 US gal = 3.785411784 L, 1 imp gal = 4.54609 L, 1 in = 2.54 cm (NIST SP 811)",
+    ),
     Source("geometry", "exact", "Plane and solid geometry"),
     Source("keeper", "your figure", "What you entered"),
     Source("label", "your figure", "The box label, as entered"),
     Source("practice", "common practice", "Common practice among keepers; no publication behind it"),
     Source("memory", "memory", "A working value from memory, open to correction"),
-    Source("densities", "memory", "Densities: glass 2.5, stone 2.6, mineral grains 2.65, waterlogged wood 1.1 kg/L; bed porosity about 0.40"),
-    Source("froese2014", "published", "Froese, Thorson and Reyes 2014, J. Applied Ichthyology 30: length-weight by body shape (coefficients from memory)"),
-    Source("timmons", "published", "Timmons and Ebeling, Recirculating Aquaculture: ammonia-N = feed × protein share × 0.092"),
+    Source(
+        "densities",
+        "memory",
+        "Densities: glass 2.5, stone 2.6, mineral grains 2.65, waterlogged wood 1.1 kg/L; bed porosity about 0.40",
+    ),
+    Source(
+        "froese2014",
+        "published",
+        "Froese, Thorson and Reyes 2014, J. Applied Ichthyology 30: length-weight by body shape (coefficients from memory)",
+    ),
+    Source(
+        "timmons",
+        "published",
+        "Timmons and Ebeling, Recirculating Aquaculture: ammonia-N = feed × protein share × 0.092",
+    ),
     Source("ration", "common practice", "Daily ration as a share of body mass, by group of animal"),
-    Source("darcy", "published", "Darcy-Weisbach with laminar 64/Re and Colebrook-White 1939; cubic join between Re 2000 and 4000 after Dunlop (EPANET 2.2 manual)"),
+    Source(
+        "darcy",
+        "published",
+        "Darcy-Weisbach with laminar 64/Re and Colebrook-White 1939; cubic join between Re 2000 and 4000 after Dunlop (EPANET 2.2 manual)",
+    ),
     Source("crane", "published", "Crane TP-410: resistance coefficients K of fittings (values rounded, from memory)"),
-    Source("forchheimer", "published", "Forchheimer's law for foams: h = (aV + bV²) × depth (coefficients by pore grade from memory)"),
+    Source(
+        "forchheimer",
+        "published",
+        "Forchheimer's law for foams: h = (aV + bV²) × depth (coefficients by pore grade from memory)",
+    ),
     Source("ergun1952", "published", "Ergun 1952, Fluid flow through packed columns, Chem. Eng. Progress 48"),
-    Source("dirtprior", "memory", "Prior for dirt: resistance grows with the solids caught, set so that a mid-sized canister loses about 20 % in service (common practice)"),
-    Source("viscosity", "published", "Viscosity of water: Vogel equation; density: Kell's form, simplified (values within 0.5 % of IAPWS, 5 to 40 °C)"),
+    Source(
+        "dirtprior",
+        "memory",
+        "Prior for dirt: resistance grows with the solids caught, set so that a mid-sized canister loses about 20 % in service (common practice)",
+    ),
+    Source(
+        "viscosity",
+        "published",
+        "Viscosity of water: Vogel equation; density: Kell's form, simplified (values within 0.5 % of IAPWS, 5 to 40 °C)",
+    ),
     Source("pumpcurve", "common practice", "Two-number pump curve: H = Hmax (1 − (Q/Qmax)²)"),
     Source("nicklin1963", "published", "Nicklin 1963, The air-lift pump: theory and optimisation (drift flux)"),
-    Source("reinemann1990", "published", "Reinemann, Parlange and Timmons 1990: small-tube bubble speed with surface tension"),
+    Source(
+        "reinemann1990",
+        "published",
+        "Reinemann, Parlange and Timmons 1990: small-tube bubble speed with surface tension",
+    ),
     Source("emerson1975", "published", "Emerson, Russo, Lund and Thurston 1975: pKa = 0.09018 + 2729.92/T"),
-    Source("clegg1995", "published", "Clegg and Whitfield 1995: ammonia dissociation in sea water (coefficients from memory, checked against PyCO2SYS)"),
-    Source("epa2013", "published", "US EPA 2013, Aquatic life ambient water quality criteria for ammonia, freshwater (EPA 822-R-13-001)"),
-    Source("epa1993", "published", "US EPA 1993, Nitrogen Control manual: 7.14 mg CaCO3 of alkalinity and 4.57 mg O2 for each mg N nitrified"),
-    Source("masses", "published", "Standard atomic masses (IUPAC): N 14.007, H 1.008, O 15.999, Cl 35.45, Na 22.990, C 12.011"),
+    Source(
+        "clegg1995",
+        "published",
+        "Clegg and Whitfield 1995: ammonia dissociation in sea water (coefficients from memory, checked against PyCO2SYS)",
+    ),
+    Source(
+        "epa2013",
+        "published",
+        "US EPA 2013, Aquatic life ambient water quality criteria for ammonia, freshwater (EPA 822-R-13-001)",
+    ),
+    Source(
+        "epa1993",
+        "published",
+        "US EPA 1993, Nitrogen Control manual: 7.14 mg CaCO3 of alkalinity and 4.57 mg O2 for each mg N nitrified",
+    ),
+    Source(
+        "masses",
+        "published",
+        "Standard atomic masses (IUPAC): N 14.007, H 1.008, O 15.999, Cl 35.45, Na 22.990, C 12.011",
+    ),
     Source("asm1", "published", "Henze et al. 1987, Activated Sludge Model No. 1 (the form of growth and decay)"),
-    Source("anthonisen1976", "published", "Anthonisen et al. 1976: free ammonia holds nitrite oxidisers back from about 0.1 to 1 mg/L"),
-    Source("cycleprior", "memory", "Prior of the cycle model, tuned until an unseeded tank at 25 to 27 °C passes in 4 to 6 weeks (common practice)"),
-    Source("carbonate", "published", "Stumm and Morgan, Aquatic Chemistry: pH = pK1 + log10(HCO3⁻/CO2), pK1 6.35 at 25 °C"),
+    Source(
+        "anthonisen1976",
+        "published",
+        "Anthonisen et al. 1976: free ammonia holds nitrite oxidisers back from about 0.1 to 1 mg/L",
+    ),
+    Source(
+        "cycleprior",
+        "memory",
+        "Prior of the cycle model, tuned until an unseeded tank at 25 to 27 °C passes in 4 to 6 weeks (common practice)",
+    ),
+    Source(
+        "carbonate", "published", "Stumm and Morgan, Aquatic Chemistry: pH = pK1 + log10(HCO3⁻/CO2), pK1 6.35 at 25 °C"
+    ),
     Source("student", "published", "Student's t, two-sided 95 % (any statistical table)"),
     Source("arithmetic", "exact", "Arithmetic"),
 )

@@ -25,7 +25,7 @@ def pka_sea(temperature_c: float, salinity_g_kg: float) -> float:
     """
     t, s = celsius_to_kelvin(temperature_c), salinity_g_kg
     root_t = math.sqrt(t)
-    return (
+    return float(
         9.244605
         - 2729.33 * (1 / 298.15 - 1 / t)
         + (0.04203362 - 11.24742 / t) * s**0.25
@@ -93,18 +93,54 @@ def un_ionised_ammonia(question: UnIonisedQuestion) -> UnIonisedAnswer:
     fresh = q.salinity_g_kg <= 1
     kelvin = celsius_to_kelvin(q.temperature_c)
     pka = pka_fresh(q.temperature_c) if fresh else pka_sea(q.temperature_c, q.salinity_g_kg)
-    w.line("pKa", "0.09018 + 2729.92 / T" if fresh else "polynomial in T and S", f"0.09018 + 2729.92 / {kelvin:.2f}" if fresh else f"T {kelvin:.2f} K, S {q.salinity_g_kg:g} g/kg", pka, "", "emerson1975" if fresh else "clegg1995")
-    share = w.line("f", "1 / (1 + 10^(pKa − pH))", f"1 / (1 + 10^({pka:.3f} − {q.ph:g}))", 1 / (1 + 10 ** (pka - q.ph)), "share", "emerson1975" if fresh else "clegg1995")
+    w.line(
+        "pKa",
+        "0.09018 + 2729.92 / T" if fresh else "polynomial in T and S",
+        f"0.09018 + 2729.92 / {kelvin:.2f}" if fresh else f"T {kelvin:.2f} K, S {q.salinity_g_kg:g} g/kg",
+        pka,
+        "",
+        "emerson1975" if fresh else "clegg1995",
+    )
+    share = w.line(
+        "f",
+        "1 / (1 + 10^(pKa − pH))",
+        f"1 / (1 + 10^({pka:.3f} − {q.ph:g}))",
+        1 / (1 + 10 ** (pka - q.ph)),
+        "share",
+        "emerson1975" if fresh else "clegg1995",
+    )
     nh3 = w.line("NH3", "f × TAN", f"{share:.5f} × {q.tan_mg_n_l:g}", share * q.tan_mg_n_l, "mg N/L", "arithmetic")
     chronic = acute = None
     verdict = f"{nh3:.3f} mg/L of the {q.tan_mg_n_l:g} mg N/L is the poison form ({share * 100:.1f} %)."
     if fresh:
-        chronic = w.line("CCC", "0.8876 (0.0278/(1+10^(7.688−pH)) + 1.1994/(1+10^(pH−7.688))) 2.126 × 10^(0.028(20−max(T,7)))", f"pH {q.ph:g}, {q.temperature_c:g} °C", chronic_criterion_mg_n_l(q.ph, q.temperature_c), "mg N/L", "epa2013")
-        acute = w.line("CMC", "0.7249 (0.0114/(1+10^(7.204−pH)) + 1.6181/(1+10^(pH−7.204))) min(51.93, 23.12 × 10^(0.036(20−T)))", f"pH {q.ph:g}, {q.temperature_c:g} °C", acute_criterion_mg_n_l(q.ph, q.temperature_c), "mg N/L", "epa2013")
+        chronic = w.line(
+            "CCC",
+            "0.8876 (0.0278/(1+10^(7.688−pH)) + 1.1994/(1+10^(pH−7.688))) 2.126 × 10^(0.028(20−max(T,7)))",
+            f"pH {q.ph:g}, {q.temperature_c:g} °C",
+            chronic_criterion_mg_n_l(q.ph, q.temperature_c),
+            "mg N/L",
+            "epa2013",
+        )
+        acute = w.line(
+            "CMC",
+            "0.7249 (0.0114/(1+10^(7.204−pH)) + 1.6181/(1+10^(pH−7.204))) min(51.93, 23.12 × 10^(0.036(20−T)))",
+            f"pH {q.ph:g}, {q.temperature_c:g} °C",
+            acute_criterion_mg_n_l(q.ph, q.temperature_c),
+            "mg N/L",
+            "epa2013",
+        )
         if q.tan_mg_n_l > acute:
             verdict += f" That is above the one-hour criterion of {acute:.1f}: harmful to fish now."
         elif q.tan_mg_n_l > chronic:
             verdict += f" That is above the 30-day criterion of {chronic:.2g}: harmful if it lasts."
         else:
             verdict += f" The 30-day criterion here is {chronic:.2g}, so total ammonia is within it; keepers still aim for none."
-    return UnIonisedAnswer(verdict=verdict, working=w.lines, un_ionised_share=share, nh3_mg_n_l=nh3, pka=pka, chronic_criterion_mg_n_l=chronic, acute_criterion_mg_n_l=acute)
+    return UnIonisedAnswer(
+        verdict=verdict,
+        working=w.lines,
+        un_ionised_share=share,
+        nh3_mg_n_l=nh3,
+        pka=pka,
+        chronic_criterion_mg_n_l=chronic,
+        acute_criterion_mg_n_l=acute,
+    )

@@ -59,19 +59,56 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
         if s.now_ppm <= s.target_ppm:
             asks.append(0.0)
             continue
-        if s.tap_ppm >= s.target_ppm and s.target_ppm > 0 or s.tap_ppm > s.target_ppm:
-            raise CannotAnswer(f"solutes.{index}.target_ppm", f"the tap carries {s.tap_ppm:g} ppm of {s.what}, so no change reaches {s.target_ppm:g}.", "Raise the target above the tap's own figure or treat the tap water.")
-        asks.append(w.line(f"x {s.what}", "(now − target) / (now − tap)", f"({s.now_ppm:g} − {s.target_ppm:g}) / ({s.now_ppm:g} − {s.tap_ppm:g})", (s.now_ppm - s.target_ppm) / (s.now_ppm - s.tap_ppm), "share", "arithmetic"))
+        if (s.tap_ppm >= s.target_ppm and s.target_ppm > 0) or s.tap_ppm > s.target_ppm:
+            raise CannotAnswer(
+                f"solutes.{index}.target_ppm",
+                f"the tap carries {s.tap_ppm:g} ppm of {s.what}, so no change reaches {s.target_ppm:g}.",
+                "Raise the target above the tap's own figure or treat the tap water.",
+            )
+        asks.append(
+            w.line(
+                f"x {s.what}",
+                "(now − target) / (now − tap)",
+                f"({s.now_ppm:g} − {s.target_ppm:g}) / ({s.now_ppm:g} − {s.tap_ppm:g})",
+                (s.now_ppm - s.target_ppm) / (s.now_ppm - s.tap_ppm),
+                "share",
+                "arithmetic",
+            )
+        )
     share = max(asks)
     decided = q.solutes[asks.index(share)].what if share > 0 else "none"
     litres = w.line("V", "x × net litres", f"{share:.3f} × {q.net_l:.1f}", share * q.net_l, "L", "arithmetic")
     if q.tap_hot_c <= q.tap_cold_c:
         raise CannotAnswer("tap_hot_c", "the hot tap is not warmer than the cold one.", "Swap or correct the two.")
     hot_share = min(max((q.tank_c - q.tap_cold_c) / (q.tap_hot_c - q.tap_cold_c), 0.0), 1.0)
-    hot = w.line("Vhot", "V × (tank − cold) / (hot − cold)", f"{litres:.1f} × ({q.tank_c:g} − {q.tap_cold_c:g}) / ({q.tap_hot_c:g} − {q.tap_cold_c:g})", litres * hot_share, "L", "arithmetic")
+    hot = w.line(
+        "Vhot",
+        "V × (tank − cold) / (hot − cold)",
+        f"{litres:.1f} × ({q.tank_c:g} − {q.tap_cold_c:g}) / ({q.tap_hot_c:g} − {q.tap_cold_c:g})",
+        litres * hot_share,
+        "L",
+        "arithmetic",
+    )
     conditioner = litres * q.conditioner_ml_per_100l / 100
-    after = [SoluteShare(what=s.what, asks_share=a, after_ppm=s.now_ppm * (1 - share) + s.tap_ppm * share) for s, a in zip(q.solutes, asks, strict=True)]
-    verdict = "No change is needed: everything is at or under its target." if share == 0 else f"Change {litres:.0f} L ({share * 100:.0f} %): {decided} decides it. Mix {hot:.0f} L hot with {litres - hot:.0f} L cold to match {q.tank_c:g} °C, and treat for chlorine."
+    after = [
+        SoluteShare(what=s.what, asks_share=a, after_ppm=s.now_ppm * (1 - share) + s.tap_ppm * share)
+        for s, a in zip(q.solutes, asks, strict=True)
+    ]
+    verdict = (
+        "No change is needed: everything is at or under its target."
+        if share == 0
+        else f"Change {litres:.0f} L ({share * 100:.0f} %): {decided} decides it. Mix {hot:.0f} L hot with {litres - hot:.0f} L cold to match {q.tank_c:g} °C, and treat for chlorine."
+    )
     if share > 0.9:
         verdict += " With animals in, split it over several days."
-    return WaterChangeAnswer(verdict=verdict, working=w.lines, change_share=share, change_l=litres, decided_by=decided, solutes=after, hot_l=hot, cold_l=litres - hot, conditioner_ml=conditioner)
+    return WaterChangeAnswer(
+        verdict=verdict,
+        working=w.lines,
+        change_share=share,
+        change_l=litres,
+        decided_by=decided,
+        solutes=after,
+        hot_l=hot,
+        cold_l=litres - hot,
+        conditioner_ml=conditioner,
+    )

@@ -78,22 +78,64 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
     q, w = question, Working()
     gap_ppm = max(q.target_ppm - q.current_ppm, 0.0)
     factor = 1.0 if q.basis == "N" else NITROGEN_SHARE["NH4"]
-    rise = w.line("ΔN", "(target − current) × N share", f"({q.target_ppm:g} − {q.current_ppm:g}) × {factor:.4f}", gap_ppm * factor, "mg N/L", "masses")
+    rise = w.line(
+        "ΔN",
+        "(target − current) × N share",
+        f"({q.target_ppm:g} − {q.current_ppm:g}) × {factor:.4f}",
+        gap_ppm * factor,
+        "mg N/L",
+        "masses",
+    )
     nitrogen = w.line("mN", "ΔN × net litres", f"{rise:.3f} × {q.net_l:.1f}", rise * q.net_l, "mg N", "arithmetic")
     grams = millilitres = drops = None
     p = q.product
     if isinstance(p, PowderProduct):
-        grams = w.line("m", "mN / (N share of NH4Cl × purity) / 1000", f"{nitrogen:.1f} / ({_N_IN_NH4CL:.4f} × {p.purity_percent / 100:g}) / 1000", nitrogen / (_N_IN_NH4CL * p.purity_percent / 100) / 1000, "g", "masses")
+        grams = w.line(
+            "m",
+            "mN / (N share of NH4Cl × purity) / 1000",
+            f"{nitrogen:.1f} / ({_N_IN_NH4CL:.4f} × {p.purity_percent / 100:g}) / 1000",
+            nitrogen / (_N_IN_NH4CL * p.purity_percent / 100) / 1000,
+            "g",
+            "masses",
+        )
         amount = f"{grams:.2f} g of ammonium chloride"
     elif isinstance(p, SolutionProduct):
-        per_ml = w.line("s", "strength × 10 × N share of NH3", f"{p.strength_percent_w_v:g} × 10 × {NITROGEN_SHARE['NH3']:.4f}", p.strength_percent_w_v * 10 * NITROGEN_SHARE["NH3"], "mg N/mL", "masses")
+        per_ml = w.line(
+            "s",
+            "strength × 10 × N share of NH3",
+            f"{p.strength_percent_w_v:g} × 10 × {NITROGEN_SHARE['NH3']:.4f}",
+            p.strength_percent_w_v * 10 * NITROGEN_SHARE["NH3"],
+            "mg N/mL",
+            "masses",
+        )
         millilitres = w.line("V", "mN / s", f"{nitrogen:.1f} / {per_ml:.2f}", nitrogen / per_ml, "mL", "arithmetic")
-        drops = w.line("n", "V × drops per mL", f"{millilitres:.2f} × {p.drops_per_ml:g}", millilitres * p.drops_per_ml, "drops", "keeper")
+        drops = w.line(
+            "n",
+            "V × drops per mL",
+            f"{millilitres:.2f} × {p.drops_per_ml:g}",
+            millilitres * p.drops_per_ml,
+            "drops",
+            "keeper",
+        )
         amount = f"{millilitres:.2f} mL of ammonia solution (about {drops:.0f} drops)"
     else:
         water_l = p.water * {"L": 1.0, "US gal": L_PER_US_GAL, "imp gal": L_PER_IMP_GAL}[p.water_unit]
-        label_n = w.line("s", "label rise × N share × label water", f"{as_nitrogen(p.raises_ppm, 'ammonia', p.basis):.4f} × {water_l:.3f}", as_nitrogen(p.raises_ppm, "ammonia", p.basis) * water_l, f"mg N in {p.amount:g} {p.amount_unit}", "label")
-        needed = w.line("x", "amount on label × mN / s", f"{p.amount:g} × {nitrogen:.1f} / {label_n:.2f}", p.amount * nitrogen / label_n, p.amount_unit, "label")
+        label_n = w.line(
+            "s",
+            "label rise × N share × label water",
+            f"{as_nitrogen(p.raises_ppm, 'ammonia', p.basis):.4f} × {water_l:.3f}",
+            as_nitrogen(p.raises_ppm, "ammonia", p.basis) * water_l,
+            f"mg N in {p.amount:g} {p.amount_unit}",
+            "label",
+        )
+        needed = w.line(
+            "x",
+            "amount on label × mN / s",
+            f"{p.amount:g} × {nitrogen:.1f} / {label_n:.2f}",
+            p.amount * nitrogen / label_n,
+            p.amount_unit,
+            "label",
+        )
         if p.amount_unit == "g":
             grams = needed
         elif p.amount_unit == "mL":
@@ -101,10 +143,38 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
         else:
             drops, millilitres = needed, needed / p.drops_per_ml
         amount = f"{needed:.3g} {p.amount_unit} of the product"
-    alkalinity = w.line("ΔKH", "7.14 × ΔN / 17.85", f"7.14 × {rise:.3f} / 17.85", ALKALINITY_PER_N * rise / CACO3_PER_DKH, "dKH", "epa1993")
-    nitrate = w.line("NO3", "ΔN / N share of NO3", f"{rise:.3f} / {NITROGEN_SHARE['NO3']:.4f}", rise / NITROGEN_SHARE["NO3"], "ppm", "masses")
-    verdict = f"Add {amount} to bring {q.net_l:.0f} L from {q.current_ppm:g} to {q.target_ppm:g} ppm." if gap_ppm > 0 else f"Add none: the water is already at {q.current_ppm:g} ppm, the target is {q.target_ppm:g}."
-    return AmmoniaDoseAnswer(verdict=verdict, working=w.lines, raise_mg_n_l=rise, nitrogen_mg=nitrogen, grams=grams, millilitres=millilitres, drops=drops, alkalinity_used_dkh=alkalinity, nitrate_made_ppm_ion=nitrate)
+    alkalinity = w.line(
+        "ΔKH",
+        "7.14 × ΔN / 17.85",
+        f"7.14 × {rise:.3f} / 17.85",
+        ALKALINITY_PER_N * rise / CACO3_PER_DKH,
+        "dKH",
+        "epa1993",
+    )
+    nitrate = w.line(
+        "NO3",
+        "ΔN / N share of NO3",
+        f"{rise:.3f} / {NITROGEN_SHARE['NO3']:.4f}",
+        rise / NITROGEN_SHARE["NO3"],
+        "ppm",
+        "masses",
+    )
+    verdict = (
+        f"Add {amount} to bring {q.net_l:.0f} L from {q.current_ppm:g} to {q.target_ppm:g} ppm."
+        if gap_ppm > 0
+        else f"Add none: the water is already at {q.current_ppm:g} ppm, the target is {q.target_ppm:g}."
+    )
+    return AmmoniaDoseAnswer(
+        verdict=verdict,
+        working=w.lines,
+        raise_mg_n_l=rise,
+        nitrogen_mg=nitrogen,
+        grams=grams,
+        millilitres=millilitres,
+        drops=drops,
+        alkalinity_used_dkh=alkalinity,
+        nitrate_made_ppm_ion=nitrate,
+    )
 
 
 class AlkalinityDoseQuestion(Question):
@@ -133,12 +203,46 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
     """
     q, w = question, Working()
     if q.target_dkh < q.current_dkh:
-        raise CannotAnswer("target_dkh", f"the target of {q.target_dkh:g} dKH is below the present {q.current_dkh:g}.", "Bicarbonate only raises KH; to lower it, change water for softer.")
-    burned = w.line("ΔKH", "7.14 × N / 17.85", f"7.14 × {q.planned_mg_n_l:g} / 17.85", ALKALINITY_PER_N * q.planned_mg_n_l / CACO3_PER_DKH, "dKH", "epa1993")
-    left = w.line("KH left", "current − ΔKH", f"{q.current_dkh:g} − {burned:.2f}", q.current_dkh - burned, "dKH", "arithmetic")
-    per = w.line("k", "17.85 × 84.007 / 50.043 / 1000", "one dKH in one litre", CACO3_PER_DKH * _NAHCO3_PER_CACO3 / 1000, "g/(L dKH)", "masses")
-    grams = w.line("m", "(target − current) × litres × k", f"({q.target_dkh:g} − {q.current_dkh:g}) × {q.net_l:.1f} × {per:.4f}", (q.target_dkh - q.current_dkh) * q.net_l * per, "g", "masses")
+        raise CannotAnswer(
+            "target_dkh",
+            f"the target of {q.target_dkh:g} dKH is below the present {q.current_dkh:g}.",
+            "Bicarbonate only raises KH; to lower it, change water for softer.",
+        )
+    burned = w.line(
+        "ΔKH",
+        "7.14 × N / 17.85",
+        f"7.14 × {q.planned_mg_n_l:g} / 17.85",
+        ALKALINITY_PER_N * q.planned_mg_n_l / CACO3_PER_DKH,
+        "dKH",
+        "epa1993",
+    )
+    left = w.line(
+        "KH left", "current − ΔKH", f"{q.current_dkh:g} − {burned:.2f}", q.current_dkh - burned, "dKH", "arithmetic"
+    )
+    per = w.line(
+        "k",
+        "17.85 × 84.007 / 50.043 / 1000",
+        "one dKH in one litre",
+        CACO3_PER_DKH * _NAHCO3_PER_CACO3 / 1000,
+        "g/(L dKH)",
+        "masses",
+    )
+    grams = w.line(
+        "m",
+        "(target − current) × litres × k",
+        f"({q.target_dkh:g} − {q.current_dkh:g}) × {q.net_l:.1f} × {per:.4f}",
+        (q.target_dkh - q.current_dkh) * q.net_l * per,
+        "g",
+        "masses",
+    )
     verdict = f"Add {grams:.0f} g of sodium bicarbonate to go from {q.current_dkh:g} to {q.target_dkh:g} dKH, dissolved first, half now and half twelve hours later."
     if q.planned_mg_n_l:
         verdict += f" The doses to come will burn {burned:.1f} dKH."
-    return AlkalinityDoseAnswer(verdict=verdict, working=w.lines, sodium_bicarbonate_g=grams, consumed_dkh=burned, left_without_dkh=left, grams_first_half=grams / 2)
+    return AlkalinityDoseAnswer(
+        verdict=verdict,
+        working=w.lines,
+        sodium_bicarbonate_g=grams,
+        consumed_dkh=burned,
+        left_without_dkh=left,
+        grams_first_half=grams / 2,
+    )

@@ -83,7 +83,9 @@ def events_of(log: CycleLog) -> tuple[NDArray[np.int64], NDArray[np.int64], Floa
 
 def _temperatures(log: CycleLog, days: int) -> tuple[Floats, Floats]:
     known = sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None)
-    by_day = np.array([next((t for d, t in reversed(known) if d <= day + 1), log.temperature_c) for day in range(days + 1)])
+    by_day = np.array(
+        [next((t for d, t in reversed(known) if d <= day + 1), log.temperature_c) for day in range(days + 1)]
+    )
     theta = np.array([temperature_factor(float(t)) for t in by_day])
     return theta, 10.0 ** -np.array([pka_fresh(float(t)) for t in by_day])
 
@@ -100,8 +102,10 @@ def _log_likelihood(log: CycleLog, kept: Floats) -> Floats:
     """Log likelihood of the readings for each draw (n,). kept: (n, r, 4) states at the readings' steps."""
     total = np.zeros(kept.shape[0])
     for column, field, zero_width, what in (
-        (0, "ammonia_mg_n_l", 0.12, "ammonia"), (1, "nitrite_mg_n_l", 0.08, "nitrite"),
-        (2, "nitrate_mg_n_l", 1.2, "nitrate"), (3, "kh_dkh", 0.5, "kh"),
+        (0, "ammonia_mg_n_l", 0.12, "ammonia"),
+        (1, "nitrite_mg_n_l", 0.08, "nitrite"),
+        (2, "nitrate_mg_n_l", 1.2, "nitrate"),
+        (3, "kh_dkh", 0.5, "kh"),
     ):
         for j, reading in enumerate(log.readings):
             value = getattr(reading, field)
@@ -154,9 +158,23 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
     past_days = min(int(log.day_now) + 1, days)
 
     def run(rows: Floats, until: int) -> tuple[Floats, Floats, Floats]:
-        return simulate(  # type: ignore[no-any-return]
-            np.exp(rows), start, theta, ka, 0.0, steps, kinds, values, tap, _step_of(log.day_now), until, challenge,
-            ZERO_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, q.hold_kh_dkh * CACO3_PER_DKH, keep,
+        return simulate(
+            np.exp(rows),
+            start,
+            theta,
+            ka,
+            0.0,
+            steps,
+            kinds,
+            values,
+            tap,
+            _step_of(log.day_now),
+            until,
+            challenge,
+            ZERO_AMMONIA_MG_N_L,
+            HIGH_NITRITE_MG_N_L,
+            q.hold_kh_dkh * CACO3_PER_DKH,
+            keep,
         )
 
     rows = center + spread * rng.standard_normal((q.draws, PARAMETERS))
@@ -184,14 +202,39 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
     gone = np.argmax(daily[:, :, 3] < CACO3_PER_DKH, axis=1).astype(float)
     gone[(daily[:, :, 3] >= CACO3_PER_DKH).all(axis=1)] = np.inf
     gone_day = _percentiles(gone, weights)[1]
-    w.line("challenge", "max(1.2 × planned load, 0.5)", f"max(1.2 × {log.planned_load_mg_n_l_day:.3g}, 0.5)", challenge, "mg N/L", "practice")
-    w.line("θ", "1.08^(T − 25)", f"1.08^({log.temperature_c:g} − 25)", temperature_factor(log.temperature_c), "ratio", "asm1")
-    w.line("CO2", "KH × 17.85 / 50.04 / 10^(pH − 6.35)", "median over readings of pH with KH", float(median[7]), "mmol/L", "carbonate")
+    w.line(
+        "challenge",
+        "max(1.2 × planned load, 0.5)",
+        f"max(1.2 × {log.planned_load_mg_n_l_day:.3g}, 0.5)",
+        challenge,
+        "mg N/L",
+        "practice",
+    )
+    w.line(
+        "θ",
+        "1.08^(T − 25)",
+        f"1.08^({log.temperature_c:g} − 25)",
+        temperature_factor(log.temperature_c),
+        "ratio",
+        "asm1",
+    )
+    w.line(
+        "CO2",
+        "KH × 17.85 / 50.04 / 10^(pH − 6.35)",
+        "median over readings of pH with KH",
+        float(median[7]),
+        "mmol/L",
+        "carbonate",
+    )
     w.line("n eff", "1 / Σ weight²", f"{q.draws} draws, {len(readings)} readings", effective, "draws", "cycleprior")
     w.line("passing", "weight of draws that pass in time", f"within {days} days", share, "share", "cycleprior")
     if np.isfinite(p50):
         w.line("P50", "weighted median of pass day", f"{q.draws} draws", p50, "days", "cycleprior")
-        verdict = f"Ready between day {p10:.0f} and day {p90:.0f}, most likely about day {p50:.0f}." if np.isfinite(p90) else f"Most likely ready about day {p50:.0f}, but one course in ten does not get there within {days} days."
+        verdict = (
+            f"Ready between day {p10:.0f} and day {p90:.0f}, most likely about day {p50:.0f}."
+            if np.isfinite(p90)
+            else f"Most likely ready about day {p50:.0f}, but one course in ten does not get there within {days} days."
+        )
     else:
         verdict = f"No date: most courses do not pass within {days} days."
         if np.isfinite(gone_day):
@@ -207,7 +250,10 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
         triple = [[float(max(t[day, c], 0.0)) for t in taken] for c in range(4)]
         bands.append(
             DayBand(
-                day=day, ammonia_mg_n_l=tuple(triple[0]), nitrite_mg_n_l=tuple(triple[1]), nitrate_mg_n_l=tuple(triple[2]),
+                day=day,
+                ammonia_mg_n_l=tuple(triple[0]),
+                nitrite_mg_n_l=tuple(triple[1]),
+                nitrate_mg_n_l=tuple(triple[2]),
                 kh_dkh=tuple(v / CACO3_PER_DKH for v in triple[3]),
             )
         )
@@ -216,9 +262,16 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
         return value if np.isfinite(value) else None
 
     return CycleForecastAnswer(
-        verdict=verdict, working=w.lines, outcome="range" if np.isfinite(p50) else "no-date", pass_day_p10=finite(p10) if np.isfinite(p50) else None,
-        pass_day_p50=finite(p50), pass_day_p90=finite(p90), passed_share=share, effective_draws=effective,
-        alkalinity_gone_day=finite(gone_day), bands=bands,
+        verdict=verdict,
+        working=w.lines,
+        outcome="range" if np.isfinite(p50) else "no-date",
+        pass_day_p10=finite(p10) if np.isfinite(p50) else None,
+        pass_day_p50=finite(p50),
+        pass_day_p90=finite(p90),
+        passed_share=share,
+        effective_draws=effective,
+        alkalinity_gone_day=finite(gone_day),
+        bands=bands,
     )
 
 

@@ -69,8 +69,21 @@ def step(y: Floats, p: Floats, theta: float, ka_ammonia: float, feed: float, dt:
 
 @njit(cache=True, parallel=True)
 def simulate(
-    parameters: Floats, start: Floats, theta: Floats, ka_ammonia: Floats, feed: float, event_step: Ints, event_kind: Ints,
-    event_value: Floats, tap: Floats, today: int, days: int, dose: float, zero: float, hold_nitrite: float, hold_alkalinity: float,
+    parameters: Floats,
+    start: Floats,
+    theta: Floats,
+    ka_ammonia: Floats,
+    feed: float,
+    event_step: Ints,
+    event_kind: Ints,
+    event_value: Floats,
+    tap: Floats,
+    today: int,
+    days: int,
+    dose: float,
+    zero: float,
+    hold_nitrite: float,
+    hold_alkalinity: float,
     keep_step: Ints,
 ) -> tuple[Floats, Floats, Floats]:
     """Run every draw through the logged past and the advised future.

@@ -9,13 +9,29 @@ from reedmace.core.working import PH, Answer, CannotAnswer, Celsius, Question, n
 
 Ppm = Annotated[float, number("ppm", 0, 2000, "As typed, on the kit's own basis")]
 _KEYS = {
-    "a": "ammonia_ppm", "am": "ammonia_ppm", "ammonia": "ammonia_ppm", "nh3": "ammonia_ppm", "nh4": "ammonia_ppm", "tan": "ammonia_ppm",
-    "n": "nitrite_ppm", "no2": "nitrite_ppm", "nitrite": "nitrite_ppm", "no3": "nitrate_ppm", "nitrate": "nitrate_ppm",
-    "ph": "ph", "kh": "kh_dkh", "t": "temperature_c", "temp": "temperature_c",
+    "a": "ammonia_ppm",
+    "am": "ammonia_ppm",
+    "ammonia": "ammonia_ppm",
+    "nh3": "ammonia_ppm",
+    "nh4": "ammonia_ppm",
+    "tan": "ammonia_ppm",
+    "n": "nitrite_ppm",
+    "no2": "nitrite_ppm",
+    "nitrite": "nitrite_ppm",
+    "no3": "nitrate_ppm",
+    "nitrate": "nitrate_ppm",
+    "ph": "ph",
+    "kh": "kh_dkh",
+    "t": "temperature_c",
+    "temp": "temperature_c",
 }
 _RANGE = {
-    "ammonia_ppm": (0, 100, "ppm"), "nitrite_ppm": (0, 100, "ppm"), "nitrate_ppm": (0, 1000, "ppm"),
-    "ph": (4, 10, "pH"), "kh_dkh": (0, 40, "dKH"), "temperature_c": (0.5, 40, "°C"),
+    "ammonia_ppm": (0, 100, "ppm"),
+    "nitrite_ppm": (0, 100, "ppm"),
+    "nitrate_ppm": (0, 1000, "ppm"),
+    "ph": (4, 10, "pH"),
+    "kh_dkh": (0, 40, "dKH"),
+    "temperature_c": (0.5, 40, "°C"),
 }
 
 
@@ -46,7 +62,9 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
     found: dict[str, float] = {}
     off: list[str] = []
     rest = question.text.lower().replace(",", " ").replace("=", " ").replace(":", " ")
-    token = re.compile(r"\s*(?:(no2|no3|nh3|nh4|[a-z]+)\s*)?(\d+(?:\.\d+)?|\.\d+)\s*(\+)?\s*(°?\s*[cf]\b)?", re.IGNORECASE)
+    token = re.compile(
+        r"\s*(?:(no2|no3|nh3|nh4|[a-z]+)\s*)?(\d+(?:\.\d+)?|\.\d+)\s*(\+)?\s*(°?\s*[cf]\b)?", re.IGNORECASE
+    )
     position = 0
     while position < len(rest.rstrip()):
         match = token.match(rest, position)
@@ -54,7 +72,7 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
         if not match or match.end() == position:
             raise CannotAnswer("text", f'"{piece}" is not understood.', "Write it as: a 0.5 n 1 no3 20 ph 7.4 kh 4 26C")
         name, figure, plus, degrees = match.groups()
-        key = _KEYS.get(name or ("t" if degrees else ""), None)
+        key = _KEYS.get(name or ("t" if degrees else ""))
         if key is None:
             raise CannotAnswer("text", f'"{piece}" has no name Reedmace knows.', "Names: a, n, no3, ph, kh, t.")
         value = float(figure)
@@ -62,17 +80,30 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
             value = (value - 32) / 1.8
         low, high, unit = _RANGE[key]
         if not low <= value <= high:
-            raise CannotAnswer("text", f"{key.split('_')[0]} {value:g} is outside {low:g} to {high:g} {unit}.", "Check the figure.")
+            raise CannotAnswer(
+                "text", f"{key.split('_')[0]} {value:g} is outside {low:g} to {high:g} {unit}.", "Check the figure."
+            )
         if key in found:
-            raise CannotAnswer("text", f"{key.split('_')[0]} is given twice.", "Keep one; n is nitrite, no3 is nitrate.")
+            raise CannotAnswer(
+                "text", f"{key.split('_')[0]} is given twice.", "Keep one; n is nitrite, no3 is nitrate."
+            )
         found[key] = value
         if plus:
             if not key.endswith("_ppm"):
                 raise CannotAnswer("text", f"{key.split('_')[0]} cannot be off a colour scale.", "Leave out the plus.")
             off.append(key.removesuffix("_ppm"))
         position = match.end()
-    words = {"ammonia_ppm": "ammonia {:g} ppm", "nitrite_ppm": "nitrite {:g} ppm", "nitrate_ppm": "nitrate {:g} ppm", "ph": "pH {:g}", "kh_dkh": "KH {:g} dKH", "temperature_c": "{:.3g} °C"}
+    words = {
+        "ammonia_ppm": "ammonia {:g} ppm",
+        "nitrite_ppm": "nitrite {:g} ppm",
+        "nitrate_ppm": "nitrate {:g} ppm",
+        "ph": "pH {:g}",
+        "kh_dkh": "KH {:g} dKH",
+        "temperature_c": "{:.3g} °C",
+    }
     if not found:
         raise CannotAnswer("text", "there is no figure in it.", "Write it as: a 0.5 n 1 no3 20 ph 7.4 kh 4 26C")
-    verdict = ", ".join(words[k].format(v) + (" or more" if k.removesuffix("_ppm") in off else "") for k, v in found.items())
+    verdict = ", ".join(
+        words[k].format(v) + (" or more" if k.removesuffix("_ppm") in off else "") for k, v in found.items()
+    )
     return ReadTestLineAnswer.model_validate({"verdict": verdict, "working": [], "off_scale": off, **found})

@@ -72,7 +72,14 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     Source: the standards are common practice; load-matched is 1.2 times the planned day's load, at least 0.5 mg N/L.
     """
     q, w, log = question, Working(), question.log
-    challenge = w.line("challenge", "max(1.2 × planned load, 0.5)", f"max(1.2 × {log.planned_load_mg_n_l_day:.3g}, 0.5)", log.challenge_mg_n_l(), "mg N/L", "practice")
+    challenge = w.line(
+        "challenge",
+        "max(1.2 × planned load, 0.5)",
+        f"max(1.2 × {log.planned_load_mg_n_l_day:.3g}, 0.5)",
+        log.challenge_mg_n_l(),
+        "mg N/L",
+        "practice",
+    )
     w.line("zero", "half a colour kit's first step", "ammonia, as N", ZERO_AMMONIA_MG_N_L, "mg N/L", "practice")
     standards = []
     for name, title, size in (
@@ -86,15 +93,25 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
         cleared = len(recent) if held else 0
         passes = cleared >= 2
         if passes:
-            missing = "nothing"
+            lacks = "nothing"
         elif not held:
-            missing = "a later test found ammonia or nitrite again: dose and test afresh"
+            lacks = "a later test found ammonia or nitrite again: dose and test afresh"
         elif cleared == 1:
-            missing = f"one more dose of {size:.2g} mg N/L, with both at zero a day later"
+            lacks = f"one more dose of {size:.2g} mg N/L, with both at zero a day later"
         else:
-            missing = f"two doses of {size:.2g} mg N/L, each with ammonia and nitrite at zero a day later"
+            lacks = f"two doses of {size:.2g} mg N/L, each with ammonia and nitrite at zero a day later"
         w.line(name, "doses cleared within a day", f"of {size:.2f} mg N/L", cleared, "doses", "practice")
-        standards.append(Standard(standard=name, title=title, passes=passes, cleared=cleared, needed=2, missing=missing, followed=q.standard == name))  # type: ignore[arg-type]
+        standards.append(
+            Standard(
+                standard=name,
+                title=title,
+                passes=passes,
+                cleared=cleared,
+                needed=2,
+                missing=lacks,
+                followed=q.standard == name,
+            )
+        )
     zeros = _days_of_zeros(log)
     nitrate = [r.nitrate_mg_n_l for r in log.readings if r.nitrate_mg_n_l is not None]
     rising = len(nitrate) > 1 and nitrate[-1] > nitrate[0]
@@ -102,11 +119,25 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     if log.method != "seeded-filter":
         lacking = "only for a filter moved from a running tank"
     else:
-        lacking = "nothing" if seeded else f"{max(7 - zeros, 0):.0f} more days of zeros" + ("" if rising else ", and nitrate seen to rise")
-    standards.append(Standard(standard="seeded", title="Moved filter: seven days of zeros with nitrate rising", passes=seeded, cleared=int(zeros), needed=7, missing=lacking, followed=q.standard == "seeded"))
+        lacking = (
+            "nothing"
+            if seeded
+            else f"{max(7 - zeros, 0):.0f} more days of zeros" + ("" if rising else ", and nitrate seen to rise")
+        )
+    standards.append(
+        Standard(
+            standard="seeded",
+            title="Moved filter: seven days of zeros with nitrate rising",
+            passes=seeded,
+            cleared=int(zeros),
+            needed=7,
+            missing=lacking,
+            followed=q.standard == "seeded",
+        )
+    )
     followed = next(s for s in standards if s.followed)
     ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
-    missing = []
+    missing: list[str] = []
     if ammonia is None:
         missing.append("no ammonia test yet")
     if nitrite is None:
@@ -123,16 +154,33 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
         missing.append(followed.missing)
     # A dose made since the last clear test reads as ammonia now; that alone does not undo two cleared doses.
     fresh_dose = any(log.day_now - d.day < 16 / 24 for d in log.doses)
-    ready = followed.passes and not stale and ammonia is not None and nitrite is not None and not (fresh_dose and ammonia[1] > ZERO_AMMONIA_MG_N_L)
+    ready = (
+        followed.passes
+        and not stale
+        and ammonia is not None
+        and nitrite is not None
+        and not (fresh_dose and ammonia[1] > ZERO_AMMONIA_MG_N_L)
+    )
     ready = ready and (nitrite is not None and nitrite[1] <= ZERO_NITRITE_MG_N_L)
     tests = sum(r.ammonia_mg_n_l is not None and r.nitrite_mg_n_l is not None for r in log.readings)
-    confidence: Literal["none", "low", "fair", "good"] = "none" if tests == 0 else "low" if tests < 4 else "fair" if tests < 8 or followed.cleared < 3 else "good"
+    confidence: Literal["none", "low", "fair", "good"] = (
+        "none" if tests == 0 else "low" if tests < 4 else "fair" if tests < 8 or followed.cleared < 3 else "good"
+    )
     if ready:
         verdict = f"Ready, by the {followed.standard} standard: {followed.cleared} doses in a row were gone within a day. One large water change, then add animals within a few days."
         missing = []
     else:
         verdict = f"Not yet, because {missing[0]}."
-    return CycleReadinessAnswer(verdict=verdict, working=w.lines, ready=ready, confidence=confidence, missing=missing, standards=standards, ammonia_now_mg_n_l=ammonia[1] if ammonia else None, nitrite_now_mg_n_l=nitrite[1] if nitrite else None)
+    return CycleReadinessAnswer(
+        verdict=verdict,
+        working=w.lines,
+        ready=ready,
+        confidence=confidence,
+        missing=missing,
+        standards=standards,
+        ammonia_now_mg_n_l=ammonia[1] if ammonia else None,
+        nitrite_now_mg_n_l=nitrite[1] if nitrite else None,
+    )
 
 
 def _days_of_zeros(log: CycleLog) -> float:

@@ -41,7 +41,9 @@ class Filter(Part):
     @model_validator(mode="after")
     def _has_an_engine(self) -> "Filter":
         if self.kind == "sponge" and (self.air_l_min is None or self.tube_bore_mm is None):
-            raise ValueError("a sponge filter needs air_l_min and tube_bore_mm; give the air pump's flow and the lift tube's bore")
+            raise ValueError(
+                "a sponge filter needs air_l_min and tube_bore_mm; give the air pump's flow and the lift tube's bore"
+            )
         if self.kind != "sponge" and self.max_head_m is None:
             raise ValueError("a pumped filter needs max_head_m, the highest lift on its box")
         return self

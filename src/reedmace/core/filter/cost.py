@@ -30,7 +30,31 @@ def running_cost(question: RunningCostQuestion) -> RunningCostAnswer:
     question: W, hours a day, price per kWh. Source: arithmetic; a month is 365.25/12 days.
     """
     q, w = question, Working()
-    year = w.line("E", "W × hours × 365.25 / 1000", f"{q.watts:g} × {q.hours_per_day:g} × 365.25 / 1000", q.watts * q.hours_per_day * 365.25 / 1000, "kWh/year", "arithmetic")
-    money = w.line("C", "E × price", f"{year:.1f} × {q.price_per_kwh:g}", year * q.price_per_kwh, "money/year", "keeper")
-    three = w.line("C3", "purchase + 3 × C", f"{q.purchase_price:g} + 3 × {money:.2f}", q.purchase_price + 3 * money, "money", "arithmetic")
-    return RunningCostAnswer(verdict=f"{q.watts:g} W takes {year:.0f} kWh a year: {money:.2f} a year, {money / 12:.2f} a month.", working=w.lines, kwh_month=year / 12, kwh_year=year, money_month=money / 12, money_year=money, money_three_years=three)
+    year = w.line(
+        "E",
+        "W × hours × 365.25 / 1000",
+        f"{q.watts:g} × {q.hours_per_day:g} × 365.25 / 1000",
+        q.watts * q.hours_per_day * 365.25 / 1000,
+        "kWh/year",
+        "arithmetic",
+    )
+    money = w.line(
+        "C", "E × price", f"{year:.1f} × {q.price_per_kwh:g}", year * q.price_per_kwh, "money/year", "keeper"
+    )
+    three = w.line(
+        "C3",
+        "purchase + 3 × C",
+        f"{q.purchase_price:g} + 3 × {money:.2f}",
+        q.purchase_price + 3 * money,
+        "money",
+        "arithmetic",
+    )
+    return RunningCostAnswer(
+        verdict=f"{q.watts:g} W takes {year:.0f} kWh a year: {money:.2f} a year, {money / 12:.2f} a month.",
+        working=w.lines,
+        kwh_month=year / 12,
+        kwh_year=year,
+        money_month=money / 12,
+        money_year=money,
+        money_three_years=three,
+    )

@@ -16,14 +16,37 @@ from reedmace.core.flow.operating import Fitting, minor_coefficient
 from reedmace.core.quantity import lph_to_m3s
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
-from reedmace.core.working import Answer, CannotAnswer, Celsius, Lph, Name, NetLitres, Part, Question, Working, number, whole
+from reedmace.core.working import (
+    Answer,
+    CannotAnswer,
+    Celsius,
+    Lph,
+    Name,
+    NetLitres,
+    Part,
+    Question,
+    Working,
+    number,
+    whole,
+)
 
 Floats = NDArray[np.float64]
 
 STEM_K = 5.0
 """Intake strainer, bends and weir of a hang-on together, on its stem (memory)."""
 
-Priority = Literal["price", "running_cost", "quiet", "easy_clean", "clear_water", "hidden", "room_in_tank", "flood_safety", "power_cut", "chemical"]
+Priority = Literal[
+    "price",
+    "running_cost",
+    "quiet",
+    "easy_clean",
+    "clear_water",
+    "hidden",
+    "room_in_tank",
+    "flood_safety",
+    "power_cut",
+    "chemical",
+]
 
 
 class Room(Part):
@@ -48,8 +71,12 @@ class Plumbing(Part):
     rise_to_open_air_m: Annotated[float, number("m", 0, 10)] = 0
     fittings: Annotated[list[Fitting], Field(max_length=30)] = Field(
         default_factory=lambda: [
-            Fitting(kind="strainer"), Fitting(kind="entrance"), Fitting(kind="u-bend", count=2),
-            Fitting(kind="quick-valve"), Fitting(kind="spray-bar"), Fitting(kind="exit"),
+            Fitting(kind="strainer"),
+            Fitting(kind="entrance"),
+            Fitting(kind="u-bend", count=2),
+            Fitting(kind="quick-valve"),
+            Fitting(kind="spray-bar"),
+            Fitting(kind="exit"),
         ]
     )
 
@@ -81,7 +108,10 @@ class RankFiltersQuestion(Question):
     priorities: Priorities = Field(default_factory=Priorities)
     own_filters: Annotated[list[Filter], Field(max_length=5000)] = Field(default_factory=list)
     with_catalogue: bool = True
-    days_since_cleaning: Annotated[float, number("days", 0, 1000, "For the flow in service; left out, each kind's usual interval")] | None = None
+    days_since_cleaning: (
+        Annotated[float, number("days", 0, 1000, "For the flow in service; left out, each kind's usual interval")]
+        | None
+    ) = None
     price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = 0.30
     temperature_c: Celsius = 25
 
@@ -145,21 +175,39 @@ _JUDGED: dict[str, dict[str, float]] = {
     "flood_safety": {"sponge": 1.0, "hang-on": 0.6, "canister": 0.35},
 }
 _SAYS = {
-    "price": "cheap to buy", "running_cost": "cheap to run", "quiet": "quiet", "easy_clean": "easy to clean", "clear_water": "strains well",
-    "hidden": "out of sight", "room_in_tank": "leaves the tank free", "flood_safety": "little that can flood",
-    "power_cut": "rides out a power cut", "chemical": "takes chemical media", "flow": "flow fits",
+    "price": "cheap to buy",
+    "running_cost": "cheap to run",
+    "quiet": "quiet",
+    "easy_clean": "easy to clean",
+    "clear_water": "strains well",
+    "hidden": "out of sight",
+    "room_in_tank": "leaves the tank free",
+    "flood_safety": "little that can flood",
+    "power_cut": "rides out a power cut",
+    "chemical": "takes chemical media",
+    "flow": "flow fits",
 }
 _FAULTS = {
-    "price": "dear", "running_cost": "dear to run", "quiet": "heard in the room", "easy_clean": "a chore to clean", "clear_water": "strains little",
-    "hidden": "in plain view", "room_in_tank": "takes room in the tank", "flood_safety": "can empty on the floor",
-    "power_cut": "suffers in a power cut", "chemical": "no chemical media", "flow": "flow fits poorly",
+    "price": "dear",
+    "running_cost": "dear to run",
+    "quiet": "heard in the room",
+    "easy_clean": "a chore to clean",
+    "clear_water": "strains little",
+    "hidden": "in plain view",
+    "room_in_tank": "takes room in the tank",
+    "flood_safety": "can empty on the floor",
+    "power_cut": "suffers in a power cut",
+    "chemical": "no chemical media",
+    "flow": "flow fits poorly",
 }
 FLOW_WEIGHT = 5
 SERVICE_DAYS: dict[str, float] = {"sponge": 30, "hang-on": 21, "canister": 60}
 """Usual days between cleanings, by kind (common practice)."""
 
 
-def deliver(filters: list[Filter], room: Room, plumbing: Plumbing, feed_g_day: float, days: float | None, temperature_c: float) -> tuple[Floats, Floats]:
+def deliver(
+    filters: list[Filter], room: Room, plumbing: Plumbing, feed_g_day: float, days: float | None, temperature_c: float
+) -> tuple[Floats, Floats]:
     """Clean and dirty flow of every filter on this tank, L/h, each of shape (n,).
 
     filters: n of them; room, plumbing: the tank's; feed_g_day: food in g/day; days: since cleaning, None for each kind's
@@ -171,10 +219,16 @@ def deliver(filters: list[Filter], room: Room, plumbing: Plumbing, feed_g_day: f
     nu = viscosity_m2_s(temperature_c)
     clean, dirty = np.zeros(n), np.zeros(n)
     k_all = sum((FITTING_K[f.kind] if f.k is None else f.k) * f.count for f in plumbing.fittings if f.bore_mm is None)
-    c2_fixed = sum(minor_coefficient((FITTING_K[f.kind] if f.k is None else f.k) * f.count, f.bore_mm / 1000) for f in plumbing.fittings if f.bore_mm)
+    c2_fixed = sum(
+        minor_coefficient((FITTING_K[f.kind] if f.k is None else f.k) * f.count, f.bore_mm / 1000)
+        for f in plumbing.fittings
+        if f.bore_mm
+    )
     pumped = [i for i, f in enumerate(filters) if f.kind != "sponge"]
     aired = [i for i, f in enumerate(filters) if f.kind == "sponge"]
-    dirt = np.array([dirt_resistance(feed_g_day, SERVICE_DAYS[f.kind] if days is None else days, f.face_cm2 / 1e4) for f in filters])
+    dirt = np.array(
+        [dirt_resistance(feed_g_day, SERVICE_DAYS[f.kind] if days is None else days, f.face_cm2 / 1e4) for f in filters]
+    )
     if pumped:
         m = len(pumped)
         q, h, static, c1, c2 = (np.zeros(m) for _ in range(5))
@@ -199,12 +253,12 @@ def deliver(filters: list[Filter], room: Room, plumbing: Plumbing, feed_g_day: f
     if aired:
         fs = [filters[i] for i in aired]
         air = np.array([(f.air_l_min or 0.1) / 60000 for f in fs])
-        bore = np.array([(f.tube_bore_mm or 12) / 1000 for f in fs])
+        bores = np.array([(f.tube_bore_mm or 12) / 1000 for f in fs])
         depth = np.array([min(max(room.water_depth_cm - 3, 1), f.height_cm * 0.95) / 100 for f in fs])
-        c1 = np.array([media_coefficients("foam-20", f.face_cm2 / 1e4, f.foam_depth_cm / 100, nu)[0] for f in fs])
+        foam = np.array([media_coefficients("foam-20", f.face_cm2 / 1e4, f.foam_depth_cm / 100, nu)[0] for f in fs])
         zero, k = np.zeros(len(fs)), np.full(len(fs), MINOR_K)
-        clean[aired] = airlift_many(air, bore, depth, zero, c1, k, nu)
-        dirty[aired] = airlift_many(air, bore, depth, zero, c1 + dirt[aired], k, nu)
+        clean[aired] = airlift_many(air, bores, depth, zero, foam, k, nu)
+        dirty[aired] = airlift_many(air, bores, depth, zero, foam + dirt[aired], k, nu)
     return clean * 3.6e6, dirty * 3.6e6
 
 
@@ -225,7 +279,9 @@ def _scores(f: Filter, room: Room, dirty_lph: float, low: float, high: float) ->
         "running_cost": _unit(1 - math.log(max(f.watts, 2) / 2) / math.log(30)),
         "quiet": (5 - f.noise) / 4,
         "room_in_tank": _unit(1 - 10 * room_taken),
-        "power_cut": 1.0 if f.kind == "sponge" else (0.7 if f.restarts_alone and f.kind == "hang-on" else 0.45 if f.restarts_alone else 0.15),
+        "power_cut": 1.0
+        if f.kind == "sponge"
+        else (0.7 if f.restarts_alone and f.kind == "hang-on" else 0.45 if f.restarts_alone else 0.15),
         "chemical": 1.0 if f.chemical_media else 0.0,
     }
     return scores | {name: by_kind[f.kind] for name, by_kind in _JUDGED.items()}
@@ -240,18 +296,43 @@ def _limits(f: Filter, room: Room, delivered: float, dirty: float, low: float) -
         found.append(("there is no socket near the tank", "have a socket fitted by a licensed electrician"))
     if f.kind == "hang-on":
         if room.behind_cm < f.behind_cm:
-            found.append((f"needs {f.behind_cm:g} cm behind the tank, you have {room.behind_cm:g}", f"move the tank {f.behind_cm - room.behind_cm:g} cm further off the wall"))
+            found.append(
+                (
+                    f"needs {f.behind_cm:g} cm behind the tank, you have {room.behind_cm:g}",
+                    f"move the tank {f.behind_cm - room.behind_cm:g} cm further off the wall",
+                )
+            )
         if room.rim_to_water_cm > 6:
-            found.append((f"wants the water near the rim, yours is {room.rim_to_water_cm:g} cm below", f"fill the tank {room.rim_to_water_cm - 6:g} cm higher"))
+            found.append(
+                (
+                    f"wants the water near the rim, yours is {room.rim_to_water_cm:g} cm below",
+                    f"fill the tank {room.rim_to_water_cm - 6:g} cm higher",
+                )
+            )
     if f.kind == "canister" and room.beneath_cm < f.height_cm + 8:
-        found.append((f"stands {f.height_cm:g} cm high and wants 8 cm over it for the hoses; there are {room.beneath_cm:g} cm under the tank", f"find {f.height_cm + 8 - room.beneath_cm:g} cm more height below or beside the tank"))
+        found.append(
+            (
+                f"stands {f.height_cm:g} cm high and wants 8 cm over it for the hoses; there are {room.beneath_cm:g} cm under the tank",
+                f"find {f.height_cm + 8 - room.beneath_cm:g} cm more height below or beside the tank",
+            )
+        )
     if f.kind == "sponge" and room.water_depth_cm < f.height_cm + 3:
-        found.append((f"stands {f.height_cm:g} cm high and its outlet must stay under water; yours is {room.water_depth_cm:.0f} cm deep", f"raise the water by {f.height_cm + 3 - room.water_depth_cm:.0f} cm"))
+        found.append(
+            (
+                f"stands {f.height_cm:g} cm high and its outlet must stay under water; yours is {room.water_depth_cm:.0f} cm deep",
+                f"raise the water by {f.height_cm + 3 - room.water_depth_cm:.0f} cm",
+            )
+        )
     if delivered <= 0:
         found.append(("its pump cannot reach the outlet", "bring the outlet down to the water"))
     elif dirty < 0.7 * low:
         fewer = math.ceil(low / max(dirty, 1e-9))
-        found.append((f"moves only {dirty:.0f} L/h in service where {low:.0f} is asked", f"fit {fewer} of them" if fewer <= 4 else "choose a larger one"))
+        found.append(
+            (
+                f"moves only {dirty:.0f} L/h in service where {low:.0f} is asked",
+                f"fit {fewer} of them" if fewer <= 4 else "choose a larger one",
+            )
+        )
     return found
 
 
@@ -291,7 +372,9 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         if guard and f.kind != "sponge":
             caveats.append(f"Put a guard sponge on the intake for {', '.join(guard)}.")
         if asked.upper_limit_lph and clean[i] > asked.upper_limit_lph:
-            caveats.append(f"Throttle or spread the outlet: above {asked.upper_limit_lph:.0f} L/h is too strong for these animals.")
+            caveats.append(
+                f"Throttle or spread the outlet: above {asked.upper_limit_lph:.0f} L/h is too strong for these animals."
+            )
         if dirty[i] < low:
             caveats.append(f"When dirty it falls to {dirty[i]:.0f} L/h, under the {low:.0f} asked: clean it sooner.")
         if f.kind == "canister":
@@ -305,18 +388,36 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         reason = "; ".join(filter(None, [", ".join(good), ", ".join(bad)])) or "middling in everything you asked for"
         in_order.append(
             Candidate(
-                filter_id=f.id, name=f.name, kind=f.kind, box_lph=f.box_lph, delivered_lph=float(clean[i]), dirty_lph=float(dirty[i]),
-                turnovers_per_hour=float(clean[i]) / q.room.net_l, watts=f.watts, price=f.price,
-                money_three_years=f.price + 3 * f.watts * 24 * 365.25 / 1000 * q.price_per_kwh, media_kg=f.media_l * 0.55, score=score,
-                reason=reason, caveats=caveats,
+                filter_id=f.id,
+                name=f.name,
+                kind=f.kind,
+                box_lph=f.box_lph,
+                delivered_lph=float(clean[i]),
+                dirty_lph=float(dirty[i]),
+                turnovers_per_hour=float(clean[i]) / q.room.net_l,
+                watts=f.watts,
+                price=f.price,
+                money_three_years=f.price + 3 * f.watts * 24 * 365.25 / 1000 * q.price_per_kwh,
+                media_kg=f.media_l * 0.55,
+                score=score,
+                reason=reason,
+                caveats=caveats,
                 contributions=[Contribution(priority=n, score=parts[n], points=points[n]) for n in weights],
             )
         )
     in_order.sort(key=lambda c: (-c.score, c.price, c.filter_id))
     excluded = [
         Excluded(
-            filter_id=f.id, name=f.name, kind=f.kind, box_lph=f.box_lph, delivered_lph=flow, reason="; ".join(r for r, _ in broken), remedy=" and ".join(m for _, m in broken),
-            would_rank=1 + sum(c.score > score for c in in_order) if len(broken) == 1 and not broken[0][1].startswith(("fit ", "choose")) else None,
+            filter_id=f.id,
+            name=f.name,
+            kind=f.kind,
+            box_lph=f.box_lph,
+            delivered_lph=flow,
+            reason="; ".join(r for r, _ in broken),
+            remedy=" and ".join(m for _, m in broken),
+            would_rank=1 + sum(c.score > score for c in in_order)
+            if len(broken) == 1 and not broken[0][1].startswith(("fit ", "choose"))
+            else None,
         )
         for f, flow, score, broken in out
     ]
@@ -327,11 +428,33 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         change = f"{first.remedy[0].upper()}{first.remedy[1:]} and the {first.name} comes first."
     if in_order:
         best = in_order[0]
-        w.line("Q", "pump or air lift meets plumbing", f"{best.name}", best.delivered_lph, "L/h", "darcy" if best.kind != "sponge" else "nicklin1963")
+        w.line(
+            "Q",
+            "pump or air lift meets plumbing",
+            f"{best.name}",
+            best.delivered_lph,
+            "L/h",
+            "darcy" if best.kind != "sponge" else "nicklin1963",
+        )
         for c in best.contributions:
-            w.line(c.priority, "weight / all weights × score × 100", f"{weights[c.priority]} / {total} × {c.score:.2f} × 100", c.points, "points", "practice")
+            w.line(
+                c.priority,
+                "weight / all weights × score × 100",
+                f"{weights[c.priority]} / {total} × {c.score:.2f} × 100",
+                c.points,
+                "points",
+                "practice",
+            )
         w.line("score", "sum", best.name, best.score, "points", "arithmetic")
         verdict = f"{best.name} comes first: it would move {best.delivered_lph:.0f} L/h here, not the {best.box_lph:.0f} on its box ({best.reason})."
     else:
         verdict = "No filter here fits this tank as it stands. Each is listed with what would let it in."
-    return RankFiltersAnswer(verdict=verdict, working=w.lines, ranked=in_order, excluded=excluded, single_change=change, asked_low_lph=low, asked_high_lph=high)
+    return RankFiltersAnswer(
+        verdict=verdict,
+        working=w.lines,
+        ranked=in_order,
+        excluded=excluded,
+        single_change=change,
+        asked_low_lph=low,
+        asked_high_lph=high,
+    )

@@ -72,34 +72,150 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
     low, high, source = RATED_BAND[sizing]
     load = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals)).ammonia_mg_n_day
     rated_low = w.line("rated, low", "multiple × net litres", f"{low:g} × {q.net_l:.1f}", low * q.net_l, "L/h", source)
-    rated_high = w.line("rated, high", "multiple × net litres", f"{high:g} × {q.net_l:.1f}", high * q.net_l, "L/h", source)
-    delivered_low = w.line("delivered, low", "rated × 0.8", f"{rated_low:.0f} × {IN_SERVICE:g}", rated_low * IN_SERVICE, "L/h", "practice")
-    delivered_high = w.line("delivered, high", "rated × 0.8", f"{rated_high:.0f} × {IN_SERVICE:g}", rated_high * IN_SERVICE, "L/h", "practice")
+    rated_high = w.line(
+        "rated, high", "multiple × net litres", f"{high:g} × {q.net_l:.1f}", high * q.net_l, "L/h", source
+    )
+    delivered_low = w.line(
+        "delivered, low", "rated × 0.8", f"{rated_low:.0f} × {IN_SERVICE:g}", rated_low * IN_SERVICE, "L/h", "practice"
+    )
+    delivered_high = w.line(
+        "delivered, high",
+        "rated × 0.8",
+        f"{rated_high:.0f} × {IN_SERVICE:g}",
+        rated_high * IN_SERVICE,
+        "L/h",
+        "practice",
+    )
     heavy = sizing in ("messy", "cichlid", "turtle", "goldfish")
-    media = w.line("media", "kg per 100 L × litres / 100", f"{2 if heavy else 1} × {q.net_l:.1f} / 100", (2 if heavy else 1) * q.net_l / 100, "kg", "practice")
-    through = w.line("load", "P / 24 / (E × C)", f"{load:.1f} / 24 / ({SINGLE_PASS:g} × {TARGET_TAN:g})", load / 24 / (SINGLE_PASS * TARGET_TAN), "L/h", "timmons")
-    film = w.line("film", "P / areal rate at 0.1 mg N/L", f"{load:.1f} / {AREAL_RATE:g} mg/(m² day)", load / AREAL_RATE, "m²", "memory")
+    media = w.line(
+        "media",
+        "kg per 100 L × litres / 100",
+        f"{2 if heavy else 1} × {q.net_l:.1f} / 100",
+        (2 if heavy else 1) * q.net_l / 100,
+        "kg",
+        "practice",
+    )
+    through = w.line(
+        "load",
+        "P / 24 / (E × C)",
+        f"{load:.1f} / 24 / ({SINGLE_PASS:g} × {TARGET_TAN:g})",
+        load / 24 / (SINGLE_PASS * TARGET_TAN),
+        "L/h",
+        "timmons",
+    )
+    film = w.line(
+        "film",
+        "P / areal rate at 0.1 mg N/L",
+        f"{load:.1f} / {AREAL_RATE:g} mg/(m² day)",
+        load / AREAL_RATE,
+        "m²",
+        "memory",
+    )
     schools = [
-        School(school="rated", title="Rated turnover", asks=f"{low:g} to {high:g} times the tank, on the box", basis="box flow", low_lph=rated_low, high_lph=rated_high, why="Shop advice. Easy to check on a box, but the box flow is not what arrives."),
+        School(
+            school="rated",
+            title="Rated turnover",
+            asks=f"{low:g} to {high:g} times the tank, on the box",
+            basis="box flow",
+            low_lph=rated_low,
+            high_lph=rated_high,
+            why="Shop advice. Easy to check on a box, but the box flow is not what arrives.",
+        ),
     ]
     if sizing in ("goldfish", "messy"):
         canister_low, canister_high = 6 * q.net_l, 8 * q.net_l
         w.line("canister", "6 × net litres", f"6 × {q.net_l:.1f}", canister_low, "L/h", "practice")
-        schools.append(School(school="canister-only", title="Canister keepers", asks="6 to 8 times the tank, on the box", basis="box flow", low_lph=canister_low, high_lph=canister_high, why="Keepers with canisters only hold that more media makes up for less flow."))
-    schools.append(School(school="delivered", title="Delivered turnover", asks=f"{low * IN_SERVICE:.1f} to {high * IN_SERVICE:.1f} times the tank, measured", basis="delivered flow", low_lph=delivered_low, high_lph=delivered_high, followed=True, why="Followed here: it asks for the flow that really arrives, which can be checked with a bucket."))
-    schools.append(School(school="media", title="Media mass", asks=f"{media:.2g} kg of sintered or ceramic media", basis="media", media_kg=media, why="Full-cycle canister keepers. It asks for no flow at all, only for room for the film."))
-    schools.append(School(school="load", title="Load", asks=f"{through:.0f} L/h and {film:.2g} m² of film", basis="delivered flow", low_lph=through, film_m2=film, why="Aquaculture engineering. For an ordinary tank it asks very little: strained dirt, flow and patience limit sooner."))
+        schools.append(
+            School(
+                school="canister-only",
+                title="Canister keepers",
+                asks="6 to 8 times the tank, on the box",
+                basis="box flow",
+                low_lph=canister_low,
+                high_lph=canister_high,
+                why="Keepers with canisters only hold that more media makes up for less flow.",
+            )
+        )
+    schools.append(
+        School(
+            school="delivered",
+            title="Delivered turnover",
+            asks=f"{low * IN_SERVICE:.1f} to {high * IN_SERVICE:.1f} times the tank, measured",
+            basis="delivered flow",
+            low_lph=delivered_low,
+            high_lph=delivered_high,
+            followed=True,
+            why="Followed here: it asks for the flow that really arrives, which can be checked with a bucket.",
+        )
+    )
+    schools.append(
+        School(
+            school="media",
+            title="Media mass",
+            asks=f"{media:.2g} kg of sintered or ceramic media",
+            basis="media",
+            media_kg=media,
+            why="Full-cycle canister keepers. It asks for no flow at all, only for room for the film.",
+        )
+    )
+    schools.append(
+        School(
+            school="load",
+            title="Load",
+            asks=f"{through:.0f} L/h and {film:.2g} m² of film",
+            basis="delivered flow",
+            low_lph=through,
+            film_m2=film,
+            why="Aquaculture engineering. For an ordinary tank it asks very little: strained dirt, flow and patience limit sooner.",
+        )
+    )
     if sizing == "goldfish":
-        schools.append(School(school="label", title="Tank size on the box", asks="ignore the label for goldfish", basis="label", why="The label assumes a light tropical stock; goldfish keepers leave it out."))
+        schools.append(
+            School(
+                school="label",
+                title="Tank size on the box",
+                asks="ignore the label for goldfish",
+                basis="label",
+                why="The label assumes a light tropical stock; goldfish keepers leave it out.",
+            )
+        )
     else:
         share = 0.26 if sizing == "turtle" else 0.65
         label = w.line("label", "net litres / share", f"{q.net_l:.1f} / {share:g}", q.net_l / share, "L", "practice")
-        schools.append(School(school="label", title="Tank size on the box", asks=f"a box that says up to {label:.0f} L or more", basis="label", label_l=label, why="The label assumes a light tropical stock, so keepers cut it to about 60 to 70 % (turtles: a fifth to a third)."))
+        schools.append(
+            School(
+                school="label",
+                title="Tank size on the box",
+                asks=f"a box that says up to {label:.0f} L or more",
+                basis="label",
+                label_l=label,
+                why="The label assumes a light tropical stock, so keepers cut it to about 60 to 70 % (turtles: a fifth to a third).",
+            )
+        )
     gentle = [s.common_name for s in present if s.current == "gentle"]
-    limit = w.line("limit", "8 × net litres", f"{GENTLE_LIMIT_PER_HOUR:g} × {q.net_l:.1f}", GENTLE_LIMIT_PER_HOUR * q.net_l, "L/h", "memory") if gentle else None
-    reason = f"{', '.join(dict.fromkeys(gentle))}: no strong jet. Above {limit:.0f} L/h spread or throttle the outlet." if limit else "None of these animals needs still water."
+    limit = (
+        w.line(
+            "limit",
+            "8 × net litres",
+            f"{GENTLE_LIMIT_PER_HOUR:g} × {q.net_l:.1f}",
+            GENTLE_LIMIT_PER_HOUR * q.net_l,
+            "L/h",
+            "memory",
+        )
+        if gentle
+        else None
+    )
+    reason = (
+        f"{', '.join(dict.fromkeys(gentle))}: no strong jet. Above {limit:.0f} L/h spread or throttle the outlet."
+        if limit
+        else "None of these animals needs still water."
+    )
     verdict = f"Careful keepers ask for {delivered_low:.0f} to {delivered_high:.0f} L/h delivered; a shop would look for {rated_low:.0f} to {rated_high:.0f} on the box."
-    return FlowRequirementAnswer(verdict=verdict, working=w.lines, sizing=sizing, schools=schools, upper_limit_lph=limit, upper_limit_reason=reason)
-
-
-
+    return FlowRequirementAnswer(
+        verdict=verdict,
+        working=w.lines,
+        sizing=sizing,
+        schools=schools,
+        upper_limit_lph=limit,
+        upper_limit_reason=reason,
+    )

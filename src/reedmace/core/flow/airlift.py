@@ -45,13 +45,47 @@ def airlift_flow(question: AirliftQuestion) -> AirliftAnswer:
     c1, _ = media_coefficients("foam-20", q.foam_face_cm2 / 1e4, q.foam_depth_cm / 100, nu)
     dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, q.foam_face_cm2 / 1e4)
     air = q.air_l_min / 60000
-    rise = w.line("vT", "0.352 √(gD) (1 − 3.18Σ − 14.77Σ²)", f"D {q.tube_bore_mm:g} mm", float(bubble_speed(bore)), "m/s", "reinemann1990")
+    rise = w.line(
+        "vT",
+        "0.352 √(gD) (1 − 3.18Σ − 14.77Σ²)",
+        f"D {q.tube_bore_mm:g} mm",
+        float(bubble_speed(bore)),
+        "m/s",
+        "reinemann1990",
+    )
     arguments = (air, bore, q.submerged_cm / 100, q.outlet_above_water_cm / 100)
     clean = float(airlift(*arguments, c1, MINOR_K, nu))
     dirty = float(airlift(*arguments, c1 + dirt, MINOR_K, nu))
     jg, jl = air / area, clean / area
-    gas = w.line("ε", "jg / (1.2 (jg + jl) + vT)", f"{jg:.3f} / (1.2 × ({jg:.3f} + {jl:.3f}) + {rise:.3f})", jg / (1.2 * (jg + jl) + rise) if jg + rise > 0 else 0.0, "share", "nicklin1963")
-    w.line("Q", "submerged depth = column × (1 − ε) + losses", f"{q.submerged_cm:g} cm", m3s_to_lph(clean), "L/h", "nicklin1963")
-    w.line("Q dirty", "the same with the dirt's resistance", f"{q.days_since_cleaning:g} days", m3s_to_lph(dirty), "L/h", "dirtprior")
-    verdict = f"{q.air_l_min:g} L/min of air lifts about {m3s_to_lph(clean):.0f} L/h through clean foam." if clean > 0 else "The air cannot lift water over the outlet: put the outlet lower or the air inlet deeper."
-    return AirliftAnswer(verdict=verdict, working=w.lines, delivered_lph=m3s_to_lph(clean), dirty_lph=m3s_to_lph(dirty), gas_share=gas)
+    gas = w.line(
+        "ε",
+        "jg / (1.2 (jg + jl) + vT)",
+        f"{jg:.3f} / (1.2 × ({jg:.3f} + {jl:.3f}) + {rise:.3f})",
+        jg / (1.2 * (jg + jl) + rise) if jg + rise > 0 else 0.0,
+        "share",
+        "nicklin1963",
+    )
+    w.line(
+        "Q",
+        "submerged depth = column × (1 − ε) + losses",
+        f"{q.submerged_cm:g} cm",
+        m3s_to_lph(clean),
+        "L/h",
+        "nicklin1963",
+    )
+    w.line(
+        "Q dirty",
+        "the same with the dirt's resistance",
+        f"{q.days_since_cleaning:g} days",
+        m3s_to_lph(dirty),
+        "L/h",
+        "dirtprior",
+    )
+    verdict = (
+        f"{q.air_l_min:g} L/min of air lifts about {m3s_to_lph(clean):.0f} L/h through clean foam."
+        if clean > 0
+        else "The air cannot lift water over the outlet: put the outlet lower or the air inlet deeper."
+    )
+    return AirliftAnswer(
+        verdict=verdict, working=w.lines, delivered_lph=m3s_to_lph(clean), dirty_lph=m3s_to_lph(dirty), gas_share=gas
+    )

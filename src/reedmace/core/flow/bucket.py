@@ -54,12 +54,32 @@ def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
     half = None
     if len(flows) > 1:
         spread = w.line("s", "standard deviation", f"{len(flows)} fills", statistics.stdev(flows), "L/h", "arithmetic")
-        half = w.line("±", "√((t s/√n)² + (container share × Q)²)", f"t {_T95[len(flows) - 1]:g}, n {len(flows)}, container {q.container_uncertainty_percent:g} %", math.hypot(_T95[len(flows) - 1] * spread / math.sqrt(len(flows)), q.container_uncertainty_percent / 100 * mean), "L/h", "student")
+        half = w.line(
+            "±",
+            "√((t s/√n)² + (container share × Q)²)",
+            f"t {_T95[len(flows) - 1]:g}, n {len(flows)}, container {q.container_uncertainty_percent:g} %",
+            math.hypot(
+                _T95[len(flows) - 1] * spread / math.sqrt(len(flows)), q.container_uncertainty_percent / 100 * mean
+            ),
+            "L/h",
+            "student",
+        )
     ratio = None
     finding: Literal["as-computed", "short", "more", "one-fill", "no-comparison"]
-    verdict = f"You measured {mean:.0f} L/h" + (f", give or take {half:.0f}." if half is not None else "; one fill says nothing of how sure that is, so time two more.")
+    verdict = f"You measured {mean:.0f} L/h" + (
+        f", give or take {half:.0f}."
+        if half is not None
+        else "; one fill says nothing of how sure that is, so time two more."
+    )
     if q.computed_lph:
-        ratio = w.line("k", "measured / computed", f"{mean:.0f} / {q.computed_lph:.0f}", mean / q.computed_lph, "ratio", "arithmetic")
+        ratio = w.line(
+            "k",
+            "measured / computed",
+            f"{mean:.0f} / {q.computed_lph:.0f}",
+            mean / q.computed_lph,
+            "ratio",
+            "arithmetic",
+        )
         if half is None:
             finding = "one-fill"
         elif mean + half < 0.95 * q.computed_lph:
@@ -67,10 +87,20 @@ def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
             verdict += f" The sums said {q.computed_lph:.0f}: it is {100 * (1 - ratio):.0f} % short, more than the test's own doubt."
         elif mean - half > 1.05 * q.computed_lph:
             finding = "more"
-            verdict += f" That is more than the {q.computed_lph:.0f} computed: check the container's mark or the box figures."
+            verdict += (
+                f" That is more than the {q.computed_lph:.0f} computed: check the container's mark or the box figures."
+            )
         else:
             finding = "as-computed"
             verdict += f" That agrees with the {q.computed_lph:.0f} computed."
     else:
         finding = "no-comparison" if half is not None else "one-fill"
-    return BucketTestAnswer(verdict=verdict, working=w.lines, measured_lph=mean, plus_minus_lph=half, ratio_to_computed=ratio, finding=finding, likely_causes=CAUSES if finding == "short" else [])
+    return BucketTestAnswer(
+        verdict=verdict,
+        working=w.lines,
+        measured_lph=mean,
+        plus_minus_lph=half,
+        ratio_to_computed=ratio,
+        finding=finding,
+        likely_causes=CAUSES if finding == "short" else [],
+    )

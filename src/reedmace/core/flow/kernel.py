@@ -93,7 +93,9 @@ def pump_head(flow: float, flows: Floats, heads: Floats, speed: float) -> float:
 
 
 @njit(cache=True)
-def meet(flows: Floats, heads: Floats, speed: float, static: float, c1: float, c2: float, hoses: Floats, viscosity: float) -> float:
+def meet(
+    flows: Floats, heads: Floats, speed: float, static: float, c1: float, c2: float, hoses: Floats, viscosity: float
+) -> float:
     """Flow where pump meets plumbing, m³/s; 0 when the pump cannot reach the outlet.
 
     Arguments as for `pump_head` and `plumbing_head`.
@@ -124,7 +126,9 @@ def meet(flows: Floats, heads: Floats, speed: float, static: float, c1: float, c
 
 
 @njit(cache=True)
-def meet_many(flows: Floats, heads: Floats, static: Floats, c1: Floats, c2: Floats, hoses: Floats, viscosity: float) -> Floats:
+def meet_many(
+    flows: Floats, heads: Floats, static: Floats, c1: Floats, c2: Floats, hoses: Floats, viscosity: float
+) -> Floats:
     """`meet` for n two-number pumps, each on its own plumbing; m³/s, shape (n,).
 
     flows, heads: (n,) free flow in m³/s and shut-off head in m; static, c1, c2: (n,); hoses: (n, k, 3); viscosity: m²/s.
@@ -149,7 +153,9 @@ def bubble_speed(bore: float) -> float:
 
 
 @njit(cache=True)
-def airlift(air: float, bore: float, submerged: float, lift: float, c1: float, minor_k: float, viscosity: float) -> float:
+def airlift(
+    air: float, bore: float, submerged: float, lift: float, c1: float, minor_k: float, viscosity: float
+) -> float:
     """Water an air lift moves, m³/s; 0 when the bubbles cannot raise it over the outlet.
 
     air: m³/s at the tube; bore, submerged, lift: m (depth of the air inlet below the surface, and how far the
@@ -181,7 +187,9 @@ def airlift(air: float, bore: float, submerged: float, lift: float, c1: float, m
 
 
 @njit(cache=True, parallel=True)
-def airlift_many(air: Floats, bore: Floats, submerged: Floats, lift: Floats, c1: Floats, minor_k: Floats, viscosity: float) -> Floats:
+def airlift_many(
+    air: Floats, bore: Floats, submerged: Floats, lift: Floats, c1: Floats, minor_k: Floats, viscosity: float
+) -> Floats:
     """`airlift` for n lifts, m³/s, shape (n,); all arguments (n,) in SI, viscosity m²/s."""
     out = np.empty(air.shape[0])
     for i in prange(air.shape[0]):

@@ -2,7 +2,19 @@
 
 from typing import Literal
 
-FittingKind = Literal["strainer", "entrance", "elbow", "u-bend", "tap-open", "tap-half", "quick-valve", "check-valve", "spray-bar", "exit", "nozzle"]
+FittingKind = Literal[
+    "strainer",
+    "entrance",
+    "elbow",
+    "u-bend",
+    "tap-open",
+    "tap-half",
+    "quick-valve",
+    "check-valve",
+    "spray-bar",
+    "exit",
+    "nozzle",
+]
 
 FITTING_K: dict[str, float] = {
     # Crane TP-410 where it has the part (entrance, exit, elbow, valves); trade parts from memory.
@@ -36,8 +48,14 @@ _BED: dict[str, tuple[float, float]] = {
 }
 # Area that water passes and film grows on, m² per litre of medium (memory). Pores that water does not pass are not counted.
 MEDIA_SURFACE_M2_L: dict[str, float] = {
-    "foam-10": 0.45, "foam-20": 0.9, "foam-30": 1.3, "floss": 1.5,
-    "ceramic-rings": 0.6, "sintered": 0.9, "plastic-balls": 0.35, "carbon": 0.8,
+    "foam-10": 0.45,
+    "foam-20": 0.9,
+    "foam-30": 1.3,
+    "floss": 1.5,
+    "ceramic-rings": 0.6,
+    "sintered": 0.9,
+    "plastic-balls": 0.35,
+    "carbon": 0.8,
 }
 
 G = 9.80665

@@ -1,6 +1,7 @@
 """The flow a pump really delivers through this lift, hose, fittings and media."""
 
 import math
+from itertools import pairwise
 from typing import Annotated, Literal
 
 import numpy as np
@@ -43,7 +44,9 @@ class Pump(Part):
 
     max_flow_lph: Annotated[float, number("L/h", 10, 1e5, "Free flow: the figure on the box")]
     max_head_m: Annotated[float, number("m", 0.05, 30, "Head at which the flow stops")]
-    curve: Annotated[list[CurvePoint], Field(max_length=20, description="At least three points, flow rising, head falling to 0")] = Field(default_factory=list)
+    curve: Annotated[
+        list[CurvePoint], Field(max_length=20, description="At least three points, flow rising, head falling to 0")
+    ] = Field(default_factory=list)
     speed_share: Annotated[float, number("share", 0.2, 1, "Of full speed")] = 1
 
 
@@ -79,7 +82,10 @@ class OperatingPointQuestion(Question):
     hoses: Annotated[list[Hose], Field(max_length=10)] = Field(default_factory=list)
     fittings: Annotated[list[Fitting], Field(max_length=30)] = Field(default_factory=list)
     media: Annotated[list[Layer], Field(max_length=12)] = Field(default_factory=list)
-    rise_to_open_air_m: Annotated[float, number("m", 0, 30, "How far above the water line the water falls free. Zero when both ends are under water")] = 0
+    rise_to_open_air_m: Annotated[
+        float,
+        number("m", 0, 30, "How far above the water line the water falls free. Zero when both ends are under water"),
+    ] = 0
     temperature_c: Celsius = 25
     feed_g_day: Annotated[float, number("g/day", 0, 5000, "Food whose dirt the media catches")] = 3
     days_since_cleaning: Annotated[float, number("days", 0, 1000, "For the dirty figure")] = 60
@@ -112,20 +118,35 @@ class OperatingPointAnswer(Answer):
 
 
 _PART_NAMES = {
-    "strainer": "strainer", "entrance": "hose entrance", "elbow": "elbows", "u-bend": "U-bends", "tap-open": "tap",
-    "tap-half": "half-shut tap", "quick-valve": "valves", "check-valve": "check valve", "spray-bar": "spray bar", "exit": "exit", "nozzle": "nozzle",
+    "strainer": "strainer",
+    "entrance": "hose entrance",
+    "elbow": "elbows",
+    "u-bend": "U-bends",
+    "tap-open": "tap",
+    "tap-half": "half-shut tap",
+    "quick-valve": "valves",
+    "check-valve": "check valve",
+    "spray-bar": "spray bar",
+    "exit": "exit",
+    "nozzle": "nozzle",
 }
 
 
-def _curve(pump: Pump) -> tuple["np.ndarray[tuple[int], np.dtype[np.float64]]", "np.ndarray[tuple[int], np.dtype[np.float64]]"]:
+def _curve(
+    pump: Pump,
+) -> tuple["np.ndarray[tuple[int], np.dtype[np.float64]]", "np.ndarray[tuple[int], np.dtype[np.float64]]"]:
     if not pump.curve:
         return np.array([0.0, lph_to_m3s(pump.max_flow_lph)]), np.array([pump.max_head_m, 0.0])
     flows = [p.flow_lph for p in pump.curve]
     heads = [p.head_m for p in pump.curve]
-    rising = all(a < b for a, b in zip(flows, flows[1:], strict=False))
-    falling = all(a > b for a, b in zip(heads, heads[1:], strict=False))
+    rising = all(a < b for a, b in pairwise(flows))
+    falling = all(a > b for a, b in pairwise(heads))
     if len(flows) < 3 or not rising or not falling or flows[0] != 0 or heads[-1] != 0:
-        raise CannotAnswer("pump.curve", "the points do not make a pump curve.", "Give at least three, from no flow to no head, with flow rising and head falling, or leave it empty to use the two box figures.")
+        raise CannotAnswer(
+            "pump.curve",
+            "the points do not make a pump curve.",
+            "Give at least three, from no flow to no head, with flow rising and head falling, or leave it empty to use the two box figures.",
+        )
     return np.array([lph_to_m3s(f) for f in flows]), np.array(heads, dtype=float)
 
 
@@ -147,18 +168,41 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     """
     q, w = question, Working()
     flows, heads = _curve(q.pump)
-    nu = w.line("ν", "viscosity of water", f"{q.temperature_c:g} °C", viscosity_m2_s(q.temperature_c) * 1e6, "mm²/s", "viscosity") / 1e6
-    hoses = np.array([[h.bore_mm / 1000, h.length_m, h.roughness_mm / 1000] for h in q.hoses], dtype=float).reshape(-1, 3)
+    nu = (
+        w.line(
+            "ν",
+            "viscosity of water",
+            f"{q.temperature_c:g} °C",
+            viscosity_m2_s(q.temperature_c) * 1e6,
+            "mm²/s",
+            "viscosity",
+        )
+        / 1e6
+    )
+    hoses = np.array([[h.bore_mm / 1000, h.length_m, h.roughness_mm / 1000] for h in q.hoses], dtype=float).reshape(
+        -1, 3
+    )
     c1 = c2 = 0.0
     squares: list[tuple[str, float, float]] = []
     default_bore = min((h.bore_mm for h in q.hoses), default=None)
     for index, fitting in enumerate(q.fittings):
         bore = fitting.bore_mm or default_bore
         if bore is None:
-            raise CannotAnswer(f"fittings.{index}.bore_mm", "this fitting has no bore and there is no hose to take one from.", "Give its bore in mm.")
+            raise CannotAnswer(
+                f"fittings.{index}.bore_mm",
+                "this fitting has no bore and there is no hose to take one from.",
+                "Give its bore in mm.",
+            )
         k = FITTING_K[fitting.kind] if fitting.k is None else fitting.k
         c = minor_coefficient(k * fitting.count, bore / 1000)
-        w.line("c", f"K / (2 g A²), {fitting.count} × {_PART_NAMES[fitting.kind]}", f"K {k * fitting.count:g}, {bore:g} mm", c / 1e6, "10⁶ s²/m⁵", "crane")
+        w.line(
+            "c",
+            f"K / (2 g A²), {fitting.count} × {_PART_NAMES[fitting.kind]}",
+            f"K {k * fitting.count:g}, {bore:g} mm",
+            c / 1e6,
+            "10⁶ s²/m⁵",
+            "crane",
+        )
         c2 += c
         squares.append((_PART_NAMES[fitting.kind], 0.0, c))
     first_area = None
@@ -166,12 +210,26 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
         area, depth = layer.area_cm2 / 1e4, layer.depth_cm / 100
         first_area = first_area or area
         a, b = media_coefficients(layer.media, area, depth, nu)
-        w.line("r", f"clean {layer.media}: linear part", f"{layer.depth_cm:g} cm over {layer.area_cm2:g} cm²", a, "s/m²", "forchheimer" if layer.media.startswith(("foam", "floss")) else "ergun1952")
+        w.line(
+            "r",
+            f"clean {layer.media}: linear part",
+            f"{layer.depth_cm:g} cm over {layer.area_cm2:g} cm²",
+            a,
+            "s/m²",
+            "forchheimer" if layer.media.startswith(("foam", "floss")) else "ergun1952",
+        )
         c1, c2 = c1 + a, c2 + b
         squares.append(("media, clean", a, b))
     dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, first_area) if first_area else 0.0
     if dirt:
-        w.line("r dirt", "120 × 0.25 × food × days / face²", f"120 × 0.25 × {q.feed_g_day / 1000:g} kg/day × {q.days_since_cleaning:g} / ({first_area:g} m²)²", dirt, "s/m²", "dirtprior")
+        w.line(
+            "r dirt",
+            "120 × 0.25 × food × days / face²",
+            f"120 × 0.25 × {q.feed_g_day / 1000:g} kg/day × {q.days_since_cleaning:g} / ({first_area:g} m²)²",
+            dirt,
+            "s/m²",
+            "dirtprior",
+        )
     static, speed = q.rise_to_open_air_m, q.pump.speed_share
     shutoff = float(pump_head(0.0, flows, heads, speed))
     clean = float(meet(flows, heads, speed, static, c1, c2, hoses, nu))
@@ -181,7 +239,14 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     for h, row in zip(q.hoses, hoses, strict=True):
         loss = float(hose_head(clean, row[0], row[1], row[2], nu))
         budget.append(HeadPart(part=f"{h.length_m:g} m of {h.bore_mm:g} mm hose", head_m=loss))
-        w.line("h", "f × L/D × v²/2g", f"{h.length_m:g} m, {h.bore_mm:g} mm at {m3s_to_lph(clean):.0f} L/h", loss, "m", "darcy")
+        w.line(
+            "h",
+            "f × L/D × v²/2g",
+            f"{h.length_m:g} m, {h.bore_mm:g} mm at {m3s_to_lph(clean):.0f} L/h",
+            loss,
+            "m",
+            "darcy",
+        )
     grouped: dict[str, float] = {}
     for name, a, b in squares:
         grouped[name] = grouped.get(name, 0.0) + a * clean + b * clean**2
@@ -200,7 +265,9 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
         verdict = f"The pump cannot reach the outlet: it gives up at {shutoff:.2f} m and the water must rise {static:.2f} m. It would need {short:.2f} m more, or an outlet that much lower."
     else:
         verdict = f"This moves {clean_lph:.0f} L/h through your plumbing, not the {box:.0f} on its box"
-        verdict += f": {turnovers:.1f} times your {q.net_l:.0f} L an hour." if turnovers is not None and q.net_l else "."
+        verdict += (
+            f": {turnovers:.1f} times your {q.net_l:.0f} L an hour." if turnovers is not None and q.net_l else "."
+        )
     reach = float(flows[-1]) * speed
     samples = [reach * i / 24 for i in range(25)]
     top = max(shutoff * 1.25, static * 1.15)
@@ -210,9 +277,22 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
         return [CurvePoint(flow_lph=m3s_to_lph(s), head_m=h) for s, h in found if h <= top]
 
     return OperatingPointAnswer(
-        verdict=verdict, working=w.lines, status="delivers" if clean > 0 else "cannot-reach", delivered_lph=clean_lph,
-        dirty_lph=dirty_lph, box_lph=box, lost_share=lost, head_m=head, short_by_m=short, turnovers_per_hour=turnovers,
-        dirty_turnovers_per_hour=dirty_turnovers, head_budget=budget,
-        pump_curve=[CurvePoint(flow_lph=m3s_to_lph(s), head_m=max(float(pump_head(s, flows, heads, speed)), 0.0)) for s in samples],
-        plumbing_clean=points(c1), plumbing_dirty=points(c1 + dirt),
+        verdict=verdict,
+        working=w.lines,
+        status="delivers" if clean > 0 else "cannot-reach",
+        delivered_lph=clean_lph,
+        dirty_lph=dirty_lph,
+        box_lph=box,
+        lost_share=lost,
+        head_m=head,
+        short_by_m=short,
+        turnovers_per_hour=turnovers,
+        dirty_turnovers_per_hour=dirty_turnovers,
+        head_budget=budget,
+        pump_curve=[
+            CurvePoint(flow_lph=m3s_to_lph(s), head_m=max(float(pump_head(s, flows, heads, speed)), 0.0))
+            for s in samples
+        ],
+        plumbing_clean=points(c1),
+        plumbing_dirty=points(c1 + dirt),
     )

@@ -9,7 +9,6 @@ from pydantic import Field
 
 from reedmace.core.working import Answer, CannotAnswer, Question, Working, number
 
-
 _HOME: dict[str, tuple[str, str]] = {
     "length": ("cm", "cm"),
     "volume": ("L", "L"),
@@ -85,7 +84,9 @@ def read_quantity(question: ReadQuantityQuestion) -> ReadQuantityAnswer:
     for pattern, replacement in _SPELLINGS:
         text = re.sub(pattern, replacement, text, flags=re.IGNORECASE)
     pairs = re.findall(rf"(-?{_NUMBER})\s*([A-Za-z_][A-Za-z_/]*)?", text)
-    refusal = CannotAnswer("text", f'"{question.text}" is not a {question.kind}.', f"Type for example {_EXAMPLE[question.kind]}.")
+    refusal = CannotAnswer(
+        "text", f'"{question.text}" is not a {question.kind}.', f"Type for example {_EXAMPLE[question.kind]}."
+    )
     leftover = re.sub(rf"-?{_NUMBER}\s*([A-Za-z_][A-Za-z_/]*)?", "", text).strip()
     if not pairs or leftover or len(pairs) > 2 or (len(pairs) == 2 and question.kind != "length"):
         raise refusal

@@ -52,7 +52,9 @@ class WasteLoadAnswer(Answer):
     feed_g_day: Annotated[float, number("g/day", 0, 1e7)]
     ammonia_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9)]
     ammonia_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e9)]
-    doubled_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9, "With the trade's 'double it' for turtles, goldfish and large cichlids")]
+    doubled_mg_n_day: Annotated[
+        float, number("mg N/day", 0, 1e9, "With the trade's 'double it' for turtles, goldfish and large cichlids")
+    ]
     temperature_low_c: Annotated[float, number("°C", 0, 40)] | None
     temperature_high_c: Annotated[float, number("°C", 0, 40)] | None
     lines: list[SpeciesLoad]
@@ -78,21 +80,60 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
         present.append(s)
         length = animals.length_cm or s.adult_length_cm
         one = body_mass_g(length, s.body_form)
-        mass = w.line("m", f"count × a L^b ({s.common_name})", f"{animals.count} × {one:.3g} g at {length:g} cm", animals.count * one, "g", mass_source(s.body_form))
-        feed = w.line("F", "m × ration", f"{mass:.3g} × {s.ration_percent_day:g} %", mass * s.ration_percent_day / 100, "g/day", "ration")
-        tan = w.line("P", "F × protein × 0.092 × 1000", f"{feed:.3g} × {s.protein_percent / 100:g} × 0.092 × 1000", feed * s.protein_percent / 100 * NITROGEN_PER_PROTEIN * 1000, "mg N/day", "timmons")
+        mass = w.line(
+            "m",
+            f"count × a L^b ({s.common_name})",
+            f"{animals.count} × {one:.3g} g at {length:g} cm",
+            animals.count * one,
+            "g",
+            mass_source(s.body_form),
+        )
+        feed = w.line(
+            "F",
+            "m × ration",
+            f"{mass:.3g} × {s.ration_percent_day:g} %",
+            mass * s.ration_percent_day / 100,
+            "g/day",
+            "ration",
+        )
+        tan = w.line(
+            "P",
+            "F × protein × 0.092 × 1000",
+            f"{feed:.3g} × {s.protein_percent / 100:g} × 0.092 × 1000",
+            feed * s.protein_percent / 100 * NITROGEN_PER_PROTEIN * 1000,
+            "mg N/day",
+            "timmons",
+        )
         doubled += tan * (2 if s.group in _DOUBLED else 1)
-        lines.append(SpeciesLoad(species_id=s.id, common_name=s.common_name, count=animals.count, mass_g=mass, feed_g_day=feed, ammonia_mg_n_day=tan))
+        lines.append(
+            SpeciesLoad(
+                species_id=s.id,
+                common_name=s.common_name,
+                count=animals.count,
+                mass_g=mass,
+                feed_g_day=feed,
+                ammonia_mg_n_day=tan,
+            )
+        )
     feed_total = sum(line.feed_g_day for line in lines)
     total = sum(line.ammonia_mg_n_day for line in lines)
     if q.feed_g_day is not None:
         feed_total = q.feed_g_day
-        total = w.line("P", "food fed × protein × 0.092 × 1000", f"{q.feed_g_day:g} × {q.feed_protein_percent / 100:g} × 0.092 × 1000", q.feed_g_day * q.feed_protein_percent / 100 * NITROGEN_PER_PROTEIN * 1000, "mg N/day", "timmons")
+        total = w.line(
+            "P",
+            "food fed × protein × 0.092 × 1000",
+            f"{q.feed_g_day:g} × {q.feed_protein_percent / 100:g} × 0.092 × 1000",
+            q.feed_g_day * q.feed_protein_percent / 100 * NITROGEN_PER_PROTEIN * 1000,
+            "mg N/day",
+            "timmons",
+        )
         doubled = max(doubled, total)
     if total > 1e9:
         raise CannotAnswer("animals", "the stock is heavier than any tank could hold.", "Check counts and lengths.")
     w.line("P total", "sum", f"{len(lines)} lines", total, "mg N/day", "arithmetic")
-    per_litre = w.line("p", "P / net litres", f"{total:.1f} / {q.net_l:.1f}", total / q.net_l, "mg N/(L day)", "arithmetic")
+    per_litre = w.line(
+        "p", "P / net litres", f"{total:.1f} / {q.net_l:.1f}", total / q.net_l, "mg N/(L day)", "arithmetic"
+    )
     low = max((s.temperature_low_c for s in present), default=None)
     high = min((s.temperature_high_c for s in present), default=None)
     if not lines and q.feed_g_day is None:
@@ -100,9 +141,17 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     else:
         verdict = f"{'This food' if q.feed_g_day is not None else 'These animals'} would make {total:.0f} mg of ammonia nitrogen a day, {per_litre:.2g} mg in each litre."
     return WasteLoadAnswer(
-        verdict=verdict, working=w.lines, mass_g=sum(line.mass_g for line in lines), feed_g_day=feed_total,
-        ammonia_mg_n_day=total, ammonia_mg_n_l_day=per_litre, doubled_mg_n_day=doubled,
-        temperature_low_c=low, temperature_high_c=high, lines=lines, clashes=_clashes(present),
+        verdict=verdict,
+        working=w.lines,
+        mass_g=sum(line.mass_g for line in lines),
+        feed_g_day=feed_total,
+        ammonia_mg_n_day=total,
+        ammonia_mg_n_l_day=per_litre,
+        doubled_mg_n_day=doubled,
+        temperature_low_c=low,
+        temperature_high_c=high,
+        lines=lines,
+        clashes=_clashes(present),
     )
 
 
@@ -115,5 +164,9 @@ def _clashes(present: list[Species]) -> list[Clash]:
                 ("ph_low", "ph_high", "pH", ""),
             ):
                 if getattr(one, low) > getattr(other, high) or getattr(other, low) > getattr(one, high):
-                    found.append(Clash(text=f"{one.common_name} wants {what} {getattr(one, low):g} to {getattr(one, high):g}{unit}, {other.common_name} {getattr(other, low):g} to {getattr(other, high):g}{unit}: no setting suits both."))
+                    found.append(
+                        Clash(
+                            text=f"{one.common_name} wants {what} {getattr(one, low):g} to {getattr(one, high):g}{unit}, {other.common_name} {getattr(other, low):g} to {getattr(other, high):g}{unit}: no setting suits both."
+                        )
+                    )
     return found

@@ -51,37 +51,121 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     glass_cm = q.glass_mm / 10
     off = 1.0 if q.measured == "outside" else 0.0
     # The sides lose two panes but the height only one: there is no glass over the top.
-    inner_l = w.line("a", "length − 2 × glass" if off else "length, inside", f"{q.length_cm:g} − {2 * glass_cm * off:g}", q.length_cm - 2 * glass_cm * off, "cm", "geometry")
-    inner_w = w.line("b", "width − 2 × glass" if off else "width, inside", f"{q.width_cm:g} − {2 * glass_cm * off:g}", q.width_cm - 2 * glass_cm * off, "cm", "geometry")
-    inner_h = w.line("c", "height − base glass" if off else "height, inside", f"{q.height_cm:g} − {glass_cm * off:g}", q.height_cm - glass_cm * off, "cm", "geometry")
+    inner_l = w.line(
+        "a",
+        "length − 2 × glass" if off else "length, inside",
+        f"{q.length_cm:g} − {2 * glass_cm * off:g}",
+        q.length_cm - 2 * glass_cm * off,
+        "cm",
+        "geometry",
+    )
+    inner_w = w.line(
+        "b",
+        "width − 2 × glass" if off else "width, inside",
+        f"{q.width_cm:g} − {2 * glass_cm * off:g}",
+        q.width_cm - 2 * glass_cm * off,
+        "cm",
+        "geometry",
+    )
+    inner_h = w.line(
+        "c",
+        "height − base glass" if off else "height, inside",
+        f"{q.height_cm:g} − {glass_cm * off:g}",
+        q.height_cm - glass_cm * off,
+        "cm",
+        "geometry",
+    )
     if min(inner_l, inner_w, inner_h) <= 0:
-        raise CannotAnswer("glass_mm", f"glass of {q.glass_mm:g} mm leaves no room inside.", "Check the glass or the sizes.")
+        raise CannotAnswer(
+            "glass_mm", f"glass of {q.glass_mm:g} mm leaves no room inside.", "Check the glass or the sizes."
+        )
     depth = inner_h - q.fill_below_rim_cm
     if depth <= 0:
-        raise CannotAnswer("fill_below_rim_cm", f"the water line is {q.fill_below_rim_cm:g} cm below a rim only {inner_h:g} cm above the base.", f"Give less than {inner_h:g} cm.")
+        raise CannotAnswer(
+            "fill_below_rim_cm",
+            f"the water line is {q.fill_below_rim_cm:g} cm below a rim only {inner_h:g} cm above the base.",
+            f"Give less than {inner_h:g} cm.",
+        )
     if q.substrate_depth_cm >= depth:
-        raise CannotAnswer("substrate_depth_cm", f"{q.substrate_depth_cm:g} cm of substrate stands above the water, which is {depth:g} cm deep.", f"Give less than {depth:g} cm.")
+        raise CannotAnswer(
+            "substrate_depth_cm",
+            f"{q.substrate_depth_cm:g} cm of substrate stands above the water, which is {depth:g} cm deep.",
+            f"Give less than {depth:g} cm.",
+        )
     area = inner_l * inner_w
-    gross = w.line("V", "a × b × c / 1000", f"{inner_l:g} × {inner_w:g} × {inner_h:g} / 1000", area * inner_h / 1000, "L", "geometry")
+    gross = w.line(
+        "V",
+        "a × b × c / 1000",
+        f"{inner_l:g} × {inner_w:g} × {inner_h:g} / 1000",
+        area * inner_h / 1000,
+        "L",
+        "geometry",
+    )
     w.line("d", "inside height − gap to the rim", f"{inner_h:g} − {q.fill_below_rim_cm:g}", depth, "cm", "geometry")
-    water = w.line("Vw", "a × b × d / 1000", f"{inner_l:g} × {inner_w:g} × {depth:g} / 1000", area * depth / 1000, "L", "geometry")
-    grains = w.line("Vs", "a × b × substrate × (1 − porosity) / 1000", f"{inner_l:g} × {inner_w:g} × {q.substrate_depth_cm:g} × (1 − {q.substrate_porosity_share:g}) / 1000", area * q.substrate_depth_cm * (1 - q.substrate_porosity_share) / 1000, "L", "densities")
-    scape = w.line("Vh", "stone / 2.6 + wood / 1.1", f"{q.stone_kg:g} / 2.6 + {q.wood_kg:g} / 1.1", q.stone_kg / STONE_KG_L + q.wood_kg / WOOD_KG_L, "L", "densities")
+    water = w.line(
+        "Vw", "a × b × d / 1000", f"{inner_l:g} × {inner_w:g} × {depth:g} / 1000", area * depth / 1000, "L", "geometry"
+    )
+    grains = w.line(
+        "Vs",
+        "a × b × substrate × (1 − porosity) / 1000",
+        f"{inner_l:g} × {inner_w:g} × {q.substrate_depth_cm:g} × (1 − {q.substrate_porosity_share:g}) / 1000",
+        area * q.substrate_depth_cm * (1 - q.substrate_porosity_share) / 1000,
+        "L",
+        "densities",
+    )
+    scape = w.line(
+        "Vh",
+        "stone / 2.6 + wood / 1.1",
+        f"{q.stone_kg:g} / 2.6 + {q.wood_kg:g} / 1.1",
+        q.stone_kg / STONE_KG_L + q.wood_kg / WOOD_KG_L,
+        "L",
+        "densities",
+    )
     if grains + scape >= water:
-        raise CannotAnswer("stone_kg", f"substrate and hardscape take {grains + scape:.1f} L of {water:.1f} L.", "Check the masses; stone is counted in kg.")
-    net = w.line("Vn", "Vw − Vs − Vh + water outside", f"{water:.1f} − {grains:.1f} − {scape:.1f} + {q.water_outside_l:g}", water - grains - scape + q.water_outside_l, "L", "geometry")
+        raise CannotAnswer(
+            "stone_kg",
+            f"substrate and hardscape take {grains + scape:.1f} L of {water:.1f} L.",
+            "Check the masses; stone is counted in kg.",
+        )
+    net = w.line(
+        "Vn",
+        "Vw − Vs − Vh + water outside",
+        f"{water:.1f} − {grains:.1f} − {scape:.1f} + {q.water_outside_l:g}",
+        water - grains - scape + q.water_outside_l,
+        "L",
+        "geometry",
+    )
     gal = w.line("", "Vn / 3.785411784", f"{net:.2f} / 3.785411784", us_gallons(net), "US gal", "si")
     outer_l, outer_w, outer_h = inner_l + 2 * glass_cm, inner_w + 2 * glass_cm, inner_h + glass_cm
     glass_l = (outer_l * outer_w * outer_h - inner_l * inner_w * inner_h) / 1000
     filled = w.line(
-        "m", "water in the tank + grains × 2.65 + hardscape + glass × 2.5",
+        "m",
+        "water in the tank + grains × 2.65 + hardscape + glass × 2.5",
         f"{water - grains - scape:.1f} + {grains:.1f} × 2.65 + {q.stone_kg + q.wood_kg:g} + {glass_l:.1f} × 2.5",
-        water - grains - scape + grains * GRAIN_KG_L + q.stone_kg + q.wood_kg + glass_l * GLASS_KG_L, "kg", "densities",
+        water - grains - scape + grains * GRAIN_KG_L + q.stone_kg + q.wood_kg + glass_l * GLASS_KG_L,
+        "kg",
+        "densities",
     )
-    pressure = w.line("p", "m × 9.81 / footprint", f"{filled:.0f} × 9.81 / ({outer_l:g} × {outer_w:g} cm²)", filled * 9.81 / (outer_l * outer_w / 1e4) / 1000, "kPa", "geometry")
+    pressure = w.line(
+        "p",
+        "m × 9.81 / footprint",
+        f"{filled:.0f} × 9.81 / ({outer_l:g} × {outer_w:g} cm²)",
+        filled * 9.81 / (outer_l * outer_w / 1e4) / 1000,
+        "kPa",
+        "geometry",
+    )
     return TankVolumeAnswer(
         verdict=f"It holds {net:.0f} L of water ({gal:.1f} US gal), {depth:.1f} cm deep, and weighs about {filled:.0f} kg full.",
-        working=w.lines, gross_l=gross, net_l=net, net_us_gal=gal, net_imp_gal=net / L_PER_IMP_GAL,
-        inside_length_cm=inner_l, inside_width_cm=inner_w, inside_height_cm=inner_h, water_depth_cm=depth,
-        surface_cm2=area, filled_kg=filled, floor_kpa=pressure,
+        working=w.lines,
+        gross_l=gross,
+        net_l=net,
+        net_us_gal=gal,
+        net_imp_gal=net / L_PER_IMP_GAL,
+        inside_length_cm=inner_l,
+        inside_width_cm=inner_w,
+        inside_height_cm=inner_h,
+        water_depth_cm=depth,
+        surface_cm2=area,
+        filled_kg=filled,
+        floor_kpa=pressure,
     )
