@@ -1,0 +1,5 @@
+"""The web application: sessions, resources, the compute door, errors."""
+
+from reedmace.api.application import Settings, create_app
+
+__all__ = ["Settings", "create_app"]

@@ -1,0 +1,139 @@
+"""Sign-up, sign-in, sign-out, change of password."""
+
+from typing import Annotated
+
+from apiflask import APIBlueprint
+from flask import current_app, g, request, session
+from flask_login import current_user, login_user, logout_user
+from pydantic import BaseModel, ConfigDict, Field
+
+from reedmace.api.problems import Problem, ProblemError
+from reedmace.api.session import CurrentKeeper, csrf_token, keeper
+from reedmace.store.accounts import Keeper
+
+door = APIBlueprint("accounts", __name__, url_prefix="/api", tag="Account")
+
+DEMO_EMAIL = "keeper@fennel-yard.example"
+
+Email = Annotated[str, Field(min_length=3, max_length=254, pattern=r"^[^@\s\x00-\x1f]+@[^@\s\x00-\x1f]+$")]
+Password = Annotated[
+    str, Field(min_length=10, max_length=200, description="At least ten characters; a few words do well")
+]
+
+
+class Credentials(BaseModel):
+    """An address and a password."""
+
+    model_config = ConfigDict(extra="forbid")
+    email: Email
+    password: Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class SignUp(BaseModel):
+    """A new account."""
+
+    model_config = ConfigDict(extra="forbid")
+    email: Email
+    password: Password
+
+
+class PasswordChange(BaseModel):
+    """The old password and the new."""
+
+    model_config = ConfigDict(extra="forbid")
+    old: Annotated[str, Field(min_length=1, max_length=200)]
+    new: Password
+
+
+class SessionState(BaseModel):
+    """Who is signed in, the token to send with changes, and whether the demo's door is open."""
+
+    signed_in: bool
+    email: str | None
+    csrf_token: str
+    demo_open: bool
+
+
+def _state() -> SessionState:
+    known = current_user.is_authenticated
+    return SessionState(
+        signed_in=known,
+        email=current_user.keeper.email if known else None,
+        csrf_token=csrf_token(),
+        demo_open=current_app.config["REEDMACE"].demo,
+    )
+
+
+def _let_in(who: Keeper) -> SessionState:
+    # A fresh session at the change of privilege: nothing set before sign-in carries over.
+    session.clear()
+    login_user(CurrentKeeper(who))
+    return _state()
+
+
+REFUSALS = {401: Problem, 403: Problem, 422: Problem}
+
+
+@door.get("/session")
+@door.output(SessionState)
+def read_session() -> SessionState:
+    """Who is signed in."""
+    return _state()
+
+
+@door.post("/account")
+@door.input(SignUp)
+@door.output(SessionState, status_code=201)
+@door.doc(responses={403: "CSRF token missing", 409: "Address taken", 422: "Not usable"})
+def sign_up(json_data: SignUp) -> SessionState:
+    """Make an account and sign in."""
+    return _let_in(g.accounts.sign_up(json_data.email, json_data.password, g.now.replace(tzinfo=None)))
+
+
+@door.post("/session")
+@door.input(Credentials)
+@door.output(SessionState, status_code=201)
+@door.doc(responses={401: "Wrong address or password", 403: "CSRF token missing", 422: "Not usable", 429: "Paused"})
+def sign_in(json_data: Credentials) -> SessionState:
+    """Sign in."""
+    who = g.accounts.sign_in(json_data.email, json_data.password, request.remote_addr or "", g.now.replace(tzinfo=None))
+    if who is None:
+        raise ProblemError(401, "Not signed in", "The address or the password is not right.")
+    return _let_in(who)
+
+
+@door.post("/session/demo")
+@door.output(SessionState, status_code=201)
+@door.doc(responses={403: "CSRF token missing", 404: "No demo here"})
+def sign_in_demo() -> SessionState:
+    """Look round as the demo keeper, where the demo runs."""
+    who = g.accounts.by_email(DEMO_EMAIL) if current_app.config["REEDMACE"].demo else None
+    if who is None:
+        raise ProblemError(404, "No demo here", "This server was started without the demo.")
+    return _let_in(who)
+
+
+@door.delete("/session")
+@door.output(SessionState)
+@door.doc(responses={403: "CSRF token missing"})
+def sign_out() -> SessionState:
+    """Sign out."""
+    logout_user()
+    session.clear()
+    return _state()
+
+
+@door.put("/account/password")
+@door.input(PasswordChange)
+@door.output(SessionState)
+@door.doc(responses={401: "Not signed in", 403: "CSRF token missing or wrong password", 422: "Not usable"})
+def change_password(json_data: PasswordChange) -> SessionState:
+    """Change the password; every other session of this account ends."""
+    if keeper().email == DEMO_EMAIL and current_app.config["REEDMACE"].demo:
+        raise ProblemError(
+            403, "Not in the demo", "The demo's door stays open for everyone; make an account of your own."
+        )
+    who = g.accounts.change_password(keeper().id, json_data.old, json_data.new)
+    if who is None:
+        raise ProblemError(403, "Password not changed", "The old password is not right.")
+    return _let_in(who)

@@ -1,0 +1,149 @@
+"""The Flask application, made from settings. It keeps nothing between requests."""
+
+import os
+import secrets
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+from apiflask import APIFlask
+from argon2 import PasswordHasher
+from flask import Response, g, request, send_from_directory
+from flask_login import LoginManager
+from werkzeug.middleware.proxy_fix import ProxyFix
+
+from reedmace import __version__
+from reedmace.api import accounts, compute, problems, reference, tanks
+from reedmace.api.session import CurrentKeeper, check_csrf
+from reedmace.store import Accounts, connect
+
+POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; "
+    "connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+)
+
+
+@dataclass(frozen=True)
+class Settings:
+    """What an operator decides."""
+
+    database_url: str
+    secret_key: str
+    demo: bool = False
+    behind_tls: bool = False
+    front_end: Path | None = None
+    quick_hash: bool = False
+
+    @classmethod
+    def from_environment(cls) -> "Settings":
+        """Settings from REEDMACE_* variables. KeyError names one that is missing."""
+        front = os.environ.get("REEDMACE_FRONT_END")
+        return cls(
+            database_url=os.environ["REEDMACE_DATABASE_URL"],
+            secret_key=os.environ["REEDMACE_SECRET_KEY"],
+            demo=os.environ.get("REEDMACE_DEMO") == "1",
+            behind_tls=os.environ.get("REEDMACE_BEHIND_TLS") == "1",
+            front_end=Path(front) if front else None,
+        )
+
+
+def create_app(settings: Settings) -> APIFlask:
+    """The application. settings: see Settings."""
+    app = APIFlask(
+        __name__,
+        title="Reedmace",
+        version=__version__,
+        docs_path=None,
+        spec_path="/api/openapi.json",
+        static_folder=None,
+    )
+    app.config.update(
+        SECRET_KEY=settings.secret_key,
+        SESSION_COOKIE_NAME="reedmace",
+        SESSION_COOKIE_HTTPONLY=True,
+        SESSION_COOKIE_SAMESITE="Lax",
+        SESSION_COOKIE_SECURE=settings.behind_tls,
+        PERMANENT_SESSION_LIFETIME=timedelta(days=60),
+        MAX_CONTENT_LENGTH=2_000_000,
+        OPENAPI_VERSION="3.1.0",
+        DESCRIPTION="Choose, fit and cycle an aquarium filter. Every error is an RFC 9457 problem.",
+        SYNC_LOCAL_SPEC=False,
+        VALIDATION_ERROR_STATUS_CODE=422,
+        AUTO_404_RESPONSE=False,
+    )
+    app.config["REEDMACE"] = settings
+    if settings.behind_tls:
+        app.wsgi_app = ProxyFix(app.wsgi_app, x_for=1, x_proto=1)  # type: ignore[method-assign]
+    # Tests hash cheaply; every other run uses argon2id at the library's recommended cost.
+    hasher = PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1) if settings.quick_hash else PasswordHasher()
+
+    @app.before_request
+    def _open() -> None:
+        g.now = datetime.now(UTC)
+        if not request.path.startswith("/api/") or request.path.startswith(
+            ("/api/compute", "/api/openapi", "/api/reference")
+        ):
+            return
+        database = connect(settings.database_url)
+        database.connect()
+        g.database = database
+        g.accounts = Accounts(database, hasher)
+        check_csrf()
+
+    @app.teardown_request
+    def _close(_: BaseException | None) -> None:
+        database = g.pop("database", None)
+        if database is not None and not database.is_closed():
+            database.close()
+
+    @app.after_request
+    def _headers(response: Response) -> Response:
+        response.headers["Content-Security-Policy"] = POLICY
+        response.headers["X-Content-Type-Options"] = "nosniff"
+        response.headers["Referrer-Policy"] = "same-origin"
+        response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
+        if settings.behind_tls:
+            response.headers["Strict-Transport-Security"] = "max-age=31536000"
+        if request.path.startswith("/api/"):
+            response.headers["Cache-Control"] = "no-store"
+        return response
+
+    login = LoginManager(app)
+    login.session_protection = None
+
+    @login.user_loader
+    def _load(token: str) -> CurrentKeeper | None:
+        account_id, _, stamp = token.partition(":")
+        keeper = g.accounts.find(int(account_id), stamp) if account_id.isdigit() and "accounts" in g else None
+        return CurrentKeeper(keeper) if keeper else None
+
+    problems.install(app)
+    for blueprint in (accounts.door, tanks.door, compute.door, reference.door):
+        app.register_blueprint(blueprint)
+    _front_end(app, settings.front_end)
+    return app
+
+
+def _front_end(app: APIFlask, folder: Path | None) -> None:
+    @app.get("/")
+    @app.get("/<path:path>")
+    @app.doc(hide=True)
+    def front_end(path: str = "") -> Response:
+        """The built page and its files; any other address is the page's own business."""
+        if path.startswith("api/") or folder is None:
+            raise problems.ProblemError(404, "Not found", "There is nothing here under that address.")
+        if path and "\x00" not in path and (folder / path).is_file():
+            response = send_from_directory(folder, path)
+            # Built files carry a hash of their content in their name.
+            response.headers["Cache-Control"] = (
+                "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
+            )
+            return response
+        response = send_from_directory(folder, "index.html")
+        response.headers["Cache-Control"] = "no-cache"
+        return response
+
+
+def new_secret() -> str:
+    """A secret key for signing cookies."""
+    return secrets.token_hex(32)

@@ -1,0 +1,87 @@
+"""The compute door: every named computation at its own address, with its own schema."""
+
+from typing import Any
+
+from apiflask import APIBlueprint
+from pydantic import BaseModel
+
+from reedmace.api.problems import ProblemError
+from reedmace.core.computations import COMPUTATIONS, Computation
+from reedmace.core.filter import CATALOGUE, Filter
+from reedmace.core.sources import SOURCES
+from reedmace.core.stock import SPECIES, Species
+from reedmace.core.working import Answer, Question
+
+door = APIBlueprint("compute", __name__, url_prefix="/api/compute", tag="Compute")
+
+
+class Named(BaseModel):
+    """One computation."""
+
+    name: str
+    answers: str
+
+
+class SourceRow(BaseModel):
+    """One source."""
+
+    key: str
+    standing: str
+    title: str
+
+
+class Tables(BaseModel):
+    """The reference tables the screens choose from."""
+
+    species: list[Species]
+    catalogue: list[Filter]
+    sources: list[SourceRow]
+    computations: list[Named]
+
+
+@door.get("")
+@door.output(Tables)
+def read_tables() -> Tables:
+    """Species, catalogue, sources and the names of the computations."""
+    return Tables(
+        species=list(SPECIES.values()),
+        catalogue=list(CATALOGUE),
+        sources=[SourceRow(key=s.key, standing=s.standing, title=s.title) for s in SOURCES.values()],
+        computations=[Named(name=c.name, answers=c.answers) for c in COMPUTATIONS.values()],
+    )
+
+
+class AnySchema(BaseModel):
+    """A computation's schemas, as JSON Schema."""
+
+    name: str
+    answers: str
+    input: dict[str, Any]
+    output: dict[str, Any]
+
+
+@door.get("/<name>/schema")
+@door.output(AnySchema)
+@door.doc(responses={404: "No such computation"})
+def read_schema(name: str) -> AnySchema:
+    """The input and output of one computation as JSON Schema, with units and ranges."""
+    if name not in COMPUTATIONS:
+        raise ProblemError(404, "No such computation", f"GET /api/compute lists them: {', '.join(COMPUTATIONS)}.")
+    return AnySchema(**COMPUTATIONS[name].schema())
+
+
+def _add(computation: Computation[Any, Any]) -> None:
+    def answer(json_data: Question) -> Answer:
+        result: Answer = computation.function(json_data)
+        return result
+
+    answer.__name__ = "compute_" + computation.name.replace("-", "_")
+    answer.__doc__ = f"{computation.answers}."
+    view = door.doc(responses={422: "Not usable"})(answer)
+    view = door.output(computation.answer)(view)
+    view = door.input(computation.question)(view)
+    door.post(f"/{computation.name}")(view)
+
+
+for _computation in COMPUTATIONS.values():
+    _add(_computation)

@@ -1,0 +1,171 @@
+"""Errors become RFC 9457 problem details here and nowhere else."""
+
+from typing import Any
+
+from apiflask import HTTPError
+from flask import Flask, Response, jsonify
+from peewee import OperationalError
+from pydantic import BaseModel, Field, ValidationError
+from werkzeug.exceptions import HTTPException
+
+from reedmace.core.computations import Complaint, complaints
+from reedmace.core.working import CannotAnswer, OutOfRange
+from reedmace.store import EmailTaken, NoSuchEntry, NoSuchTank, PlanMoved, TooManyAttempts
+
+
+class Fault(BaseModel):
+    """One thing wrong: where, what, and the remedy."""
+
+    where: str
+    what: str
+    remedy: str
+
+
+class Problem(BaseModel):
+    """RFC 9457 problem details."""
+
+    type: str = "about:blank"
+    title: str
+    status: int = Field(ge=400, le=599)
+    detail: str
+    errors: list[Fault] = []
+    current: Any = Field(default=None, description="With a conflict: what stands now")
+
+
+class ProblemError(Exception):
+    """Raise to answer with a problem."""
+
+    def __init__(
+        self,
+        status: int,
+        title: str,
+        detail: str,
+        errors: list[Complaint] | None = None,
+        headers: dict[str, str] | None = None,
+    ) -> None:
+        super().__init__(detail)
+        self.status, self.title, self.detail, self.errors, self.headers = (
+            status,
+            title,
+            detail,
+            errors or [],
+            headers or {},
+        )
+
+
+def _answer(
+    status: int,
+    title: str,
+    detail: str,
+    errors: list[Complaint] | None = None,
+    headers: dict[str, str] | None = None,
+    current: Any = None,
+) -> Response:
+    faults = [Fault(where=c.where, what=c.what, remedy=c.remedy) for c in errors or []]
+    problem = Problem(title=title, status=status, detail=detail, errors=faults, current=current)
+    response = jsonify(problem.model_dump(mode="json"))
+    response.status_code = status
+    response.content_type = "application/problem+json"
+    response.headers.update(headers or {})
+    return response
+
+
+def _unprocessable(error: ValidationError | CannotAnswer | OutOfRange) -> Response:
+    found = complaints(error)
+    more = f" (and {len(found) - 1} more)" if len(found) > 1 else ""
+    return _answer(422, "Some of what was sent cannot be used", f"{found[0]}{more}" if found else str(error), found)
+
+
+_WORDS = {
+    400: "The request could not be read; send JSON as the reference describes.",
+    401: "Sign in first. Anything typed is kept in this browser.",
+    404: "There is nothing here under that address, or it is not yours.",
+    405: "That address does not take this kind of request.",
+    413: "That is more than 2 MB; send it in parts.",
+    415: "Send JSON with Content-Type: application/json.",
+    429: "Too many attempts; wait a little.",
+}
+
+
+def install(app: Flask) -> None:
+    """Teach `app` to answer every error as a problem."""
+
+    @app.errorhandler(ProblemError)
+    def _own(error: ProblemError) -> Response:
+        return _answer(error.status, error.title, error.detail, error.errors, error.headers)
+
+    @app.errorhandler(HTTPError)
+    def _apiflask(error: HTTPError) -> Response:
+        if isinstance(error.__cause__, ValidationError):
+            return _unprocessable(error.__cause__)
+        return _answer(error.status_code, error.message, _WORDS.get(error.status_code, error.message))
+
+    @app.errorhandler(ValidationError)
+    def _invalid(error: ValidationError) -> Response:
+        return _unprocessable(error)
+
+    @app.errorhandler(CannotAnswer)
+    @app.errorhandler(OutOfRange)
+    def _cannot(error: CannotAnswer | OutOfRange) -> Response:
+        return _unprocessable(error)
+
+    @app.errorhandler(NoSuchTank)
+    def _no_tank(_: NoSuchTank) -> Response:
+        return _answer(404, "No such tank", "There is no tank of that number in your account.")
+
+    @app.errorhandler(NoSuchEntry)
+    def _no_entry(_: NoSuchEntry) -> Response:
+        return _answer(404, "No such entry", "The entry to be corrected is not in this tank's logbook.")
+
+    @app.errorhandler(EmailTaken)
+    def _taken(_: EmailTaken) -> Response:
+        return _answer(
+            409,
+            "That address has an account",
+            "Sign in instead, or use another address.",
+            [Complaint("email", "has an account already.", "Sign in.")],
+        )
+
+    @app.errorhandler(TooManyAttempts)
+    def _limited(error: TooManyAttempts) -> Response:
+        return _answer(
+            429,
+            "Too many attempts",
+            f"Signing in is paused for {error.wait_s // 60 + 1} minutes.",
+            headers={"Retry-After": str(error.wait_s)},
+        )
+
+    @app.errorhandler(PlanMoved)
+    def _moved(error: PlanMoved) -> Response:
+        current = error.current.model_dump(mode="json") if error.current else None
+        return _answer(
+            409,
+            "This plan was saved elsewhere",
+            "Another tab or device saved it since you began. Both are kept: look at the two and choose.",
+            current=current,
+        )
+
+    @app.errorhandler(OperationalError)
+    def _database(error: OperationalError) -> Response:
+        app.logger.error("database: %s", error)
+        return _answer(
+            503,
+            "The logbook cannot be reached just now",
+            "Nothing was saved. What you typed is kept; try again in a moment.",
+            headers={"Retry-After": "2"},
+        )
+
+    @app.errorhandler(HTTPException)
+    def _http(error: HTTPException) -> Response:
+        code = error.code or 500
+        headers = {"Allow": ", ".join(error.valid_methods)} if getattr(error, "valid_methods", None) else {}
+        return _answer(code, error.name, _WORDS.get(code, error.description or error.name), headers=headers)
+
+    @app.errorhandler(Exception)
+    def _unexpected(error: Exception) -> Response:
+        app.logger.exception("unexpected error")
+        return _answer(
+            500,
+            "Something broke here",
+            "It is our fault, not yours. Nothing was saved; what you typed is still on your screen.",
+        )

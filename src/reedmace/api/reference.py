@@ -1,0 +1,67 @@
+"""The API reference as one plain page made from the description itself: no script, nothing from outside."""
+
+import json
+from typing import Any
+
+from apiflask import APIBlueprint
+from flask import Response, current_app
+from markupsafe import Markup, escape
+
+door = APIBlueprint("reference", __name__, url_prefix="/api", enable_openapi=False)
+
+_STYLE = (
+    "body{font:16px/1.5 system-ui,sans-serif;max-width:60rem;margin:2rem auto;padding:0 1rem;color:#14262a;background:#f4f5f1}"
+    "h1,h2{font-family:Georgia,serif}code{background:#e3e8e0;padding:.1em .3em}summary{cursor:pointer}"
+    "pre{overflow:auto;background:#e9ede6;padding:.8rem}section{border-top:1px solid #b9c2b8}"
+)
+
+
+@door.get("/reference")
+def reference() -> Response:
+    """Every address, what it takes and what it answers."""
+    spec: dict[str, Any] = current_app.spec  # type: ignore[attr-defined]
+    parts = [
+        Markup(
+            "<h1>Reedmace API</h1><p>{}</p><p>Version {}. The description itself: <a href='/api/openapi.json'>openapi.json</a>.</p>"
+        ).format(spec["info"].get("description", ""), spec["info"]["version"])
+    ]
+    for path, methods in spec["paths"].items():
+        for method, operation in methods.items():
+            if method == "parameters":
+                continue
+            parts.append(
+                Markup("<section><h2><code>{} {}</code></h2><p>{}</p>").format(
+                    method.upper(), path, operation.get("summary", "")
+                )
+            )
+            body = operation.get("requestBody", {}).get("content", {})
+            for kind, content in body.items():
+                parts.append(Markup("<p>Takes {}: {}</p>").format(kind, _name(content.get("schema", {}))))
+            rows = [
+                Markup("<li><code>{}</code> {} {}</li>").format(
+                    code,
+                    answer.get("description", ""),
+                    _name(next(iter(answer.get("content", {}).values()), {}).get("schema", {})),
+                )
+                for code, answer in operation["responses"].items()
+            ]
+            parts.append(Markup("<ul>{}</ul></section>").format(Markup("").join(rows)))
+    parts.append(Markup("<h1>Schemas</h1>"))
+    for name, schema in sorted(spec["components"]["schemas"].items()):
+        parts.append(
+            Markup(
+                "<section id='{}'><details><summary><code>{}</code></summary><pre>{}</pre></details></section>"
+            ).format(name, name, json.dumps(schema, indent=1, ensure_ascii=False))
+        )
+    page = Markup(
+        "<!doctype html><html lang='en'><meta charset='utf-8'><meta name='viewport' content='width=device-width'><title>Reedmace API</title><style>{}</style><main>{}</main></html>"
+    ).format(Markup(_STYLE), Markup("").join(parts))  # noqa: S704 - a constant style sheet
+    return Response(str(page), mimetype="text/html")
+
+
+def _name(schema: dict[str, Any]) -> Markup:
+    reference = schema.get("$ref", "")
+    if reference:
+        name = reference.rsplit("/", 1)[-1]
+        return Markup("<a href='#{}'>{}</a>").format(name, name)
+    return escape(schema.get("type", ""))

@@ -1,0 +1,52 @@
+"""Who is signed in, and the token that proves a request came from our own page."""
+
+import hmac
+import secrets
+
+from flask import g, request, session
+from flask_login import UserMixin, current_user
+
+from reedmace.api.problems import ProblemError
+from reedmace.store import Tanks
+from reedmace.store.accounts import Keeper
+
+
+class CurrentKeeper(UserMixin):
+    """A signed-in keeper, as Flask-Login wants one."""
+
+    def __init__(self, keeper: Keeper) -> None:
+        self.keeper = keeper
+
+    def get_id(self) -> str:
+        """Id and stamp: a password change makes a new stamp and so ends every other session."""
+        return f"{self.keeper.id}:{self.keeper.stamp}"
+
+
+def csrf_token() -> str:
+    """This session's token, made on first asking."""
+    if "csrf" not in session:
+        session["csrf"] = secrets.token_urlsafe(24)
+        session.permanent = True
+    return str(session["csrf"])
+
+
+def check_csrf() -> None:
+    """Refuse a request that changes something without the session's token. Sums change nothing and need none."""
+    if request.method in ("GET", "HEAD", "OPTIONS"):
+        return
+    sent, kept = request.headers.get("X-CSRF-Token", ""), str(session.get("csrf", ""))
+    if not kept or not hmac.compare_digest(sent.encode(), kept.encode()):
+        raise ProblemError(403, "The page is out of date", "Reload the page and try again; what you typed is kept.")
+
+
+def keeper() -> Keeper:
+    """The signed-in keeper. Raises a 401 problem."""
+    if not current_user.is_authenticated:
+        raise ProblemError(401, "Not signed in", "Sign in first. Anything typed is kept in this browser.")
+    found: Keeper = current_user.keeper
+    return found
+
+
+def tanks() -> Tanks:
+    """The signed-in keeper's tanks."""
+    return Tanks(g.database, keeper().id)

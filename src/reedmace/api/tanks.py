@@ -1,0 +1,274 @@
+"""Tanks, their logbook, and what follows from it: standing, cycle, today, readings as CSV."""
+
+from typing import Annotated, Any
+
+from apiflask import APIBlueprint
+from flask import Response, g, request
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
+
+from reedmace.api.problems import ProblemError
+from reedmace.api.session import tanks
+from reedmace.core.computations import Complaint
+from reedmace.core.cycle import (
+    CycleAdviceAnswer,
+    CycleAdviceQuestion,
+    CycleForecastAnswer,
+    CycleForecastQuestion,
+    CycleLog,
+    CycleReadinessAnswer,
+    CycleReadinessQuestion,
+    cycle_advice,
+    cycle_forecast,
+    cycle_readiness,
+)
+from reedmace.formats import read_csv, write_csv
+from reedmace.logbook import Entry, NewEntry, Stage, Standing, cycle_log, fold, stem
+
+door = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
+
+NAME = Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+REFUSED = {401: "Not signed in", 403: "CSRF token missing", 404: "No such tank", 422: "Not usable"}
+READ = {401: "Not signed in", 404: "No such tank"}
+
+
+class TankIn(BaseModel):
+    """A tank's name."""
+
+    model_config = ConfigDict(extra="forbid")
+    name: NAME
+
+
+class TankOut(BaseModel):
+    """A tank."""
+
+    id: int = Field(ge=1, le=2**53)
+    name: str
+    made_at: AwareDatetime
+    stem: list[Stage] = []
+
+
+class TankList(BaseModel):
+    """All tanks, oldest first."""
+
+    tanks: list[TankOut]
+
+
+class EntryPage(BaseModel):
+    """Entries, newest first; `next_before` asks for the next page, null at the end."""
+
+    entries: list[Entry]
+    next_before: int | None
+
+
+class TankState(BaseModel):
+    """A tank, where it stands, and its stem."""
+
+    tank: TankOut
+    standing: Standing
+
+
+class CycleState(BaseModel):
+    """Everything the Cycle stage shows. `log` is what the sums were given, so anyone can ask them again."""
+
+    log: CycleLog | None
+    advice: CycleAdviceAnswer | None
+    readiness: CycleReadinessAnswer | None
+    forecast: CycleForecastAnswer | None
+    forecast_left_alone: CycleForecastAnswer | None
+
+
+class TodayRow(BaseModel):
+    """One tank on Today."""
+
+    tank: TankOut
+    verdict: str
+    stage: str
+    advice: CycleAdviceAnswer | None
+
+
+class TodayList(BaseModel):
+    """All tanks on Today."""
+
+    rows: list[TodayRow]
+
+
+class PageQuery(BaseModel):
+    """Keyset paging."""
+
+    before: int | None = Field(default=None, ge=1, le=2**53)
+    limit: int = Field(default=100, ge=1, le=200)
+
+
+class CsvImport(BaseModel):
+    """How many readings were new; rows already there are not added twice."""
+
+    added: int = Field(ge=0)
+    known: int = Field(ge=0)
+
+
+class Removed(BaseModel):
+    """What was taken away."""
+
+    removed: bool
+
+
+@door.get("/tanks")
+@door.output(TankList)
+@door.doc(responses={401: "Not signed in"})
+def list_tanks() -> TankList:
+    """Your tanks."""
+    mine = tanks()
+    entries = mine.entries_of_all()
+    return TankList(tanks=[_out(t, stem(fold(entries.get(t.id, [])), g.now)) for t in mine.all()])
+
+
+@door.post("/tanks")
+@door.input(TankIn)
+@door.output(TankOut, status_code=201)
+@door.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
+def make_tank(json_data: TankIn) -> TankOut:
+    """A new tank."""
+    return _out(tanks().make(json_data.name.strip(), g.now), stem(Standing(), g.now))
+
+
+@door.get("/tanks/<int:tank_id>")
+@door.output(TankState)
+@door.doc(responses=READ)
+def read_tank(tank_id: int) -> TankState:
+    """Where a tank stands."""
+    mine = tanks()
+    tank, standing = mine.get(tank_id), fold(mine.entries(tank_id))
+    return TankState(tank=_out(tank, stem(standing, g.now)), standing=standing)
+
+
+@door.patch("/tanks/<int:tank_id>")
+@door.input(TankIn)
+@door.output(TankOut)
+@door.doc(responses=REFUSED)
+def rename_tank(tank_id: int, json_data: TankIn) -> TankOut:
+    """Give a tank another name."""
+    return _out(tanks().rename(tank_id, json_data.name.strip()), [])
+
+
+@door.delete("/tanks/<int:tank_id>")
+@door.output(Removed)
+@door.doc(responses={401: "Not signed in", 403: "CSRF token missing", 404: "No such tank"})
+def remove_tank(tank_id: int) -> Removed:
+    """Take a tank and its whole logbook away."""
+    tanks().remove(tank_id)
+    return Removed(removed=True)
+
+
+@door.get("/tanks/<int:tank_id>/entries")
+@door.input(PageQuery, location="query")
+@door.output(EntryPage)
+@door.doc(responses={**READ, 422: "Not usable"})
+def read_entries(tank_id: int, query_data: PageQuery) -> EntryPage:
+    """The logbook, newest first."""
+    found = tanks().page(tank_id, query_data.before, query_data.limit)
+    return EntryPage(entries=found, next_before=found[-1].id if len(found) == query_data.limit else None)
+
+
+@door.post("/tanks/<int:tank_id>/entries")
+@door.input(NewEntry)
+@door.output(Entry, status_code=201)
+@door.doc(responses={**REFUSED, 409: "The plan was saved elsewhere since; `current` holds it"})
+def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
+    """Write in the logbook. The same key again answers with the entry that stands."""
+    return tanks().add(tank_id, json_data, g.now)[0]
+
+
+@door.get("/tanks/<int:tank_id>/cycle")
+@door.output(CycleState)
+@door.doc(responses=READ)
+def read_cycle(tank_id: int) -> CycleState:
+    """What to do today, when it will be ready, whether it is."""
+    log = cycle_log(fold(tanks().entries(tank_id)), g.now)
+    if log is None:
+        return CycleState(log=None, advice=None, readiness=None, forecast=None, forecast_left_alone=None)
+    return CycleState(
+        log=log,
+        advice=cycle_advice(CycleAdviceQuestion(log=log)),
+        readiness=cycle_readiness(
+            CycleReadinessQuestion(log=log, standard="seeded" if log.method == "seeded-filter" else "load-matched")
+        ),
+        forecast=cycle_forecast(CycleForecastQuestion(log=log)),
+        forecast_left_alone=cycle_forecast(CycleForecastQuestion(log=log, hold_kh_dkh=0)),
+    )
+
+
+@door.get("/tanks/<int:tank_id>/readings.csv")
+@door.doc(responses={200: {"description": "CSV", "content": {"text/csv": {"schema": {"type": "string"}}}}, **READ})
+def read_readings(tank_id: int) -> Response:
+    """The readings as CSV."""
+    text = write_csv(fold(tanks().entries(tank_id)).readings)
+    return Response(
+        text, mimetype="text/csv", headers={"Content-Disposition": f'attachment; filename="readings-{tank_id}.csv"'}
+    )
+
+
+@door.post("/tanks/<int:tank_id>/readings.csv")
+@door.output(CsvImport, status_code=201)
+@door.doc(responses=REFUSED)
+def import_readings(tank_id: int) -> CsvImport:
+    """Take readings from CSV: every row or none, each faulty row named."""
+    mine = tanks()
+    mine.get(tank_id)
+    try:
+        text = request.get_data().decode("utf-8")
+    except UnicodeDecodeError as error:
+        raise ProblemError(422, "Not a text file", "Save the file as UTF-8 CSV and send it again.") from error
+    news, errors = read_csv(text, g.now)
+    if errors:
+        faults = [
+            Complaint(
+                f"line {e.line}{', ' + e.column if e.column else ''}", e.what, "Correct it and send the file again."
+            )
+            for e in errors[:50]
+        ]
+        raise ProblemError(
+            422,
+            "Nothing was imported",
+            f"{len(errors)} fault{'s' if len(errors) > 1 else ''} found; nothing was written.",
+            faults,
+        )
+    written = mine.add_many(tank_id, news, g.now)
+    added = sum(new for _, new in written)
+    return CsvImport(added=added, known=len(written) - added)
+
+
+@door.get("/today")
+@door.output(TodayList)
+@door.doc(responses={401: "Not signed in"})
+def read_today() -> TodayList:
+    """What to do now, across all tanks."""
+    mine = tanks()
+    entries = mine.entries_of_all()
+    rows = []
+    for t in mine.all():
+        standing = fold(entries.get(t.id, []))
+        rows.append(_today(_out(t, stem(standing, g.now)), standing))
+    return TodayList(rows=rows)
+
+
+def _today(tank: TankOut, standing: Standing) -> TodayRow:
+    log = cycle_log(standing, g.now)
+    if log is not None and not any(e.body.kind == "stocking" for e in standing.events):
+        advice = cycle_advice(CycleAdviceQuestion(log=log))
+        return TodayRow(tank=tank, verdict=advice.verdict, stage="cycle", advice=advice)
+    waiting = next((s for s in tank.stem if s.state != "done"), tank.stem[-1])
+    words = {
+        "tank": "Measure the tank: three figures give its litres.",
+        "stock": "Choose the animals, so that the filter can be sized for them.",
+        "filter": "Choose its filter: the flow is computed through your own hoses.",
+        "fit": f"Go on fitting: {waiting.words}.",
+        "cycle": "Begin its cycle: nothing lives in the filter yet.",
+        "keep": "Running. Test, feed, and time its flow once a month.",
+    }
+    if log is not None:
+        return TodayRow(tank=tank, verdict=words["keep"], stage="keep", advice=None)
+    return TodayRow(tank=tank, verdict=words[waiting.stage], stage=waiting.stage, advice=None)
+
+
+def _out(tank: Any, stages: list[Stage]) -> TankOut:
+    return TankOut(id=tank.id, name=tank.name, made_at=tank.made_at, stem=stages)

@@ -1,0 +1,46 @@
+"""The command line: demo, serve, test, check, bench, types, compute."""
+
+import argparse
+import sys
+
+from reedmace.command import bench, check, compute, run
+
+
+def main() -> int:
+    """Run one verb and return its exit code."""
+    parser = argparse.ArgumentParser(prog="reedmace", description="Choose, fit and cycle an aquarium filter.")
+    verbs = parser.add_subparsers(dest="verb", metavar="VERB")
+    demo = verbs.add_parser("demo", help="start with the demo tanks and print the address")
+    demo.add_argument("--fresh", action="store_true", help="write the demo tanks anew")
+    for name, text in (("serve", "start without demo data"),):
+        verbs.add_parser(name, help=text)
+    test = verbs.add_parser("test", help="run every test, or those named")
+    test.add_argument("rest", nargs=argparse.REMAINDER)
+    verbs.add_parser("check", help="linters, types, layers, generated files")
+    verbs.add_parser("bench", help="measure speed as ratios within one run")
+    verbs.add_parser("types", help="write the front end's types from the API description")
+    one = verbs.add_parser("compute", help="answer one named computation: NAME < in.json")
+    one.add_argument("name", nargs="?")
+    one.add_argument("--list", action="store_true", help="the names and what each answers")
+    one.add_argument("--schema", metavar="NAME", help="input and output of one, as JSON Schema")
+    arguments = parser.parse_args()
+    if arguments.verb == "demo":
+        return run.demo(fresh=arguments.fresh)
+    if arguments.verb == "serve":
+        return run.serve()
+    if arguments.verb == "test":
+        return check.test(arguments.rest)
+    if arguments.verb == "check":
+        return check.check()
+    if arguments.verb == "types":
+        return check.types()
+    if arguments.verb == "bench":
+        return bench.bench()
+    if arguments.verb == "compute":
+        return compute.main(arguments.name, list_names=arguments.list, schema=arguments.schema)
+    parser.print_help()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,74 @@
+"""test, check and types."""
+
+import json
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+from reedmace.api import Settings, create_app
+from reedmace.command.run import ROOT
+
+FRONT = ROOT / "frontend"
+TYPES = FRONT / "src" / "api" / "types.ts"
+
+
+def test(rest: list[str]) -> int:
+    """pytest over everything, or over what is named. Two processes at a time: the machine it aims at has two cores."""
+    environment = {**os.environ, "COLUMNS": "120"}
+    return subprocess.run([sys.executable, "-m", "pytest", *(rest or ["tests"])], cwd=ROOT, env=environment).returncode  # noqa: S603
+
+
+def description() -> str:
+    """The API description as JSON text."""
+    app = create_app(Settings(database_url="mysql://nobody@127.0.0.1:1/none", secret_key="none"))  # noqa: S106 - never served
+    return json.dumps(app.spec, indent=1, ensure_ascii=False)
+
+
+def generated_types() -> str:
+    """TypeScript types of the API description."""
+    spec = (
+        Path(os.environ["REEDMACE_VAR"]) / "openapi.json"
+        if "REEDMACE_VAR" in os.environ
+        else ROOT / "var" / "openapi.json"
+    )
+    spec.parent.mkdir(parents=True, exist_ok=True)
+    spec.write_text(description())
+    out = spec.with_suffix(".ts")
+    subprocess.run(
+        ["npx", "--no-install", "openapi-typescript", str(spec), "-o", str(out), "--default-non-nullable", "false"],
+        cwd=FRONT,
+        check=True,
+        capture_output=True,
+    )
+    return out.read_text()
+
+
+def types() -> int:
+    """Write the front end's types."""
+    TYPES.write_text(generated_types())
+    return 0
+
+
+def check() -> int:
+    """Every check; the exit code is 1 if any failed, and each failure is printed."""
+    python = sys.executable
+    steps: list[tuple[str, list[str], Path]] = [
+        ("ruff", [python, "-m", "ruff", "check", "src", "tests"], ROOT),
+        ("ruff format", [python, "-m", "ruff", "format", "--check", "src", "tests"], ROOT),
+        ("mypy", [python, "-m", "mypy"], ROOT),
+        ("import-linter", [str(Path(python).parent / "lint-imports")], ROOT),
+        ("tsc", ["npx", "--no-install", "tsc", "--noEmit"], FRONT),
+        ("ESLint", ["npx", "--no-install", "eslint", "src", "--max-warnings", "0"], FRONT),
+        ("Prettier", ["npx", "--no-install", "prettier", "--check", "src"], FRONT),
+    ]
+    failed = 0
+    for name, command, folder in steps:
+        done = subprocess.run(command, cwd=folder, capture_output=True, text=True)  # noqa: S603
+        print(f"{name:20} {'ok' if done.returncode == 0 else 'FAILED'}", flush=True)
+        if done.returncode:
+            failed += 1
+            print(done.stdout[-6000:], done.stderr[-2000:])
+    fresh = TYPES.exists() and TYPES.read_text() == generated_types()
+    print(f"{'generated types':20} {'ok' if fresh else 'FAILED: run ./reedmace types'}")
+    return 1 if failed or not fresh else 0

@@ -1,0 +1,47 @@
+"""The command-line door to the named computations."""
+
+import json
+import sys
+
+from pydantic import ValidationError
+
+from reedmace.core.computations import COMPUTATIONS, complaints, compute
+from reedmace.core.working import CannotAnswer, OutOfRange
+
+LARGEST = 5_000_000
+
+
+def main(name: str | None, *, list_names: bool, schema: str | None) -> int:
+    """Answer on standard output; bad input is one message on standard error and exit code 2."""
+    if list_names:
+        for computation in COMPUTATIONS.values():
+            print(f"{computation.name:20} {computation.answers}")
+        return 0
+    wanted = schema or name
+    if wanted not in COMPUTATIONS:
+        return _refuse(
+            f"there is no computation {wanted!r}; ./reedmace compute --list names them."
+            if wanted
+            else "name a computation; --list names them."
+        )
+    if schema:
+        print(json.dumps(COMPUTATIONS[schema].schema(), indent=2, ensure_ascii=False))
+        return 0
+    text = sys.stdin.read(LARGEST + 1)
+    if len(text) > LARGEST:
+        return _refuse("the input is over 5 MB.")
+    try:
+        data = json.loads(text)
+    except (json.JSONDecodeError, RecursionError) as error:
+        return _refuse(f"the input is not JSON: {error}.")
+    try:
+        answer = compute(str(wanted), data)
+    except (ValidationError, CannotAnswer, OutOfRange) as error:
+        return _refuse("; ".join(str(c) for c in complaints(error)))
+    print(json.dumps(answer.model_dump(mode="json"), indent=2, ensure_ascii=False))
+    return 0
+
+
+def _refuse(message: str) -> int:
+    print(f"reedmace compute: {message}", file=sys.stderr)
+    return 2

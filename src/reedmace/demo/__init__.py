@@ -1,0 +1,5 @@
+"""The demo scenario: Fennel Yard, invented."""
+
+from reedmace.demo.yard import write_demo
+
+__all__ = ["write_demo"]

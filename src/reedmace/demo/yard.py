@@ -1,0 +1,320 @@
+"""Fennel Yard: a row of small workshops with a few shared tanks, kept by one keeper. All of it invented."""
+
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+import peewee
+
+from reedmace.api.accounts import DEMO_EMAIL
+from reedmace.api.application import new_secret
+from reedmace.core.filter import CATALOGUE
+from reedmace.core.quantity.units import NITROGEN_SHARE
+from reedmace.logbook import NewEntry
+from reedmace.store import Accounts, Tanks
+
+N = NITROGEN_SHARE["NH4"]
+
+
+def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime | None = None) -> bool:
+    """Write the demo keeper's tanks unless they are there; True when written. fresh: write them anew."""
+    now = now or datetime.now(UTC)
+    accounts = Accounts(database)
+    keeper = accounts.by_email(DEMO_EMAIL)
+    if keeper is None:
+        # Nobody needs this password: the demo's door is a button.
+        keeper = accounts.sign_up(DEMO_EMAIL, new_secret(), now.replace(tzinfo=None))
+    tanks = Tanks(database, keeper.id)
+    if tanks.all():
+        if not fresh:
+            return False
+        for tank in tanks.all():
+            tanks.remove(tank.id)
+    for name, rows in (
+        ("Kiln room", _kiln_room()),
+        ("Bindery window", _bindery()),
+        ("Long bench", _long_bench(now)),
+        ("Courtyard door", _courtyard(now)),
+    ):
+        tank = tanks.make(name, now)
+        latest: dict[str, int] = {}
+        for number, (days_ago, body) in enumerate(rows):
+            entry, _ = tanks.add(
+                tank.id,
+                NewEntry.model_validate(
+                    {
+                        "key": f"demo-{number:04d}",
+                        "at": now - timedelta(days=days_ago),
+                        "body": body,
+                        "based_on": latest.get(body["kind"]),
+                    }
+                ),
+                now,
+            )
+            if body["kind"].endswith("-plan"):
+                latest[body["kind"]] = entry.id
+    return True
+
+
+Row = tuple[float, dict[str, Any]]
+
+
+def _filter(filter_id: str) -> dict[str, Any]:
+    return next(f for f in CATALOGUE if f.id == filter_id).model_dump()
+
+
+def _ticks(days_ago: float, *steps: str) -> list[Row]:
+    return [(days_ago, {"kind": "step-done", "step_id": step}) for step in steps]
+
+
+def _kiln_room() -> list[Row]:
+    return [
+        (
+            3,
+            {
+                "kind": "tank-plan",
+                "tank": {
+                    "length_cm": 90,
+                    "width_cm": 40,
+                    "height_cm": 45,
+                    "glass_mm": 6,
+                    "fill_below_rim_cm": 3,
+                    "substrate_depth_cm": 4,
+                    "stone_kg": 9,
+                },
+                "surroundings": {"behind_cm": 6, "stand_height_cm": 66, "sockets": 1, "room": "workshop"},
+            },
+        ),
+        (
+            2,
+            {
+                "kind": "stock-plan",
+                "animals": [
+                    {"species_id": "harlequin-rasbora", "count": 12},
+                    {"species_id": "zebra-danio", "count": 8},
+                    {"species_id": "pearl-gourami", "count": 2},
+                ],
+            },
+        ),
+        (2, {"kind": "note", "text": "Bench stand is open at the back; the socket is low on the left."}),
+    ]
+
+
+def _bindery() -> list[Row]:
+    steps = (
+        "sponge-height",
+        "sponge-rinse",
+        "sponge-air-pump",
+        "sponge-check-valve",
+        "sponge-line",
+        "sponge-place",
+        "sponge-start",
+        "sponge-spare",
+    )
+    return [
+        (
+            9,
+            {
+                "kind": "tank-plan",
+                "tank": {
+                    "length_cm": 60,
+                    "width_cm": 30,
+                    "height_cm": 36,
+                    "glass_mm": 5,
+                    "fill_below_rim_cm": 3,
+                    "substrate_depth_cm": 3,
+                    "stone_kg": 2,
+                    "wood_kg": 0.6,
+                },
+                "surroundings": {"behind_cm": 4, "stand_height_cm": 74, "sockets": 2, "room": "workshop"},
+            },
+        ),
+        (
+            9,
+            {
+                "kind": "stock-plan",
+                "animals": [{"species_id": "cherry-shrimp", "count": 15}, {"species_id": "ricefish", "count": 8}],
+            },
+        ),
+        (
+            8,
+            {
+                "kind": "filter-plan",
+                "chosen": _filter("burreed-20"),
+                "priorities": {"price": 4, "flood_safety": 4, "power_cut": 4, "hidden": 0},
+            },
+        ),
+        *_ticks(5, *steps),
+        (4, {"kind": "flow-test", "container_l": 0.5, "times_s": [8.1, 7.7, 8.0], "computed_lph": 240}),
+        (
+            4,
+            {
+                "kind": "media-work",
+                "what": "seeding-started",
+                "text": "Spare sponge A beside the running one, for the store shelf.",
+            },
+        ),
+        (1, {"kind": "media-work", "what": "seeding-started", "text": "Spare sponge B."}),
+    ]
+
+
+def _long_bench(now: datetime) -> list[Row]:
+    start = 16.1
+    steps = (
+        "canister-feet",
+        "canister-media",
+        "canister-place",
+        "canister-ends",
+        "canister-hose",
+        "canister-clamps",
+        "canister-valves",
+        "canister-prime",
+        "canister-power",
+        "canister-leak-5",
+        "canister-leak-60",
+        "canister-leak-day",
+    )
+    rows: list[Row] = [
+        (
+            24,
+            {
+                "kind": "tank-plan",
+                "tank": {
+                    "length_cm": 120,
+                    "width_cm": 50,
+                    "height_cm": 50,
+                    "glass_mm": 10,
+                    "fill_below_rim_cm": 3,
+                    "substrate_depth_cm": 4,
+                    "stone_kg": 14,
+                },
+                "surroundings": {"behind_cm": 9, "stand_height_cm": 72, "sockets": 3, "room": "workshop"},
+            },
+        ),
+        (
+            24,
+            {
+                "kind": "stock-plan",
+                "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
+            },
+        ),
+        (22, {"kind": "filter-plan", "chosen": _filter("fenland-2600"), "plumbing": {"hose_length_m": 3.4}}),
+        *_ticks(19, *steps),
+        (18, {"kind": "flow-test", "container_l": 5, "times_s": [9.4, 9.1, 9.3], "computed_lph": 2080}),
+        (
+            start,
+            {
+                "kind": "cycle-plan",
+                "started_at": (now - timedelta(days=start)).isoformat(),
+                "method": "measured-ammonia",
+                "target_ppm": 2,
+                "temperature_c": 26,
+                "start_kh_dkh": 2.4,
+                "start_ph": 7.2,
+            },
+        ),
+    ]
+    readings = (
+        (0, 2, 0, 0, 2.4, 7.2),
+        (3, 2, 0, None, 2.4, 7.2),
+        (6, 1, 0.5, 0, 2.2, 7.2),
+        (8, 0.5, 2, 2, 1.8, 7.1),
+        (10, 0.5, 5, 5, 1.4, 7.0),
+        (12, 0.5, 5, None, 1.1, 6.9),
+        (14, 0.5, 5, 5, 0.8, 6.7),
+        (16, 1, 5, 10, 0.6, 6.5),
+    )
+    for day, ammonia, nitrite, nitrate, kh, ph in readings:
+        off = ["nitrite"] if nitrite >= 5 else []
+        rows.append(
+            (
+                start - day,
+                {
+                    "kind": "reading",
+                    "ammonia_ppm": ammonia,
+                    "nitrite_ppm": nitrite,
+                    "nitrate_ppm": nitrate,
+                    "kh_dkh": kh,
+                    "ph": ph,
+                    "temperature_c": 26,
+                    "off_scale": off,
+                },
+            )
+        )
+    for day, ppm, grams in ((0, 2, 1.55), (7, 1.5, 1.16), (9.3, 1.5, 1.16), (12.1, 1.5, 1.16), (14.1, 1.5, 1.16)):
+        rows.append((start - day, {"kind": "dose", "raise_mg_n_l": ppm * N, "amount": grams, "amount_unit": "g"}))
+    return rows
+
+
+def _courtyard(now: datetime) -> list[Row]:
+    steps = (
+        "canister-feet",
+        "canister-media",
+        "canister-place",
+        "canister-ends",
+        "canister-hose",
+        "canister-clamps",
+        "canister-valves",
+        "canister-prime",
+        "canister-power",
+        "canister-leak-5",
+        "canister-leak-60",
+        "canister-leak-day",
+    )
+    rows: list[Row] = [
+        (
+            215,
+            {
+                "kind": "tank-plan",
+                "tank": {
+                    "length_cm": 70,
+                    "width_cm": 40,
+                    "height_cm": 36,
+                    "glass_mm": 6,
+                    "fill_below_rim_cm": 5,
+                    "substrate_depth_cm": 2,
+                    "stone_kg": 6,
+                },
+                "surroundings": {"behind_cm": 12, "stand_height_cm": 70, "sockets": 2, "room": "workshop"},
+            },
+        ),
+        (215, {"kind": "stock-plan", "animals": [{"species_id": "axolotl", "count": 1}]}),
+        (214, {"kind": "filter-plan", "chosen": _filter("sweetflag-1200")}),
+        *_ticks(213, *steps),
+        (
+            212,
+            {
+                "kind": "cycle-plan",
+                "started_at": (now - timedelta(days=212)).isoformat(),
+                "method": "seeded-filter",
+                "temperature_c": 18,
+                "start_kh_dkh": 7,
+                "start_ph": 7.6,
+            },
+        ),
+        (205, {"kind": "stocking", "species_id": "axolotl", "count": 1}),
+    ]
+    for days_ago, times in (
+        (204, [24.1, 23.8, 24.0]),
+        (150, [26.0, 26.3, 25.8]),
+        (90, [29.2, 29.0, 29.6]),
+        (30, [33.5, 33.1, 33.9]),
+    ):
+        rows.append((days_ago, {"kind": "flow-test", "container_l": 5, "times_s": times, "computed_lph": 780}))
+    rows += [
+        (7.2, {"kind": "outage", "running": False}),
+        (7.0, {"kind": "outage", "running": True}),
+        (6, {"kind": "note", "text": "Power was off five hours. Opened and rinsed the canister before it ran again."}),
+        (
+            2,
+            {
+                "kind": "reading",
+                "ammonia_ppm": 0,
+                "nitrite_ppm": 0,
+                "nitrate_ppm": 20,
+                "ph": 7.5,
+                "kh_dkh": 6,
+                "temperature_c": 18,
+            },
+        ),
+    ]
+    return rows

@@ -1,0 +1,89 @@
+"""A plumbing as an EPANET 2.2 input file, so that anyone can solve it with an independent program."""
+
+from reedmace.core.flow import OperatingPointQuestion
+from reedmace.core.flow.materials import FITTING_K, dirt_resistance, media_coefficients, viscosity_m2_s
+
+_TINY = 1e-6
+
+
+def plumbing_inp(question: OperatingPointQuestion, *, dirty: bool = False) -> str:
+    """The loop of `question` as .inp text: tank, pump, fittings, hoses, media, outlet.
+
+    question: as for operating-point. dirty: with the dirt's resistance. Units: L/s and m; friction by
+    Darcy-Weisbach; media as a general-purpose valve with their own head-loss curve.
+    """
+    q = question
+    nu = viscosity_m2_s(q.temperature_c)
+    lines = [
+        "[TITLE]",
+        "Reedmace plumbing",
+        "",
+        "[RESERVOIRS]",
+        " tank 0",
+        f" outlet {q.rise_to_open_air_m:.9g}",
+        "",
+        "[JUNCTIONS]",
+    ]
+    joints: list[str] = []
+    links: list[str] = []
+    valves: list[str] = []
+    curves: list[str] = []
+
+    def joint() -> str:
+        joints.append(f" j{len(joints)} -100 0")
+        return f"j{len(joints) - 1}"
+
+    at = joint()
+    pump = [f" pump tank {at} HEAD pumpcurve SPEED {q.pump.speed_share:.9g}"]
+    if q.pump.curve:
+        curves += [f" pumpcurve {p.flow_lph / 3600:.12g} {p.head_m:.12g}" for p in q.pump.curve]
+    else:
+        # EPANET makes H = 4/3 Hd − Hd/3 (Q/Qd)² of one point, which at Qmax/2 and 3/4 Hmax is the same parabola.
+        curves.append(f" pumpcurve {q.pump.max_flow_lph / 7200:.12g} {0.75 * q.pump.max_head_m:.12g}")
+    default = min((h.bore_mm for h in q.hoses), default=None)
+    for i, fitting in enumerate(q.fittings):
+        bore = fitting.bore_mm or default
+        k = (FITTING_K[fitting.kind] if fitting.k is None else fitting.k) * fitting.count
+        to = joint()
+        # A pipe a millionth of a metre long carries the fitting's K and no friction of its own.
+        links.append(f" f{i} {at} {to} {_TINY} {bore:.9g} 0.0015 {k:.12g} OPEN")
+        at = to
+    for i, hose in enumerate(q.hoses):
+        to = joint()
+        links.append(
+            f" h{i} {at} {to} {max(hose.length_m, _TINY):.9g} {hose.bore_mm:.9g} {max(hose.roughness_mm, 1e-7):.9g} 0 OPEN"
+        )
+        at = to
+    if q.media:
+        c1 = c2 = 0.0
+        for layer in q.media:
+            a, b = media_coefficients(layer.media, layer.area_cm2 / 1e4, layer.depth_cm / 100, nu)
+            c1, c2 = c1 + a, c2 + b
+        if dirty:
+            c1 += dirt_resistance(q.feed_g_day, q.days_since_cleaning, q.media[0].area_cm2 / 1e4)
+        to = joint()
+        valves.append(f" media {at} {to} 50 GPV mediacurve 0")
+        top = q.pump.max_flow_lph / 3.6e6
+        for step in range(201):
+            flow = top * step / 200
+            curves.append(f" mediacurve {flow * 1000:.12g} {c1 * flow + c2 * flow**2:.12g}")
+        at = to
+    links.append(f" last {at} outlet {_TINY} 1000 0.0015 0 OPEN")
+    lines += joints
+    lines += ["", "[PIPES]", *links, "", "[PUMPS]", *pump, "", "[VALVES]", *valves, "", "[CURVES]", *curves]
+    lines += [
+        "",
+        "[OPTIONS]",
+        " UNITS LPS",
+        " HEADLOSS D-W",
+        f" VISCOSITY {nu / 1.022e-6:.9g}",
+        " ACCURACY 0.00001",
+        " TRIALS 500",
+        "",
+        "[TIMES]",
+        " DURATION 0",
+        "",
+        "[END]",
+        "",
+    ]
+    return "\n".join(lines)

@@ -1,0 +1,121 @@
+"""Readings as CSV. One header names every unit; what was not measured is empty; "5+" is off the scale."""
+
+import csv
+import hashlib
+import io
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from pydantic import ValidationError
+
+from reedmace.core.computations import complaints
+from reedmace.logbook import Entry, NewEntry
+from reedmace.logbook.entries import Reading
+
+COLUMNS = ("at", "basis", "ammonia_ppm", "nitrite_ppm", "nitrate_ppm", "ph", "kh_dkh", "temperature_c")
+_FIGURES = COLUMNS[2:]
+MOST_ROWS = 2000
+
+
+@dataclass(frozen=True)
+class RowError:
+    """One row that cannot be taken: its line in the file, the column, and what is wrong with it."""
+
+    line: int
+    column: str
+    what: str
+
+
+def write_csv(entries: Iterable[Entry]) -> str:
+    """CSV text of the readings among `entries`, in their order. Times in ISO 8601 with zone."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(COLUMNS)
+    for e in entries:
+        r = e.body
+        if not isinstance(r, Reading):
+            continue
+        row: list[str] = [e.at.isoformat(), r.basis]
+        for column in _FIGURES:
+            value = getattr(r, column)
+            off = column.removesuffix("_ppm") in r.off_scale
+            row.append("" if value is None else f"{value:g}" + ("+" if off else ""))
+        writer.writerow(row)
+    return out.getvalue()
+
+
+def read_csv(text: str, now: datetime) -> tuple[list[NewEntry], list[RowError]]:
+    """Readings in a CSV, or what is wrong with each row that has a fault.
+
+    text: with a header of COLUMNS in any order (`at` needed, `basis` taken as "ion" when left out); semicolons
+    are taken too. now: aware time; a reading from more than a day ahead is refused. The key of an entry is made
+    from its row, so the same file twice adds nothing.
+    """
+    text = text.lstrip("\ufeff")
+    first_line = text.split("\n", 1)[0]
+    rows = csv.DictReader(io.StringIO(text), delimiter=";" if first_line.count(";") > first_line.count(",") else ",")
+    names = [(n or "").strip().lower() for n in rows.fieldnames or []]
+    rows.fieldnames = names
+    errors = [
+        RowError(1, n or "(blank)", f"is not a column; the columns are {', '.join(COLUMNS)}.")
+        for n in names
+        if n not in COLUMNS
+    ]
+    if "at" not in names:
+        errors.append(RowError(1, "at", "is missing; give the time of each test as 2026-02-14T07:40."))
+    if errors:
+        return [], errors
+    found: list[NewEntry] = []
+    try:
+        for number, row in enumerate(rows, start=2):
+            if number > MOST_ROWS + 1:
+                return [], [RowError(number, "", f"is one too many; send at most {MOST_ROWS} rows at a time.")]
+            if not any(isinstance(v, str) and v.strip() for v in row.values()):
+                continue
+            entry, wrong = _row(number, row, now)
+            errors += wrong
+            if entry:
+                found.append(entry)
+    except csv.Error as error:
+        return [], [*errors, RowError(rows.line_num, "", f"cannot be read as CSV: {error}.")]
+    return ([] if errors else found), errors
+
+
+def _row(line: int, row: dict[str, str], now: datetime) -> tuple[NewEntry | None, list[RowError]]:
+    errors: list[RowError] = []
+    if None in row:
+        return None, [RowError(line, "", "has more fields than the header.")]
+    cells = {k: (v or "").strip() for k, v in row.items()}
+    at = None
+    try:
+        at = datetime.fromisoformat(cells["at"])
+        at = at if at.tzinfo else at.replace(tzinfo=now.tzinfo)
+        if at > now + timedelta(days=1):
+            errors.append(RowError(line, "at", "lies in the future."))
+    except ValueError:
+        errors.append(RowError(line, "at", f'"{cells["at"]}" is not a time; write it as 2026-02-14T07:40.'))
+    body: dict[str, object] = {"kind": "reading", "basis": cells.get("basis") or "ion"}
+    off = []
+    for column in _FIGURES:
+        cell = cells.get(column, "")
+        if not cell:
+            continue
+        if cell.endswith("+"):
+            off.append(column.removesuffix("_ppm"))
+        try:
+            body[column] = float(cell.rstrip("+").replace(",", "."))
+        except ValueError:
+            errors.append(RowError(line, column, f'"{cell}" is not a figure.'))
+    if not errors and not any(c in body for c in _FIGURES):
+        errors.append(RowError(line, "", "has no figure."))
+    if errors or at is None:
+        return None, errors
+    key = (
+        "csv-"
+        + hashlib.sha256("|".join([at.isoformat(), *(cells.get(c, "") for c in COLUMNS[1:])]).encode()).hexdigest()[:40]
+    )
+    try:
+        return NewEntry.model_validate({"key": key, "at": at, "body": {**body, "off_scale": off}}), []
+    except ValidationError as error:
+        return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in complaints(error)]

@@ -1,0 +1,246 @@
+"""The kinds of entry. Entries are only ever added; a correction is a new one that supersedes another."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import AwareDatetime, Field, field_validator
+
+from reedmace.core.chemistry import AmmoniaProduct
+from reedmace.core.chemistry.dose import PowderProduct
+from reedmace.core.cycle.log import Method, Off
+from reedmace.core.filter import Filter
+from reedmace.core.filter.ranking import Plumbing, Priorities
+from reedmace.core.quantity.units import Basis
+from reedmace.core.stock import Animals
+from reedmace.core.tank import TankVolumeQuestion
+from reedmace.core.working import PH, Celsius, MgNPerL, Name, Part, number, whole
+
+Ppm = Annotated[float, number("ppm", 0, 2000, "As the kit reads it, on `basis`")]
+Key = Annotated[
+    str,
+    Field(
+        min_length=8,
+        max_length=64,
+        pattern=r"^[A-Za-z0-9_-]+$",
+        description="Made by the sender; the same key twice is one entry",
+    ),
+]
+
+
+class Surroundings(Part):
+    """What stands round the tank."""
+
+    behind_cm: Annotated[float, number("cm", 0, 300, "Back glass to wall")] = 10
+    stand_height_cm: Annotated[float, number("cm", 0, 200)] = 70
+    sockets: Annotated[int, whole(0, 40)] = 2
+    room: Literal["bedroom", "living", "workshop", "shop", "fish-room"] = "living"
+    salt_water: bool = False
+
+
+class TankPlan(Part):
+    """The tank as measured."""
+
+    kind: Literal["tank-plan"]
+    tank: TankVolumeQuestion
+    surroundings: Surroundings = Field(default_factory=Surroundings)
+
+
+class StockPlan(Part):
+    """The animals wanted or kept."""
+
+    kind: Literal["stock-plan"]
+    animals: Annotated[list[Animals], Field(max_length=60)]
+    feed_g_day: Annotated[float, number("g/day", 0, 5000)] | None = None
+
+
+class FilterPlan(Part):
+    """Plumbing, priorities and, once chosen, the filter itself as its box stood that day."""
+
+    kind: Literal["filter-plan"]
+    chosen: Filter | None = None
+    plumbing: Plumbing = Field(default_factory=Plumbing)
+    priorities: Priorities = Field(default_factory=Priorities)
+    own_filters: Annotated[list[Filter], Field(max_length=20)] = Field(default_factory=list)
+    price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = 0.30
+
+
+class CyclePlan(Part):
+    """How and since when it is cycled."""
+
+    kind: Literal["cycle-plan"]
+    started_at: AwareDatetime
+    method: Method = "measured-ammonia"
+    target_ppm: Annotated[float, number("ppm", 0.1, 8)] = 2
+    product: AmmoniaProduct = Field(default_factory=lambda: PowderProduct(form="ammonium-chloride"))
+    temperature_c: Celsius = 26
+    start_kh_dkh: Annotated[float, number("dKH", 0, 40)] = 4
+    start_ph: PH = 7.4
+    basis: Basis = "ion"
+
+
+class StepDone(Part):
+    """A fitting step ticked, or unticked."""
+
+    kind: Literal["step-done"]
+    step_id: Name
+    done: bool = True
+
+
+class FlowTest(Part):
+    """A timed bucket, with what the sums said that day."""
+
+    kind: Literal["flow-test"]
+    container_l: Annotated[float, number("L", 0.05, 200)]
+    times_s: Annotated[list[Annotated[float, number("s", 0.5, 3600)]], Field(min_length=1, max_length=10)]
+    computed_lph: Annotated[float, number("L/h", 0, 1e7)] | None = None
+
+
+class Reading(Part):
+    """One test. At least one figure."""
+
+    kind: Literal["reading"]
+    basis: Basis = "ion"
+    ammonia_ppm: Ppm | None = None
+    nitrite_ppm: Ppm | None = None
+    nitrate_ppm: Ppm | None = None
+    ph: PH | None = None
+    kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
+    temperature_c: Celsius | None = None
+    off_scale: Annotated[list[Off], Field(max_length=3)] = Field(default_factory=list)
+
+
+class Dose(Part):
+    """Ammonia added: what it raised the water by, and what was poured."""
+
+    kind: Literal["dose"]
+    raise_mg_n_l: MgNPerL
+    amount: Annotated[float, number("amount_unit", 0, 1e7)] | None = None
+    amount_unit: Literal["g", "mL", "drops"] | None = None
+
+
+class AlkalinityAdded(Part):
+    """Bicarbonate added."""
+
+    kind: Literal["alkalinity"]
+    raise_dkh: Annotated[float, number("dKH", 0, 40)]
+    grams: Annotated[float, number("g", 0, 1e7)] | None = None
+
+
+class WaterChange(Part):
+    """Water changed."""
+
+    kind: Literal["water-change"]
+    share: Annotated[float, number("share", 0, 1)]
+    litres: Annotated[float, number("L", 0, 1e6)] | None = None
+
+
+class Outage(Part):
+    """The filter stopped, or ran again."""
+
+    kind: Literal["outage"]
+    running: bool
+
+
+class MediaWork(Part):
+    """Media cleaned, changed or seeded."""
+
+    kind: Literal["media-work"]
+    what: Literal["rinsed", "replaced", "seeding-started", "moved"]
+    text: Annotated[str, Field(max_length=500)] = ""
+
+
+class Stocking(Part):
+    """Animals put in (positive) or lost (negative)."""
+
+    kind: Literal["stocking"]
+    species_id: Name
+    count: Annotated[int, whole(-2000, 2000)]
+
+
+class Note(Part):
+    """Anything worth keeping in words."""
+
+    kind: Literal["note"]
+    text: Annotated[str, Field(min_length=1, max_length=2000)]
+
+
+class Withdrawal(Part):
+    """Takes back the entry it supersedes (undo)."""
+
+    kind: Literal["withdrawal"]
+
+
+Body = Annotated[
+    TankPlan
+    | StockPlan
+    | FilterPlan
+    | CyclePlan
+    | StepDone
+    | FlowTest
+    | Reading
+    | Dose
+    | AlkalinityAdded
+    | WaterChange
+    | Outage
+    | MediaWork
+    | Stocking
+    | Note
+    | Withdrawal,
+    Field(discriminator="kind"),
+]
+PLAN_KINDS = ("tank-plan", "stock-plan", "filter-plan", "cycle-plan")
+
+
+class NewEntry(Part):
+    """An entry as sent. A plan names the plan it was based on, so that a second tab's save is told."""
+
+    key: Key
+    at: AwareDatetime
+    body: Body
+    supersedes: Annotated[int, whole(1, 2**53)] | None = None
+    based_on: (
+        Annotated[int, whole(1, 2**53, "Id of the plan entry this one was edited from; null for the first")] | None
+    ) = None
+
+    @field_validator("at")
+    @classmethod
+    def _in_our_time(cls, value: datetime) -> datetime:
+        if not 1990 <= value.year <= 2200:
+            raise ValueError("the year must lie between 1990 and 2200")
+        return value
+
+
+class Entry(Part):
+    """An entry as kept."""
+
+    id: Annotated[int, whole(1, 2**53)]
+    key: str
+    at: AwareDatetime
+    written_at: AwareDatetime
+    body: Body
+    supersedes: Annotated[int, whole(1, 2**53)] | None = None
+
+
+__all__ = [
+    "PLAN_KINDS",
+    "AlkalinityAdded",
+    "Body",
+    "CyclePlan",
+    "Dose",
+    "Entry",
+    "FilterPlan",
+    "FlowTest",
+    "Key",
+    "MediaWork",
+    "NewEntry",
+    "Note",
+    "Outage",
+    "Reading",
+    "StepDone",
+    "StockPlan",
+    "Stocking",
+    "Surroundings",
+    "TankPlan",
+    "WaterChange",
+    "Withdrawal",
+]

@@ -1,0 +1,133 @@
+"""From where a tank stands to the questions the core answers."""
+
+from datetime import datetime
+
+from reedmace.core.cycle import CycleLog, LoggedReading
+from reedmace.core.cycle.log import LoggedAlkalinity, LoggedChange, LoggedDose
+from reedmace.core.filter import RankFiltersQuestion
+from reedmace.core.filter.ranking import Room
+from reedmace.core.quantity.units import as_nitrogen
+from reedmace.core.stock import WasteLoadQuestion, waste_load
+from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
+from reedmace.logbook.entries import CyclePlan, FilterPlan, Reading, StockPlan, TankPlan
+from reedmace.logbook.standing import Standing
+
+DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36)
+"""What is assumed until the tank has been measured; every screen that uses it says so."""
+
+
+def volume(standing: Standing) -> TankVolumeAnswer:
+    """The tank's volume, of the stated default until it has been measured. standing: the tank's."""
+    plan = standing.tank_plan.body if standing.tank_plan else None
+    return tank_volume(plan.tank if isinstance(plan, TankPlan) else DEFAULT_TANK)
+
+
+def net_litres(standing: Standing) -> float:
+    """Net water in L. standing: the tank's."""
+    return max(volume(standing).net_l, 0.5)
+
+
+def daily_load(standing: Standing) -> float:
+    """Planned ammonia, mg N per litre and day; 0.3 until animals are chosen. standing: the tank's."""
+    stock = standing.stock_plan.body if standing.stock_plan else None
+    if not isinstance(stock, StockPlan) or not (stock.animals or stock.feed_g_day):
+        return 0.3
+    question = WasteLoadQuestion(net_l=net_litres(standing), animals=stock.animals, feed_g_day=stock.feed_g_day)
+    return waste_load(question).ammonia_mg_n_l_day
+
+
+def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
+    """The cycle as the core takes it, None before a cycle is planned. standing: the tank's; now: aware time."""
+    plan = standing.cycle_plan.body if standing.cycle_plan else None
+    if not isinstance(plan, CyclePlan):
+        return None
+
+    def day(at: datetime) -> float:
+        return (at - plan.started_at).total_seconds() / 86400
+
+    def within(at: datetime) -> bool:
+        # A test made on the morning of the first day, before the dose, belongs to day 0.
+        return -1 <= day(at) <= 400
+
+    readings = []
+    for e in standing.readings:
+        r = e.body
+        if not isinstance(r, Reading) or not within(e.at):
+            continue
+        readings.append(
+            LoggedReading(
+                day=max(day(e.at), 0),
+                ammonia_mg_n_l=None if r.ammonia_ppm is None else as_nitrogen(r.ammonia_ppm, "ammonia", r.basis),
+                nitrite_mg_n_l=None if r.nitrite_ppm is None else as_nitrogen(r.nitrite_ppm, "nitrite", r.basis),
+                nitrate_mg_n_l=None if r.nitrate_ppm is None else as_nitrogen(r.nitrate_ppm, "nitrate", r.basis),
+                ph=r.ph,
+                kh_dkh=r.kh_dkh,
+                temperature_c=r.temperature_c,
+                off_scale=r.off_scale,
+            )
+        )
+    return CycleLog(
+        net_l=net_litres(standing),
+        day_now=min(max(day(now), 0), 400),
+        method=plan.method,
+        temperature_c=plan.temperature_c,
+        start_kh_dkh=plan.start_kh_dkh,
+        start_ph=plan.start_ph,
+        planned_load_mg_n_l_day=min(daily_load(standing), 1000),
+        plan_target_ppm=plan.target_ppm,
+        product=plan.product,
+        filter_running=standing.filter_running,
+        readings=readings[-400:],
+        doses=[
+            LoggedDose(day=max(day(e.at), 0), raise_mg_n_l=e.body.raise_mg_n_l)
+            for e in standing.doses
+            if e.body.kind == "dose" and within(e.at)
+        ][-400:],
+        changes=[
+            LoggedChange(day=max(day(e.at), 0), share=e.body.share)
+            for e in standing.changes
+            if e.body.kind == "water-change" and within(e.at)
+        ][-400:],
+        alkalinity=[
+            LoggedAlkalinity(day=max(day(e.at), 0), raise_dkh=e.body.raise_dkh)
+            for e in standing.alkalinity
+            if e.body.kind == "alkalinity" and within(e.at)
+        ][-400:],
+    )
+
+
+def rank_question(standing: Standing) -> RankFiltersQuestion:
+    """The ranking's question for this tank. standing: the tank's."""
+    answer = volume(standing)
+    plan = standing.tank_plan.body if standing.tank_plan else None
+    stock = standing.stock_plan.body if standing.stock_plan else None
+    chosen = standing.filter_plan.body if standing.filter_plan else None
+    place = plan.surroundings if isinstance(plan, TankPlan) else None
+    room = Room(
+        net_l=max(answer.net_l, 0.5),
+        water_depth_cm=max(answer.water_depth_cm, 1),
+        length_cm=max(answer.inside_length_cm, 5),
+        width_cm=max(answer.inside_width_cm, 5),
+        rim_to_water_cm=plan.tank.fill_below_rim_cm if isinstance(plan, TankPlan) else 3,
+        **(
+            {
+                "behind_cm": place.behind_cm,
+                "beneath_cm": place.stand_height_cm,
+                "sockets": place.sockets,
+                "salt_water": place.salt_water,
+            }
+            if place
+            else {}
+        ),
+    )
+    extra = (
+        {
+            "plumbing": chosen.plumbing,
+            "priorities": chosen.priorities,
+            "own_filters": chosen.own_filters,
+            "price_per_kwh": chosen.price_per_kwh,
+        }
+        if isinstance(chosen, FilterPlan)
+        else {}
+    )
+    return RankFiltersQuestion(room=room, animals=stock.animals if isinstance(stock, StockPlan) else [], **extra)

@@ -1,0 +1,71 @@
+"""The tables as peewee sees them today."""
+
+import json
+from typing import Any
+
+import peewee
+
+
+class JsonText(peewee.TextField):
+    """MariaDB keeps JSON as checked text; this reads and writes it as Python data."""
+
+    def db_value(self, value: Any) -> str:
+        """Text for the column. value: anything JSON can carry."""
+        return json.dumps(value, ensure_ascii=False, separators=(",", ":"))
+
+    def python_value(self, value: str) -> Any:
+        """Data from the column's text. value: as stored."""
+        return json.loads(value)
+
+
+class Row(peewee.Model):
+    """Base. Models are bound to a database per request, never to a global one."""
+
+    class Meta:
+        legacy_table_names = False
+
+
+class Account(Row):
+    """A keeper."""
+
+    id = peewee.BigAutoField()
+    email = peewee.CharField(254, unique=True)
+    password_hash = peewee.CharField(255)
+    stamp = peewee.FixedCharField(32)
+    made_at = peewee.DateTimeField()
+
+
+class SignInFailure(Row):
+    """A failed sign-in, counted here so that every worker sees it."""
+
+    id = peewee.BigAutoField()
+    who = peewee.FixedCharField(64)
+    at = peewee.DateTimeField()
+
+
+class Tank(Row):
+    """A tank."""
+
+    id = peewee.BigAutoField()
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE")
+    name = peewee.CharField(80)
+    made_at = peewee.DateTimeField()
+
+
+class EntryRow(Row):
+    """One line of a tank's logbook."""
+
+    id = peewee.BigAutoField()
+    tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE")
+    client_key = peewee.CharField(64)
+    kind = peewee.CharField(32)
+    at = peewee.DateTimeField()
+    written_at = peewee.DateTimeField()
+    supersedes_id = peewee.BigIntegerField(null=True)
+    body = JsonText()
+
+    class Meta:
+        table_name = "entry"
+
+
+MODELS = (Account, SignInFailure, Tank, EntryRow)

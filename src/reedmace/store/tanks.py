@@ -1,0 +1,181 @@
+"""Tanks and their entries. Every query names the account, so another's rows cannot be met."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+import peewee
+
+from reedmace.logbook import PLAN_KINDS, Entry, NewEntry
+from reedmace.store.models import MODELS, EntryRow, Tank
+
+PAGE = 200
+
+
+class NoSuchTank(LookupError):
+    """No tank of that id in this account."""
+
+
+class NoSuchEntry(LookupError):
+    """No entry of that id in this tank."""
+
+
+class PlanMoved(Exception):
+    """The plan was saved elsewhere since; `current` is what stands now."""
+
+    def __init__(self, current: Entry | None) -> None:
+        super().__init__("the plan was saved elsewhere since")
+        self.current = current
+
+
+@dataclass(frozen=True)
+class TankName:
+    """A tank's id, name and birthday."""
+
+    id: int
+    name: str
+    made_at: datetime
+
+
+def _naive(at: datetime) -> datetime:
+    return at.astimezone(UTC).replace(tzinfo=None)
+
+
+def _entry(row: EntryRow) -> Entry:
+    return Entry.model_validate(
+        {
+            "id": row.id,
+            "key": row.client_key,
+            "at": row.at.replace(tzinfo=UTC),
+            "written_at": row.written_at.replace(tzinfo=UTC),
+            "supersedes": row.supersedes_id,
+            "body": row.body,
+        }
+    )
+
+
+class Tanks:
+    """Queries on one account's tanks."""
+
+    def __init__(self, database: peewee.Database, account_id: int) -> None:
+        self._database = database
+        self._account_id = account_id
+
+    def all(self) -> list[TankName]:
+        """Every tank, oldest first."""
+        with self._database.bind_ctx(MODELS):
+            rows = Tank.select().where(Tank.account == self._account_id).order_by(Tank.id)
+            return [TankName(r.id, r.name, r.made_at.replace(tzinfo=UTC)) for r in rows]
+
+    def make(self, name: str, now: datetime) -> TankName:
+        """A new tank. now: aware time."""
+        with self._database.bind_ctx(MODELS):
+            row = Tank.create(account=self._account_id, name=name, made_at=_naive(now))
+            return TankName(row.id, row.name, now)
+
+    def get(self, tank_id: int) -> TankName:
+        """One tank. Raises NoSuchTank."""
+        with self._database.bind_ctx(MODELS):
+            row = self._row(tank_id)
+            return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC))
+
+    def rename(self, tank_id: int, name: str) -> TankName:
+        """Give it another name. Raises NoSuchTank."""
+        with self._database.bind_ctx(MODELS):
+            row = self._row(tank_id)
+            row.name = name
+            row.save(only=[Tank.name])
+            return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC))
+
+    def remove(self, tank_id: int) -> None:
+        """Take a tank and its logbook away. Raises NoSuchTank."""
+        with self._database.bind_ctx(MODELS):
+            self._row(tank_id).delete_instance()
+
+    def entries(self, tank_id: int) -> list[Entry]:
+        """Every entry of a tank in the order written. Raises NoSuchTank."""
+        with self._database.bind_ctx(MODELS):
+            self._row(tank_id)
+            return [_entry(r) for r in EntryRow.select().where(EntryRow.tank == tank_id).order_by(EntryRow.id)]
+
+    def entries_of_all(self) -> dict[int, list[Entry]]:
+        """Every entry of every tank, by tank id, in one query."""
+        with self._database.bind_ctx(MODELS):
+            found: dict[int, list[Entry]] = {}
+            rows = EntryRow.select(EntryRow).join(Tank).where(Tank.account == self._account_id).order_by(EntryRow.id)
+            for row in rows:
+                found.setdefault(row.tank_id, []).append(_entry(row))
+            return found
+
+    def page(self, tank_id: int, before: int | None, limit: int = PAGE) -> list[Entry]:
+        """Newest entries first, `limit` at a time, with ids under `before`. Raises NoSuchTank."""
+        with self._database.bind_ctx(MODELS):
+            self._row(tank_id)
+            rows = EntryRow.select().where(EntryRow.tank == tank_id)
+            if before is not None:
+                rows = rows.where(EntryRow.id < before)
+            return [_entry(r) for r in rows.order_by(EntryRow.id.desc()).limit(limit)]
+
+    def add(self, tank_id: int, new: NewEntry, now: datetime) -> tuple[Entry, bool]:
+        """Write an entry once; (entry, whether it was new). Raises NoSuchTank, NoSuchEntry, PlanMoved."""
+        written = self.add_many(tank_id, [new], now)
+        return written[0]
+
+    def add_many(self, tank_id: int, news: Sequence[NewEntry], now: datetime) -> list[tuple[Entry, bool]]:
+        """Write several entries or none. Raises as `add`."""
+        with self._database.bind_ctx(MODELS), self._database.atomic():
+            # The tank's row is the lock: two tabs saving one plan take turns here.
+            locked = (
+                Tank.select(Tank.id)
+                .where((Tank.id == tank_id) & (Tank.account == self._account_id))
+                .for_update()
+                .first()
+            )
+            if locked is None:
+                raise NoSuchTank
+            return [self._write(tank_id, new, now) for new in news]
+
+    def _write(self, tank_id: int, new: NewEntry, now: datetime) -> tuple[Entry, bool]:
+        twin = EntryRow.get_or_none((EntryRow.tank == tank_id) & (EntryRow.client_key == new.key))
+        if twin is not None:
+            return _entry(twin), False
+        if (
+            new.supersedes is not None
+            and not EntryRow.select().where((EntryRow.tank == tank_id) & (EntryRow.id == new.supersedes)).exists()
+        ):
+            raise NoSuchEntry
+        if new.body.kind in PLAN_KINDS:
+            current = self._current_plan(tank_id, new.body.kind)
+            if (current.id if current else None) != new.based_on:
+                raise PlanMoved(current)
+        row = EntryRow.create(
+            tank=tank_id,
+            client_key=new.key,
+            kind=new.body.kind,
+            at=_naive(new.at),
+            written_at=_naive(now),
+            supersedes_id=new.supersedes,
+            body=new.body.model_dump(mode="json"),
+        )
+        return _entry(row), True
+
+    def _current_plan(self, tank_id: int, kind: str) -> Entry | None:
+        later = EntryRow.alias()
+        rows = (
+            EntryRow.select()
+            .where((EntryRow.tank == tank_id) & (EntryRow.kind == kind))
+            .where(
+                ~peewee.fn.EXISTS(
+                    later.select(peewee.SQL("1")).where((later.tank == tank_id) & (later.supersedes_id == EntryRow.id))
+                )
+            )
+            .order_by(EntryRow.id.desc())
+        )
+        row = rows.first()
+        return _entry(row) if row else None
+
+    def _row(self, tank_id: int) -> Tank:
+        row = Tank.get_or_none((Tank.id == tank_id) & (Tank.account == self._account_id))
+        if row is None:
+            raise NoSuchTank
+        return row
