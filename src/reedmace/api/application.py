@@ -120,6 +120,7 @@ def create_app(settings: Settings) -> APIFlask:
     problems.install(app)
     for blueprint in (accounts.door, tanks.door, compute.door, reference.door):
         app.register_blueprint(blueprint)
+    app.spec_processor(reference.one_schema_each)
     _front_end(app, settings.front_end)
     return app
 

@@ -3,11 +3,12 @@
 from typing import Any
 
 from apiflask import APIBlueprint
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from reedmace.api.problems import ProblemError
 from reedmace.core.computations import COMPUTATIONS, Computation
 from reedmace.core.filter import CATALOGUE, Filter
+from reedmace.core.quantity import TWINS, as_nitrogen
 from reedmace.core.sources import SOURCES
 from reedmace.core.stock import SPECIES, Species
 from reedmace.core.working import Answer, Question
@@ -30,6 +31,15 @@ class SourceRow(BaseModel):
     title: str
 
 
+class Twin(BaseModel):
+    """A unit and the one shown beside it: twin = value × factor + offset."""
+
+    unit: str
+    twin: str
+    factor: float
+    offset: float
+
+
 class Tables(BaseModel):
     """The reference tables the screens choose from."""
 
@@ -37,6 +47,8 @@ class Tables(BaseModel):
     catalogue: list[Filter]
     sources: list[SourceRow]
     computations: list[Named]
+    twins: list[Twin]
+    nitrogen_share: dict[str, float] = Field(description="mg N in one mg of the ion, by test")
 
 
 @door.get("")
@@ -48,6 +60,8 @@ def read_tables() -> Tables:
         catalogue=list(CATALOGUE),
         sources=[SourceRow(key=s.key, standing=s.standing, title=s.title) for s in SOURCES.values()],
         computations=[Named(name=c.name, answers=c.answers) for c in COMPUTATIONS.values()],
+        twins=[Twin(unit=u, twin=t, factor=f, offset=o) for u, t, f, o in TWINS],
+        nitrogen_share={what: as_nitrogen(1, what, "ion") for what in ("ammonia", "nitrite", "nitrate")},
     )
 
 

@@ -16,7 +16,7 @@ TYPES = FRONT / "src" / "api" / "types.ts"
 def test(rest: list[str]) -> int:
     """pytest over everything, or over what is named. Two processes at a time: the machine it aims at has two cores."""
     environment = {**os.environ, "COLUMNS": "120"}
-    return subprocess.run([sys.executable, "-m", "pytest", *(rest or ["tests"])], cwd=ROOT, env=environment).returncode  # noqa: S603
+    return subprocess.run([sys.executable, "-m", "pytest", *(rest or ["tests"])], cwd=ROOT, env=environment).returncode
 
 
 def description() -> str:
@@ -64,7 +64,7 @@ def check() -> int:
     ]
     failed = 0
     for name, command, folder in steps:
-        done = subprocess.run(command, cwd=folder, capture_output=True, text=True)  # noqa: S603
+        done = subprocess.run(command, cwd=folder, capture_output=True, text=True)
         print(f"{name:20} {'ok' if done.returncode == 0 else 'FAILED'}", flush=True)
         if done.returncode:
             failed += 1

@@ -98,7 +98,7 @@ class MariaDB:
         ]
         if os.getuid() == 0:
             command.append("--user=root")
-        done = subprocess.run(command, capture_output=True, text=True) 
+        done = subprocess.run(command, capture_output=True, text=True)
         if done.returncode:
             raise RuntimeError(f"mariadb-install-db failed:\n{done.stdout[-2000:]}{done.stderr[-2000:]}")
         # Renamed only when whole, so that a stop in the middle leaves no half-made folder in use.
@@ -164,7 +164,7 @@ class MariaDB:
             f"--socket={self._socket_folder}/s",
             f"--user={'root' if os.getuid() == 0 else getpass.getuser()}",
         ]
-        done = subprocess.run(command, input=text, capture_output=True, text=True)  # noqa: S603
+        done = subprocess.run(command, input=text, capture_output=True, text=True)
         if done.returncode:
             raise RuntimeError(f"MariaDB refused: {done.stderr}")
 

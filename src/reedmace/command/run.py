@@ -107,7 +107,7 @@ def _web(folder: Path, url: str, *, with_demo: bool) -> int:
         "warning",
         "reedmace.command.wsgi:app",
     ]
-    process = subprocess.Popen(command, env=environment, preexec_fn=die_with_parent, start_new_session=True)  # noqa: S603
+    process = subprocess.Popen(command, env=environment, preexec_fn=die_with_parent, start_new_session=True)
 
     def pass_on(_: int, __: FrameType | None) -> None:
         process.terminate()

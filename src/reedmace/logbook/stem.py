@@ -6,7 +6,7 @@ from typing import Literal
 from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.fit import FittingStepsQuestion, fitting_steps
 from reedmace.core.working import Part
-from reedmace.logbook.entries import FilterPlan, FlowTest, StockPlan
+from reedmace.logbook.entries import FilterPlan, FlowTest, Stocking, StockPlan
 from reedmace.logbook.questions import cycle_log, volume
 from reedmace.logbook.standing import Standing
 
@@ -48,7 +48,12 @@ def stem(standing: Standing, now: datetime) -> list[Stage]:
     )
     stages.append(_fit(standing, chosen.kind if chosen else None))
     log = cycle_log(standing, now)
-    if log is None:
+    stocked = next((e for e in standing.events if isinstance(e.body, Stocking) and e.body.count > 0), None)
+    if stocked is not None:
+        days = (now - stocked.at).days
+        words = f"stocked {days // 30} months" if days >= 60 else f"stocked day {max(days, 0)}"
+        stages.append(Stage(stage="cycle", state="done", words=words))
+    elif log is None:
         stages.append(Stage(stage="cycle", state="open", words="not begun"))
     else:
         ready = cycle_readiness(

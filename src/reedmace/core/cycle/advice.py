@@ -2,6 +2,8 @@
 
 from typing import Annotated, Literal
 
+from pydantic import Field
+
 from reedmace.core.chemistry import (
     AlkalinityDoseQuestion,
     AmmoniaDoseQuestion,
@@ -21,7 +23,7 @@ from reedmace.core.cycle.log import (
 )
 from reedmace.core.cycle.readiness import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.core.working import Answer, Part, Question, Working, number
+from reedmace.core.working import Answer, MgNPerL, Part, Question, Working, number
 
 TOP_UP_UNDER_MG_N_L = 1.0 * NITROGEN_SHARE["NH4"]
 LOW_KH_DKH, TARGET_KH_DKH = 2.0, 4.0
@@ -59,6 +61,8 @@ class Action(Part):
     when: Literal["now", "tonight", "tomorrow", "later"]
     amount: Annotated[float, number("amount_unit", 0, 1e7)] | None = None
     amount_unit: Literal["g", "mL", "drops", "L"] | None = None
+    raise_mg_n_l: MgNPerL | None = Field(default=None, description="What a dose of ammonia adds")
+    raise_dkh: Annotated[float, number("dKH", 0, 40)] | None = Field(default=None, description="What bicarbonate adds")
     caution: str | None = None
 
 
@@ -124,6 +128,7 @@ def _dose_action(log: CycleLog, ammonia_mg_n_l: float, w: Working) -> Action:
         when="now",
         amount=amount,
         amount_unit=unit,
+        raise_mg_n_l=answer.raise_mg_n_l,
         caution="Aquarium-grade ammonia only, never household cleaner; gloves, away from children, never together with bleach.",
     )
 
@@ -183,6 +188,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
                 when="now",
                 amount=dose.sodium_bicarbonate_g,
                 amount_unit="g",
+                raise_dkh=TARGET_KH_DKH - kh_now,
             )
         )
         burned = sum(d.raise_mg_n_l for d in log.doses) * 7.14 / 17.85

@@ -33,14 +33,22 @@ class CycleForecastQuestion(Question):
     hold_kh_dkh: Annotated[float, number("dKH", 0, 20, "Keep KH at least here from today; 0 for leaving it alone")] = 4
 
 
+class Band(Part):
+    """10th, 50th and 90th percentile, in the unit of the field it stands in."""
+
+    p10: Annotated[float, number("see field", 0, 1e6)]
+    p50: Annotated[float, number("see field", 0, 1e6)]
+    p90: Annotated[float, number("see field", 0, 1e6)]
+
+
 class DayBand(Part):
-    """One day: 10th, 50th and 90th percentile of each line, mg N/L and dKH."""
+    """One day's range of each line, mg N/L and dKH."""
 
     day: Annotated[int, whole(0, 400)]
-    ammonia_mg_n_l: tuple[float, float, float]
-    nitrite_mg_n_l: tuple[float, float, float]
-    nitrate_mg_n_l: tuple[float, float, float]
-    kh_dkh: tuple[float, float, float]
+    ammonia_mg_n_l: Band
+    nitrite_mg_n_l: Band
+    nitrate_mg_n_l: Band
+    kh_dkh: Band
 
 
 class CycleForecastAnswer(Answer):
@@ -247,15 +255,12 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
     picks = [np.argmax(cumulative >= level * cumulative[-1], axis=0) for level in shown]
     taken = [np.take_along_axis(sorted_values, pick[None], axis=0)[0] for pick in picks]
     for day in range(days + 1):
-        triple = [[float(max(t[day, c], 0.0)) for t in taken] for c in range(4)]
+        ammonia, nitrite, nitrate, kh = (
+            Band(**dict(zip(("p10", "p50", "p90"), (float(max(t[day, c], 0.0) / per) for t in taken), strict=True)))
+            for c, per in ((0, 1.0), (1, 1.0), (2, 1.0), (3, CACO3_PER_DKH))
+        )
         bands.append(
-            DayBand(
-                day=day,
-                ammonia_mg_n_l=tuple(triple[0]),
-                nitrite_mg_n_l=tuple(triple[1]),
-                nitrate_mg_n_l=tuple(triple[2]),
-                kh_dkh=tuple(v / CACO3_PER_DKH for v in triple[3]),
-            )
+            DayBand(day=day, ammonia_mg_n_l=ammonia, nitrite_mg_n_l=nitrite, nitrate_mg_n_l=nitrate, kh_dkh=kh)
         )
 
     def finite(value: float) -> float | None:

@@ -1,0 +1,103 @@
+/** The one way to the server: typed by its own description, errors as `ProblemError`. */
+import createClient from "openapi-fetch";
+import type { AnswerOf, ComputeName, QuestionOf } from "./schemas";
+import type { paths } from "./types";
+
+export interface Fault {
+  where: string;
+  what: string;
+  remedy: string;
+}
+
+/** What went wrong, in the server's own words. `offline` when it could not be reached at all. */
+export class ProblemError extends Error {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    readonly detail: string,
+    readonly errors: Fault[] = [],
+    readonly current: unknown = null,
+  ) {
+    super(detail);
+  }
+
+  get offline(): boolean {
+    return this.status === 0 || this.status === 503;
+  }
+}
+
+let csrfToken = "";
+export function rememberToken(token: string): void {
+  csrfToken = token;
+}
+
+export const client = createClient<paths>({ baseUrl: "/" });
+client.use({
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRF-Token", csrfToken);
+    return request;
+  },
+});
+
+/** A text body (CSV) sent with the same token. */
+export async function postText(path: string, text: string): Promise<unknown> {
+  const response = await reach(
+    fetch(path, { method: "POST", body: text, headers: { "X-CSRF-Token": csrfToken, "Content-Type": "text/csv" } }),
+  );
+  const data: unknown = await response.json();
+  if (!response.ok) throw asProblem(response.status, data);
+  return data;
+}
+
+async function reach<T>(promise: Promise<T>): Promise<T> {
+  try {
+    return await promise;
+  } catch {
+    throw new ProblemError(
+      0,
+      "No connection",
+      "Reedmace cannot be reached. What you typed is kept here; it can be sent when the connection is back.",
+    );
+  }
+}
+
+function asProblem(status: number, data: unknown): ProblemError {
+  const d = (typeof data === "object" && data !== null ? data : {}) as Partial<ProblemError>;
+  return new ProblemError(
+    status,
+    d.title ?? "Not done",
+    d.detail ?? `The server answered ${status}.`,
+    d.errors ?? [],
+    d.current ?? null,
+  );
+}
+
+/** The data of an openapi-fetch call, or a ProblemError. */
+export async function ask<T>(promise: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const { data, error, response } = await reach(promise);
+  if (data === undefined) throw asProblem(response.status, error);
+  return data;
+}
+
+/** Ask a named computation. */
+export async function compute<N extends ComputeName>(
+  name: N,
+  question: QuestionOf<N>,
+  signal?: AbortSignal,
+): Promise<AnswerOf<N>> {
+  let response: Response;
+  try {
+    response = await fetch(`/api/compute/${name}`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify(question),
+      signal,
+    });
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    throw new ProblemError(0, "No connection", "The sums run on the server, which cannot be reached just now.");
+  }
+  const data: unknown = await response.json();
+  if (!response.ok) throw asProblem(response.status, data);
+  return data as AnswerOf<N>;
+}

@@ -1,0 +1,138 @@
+/** Server state: session, tables, tanks, computations, and writing in the logbook. */
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { ask, client, compute, ProblemError, rememberToken } from "./client";
+import { hold, newKey } from "./outbox";
+import type { AnswerOf, Body, ComputeName, Entry, NewEntry, QuestionOf, SessionState } from "./schemas";
+
+export function useSession() {
+  return useQuery({
+    queryKey: ["session"],
+    queryFn: async () => {
+      const state = await ask(client.GET("/api/session"));
+      rememberToken(state.csrf_token);
+      return state;
+    },
+    staleTime: Infinity,
+  });
+}
+
+/** Take over the session an account call answered with, and forget the last keeper's data. */
+export function useEnter() {
+  const queries = useQueryClient();
+  return (state: SessionState) => {
+    rememberToken(state.csrf_token);
+    queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" && q.queryKey[0] !== "tables" });
+    queries.setQueryData(["session"], state);
+  };
+}
+
+export function useTables() {
+  return useQuery({ queryKey: ["tables"], queryFn: () => ask(client.GET("/api/compute")), staleTime: Infinity });
+}
+
+export function useTanks() {
+  return useQuery({ queryKey: ["tanks"], queryFn: () => ask(client.GET("/api/tanks")) });
+}
+
+export function useToday() {
+  return useQuery({ queryKey: ["today"], queryFn: () => ask(client.GET("/api/today")) });
+}
+
+export function useTank(tankId: number) {
+  return useQuery({
+    queryKey: ["tank", tankId],
+    queryFn: () => ask(client.GET("/api/tanks/{tank_id}", { params: { path: { tank_id: tankId } } })),
+  });
+}
+
+export function useCycle(tankId: number) {
+  return useQuery({
+    queryKey: ["cycle", tankId],
+    queryFn: () => ask(client.GET("/api/tanks/{tank_id}/cycle", { params: { path: { tank_id: tankId } } })),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useEntries(tankId: number) {
+  return useQuery({
+    queryKey: ["entries", tankId],
+    queryFn: () =>
+      ask(client.GET("/api/tanks/{tank_id}/entries", { params: { path: { tank_id: tankId }, query: { limit: 200 } } })),
+  });
+}
+
+/** `value` once it has stood still for `delayMs`. */
+export function useSettled<T>(value: T, delayMs: number): T {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      setSettled(value);
+    }, delayMs);
+    return () => {
+      clearTimeout(timer);
+    };
+  }, [value, delayMs]);
+  return settled;
+}
+
+/** The answer to a named computation, asked again as the question changes; null asks nothing. */
+export function useCompute<N extends ComputeName>(name: N, question: QuestionOf<N> | null) {
+  const text = useSettled(JSON.stringify(question), 60);
+  return useQuery<AnswerOf<N>, ProblemError>({
+    queryKey: ["compute", name, text],
+    queryFn: ({ signal }) => compute(name, JSON.parse(text) as QuestionOf<N>, signal),
+    enabled: text !== "null",
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    retry: false,
+  });
+}
+
+interface Writing {
+  body: Body;
+  at?: string;
+  basedOn?: number | null;
+  supersedes?: number;
+}
+
+/** Write an entry. Off line it is held on this device and sent later, never twice. */
+export function useWrite(tankId: number) {
+  const queries = useQueryClient();
+  return useMutation<Entry | "held", ProblemError, Writing>({
+    mutationFn: async ({ body, at, basedOn, supersedes }) => {
+      const entry: NewEntry = {
+        key: newKey(),
+        at: at ?? new Date().toISOString(),
+        body,
+        based_on: basedOn ?? null,
+        supersedes: supersedes ?? null,
+      };
+      try {
+        return await sendEntry(tankId, entry);
+      } catch (error) {
+        const plan = body.kind.endsWith("-plan");
+        if (error instanceof ProblemError && error.offline && !plan) {
+          hold(tankId, entry);
+          return "held";
+        }
+        throw error;
+      }
+    },
+    onSuccess: () => refresh(queries, tankId),
+  });
+}
+
+export function sendEntry(tankId: number, entry: NewEntry): Promise<Entry> {
+  return ask(client.POST("/api/tanks/{tank_id}/entries", { params: { path: { tank_id: tankId } }, body: entry }));
+}
+
+/** Ask again for everything a new entry can change. */
+export async function refresh(queries: ReturnType<typeof useQueryClient>, tankId: number): Promise<void> {
+  void queries.invalidateQueries({ queryKey: ["tanks"] });
+  void queries.invalidateQueries({ queryKey: ["today"] });
+  void queries.invalidateQueries({ queryKey: ["entries", tankId] });
+  void queries.invalidateQueries({ queryKey: ["cycle", tankId] });
+  await queries.invalidateQueries({ queryKey: ["tank", tankId] });
+}

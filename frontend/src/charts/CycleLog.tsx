@@ -1,0 +1,154 @@
+/** The cycle's log: tests as marks, what comes next as bands, doses and changes along the foot. */
+import { scaleLinear } from "@visx/scale";
+import { Area, LinePath } from "@visx/shape";
+import type { CycleForecast, CycleLog as Log, Tables } from "../api/schemas";
+import { ChartFrame } from "./frame";
+
+interface Props {
+  log: Log;
+  forecast: CycleForecast;
+  share: Tables["nitrogen_share"];
+  dateOf: (day: number) => string;
+}
+
+const W = 640;
+const H = 260;
+const PAD = { left: 30, right: 10, top: 30, bottom: 44 };
+
+interface Mark {
+  day: number;
+  value: number;
+  off: boolean;
+}
+
+export function CycleLog({ log, forecast, share, dateOf }: Props) {
+  const marks = (field: "ammonia" | "nitrite" | "nitrate"): Mark[] =>
+    (log.readings ?? []).flatMap((r) => {
+      const value = r[`${field}_mg_n_l`];
+      return value == null ? [] : [{ day: r.day, value: value / (share[field] ?? 1), off: (r.off_scale ?? []).includes(field) }];
+    });
+  const ammonia = marks("ammonia");
+  const nitrite = marks("nitrite");
+  const nitrate = marks("nitrate");
+  const kh = (log.readings ?? []).flatMap((r) => (r.kh_dkh == null ? [] : [{ day: r.day, value: r.kh_dkh }]));
+  const lastDay = Math.max(forecast.pass_day_p90 ?? log.day_now + 28, log.day_now + 10) + 5;
+  const most = Math.max(5, ...[...ammonia, ...nitrite].map((m) => m.value)) * 1.15;
+  const x = scaleLinear<number>({ domain: [0, lastDay], range: [PAD.left, W - PAD.right] });
+  const y = scaleLinear<number>({ domain: [0, most], range: [H - PAD.bottom, PAD.top], clamp: true });
+  const coming = forecast.bands.filter((b) => b.day >= log.day_now - 1 && b.day <= lastDay);
+  const band = (field: "ammonia_mg_n_l" | "nitrite_mg_n_l", per: number, fill: string) => (
+    <Area
+      data={coming}
+      x={(b) => x(Math.max(b.day, log.day_now))}
+      y0={(b) => y(b[field].p10 / per)}
+      y1={(b) => y(b[field].p90 / per)}
+      fill={fill}
+      opacity={0.5}
+    />
+  );
+  const ready = forecast.pass_day_p10 != null && forecast.pass_day_p90 != null;
+  const sentence = `Lines are your tests in ppm, bands hold four of five likely courses. ${forecast.verdict}`;
+  const rows = (log.readings ?? []).map((r) => [
+    dateOf(r.day),
+    ppm(r.ammonia_mg_n_l, share.ammonia),
+    ppm(r.nitrite_mg_n_l, share.nitrite) + ((r.off_scale ?? []).includes("nitrite") ? "+" : ""),
+    ppm(r.nitrate_mg_n_l, share.nitrate),
+    r.ph ?? "",
+    r.kh_dkh ?? "",
+  ]);
+  return (
+    <ChartFrame title="What the tests say, and where it goes from here" sentence={sentence} columns={["When", "Ammonia, ppm", "Nitrite, ppm", "Nitrate, ppm", "pH", "KH"]} rows={rows}>
+      <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
+        {y.ticks(5).map((t) => (
+          <g key={t}>
+            <path d={`M${PAD.left} ${y(t)} H${W - PAD.right}`} stroke="var(--line)" strokeWidth={0.8} />
+            <text x={PAD.left - 6} y={y(t) + 5} textAnchor="end" className="soft">
+              {t}
+            </text>
+          </g>
+        ))}
+        {ready && (
+          <>
+            <rect x={x(forecast.pass_day_p10 ?? 0)} y={PAD.top - 26} width={Math.max(x(forecast.pass_day_p90 ?? 0) - x(forecast.pass_day_p10 ?? 0), 4)} height={H - PAD.bottom - PAD.top + 26} fill="var(--reed-fill)" opacity={0.55} />
+            <text x={(x(forecast.pass_day_p10 ?? 0) + x(forecast.pass_day_p90 ?? 0)) / 2} y={PAD.top - 12} textAnchor="middle" className="strong halo">
+              ready {dateOf(forecast.pass_day_p10 ?? 0)} to {dateOf(forecast.pass_day_p90 ?? 0)}
+            </text>
+          </>
+        )}
+        {band("nitrite_mg_n_l", share.nitrite ?? 1, "var(--water-deep)")}
+        {band("ammonia_mg_n_l", share.ammonia ?? 1, "var(--seed-fill)")}
+        <LinePath data={kh} x={(m) => x(m.day)} y={(m) => y(m.value)} stroke="var(--reed)" strokeWidth={1.8} strokeDasharray="5 4" />
+        <LinePath data={nitrite} x={(m) => x(m.day)} y={(m) => y(m.value)} stroke="var(--water)" strokeWidth={2.2} />
+        <LinePath data={ammonia} x={(m) => x(m.day)} y={(m) => y(m.value)} stroke="var(--seed)" strokeWidth={2.2} />
+        {nitrite.map((m) =>
+          m.off ? (
+            <path key={m.day} d={`M${x(m.day) - 5} ${y(m.value) + 4} l5 -9 l5 9 z`} fill="var(--water)" />
+          ) : (
+            <rect key={m.day} x={x(m.day) - 4} y={y(m.value) - 4} width={8} height={8} fill="var(--water)" />
+          ),
+        )}
+        {ammonia.map((m) => (
+          <circle key={m.day} cx={x(m.day)} cy={y(m.value)} r={4.4} fill="var(--seed)" />
+        ))}
+        <Tag marks={ammonia} x={x} y={y} text="ammonia" pick={0} dy={-10} tone="var(--seed)" />
+        <Tag marks={nitrite} x={x} y={y} text={nitrite.some((m) => m.off) ? "nitrite, ▲ off the scale" : "nitrite"} pick={nitrite.length - 1} dy={-12} tone="var(--water)" end />
+        {kh[0] && (
+          <text x={x(kh[0].day) + 8} y={y(kh[0].value) - 6} className="halo" style={{ fill: "var(--reed)" }}>
+            KH
+          </text>
+        )}
+        <path d={`M${x(log.day_now)} ${PAD.top - 6} V${H - PAD.bottom}`} stroke="var(--ink)" strokeWidth={1.4} />
+        <text x={x(log.day_now) + 5} y={H - PAD.bottom - 6} className="halo">
+          today
+        </text>
+        {x.ticks(7).map((t) => (
+          <text key={t} x={x(t)} y={H - PAD.bottom + 17} textAnchor="middle" className="soft">
+            {t === 0 ? "day 0" : t}
+          </text>
+        ))}
+        {(log.doses ?? []).map((d) => (
+          <path key={d.day} d={`M${x(d.day)} ${H - 22} v10`} stroke="var(--seed)" strokeWidth={2.6} />
+        ))}
+        {(log.alkalinity ?? []).map((d) => (
+          <path key={d.day} d={`M${x(d.day)} ${H - 22} v10`} stroke="var(--reed)" strokeWidth={2.6} />
+        ))}
+        {(log.changes ?? []).map((d) => (
+          <circle key={d.day} cx={x(d.day)} cy={H - 17} r={4} fill="var(--water)" />
+        ))}
+        <text x={W - PAD.right} y={H - 10} textAnchor="end" className="soft">
+          {[(log.doses ?? []).length && "brown bars: doses", (log.alkalinity ?? []).length && "green: bicarbonate", (log.changes ?? []).length && "dots: water changes"].filter(Boolean).join(", ")}
+        </text>
+      </svg>
+      {nitrate.length > 0 && <Nitrate last={nitrate[nitrate.length - 1]} />}
+    </ChartFrame>
+  );
+}
+
+function Nitrate({ last }: { last: Mark | undefined }) {
+  return last ? <p>Nitrate last read {last.value.toFixed(0)} ppm.</p> : null;
+}
+
+interface TagProps {
+  marks: Mark[];
+  x: (v: number) => number;
+  y: (v: number) => number;
+  text: string;
+  pick: number;
+  dy: number;
+  tone: string;
+  end?: boolean;
+}
+
+function Tag({ marks, x, y, text, pick, dy, tone, end }: TagProps) {
+  const mark = marks[pick];
+  if (!mark) return null;
+  return (
+    <text x={x(mark.day) + (end ? 0 : 2)} y={y(mark.value) + dy} textAnchor={end ? "end" : "start"} className="halo" style={{ fill: tone }}>
+      {text}
+    </text>
+  );
+}
+
+function ppm(value: number | null | undefined, share: number | undefined): string {
+  return value == null ? "" : String(Number((value / (share ?? 1)).toFixed(2)));
+}

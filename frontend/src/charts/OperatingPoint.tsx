@@ -1,0 +1,77 @@
+/** Where the pump's curve meets the plumbing's, clean and dirty. */
+import { scaleLinear } from "@visx/scale";
+import { LinePath } from "@visx/shape";
+import type { OperatingPoint as Answer } from "../api/schemas";
+import { ChartFrame } from "./frame";
+
+const W = 320;
+const H = 206;
+const PAD = { left: 30, right: 14, top: 20, bottom: 34 };
+type Point = Answer["pump_curve"][number];
+
+export function OperatingPoint({ answer }: { answer: Answer }) {
+  const top = Math.max(...answer.pump_curve.map((p) => p.head_m), answer.head_m) * 1.12;
+  const x = scaleLinear<number>({ domain: [0, answer.box_lph], range: [PAD.left, W - PAD.right] });
+  const y = scaleLinear<number>({ domain: [0, top], range: [H - PAD.bottom, PAD.top] });
+  const at = (p: Point) => ({ x: x(p.flow_lph), y: y(p.head_m) });
+  const headAt = (flow: number) => {
+    const near = answer.pump_curve.findIndex((p) => p.flow_lph >= flow);
+    const b = answer.pump_curve[Math.max(near, 1)];
+    const a = answer.pump_curve[Math.max(near, 1) - 1];
+    if (!a || !b) return answer.head_m;
+    return a.head_m + ((b.head_m - a.head_m) * (flow - a.flow_lph)) / (b.flow_lph - a.flow_lph);
+  };
+  const budget = answer.head_budget.map((p) => `${p.part} ${p.head_m.toFixed(2)} m`).join(", ");
+  const sentence =
+    answer.status === "delivers"
+      ? `Clean ${answer.delivered_lph.toFixed(0)} L/h at ${answer.head_m.toFixed(2)} m; dirty ${answer.dirty_lph.toFixed(0)}. The head goes to ${budget}.`
+      : answer.verdict;
+  return (
+    <ChartFrame
+      title="Where pump meets plumbing"
+      sentence={sentence}
+      columns={["Part", "Head, m"]}
+      rows={answer.head_budget.map((p) => [p.part, p.head_m.toFixed(3)])}
+    >
+      <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
+        {y.ticks(4).map((t) => (
+          <g key={t}>
+            <path d={`M${PAD.left} ${y(t)} H${W - PAD.right}`} stroke="var(--line)" strokeWidth={0.7} />
+            <text x={PAD.left - 6} y={y(t) + 5} textAnchor="end" className="soft">
+              {t}
+            </text>
+          </g>
+        ))}
+        {x.ticks(4).map((t) => (
+          <text key={t} x={x(t)} y={H - PAD.bottom + 17} textAnchor="middle" className="soft">
+            {t}
+          </text>
+        ))}
+        <text x={PAD.left - 26} y={12} className="soft">
+          m of head
+        </text>
+        <text x={W - PAD.right} y={H - 2} textAnchor="end" className="soft">
+          L/h
+        </text>
+        <LinePath data={answer.plumbing_dirty} x={(p) => at(p).x} y={(p) => at(p).y} stroke="var(--seed)" strokeWidth={2} strokeDasharray="4 4" />
+        <LinePath data={answer.plumbing_clean} x={(p) => at(p).x} y={(p) => at(p).y} stroke="var(--seed)" strokeWidth={2} />
+        <LinePath data={answer.pump_curve} x={(p) => at(p).x} y={(p) => at(p).y} stroke="var(--water)" strokeWidth={2.4} />
+        {answer.status === "delivers" && (
+          <>
+            <circle cx={x(answer.dirty_lph)} cy={y(headAt(answer.dirty_lph))} r={4.5} fill="var(--paper)" stroke="var(--seed)" strokeWidth={2} />
+            <circle cx={x(answer.delivered_lph)} cy={y(answer.head_m)} r={5} fill="var(--seed)" />
+            <text x={x(answer.delivered_lph) + 9} y={y(answer.head_m) - 4} className="strong halo">
+              {answer.delivered_lph.toFixed(0)} clean
+            </text>
+            <text x={x(answer.dirty_lph) - 9} y={y(headAt(answer.dirty_lph)) - 5} textAnchor="end" className="halo">
+              {answer.dirty_lph.toFixed(0)} dirty
+            </text>
+          </>
+        )}
+        <text x={x(answer.box_lph) - 2} y={y(top * 0.13)} textAnchor="end" className="halo" style={{ fill: "var(--water)" }}>
+          pump
+        </text>
+      </svg>
+    </ChartFrame>
+  );
+}

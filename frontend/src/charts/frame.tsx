@@ -1,0 +1,95 @@
+/** What every chart has: a sentence, and its figures as a table. */
+import type { ReactNode } from "react";
+import { styled } from "styled-components";
+
+interface ChartFrameProps {
+  title: string;
+  sentence: string;
+  columns: string[];
+  rows: (string | number)[][];
+  children: ReactNode;
+}
+
+export function ChartFrame({ title, sentence, columns, rows, children }: ChartFrameProps) {
+  return (
+    <Figure>
+      <h2>{title}</h2>
+      {children}
+      <figcaption>{sentence}</figcaption>
+      <details>
+        <summary>As a table</summary>
+        <table>
+          <thead>
+            <tr>
+              {columns.map((c) => (
+                <th key={c} scope="col">
+                  {c}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, i) => (
+              <tr key={i}>
+                {row.map((cell, j) => (
+                  <td key={j}>{cell}</td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </details>
+    </Figure>
+  );
+}
+
+const Figure = styled.figure`
+  margin: 0;
+  display: grid;
+  gap: 4px;
+  min-width: 0;
+  svg {
+    display: block;
+    width: 100%;
+    height: auto;
+    overflow: visible;
+  }
+  svg text {
+    font: 400 14.5px "Source Sans 3", sans-serif;
+    fill: var(--ink);
+  }
+  svg .soft {
+    fill: var(--ink-soft);
+  }
+  svg .strong {
+    font-weight: 600;
+  }
+  svg .halo {
+    paint-order: stroke;
+    stroke: var(--paper);
+    stroke-width: 4px;
+    stroke-linejoin: round;
+  }
+  figcaption {
+    color: var(--ink-soft);
+    font-size: 15px;
+  }
+  details {
+    font-size: 14px;
+  }
+  summary {
+    cursor: pointer;
+    color: var(--ink-soft);
+    min-height: 24px;
+  }
+  table {
+    border-collapse: collapse;
+    margin-top: 4px;
+  }
+  th,
+  td {
+    text-align: left;
+    padding: 2px 14px 2px 0;
+    border-bottom: 1px solid var(--line);
+  }
+`;

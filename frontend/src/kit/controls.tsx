@@ -1,0 +1,347 @@
+/** Our controls on React Aria: buttons, fields, choices. */
+import type { ReactNode } from "react";
+import {
+  Button as AriaButton,
+  FieldError,
+  Input,
+  Label,
+  ListBox,
+  ListBoxItem,
+  NumberField as AriaNumberField,
+  Popover,
+  Radio,
+  RadioGroup,
+  Select as AriaSelect,
+  SelectValue,
+  Slider as AriaSlider,
+  SliderOutput,
+  SliderThumb,
+  SliderTrack,
+  Text,
+  TextField as AriaTextField,
+} from "react-aria-components";
+import { styled } from "styled-components";
+import { phone } from "./theme";
+
+export const Button = styled(AriaButton)<{ $quiet?: boolean }>`
+  min-height: 40px;
+  padding: 6px 16px;
+  border: 1px solid ${(p) => (p.$quiet ? "var(--line)" : "var(--ink)")};
+  border-radius: 4px;
+  background: ${(p) => (p.$quiet ? "transparent" : "var(--ink)")};
+  color: ${(p) => (p.$quiet ? "var(--ink)" : "var(--on-ink)")};
+  font-weight: 600;
+  cursor: pointer;
+  &[data-hovered] {
+    border-color: var(--seed);
+  }
+  &[data-pressed] {
+    transform: translateY(1px);
+  }
+  &[data-disabled] {
+    opacity: 0.55;
+    cursor: default;
+  }
+  ${phone} {
+    min-height: 44px;
+  }
+`;
+
+/** A button that reads as part of a sentence. */
+export const InlineButton = styled(AriaButton)`
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--water);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  cursor: pointer;
+  min-height: 24px;
+  &[data-hovered] {
+    color: var(--seed);
+  }
+`;
+
+const fieldBox = `
+  display: grid;
+  gap: 3px;
+  align-content: start;
+  label, .react-aria-Label { font-size: 15px; color: var(--ink-soft); }
+  input {
+    width: 100%; min-width: 0; min-height: 40px; padding: 6px 10px; border: 1px solid var(--line); border-radius: 4px; background: var(--field);
+  }
+  input[data-invalid], [data-invalid] input { border-color: var(--alarm); }
+  .react-aria-FieldError { color: var(--alarm); font-size: 14px; }
+  [slot="description"] { color: var(--ink-soft); font-size: 14px; }
+  @media (max-width: 720px) { input { min-height: 44px; font-size: 16px; } }
+`;
+export const FieldBox = styled.div`
+  ${fieldBox}
+`;
+const StyledText = styled(AriaTextField)`
+  ${fieldBox}
+`;
+const StyledNumber = styled(AriaNumberField)`
+  ${fieldBox}
+`;
+
+interface TextFieldProps {
+  label: string;
+  value: string;
+  onChange: (value: string) => void;
+  type?: "text" | "email" | "password";
+  autoComplete?: string;
+  hint?: string;
+  error?: string | null;
+  required?: boolean;
+  placeholder?: string;
+  inputMode?: "decimal" | "text" | "email";
+  onBlur?: () => void;
+}
+
+export function TextField(props: TextFieldProps) {
+  const { label, hint, error, required, placeholder, inputMode, ...rest } = props;
+  return (
+    <StyledText {...rest} isRequired={required} isInvalid={Boolean(error)}>
+      <Label>{label}</Label>
+      <Input placeholder={placeholder} inputMode={inputMode} />
+      {hint && <Text slot="description">{hint}</Text>}
+      <FieldError>{error}</FieldError>
+    </StyledText>
+  );
+}
+
+interface NumberBoxProps {
+  label: string;
+  value: number | null;
+  onChange: (value: number) => void;
+  min?: number;
+  max?: number;
+  step?: number;
+  hint?: string;
+  hideLabel?: boolean;
+}
+
+/** A bare count or figure. Quantities with units have their own field. */
+export function NumberBox({ label, value, onChange, min, max, step, hint, hideLabel }: NumberBoxProps) {
+  return (
+    <StyledNumber
+      value={value ?? NaN}
+      onChange={(v) => {
+        if (!Number.isNaN(v)) onChange(v);
+      }}
+      minValue={min}
+      maxValue={max}
+      step={step}
+      aria-label={hideLabel ? label : undefined}
+      formatOptions={{ maximumFractionDigits: 3, useGrouping: false }}
+    >
+      {!hideLabel && <Label>{label}</Label>}
+      <Input inputMode="decimal" />
+      {hint && <Text slot="description">{hint}</Text>}
+    </StyledNumber>
+  );
+}
+
+const Choices = styled(RadioGroup)`
+  display: grid;
+  gap: 3px;
+  .react-aria-Label {
+    font-size: 15px;
+    color: var(--ink-soft);
+  }
+  > div {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px;
+  }
+`;
+const Choice = styled(Radio)`
+  min-height: 40px;
+  display: inline-flex;
+  align-items: center;
+  padding: 4px 12px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--field);
+  cursor: pointer;
+  &[data-selected] {
+    background: var(--reed-fill);
+    border-color: var(--reed);
+    font-weight: 600;
+  }
+  &[data-focus-visible] {
+    outline: 3px solid var(--seed);
+    outline-offset: 2px;
+  }
+  ${phone} {
+    min-height: 44px;
+  }
+`;
+
+interface PickOneProps<T extends string> {
+  label: string;
+  value: T;
+  onChange: (value: T) => void;
+  options: readonly (readonly [T, string])[];
+}
+
+export function PickOne<T extends string>({ label, value, onChange, options }: PickOneProps<T>) {
+  return (
+    <Choices
+      value={value}
+      onChange={(v) => {
+        onChange(v as T);
+      }}
+      orientation="horizontal"
+    >
+      <Label>{label}</Label>
+      <div>
+        {options.map(([key, text]) => (
+          <Choice key={key} value={key}>
+            {text}
+          </Choice>
+        ))}
+      </div>
+    </Choices>
+  );
+}
+
+const StyledSelect = styled(AriaSelect)`
+  ${fieldBox}
+  button {
+    min-height: 40px;
+    padding: 6px 10px;
+    text-align: left;
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    background: var(--field);
+    display: flex;
+    justify-content: space-between;
+    gap: 10px;
+  }
+  ${phone} {
+    button {
+      min-height: 44px;
+    }
+  }
+`;
+export const MenuBox = styled(Popover)`
+  background: var(--field);
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  box-shadow: 0 6px 20px var(--shade);
+  min-width: var(--trigger-width);
+  max-height: 340px;
+  overflow: auto;
+  color: var(--ink);
+  [role="option"],
+  [role="menuitem"] {
+    padding: 8px 12px;
+    cursor: pointer;
+    min-height: 40px;
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    justify-content: space-between;
+  }
+  [data-focused] {
+    background: var(--reed-fill);
+  }
+  [data-selected] {
+    font-weight: 600;
+  }
+`;
+
+export function Select<T extends string>({ label, value, onChange, options }: PickOneProps<T>) {
+  return (
+    <StyledSelect
+      selectedKey={value}
+      onSelectionChange={(k) => {
+        onChange(k as T);
+      }}
+    >
+      <Label>{label}</Label>
+      <AriaButton>
+        <SelectValue />
+        <span aria-hidden="true">▾</span>
+      </AriaButton>
+      <MenuBox>
+        <ListBox>
+          {options.map(([key, text]) => (
+            <ListBoxItem key={key} id={key} textValue={text}>
+              {text}
+            </ListBoxItem>
+          ))}
+        </ListBox>
+      </MenuBox>
+    </StyledSelect>
+  );
+}
+
+const StyledSlider = styled(AriaSlider)`
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0 8px;
+  font-size: 15px;
+  .track {
+    grid-column: 1 / -1;
+    height: 26px;
+    position: relative;
+  }
+  .track::before {
+    content: "";
+    position: absolute;
+    inset: 12px 0 auto 0;
+    height: 2px;
+    background: var(--line);
+  }
+  .thumb {
+    width: 12px;
+    height: 22px;
+    border-radius: 6px;
+    background: var(--seed);
+    top: 13px;
+  }
+  .thumb[data-focus-visible] {
+    outline: 3px solid var(--seed);
+    outline-offset: 2px;
+  }
+`;
+
+export function Slider({ label, value, onChange, max = 5 }: { label: string; value: number; onChange: (v: number) => void; max?: number }) {
+  return (
+    <StyledSlider
+      value={value}
+      onChange={(v) => {
+        onChange(v as number);
+      }}
+      minValue={0}
+      maxValue={max}
+    >
+      <Label>{label}</Label>
+      <SliderOutput />
+      <SliderTrack className="track">
+        <SliderThumb className="thumb" />
+      </SliderTrack>
+    </StyledSlider>
+  );
+}
+
+export function Row({ children }: { children: ReactNode }) {
+  return <RowBox>{children}</RowBox>;
+}
+const RowBox = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: end;
+`;
+export const Fields = styled.div<{ $min?: number }>`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(${(p) => p.$min ?? 132}px, 1fr));
+  gap: 12px 14px;
+  ${phone} {
+    grid-template-columns: 1fr 1fr;
+  }
+`;

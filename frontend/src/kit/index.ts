@@ -1,0 +1,4 @@
+export * from "./controls";
+export * from "./notes";
+export * from "./theme";
+export * from "./working";

@@ -1,0 +1,79 @@
+/** Verdicts, cautions, problems, waiting and empty states. */
+import type { ReactNode } from "react";
+import { styled } from "styled-components";
+import type { ProblemError } from "../api/client";
+
+export const Verdict = styled.h1`
+  em {
+    font-style: normal;
+    color: var(--seed);
+  }
+`;
+
+export const Lead = styled.p`
+  color: var(--ink-soft);
+  max-width: 68ch;
+`;
+
+export const Caution = styled.p`
+  border-left: 3px solid var(--seed);
+  padding: 2px 0 2px 10px;
+  font-size: 15px;
+  color: var(--ink-soft);
+`;
+
+const ProblemBox = styled.div`
+  border: 1px solid var(--alarm);
+  border-left-width: 4px;
+  border-radius: 4px;
+  background: var(--alarm-fill);
+  padding: 8px 12px;
+  display: grid;
+  gap: 4px;
+  li {
+    font-size: 15px;
+  }
+`;
+
+/** What happened, and what to do; children are the ways out. */
+export function ProblemNote({ problem, children }: { problem: ProblemError | null | undefined; children?: ReactNode }) {
+  if (!problem) return null;
+  return (
+    <ProblemBox role="alert">
+      <strong>{problem.title}</strong>
+      <p>{problem.detail}</p>
+      {problem.errors.length > 1 && (
+        <ul>
+          {problem.errors.map((e) => (
+            <li key={e.where + e.what}>
+              {e.where}: {e.what} {e.remedy}
+            </li>
+          ))}
+        </ul>
+      )}
+      {children}
+    </ProblemBox>
+  );
+}
+
+export const Waiting = styled.p.attrs({ role: "status" })`
+  color: var(--ink-soft);
+  font-style: italic;
+`;
+
+export const Panel = styled.section`
+  background: var(--silt);
+  border-radius: 4px;
+  padding: 12px 14px;
+  display: grid;
+  gap: 10px;
+`;
+
+export const Hidden = styled.span`
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+  white-space: nowrap;
+`;

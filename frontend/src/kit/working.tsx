@@ -1,0 +1,151 @@
+/** Every number opens its working: formula, what was put in, value, unit, source. */
+import { createContext, useContext, useMemo, useState, type ReactNode } from "react";
+import { Button as AriaButton, Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
+import { styled } from "styled-components";
+import { useTables } from "../api/hooks";
+import type { WorkingLine } from "../api/schemas";
+import { Button } from "./controls";
+import { phone } from "./theme";
+
+interface Shown {
+  title: string;
+  lines: WorkingLine[];
+}
+const Opener = createContext<(shown: Shown) => void>(() => undefined);
+
+export function WorkingProvider({ children }: { children: ReactNode }) {
+  const [shown, setShown] = useState<Shown | null>(null);
+  const tables = useTables();
+  const titles = useMemo(
+    () => new Map(tables.data?.sources.map((s) => [s.key, s] as const) ?? []),
+    [tables.data?.sources],
+  );
+  return (
+    <Opener value={setShown}>
+      {children}
+      <Overlay
+        isOpen={shown !== null}
+        isDismissable
+        onOpenChange={(open) => {
+          if (!open) setShown(null);
+        }}
+      >
+        <Drawer>
+          <Dialog>
+            {({ close }) => (
+              <>
+                <Head>
+                  <Heading slot="title">{shown?.title}</Heading>
+                  <Button $quiet onPress={close}>
+                    Close
+                  </Button>
+                </Head>
+                <p>Each line can be followed on paper: the formula, the figures put in, and where it comes from.</p>
+                <Lines>
+                  {shown?.lines.map((line, i) => (
+                    <li key={i}>
+                      <div>
+                        <b>{line.symbol || "="}</b> = {line.formula}
+                      </div>
+                      <div>
+                        = {line.put_in} = <b>{show(line.value)}</b> {line.unit}
+                      </div>
+                      <small>
+                        {titles.get(line.source)?.title ?? line.source}
+                        {titles.get(line.source) && <i> ({titles.get(line.source)?.standing})</i>}
+                      </small>
+                    </li>
+                  ))}
+                  {shown?.lines.length === 0 && <li>No sums were needed for this.</li>}
+                </Lines>
+              </>
+            )}
+          </Dialog>
+        </Drawer>
+      </Overlay>
+    </Opener>
+  );
+}
+
+/** A number that opens its working. */
+export function Figure({ title, lines, children, label }: { title: string; lines?: WorkingLine[]; children: ReactNode; label?: string }) {
+  const open = useContext(Opener);
+  return (
+    <NumberButton
+      aria-label={label}
+      onPress={() => {
+        open({ title, lines: lines ?? [] });
+      }}
+    >
+      {children}
+    </NumberButton>
+  );
+}
+
+export function show(value: number): string {
+  const size = Math.abs(value);
+  if (size === 0) return "0";
+  if (size >= 1000) return value.toFixed(0);
+  if (size >= 0.01) return String(Number(value.toPrecision(4)));
+  return value.toExponential(2);
+}
+
+const NumberButton = styled(AriaButton)`
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  padding: 0;
+  cursor: pointer;
+  text-align: inherit;
+  text-decoration: underline dotted 1.5px;
+  text-decoration-color: var(--water);
+  text-underline-offset: 0.18em;
+  &[data-hovered] {
+    text-decoration-style: solid;
+    text-decoration-color: var(--seed);
+  }
+`;
+const Overlay = styled(ModalOverlay)`
+  position: fixed;
+  inset: 0;
+  background: var(--shade);
+  z-index: 20;
+`;
+const Drawer = styled(Modal)`
+  position: fixed;
+  inset: 0 0 0 auto;
+  width: min(520px, 100vw);
+  background: var(--paper);
+  border-left: 1px solid var(--line);
+  overflow: auto;
+  padding: 22px 26px;
+  ${phone} {
+    padding: 16px;
+  }
+  [role="dialog"] {
+    outline: none;
+    display: grid;
+    gap: 12px;
+  }
+  h2 {
+    font: 600 22px/1.2 Vollkorn, serif;
+  }
+`;
+const Head = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: start;
+  gap: 12px;
+`;
+const Lines = styled.ol`
+  li {
+    border-top: 1px solid var(--line);
+    padding: 7px 0;
+    overflow-wrap: anywhere;
+  }
+  small {
+    color: var(--ink-soft);
+    font-size: 14px;
+  }
+`;

@@ -1,0 +1,335 @@
+/** The working drawing: this tank on its stand against its wall, front and side, to one scale. */
+import { useId, useMemo, useRef, type KeyboardEvent, type PointerEvent } from "react";
+import { styled } from "styled-components";
+import type { Animals, Filter, Species, TankPlan, TankVolume } from "../api/schemas";
+import { phone } from "../kit/theme";
+import { anchors, FilterParts } from "./FilterParts";
+import { layOut, ripple, swimmers, type Sheet } from "./geometry";
+import { Swimmers } from "./Swimmers";
+
+export interface SectionLabel {
+  at: "outlet" | "hose" | "body";
+  lines: [string, string?];
+}
+
+export interface SectionProps {
+  plan: TankPlan;
+  volume?: TankVolume;
+  animals?: Animals[];
+  species?: Species[];
+  filter?: Filter | null;
+  labels?: SectionLabel[];
+  /** Words in the water: what it carries today. */
+  water?: string[];
+  dimensions?: boolean;
+  /** Lets the water line be dragged: new distance under the rim, cm. */
+  onFill?: (fillBelowRimCm: number) => void;
+  caption: string;
+}
+
+export function Section(props: SectionProps) {
+  const { plan, animals, species, filter, caption } = props;
+  const sheet = useMemo(() => layOut(plan, 560, 610), [plan]);
+  const fish = useMemo(() => (animals && species ? swimmers(sheet, animals, species) : []), [sheet, animals, species]);
+  const title = useId();
+  return (
+    <Frame>
+      <svg viewBox={`0 0 ${sheet.width} ${sheet.height}`} role="group" aria-labelledby={title}>
+        <title id={title}>{caption}</title>
+        <Room sheet={sheet} />
+        <Glassware sheet={sheet} stones={(plan.tank.stone_kg ?? 0) > 0} />
+        <Swimmers all={fish} />
+        {filter && <FilterParts sheet={sheet} filter={filter} />}
+        <Figures {...props} sheet={sheet} />
+        {filter && props.labels && <Labels sheet={sheet} filter={filter} labels={props.labels} />}
+        {props.onFill && <WaterHandle sheet={sheet} plan={plan} onFill={props.onFill} />}
+      </svg>
+      <figcaption>{caption}</figcaption>
+    </Frame>
+  );
+}
+
+function Room({ sheet }: { sheet: Sheet }) {
+  const { left, tankWidth, floorY, standHeight, sideLeft, sideWidth, wallX, rimY, tankHeight, width, height } = sheet;
+  const top = rimY + tankHeight;
+  const shelf = (x: number, w: number) => (
+    <g fill="var(--wood)" stroke="var(--wood-line)" strokeWidth={1}>
+      <rect x={x - 5} y={top} width={w + 10} height={Math.min(9, standHeight)} />
+      {standHeight > 24 && (
+        <>
+          <rect x={x} y={top + 9} width={13} height={standHeight - 9} />
+          <rect x={x + w - 13} y={top + 9} width={13} height={standHeight - 9} />
+          <rect x={x + 13} y={floorY - 8} width={w - 26} height={5} />
+        </>
+      )}
+    </g>
+  );
+  return (
+    <g>
+      <rect x={6} y={6} width={width - 12} height={height - 12} fill="var(--silt)" />
+      <rect x={wallX} y={18} width={9} height={floorY - 18} fill="url(#hatch)" stroke="var(--ink-soft)" strokeWidth={0.6} />
+      <defs>
+        <pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <path d="M0 0V6" stroke="var(--ink-soft)" strokeWidth="1.4" />
+        </pattern>
+        <pattern id="grains" width="7" height="5" patternUnits="userSpaceOnUse">
+          <rect width="7" height="5" fill="var(--sand)" />
+          <circle cx="2" cy="1.5" r=".8" fill="var(--wood-line)" />
+          <circle cx="5.4" cy="3.8" r=".7" fill="var(--wood-line)" />
+        </pattern>
+      </defs>
+      <path d={`M12 ${floorY} H${width - 12}`} stroke="var(--ink)" strokeWidth={1.6} />
+      {shelf(left, tankWidth)}
+      {shelf(sideLeft, sideWidth)}
+    </g>
+  );
+}
+
+function Glassware({ sheet, stones }: { sheet: Sheet; stones: boolean }) {
+  const { left, tankWidth, rimY, bottomY, glass, waterY, substrate, sideLeft, sideWidth, tankHeight, scale } = sheet;
+  const inside = (x: number, w: number) => {
+    const x0 = x + glass;
+    const x1 = x + w - glass;
+    const bed = bottomY - substrate;
+    return (
+      <g>
+        <rect x={x0} y={waterY} width={x1 - x0} height={bottomY - waterY} fill="var(--water-fill)" />
+        <rect x={x0} y={waterY + (bottomY - waterY) * 0.55} width={x1 - x0} height={(bottomY - waterY) * 0.45} fill="var(--water-deep)" opacity={0.35} />
+        {substrate > 0 && <path d={`${ripple(x0, x1, bed, Math.min(substrate * 0.15, 3))} V${bottomY} H${x0} Z`} fill="url(#grains)" />}
+        <path d={`M${x0} ${waterY} H${x1}`} stroke="var(--water)" strokeWidth={1.8} />
+        <rect x={x} y={rimY} width={w} height={tankHeight} fill="none" stroke="var(--ink)" strokeWidth={Math.max(glass, 1.8)} />
+      </g>
+    );
+  };
+  const bed = bottomY - substrate;
+  const blades = [0.19, 0.22, 0.26, 0.84, 0.87];
+  return (
+    <g>
+      {inside(left, tankWidth)}
+      {inside(sideLeft, sideWidth)}
+      {stones && (
+        <g fill="var(--stone)" stroke="var(--ink-soft)">
+          <path d={`M${left + tankWidth * 0.5} ${bed + 1} q${6 * scale * 0.4} ${-9 * scale} ${8 * scale} ${-10 * scale} q${7 * scale} ${scale} ${9 * scale} ${10 * scale} z`} />
+          <path d={`M${left + tankWidth * 0.44} ${bed + 1} q${2 * scale} ${-5 * scale} ${5 * scale} ${-5 * scale} q${4 * scale} 0 ${5 * scale} ${5 * scale} z`} />
+        </g>
+      )}
+      <g stroke="var(--reed)" strokeWidth={2.6} fill="none" strokeLinecap="round" opacity={0.8}>
+        {blades.map((f, i) => (
+          <path key={f} d={`M${left + tankWidth * f} ${bed + 1} q${i % 2 ? 6 : -5} ${-(bottomY - waterY) * 0.2} ${i % 2 ? -2 : 3} ${-(bottomY - waterY) * (0.32 + 0.09 * i)}`} />
+        ))}
+      </g>
+    </g>
+  );
+}
+
+function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sheet: Sheet }) {
+  const { left, tankWidth, rimY, tankHeight, floorY, standHeight, waterY, bottomY, sideLeft, sideWidth, wallX } = sheet;
+  const middle = left + tankWidth / 2;
+  return (
+    <g className="figures">
+      <Span x0={left} x1={left + tankWidth} y={rimY - 18} text={`${trim(plan.tank.length_cm)} cm`} />
+      <Span x0={sideLeft} x1={sideLeft + sideWidth} y={rimY - 18} text={`${trim(plan.tank.width_cm)}`} />
+      {wallX - sideLeft - sideWidth > 8 && (
+        <text x={(sideLeft + sideWidth + wallX) / 2} y={floorY - standHeight * 0.5} textAnchor="middle" className="small" transform={`rotate(-90 ${(sideLeft + sideWidth + wallX) / 2 + 4} ${floorY - standHeight * 0.5})`}>
+          {trim(plan.surroundings?.behind_cm ?? 10)} cm to the wall
+        </text>
+      )}
+      <text x={left - 30} y={rimY + tankHeight / 2 + 5} textAnchor="middle">
+        {trim(plan.tank.height_cm)}
+      </text>
+      <text x={left - 30} y={floorY - standHeight / 2 + 5} textAnchor="middle">
+        {trim(plan.surroundings?.stand_height_cm ?? 70)}
+      </text>
+      <path d={`M${left - 14} ${rimY} V${floorY} M${left - 18} ${rimY} h8 M${left - 18} ${rimY + tankHeight} h8 M${left - 18} ${floorY} h8`} stroke="var(--ink-soft)" strokeWidth={0.9} fill="none" />
+      {dimensions && volume && (
+        <>
+          <text x={middle} y={waterY + (bottomY - waterY) * 0.42} textAnchor="middle" className="big">
+            {volume.net_l.toFixed(0)} L
+          </text>
+          <text x={middle} y={waterY + (bottomY - waterY) * 0.42 + 20} textAnchor="middle">
+            {volume.net_us_gal.toFixed(1)} US gal · {volume.water_depth_cm.toFixed(1)} cm deep
+          </text>
+        </>
+      )}
+      {water?.map((text, i) => (
+        <text key={text} x={middle} y={waterY + 30 + i * 21 + (i ? 6 : 0)} textAnchor="middle" className={i ? "" : "big"}>
+          {text}
+        </text>
+      ))}
+      <text x={middle} y={floorY + 20} textAnchor="middle" className="small">
+        front
+      </text>
+      <text x={sideLeft + sideWidth / 2} y={floorY + 20} textAnchor="middle" className="small">
+        side
+      </text>
+    </g>
+  );
+}
+
+function Span({ x0, x1, y, text }: { x0: number; x1: number; y: number; text: string }) {
+  return (
+    <>
+      <path d={`M${x0} ${y} H${x1} M${x0} ${y - 4} v8 M${x1} ${y - 4} v8`} stroke="var(--ink-soft)" strokeWidth={0.9} />
+      <text x={(x0 + x1) / 2} y={y - 6} textAnchor="middle">
+        {text}
+      </text>
+    </>
+  );
+}
+
+function Labels({ sheet, filter, labels }: { sheet: Sheet; filter: Filter; labels: SectionLabel[] }) {
+  const spots = anchors({ sheet, filter });
+  const { left, tankWidth, floorY, standHeight } = sheet;
+  const places: Record<SectionLabel["at"], [number, number]> =
+    filter.kind === "canister"
+      ? {
+          outlet: [left + tankWidth * 0.3, spots.outlet[1] + 26],
+          hose: [left + 18, floorY - standHeight * 0.24],
+          body: [left + tankWidth * 0.2, floorY - standHeight * 0.1],
+        }
+      : filter.kind === "hang-on"
+        ? {
+            outlet: [left + tankWidth * 0.2, spots.outlet[1] + 34],
+            hose: [left + tankWidth * 0.2, spots.hose[1] + 30],
+            body: [left + tankWidth * 0.2, floorY - standHeight * 0.5],
+          }
+        : {
+            outlet: [left + tankWidth * 0.36, spots.outlet[1] - 10],
+            hose: [left + tankWidth * 0.3, spots.hose[1] + 40],
+            body: [left + tankWidth * 0.3, floorY - standHeight * 0.5],
+          };
+  return (
+    <g className="figures">
+      {labels.map(({ at, lines }) => {
+        const [x, y] = places[at];
+        const [px, py] = spots[at];
+        return (
+          <g key={at}>
+            <path d={`M${x - 4} ${y - 4} L${px} ${py}`} stroke="var(--seed)" strokeWidth={1.1} fill="none" />
+            <circle cx={px} cy={py} r={3} fill="var(--seed)" />
+            <text x={x} y={y} className="strong">
+              {lines[0]}
+            </text>
+            {lines[1] && (
+              <text x={x} y={y + 17}>
+                {lines[1]}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+function WaterHandle({ sheet, plan, onFill }: { sheet: Sheet; plan: TankPlan; onFill: (cm: number) => void }) {
+  const fill = plan.tank.fill_below_rim_cm ?? 3;
+  const most = Math.max(plan.tank.height_cm - (plan.tank.substrate_depth_cm ?? 0) - 5, 0.5);
+  const dragging = useRef(false);
+  const give = (cm: number) => {
+    onFill(Math.round(Math.min(Math.max(cm, 0), most) * 2) / 2);
+  };
+  const key = (e: KeyboardEvent) => {
+    const step = e.shiftKey ? 5 : 0.5;
+    const moves: Record<string, number> = { ArrowUp: -step, ArrowRight: -step, ArrowDown: step, ArrowLeft: step };
+    const move = moves[e.key];
+    if (move === undefined) return;
+    e.preventDefault();
+    give(fill + move);
+  };
+  const drag = (e: PointerEvent<SVGGElement>) => {
+    if (!dragging.current) return;
+    const svg = e.currentTarget.ownerSVGElement;
+    const matrix = svg?.getScreenCTM();
+    if (!svg || !matrix) return;
+    const point = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
+    give((point.y - sheet.rimY) / sheet.scale);
+  };
+  const x = sheet.left + sheet.tankWidth;
+  return (
+    <Handle
+      role="slider"
+      tabIndex={0}
+      aria-label="Water line, centimetres below the rim"
+      aria-orientation="vertical"
+      aria-valuemin={0}
+      aria-valuemax={most}
+      aria-valuenow={fill}
+      aria-valuetext={`${fill} cm below the rim`}
+      onKeyDown={key}
+      onPointerDown={(e) => {
+        dragging.current = true;
+        e.currentTarget.setPointerCapture(e.pointerId);
+      }}
+      onPointerMove={drag}
+      onPointerUp={() => {
+        dragging.current = false;
+      }}
+    >
+      <rect x={x - 30} y={sheet.waterY - 22} width={60} height={44} fill="transparent" />
+      <path d={`M${x - 16} ${sheet.waterY} h32`} stroke="var(--seed)" strokeWidth={2.4} />
+      <rect x={x - 7} y={sheet.waterY - 11} width={14} height={22} rx={7} fill="var(--seed)" />
+      <path d={`M${x - 3} ${sheet.waterY - 3} l3 -3 l3 3 M${x - 3} ${sheet.waterY + 3} l3 3 l3 -3`} stroke="var(--on-ink)" strokeWidth={1.4} fill="none" />
+    </Handle>
+  );
+}
+
+function trim(value: number): string {
+  return String(Number(value.toFixed(1)));
+}
+
+const Handle = styled.g`
+  cursor: ns-resize;
+  touch-action: none;
+  &:focus-visible {
+    outline: 3px solid var(--seed);
+  }
+`;
+const Frame = styled.figure`
+  margin: 0;
+  svg {
+    display: block;
+    width: 100%;
+    height: auto;
+    max-height: calc(100vh - 150px);
+  }
+  figcaption {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  .figures text {
+    font: 400 15px "Source Sans 3", sans-serif;
+    fill: var(--ink);
+    paint-order: stroke;
+    stroke: color-mix(in srgb, var(--silt) 72%, transparent);
+    stroke-width: 3px;
+    stroke-linejoin: round;
+  }
+  .figures .strong {
+    font-weight: 600;
+  }
+  .figures .small {
+    font-size: 14px;
+    fill: var(--ink-soft);
+  }
+  .figures .big {
+    font: 600 26px Vollkorn, serif;
+  }
+  .moving {
+    stroke-dasharray: 4 4;
+    animation: drift 1.4s linear infinite;
+  }
+  @keyframes drift {
+    to {
+      stroke-dashoffset: -16;
+    }
+  }
+  ${phone} {
+    svg {
+      max-height: 42vh;
+    }
+  }
+`;

@@ -1,0 +1,176 @@
+/** What every stage shares: its props, its two columns, and the bar that saves a plan. */
+import type { ReactNode } from "react";
+import { styled } from "styled-components";
+import type { ProblemError } from "../api/client";
+import type { Draft } from "../api/drafts";
+import { useWrite } from "../api/hooks";
+import type { Body, Entry, FilterPlan, Standing, StockPlan, Tables, TankPlan } from "../api/schemas";
+import { Button, narrow, phone, ProblemNote } from "../kit";
+
+export interface StageProps {
+  tankId: number;
+  standing: Standing;
+  tables: Tables;
+}
+
+/** Stated default until the tank is measured. */
+export const DEFAULT_TANK: TankPlan = {
+  kind: "tank-plan",
+  tank: { length_cm: 60, width_cm: 30, height_cm: 36, measured: "outside", glass_mm: 6, fill_below_rim_cm: 3, substrate_depth_cm: 3, stone_kg: 0, wood_kg: 0 },
+  surroundings: { behind_cm: 10, stand_height_cm: 70, sockets: 2, room: "living", salt_water: false },
+};
+
+export function tankPlan(standing: Standing): TankPlan {
+  const body = standing.tank_plan?.body;
+  return body?.kind === "tank-plan" ? body : DEFAULT_TANK;
+}
+export function stockPlan(standing: Standing): StockPlan {
+  const body = standing.stock_plan?.body;
+  return body?.kind === "stock-plan" ? body : { kind: "stock-plan", animals: [] };
+}
+export function filterPlan(standing: Standing): FilterPlan {
+  const body = standing.filter_plan?.body;
+  return body?.kind === "filter-plan" ? body : { kind: "filter-plan" };
+}
+
+export function TwoColumns({ drawing, children }: { drawing: ReactNode; children: ReactNode }) {
+  return (
+    <Split>
+      <div className="drawing">{drawing}</div>
+      <div className="work">{children}</div>
+    </Split>
+  );
+}
+
+const Split = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 560px) minmax(0, 1fr);
+  gap: 30px;
+  align-items: start;
+  .work {
+    display: grid;
+    gap: 14px;
+    min-width: 0;
+  }
+  .drawing {
+    position: sticky;
+    top: 10px;
+    display: grid;
+    gap: 12px;
+  }
+  ${narrow} {
+    grid-template-columns: 1fr;
+    gap: 12px;
+    .drawing {
+      position: static;
+      max-width: 560px;
+    }
+  }
+  ${phone} {
+    .drawing {
+      max-width: none;
+    }
+  }
+`;
+
+interface SaveBarProps<T extends Body> {
+  tankId: number;
+  draft: Draft<T>;
+  words: string;
+  /** What stands in the logbook now, shown beside mine when another tab saved first. */
+  describe: (body: T) => string;
+  extra?: ReactNode;
+}
+
+/** Saves a draft; when another tab saved first, both are shown and the keeper chooses. */
+export function SaveBar<T extends Body>({ tankId, draft, words, describe, extra }: SaveBarProps<T>) {
+  const write = useWrite(tankId);
+  const save = async (basedOn: number | null) => {
+    await write.mutateAsync({ body: draft.value, basedOn });
+    draft.drop();
+  };
+  const conflict = write.error?.status === 409 ? (write.error.current as Entry | null) : null;
+  return (
+    <>
+      {conflict ? (
+        <ProblemNote problem={write.error}>
+          <p>
+            <b>Saved there:</b> {describe(conflict.body as T)}
+          </p>
+          <p>
+            <b>Typed here:</b> {describe(draft.value)}
+          </p>
+          <Bar>
+            <Button onPress={() => void save(conflict.id).catch(() => undefined)}>Keep mine</Button>
+            <Button
+              $quiet
+              onPress={() => {
+                draft.drop();
+                write.reset();
+              }}
+            >
+              Take theirs
+            </Button>
+          </Bar>
+        </ProblemNote>
+      ) : (
+        <ProblemNote problem={write.error as ProblemError | null} />
+      )}
+      <Bar>
+        <Button isDisabled={!draft.dirty || write.isPending} onPress={() => void save(draft.basedOn).catch(() => undefined)}>
+          {words}
+        </Button>
+        {draft.dirty && (
+          <Button $quiet onPress={draft.drop}>
+            Undo changes
+          </Button>
+        )}
+        {extra}
+        <span role="status">{draft.dirty ? "Not saved yet; kept on this device." : "Saved in the logbook."}</span>
+      </Bar>
+    </>
+  );
+}
+
+export const Bar = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 14px;
+  > span {
+    color: var(--ink-soft);
+    font-size: 15px;
+  }
+`;
+
+export const Facts = styled.dl`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 26px;
+  border-top: 1px solid var(--line);
+  border-bottom: 1px solid var(--line);
+  padding: 8px 0;
+  dt {
+    font-size: 14.5px;
+    color: var(--ink-soft);
+  }
+  dd {
+    font-size: 19px;
+    font-weight: 600;
+  }
+  small {
+    font-weight: 400;
+    font-size: 14.5px;
+    color: var(--ink-soft);
+  }
+`;
+
+export const Columns = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(270px, 1fr));
+  gap: 14px 26px;
+  align-items: start;
+  > * {
+    min-width: 0;
+  }
+`;

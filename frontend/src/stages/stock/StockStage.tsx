@@ -1,0 +1,225 @@
+/** Stock: who will live in it, what they make in a day, and what each school asks for them. */
+import { useState } from "react";
+import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem } from "react-aria-components";
+import { styled } from "styled-components";
+import { useDraft } from "../../api/drafts";
+import { useCompute } from "../../api/hooks";
+import type { StockPlan } from "../../api/schemas";
+import { Schools } from "../../charts/Schools";
+import { Button, Caution, FieldBox, Figure, Lead, MenuBox, NumberBox, ProblemNote, Verdict } from "../../kit";
+import { Section } from "../../section/Section";
+import { Facts, SaveBar, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
+
+export function StockStage({ tankId, standing, tables }: StageProps) {
+  const draft = useDraft<StockPlan>(tankId, "stock", stockPlan(standing), standing.stock_plan?.id ?? null);
+  const plan = tankPlan(standing);
+  const volume = useCompute("tank-volume", plan.tank);
+  const netL = volume.data?.net_l;
+  const animals = draft.value.animals;
+  const load = useCompute("waste-load", netL ? { net_l: netL, animals, feed_g_day: draft.value.feed_g_day } : null);
+  const flow = useCompute("flow-requirement", netL ? { net_l: netL, animals } : null);
+  const setAnimals = (change: (now: StockPlan["animals"]) => StockPlan["animals"]) => {
+    draft.set((stock) => ({ ...stock, animals: change(stock.animals) }));
+  };
+  const nameOf = (id: string) => tables.species.find((s) => s.id === id)?.common_name ?? id;
+  return (
+    <TwoColumns
+      drawing={
+        <Section plan={plan} volume={volume.data} animals={animals} species={tables.species} caption={`The animals at true length in the tank: ${animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "none yet"}.`} />
+      }
+    >
+      {load.data && (
+        <Verdict>
+          {animals.length === 0 ? (
+            "Who will live in it? The filter is sized for them."
+          ) : (
+            <>
+              These animals would make{" "}
+              <em>
+                <Figure title="Daily ammonia" lines={load.data.working}>
+                  {load.data.ammonia_mg_n_day.toFixed(0)} mg of ammonia nitrogen
+                </Figure>
+              </em>{" "}
+              a day.
+            </>
+          )}
+        </Verdict>
+      )}
+      <ProblemNote problem={load.error} />
+      {!standing.tank_plan && <Lead>The tank has not been measured; an assumed 60 cm tank is used until it is.</Lead>}
+      <SpeciesPicker
+        tables={tables}
+        taken={animals.map((a) => a.species_id)}
+        onPick={(species_id) => {
+          setAnimals((now) => [...now, { species_id, count: 6 }]);
+        }}
+      />
+      <List aria-label="Animals chosen">
+        {animals.map((a) => {
+          const s = tables.species.find((x) => x.id === a.species_id);
+          const line = load.data?.lines.find((l) => l.species_id === a.species_id);
+          return (
+            <li key={a.species_id}>
+              <div>
+                <b>{nameOf(a.species_id)}</b>
+                {s && (
+                  <small>
+                    <i>{s.scientific_name}</i>, {s.adult_length_cm} cm grown, {s.temperature_low_c} to {s.temperature_high_c} °C, pH {s.ph_low} to {s.ph_high}, {s.current} current
+                  </small>
+                )}
+              </div>
+              <span>{line ? `${line.ammonia_mg_n_day.toFixed(1)} mg N/day` : ""}</span>
+              <NumberBox
+                hideLabel
+                label={`How many ${nameOf(a.species_id)}`}
+                value={a.count}
+                min={1}
+                max={2000}
+                onChange={(count) => {
+                  setAnimals((now) => now.map((x) => (x.species_id === a.species_id ? { ...x, count } : x)));
+                }}
+              />
+              <Button
+                $quiet
+                aria-label={`Take ${nameOf(a.species_id)} off the list`}
+                onPress={() => {
+                  setAnimals((now) => now.filter((x) => x.species_id !== a.species_id));
+                }}
+              >
+                Remove
+              </Button>
+            </li>
+          );
+        })}
+      </List>
+      {load.data?.clashes.map((c) => <Caution key={c.text}>{c.text}</Caution>)}
+      <SaveBar tankId={tankId} draft={draft} words="Save the animals" describe={(b) => b.animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "no animals"} />
+      {load.data && animals.length > 0 && (
+        <Facts>
+          <div>
+            <dt>In each litre, a day</dt>
+            <dd>
+              <Figure title="Load per litre" lines={load.data.working}>
+                {load.data.ammonia_mg_n_l_day.toPrecision(2)} mg N
+              </Figure>
+            </dd>
+          </div>
+          <div>
+            <dt>Food they eat</dt>
+            <dd>
+              <Figure title="Daily food" lines={load.data.working}>
+                {load.data.feed_g_day.toFixed(1)} g/day
+              </Figure>
+            </dd>
+          </div>
+          <div>
+            <dt>Grown, together</dt>
+            <dd>
+              <Figure title="Body mass" lines={load.data.working}>
+                {load.data.mass_g.toFixed(0)} g
+              </Figure>
+            </dd>
+          </div>
+          {load.data.doubled_mg_n_day > load.data.ammonia_mg_n_day * 1.01 && (
+            <div>
+              <dt>With keepers’ “double it”</dt>
+              <dd>{load.data.doubled_mg_n_day.toFixed(0)} mg N</dd>
+            </div>
+          )}
+          {load.data.temperature_low_c != null && load.data.temperature_high_c != null && load.data.temperature_low_c <= load.data.temperature_high_c && (
+            <div>
+              <dt>Suits them all</dt>
+              <dd>
+                {load.data.temperature_low_c} to {load.data.temperature_high_c} °C
+              </dd>
+            </div>
+          )}
+        </Facts>
+      )}
+      {flow.data && netL && animals.length > 0 && (
+        <>
+          <Schools requirement={flow.data} netL={netL} />
+          {flow.data.upper_limit_lph != null && <Lead>{flow.data.upper_limit_reason}</Lead>}
+        </>
+      )}
+    </TwoColumns>
+  );
+}
+
+function SpeciesPicker({ tables, taken, onPick }: { tables: StageProps["tables"]; taken: string[]; onPick: (id: string) => void }) {
+  const [text, setText] = useState("");
+  const open = tables.species.filter((s) => !taken.includes(s.id));
+  return (
+    <FieldBox>
+      <ComboBox
+        inputValue={text}
+        onInputChange={setText}
+        selectedKey={null}
+        onSelectionChange={(key) => {
+          if (key === null) return;
+          onPick(String(key));
+          setText("");
+        }}
+        menuTrigger="focus"
+        allowsEmptyCollection
+      >
+        <Label>Add an animal</Label>
+        <Row>
+          <Input placeholder="harlequin, goldfish, shrimp…" />
+          <AriaButton aria-label="Show all animals">▾</AriaButton>
+        </Row>
+        <MenuBox>
+          <ListBox items={open} renderEmptyState={() => <Empty>No animal of that name is listed yet.</Empty>}>
+            {(s) => (
+              <ListBoxItem id={s.id} textValue={`${s.common_name} ${s.group}`}>
+                <span>{s.common_name}</span>
+                <small>{s.group}</small>
+              </ListBoxItem>
+            )}
+          </ListBox>
+        </MenuBox>
+      </ComboBox>
+    </FieldBox>
+  );
+}
+
+const Empty = styled.p`
+  padding: 10px 12px;
+`;
+const Row = styled.div`
+  display: flex;
+  max-width: 420px;
+  button {
+    width: 44px;
+    border: 1px solid var(--line);
+    border-left: 0;
+    background: var(--field);
+    border-radius: 0 4px 4px 0;
+  }
+`;
+const List = styled.ul`
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto 74px auto;
+    gap: 4px 14px;
+    align-items: center;
+    padding: 6px 0;
+    border-bottom: 1px solid var(--line);
+  }
+  small {
+    display: block;
+    color: var(--ink-soft);
+    font-size: 14.5px;
+  }
+  span {
+    color: var(--ink-soft);
+  }
+  @media (max-width: 720px) {
+    li {
+      grid-template-columns: minmax(0, 1fr) 74px auto;
+    }
+    li > div:first-child {
+      grid-column: 1 / -1;
+    }
+  }
+`;

@@ -1,0 +1,125 @@
+/** Tank: measure it, and see what it really holds. */
+import { useDraft } from "../../api/drafts";
+import { useCompute } from "../../api/hooks";
+import type { TankPlan } from "../../api/schemas";
+import { Caution, Fields, Figure, Lead, NumberBox, PickOne, ProblemNote, Select, Verdict, Waiting } from "../../kit";
+import { QuantityField, Twin } from "../../quantity";
+import { Section } from "../../section/Section";
+import { Facts, SaveBar, tankPlan, TwoColumns, type StageProps } from "../shared";
+
+export function TankStage({ tankId, standing }: StageProps) {
+  const draft = useDraft<TankPlan>(tankId, "tank", tankPlan(standing), standing.tank_plan?.id ?? null);
+  const { tank } = draft.value;
+  const around = draft.value.surroundings ?? {};
+  const volume = useCompute("tank-volume", tank);
+  const setTank = (change: Partial<TankPlan["tank"]>) => {
+    draft.set((plan) => ({ ...plan, tank: { ...plan.tank, ...change } }));
+  };
+  const setAround = (change: Partial<NonNullable<TankPlan["surroundings"]>>) => {
+    draft.set((plan) => ({ ...plan, surroundings: { ...plan.surroundings, ...change } }));
+  };
+  const answer = volume.error ? undefined : volume.data;
+  return (
+    <TwoColumns
+      drawing={
+        <Section
+          plan={draft.value}
+          volume={answer}
+          dimensions
+          onFill={(cm) => {
+            setTank({ fill_below_rim_cm: cm });
+          }}
+          caption={`The tank to scale, ${tank.length_cm} by ${tank.width_cm} by ${tank.height_cm} cm, ${around.behind_cm ?? 10} cm from the wall. ${answer?.verdict ?? ""}`}
+        />
+      }
+    >
+      {answer ? (
+        <Verdict>
+          {standing.tank_plan || draft.dirty ? "It holds " : "A tank like this holds "}
+          <em>
+            <Figure title="Net water" lines={answer.working}>
+              {answer.net_l.toFixed(0)} litres
+            </Figure>
+          </em>
+          , {answer.net_us_gal.toFixed(1)} US gallons.
+        </Verdict>
+      ) : (
+        !volume.error && <Waiting>Measuring…</Waiting>
+      )}
+      <ProblemNote problem={volume.error} />
+      {!standing.tank_plan && !draft.dirty && <Lead>These sizes are an assumed 60 cm tank. Type yours: centimetres, or “24 in”, “2 ft”.</Lead>}
+      {answer && (
+        <Facts>
+          <div>
+            <dt>Water depth</dt>
+            <dd>
+              <Figure title="Water depth" lines={answer.working}>
+                {answer.water_depth_cm.toFixed(1)} cm
+              </Figure>
+              <small>
+                <Twin unit="cm" value={answer.water_depth_cm} />
+              </small>
+            </dd>
+          </div>
+          <div>
+            <dt>Empty of anything</dt>
+            <dd>
+              <Figure title="Gross volume" lines={answer.working}>
+                {answer.gross_l.toFixed(0)} L
+              </Figure>
+            </dd>
+          </div>
+          <div>
+            <dt>Weighs full</dt>
+            <dd>
+              <Figure title="Filled mass" lines={answer.working}>
+                {answer.filled_kg.toFixed(0)} kg
+              </Figure>
+              <small>
+                <Twin unit="kg" value={answer.filled_kg} />
+              </small>
+            </dd>
+          </div>
+          <div>
+            <dt>On its foot</dt>
+            <dd>
+              <Figure title="Pressure on the footprint" lines={answer.working}>
+                {answer.floor_kpa.toFixed(1)} kPa
+              </Figure>
+            </dd>
+          </div>
+        </Facts>
+      )}
+      <Fields>
+        <QuantityField label="Length" kind="length" value={tank.length_cm} onChange={(v) => { setTank({ length_cm: v }); }} />
+        <QuantityField label="Width" kind="length" value={tank.width_cm} onChange={(v) => { setTank({ width_cm: v }); }} />
+        <QuantityField label="Height" kind="length" value={tank.height_cm} onChange={(v) => { setTank({ height_cm: v }); }} />
+        <NumberBox label="Glass, mm" value={tank.glass_mm ?? 6} min={2} max={50} onChange={(v) => { setTank({ glass_mm: v }); }} />
+        <QuantityField label="Water below rim" kind="length" value={tank.fill_below_rim_cm ?? 3} onChange={(v) => { setTank({ fill_below_rim_cm: v }); }} />
+        <QuantityField label="Substrate depth" kind="length" value={tank.substrate_depth_cm ?? 0} onChange={(v) => { setTank({ substrate_depth_cm: v }); }} />
+        <QuantityField label="Stone" kind="mass" value={tank.stone_kg ?? 0} onChange={(v) => { setTank({ stone_kg: v }); }} />
+        <QuantityField label="Wood" kind="mass" value={tank.wood_kg ?? 0} onChange={(v) => { setTank({ wood_kg: v }); }} />
+        <QuantityField label="Glass to wall" kind="length" value={around.behind_cm ?? 10} onChange={(v) => { setAround({ behind_cm: v }); }} />
+        <QuantityField label="Stand height" kind="length" value={around.stand_height_cm ?? 70} onChange={(v) => { setAround({ stand_height_cm: v }); }} />
+        <NumberBox label="Sockets near" value={around.sockets ?? 2} min={0} max={40} onChange={(v) => { setAround({ sockets: v }); }} />
+        <Select
+          label="Room"
+          value={around.room ?? "living"}
+          onChange={(room) => { setAround({ room }); }}
+          options={[["living", "Living room"], ["bedroom", "Bedroom"], ["workshop", "Workshop"], ["shop", "Shop"], ["fish-room", "Fish room"]]}
+        />
+      </Fields>
+      <PickOne
+        label="The sizes are taken"
+        value={tank.measured ?? "outside"}
+        onChange={(measured) => { setTank({ measured }); }}
+        options={[["outside", "outside the glass"], ["inside", "inside the glass"]]}
+      />
+      <SaveBar tankId={tankId} draft={draft} words="Save the tank" describe={(b) => `${b.tank.length_cm} × ${b.tank.width_cm} × ${b.tank.height_cm} cm, water ${b.tank.fill_below_rim_cm ?? 3} cm below the rim`} />
+      <Caution>
+        Full tanks are heavy: the stand must be made for it, and whether the floor carries it is for a builder or the local code.
+        Never move a filled tank.
+      </Caution>
+    </TwoColumns>
+  );
+}

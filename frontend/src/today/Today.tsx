@@ -1,0 +1,196 @@
+/** Today: for every tank, what to do now and why. */
+import { useQueryClient } from "@tanstack/react-query";
+import { useState, type SyntheticEvent } from "react";
+import { Link, useNavigate } from "react-router";
+import { styled } from "styled-components";
+import { ask, client, ProblemError } from "../api/client";
+import { useTables, useTank, useToday } from "../api/hooks";
+import type { TodayRow } from "../api/schemas";
+import { Page } from "../app/Page";
+import { Button, Lead, narrow, phone, ProblemNote, TextField, Verdict, Waiting } from "../kit";
+import { Section } from "../section/Section";
+import { filterPlan, stockPlan, tankPlan } from "../stages/shared";
+
+export default function Today() {
+  const today = useToday();
+  const rows = today.data?.rows ?? [];
+  const urgent = rows.filter((r) => r.advice?.stalled);
+  const date = new Date().toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" });
+  return (
+    <Page name="Today">
+      <title>Today · Reedmace</title>
+      <Stack>
+        {today.isPending && <Waiting>Looking round the tanks…</Waiting>}
+        <ProblemNote problem={today.error instanceof ProblemError ? today.error : null} />
+        {today.data && (
+          <Verdict>
+            {rows.length === 0 ? (
+              "Begin with a tank. Three sizes give its litres."
+            ) : urgent.length ? (
+              <>
+                {date}: <em>{urgent.map((r) => r.tank.name).join(" and ")} cannot wait.</em> {rows.length > urgent.length && "The others can."}
+              </>
+            ) : (
+              <>{date}: nothing is urgent.</>
+            )}
+          </Verdict>
+        )}
+        <Rows>
+          {[...urgent, ...rows.filter((r) => !r.advice?.stalled)].map((r) => (
+            <TankRow key={r.tank.id} row={r} />
+          ))}
+        </Rows>
+        {today.data && <NewTank first={rows.length === 0} />}
+      </Stack>
+    </Page>
+  );
+}
+
+function TankRow({ row }: { row: TodayRow }) {
+  const { tank, advice } = row;
+  const state = useTank(tank.id);
+  const tables = useTables();
+  const to = `/tanks/${tank.id}/${row.stage}`;
+  const words = Object.fromEntries((tank.stem ?? []).map((s) => [s.stage, s.words]));
+  return (
+    <li data-urgent={advice?.stalled || undefined}>
+      <div className="sketch">
+        {state.data && (
+          <Section plan={tankPlan(state.data.standing)} filter={filterPlan(state.data.standing).chosen} animals={stockPlan(state.data.standing).animals} species={tables.data?.species} caption={`${tank.name}, drawn to scale.`} />
+        )}
+      </div>
+      <div>
+        <h2>
+          <Link to={to}>{tank.name}</Link>
+        </h2>
+        <p className="where">
+          {words.tank} · {words.stock} · {words.filter} · {words.cycle}
+        </p>
+        <p className="verdict">{row.verdict}</p>
+      </div>
+      <div>
+        {advice ? (
+          <>
+            <b>{advice.first.title}</b>
+            <p>{advice.first.detail}</p>
+            {advice.then[0] && <p className="where">Then: {advice.then[0].title.toLowerCase()}.</p>}
+          </>
+        ) : (
+          <p className="where">Next in {row.stage[0]?.toUpperCase()}{row.stage.slice(1)}.</p>
+        )}
+      </div>
+      <div className="go">
+        <Link to={to}>{row.stage === "cycle" ? "Log a test" : `To ${row.stage[0]?.toUpperCase() ?? ""}${row.stage.slice(1)}`}</Link>
+      </div>
+    </li>
+  );
+}
+
+function NewTank({ first }: { first: boolean }) {
+  const [name, setName] = useState("");
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const submit = async (e: SyntheticEvent) => {
+    e.preventDefault();
+    if (!name.trim()) return;
+    try {
+      const tank = await ask(client.POST("/api/tanks", { body: { name: name.trim() } }));
+      await queries.invalidateQueries({ queryKey: ["tanks"] });
+      await navigate(`/tanks/${tank.id}/tank`);
+    } catch (error) {
+      if (error instanceof ProblemError) setProblem(error);
+      else throw error;
+    }
+  };
+  return (
+    <Begin onSubmit={(e) => void submit(e)} aria-label="A new tank">
+      {first && <Lead>Give it a name people use, such as the room it stands in.</Lead>}
+      <div>
+        <TextField label="A new tank" value={name} onChange={setName} placeholder="Landing, kitchen shelf…" />
+        <Button type="submit" isDisabled={!name.trim()}>
+          Begin it
+        </Button>
+      </div>
+      <ProblemNote problem={problem} />
+    </Begin>
+  );
+}
+
+const Stack = styled.div`
+  display: grid;
+  gap: 14px;
+`;
+const Rows = styled.ul`
+  > li {
+    display: grid;
+    grid-template-columns: 190px minmax(0, 5fr) minmax(0, 4fr) 108px;
+    gap: 8px 24px;
+    align-items: center;
+    border-top: 1px solid var(--line);
+    border-left: 4px solid transparent;
+    padding: 8px 8px 8px 10px;
+  }
+  > li[data-urgent] {
+    background: var(--silt);
+    border-left-color: var(--seed);
+  }
+  .sketch svg {
+    max-height: 122px;
+  }
+  .sketch .figures {
+    display: none;
+  }
+  h2 {
+    font: 600 20px/1.2 Vollkorn, serif;
+  }
+  h2 a {
+    color: var(--ink);
+    text-decoration: none;
+  }
+  .where {
+    color: var(--ink-soft);
+    font-size: 15px;
+  }
+  .verdict {
+    font-size: 16.5px;
+  }
+  .go a {
+    display: inline-flex;
+    align-items: center;
+    min-height: 44px;
+    font-weight: 600;
+  }
+  ${narrow} {
+    > li {
+      grid-template-columns: 130px minmax(0, 1fr);
+      align-items: start;
+    }
+    > li > div:nth-child(n + 3) {
+      grid-column: 2;
+    }
+  }
+  ${phone} {
+    > li {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    > li > div:nth-child(n + 3) {
+      grid-column: 1;
+    }
+    .sketch {
+      display: none;
+    }
+  }
+`;
+const Begin = styled.form`
+  border-top: 1px solid var(--line);
+  padding-top: 12px;
+  display: grid;
+  gap: 8px;
+  > div {
+    display: flex;
+    gap: 12px;
+    align-items: end;
+    flex-wrap: wrap;
+  }
+`;
