@@ -42,7 +42,11 @@ client.use({
 /** A text body (CSV) sent with the same token. */
 export async function postText(path: string, text: string): Promise<unknown> {
   const response = await reach(
-    fetch(path, { method: "POST", body: text, headers: { "X-CSRF-Token": csrfToken, "Content-Type": "text/csv" } }),
+    fetch(path, {
+      method: "POST",
+      body: text,
+      headers: { "X-CSRF-Token": csrfToken, "Content-Type": "text/csv" },
+    }),
   );
   const data: unknown = await response.json();
   if (!response.ok) throw asProblem(response.status, data);
@@ -73,7 +77,9 @@ function asProblem(status: number, data: unknown): ProblemError {
 }
 
 /** The data of an openapi-fetch call, or a ProblemError. */
-export async function ask<T>(promise: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+export async function ask<T>(
+  promise: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
   const { data, error, response } = await reach(promise);
   if (data === undefined) throw asProblem(response.status, error);
   return data;
@@ -95,7 +101,11 @@ export async function compute<N extends ComputeName>(
     });
   } catch (error) {
     if (signal?.aborted) throw error;
-    throw new ProblemError(0, "No connection", "The sums run on the server, which cannot be reached just now.");
+    throw new ProblemError(
+      0,
+      "No connection",
+      "The sums run on the server, which cannot be reached just now.",
+    );
   }
   const data: unknown = await response.json();
   if (!response.ok) throw asProblem(response.status, data);

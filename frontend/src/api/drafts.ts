@@ -37,7 +37,13 @@ export function useDraft<T>(tankId: number, part: string, saved: T, savedId: num
     localStorage.removeItem(shelf);
     setDraft(null);
   }, [shelf]);
-  return { value: draft?.value ?? saved, set, dirty: draft !== null, basedOn: draft ? draft.basedOn : savedId, drop };
+  return {
+    value: draft?.value ?? saved,
+    set,
+    dirty: draft !== null,
+    basedOn: draft ? draft.basedOn : savedId,
+    drop,
+  };
 }
 
 function read<T>(shelf: string): Shelf<T> | null {

@@ -28,7 +28,11 @@ export function useEnter() {
 }
 
 export function useTables() {
-  return useQuery({ queryKey: ["tables"], queryFn: () => ask(client.GET("/api/compute")), staleTime: Infinity });
+  return useQuery({
+    queryKey: ["tables"],
+    queryFn: () => ask(client.GET("/api/compute")),
+    staleTime: Infinity,
+  });
 }
 
 export function useTanks() {
@@ -58,7 +62,11 @@ export function useEntries(tankId: number) {
   return useQuery({
     queryKey: ["entries", tankId],
     queryFn: () =>
-      ask(client.GET("/api/tanks/{tank_id}/entries", { params: { path: { tank_id: tankId }, query: { limit: 200 } } })),
+      ask(
+        client.GET("/api/tanks/{tank_id}/entries", {
+          params: { path: { tank_id: tankId }, query: { limit: 200 } },
+        }),
+      ),
   });
 }
 
@@ -125,7 +133,9 @@ export function useWrite(tankId: number) {
 }
 
 export function sendEntry(tankId: number, entry: NewEntry): Promise<Entry> {
-  return ask(client.POST("/api/tanks/{tank_id}/entries", { params: { path: { tank_id: tankId } }, body: entry }));
+  return ask(
+    client.POST("/api/tanks/{tank_id}/entries", { params: { path: { tank_id: tankId } }, body: entry }),
+  );
 }
 
 /** Ask again for everything a new entry can change. */

@@ -34,8 +34,23 @@ export function Account({ email }: { email: string }) {
         <form onSubmit={(e) => void submit(e)}>
           <ProblemNote problem={problem} />
           {done && <p role="status">The password is changed.</p>}
-          <TextField label="Present password" type="password" autoComplete="current-password" value={old} onChange={setOld} required />
-          <TextField label="New password" type="password" autoComplete="new-password" value={fresh} onChange={setFresh} hint="At least ten characters." required />
+          <TextField
+            label="Present password"
+            type="password"
+            autoComplete="current-password"
+            value={old}
+            onChange={setOld}
+            required
+          />
+          <TextField
+            label="New password"
+            type="password"
+            autoComplete="new-password"
+            value={fresh}
+            onChange={setFresh}
+            hint="At least ten characters."
+            required
+          />
           <div>
             <Button type="submit">Change password</Button>
           </div>

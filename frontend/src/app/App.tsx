@@ -19,7 +19,8 @@ const queries = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 5_000,
-      retry: (count, error) => count < 2 && !(error instanceof ProblemError && error.status > 0 && error.status < 500),
+      retry: (count, error) =>
+        count < 2 && !(error instanceof ProblemError && error.status > 0 && error.status < 500),
     },
     mutations: { networkMode: "always" },
   },
@@ -62,7 +63,13 @@ function Addresses() {
   if (session.error)
     return (
       <Page>
-        <ProblemNote problem={session.error instanceof ProblemError ? session.error : new ProblemError(0, "Not reached", session.error.message)} />
+        <ProblemNote
+          problem={
+            session.error instanceof ProblemError
+              ? session.error
+              : new ProblemError(0, "Not reached", session.error.message)
+          }
+        />
       </Page>
     );
   if (!session.data.signed_in) return <Door demoOpen={session.data.demo_open} />;

@@ -2,7 +2,7 @@
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
-import { useEnter } from "../api/hooks";
+import { useEnter, useTables } from "../api/hooks";
 import type { SessionState, TankPlan } from "../api/schemas";
 import { Button, InlineButton, Lead, ProblemNote, TextField, Verdict, narrow } from "../kit";
 import { Section } from "../section/Section";
@@ -10,9 +10,23 @@ import { Page } from "./Page";
 
 const SKETCH: TankPlan = {
   kind: "tank-plan",
-  tank: { length_cm: 90, width_cm: 40, height_cm: 45, glass_mm: 6, fill_below_rim_cm: 3, substrate_depth_cm: 4, stone_kg: 8 },
+  tank: {
+    length_cm: 90,
+    width_cm: 40,
+    height_cm: 45,
+    glass_mm: 6,
+    fill_below_rim_cm: 3,
+    substrate_depth_cm: 4,
+    stone_kg: 8,
+  },
   surroundings: { behind_cm: 6, stand_height_cm: 60 },
 };
+
+const SHOAL = [
+  { species_id: "harlequin-rasbora", count: 11 },
+  { species_id: "pearl-gourami", count: 2 },
+  { species_id: "bronze-cory", count: 3 },
+];
 
 export function Door({ demoOpen }: { demoOpen: boolean }) {
   const [isNew, setNew] = useState(false);
@@ -21,6 +35,7 @@ export function Door({ demoOpen }: { demoOpen: boolean }) {
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const [busy, setBusy] = useState(false);
   const enter = useEnter();
+  const tables = useTables();
   const go = async (asking: Promise<SessionState>) => {
     setBusy(true);
     setProblem(null);
@@ -41,14 +56,20 @@ export function Door({ demoOpen }: { demoOpen: boolean }) {
   return (
     <Page>
       <Split>
-        <Section plan={SKETCH} caption="A tank of 90 by 40 by 45 cm on its stand, front and side." />
+        <Section
+          plan={SKETCH}
+          species={tables.data?.species}
+          animals={SHOAL}
+          filter={tables.data?.catalogue.find((f) => f.id === "sweetflag-800")}
+          caption="A tank of 90 by 40 by 45 cm on its stand, front and side."
+        />
         <div>
           <Verdict>
             What to buy, how to fit it without a flood, what to do today, and <em>when you may add fish.</em>
           </Verdict>
           <Lead>
-            Measure the tank, name the animals, and Reedmace works out the flow that really arrives, the doses for your
-            own water, and the day the filter will carry them. Every number shows its working.
+            Measure the tank, name the animals, and Reedmace works out the flow that really arrives, the doses
+            for your own water, and the day the filter will carry them. Every number shows its working.
           </Lead>
           {demoOpen && (
             <div>
@@ -60,7 +81,14 @@ export function Door({ demoOpen }: { demoOpen: boolean }) {
           <form onSubmit={submit}>
             <h2>{isNew ? "Make an account" : "Sign in"}</h2>
             <ProblemNote problem={problem} />
-            <TextField label="E-mail" type="email" autoComplete="username" value={email} onChange={setEmail} required />
+            <TextField
+              label="E-mail"
+              type="email"
+              autoComplete="username"
+              value={email}
+              onChange={setEmail}
+              required
+            />
             <TextField
               label="Password"
               type="password"

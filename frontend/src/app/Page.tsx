@@ -22,7 +22,13 @@ export function Page({ name, stem, children }: PageProps) {
       <Top>
         <Home to="/today" aria-label="Reedmace, to Today">
           <svg viewBox="0 0 20 32" width="17" height="27" aria-hidden="true">
-            <path d="M10 31V2M10 31C4 26 2 19 3 12M10 31c5-4 7-9 7-15" stroke="var(--reed)" strokeWidth="2" fill="none" strokeLinecap="round" />
+            <path
+              d="M10 31V2M10 31C4 26 2 19 3 12M10 31c5-4 7-9 7-15"
+              stroke="var(--reed)"
+              strokeWidth="2"
+              fill="none"
+              strokeLinecap="round"
+            />
             <rect x="6.6" y="6" width="6.8" height="12" rx="3.4" fill="var(--seed)" />
           </svg>
           Reedmace
@@ -33,7 +39,8 @@ export function Page({ name, stem, children }: PageProps) {
       </Top>
       {waiting > 0 && (
         <Held role="status">
-          {waiting} {waiting === 1 ? "entry is" : "entries are"} kept on this device and will be sent when the connection is back.
+          {waiting} {waiting === 1 ? "entry is" : "entries are"} kept on this device and will be sent when the
+          connection is back.
         </Held>
       )}
       <Main id="work" tabIndex={-1}>
@@ -102,7 +109,9 @@ function KeeperMenu() {
 /** Turn to the other of light and dark, and remember it. */
 export function turnTheme(): void {
   const root = document.documentElement;
-  const dark = root.dataset.theme ? root.dataset.theme === "dark" : matchMedia("(prefers-color-scheme: dark)").matches;
+  const dark = root.dataset.theme
+    ? root.dataset.theme === "dark"
+    : matchMedia("(prefers-color-scheme: dark)").matches;
   root.dataset.theme = dark ? "light" : "dark";
   localStorage.setItem("reedmace.theme", root.dataset.theme);
 }
@@ -140,7 +149,9 @@ const Home = styled(Link)`
   display: flex;
   align-items: center;
   gap: 8px;
-  font: 600 22px Vollkorn, serif;
+  font:
+    600 22px Vollkorn,
+    serif;
   color: var(--ink);
   text-decoration: none;
   min-height: 44px;
@@ -151,7 +162,9 @@ const NameButton = styled(AriaButton)`
   min-height: 44px;
   min-width: 44px;
   padding: 4px 8px;
-  font: italic 400 18px Vollkorn, serif;
+  font:
+    italic 400 18px Vollkorn,
+    serif;
   color: var(--ink-soft);
   cursor: pointer;
   white-space: nowrap;

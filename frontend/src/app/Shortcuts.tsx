@@ -21,7 +21,13 @@ export function Shortcuts() {
   useEffect(() => {
     const pressed = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement;
-      if (e.ctrlKey || e.metaKey || e.altKey || target.closest("input, textarea, select, [role=listbox], [role=menu]")) return;
+      if (
+        e.ctrlKey ||
+        e.metaKey ||
+        e.altKey ||
+        target.closest("input, textarea, select, [role=listbox], [role=menu]")
+      )
+        return;
       const stage = STAGES[Number(e.key) - 1];
       const tank = /^\/tanks\/(\d+)\//.exec(pathname)?.[1];
       if (e.key === "?") setOpen(true);

@@ -4,7 +4,14 @@ import { styled } from "styled-components";
 import type { Stage } from "../api/schemas";
 import { phone } from "../kit";
 
-const NAMES: Record<Stage["stage"], string> = { tank: "Tank", stock: "Stock", filter: "Filter", fit: "Fit", cycle: "Cycle", keep: "Keep" };
+const NAMES: Record<Stage["stage"], string> = {
+  tank: "Tank",
+  stock: "Stock",
+  filter: "Filter",
+  fit: "Fit",
+  cycle: "Cycle",
+  keep: "Keep",
+};
 
 export function Stem({ tankId, stages }: { tankId: number; stages: Stage[] }) {
   return (

@@ -12,7 +12,7 @@ interface Props {
 }
 
 const W = 640;
-const H = 260;
+const H = 236;
 const PAD = { left: 30, right: 10, top: 30, bottom: 44 };
 
 interface Mark {
@@ -25,17 +25,24 @@ export function CycleLog({ log, forecast, share, dateOf }: Props) {
   const marks = (field: "ammonia" | "nitrite" | "nitrate"): Mark[] =>
     (log.readings ?? []).flatMap((r) => {
       const value = r[`${field}_mg_n_l`];
-      return value == null ? [] : [{ day: r.day, value: value / (share[field] ?? 1), off: (r.off_scale ?? []).includes(field) }];
+      return value == null
+        ? []
+        : [{ day: r.day, value: value / (share[field] ?? 1), off: (r.off_scale ?? []).includes(field) }];
     });
   const ammonia = marks("ammonia");
   const nitrite = marks("nitrite");
   const nitrate = marks("nitrate");
   const kh = (log.readings ?? []).flatMap((r) => (r.kh_dkh == null ? [] : [{ day: r.day, value: r.kh_dkh }]));
   const lastDay = Math.max(forecast.pass_day_p90 ?? log.day_now + 28, log.day_now + 10) + 5;
-  const most = Math.max(5, ...[...ammonia, ...nitrite].map((m) => m.value)) * 1.15;
+  const coming = forecast.bands.filter((b) => b.day >= log.day_now - 1 && b.day <= lastDay);
+  const highest = Math.max(
+    ...coming.map((b) =>
+      Math.max(b.nitrite_mg_n_l.p90 / (share.nitrite ?? 1), b.ammonia_mg_n_l.p90 / (share.ammonia ?? 1)),
+    ),
+  );
+  const most = Math.max(5, Math.min(highest, 25), ...[...ammonia, ...nitrite].map((m) => m.value)) * 1.08;
   const x = scaleLinear<number>({ domain: [0, lastDay], range: [PAD.left, W - PAD.right] });
   const y = scaleLinear<number>({ domain: [0, most], range: [H - PAD.bottom, PAD.top], clamp: true });
-  const coming = forecast.bands.filter((b) => b.day >= log.day_now - 1 && b.day <= lastDay);
   const band = (field: "ammonia_mg_n_l" | "nitrite_mg_n_l", per: number, fill: string) => (
     <Area
       data={coming}
@@ -57,7 +64,12 @@ export function CycleLog({ log, forecast, share, dateOf }: Props) {
     r.kh_dkh ?? "",
   ]);
   return (
-    <ChartFrame title="What the tests say, and where it goes from here" sentence={sentence} columns={["When", "Ammonia, ppm", "Nitrite, ppm", "Nitrate, ppm", "pH", "KH"]} rows={rows}>
+    <ChartFrame
+      title="What the tests say, and where it goes from here"
+      sentence={sentence}
+      columns={["When", "Ammonia, ppm", "Nitrite, ppm", "Nitrate, ppm", "pH", "KH"]}
+      rows={rows}
+    >
       <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
         {y.ticks(5).map((t) => (
           <g key={t}>
@@ -69,17 +81,48 @@ export function CycleLog({ log, forecast, share, dateOf }: Props) {
         ))}
         {ready && (
           <>
-            <rect x={x(forecast.pass_day_p10 ?? 0)} y={PAD.top - 26} width={Math.max(x(forecast.pass_day_p90 ?? 0) - x(forecast.pass_day_p10 ?? 0), 4)} height={H - PAD.bottom - PAD.top + 26} fill="var(--reed-fill)" opacity={0.55} />
-            <text x={(x(forecast.pass_day_p10 ?? 0) + x(forecast.pass_day_p90 ?? 0)) / 2} y={PAD.top - 12} textAnchor="middle" className="strong halo">
+            <rect
+              x={x(forecast.pass_day_p10 ?? 0)}
+              y={PAD.top - 26}
+              width={Math.max(x(forecast.pass_day_p90 ?? 0) - x(forecast.pass_day_p10 ?? 0), 4)}
+              height={H - PAD.bottom - PAD.top + 26}
+              fill="var(--reed-fill)"
+              opacity={0.55}
+            />
+            <text
+              x={(x(forecast.pass_day_p10 ?? 0) + x(forecast.pass_day_p90 ?? 0)) / 2}
+              y={PAD.top - 12}
+              textAnchor="middle"
+              className="strong halo"
+            >
               ready {dateOf(forecast.pass_day_p10 ?? 0)} to {dateOf(forecast.pass_day_p90 ?? 0)}
             </text>
           </>
         )}
         {band("nitrite_mg_n_l", share.nitrite ?? 1, "var(--water-deep)")}
         {band("ammonia_mg_n_l", share.ammonia ?? 1, "var(--seed-fill)")}
-        <LinePath data={kh} x={(m) => x(m.day)} y={(m) => y(m.value)} stroke="var(--reed)" strokeWidth={1.8} strokeDasharray="5 4" />
-        <LinePath data={nitrite} x={(m) => x(m.day)} y={(m) => y(m.value)} stroke="var(--water)" strokeWidth={2.2} />
-        <LinePath data={ammonia} x={(m) => x(m.day)} y={(m) => y(m.value)} stroke="var(--seed)" strokeWidth={2.2} />
+        <LinePath
+          data={kh}
+          x={(m) => x(m.day)}
+          y={(m) => y(m.value)}
+          stroke="var(--reed)"
+          strokeWidth={1.8}
+          strokeDasharray="5 4"
+        />
+        <LinePath
+          data={nitrite}
+          x={(m) => x(m.day)}
+          y={(m) => y(m.value)}
+          stroke="var(--water)"
+          strokeWidth={2.2}
+        />
+        <LinePath
+          data={ammonia}
+          x={(m) => x(m.day)}
+          y={(m) => y(m.value)}
+          stroke="var(--seed)"
+          strokeWidth={2.2}
+        />
         {nitrite.map((m) =>
           m.off ? (
             <path key={m.day} d={`M${x(m.day) - 5} ${y(m.value) + 4} l5 -9 l5 9 z`} fill="var(--water)" />
@@ -91,14 +134,32 @@ export function CycleLog({ log, forecast, share, dateOf }: Props) {
           <circle key={m.day} cx={x(m.day)} cy={y(m.value)} r={4.4} fill="var(--seed)" />
         ))}
         <Tag marks={ammonia} x={x} y={y} text="ammonia" pick={0} dy={-10} tone="var(--seed)" />
-        <Tag marks={nitrite} x={x} y={y} text={nitrite.some((m) => m.off) ? "nitrite, ▲ off the scale" : "nitrite"} pick={nitrite.length - 1} dy={-12} tone="var(--water)" end />
-        {kh[0] && (
-          <text x={x(kh[0].day) + 8} y={y(kh[0].value) - 6} className="halo" style={{ fill: "var(--reed)" }}>
+        <Tag
+          marks={nitrite}
+          x={x}
+          y={y}
+          text={nitrite.some((m) => m.off) ? "nitrite, ▲ off the scale" : "nitrite"}
+          pick={nitrite.length - 1}
+          dy={-12}
+          tone="var(--water)"
+          end
+        />
+        {kh.length > 0 && (
+          <text
+            x={x(kh.at(-1)?.day ?? 0) + 6}
+            y={y(kh.at(-1)?.value ?? 0) + 5}
+            className="halo"
+            style={{ fill: "var(--reed)" }}
+          >
             KH
           </text>
         )}
-        <path d={`M${x(log.day_now)} ${PAD.top - 6} V${H - PAD.bottom}`} stroke="var(--ink)" strokeWidth={1.4} />
-        <text x={x(log.day_now) + 5} y={H - PAD.bottom - 6} className="halo">
+        <path
+          d={`M${x(log.day_now)} ${PAD.top - 6} V${H - PAD.bottom}`}
+          stroke="var(--ink)"
+          strokeWidth={1.4}
+        />
+        <text x={x(log.day_now) - 5} y={PAD.top - 12} textAnchor="end" className="halo">
           today
         </text>
         {x.ticks(7).map((t) => (
@@ -116,7 +177,13 @@ export function CycleLog({ log, forecast, share, dateOf }: Props) {
           <circle key={d.day} cx={x(d.day)} cy={H - 17} r={4} fill="var(--water)" />
         ))}
         <text x={W - PAD.right} y={H - 10} textAnchor="end" className="soft">
-          {[(log.doses ?? []).length && "brown bars: doses", (log.alkalinity ?? []).length && "green: bicarbonate", (log.changes ?? []).length && "dots: water changes"].filter(Boolean).join(", ")}
+          {[
+            (log.doses ?? []).length && "brown bars: doses",
+            (log.alkalinity ?? []).length && "green: bicarbonate",
+            (log.changes ?? []).length && "dots: water changes",
+          ]
+            .filter(Boolean)
+            .join(", ")}
         </text>
       </svg>
       {nitrate.length > 0 && <Nitrate last={nitrate[nitrate.length - 1]} />}
@@ -143,7 +210,13 @@ function Tag({ marks, x, y, text, pick, dy, tone, end }: TagProps) {
   const mark = marks[pick];
   if (!mark) return null;
   return (
-    <text x={x(mark.day) + (end ? 0 : 2)} y={y(mark.value) + dy} textAnchor={end ? "end" : "start"} className="halo" style={{ fill: tone }}>
+    <text
+      x={x(mark.day) + (end ? 0 : 2)}
+      y={y(mark.value) + dy}
+      textAnchor={end ? "end" : "start"}
+      className="halo"
+      style={{ fill: tone }}
+    >
       {text}
     </text>
   );

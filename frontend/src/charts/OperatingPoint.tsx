@@ -30,6 +30,7 @@ export function OperatingPoint({ answer }: { answer: Answer }) {
     <ChartFrame
       title="Where pump meets plumbing"
       sentence={sentence}
+      quiet
       columns={["Part", "Head, m"]}
       rows={answer.head_budget.map((p) => [p.part, p.head_m.toFixed(3)])}
     >
@@ -53,22 +54,59 @@ export function OperatingPoint({ answer }: { answer: Answer }) {
         <text x={W - PAD.right} y={H - 2} textAnchor="end" className="soft">
           L/h
         </text>
-        <LinePath data={answer.plumbing_dirty} x={(p) => at(p).x} y={(p) => at(p).y} stroke="var(--seed)" strokeWidth={2} strokeDasharray="4 4" />
-        <LinePath data={answer.plumbing_clean} x={(p) => at(p).x} y={(p) => at(p).y} stroke="var(--seed)" strokeWidth={2} />
-        <LinePath data={answer.pump_curve} x={(p) => at(p).x} y={(p) => at(p).y} stroke="var(--water)" strokeWidth={2.4} />
+        <LinePath
+          data={answer.plumbing_dirty}
+          x={(p) => at(p).x}
+          y={(p) => at(p).y}
+          stroke="var(--seed)"
+          strokeWidth={2}
+          strokeDasharray="4 4"
+        />
+        <LinePath
+          data={answer.plumbing_clean}
+          x={(p) => at(p).x}
+          y={(p) => at(p).y}
+          stroke="var(--seed)"
+          strokeWidth={2}
+        />
+        <LinePath
+          data={answer.pump_curve}
+          x={(p) => at(p).x}
+          y={(p) => at(p).y}
+          stroke="var(--water)"
+          strokeWidth={2.4}
+        />
         {answer.status === "delivers" && (
           <>
-            <circle cx={x(answer.dirty_lph)} cy={y(headAt(answer.dirty_lph))} r={4.5} fill="var(--paper)" stroke="var(--seed)" strokeWidth={2} />
+            <circle
+              cx={x(answer.dirty_lph)}
+              cy={y(headAt(answer.dirty_lph))}
+              r={4.5}
+              fill="var(--paper)"
+              stroke="var(--seed)"
+              strokeWidth={2}
+            />
             <circle cx={x(answer.delivered_lph)} cy={y(answer.head_m)} r={5} fill="var(--seed)" />
             <text x={x(answer.delivered_lph) + 9} y={y(answer.head_m) - 4} className="strong halo">
               {answer.delivered_lph.toFixed(0)} clean
             </text>
-            <text x={x(answer.dirty_lph) - 9} y={y(headAt(answer.dirty_lph)) - 5} textAnchor="end" className="halo">
+            <text
+              x={x(answer.dirty_lph) - 9}
+              y={y(headAt(answer.dirty_lph)) - 5}
+              textAnchor="end"
+              className="halo"
+            >
               {answer.dirty_lph.toFixed(0)} dirty
             </text>
           </>
         )}
-        <text x={x(answer.box_lph) - 2} y={y(top * 0.13)} textAnchor="end" className="halo" style={{ fill: "var(--water)" }}>
+        <text
+          x={x(answer.box_lph) - 2}
+          y={y(top * 0.13)}
+          textAnchor="end"
+          className="halo"
+          style={{ fill: "var(--water)" }}
+        >
           pump
         </text>
       </svg>

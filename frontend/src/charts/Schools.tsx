@@ -34,8 +34,13 @@ export function Schools({ requirement, netL, candidate }: Props) {
     <ChartFrame
       title="What each school asks, and where this lands"
       sentence={sentence}
+      quiet={Boolean(candidate)}
       columns={["School", "Asks", "L/h"]}
-      rows={requirement.schools.map((s) => [s.title + (s.followed ? " (followed)" : ""), s.asks, span(s.low_lph, s.high_lph)])}
+      rows={requirement.schools.map((s) => [
+        s.title + (s.followed ? " (followed)" : ""),
+        s.asks,
+        span(s.low_lph, s.high_lph),
+      ])}
     >
       <svg viewBox={`0 0 ${W} ${height}`} role="img" aria-label={sentence}>
         <text x={0} y={13} className="soft">
@@ -62,8 +67,22 @@ export function Schools({ requirement, netL, candidate }: Props) {
               </text>
               {media ? (
                 <>
-                  <rect x={x(0)} y={y + 8} width={(end - x(0)) * 0.5} height={14} fill="none" stroke="var(--ink-soft)" />
-                  <rect x={x(0)} y={y + 8} width={(end - x(0)) * 0.5 * share} height={14} fill="var(--reed-fill)" stroke="var(--reed)" />
+                  <rect
+                    x={x(0)}
+                    y={y + 8}
+                    width={(end - x(0)) * 0.5}
+                    height={14}
+                    fill="none"
+                    stroke="var(--ink-soft)"
+                  />
+                  <rect
+                    x={x(0)}
+                    y={y + 8}
+                    width={(end - x(0)) * 0.5 * share}
+                    height={14}
+                    fill="var(--reed-fill)"
+                    stroke="var(--reed)"
+                  />
                   <text x={x(0) + (end - x(0)) * 0.5 + 8} y={y + 20} className="halo">
                     {candidate ? `${candidate.media_kg.toFixed(1)} of ` : ""}
                     {s.media_kg?.toFixed(1)} kg asked
@@ -71,7 +90,16 @@ export function Schools({ requirement, netL, candidate }: Props) {
                 </>
               ) : (
                 <>
-                  <rect x={x(low)} y={y + 7} width={Math.max(x(high) - x(low), 3)} height={16} rx={8} fill="var(--reed-fill)" stroke={s.followed ? "var(--reed)" : "none"} strokeWidth={1.6} />
+                  <rect
+                    x={x(low)}
+                    y={y + 7}
+                    width={Math.max(x(high) - x(low), 3)}
+                    height={16}
+                    rx={8}
+                    fill="var(--reed-fill)"
+                    stroke={s.followed ? "var(--reed)" : "none"}
+                    strokeWidth={1.6}
+                  />
                   {s.school === "load" && (
                     <text x={x(low) + 8} y={y + 20}>
                       {low.toFixed(2)} or more: nearly any filter would do
@@ -81,17 +109,43 @@ export function Schools({ requirement, netL, candidate }: Props) {
               )}
               {candidate && s.basis === "box flow" && (
                 <>
-                  <path d={`M${x(times(candidate.box_lph))} ${y + 2} v26`} stroke="var(--ink)" strokeWidth={2} strokeDasharray="3 3" />
-                  <text x={x(times(candidate.box_lph)) + 6} y={y + 20} className="halo">
+                  <path
+                    d={`M${x(times(candidate.box_lph))} ${y + 2} v26`}
+                    stroke="var(--ink)"
+                    strokeWidth={2}
+                    strokeDasharray="3 3"
+                  />
+                  <text
+                    x={x(times(candidate.box_lph)) + (x(times(candidate.box_lph)) > W - 110 ? -6 : 6)}
+                    y={y + 20}
+                    textAnchor={x(times(candidate.box_lph)) > W - 110 ? "end" : "start"}
+                    className="halo"
+                  >
                     {times(candidate.box_lph).toFixed(1)} on the box
                   </text>
                 </>
               )}
               {candidate && s.school === "delivered" && (
                 <>
-                  <path d={`M${x(times(candidate.dirty_lph))} ${y + 15} H${x(times(candidate.delivered_lph))}`} stroke="var(--seed)" strokeWidth={3} />
-                  <path d={`M${x(times(candidate.delivered_lph))} ${y + 1} v28`} stroke="var(--seed)" strokeWidth={4} />
-                  <text x={x(times(candidate.delivered_lph)) + 8} y={y + 20} className="strong halo">
+                  <path
+                    d={`M${x(times(candidate.dirty_lph))} ${y + 15} H${x(times(candidate.delivered_lph))}`}
+                    stroke="var(--seed)"
+                    strokeWidth={3}
+                  />
+                  <path
+                    d={`M${x(times(candidate.delivered_lph))} ${y + 1} v28`}
+                    stroke="var(--seed)"
+                    strokeWidth={4}
+                  />
+                  <text
+                    x={
+                      x(times(candidate.delivered_lph)) +
+                      (x(times(candidate.delivered_lph)) > W - 120 ? -8 : 8)
+                    }
+                    y={y + 20}
+                    textAnchor={x(times(candidate.delivered_lph)) > W - 120 ? "end" : "start"}
+                    className="strong halo"
+                  >
                     {times(candidate.delivered_lph).toFixed(1)} delivered
                   </text>
                 </>
@@ -101,7 +155,7 @@ export function Schools({ requirement, netL, candidate }: Props) {
         })}
       </svg>
       {label && (
-        <p>
+        <p style={{ fontSize: 15 }}>
           <b>Tank size on the box:</b> {label.asks}.
         </p>
       )}

@@ -5,17 +5,19 @@ import { styled } from "styled-components";
 interface ChartFrameProps {
   title: string;
   sentence: string;
+  /** The words beside the chart say it already; keep the sentence for those who cannot see the chart. */
+  quiet?: boolean;
   columns: string[];
   rows: (string | number)[][];
   children: ReactNode;
 }
 
-export function ChartFrame({ title, sentence, columns, rows, children }: ChartFrameProps) {
+export function ChartFrame({ title, sentence, quiet, columns, rows, children }: ChartFrameProps) {
   return (
     <Figure>
       <h2>{title}</h2>
       {children}
-      <figcaption>{sentence}</figcaption>
+      {!quiet && <figcaption>{sentence}</figcaption>}
       <details>
         <summary>As a table</summary>
         <table>
@@ -55,7 +57,9 @@ const Figure = styled.figure`
     overflow: visible;
   }
   svg text {
-    font: 400 14.5px "Source Sans 3", sans-serif;
+    font:
+      400 14.5px "Source Sans 3",
+      sans-serif;
     fill: var(--ink);
   }
   svg .soft {
@@ -74,8 +78,22 @@ const Figure = styled.figure`
     color: var(--ink-soft);
     font-size: 15px;
   }
-  details {
+  grid-template-columns: minmax(0, 1fr) auto;
+  > * {
+    grid-column: 1 / -1;
+  }
+  > h2 {
+    grid-column: 1;
+    grid-row: 1;
+  }
+  > details {
     font-size: 14px;
+    grid-column: 2;
+    grid-row: 1;
+  }
+  > details[open] {
+    grid-column: 1 / -1;
+    grid-row: auto;
   }
   summary {
     cursor: pointer;

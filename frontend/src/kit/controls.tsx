@@ -9,7 +9,8 @@ import {
   ListBoxItem,
   NumberField as AriaNumberField,
   Popover,
-  Radio,
+  RadioButton,
+  RadioField,
   RadioGroup,
   Select as AriaSelect,
   SelectValue,
@@ -156,7 +157,7 @@ const Choices = styled(RadioGroup)`
     gap: 6px;
   }
 `;
-const Choice = styled(Radio)`
+const Choice = styled(RadioButton)`
   min-height: 40px;
   display: inline-flex;
   align-items: center;
@@ -198,9 +199,9 @@ export function PickOne<T extends string>({ label, value, onChange, options }: P
       <Label>{label}</Label>
       <div>
         {options.map(([key, text]) => (
-          <Choice key={key} value={key}>
-            {text}
-          </Choice>
+          <RadioField key={key} value={key}>
+            <Choice>{text}</Choice>
+          </RadioField>
         ))}
       </div>
     </Choices>
@@ -256,8 +257,8 @@ export const MenuBox = styled(Popover)`
 export function Select<T extends string>({ label, value, onChange, options }: PickOneProps<T>) {
   return (
     <StyledSelect
-      selectedKey={value}
-      onSelectionChange={(k) => {
+      value={value}
+      onChange={(k) => {
         onChange(k as T);
       }}
     >
@@ -309,7 +310,17 @@ const StyledSlider = styled(AriaSlider)`
   }
 `;
 
-export function Slider({ label, value, onChange, max = 5 }: { label: string; value: number; onChange: (v: number) => void; max?: number }) {
+export function Slider({
+  label,
+  value,
+  onChange,
+  max = 5,
+}: {
+  label: string;
+  value: number;
+  onChange: (v: number) => void;
+  max?: number;
+}) {
   return (
     <StyledSlider
       value={value}

@@ -36,7 +36,13 @@ const ProblemBox = styled.div`
 `;
 
 /** What happened, and what to do; children are the ways out. */
-export function ProblemNote({ problem, children }: { problem: ProblemError | null | undefined; children?: ReactNode }) {
+export function ProblemNote({
+  problem,
+  children,
+}: {
+  problem: ProblemError | null | undefined;
+  children?: ReactNode;
+}) {
   if (!problem) return null;
   return (
     <ProblemBox role="alert">

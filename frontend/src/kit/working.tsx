@@ -40,7 +40,10 @@ export function WorkingProvider({ children }: { children: ReactNode }) {
                     Close
                   </Button>
                 </Head>
-                <p>Each line can be followed on paper: the formula, the figures put in, and where it comes from.</p>
+                <p>
+                  Each line can be followed on paper: the formula, the figures put in, and where it comes
+                  from.
+                </p>
                 <Lines>
                   {shown?.lines.map((line, i) => (
                     <li key={i}>
@@ -68,7 +71,17 @@ export function WorkingProvider({ children }: { children: ReactNode }) {
 }
 
 /** A number that opens its working. */
-export function Figure({ title, lines, children, label }: { title: string; lines?: WorkingLine[]; children: ReactNode; label?: string }) {
+export function Figure({
+  title,
+  lines,
+  children,
+  label,
+}: {
+  title: string;
+  lines?: WorkingLine[];
+  children: ReactNode;
+  label?: string;
+}) {
   const open = useContext(Opener);
   return (
     <NumberButton
@@ -129,7 +142,9 @@ const Drawer = styled(Modal)`
     gap: 12px;
   }
   h2 {
-    font: 600 22px/1.2 Vollkorn, serif;
+    font:
+      600 22px/1.2 Vollkorn,
+      serif;
   }
 `;
 const Head = styled.div`

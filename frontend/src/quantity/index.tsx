@@ -6,7 +6,14 @@ import type { QuestionOf } from "../api/schemas";
 import { TextField } from "../kit/controls";
 
 type Kind = QuestionOf<"read-quantity">["kind"];
-const HOME: Record<Kind, string> = { length: "cm", volume: "L", flow: "L/h", mass: "kg", temperature: "°C", hardness: "dKH" };
+const HOME: Record<Kind, string> = {
+  length: "cm",
+  volume: "L",
+  flow: "L/h",
+  mass: "kg",
+  temperature: "°C",
+  hardness: "dKH",
+};
 
 interface QuantityFieldProps {
   label: string;
@@ -63,7 +70,10 @@ export function QuantityField({ label, kind, value, onChange, hint }: QuantityFi
       give(answer.value);
       setText(round(answer.value));
     } catch (problem) {
-      if (problem instanceof ProblemError) setError(problem.errors[0] ? `${problem.errors[0].what} ${problem.errors[0].remedy}` : problem.detail);
+      if (problem instanceof ProblemError)
+        setError(
+          problem.errors[0] ? `${problem.errors[0].what} ${problem.errors[0].remedy}` : problem.detail,
+        );
     }
   };
   const twin = useTwin(HOME[kind], value);

@@ -1,5 +1,5 @@
 /** The working drawing: this tank on its stand against its wall, front and side, to one scale. */
-import { useId, useMemo, useRef, type KeyboardEvent, type PointerEvent } from "react";
+import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { styled } from "styled-components";
 import type { Animals, Filter, Species, TankPlan, TankVolume } from "../api/schemas";
 import { phone } from "../kit/theme";
@@ -30,27 +30,39 @@ export interface SectionProps {
 export function Section(props: SectionProps) {
   const { plan, animals, species, filter, caption } = props;
   const sheet = useMemo(() => layOut(plan, 560, 610), [plan]);
-  const fish = useMemo(() => (animals && species ? swimmers(sheet, animals, species) : []), [sheet, animals, species]);
-  const title = useId();
+  const fish = useMemo(
+    () => (animals && species ? swimmers(sheet, animals, species) : []),
+    [sheet, animals, species],
+  );
   return (
     <Frame>
-      <svg viewBox={`0 0 ${sheet.width} ${sheet.height}`} role="group" aria-labelledby={title}>
-        <title id={title}>{caption}</title>
+      <svg viewBox={`0 0 ${sheet.width} ${sheet.height}`} role="group" aria-label={caption}>
         <Room sheet={sheet} />
-        <Glassware sheet={sheet} stones={(plan.tank.stone_kg ?? 0) > 0} />
+        <Glassware sheet={sheet} bare={props.water !== undefined} stones={(plan.tank.stone_kg ?? 0) > 0} />
         <Swimmers all={fish} />
         {filter && <FilterParts sheet={sheet} filter={filter} />}
         <Figures {...props} sheet={sheet} />
         {filter && props.labels && <Labels sheet={sheet} filter={filter} labels={props.labels} />}
         {props.onFill && <WaterHandle sheet={sheet} plan={plan} onFill={props.onFill} />}
       </svg>
-      <figcaption>{caption}</figcaption>
     </Frame>
   );
 }
 
 function Room({ sheet }: { sheet: Sheet }) {
-  const { left, tankWidth, floorY, standHeight, sideLeft, sideWidth, wallX, rimY, tankHeight, width, height } = sheet;
+  const {
+    left,
+    tankWidth,
+    floorY,
+    standHeight,
+    sideLeft,
+    sideWidth,
+    wallX,
+    rimY,
+    tankHeight,
+    width,
+    height,
+  } = sheet;
   const top = rimY + tankHeight;
   const shelf = (x: number, w: number) => (
     <g fill="var(--wood)" stroke="var(--wood-line)" strokeWidth={1}>
@@ -67,7 +79,15 @@ function Room({ sheet }: { sheet: Sheet }) {
   return (
     <g>
       <rect x={6} y={6} width={width - 12} height={height - 12} fill="var(--silt)" />
-      <rect x={wallX} y={18} width={9} height={floorY - 18} fill="url(#hatch)" stroke="var(--ink-soft)" strokeWidth={0.6} />
+      <rect
+        x={wallX}
+        y={18}
+        width={9}
+        height={floorY - 18}
+        fill="url(#hatch)"
+        stroke="var(--ink-soft)"
+        strokeWidth={0.6}
+      />
       <defs>
         <pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V6" stroke="var(--ink-soft)" strokeWidth="1.4" />
@@ -85,8 +105,9 @@ function Room({ sheet }: { sheet: Sheet }) {
   );
 }
 
-function Glassware({ sheet, stones }: { sheet: Sheet; stones: boolean }) {
-  const { left, tankWidth, rimY, bottomY, glass, waterY, substrate, sideLeft, sideWidth, tankHeight, scale } = sheet;
+function Glassware({ sheet, stones, bare }: { sheet: Sheet; stones: boolean; bare: boolean }) {
+  const { left, tankWidth, rimY, bottomY, glass, waterY, substrate, sideLeft, sideWidth, tankHeight, scale } =
+    sheet;
   const inside = (x: number, w: number) => {
     const x0 = x + glass;
     const x1 = x + w - glass;
@@ -94,28 +115,56 @@ function Glassware({ sheet, stones }: { sheet: Sheet; stones: boolean }) {
     return (
       <g>
         <rect x={x0} y={waterY} width={x1 - x0} height={bottomY - waterY} fill="var(--water-fill)" />
-        <rect x={x0} y={waterY + (bottomY - waterY) * 0.55} width={x1 - x0} height={(bottomY - waterY) * 0.45} fill="var(--water-deep)" opacity={0.35} />
-        {substrate > 0 && <path d={`${ripple(x0, x1, bed, Math.min(substrate * 0.15, 3))} V${bottomY} H${x0} Z`} fill="url(#grains)" />}
+        <rect
+          x={x0}
+          y={waterY + (bottomY - waterY) * 0.55}
+          width={x1 - x0}
+          height={(bottomY - waterY) * 0.45}
+          fill="var(--water-deep)"
+          opacity={0.35}
+        />
+        {substrate > 0 && (
+          <path
+            d={`${ripple(x0, x1, bed, Math.min(substrate * 0.15, 3))} V${bottomY} H${x0} Z`}
+            fill="url(#grains)"
+          />
+        )}
         <path d={`M${x0} ${waterY} H${x1}`} stroke="var(--water)" strokeWidth={1.8} />
-        <rect x={x} y={rimY} width={w} height={tankHeight} fill="none" stroke="var(--ink)" strokeWidth={Math.max(glass, 1.8)} />
+        <rect
+          x={x}
+          y={rimY}
+          width={w}
+          height={tankHeight}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={Math.max(glass, 1.8)}
+        />
       </g>
     );
   };
   const bed = bottomY - substrate;
-  const blades = [0.19, 0.22, 0.26, 0.84, 0.87];
+  // Plants stand aside when the water itself is written on.
+  const blades = bare ? [] : [0.19, 0.22, 0.26, 0.84, 0.87];
   return (
     <g>
       {inside(left, tankWidth)}
       {inside(sideLeft, sideWidth)}
       {stones && (
         <g fill="var(--stone)" stroke="var(--ink-soft)">
-          <path d={`M${left + tankWidth * 0.5} ${bed + 1} q${6 * scale * 0.4} ${-9 * scale} ${8 * scale} ${-10 * scale} q${7 * scale} ${scale} ${9 * scale} ${10 * scale} z`} />
-          <path d={`M${left + tankWidth * 0.44} ${bed + 1} q${2 * scale} ${-5 * scale} ${5 * scale} ${-5 * scale} q${4 * scale} 0 ${5 * scale} ${5 * scale} z`} />
+          <path
+            d={`M${left + tankWidth * 0.5} ${bed + 1} q${6 * scale * 0.4} ${-9 * scale} ${8 * scale} ${-10 * scale} q${7 * scale} ${scale} ${9 * scale} ${10 * scale} z`}
+          />
+          <path
+            d={`M${left + tankWidth * 0.44} ${bed + 1} q${2 * scale} ${-5 * scale} ${5 * scale} ${-5 * scale} q${4 * scale} 0 ${5 * scale} ${5 * scale} z`}
+          />
         </g>
       )}
       <g stroke="var(--reed)" strokeWidth={2.6} fill="none" strokeLinecap="round" opacity={0.8}>
         {blades.map((f, i) => (
-          <path key={f} d={`M${left + tankWidth * f} ${bed + 1} q${i % 2 ? 6 : -5} ${-(bottomY - waterY) * 0.2} ${i % 2 ? -2 : 3} ${-(bottomY - waterY) * (0.32 + 0.09 * i)}`} />
+          <path
+            key={f}
+            d={`M${left + tankWidth * f} ${bed + 1} q${i % 2 ? 6 : -5} ${-(bottomY - waterY) * 0.2} ${i % 2 ? -2 : 3} ${-(bottomY - waterY) * (0.32 + 0.09 * i)}`}
+          />
         ))}
       </g>
     </g>
@@ -123,14 +172,32 @@ function Glassware({ sheet, stones }: { sheet: Sheet; stones: boolean }) {
 }
 
 function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sheet: Sheet }) {
-  const { left, tankWidth, rimY, tankHeight, floorY, standHeight, waterY, bottomY, sideLeft, sideWidth, wallX } = sheet;
+  const {
+    left,
+    tankWidth,
+    rimY,
+    tankHeight,
+    floorY,
+    standHeight,
+    waterY,
+    bottomY,
+    sideLeft,
+    sideWidth,
+    wallX,
+  } = sheet;
   const middle = left + tankWidth / 2;
   return (
     <g className="figures">
       <Span x0={left} x1={left + tankWidth} y={rimY - 18} text={`${trim(plan.tank.length_cm)} cm`} />
-      <Span x0={sideLeft} x1={sideLeft + sideWidth} y={rimY - 18} text={`${trim(plan.tank.width_cm)}`} />
+      <Span x0={sideLeft} x1={sideLeft + sideWidth} y={rimY - 18} text={trim(plan.tank.width_cm)} />
       {wallX - sideLeft - sideWidth > 8 && (
-        <text x={(sideLeft + sideWidth + wallX) / 2} y={floorY - standHeight * 0.5} textAnchor="middle" className="small" transform={`rotate(-90 ${(sideLeft + sideWidth + wallX) / 2 + 4} ${floorY - standHeight * 0.5})`}>
+        <text
+          x={(sideLeft + sideWidth + wallX) / 2}
+          y={floorY - standHeight * 0.5}
+          textAnchor="middle"
+          className="small"
+          transform={`rotate(-90 ${(sideLeft + sideWidth + wallX) / 2 + 4} ${floorY - standHeight * 0.5})`}
+        >
           {trim(plan.surroundings?.behind_cm ?? 10)} cm to the wall
         </text>
       )}
@@ -140,7 +207,12 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
       <text x={left - 30} y={floorY - standHeight / 2 + 5} textAnchor="middle">
         {trim(plan.surroundings?.stand_height_cm ?? 70)}
       </text>
-      <path d={`M${left - 14} ${rimY} V${floorY} M${left - 18} ${rimY} h8 M${left - 18} ${rimY + tankHeight} h8 M${left - 18} ${floorY} h8`} stroke="var(--ink-soft)" strokeWidth={0.9} fill="none" />
+      <path
+        d={`M${left - 14} ${rimY} V${floorY} M${left - 18} ${rimY} h8 M${left - 18} ${rimY + tankHeight} h8 M${left - 18} ${floorY} h8`}
+        stroke="var(--ink-soft)"
+        strokeWidth={0.9}
+        fill="none"
+      />
       {dimensions && volume && (
         <>
           <text x={middle} y={waterY + (bottomY - waterY) * 0.42} textAnchor="middle" className="big">
@@ -152,7 +224,13 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
         </>
       )}
       {water?.map((text, i) => (
-        <text key={text} x={middle} y={waterY + 30 + i * 21 + (i ? 6 : 0)} textAnchor="middle" className={i ? "" : "big"}>
+        <text
+          key={text}
+          x={middle}
+          y={waterY + 30 + i * 21 + (i ? 6 : 0)}
+          textAnchor="middle"
+          className={i ? "" : "big"}
+        >
           {text}
         </text>
       ))}
@@ -169,7 +247,11 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
 function Span({ x0, x1, y, text }: { x0: number; x1: number; y: number; text: string }) {
   return (
     <>
-      <path d={`M${x0} ${y} H${x1} M${x0} ${y - 4} v8 M${x1} ${y - 4} v8`} stroke="var(--ink-soft)" strokeWidth={0.9} />
+      <path
+        d={`M${x0} ${y} H${x1} M${x0} ${y - 4} v8 M${x1} ${y - 4} v8`}
+        stroke="var(--ink-soft)"
+        strokeWidth={0.9}
+      />
       <text x={(x0 + x1) / 2} y={y - 6} textAnchor="middle">
         {text}
       </text>
@@ -184,7 +266,7 @@ function Labels({ sheet, filter, labels }: { sheet: Sheet; filter: Filter; label
     filter.kind === "canister"
       ? {
           outlet: [left + tankWidth * 0.3, spots.outlet[1] + 26],
-          hose: [left + 18, floorY - standHeight * 0.24],
+          hose: [left + 22, Math.min(spots.hose[1] + 44, floorY - 30)],
           body: [left + tankWidth * 0.2, floorY - standHeight * 0.1],
         }
       : filter.kind === "hang-on"
@@ -222,7 +304,15 @@ function Labels({ sheet, filter, labels }: { sheet: Sheet; filter: Filter; label
   );
 }
 
-function WaterHandle({ sheet, plan, onFill }: { sheet: Sheet; plan: TankPlan; onFill: (cm: number) => void }) {
+function WaterHandle({
+  sheet,
+  plan,
+  onFill,
+}: {
+  sheet: Sheet;
+  plan: TankPlan;
+  onFill: (cm: number) => void;
+}) {
   const fill = plan.tank.fill_below_rim_cm ?? 3;
   const most = Math.max(plan.tank.height_cm - (plan.tank.substrate_depth_cm ?? 0) - 5, 0.5);
   const dragging = useRef(false);
@@ -231,7 +321,12 @@ function WaterHandle({ sheet, plan, onFill }: { sheet: Sheet; plan: TankPlan; on
   };
   const key = (e: KeyboardEvent) => {
     const step = e.shiftKey ? 5 : 0.5;
-    const moves: Record<string, number> = { ArrowUp: -step, ArrowRight: -step, ArrowDown: step, ArrowLeft: step };
+    const moves: Record<string, number> = {
+      ArrowUp: -step,
+      ArrowRight: -step,
+      ArrowDown: step,
+      ArrowLeft: step,
+    };
     const move = moves[e.key];
     if (move === undefined) return;
     e.preventDefault();
@@ -269,7 +364,12 @@ function WaterHandle({ sheet, plan, onFill }: { sheet: Sheet; plan: TankPlan; on
       <rect x={x - 30} y={sheet.waterY - 22} width={60} height={44} fill="transparent" />
       <path d={`M${x - 16} ${sheet.waterY} h32`} stroke="var(--seed)" strokeWidth={2.4} />
       <rect x={x - 7} y={sheet.waterY - 11} width={14} height={22} rx={7} fill="var(--seed)" />
-      <path d={`M${x - 3} ${sheet.waterY - 3} l3 -3 l3 3 M${x - 3} ${sheet.waterY + 3} l3 3 l3 -3`} stroke="var(--on-ink)" strokeWidth={1.4} fill="none" />
+      <path
+        d={`M${x - 3} ${sheet.waterY - 3} l3 -3 l3 3 M${x - 3} ${sheet.waterY + 3} l3 3 l3 -3`}
+        stroke="var(--on-ink)"
+        strokeWidth={1.4}
+        fill="none"
+      />
     </Handle>
   );
 }
@@ -293,19 +393,14 @@ const Frame = styled.figure`
     height: auto;
     max-height: calc(100vh - 150px);
   }
-  figcaption {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
-  }
   .figures text {
-    font: 400 15px "Source Sans 3", sans-serif;
+    font:
+      400 15px "Source Sans 3",
+      sans-serif;
     fill: var(--ink);
     paint-order: stroke;
-    stroke: color-mix(in srgb, var(--silt) 72%, transparent);
-    stroke-width: 3px;
+    stroke: color-mix(in srgb, var(--silt) 85%, transparent);
+    stroke-width: 4px;
     stroke-linejoin: round;
   }
   .figures .strong {
@@ -316,7 +411,9 @@ const Frame = styled.figure`
     fill: var(--ink-soft);
   }
   .figures .big {
-    font: 600 26px Vollkorn, serif;
+    font:
+      600 26px Vollkorn,
+      serif;
   }
   .moving {
     stroke-dasharray: 4 4;

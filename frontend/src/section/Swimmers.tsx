@@ -5,7 +5,12 @@ export function Swimmers({ all }: { all: Swimmer[] }) {
   return (
     <g aria-hidden="true">
       {all.map((s) => (
-        <g key={s.key} transform={`translate(${s.x} ${s.y}) scale(${s.right ? 1 : -1} 1)`} fill={s.tone} opacity={0.85}>
+        <g
+          key={s.key}
+          transform={`translate(${s.x} ${s.y}) scale(${s.right ? 1 : -1} 1)`}
+          fill={s.tone}
+          opacity={0.85}
+        >
           <Outline {...s} />
         </g>
       ))}

@@ -91,7 +91,7 @@ export function swimmers(sheet: Sheet, animals: Animals[], species: Species[]): 
     if (!kind) return;
     const length = (group.length_cm ?? kind.adult_length_cm) * sheet.scale;
     const [low, high] = bands[kind.swims];
-    let seed = [...kind.id].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) >>> 0, 7);
+    let seed = Array.from(kind.id).reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) >>> 0, 7);
     const next = () => {
       seed = (seed * 1664525 + 1013904223) >>> 0;
       return seed / 4294967296;

@@ -16,7 +16,17 @@ export interface StageProps {
 /** Stated default until the tank is measured. */
 export const DEFAULT_TANK: TankPlan = {
   kind: "tank-plan",
-  tank: { length_cm: 60, width_cm: 30, height_cm: 36, measured: "outside", glass_mm: 6, fill_below_rim_cm: 3, substrate_depth_cm: 3, stone_kg: 0, wood_kg: 0 },
+  tank: {
+    length_cm: 60,
+    width_cm: 30,
+    height_cm: 36,
+    measured: "outside",
+    glass_mm: 6,
+    fill_below_rim_cm: 3,
+    substrate_depth_cm: 3,
+    stone_kg: 0,
+    wood_kg: 0,
+  },
   surroundings: { behind_cm: 10, stand_height_cm: 70, sockets: 2, room: "living", salt_water: false },
 };
 
@@ -114,10 +124,13 @@ export function SaveBar<T extends Body>({ tankId, draft, words, describe, extra 
           </Bar>
         </ProblemNote>
       ) : (
-        <ProblemNote problem={write.error as ProblemError | null} />
+        <ProblemNote problem={write.error} />
       )}
       <Bar>
-        <Button isDisabled={!draft.dirty || write.isPending} onPress={() => void save(draft.basedOn).catch(() => undefined)}>
+        <Button
+          isDisabled={!draft.dirty || write.isPending}
+          onPress={() => void save(draft.basedOn).catch(() => undefined)}
+        >
           {words}
         </Button>
         {draft.dirty && (
@@ -126,7 +139,9 @@ export function SaveBar<T extends Body>({ tankId, draft, words, describe, extra 
           </Button>
         )}
         {extra}
-        <span role="status">{draft.dirty ? "Not saved yet; kept on this device." : "Saved in the logbook."}</span>
+        <span role="status">
+          {draft.dirty ? "Not saved yet; kept on this device." : "Saved in the logbook."}
+        </span>
       </Bar>
     </>
   );

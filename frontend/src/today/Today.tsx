@@ -28,7 +28,8 @@ export default function Today() {
               "Begin with a tank. Three sizes give its litres."
             ) : urgent.length ? (
               <>
-                {date}: <em>{urgent.map((r) => r.tank.name).join(" and ")} cannot wait.</em> {rows.length > urgent.length && "The others can."}
+                {date}: <em>{urgent.map((r) => r.tank.name).join(" and ")} cannot wait.</em>{" "}
+                {rows.length > urgent.length && "The others can."}
               </>
             ) : (
               <>{date}: nothing is urgent.</>
@@ -56,7 +57,13 @@ function TankRow({ row }: { row: TodayRow }) {
     <li data-urgent={advice?.stalled || undefined}>
       <div className="sketch">
         {state.data && (
-          <Section plan={tankPlan(state.data.standing)} filter={filterPlan(state.data.standing).chosen} animals={stockPlan(state.data.standing).animals} species={tables.data?.species} caption={`${tank.name}, drawn to scale.`} />
+          <Section
+            plan={tankPlan(state.data.standing)}
+            filter={filterPlan(state.data.standing).chosen}
+            animals={stockPlan(state.data.standing).animals}
+            species={tables.data?.species}
+            caption={`${tank.name}, drawn to scale.`}
+          />
         )}
       </div>
       <div>
@@ -76,11 +83,18 @@ function TankRow({ row }: { row: TodayRow }) {
             {advice.then[0] && <p className="where">Then: {advice.then[0].title.toLowerCase()}.</p>}
           </>
         ) : (
-          <p className="where">Next in {row.stage[0]?.toUpperCase()}{row.stage.slice(1)}.</p>
+          <p className="where">
+            Next in {row.stage[0]?.toUpperCase()}
+            {row.stage.slice(1)}.
+          </p>
         )}
       </div>
       <div className="go">
-        <Link to={to}>{row.stage === "cycle" ? "Log a test" : `To ${row.stage[0]?.toUpperCase() ?? ""}${row.stage.slice(1)}`}</Link>
+        <Link to={to}>
+          {row.stage === "cycle"
+            ? "Log a test"
+            : `To ${row.stage[0]?.toUpperCase() ?? ""}${row.stage.slice(1)}`}
+        </Link>
       </div>
     </li>
   );
@@ -142,7 +156,9 @@ const Rows = styled.ul`
     display: none;
   }
   h2 {
-    font: 600 20px/1.2 Vollkorn, serif;
+    font:
+      600 20px/1.2 Vollkorn,
+      serif;
   }
   h2 a {
     color: var(--ink);

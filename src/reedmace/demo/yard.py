@@ -197,9 +197,9 @@ def _long_bench(now: datetime) -> list[Row]:
                 "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
             },
         ),
-        (22, {"kind": "filter-plan", "chosen": _filter("fenland-2600"), "plumbing": {"hose_length_m": 3.4}}),
+        (22, {"kind": "filter-plan", "chosen": _filter("lockgate-1500"), "plumbing": {"hose_length_m": 3.4}}),
         *_ticks(19, *steps),
-        (18, {"kind": "flow-test", "container_l": 5, "times_s": [9.4, 9.1, 9.3], "computed_lph": 2080}),
+        (18, {"kind": "flow-test", "container_l": 5, "times_s": [18.4, 17.9, 18.2], "computed_lph": 1010}),
         (
             start,
             {

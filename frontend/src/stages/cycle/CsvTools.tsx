@@ -17,7 +17,10 @@ export function CsvTools({ tankId, count }: { tankId: number; count: number }) {
     setProblem(null);
     setSaid("");
     try {
-      const answer = (await postText(`/api/tanks/${tankId}/readings.csv`, await file.text())) as { added: number; known: number };
+      const answer = (await postText(`/api/tanks/${tankId}/readings.csv`, await file.text())) as {
+        added: number;
+        known: number;
+      };
       setSaid(`${answer.added} readings added${answer.known ? `, ${answer.known} were there already` : ""}.`);
       await refresh(queries, tankId);
     } catch (error) {

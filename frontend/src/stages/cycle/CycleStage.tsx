@@ -22,14 +22,26 @@ export function CycleStage(props: StageProps) {
   const latest = standing.readings?.at(-1);
   const state = cycle.data;
   const begun = state?.log != null && state.advice != null && state.readiness != null;
-  const start = standing.cycle_plan?.body.kind === "cycle-plan" ? new Date(standing.cycle_plan.body.started_at) : new Date();
+  const start =
+    standing.cycle_plan?.body.kind === "cycle-plan"
+      ? new Date(standing.cycle_plan.body.started_at)
+      : new Date();
   const dateOf = (day: number) =>
-    new Date(start.getTime() + day * 86_400_000).toLocaleDateString(undefined, { day: "numeric", month: "short" });
+    new Date(start.getTime() + day * 86_400_000).toLocaleDateString(undefined, {
+      day: "numeric",
+      month: "short",
+    });
   return (
     <TwoColumns
       drawing={
         <>
-          <Section plan={plan} volume={volume.data} filter={filter} water={waterWords(latest)} caption={`What the water carries: ${waterWords(latest).join(", ") || "not tested yet"}.`} />
+          <Section
+            plan={plan}
+            volume={volume.data}
+            filter={filter}
+            water={waterWords(latest)}
+            caption={`What the water carries: ${waterWords(latest).join(", ") || "not tested yet"}.`}
+          />
           <LogTest tankId={tankId} />
           {begun && <Why state={state} />}
         </>
@@ -39,7 +51,9 @@ export function CycleStage(props: StageProps) {
       {cycle.isPending && <Waiting>Running the forecast…</Waiting>}
       {state && !begun && (
         <>
-          <Verdict>Nothing lives in the filter yet. Begin its cycle, and the tests will say when animals may come.</Verdict>
+          <Verdict>
+            Nothing lives in the filter yet. Begin its cycle, and the tests will say when animals may come.
+          </Verdict>
           <CyclePlanForm tankId={tankId} standing={standing} netL={volume.data?.net_l} />
         </>
       )}
@@ -69,15 +83,31 @@ export function CycleStage(props: StageProps) {
                 <Figure title="The forecast" lines={state.forecast.working}>
                   {state.forecast.verdict}
                 </Figure>{" "}
-                {state.forecast_left_alone?.outcome === "no-date" && state.forecast.outcome === "range" && "Without bicarbonate: no date at all. "}
-                {state.forecast.pass_day_p10 != null && state.forecast.pass_day_p90 != null && !state.readiness.ready && `That is ${dateOf(state.forecast.pass_day_p10)} to ${dateOf(state.forecast.pass_day_p90)}.`}
+                {state.forecast_left_alone?.outcome === "no-date" &&
+                  state.forecast.outcome === "range" &&
+                  "Without bicarbonate: no date at all. "}
+                {state.forecast.pass_day_p10 != null &&
+                  state.forecast.pass_day_p90 != null &&
+                  !state.readiness.ready &&
+                  `That is ${dateOf(state.forecast.pass_day_p10)} to ${dateOf(state.forecast.pass_day_p90)}.`}
               </Lead>
-              <CycleLog log={state.log} forecast={state.forecast} share={tables.nitrogen_share} dateOf={dateOf} />
+              <CycleLog
+                log={state.log}
+                forecast={state.forecast}
+                share={tables.nitrogen_share}
+                dateOf={dateOf}
+              />
             </>
           )}
           <Standards state={state} />
           <div>
-            <InlineButton onPress={() => { setPlanning(!planning); }}>{planning ? "Close the plan" : "Change the plan of this cycle"}</InlineButton>
+            <InlineButton
+              onPress={() => {
+                setPlanning(!planning);
+              }}
+            >
+              {planning ? "Close the plan" : "Change the plan of this cycle"}
+            </InlineButton>
           </div>
           {planning && <CyclePlanForm tankId={tankId} standing={standing} netL={volume.data?.net_l} />}
         </>
@@ -94,28 +124,58 @@ function waterWords(latest: Entry | undefined): string[] {
   const words: string[] = [];
   const figure = (name: string, value: number | null | undefined, what: "ammonia" | "nitrite" | "nitrate") =>
     value == null ? null : `${name} ${value}${off.includes(what) ? " or more" : ""}`;
-  const first = [figure("ammonia", r.ammonia_ppm, "ammonia"), figure("nitrite", r.nitrite_ppm, "nitrite")].filter(Boolean).join(" · ");
-  if (first) words.push(first);
-  const rest = [figure("nitrate", r.nitrate_ppm, "nitrate"), r.kh_dkh == null ? null : `KH ${r.kh_dkh}`, r.ph == null ? null : `pH ${r.ph}`, r.temperature_c == null ? null : `${r.temperature_c} °C`];
+  // Large: whichever poison stands higher.
+  const pair = [figure("ammonia", r.ammonia_ppm, "ammonia"), figure("nitrite", r.nitrite_ppm, "nitrite")];
+  if ((r.nitrite_ppm ?? -1) > (r.ammonia_ppm ?? -1)) pair.reverse();
+  const large = pair.find(Boolean);
+  if (large) words.push(large);
+  const rest = [
+    pair[0] ? pair[1] : null,
+    figure("nitrate", r.nitrate_ppm, "nitrate"),
+    r.kh_dkh == null ? null : `KH ${r.kh_dkh}`,
+    r.ph == null ? null : `pH ${r.ph}`,
+    r.temperature_c == null ? null : `${r.temperature_c} °C`,
+  ];
   const second = rest.filter(Boolean).join(" · ");
   if (second) words.push(second);
-  words.push(`read ${new Date(latest.at).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" })}`);
+  words.push(
+    `read ${new Date(latest.at).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" })}`,
+  );
   return words;
 }
 
 /** The entry a finished action makes, or null when a test is what it asks for. */
 function entryOf(action: Action, log: Log): Body | null {
   if (action.do === "dose-ammonia") {
-    const unit = action.amount_unit === "g" || action.amount_unit === "mL" || action.amount_unit === "drops" ? action.amount_unit : undefined;
-    return action.raise_mg_n_l == null ? null : { kind: "dose", raise_mg_n_l: action.raise_mg_n_l, amount: action.amount, amount_unit: unit };
+    const unit =
+      action.amount_unit === "g" || action.amount_unit === "mL" || action.amount_unit === "drops"
+        ? action.amount_unit
+        : undefined;
+    return action.raise_mg_n_l == null
+      ? null
+      : { kind: "dose", raise_mg_n_l: action.raise_mg_n_l, amount: action.amount, amount_unit: unit };
   }
-  if (action.do === "raise-kh") return action.raise_dkh == null ? null : { kind: "alkalinity", raise_dkh: action.raise_dkh, grams: action.amount };
-  if (action.do === "change-water" && action.amount != null) return { kind: "water-change", share: Math.min(action.amount / log.net_l, 1), litres: action.amount };
+  if (action.do === "raise-kh")
+    return action.raise_dkh == null
+      ? null
+      : { kind: "alkalinity", raise_dkh: action.raise_dkh, grams: action.amount };
+  if (action.do === "change-water" && action.amount != null)
+    return { kind: "water-change", share: Math.min(action.amount / log.net_l, 1), litres: action.amount };
   if (action.do === "start-filter") return { kind: "outage", running: true };
   return null;
 }
 
-function First({ action, log, tankId, lines }: { action: Action; log: Log; tankId: number; lines: Parameters<typeof Figure>[0]["lines"] }) {
+function First({
+  action,
+  log,
+  tankId,
+  lines,
+}: {
+  action: Action;
+  log: Log;
+  tankId: number;
+  lines: Parameters<typeof Figure>[0]["lines"];
+}) {
   const write = useWrite(tankId);
   const undo = useWrite(tankId);
   const body = entryOf(action, log);
@@ -134,11 +194,22 @@ function First({ action, log, tankId, lines }: { action: Action; log: Log; tankI
           {action.caution && <p className="why">{action.caution}</p>}
         </div>
         {body ? (
-          <Button isDisabled={write.isPending} onPress={() => { write.mutate({ body }); }}>
+          <Button
+            isDisabled={write.isPending}
+            onPress={() => {
+              write.mutate({ body });
+            }}
+          >
             Done
           </Button>
         ) : action.do === "test" ? (
-          <Button onPress={() => { document.querySelector<HTMLInputElement>("[data-quick-entry] input")?.focus(); }}>Log it</Button>
+          <Button
+            onPress={() => {
+              document.querySelector<HTMLInputElement>("[data-quick-entry] input")?.focus();
+            }}
+          >
+            Log it
+          </Button>
         ) : null}
       </FirstBox>
       {written && (
@@ -146,7 +217,14 @@ function First({ action, log, tankId, lines }: { action: Action; log: Log; tankI
           Written in the logbook.{" "}
           <InlineButton
             onPress={() => {
-              undo.mutate({ body: { kind: "withdrawal" }, supersedes: written.id }, { onSuccess: () => { write.reset(); } });
+              undo.mutate(
+                { body: { kind: "withdrawal" }, supersedes: written.id },
+                {
+                  onSuccess: () => {
+                    write.reset();
+                  },
+                },
+              );
             }}
           >
             Undo
@@ -172,7 +250,11 @@ function Why({ state }: { state: CycleState }) {
         ))}
         {advice.ruled_out.length > 0 && (
           <li>
-            <b>Not the cause:</b> {advice.ruled_out.map((c) => c.detail.replace(/\.$/, "").toLowerCase()).join("; ")}.
+            <b>Not the cause:</b>{" "}
+            {advice.ruled_out
+              .map((c) => c.detail.replace(/\.$/, "").replace(/^[A-Z](?=[a-z])/, (l) => l.toLowerCase()))
+              .join("; ")}
+            .
           </li>
         )}
       </ul>
@@ -183,7 +265,13 @@ function Why({ state }: { state: CycleState }) {
 function Standards({ state }: { state: CycleState }) {
   return (
     <section aria-label="Standards of ready">
-      <h2>Ready, by each standard ({state.readiness?.confidence === "none" ? "no tests yet" : `${state.readiness?.confidence} confidence from the tests so far`})</h2>
+      <h2>
+        Ready, by each standard (
+        {state.readiness?.confidence === "none"
+          ? "no tests yet"
+          : `${state.readiness?.confidence} confidence from the tests so far`}
+        )
+      </h2>
       <Table>
         <tbody>
           {state.readiness?.standards.map((s) => (
@@ -213,7 +301,9 @@ const FirstBox = styled.section.attrs({ "aria-label": "First, today" })`
   border-left: 4px solid var(--seed);
   padding: 12px 14px;
   .amount {
-    font: 600 21px/1.2 Vollkorn, serif;
+    font:
+      600 21px/1.2 Vollkorn,
+      serif;
     max-width: 210px;
   }
   .why {
@@ -229,8 +319,8 @@ const FirstBox = styled.section.attrs({ "aria-label": "First, today" })`
 `;
 const Then = styled.ul`
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
-  gap: 6px 18px;
+  grid-template-columns: repeat(auto-fit, minmax(136px, 1fr));
+  gap: 6px 16px;
   li {
     border-top: 1px solid var(--line);
     padding-top: 4px;

@@ -15,7 +15,14 @@ const FIELDS = [
   ["temperature_c", "°C"],
 ] as const;
 type Field = (typeof FIELDS)[number][0];
-const NAMES: Record<Field, string> = { ammonia_ppm: "a", nitrite_ppm: "n", nitrate_ppm: "no3", ph: "ph", kh_dkh: "kh", temperature_c: "t" };
+const NAMES: Record<Field, string> = {
+  ammonia_ppm: "a",
+  nitrite_ppm: "n",
+  nitrate_ppm: "no3",
+  ph: "ph",
+  kh_dkh: "kh",
+  temperature_c: "t",
+};
 
 export function LogTest({ tankId }: { tankId: number }) {
   const shelf = `reedmace.draft.${tankId}.line`;
@@ -50,7 +57,11 @@ export function LogTest({ tankId }: { tankId: number }) {
       else throw error;
     }
   };
-  const values = Object.fromEntries(line.trim().split(/\s+(?=[a-z])/i).map((piece) => piece.split(/\s+/)).map(([k, v]) => [k, v ?? ""]));
+  const values: Partial<Record<string, string>> = {};
+  for (const piece of line.trim().split(/\s+(?=[a-z])/i)) {
+    const [name, figure] = piece.split(/\s+/);
+    if (name) values[name] = figure ?? "";
+  }
   const put = (field: Field, figure: string) => {
     const next = { ...values, [NAMES[field]]: figure };
     type(
@@ -66,19 +77,38 @@ export function LogTest({ tankId }: { tankId: number }) {
       {boxes ? (
         <Grid>
           {FIELDS.map(([f, label]) => (
-            <TextField key={f} label={label} value={values[NAMES[f]] ?? ""} inputMode="decimal" onChange={(v) => { put(f, v); }} />
+            <TextField
+              key={f}
+              label={label}
+              value={values[NAMES[f]] ?? ""}
+              inputMode="decimal"
+              onChange={(v) => {
+                put(f, v);
+              }}
+            />
           ))}
         </Grid>
       ) : (
         <div data-quick-entry>
-          <TextField label="Log a test in one line" value={line} onChange={type} placeholder="a 0.5 n 1 no3 20 kh 4 ph 7.4 26C" />
+          <TextField
+            label="Log a test in one line"
+            value={line}
+            onChange={type}
+            placeholder="a 0.5 n 1 no3 20 kh 4 ph 7.4 26C"
+          />
         </div>
       )}
       <div className="row">
         <Button type="submit" isDisabled={write.isPending || !line.trim()}>
           Log the test
         </Button>
-        <InlineButton onPress={() => { setBoxes(!boxes); }}>{boxes ? "One line" : "A box each"}</InlineButton>
+        <InlineButton
+          onPress={() => {
+            setBoxes(!boxes);
+          }}
+        >
+          {boxes ? "One line" : "A box each"}
+        </InlineButton>
         <InlineButton
           onPress={() => {
             setAsN(!asN);
@@ -89,9 +119,28 @@ export function LogTest({ tankId }: { tankId: number }) {
         </InlineButton>
       </div>
       <p role="status">
-        {line.trim() && read.data && !read.error && !read.isPlaceholderData ? `Reads as: ${read.data.verdict}.` : !line.trim() && written ? "Logged. " : write.data === "held" && !line.trim() ? "Kept on this device; it will be sent when the connection is back." : ""}
+        {line.trim() && read.data && !read.error && !read.isPlaceholderData
+          ? `Reads as: ${read.data.verdict}.`
+          : !line.trim() && written
+            ? "Logged. "
+            : write.data === "held" && !line.trim()
+              ? "Kept on this device; it will be sent when the connection is back."
+              : ""}
         {!line.trim() && written && (
-          <InlineButton onPress={() => { undo.mutate({ body: { kind: "withdrawal" }, supersedes: written.id }, { onSuccess: () => { write.reset(); } }); }}>Undo</InlineButton>
+          <InlineButton
+            onPress={() => {
+              undo.mutate(
+                { body: { kind: "withdrawal" }, supersedes: written.id },
+                {
+                  onSuccess: () => {
+                    write.reset();
+                  },
+                },
+              );
+            }}
+          >
+            Undo
+          </InlineButton>
         )}
       </p>
       <ProblemNote problem={problem} />

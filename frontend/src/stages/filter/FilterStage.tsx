@@ -6,7 +6,19 @@ import { useCompute } from "../../api/hooks";
 import type { Candidate, Excluded, Filter, FilterPlan } from "../../api/schemas";
 import { OperatingPoint } from "../../charts/OperatingPoint";
 import { Schools } from "../../charts/Schools";
-import { Button, Caution, Fields, Figure, Lead, NumberBox, phone, ProblemNote, Slider, Verdict, Waiting } from "../../kit";
+import {
+  Button,
+  Caution,
+  Fields,
+  Figure,
+  Lead,
+  NumberBox,
+  phone,
+  ProblemNote,
+  Slider,
+  Verdict,
+  Waiting,
+} from "../../kit";
 import { QuantityField } from "../../quantity";
 import { Section, type SectionLabel } from "../../section/Section";
 import { filterPlan, SaveBar, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
@@ -25,10 +37,26 @@ const PRIORITIES = [
   ["power_cut", "Rides out a power cut"],
   ["chemical", "Takes chemical media"],
 ] as const;
-const START = { price: 3, running_cost: 1, quiet: 3, easy_clean: 3, clear_water: 2, hidden: 2, room_in_tank: 1, flood_safety: 2, power_cut: 2, chemical: 0 };
+const START = {
+  price: 3,
+  running_cost: 1,
+  quiet: 3,
+  easy_clean: 3,
+  clear_water: 2,
+  hidden: 2,
+  room_in_tank: 1,
+  flood_safety: 2,
+  power_cut: 2,
+  chemical: 0,
+};
 
 export function FilterStage({ tankId, standing, tables }: StageProps) {
-  const draft = useDraft<FilterPlan>(tankId, "filter", filterPlan(standing), standing.filter_plan?.id ?? null);
+  const draft = useDraft<FilterPlan>(
+    tankId,
+    "filter",
+    filterPlan(standing),
+    standing.filter_plan?.id ?? null,
+  );
   const [seen, setSeen] = useState<string | null>(null);
   const plan = tankPlan(standing);
   const around = plan.surroundings ?? {};
@@ -66,7 +94,8 @@ export function FilterStage({ tankId, standing, tables }: StageProps) {
   const chosen = draft.value.chosen ?? null;
   const candidate = ranked.find((c) => c.filter_id === (seen ?? chosen?.id)) ?? ranked[0];
   const filter = [...tables.catalogue, ...own].find((f) => f.id === candidate?.filter_id) ?? null;
-  const question = v && filter ? operatingQuestion(filter, plan, plumbing, v, load.data?.feed_g_day ?? 1) : null;
+  const question =
+    v && filter ? operatingQuestion(filter, plan, plumbing, v, load.data?.feed_g_day ?? 1) : null;
   const point = useCompute("operating-point", question);
   const curve = question && !point.error && !point.isPlaceholderData ? point.data : undefined;
   const set = (change: (now: FilterPlan) => FilterPlan) => {
@@ -77,107 +106,211 @@ export function FilterStage({ tankId, standing, tables }: StageProps) {
   };
   const labels: SectionLabel[] = [];
   if (candidate && filter) {
-    labels.push({ at: "outlet", lines: [`${candidate.delivered_lph.toFixed(0)} L/h comes out`, `the box says ${candidate.box_lph.toFixed(0)}`] });
+    labels.push({
+      at: "outlet",
+      lines: [
+        `${candidate.delivered_lph.toFixed(0)} L/h comes out`,
+        `the box says ${candidate.box_lph.toFixed(0)}`,
+      ],
+    });
     const hose = curve?.head_budget.find((p) => p.part.includes("hose"));
-    if (filter.kind === "canister" && hose) labels.push({ at: "hose", lines: [hose.part, `costs ${hose.head_m.toFixed(2)} m of head`] });
+    if (filter.kind === "canister" && hose)
+      labels.push({ at: "hose", lines: [hose.part, `costs ${hose.head_m.toFixed(2)} m of head`] });
   }
   return (
     <TwoColumns
       drawing={
         <>
-          <Section plan={plan} volume={v} animals={animals} species={tables.species} filter={filter} labels={labels} caption={candidate ? `${candidate.name} on this tank: ${candidate.delivered_lph.toFixed(0)} L/h delivered.` : "The tank, without a filter that fits."} />
+          <Section
+            plan={plan}
+            volume={v}
+            animals={animals}
+            species={tables.species}
+            filter={filter}
+            labels={labels}
+            caption={
+              candidate
+                ? `${candidate.name} on this tank: ${candidate.delivered_lph.toFixed(0)} L/h delivered.`
+                : "The tank, without a filter that fits."
+            }
+          />
           {ranking.data?.single_change && <Change>{ranking.data.single_change}</Change>}
+          <div>
+            <h2>For your priorities</h2>
+            <Ranked aria-label="Filters that fit, best first">
+              {ranked.slice(0, 4).map((c) => (
+                <li key={c.filter_id}>
+                  <button
+                    type="button"
+                    aria-pressed={c.filter_id === candidate?.filter_id}
+                    onClick={() => {
+                      setSeen(c.filter_id);
+                    }}
+                  >
+                    <b>{c.name}</b>
+                    <span>{c.delivered_lph.toFixed(0)} L/h</span>
+                    <small>{c.reason}</small>
+                    <small>
+                      {c.watts} W · {c.price.toFixed(0)}
+                    </small>
+                  </button>
+                </li>
+              ))}
+            </Ranked>
+          </div>
         </>
       }
     >
       <ProblemNote problem={ranking.error ?? volume.error} />
-      {!ranking.data && !ranking.error && <Waiting>Working out the flow of every filter on this tank…</Waiting>}
+      {!ranking.data && !ranking.error && (
+        <Waiting>Working out the flow of every filter on this tank…</Waiting>
+      )}
       {candidate && (
         <>
           <Verdict>
             {candidate.name} would move{" "}
             <em>
-              <Figure title={`${candidate.name}: delivered flow`} lines={curve?.working ?? ranking.data?.working}>
+              <Figure
+                title={`${candidate.name}: delivered flow`}
+                lines={curve?.working ?? ranking.data?.working}
+              >
                 {candidate.delivered_lph.toFixed(0)} litres an hour
               </Figure>
             </em>{" "}
-            {filter?.kind === "canister" ? "through your hoses" : "on your tank"}, not the {candidate.box_lph.toFixed(0)} on its box.
+            {filter?.kind === "canister" ? "through your hoses" : "on your tank"}, not the{" "}
+            {candidate.box_lph.toFixed(0)} on its box.
           </Verdict>
           <Lead>
-            That is {candidate.turnovers_per_hour.toFixed(1)} times your {v?.net_l.toFixed(0)} L clean, {(candidate.dirty_lph / (v?.net_l ?? 1)).toFixed(1)} in service; careful keepers ask{" "}
-            {((ranking.data?.asked_low_lph ?? 0) / (v?.net_l ?? 1)).toFixed(1)} to {((ranking.data?.asked_high_lph ?? 0) / (v?.net_l ?? 1)).toFixed(1)}. {filter?.kind === "canister" && (plumbing.rise_to_open_air_m ?? 0) === 0 ? "Both hose ends are under water, so the height costs nothing. " : ""}
+            That is {candidate.turnovers_per_hour.toFixed(1)} times your {v?.net_l.toFixed(0)} L clean,{" "}
+            {(candidate.dirty_lph / (v?.net_l ?? 1)).toFixed(1)} in service; careful keepers ask{" "}
+            {((ranking.data?.asked_low_lph ?? 0) / (v?.net_l ?? 1)).toFixed(1)} to{" "}
+            {((ranking.data?.asked_high_lph ?? 0) / (v?.net_l ?? 1)).toFixed(1)}.{" "}
+            {filter?.kind === "canister" && (plumbing.rise_to_open_air_m ?? 0) === 0
+              ? "Both hose ends are under water, so the height costs nothing. "
+              : ""}
             {!standing.stock_plan && "No animals are chosen yet: a community tank is assumed."}
           </Lead>
         </>
       )}
       {ranking.data && !candidate && <Verdict>{ranking.data.verdict}</Verdict>}
-      {requirement.data && v && <Schools requirement={requirement.data} netL={v.net_l} candidate={candidate} />}
+      {requirement.data && v && (
+        <Schools requirement={requirement.data} netL={v.net_l} candidate={candidate} />
+      )}
       <Pair>
         <div>
-          {curve ? <OperatingPoint answer={curve} /> : candidate && filter?.kind === "sponge" && <AirLift filter={filter} candidate={candidate} />}
-          {candidate?.caveats.map((c) => <Caution key={c}>{c}</Caution>)}
+          {curve ? (
+            <OperatingPoint answer={curve} />
+          ) : (
+            candidate && filter?.kind === "sponge" && <AirLift filter={filter} candidate={candidate} />
+          )}
         </div>
         <div>
-          <h2>For your priorities</h2>
-          <Ranked aria-label="Filters that fit, best first">
-            {ranked.slice(0, 6).map((c) => (
-              <li key={c.filter_id}>
-                <button
-                  type="button"
-                  aria-pressed={c.filter_id === candidate?.filter_id}
-                  onClick={() => {
-                    setSeen(c.filter_id);
+          {candidate?.caveats.map((c) => (
+            <Caution key={c}>{c}</Caution>
+          ))}
+          <SaveBar
+            tankId={tankId}
+            draft={draft}
+            words={chosen ? `Save with ${chosen.name}` : "Save without choosing"}
+            describe={(b) =>
+              `${b.chosen?.name ?? "no filter chosen"}, ${b.plumbing?.hose_length_m ?? 2.8} m of hose`
+            }
+            extra={
+              filter &&
+              filter.id !== chosen?.id && (
+                <Button
+                  onPress={() => {
+                    set((p) => ({ ...p, chosen: filter }));
                   }}
                 >
-                  <b>{c.name}</b>
-                  <span>{c.delivered_lph.toFixed(0)} L/h</span>
-                  <small>{c.reason}</small>
-                  <small>
-                    {c.watts} W · {c.price.toFixed(0)}
-                  </small>
-                </button>
-              </li>
-            ))}
-          </Ranked>
+                  Choose {filter.name}
+                </Button>
+              )
+            }
+          />
         </div>
       </Pair>
-      <SaveBar
-        tankId={tankId}
-        draft={draft}
-        words={chosen ? `Save with ${chosen.name}` : "Save without choosing"}
-        describe={(b) => `${b.chosen?.name ?? "no filter chosen"}, ${b.plumbing?.hose_length_m ?? 2.8} m of hose`}
-        extra={
-          filter &&
-          filter.id !== chosen?.id && (
-            <Button
-              onPress={() => {
-                set((p) => ({ ...p, chosen: filter }));
-              }}
-            >
-              Choose {filter.name}
-            </Button>
-          )
-        }
-      />
       <Folds>
         <details>
           <summary>Plumbing of a canister</summary>
           <Fields>
-            <QuantityField label="Both hoses together" kind="length" value={(plumbing.hose_length_m ?? 2.8) * 100} onChange={(cm) => { setPlumbing({ hose_length_m: cm / 100 }); }} />
-            <NumberBox label="Hose bore, mm (0: the filter’s own)" value={plumbing.hose_bore_mm ?? 0} min={0} max={60} onChange={(mm) => { setPlumbing({ hose_bore_mm: mm >= 6 ? mm : null }); }} />
-            <QuantityField label="Rise to open air" kind="length" value={(plumbing.rise_to_open_air_m ?? 0) * 100} onChange={(cm) => { setPlumbing({ rise_to_open_air_m: cm / 100 }); }} hint="0 when both ends are under water" />
-            <NumberBox label="U-bends" value={count(plumbing, "u-bend", 2)} min={0} max={10} onChange={(n) => { setPlumbing({ fittings: fittings(plumbing, "u-bend", n) }); }} />
-            <NumberBox label="Elbows" value={count(plumbing, "elbow", 0)} min={0} max={10} onChange={(n) => { setPlumbing({ fittings: fittings(plumbing, "elbow", n) }); }} />
-            <NumberBox label="Spray bars" value={count(plumbing, "spray-bar", 1)} min={0} max={2} onChange={(n) => { setPlumbing({ fittings: fittings(plumbing, "spray-bar", n) }); }} />
+            <QuantityField
+              label="Both hoses together"
+              kind="length"
+              value={(plumbing.hose_length_m ?? 2.8) * 100}
+              onChange={(cm) => {
+                setPlumbing({ hose_length_m: cm / 100 });
+              }}
+            />
+            <NumberBox
+              label="Hose bore, mm (0: the filter’s own)"
+              value={plumbing.hose_bore_mm ?? 0}
+              min={0}
+              max={60}
+              onChange={(mm) => {
+                setPlumbing({ hose_bore_mm: mm >= 6 ? mm : null });
+              }}
+            />
+            <QuantityField
+              label="Rise to open air"
+              kind="length"
+              value={(plumbing.rise_to_open_air_m ?? 0) * 100}
+              onChange={(cm) => {
+                setPlumbing({ rise_to_open_air_m: cm / 100 });
+              }}
+              hint="0 when both ends are under water"
+            />
+            <NumberBox
+              label="U-bends"
+              value={count(plumbing, "u-bend", 2)}
+              min={0}
+              max={10}
+              onChange={(n) => {
+                setPlumbing({ fittings: fittings(plumbing, "u-bend", n) });
+              }}
+            />
+            <NumberBox
+              label="Elbows"
+              value={count(plumbing, "elbow", 0)}
+              min={0}
+              max={10}
+              onChange={(n) => {
+                setPlumbing({ fittings: fittings(plumbing, "elbow", n) });
+              }}
+            />
+            <NumberBox
+              label="Spray bars"
+              value={count(plumbing, "spray-bar", 1)}
+              min={0}
+              max={2}
+              onChange={(n) => {
+                setPlumbing({ fittings: fittings(plumbing, "spray-bar", n) });
+              }}
+            />
           </Fields>
         </details>
         <details>
           <summary>What matters to you</summary>
           <Sliders>
             {PRIORITIES.map(([key, label]) => (
-              <Slider key={key} label={label} value={draft.value.priorities?.[key] ?? START[key]} onChange={(value) => { set((p) => ({ ...p, priorities: { ...START, ...p.priorities, [key]: value } })); }} />
+              <Slider
+                key={key}
+                label={label}
+                value={draft.value.priorities?.[key] ?? START[key]}
+                onChange={(value) => {
+                  set((p) => ({ ...p, priorities: { ...START, ...p.priorities, [key]: value } }));
+                }}
+              />
             ))}
-            <NumberBox label="Price of a kWh" value={draft.value.price_per_kwh ?? 0.3} min={0} max={100} onChange={(value) => { set((p) => ({ ...p, price_per_kwh: value })); }} />
+            <NumberBox
+              label="Price of a kWh"
+              value={draft.value.price_per_kwh ?? 0.3}
+              min={0}
+              max={100}
+              onChange={(value) => {
+                set((p) => ({ ...p, price_per_kwh: value }));
+              }}
+            />
           </Sliders>
           {candidate && (
             <table>
@@ -185,7 +318,11 @@ export function FilterStage({ tankId, standing, tables }: StageProps) {
               <tbody>
                 {candidate.contributions.map((c) => (
                   <tr key={c.priority}>
-                    <th scope="row">{c.priority === "flow" ? "Flow fits" : (PRIORITIES.find(([k]) => k === c.priority)?.[1] ?? c.priority)}</th>
+                    <th scope="row">
+                      {c.priority === "flow"
+                        ? "Flow fits"
+                        : (PRIORITIES.find(([k]) => k === c.priority)?.[1] ?? c.priority)}
+                    </th>
                     <td>{c.points.toFixed(1)} points</td>
                   </tr>
                 ))}
@@ -209,11 +346,15 @@ export function FilterStage({ tankId, standing, tables }: StageProps) {
           <Left>
             {ranking.data?.excluded.map((e: Excluded) => (
               <li key={e.filter_id}>
-                <b>{e.name}</b>: {e.reason}. <i>{e.remedy[0]?.toUpperCase()}{e.remedy.slice(1)}</i>
+                <b>{e.name}</b>: {e.reason}.{" "}
+                <i>
+                  {e.remedy[0]?.toUpperCase()}
+                  {e.remedy.slice(1)}
+                </i>
                 {e.would_rank != null && ` and it would come ${ordinal(e.would_rank)}`}.
               </li>
             ))}
-            {ranked.slice(6).map((c) => (
+            {ranked.slice(4).map((c) => (
               <li key={c.filter_id}>
                 <b>{c.name}</b> fits: {c.delivered_lph.toFixed(0)} L/h, {c.reason}.
               </li>
@@ -228,7 +369,9 @@ export function FilterStage({ tankId, standing, tables }: StageProps) {
 function AirLift({ filter, candidate }: { filter: Filter; candidate: Candidate }) {
   return (
     <Lead>
-      {filter.air_l_min} L/min of air in a {filter.tube_bore_mm} mm tube lifts {candidate.delivered_lph.toFixed(0)} L/h through clean foam and {candidate.dirty_lph.toFixed(0)} after a month. No pump stands in the water.
+      {filter.air_l_min} L/min of air in a {filter.tube_bore_mm} mm tube lifts{" "}
+      {candidate.delivered_lph.toFixed(0)} L/h through clean foam and {candidate.dirty_lph.toFixed(0)} after a
+      month. No pump stands in the water.
     </Lead>
   );
 }
@@ -255,7 +398,9 @@ function ordinal(n: number): string {
 }
 
 const Change = styled.p`
-  font: italic 400 19px/1.35 Vollkorn, serif;
+  font:
+    italic 400 19px/1.35 Vollkorn,
+    serif;
   border-left: 3px solid var(--seed);
   padding-left: 12px;
 `;

@@ -5,7 +5,11 @@ import { Button, Fields, NumberBox, PickOne, TextField } from "../../kit";
 import { Bar } from "../shared";
 
 type Kind = Filter["kind"];
-const START = { sponge: { face: 500, media: 0.8, h: 20, w: 12, d: 12, bore: 16 }, "hang-on": { face: 180, media: 1, h: 20, w: 20, d: 12, bore: 18 }, canister: { face: 260, media: 4, h: 38, w: 20, d: 20, bore: 16 } };
+const START = {
+  sponge: { face: 500, media: 0.8, h: 20, w: 12, d: 12, bore: 16 },
+  "hang-on": { face: 180, media: 1, h: 20, w: 20, d: 12, bore: 18 },
+  canister: { face: 260, media: 4, h: 38, w: 20, d: 20, bore: 16 },
+};
 
 export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
   const [kind, setKind] = useState<Kind>("canister");
@@ -20,7 +24,12 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
   const add = () => {
     const s = START[kind];
     onAdd({
-      id: `own-${name.toLowerCase().replace(/[^a-z0-9]+/g, "-").slice(0, 40) || "filter"}`,
+      id: `own-${
+        name
+          .toLowerCase()
+          .replace(/[^a-z0-9]+/g, "-")
+          .slice(0, 40) || "filter"
+      }`,
       name: name.trim() || "My filter",
       kind,
       box_lph: flow,
@@ -47,7 +56,16 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
   };
   return (
     <>
-      <PickOne label="Kind" value={kind} onChange={setKind} options={[["canister", "Canister"], ["hang-on", "Hang-on"], ["sponge", "Sponge"]]} />
+      <PickOne
+        label="Kind"
+        value={kind}
+        onChange={setKind}
+        options={[
+          ["canister", "Canister"],
+          ["hang-on", "Hang-on"],
+          ["sponge", "Sponge"],
+        ]}
+      />
       <Fields>
         <TextField label="Name" value={name} onChange={setName} />
         <NumberBox label="L/h on the box" value={flow} min={10} max={100000} onChange={setFlow} />
@@ -59,7 +77,9 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
         <NumberBox label="Watts" value={watts} min={0.1} max={2000} onChange={setWatts} />
         <NumberBox label="“Tanks up to”, L" value={upTo} min={1} max={100000} onChange={setUpTo} />
         <NumberBox label="Price" value={price} min={0} max={100000} onChange={setPrice} />
-        {kind === "hang-on" && <NumberBox label="Room behind, cm" value={behind} min={0} max={100} onChange={setBehind} />}
+        {kind === "hang-on" && (
+          <NumberBox label="Room behind, cm" value={behind} min={0} max={100} onChange={setBehind} />
+        )}
       </Fields>
       <Bar>
         <Button $quiet onPress={add}>

@@ -29,14 +29,24 @@ export function operatingQuestion(
   if (filter.kind === "canister")
     return {
       ...common,
-      hoses: [{ bore_mm: plumbing.hose_bore_mm ?? filter.hose_bore_mm ?? 16, length_m: plumbing.hose_length_m ?? 2.8 }],
+      hoses: [
+        {
+          bore_mm: plumbing.hose_bore_mm ?? filter.hose_bore_mm ?? 16,
+          length_m: plumbing.hose_length_m ?? 2.8,
+        },
+      ],
       fittings: plumbing.fittings ?? USUAL,
       rise_to_open_air_m: plumbing.rise_to_open_air_m ?? 0,
       days_since_cleaning: 60,
     };
   return {
     ...common,
-    hoses: [{ bore_mm: filter.tube_bore_mm ?? 18, length_m: Math.min(volume.water_depth_cm * 0.7, filter.height_cm * 1.3) / 100 }],
+    hoses: [
+      {
+        bore_mm: filter.tube_bore_mm ?? 18,
+        length_m: Math.min(volume.water_depth_cm * 0.7, filter.height_cm * 1.3) / 100,
+      },
+    ],
     fittings: [{ kind: "strainer", k: STEM_K }],
     rise_to_open_air_m: ((filter.lip_cm ?? 0) + Math.max((plan.tank.fill_below_rim_cm ?? 3) - 2, 0)) / 100,
     days_since_cleaning: 21,

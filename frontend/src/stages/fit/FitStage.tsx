@@ -1,11 +1,22 @@
 /** Fit: the steps in order with cautions at the step, and the timed bucket. */
 import { useState } from "react";
-import { Checkbox } from "react-aria-components";
+import { CheckboxButton, CheckboxField } from "react-aria-components";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { useCompute, useWrite } from "../../api/hooks";
 import type { FittingStep } from "../../api/schemas";
-import { Button, Caution, Fields, Figure, Lead, NumberBox, phone, ProblemNote, Verdict, Waiting } from "../../kit";
+import {
+  Button,
+  Caution,
+  Fields,
+  Figure,
+  Lead,
+  NumberBox,
+  phone,
+  ProblemNote,
+  Verdict,
+  Waiting,
+} from "../../kit";
 import { Section } from "../../section/Section";
 import { operatingQuestion } from "../filter/questions";
 import { Bar, filterPlan, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
@@ -35,7 +46,12 @@ export function FitStage({ tankId, standing, tables }: StageProps) {
         }
       : null,
   );
-  const pumped = useCompute("operating-point", filter && v ? operatingQuestion(filter, plan, choice.plumbing ?? {}, v, load.data?.feed_g_day ?? 1) : null);
+  const pumped = useCompute(
+    "operating-point",
+    filter && v
+      ? operatingQuestion(filter, plan, choice.plumbing ?? {}, v, load.data?.feed_g_day ?? 1)
+      : null,
+  );
   const lifted = useCompute(
     "airlift-flow",
     filter?.kind === "sponge" && v
@@ -49,7 +65,7 @@ export function FitStage({ tankId, standing, tables }: StageProps) {
       : null,
   );
   const computed = filter?.kind === "sponge" ? lifted.data?.delivered_lph : pumped.data?.delivered_lph;
-  const done = steps.data?.steps.filter((s) => s.id in standing.steps_done!).length ?? 0;
+  const done = steps.data?.steps.filter((s) => s.id in (standing.steps_done ?? {})).length ?? 0;
   const all = steps.data?.steps ?? [];
   if (!filter)
     return (
@@ -65,7 +81,13 @@ export function FitStage({ tankId, standing, tables }: StageProps) {
     <TwoColumns
       drawing={
         <>
-          <Section plan={plan} volume={v} filter={filter} caption={`${filter.name} fitted to the tank, to scale.`} labels={computed ? [{ at: "outlet", lines: [`${computed.toFixed(0)} L/h computed`] }] : []} />
+          <Section
+            plan={plan}
+            volume={v}
+            filter={filter}
+            caption={`${filter.name} fitted to the tank, to scale.`}
+            labels={computed ? [{ at: "outlet", lines: [`${computed.toFixed(0)} L/h computed`] }] : []}
+          />
           <FlowTest tankId={tankId} standing={standing} computed={computed} />
         </>
       }
@@ -85,27 +107,51 @@ export function FitStage({ tankId, standing, tables }: StageProps) {
       <ProblemNote problem={steps.error} />
       <Steps>
         {all.map((s, i) => (
-          <StepRow key={s.id} tankId={tankId} step={s} number={i + 1} done={s.id in (standing.steps_done ?? {})} next={s.id === next?.id} />
+          <StepRow
+            key={s.id}
+            tankId={tankId}
+            step={s}
+            number={i + 1}
+            done={s.id in (standing.steps_done ?? {})}
+            next={s.id === next?.id}
+          />
         ))}
       </Steps>
     </TwoColumns>
   );
 }
 
-function StepRow({ tankId, step, number, done, next }: { tankId: number; step: FittingStep; number: number; done: boolean; next: boolean }) {
+function StepRow({
+  tankId,
+  step,
+  number,
+  done,
+  next,
+}: {
+  tankId: number;
+  step: FittingStep;
+  number: number;
+  done: boolean;
+  next: boolean;
+}) {
   const write = useWrite(tankId);
-  const ticked = write.isPending ? write.variables.body.kind === "step-done" && (write.variables.body.done ?? true) : done;
+  const wait = step.wait_minutes ?? 0;
+  const ticked = write.isPending
+    ? write.variables.body.kind === "step-done" && (write.variables.body.done ?? true)
+    : done;
   return (
     <li data-next={next || undefined} data-done={ticked || undefined}>
-      <Tick
+      <CheckboxField
         isSelected={ticked}
         onChange={(on) => {
           write.mutate({ body: { kind: "step-done", step_id: step.id, done: on } });
         }}
       >
-        <i aria-hidden="true">{ticked ? "✓" : number}</i>
-        <b>{step.title}</b>
-      </Tick>
+        <Tick>
+          <i aria-hidden="true">{ticked ? "✓" : number}</i>
+          <b>{step.title}</b>
+        </Tick>
+      </CheckboxField>
       <div>
         <p>{step.detail}</p>
         {(next || !ticked) && (
@@ -121,7 +167,11 @@ function StepRow({ tankId, step, number, done, next }: { tankId: number; step: F
                 <b>Fault:</b> {step.fault}
               </p>
             )}
-            {(step.wait_minutes ?? 0) > 0 && <p>Wait {step.wait_minutes! >= 1440 ? "a day" : step.wait_minutes! >= 60 ? "an hour" : `${step.wait_minutes} minutes`} before the next.</p>}
+            {wait > 0 && (
+              <p>
+                Wait {wait >= 1440 ? "a day" : wait >= 60 ? "an hour" : `${wait} minutes`} before the next.
+              </p>
+            )}
           </>
         )}
         {write.data === "held" && <p role="status">Kept on this device; it will be sent later.</p>}
@@ -131,14 +181,21 @@ function StepRow({ tankId, step, number, done, next }: { tankId: number; step: F
   );
 }
 
-function FlowTest({ tankId, standing, computed }: Pick<StageProps, "tankId" | "standing"> & { computed?: number }) {
+function FlowTest({
+  tankId,
+  standing,
+  computed,
+}: Pick<StageProps, "tankId" | "standing"> & { computed?: number }) {
   const [litres, setLitres] = useState(2);
   const [times, setTimes] = useState<(number | null)[]>([null, null, null]);
   const write = useWrite(tankId);
   const filled = times.filter((t): t is number => t !== null);
   const question = filled.length ? { container_l: litres, times_s: filled, computed_lph: computed } : null;
   const last = standing.flow_tests?.at(-1)?.body;
-  const kept = last?.kind === "flow-test" ? { container_l: last.container_l, times_s: last.times_s, computed_lph: last.computed_lph } : null;
+  const kept =
+    last?.kind === "flow-test"
+      ? { container_l: last.container_l, times_s: last.times_s, computed_lph: last.computed_lph }
+      : null;
   const answer = useCompute("bucket-test", question ?? kept);
   const shown = (question ?? kept) && !answer.error ? answer.data : undefined;
   return (
@@ -225,7 +282,7 @@ const Steps = styled.ol`
     }
   }
 `;
-const Tick = styled(Checkbox)`
+const Tick = styled(CheckboxButton)`
   display: flex;
   gap: 12px;
   align-items: center;

@@ -4,7 +4,17 @@ import { styled } from "styled-components";
 import { useCompute, useEntries, useWrite } from "../../api/hooks";
 import type { Body, Entry } from "../../api/schemas";
 import { ProblemError } from "../../api/client";
-import { Button, Figure, InlineButton, Lead, PickOne, ProblemNote, TextField, Verdict, Waiting } from "../../kit";
+import {
+  Button,
+  Figure,
+  InlineButton,
+  Lead,
+  PickOne,
+  ProblemNote,
+  TextField,
+  Verdict,
+  Waiting,
+} from "../../kit";
 import { Section } from "../../section/Section";
 import { Bar, Facts, filterPlan, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
 
@@ -12,26 +22,61 @@ export function KeepStage({ tankId, standing, tables }: StageProps) {
   const plan = tankPlan(standing);
   const choice = filterPlan(standing);
   const volume = useCompute("tank-volume", plan.tank);
-  const cost = useCompute("running-cost", choice.chosen ? { watts: choice.chosen.watts, price_per_kwh: choice.price_per_kwh, purchase_price: choice.chosen.price } : null);
-  const tests = (standing.flow_tests ?? []).flatMap((e) => (e.body.kind === "flow-test" ? [{ at: e.at, body: e.body }] : []));
+  const cost = useCompute(
+    "running-cost",
+    choice.chosen
+      ? {
+          watts: choice.chosen.watts,
+          price_per_kwh: choice.price_per_kwh,
+          purchase_price: choice.chosen.price,
+        }
+      : null,
+  );
+  const tests = (standing.flow_tests ?? []).flatMap((e) =>
+    e.body.kind === "flow-test" ? [{ at: e.at, body: e.body }] : [],
+  );
   const last = tests.at(-1);
-  const flow = useCompute("bucket-test", last ? { container_l: last.body.container_l, times_s: last.body.times_s, computed_lph: tests[0] && tests.length > 1 ? lph(tests[0].body) : last.body.computed_lph } : null);
+  const flow = useCompute(
+    "bucket-test",
+    last
+      ? {
+          container_l: last.body.container_l,
+          times_s: last.body.times_s,
+          computed_lph: tests[0] && tests.length > 1 ? lph(tests[0].body) : last.body.computed_lph,
+        }
+      : null,
+  );
   const days = last ? Math.floor((Date.now() - new Date(last.at).getTime()) / 86_400_000) : null;
   const first = tests[0];
   const share = last && first && tests.length > 1 ? lph(last.body) / lph(first.body) : null;
   return (
-    <TwoColumns drawing={<Section plan={plan} volume={volume.data} filter={choice.chosen} animals={stockPlan(standing).animals} species={tables.species} caption="The tank as it stands." />}>
+    <TwoColumns
+      drawing={
+        <Section
+          plan={plan}
+          volume={volume.data}
+          filter={choice.chosen}
+          animals={stockPlan(standing).animals}
+          species={tables.species}
+          caption="The tank as it stands."
+        />
+      }
+    >
       <Verdict>
         {share != null && share < 0.85 ? (
           <>
-            The flow has fallen to <em>{(share * 100).toFixed(0)} % of what it was.</em> Clean the filter, then time it again.
+            The flow has fallen to <em>{(share * 100).toFixed(0)} % of what it was.</em> Clean the filter,
+            then time it again.
           </>
         ) : days == null ? (
           "The logbook. Time the flow once a month, and write down what you do."
         ) : days > 30 ? (
           <>The flow was last timed {days} days ago: time it again.</>
         ) : (
-          <>Running: the flow was timed {days === 0 ? "today" : days === 1 ? "yesterday" : `${days} days ago`}.</>
+          <>
+            Running: the flow was timed {days === 0 ? "today" : days === 1 ? "yesterday" : `${days} days ago`}
+            .
+          </>
         )}
       </Verdict>
       <Facts>
@@ -70,7 +115,11 @@ export function KeepStage({ tankId, standing, tables }: StageProps) {
       </Facts>
       {tests.length > 1 && (
         <Lead>
-          Flow tests: {tests.map((t) => `${new Date(t.at).toLocaleDateString()} ${lph(t.body).toFixed(0)} L/h`).join(", ")}.
+          Flow tests:{" "}
+          {tests
+            .map((t) => `${new Date(t.at).toLocaleDateString()} ${lph(t.body).toFixed(0)} L/h`)
+            .join(", ")}
+          .
         </Lead>
       )}
       <NewEntry tankId={tankId} netL={volume.data?.net_l} />
@@ -98,13 +147,35 @@ function NewEntry({ tankId, netL }: { tankId: number; netL?: number }) {
       body = { kind: "water-change", share: Math.min(litres / netL, 1), litres };
     } else if (doing === "media") body = { kind: "media-work", what: "rinsed", text };
     else if (doing === "power") body = { kind: "outage", running: text.trim().toLowerCase() !== "off" };
-    write.mutate({ body }, { onSuccess: () => { setText(""); } });
+    write.mutate(
+      { body },
+      {
+        onSuccess: () => {
+          setText("");
+        },
+      },
+    );
   };
-  const ask: Record<Doing, string> = { note: "What happened?", "water-change": "Litres changed", media: "What was cleaned?", power: "Filter now: type off or on" };
+  const ask: Record<Doing, string> = {
+    note: "What happened?",
+    "water-change": "Litres changed",
+    media: "What was cleaned?",
+    power: "Filter now: type off or on",
+  };
   return (
     <form onSubmit={submit} aria-label="Write in the logbook">
-      <PickOne label="Write down" value={doing} onChange={setDoing} options={[["note", "A note"], ["water-change", "A water change"], ["media", "Media cleaned"], ["power", "Filter off or on"]]} />
-      <Bar>
+      <PickOne
+        label="Write down"
+        value={doing}
+        onChange={setDoing}
+        options={[
+          ["note", "A note"],
+          ["water-change", "A water change"],
+          ["media", "Media cleaned"],
+          ["power", "Filter off or on"],
+        ]}
+      />
+      <Bar style={{ alignItems: "end" }}>
         <Grow>
           <TextField label={ask[doing]} value={text} onChange={setText} />
         </Grow>
@@ -122,8 +193,11 @@ function Logbook({ tankId, species }: { tankId: number; species: StageProps["tab
   const entries = useEntries(tankId);
   const write = useWrite(tankId);
   if (entries.isPending) return <Waiting>Opening the logbook…</Waiting>;
-  if (entries.error) return <ProblemNote problem={entries.error instanceof ProblemError ? entries.error : null} />;
-  const replaced = new Map(entries.data.entries.filter((e) => e.supersedes != null).map((e) => [e.supersedes, e]));
+  if (entries.error)
+    return <ProblemNote problem={entries.error instanceof ProblemError ? entries.error : null} />;
+  const replaced = new Map(
+    entries.data.entries.filter((e) => e.supersedes != null).map((e) => [e.supersedes, e]),
+  );
   return (
     <section aria-label="Logbook">
       <h2>Logbook, newest first</h2>
@@ -133,13 +207,25 @@ function Logbook({ tankId, species }: { tankId: number; species: StageProps["tab
           const gone = replaced.get(e.id);
           return (
             <li key={e.id} data-gone={gone ? true : undefined}>
-              <time dateTime={e.at}>{new Date(e.at).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" })}</time>
+              <time dateTime={e.at}>
+                {new Date(e.at).toLocaleString(undefined, {
+                  day: "numeric",
+                  month: "short",
+                  hour: "2-digit",
+                  minute: "2-digit",
+                })}
+              </time>
               <span>
                 {gone ? <s>{words(e.body, species)}</s> : words(e.body, species)}
                 {gone && (gone.body.kind === "withdrawal" ? " (taken back)" : " (corrected)")}
               </span>
               {!gone && e.body.kind !== "withdrawal" && !e.body.kind.endsWith("-plan") && (
-                <InlineButton aria-label={`Take back: ${words(e.body, species)}`} onPress={() => { write.mutate({ body: { kind: "withdrawal" }, supersedes: e.id }); }}>
+                <InlineButton
+                  aria-label={`Take back: ${words(e.body, species)}`}
+                  onPress={() => {
+                    write.mutate({ body: { kind: "withdrawal" }, supersedes: e.id });
+                  }}
+                >
                   Take back
                 </InlineButton>
               )}
@@ -170,7 +256,9 @@ function words(body: Entry["body"], species: StageProps["tables"]["species"]): s
     case "reading":
       return `Test: ${[
         body.ammonia_ppm == null ? "" : `ammonia ${body.ammonia_ppm}`,
-        body.nitrite_ppm == null ? "" : `nitrite ${body.nitrite_ppm}${body.off_scale?.includes("nitrite") ? "+" : ""}`,
+        body.nitrite_ppm == null
+          ? ""
+          : `nitrite ${body.nitrite_ppm}${body.off_scale?.includes("nitrite") ? "+" : ""}`,
         body.nitrate_ppm == null ? "" : `nitrate ${body.nitrate_ppm}`,
         body.ph == null ? "" : `pH ${body.ph}`,
         body.kh_dkh == null ? "" : `KH ${body.kh_dkh}`,

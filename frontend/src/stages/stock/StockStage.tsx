@@ -16,7 +16,10 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
   const volume = useCompute("tank-volume", plan.tank);
   const netL = volume.data?.net_l;
   const animals = draft.value.animals;
-  const load = useCompute("waste-load", netL ? { net_l: netL, animals, feed_g_day: draft.value.feed_g_day } : null);
+  const load = useCompute(
+    "waste-load",
+    netL ? { net_l: netL, animals, feed_g_day: draft.value.feed_g_day } : null,
+  );
   const flow = useCompute("flow-requirement", netL ? { net_l: netL, animals } : null);
   const setAnimals = (change: (now: StockPlan["animals"]) => StockPlan["animals"]) => {
     draft.set((stock) => ({ ...stock, animals: change(stock.animals) }));
@@ -25,7 +28,59 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
   return (
     <TwoColumns
       drawing={
-        <Section plan={plan} volume={volume.data} animals={animals} species={tables.species} caption={`The animals at true length in the tank: ${animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "none yet"}.`} />
+        <>
+          <Section
+            plan={plan}
+            volume={volume.data}
+            animals={animals}
+            species={tables.species}
+            caption={`The animals at true length in the tank: ${animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "none yet"}.`}
+          />
+          {load.data && animals.length > 0 && (
+            <Facts>
+              <div>
+                <dt>In each litre, a day</dt>
+                <dd>
+                  <Figure title="Load per litre" lines={load.data.working}>
+                    {load.data.ammonia_mg_n_l_day.toPrecision(2)} mg N
+                  </Figure>
+                </dd>
+              </div>
+              <div>
+                <dt>Food they eat</dt>
+                <dd>
+                  <Figure title="Daily food" lines={load.data.working}>
+                    {load.data.feed_g_day.toFixed(1)} g/day
+                  </Figure>
+                </dd>
+              </div>
+              <div>
+                <dt>Grown, together</dt>
+                <dd>
+                  <Figure title="Body mass" lines={load.data.working}>
+                    {load.data.mass_g.toFixed(0)} g
+                  </Figure>
+                </dd>
+              </div>
+              {load.data.doubled_mg_n_day > load.data.ammonia_mg_n_day * 1.01 && (
+                <div>
+                  <dt>With keepers’ “double it”</dt>
+                  <dd>{load.data.doubled_mg_n_day.toFixed(0)} mg N</dd>
+                </div>
+              )}
+              {load.data.temperature_low_c != null &&
+                load.data.temperature_high_c != null &&
+                load.data.temperature_low_c <= load.data.temperature_high_c && (
+                  <div>
+                    <dt>Suits them all</dt>
+                    <dd>
+                      {load.data.temperature_low_c} to {load.data.temperature_high_c} °C
+                    </dd>
+                  </div>
+                )}
+            </Facts>
+          )}
+        </>
       }
     >
       {load.data && (
@@ -46,7 +101,9 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
         </Verdict>
       )}
       <ProblemNote problem={load.error} />
-      {!standing.tank_plan && <Lead>The tank has not been measured; an assumed 60 cm tank is used until it is.</Lead>}
+      {!standing.tank_plan && (
+        <Lead>The tank has not been measured; an assumed 60 cm tank is used until it is.</Lead>
+      )}
       <SpeciesPicker
         tables={tables}
         taken={animals.map((a) => a.species_id)}
@@ -64,7 +121,8 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
                 <b>{nameOf(a.species_id)}</b>
                 {s && (
                   <small>
-                    <i>{s.scientific_name}</i>, {s.adult_length_cm} cm grown, {s.temperature_low_c} to {s.temperature_high_c} °C, pH {s.ph_low} to {s.ph_high}, {s.current} current
+                    <i>{s.scientific_name}</i>, {s.adult_length_cm} cm grown, {s.temperature_low_c} to{" "}
+                    {s.temperature_high_c} °C, pH {s.ph_low} to {s.ph_high}, {s.current} current
                   </small>
                 )}
               </div>
@@ -92,50 +150,17 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
           );
         })}
       </List>
-      {load.data?.clashes.map((c) => <Caution key={c.text}>{c.text}</Caution>)}
-      <SaveBar tankId={tankId} draft={draft} words="Save the animals" describe={(b) => b.animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "no animals"} />
-      {load.data && animals.length > 0 && (
-        <Facts>
-          <div>
-            <dt>In each litre, a day</dt>
-            <dd>
-              <Figure title="Load per litre" lines={load.data.working}>
-                {load.data.ammonia_mg_n_l_day.toPrecision(2)} mg N
-              </Figure>
-            </dd>
-          </div>
-          <div>
-            <dt>Food they eat</dt>
-            <dd>
-              <Figure title="Daily food" lines={load.data.working}>
-                {load.data.feed_g_day.toFixed(1)} g/day
-              </Figure>
-            </dd>
-          </div>
-          <div>
-            <dt>Grown, together</dt>
-            <dd>
-              <Figure title="Body mass" lines={load.data.working}>
-                {load.data.mass_g.toFixed(0)} g
-              </Figure>
-            </dd>
-          </div>
-          {load.data.doubled_mg_n_day > load.data.ammonia_mg_n_day * 1.01 && (
-            <div>
-              <dt>With keepers’ “double it”</dt>
-              <dd>{load.data.doubled_mg_n_day.toFixed(0)} mg N</dd>
-            </div>
-          )}
-          {load.data.temperature_low_c != null && load.data.temperature_high_c != null && load.data.temperature_low_c <= load.data.temperature_high_c && (
-            <div>
-              <dt>Suits them all</dt>
-              <dd>
-                {load.data.temperature_low_c} to {load.data.temperature_high_c} °C
-              </dd>
-            </div>
-          )}
-        </Facts>
-      )}
+      {load.data?.clashes.map((c) => (
+        <Caution key={c.text}>{c.text}</Caution>
+      ))}
+      <SaveBar
+        tankId={tankId}
+        draft={draft}
+        words="Save the animals"
+        describe={(b) =>
+          b.animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "no animals"
+        }
+      />
       {flow.data && netL && animals.length > 0 && (
         <>
           <Schools requirement={flow.data} netL={netL} />
@@ -146,7 +171,15 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
   );
 }
 
-function SpeciesPicker({ tables, taken, onPick }: { tables: StageProps["tables"]; taken: string[]; onPick: (id: string) => void }) {
+function SpeciesPicker({
+  tables,
+  taken,
+  onPick,
+}: {
+  tables: StageProps["tables"];
+  taken: string[];
+  onPick: (id: string) => void;
+}) {
   const [text, setText] = useState("");
   const open = tables.species.filter((s) => !taken.includes(s.id));
   return (
@@ -154,8 +187,8 @@ function SpeciesPicker({ tables, taken, onPick }: { tables: StageProps["tables"]
       <ComboBox
         inputValue={text}
         onInputChange={setText}
-        selectedKey={null}
-        onSelectionChange={(key) => {
+        value={null}
+        onChange={(key) => {
           if (key === null) return;
           onPick(String(key));
           setText("");

@@ -2,7 +2,18 @@
 import { useDraft } from "../../api/drafts";
 import { useCompute } from "../../api/hooks";
 import type { TankPlan } from "../../api/schemas";
-import { Caution, Fields, Figure, Lead, NumberBox, PickOne, ProblemNote, Select, Verdict, Waiting } from "../../kit";
+import {
+  Caution,
+  Fields,
+  Figure,
+  Lead,
+  NumberBox,
+  PickOne,
+  ProblemNote,
+  Select,
+  Verdict,
+  Waiting,
+} from "../../kit";
 import { QuantityField, Twin } from "../../quantity";
 import { Section } from "../../section/Section";
 import { Facts, SaveBar, tankPlan, TwoColumns, type StageProps } from "../shared";
@@ -22,15 +33,21 @@ export function TankStage({ tankId, standing }: StageProps) {
   return (
     <TwoColumns
       drawing={
-        <Section
-          plan={draft.value}
-          volume={answer}
-          dimensions
-          onFill={(cm) => {
-            setTank({ fill_below_rim_cm: cm });
-          }}
-          caption={`The tank to scale, ${tank.length_cm} by ${tank.width_cm} by ${tank.height_cm} cm, ${around.behind_cm ?? 10} cm from the wall. ${answer?.verdict ?? ""}`}
-        />
+        <>
+          <Section
+            plan={draft.value}
+            volume={answer}
+            dimensions
+            onFill={(cm) => {
+              setTank({ fill_below_rim_cm: cm });
+            }}
+            caption={`The tank to scale, ${tank.length_cm} by ${tank.width_cm} by ${tank.height_cm} cm, ${around.behind_cm ?? 10} cm from the wall. ${answer?.verdict ?? ""}`}
+          />
+          <Caution>
+            Full tanks are heavy: the stand must be made for it, and whether the floor carries it is for a
+            builder or the local code. Never move a filled tank.
+          </Caution>
+        </>
       }
     >
       {answer ? (
@@ -47,7 +64,9 @@ export function TankStage({ tankId, standing }: StageProps) {
         !volume.error && <Waiting>Measuring…</Waiting>
       )}
       <ProblemNote problem={volume.error} />
-      {!standing.tank_plan && !draft.dirty && <Lead>These sizes are an assumed 60 cm tank. Type yours: centimetres, or “24 in”, “2 ft”.</Lead>}
+      {!standing.tank_plan && !draft.dirty && (
+        <Lead>These sizes are an assumed 60 cm tank. Type yours: centimetres, or “24 in”, “2 ft”.</Lead>
+      )}
       {answer && (
         <Facts>
           <div>
@@ -91,35 +110,130 @@ export function TankStage({ tankId, standing }: StageProps) {
         </Facts>
       )}
       <Fields>
-        <QuantityField label="Length" kind="length" value={tank.length_cm} onChange={(v) => { setTank({ length_cm: v }); }} />
-        <QuantityField label="Width" kind="length" value={tank.width_cm} onChange={(v) => { setTank({ width_cm: v }); }} />
-        <QuantityField label="Height" kind="length" value={tank.height_cm} onChange={(v) => { setTank({ height_cm: v }); }} />
-        <NumberBox label="Glass, mm" value={tank.glass_mm ?? 6} min={2} max={50} onChange={(v) => { setTank({ glass_mm: v }); }} />
-        <QuantityField label="Water below rim" kind="length" value={tank.fill_below_rim_cm ?? 3} onChange={(v) => { setTank({ fill_below_rim_cm: v }); }} />
-        <QuantityField label="Substrate depth" kind="length" value={tank.substrate_depth_cm ?? 0} onChange={(v) => { setTank({ substrate_depth_cm: v }); }} />
-        <QuantityField label="Stone" kind="mass" value={tank.stone_kg ?? 0} onChange={(v) => { setTank({ stone_kg: v }); }} />
-        <QuantityField label="Wood" kind="mass" value={tank.wood_kg ?? 0} onChange={(v) => { setTank({ wood_kg: v }); }} />
-        <QuantityField label="Glass to wall" kind="length" value={around.behind_cm ?? 10} onChange={(v) => { setAround({ behind_cm: v }); }} />
-        <QuantityField label="Stand height" kind="length" value={around.stand_height_cm ?? 70} onChange={(v) => { setAround({ stand_height_cm: v }); }} />
-        <NumberBox label="Sockets near" value={around.sockets ?? 2} min={0} max={40} onChange={(v) => { setAround({ sockets: v }); }} />
+        <QuantityField
+          label="Length"
+          kind="length"
+          value={tank.length_cm}
+          onChange={(v) => {
+            setTank({ length_cm: v });
+          }}
+        />
+        <QuantityField
+          label="Width"
+          kind="length"
+          value={tank.width_cm}
+          onChange={(v) => {
+            setTank({ width_cm: v });
+          }}
+        />
+        <QuantityField
+          label="Height"
+          kind="length"
+          value={tank.height_cm}
+          onChange={(v) => {
+            setTank({ height_cm: v });
+          }}
+        />
+        <NumberBox
+          label="Glass, mm"
+          value={tank.glass_mm ?? 6}
+          min={2}
+          max={50}
+          onChange={(v) => {
+            setTank({ glass_mm: v });
+          }}
+        />
+        <QuantityField
+          label="Water below rim"
+          kind="length"
+          value={tank.fill_below_rim_cm ?? 3}
+          onChange={(v) => {
+            setTank({ fill_below_rim_cm: v });
+          }}
+        />
+        <QuantityField
+          label="Substrate depth"
+          kind="length"
+          value={tank.substrate_depth_cm ?? 0}
+          onChange={(v) => {
+            setTank({ substrate_depth_cm: v });
+          }}
+        />
+        <QuantityField
+          label="Stone"
+          kind="mass"
+          value={tank.stone_kg ?? 0}
+          onChange={(v) => {
+            setTank({ stone_kg: v });
+          }}
+        />
+        <QuantityField
+          label="Wood"
+          kind="mass"
+          value={tank.wood_kg ?? 0}
+          onChange={(v) => {
+            setTank({ wood_kg: v });
+          }}
+        />
+        <QuantityField
+          label="Glass to wall"
+          kind="length"
+          value={around.behind_cm ?? 10}
+          onChange={(v) => {
+            setAround({ behind_cm: v });
+          }}
+        />
+        <QuantityField
+          label="Stand height"
+          kind="length"
+          value={around.stand_height_cm ?? 70}
+          onChange={(v) => {
+            setAround({ stand_height_cm: v });
+          }}
+        />
+        <NumberBox
+          label="Sockets near"
+          value={around.sockets ?? 2}
+          min={0}
+          max={40}
+          onChange={(v) => {
+            setAround({ sockets: v });
+          }}
+        />
         <Select
           label="Room"
           value={around.room ?? "living"}
-          onChange={(room) => { setAround({ room }); }}
-          options={[["living", "Living room"], ["bedroom", "Bedroom"], ["workshop", "Workshop"], ["shop", "Shop"], ["fish-room", "Fish room"]]}
+          onChange={(room) => {
+            setAround({ room });
+          }}
+          options={[
+            ["living", "Living room"],
+            ["bedroom", "Bedroom"],
+            ["workshop", "Workshop"],
+            ["shop", "Shop"],
+            ["fish-room", "Fish room"],
+          ]}
         />
       </Fields>
       <PickOne
         label="The sizes are taken"
         value={tank.measured ?? "outside"}
-        onChange={(measured) => { setTank({ measured }); }}
-        options={[["outside", "outside the glass"], ["inside", "inside the glass"]]}
+        onChange={(measured) => {
+          setTank({ measured });
+        }}
+        options={[
+          ["outside", "outside the glass"],
+          ["inside", "inside the glass"],
+        ]}
       />
-      <SaveBar tankId={tankId} draft={draft} words="Save the tank" describe={(b) => `${b.tank.length_cm} × ${b.tank.width_cm} × ${b.tank.height_cm} cm, water ${b.tank.fill_below_rim_cm ?? 3} cm below the rim`} />
-      <Caution>
-        Full tanks are heavy: the stand must be made for it, and whether the floor carries it is for a builder or the local code.
-        Never move a filled tank.
-      </Caution>
+      <SaveBar
+        tankId={tankId}
+        draft={draft}
+        words="Save the tank"
+        describe={(b) =>
+          `${b.tank.length_cm} × ${b.tank.width_cm} × ${b.tank.height_cm} cm, water ${b.tank.fill_below_rim_cm ?? 3} cm below the rim`
+        }
+      />
     </TwoColumns>
   );
 }
