@@ -3,6 +3,7 @@ import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { styled } from "styled-components";
 import type { Animals, Filter, Species, TankPlan, TankVolume } from "../api/schemas";
 import { phone } from "../kit/theme";
+import { usePhone } from "../kit/usePhone";
 import { anchors, FilterParts } from "./FilterParts";
 import { layOut, ripple, swimmers, type Sheet } from "./geometry";
 import { Swimmers } from "./Swimmers";
@@ -30,13 +31,18 @@ export interface SectionProps {
 export function Section(props: SectionProps) {
   const { plan, animals, species, filter, caption } = props;
   const sheet = useMemo(() => layOut(plan, 560, 610), [plan]);
+  const small = usePhone();
+  // A phone shows the tank itself as a strip; the stand and the side view are for wider screens.
+  const view = small
+    ? `${sheet.left - 46} ${sheet.rimY - 42} ${sheet.tankWidth + 84} ${sheet.tankHeight + 56}`
+    : `0 0 ${sheet.width} ${sheet.height}`;
   const fish = useMemo(
     () => (animals && species ? swimmers(sheet, animals, species) : []),
     [sheet, animals, species],
   );
   return (
     <Frame>
-      <svg viewBox={`0 0 ${sheet.width} ${sheet.height}`} role="group" aria-label={caption}>
+      <svg viewBox={view} role="group" aria-label={caption}>
         <Room sheet={sheet} />
         <Glassware sheet={sheet} bare={props.water !== undefined} stones={(plan.tank.stone_kg ?? 0) > 0} />
         <Swimmers all={fish} />
@@ -426,7 +432,7 @@ const Frame = styled.figure`
   }
   ${phone} {
     svg {
-      max-height: 42vh;
+      max-height: 212px;
     }
   }
 `;

@@ -1,11 +1,10 @@
 /** What every stage shares: its props, its two columns, and the bar that saves a plan. */
 import type { ReactNode } from "react";
 import { styled } from "styled-components";
-import type { ProblemError } from "../api/client";
 import type { Draft } from "../api/drafts";
 import { useWrite } from "../api/hooks";
 import type { Body, Entry, FilterPlan, Standing, StockPlan, Tables, TankPlan } from "../api/schemas";
-import { Button, narrow, phone, ProblemNote } from "../kit";
+import { Button, narrow, ProblemNote } from "../kit";
 
 export interface StageProps {
   tankId: number;
@@ -43,42 +42,46 @@ export function filterPlan(standing: Standing): FilterPlan {
   return body?.kind === "filter-plan" ? body : { kind: "filter-plan" };
 }
 
-export function TwoColumns({ drawing, children }: { drawing: ReactNode; children: ReactNode }) {
+interface TwoColumnsProps {
+  drawing: ReactNode;
+  /** Under the drawing on a wide screen, after the work on a phone. */
+  beside?: ReactNode;
+  children: ReactNode;
+}
+
+export function TwoColumns({ drawing, beside, children }: TwoColumnsProps) {
   return (
     <Split>
       <div className="drawing">{drawing}</div>
       <div className="work">{children}</div>
+      {beside && <div className="beside">{beside}</div>}
     </Split>
   );
 }
 
 const Split = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 560px) minmax(0, 1fr);
-  gap: 30px;
+  grid-template: "drawing work" auto "beside work" 1fr / minmax(0, 560px) minmax(0, 1fr);
+  gap: 12px 30px;
   align-items: start;
-  .work {
+  > div {
     display: grid;
     gap: 14px;
     min-width: 0;
   }
   .drawing {
-    position: sticky;
-    top: 10px;
-    display: grid;
-    gap: 12px;
+    grid-area: drawing;
+  }
+  .work {
+    grid-area: work;
+  }
+  .beside {
+    grid-area: beside;
   }
   ${narrow} {
-    grid-template-columns: 1fr;
-    gap: 12px;
+    grid-template: "drawing" auto "work" auto "beside" auto / minmax(0, 1fr);
     .drawing {
-      position: static;
       max-width: 560px;
-    }
-  }
-  ${phone} {
-    .drawing {
-      max-width: none;
     }
   }
 `;

@@ -43,9 +43,9 @@ export function CycleStage(props: StageProps) {
             caption={`What the water carries: ${waterWords(latest).join(", ") || "not tested yet"}.`}
           />
           <LogTest tankId={tankId} />
-          {begun && <Why state={state} />}
         </>
       }
+      beside={begun && <Why state={state} />}
     >
       <ProblemNote problem={cycle.error instanceof ProblemError ? cycle.error : null} />
       {cycle.isPending && <Waiting>Running the forecast…</Waiting>}

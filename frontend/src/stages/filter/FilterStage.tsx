@@ -120,20 +120,22 @@ export function FilterStage({ tankId, standing, tables }: StageProps) {
   return (
     <TwoColumns
       drawing={
+        <Section
+          plan={plan}
+          volume={v}
+          animals={animals}
+          species={tables.species}
+          filter={filter}
+          labels={labels}
+          caption={
+            candidate
+              ? `${candidate.name} on this tank: ${candidate.delivered_lph.toFixed(0)} L/h delivered.`
+              : "The tank, without a filter that fits."
+          }
+        />
+      }
+      beside={
         <>
-          <Section
-            plan={plan}
-            volume={v}
-            animals={animals}
-            species={tables.species}
-            filter={filter}
-            labels={labels}
-            caption={
-              candidate
-                ? `${candidate.name} on this tank: ${candidate.delivered_lph.toFixed(0)} L/h delivered.`
-                : "The tank, without a filter that fits."
-            }
-          />
           {ranking.data?.single_change && <Change>{ranking.data.single_change}</Change>}
           <div>
             <h2>For your priorities</h2>

@@ -80,14 +80,16 @@ export function FitStage({ tankId, standing, tables }: StageProps) {
   return (
     <TwoColumns
       drawing={
+        <Section
+          plan={plan}
+          volume={v}
+          filter={filter}
+          caption={`${filter.name} fitted to the tank, to scale.`}
+          labels={computed ? [{ at: "outlet", lines: [`${computed.toFixed(0)} L/h computed`] }] : []}
+        />
+      }
+      beside={
         <>
-          <Section
-            plan={plan}
-            volume={v}
-            filter={filter}
-            caption={`${filter.name} fitted to the tank, to scale.`}
-            labels={computed ? [{ at: "outlet", lines: [`${computed.toFixed(0)} L/h computed`] }] : []}
-          />
           <FlowTest tankId={tankId} standing={standing} computed={computed} />
         </>
       }

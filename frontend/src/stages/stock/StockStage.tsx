@@ -28,14 +28,16 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
   return (
     <TwoColumns
       drawing={
+        <Section
+          plan={plan}
+          volume={volume.data}
+          animals={animals}
+          species={tables.species}
+          caption={`The animals at true length in the tank: ${animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "none yet"}.`}
+        />
+      }
+      beside={
         <>
-          <Section
-            plan={plan}
-            volume={volume.data}
-            animals={animals}
-            species={tables.species}
-            caption={`The animals at true length in the tank: ${animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "none yet"}.`}
-          />
           {load.data && animals.length > 0 && (
             <Facts>
               <div>

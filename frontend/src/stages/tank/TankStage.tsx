@@ -33,16 +33,18 @@ export function TankStage({ tankId, standing }: StageProps) {
   return (
     <TwoColumns
       drawing={
+        <Section
+          plan={draft.value}
+          volume={answer}
+          dimensions
+          onFill={(cm) => {
+            setTank({ fill_below_rim_cm: cm });
+          }}
+          caption={`The tank to scale, ${tank.length_cm} by ${tank.width_cm} by ${tank.height_cm} cm, ${around.behind_cm ?? 10} cm from the wall. ${answer?.verdict ?? ""}`}
+        />
+      }
+      beside={
         <>
-          <Section
-            plan={draft.value}
-            volume={answer}
-            dimensions
-            onFill={(cm) => {
-              setTank({ fill_below_rim_cm: cm });
-            }}
-            caption={`The tank to scale, ${tank.length_cm} by ${tank.width_cm} by ${tank.height_cm} cm, ${around.behind_cm ?? 10} cm from the wall. ${answer?.verdict ?? ""}`}
-          />
           <Caution>
             Full tanks are heavy: the stand must be made for it, and whether the floor carries it is for a
             builder or the local code. Never move a filled tank.
