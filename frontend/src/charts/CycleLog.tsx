@@ -2,6 +2,7 @@
 import { scaleLinear } from "@visx/scale";
 import { Area, LinePath } from "@visx/shape";
 import type { CycleForecast, CycleLog as Log, Tables } from "../api/schemas";
+import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
 
 interface Props {
@@ -11,7 +12,6 @@ interface Props {
   dateOf: (day: number) => string;
 }
 
-const W = 640;
 const H = 236;
 const PAD = { left: 30, right: 10, top: 30, bottom: 44 };
 
@@ -22,6 +22,8 @@ interface Mark {
 }
 
 export function CycleLog({ log, forecast, share, dateOf }: Props) {
+  const small = usePhone();
+  const W = small ? 372 : 640;
   const marks = (field: "ammonia" | "nitrite" | "nitrate"): Mark[] =>
     (log.readings ?? []).flatMap((r) => {
       const value = r[`${field}_mg_n_l`];
@@ -162,7 +164,7 @@ export function CycleLog({ log, forecast, share, dateOf }: Props) {
         <text x={x(log.day_now) - 5} y={PAD.top - 12} textAnchor="end" className="halo">
           today
         </text>
-        {x.ticks(7).map((t) => (
+        {x.ticks(small ? 4 : 7).map((t) => (
           <text key={t} x={x(t)} y={H - PAD.bottom + 17} textAnchor="middle" className="soft">
             {t === 0 ? "day 0" : t}
           </text>

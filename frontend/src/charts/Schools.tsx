@@ -1,6 +1,7 @@
 /** The schools of sizing on one axis, with this candidate marked. */
 import { scaleLinear } from "@visx/scale";
 import type { Candidate, FlowRequirement } from "../api/schemas";
+import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
 
 interface Props {
@@ -9,10 +10,10 @@ interface Props {
   candidate?: Pick<Candidate, "name" | "box_lph" | "delivered_lph" | "dirty_lph" | "media_kg"> | null;
 }
 
-const W = 640;
-const NAME = 150;
-
 export function Schools({ requirement, netL, candidate }: Props) {
+  const small = usePhone();
+  const W = small ? 372 : 640;
+  const NAME = small ? 132 : 150;
   const rows = requirement.schools.filter((s) => s.school !== "label");
   const label = requirement.schools.find((s) => s.school === "label");
   const times = (lph: number) => lph / netL;
@@ -25,7 +26,7 @@ export function Schools({ requirement, netL, candidate }: Props) {
   const rowHeight = 31;
   const top = 24;
   const height = top + rows.length * rowHeight + 6;
-  const ticks = x.ticks(8);
+  const ticks = x.ticks(small ? 4 : 8);
   const end = x.range()[1] ?? W;
   const sentence = candidate
     ? `${candidate.name} delivers ${times(candidate.delivered_lph).toFixed(1)} times the tank an hour when clean and ${times(candidate.dirty_lph).toFixed(1)} in service; the box promises ${times(candidate.box_lph).toFixed(1)}.`
@@ -44,7 +45,7 @@ export function Schools({ requirement, netL, candidate }: Props) {
     >
       <svg viewBox={`0 0 ${W} ${height}`} role="img" aria-label={sentence}>
         <text x={0} y={13} className="soft">
-          times the tank, per hour
+          {small ? "times an hour" : "times the tank, per hour"}
         </text>
         {ticks.map((t) => (
           <g key={t}>
@@ -102,7 +103,7 @@ export function Schools({ requirement, netL, candidate }: Props) {
                   />
                   {s.school === "load" && (
                     <text x={x(low) + 8} y={y + 20}>
-                      {low.toFixed(2)} or more: nearly any filter would do
+                      {low.toFixed(2)} or more{small ? "" : ": nearly any filter would do"}
                     </text>
                   )}
                 </>

@@ -59,8 +59,8 @@ export function TankStage({ tankId, standing }: StageProps) {
             <Figure title="Net water" lines={answer.working}>
               {answer.net_l.toFixed(0)} litres
             </Figure>
-          </em>
-          , {answer.net_us_gal.toFixed(1)} US gallons.
+          </em>{" "}
+          ({answer.net_us_gal.toFixed(1)} US gallons).
         </Verdict>
       ) : (
         !volume.error && <Waiting>Measuring…</Waiting>
