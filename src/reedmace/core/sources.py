@@ -79,7 +79,7 @@ _ALL = (
     Source(
         "clegg1995",
         "published",
-        "Clegg and Whitfield 1995: ammonia dissociation in sea water (coefficients from memory, checked against PyCO2SYS)",
+        "Clegg and Whitfield 1995: ammonia dissociation in sea water (eq. 18, total scale; coefficients confirmed against PyCO2SYS)",
     ),
     Source(
         "epa2013",

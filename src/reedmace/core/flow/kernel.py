@@ -22,7 +22,7 @@ def colebrook(reynolds: float, relative_roughness: float) -> float:
     reynolds: Reynolds number; relative_roughness: roughness / bore, both dimensionless.
     """
     x = -1.8 * math.log10((relative_roughness / 3.7) ** 1.11 + 6.9 / reynolds)  # Haaland, as a start
-    for _ in range(4):
+    for _ in range(7):
         x = -2.0 * math.log10(relative_roughness / 3.7 + 2.51 * x / reynolds)
     return 1.0 / (x * x)
 

@@ -36,22 +36,22 @@ def as_nitrogen(value_ppm: float, what: Species, basis: Basis) -> float:
 
 
 def lph_to_m3s(flow_lph: float) -> float:
-    """m³/s of a flow in L/h."""
+    """m³/s of a flow. flow_lph: L/h."""
     return flow_lph / 3.6e6
 
 
 def m3s_to_lph(flow_m3s: float) -> float:
-    """L/h of a flow in m³/s."""
+    """L/h of a flow. flow_m3s: m³/s."""
     return flow_m3s * 3.6e6
 
 
 def us_gallons(volume_l: float) -> float:
-    """US gallons of a volume in L (exact)."""
+    """US gallons, exact. volume_l: L."""
     return volume_l / L_PER_US_GAL
 
 
 def celsius_to_kelvin(temperature_c: float) -> float:
-    """K of a temperature in °C."""
+    """Kelvin. temperature_c: °C."""
     return temperature_c + 273.15
 
 

@@ -1,0 +1,33 @@
+"""Fixtures every kind of test shares: one MariaDB for the session, in a folder of its own."""
+
+import os
+import tempfile
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from reedmace.command.mariadb import MariaDB
+
+ROOT = Path(__file__).resolve().parents[1]
+
+
+@pytest.fixture(scope="session")
+def mariadb() -> Iterator[MariaDB]:
+    """A running server with the tables made."""
+    with tempfile.TemporaryDirectory(prefix="reedmace-test-") as folder:
+        server = MariaDB(Path(folder))
+        server.start()
+        yield server
+        server.stop()
+
+
+@pytest.fixture(scope="session")
+def root() -> Path:
+    """The checkout."""
+    return ROOT
+
+
+@pytest.fixture(scope="session")
+def command_environment() -> dict[str, str]:
+    """What ./reedmace sets before it hands over to Python."""
+    return {**os.environ, "PYTHONPATH": str(ROOT / "src")}

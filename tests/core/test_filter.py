@@ -1,0 +1,184 @@
+"""Schools, catalogue, ranking, cost and fitting steps."""
+
+import pytest
+from reedmace.core.computations import compute
+from reedmace.core.filter import CATALOGUE
+from reedmace.core.working import CannotAnswer
+
+ROOM = {"net_l": 129, "water_depth_cm": 41, "length_cm": 90, "width_cm": 40, "behind_cm": 6, "beneath_cm": 66}
+SHOAL = [{"species_id": "harlequin-rasbora", "count": 12}, {"species_id": "zebra-danio", "count": 8}]
+
+
+def rank(**changes):
+    return compute("rank-filters", {"room": ROOM, "animals": SHOAL, **changes})
+
+
+def schools(net_l: float, species: str):
+    answer = compute("flow-requirement", {"net_l": net_l, "animals": [{"species_id": species, "count": 2}]})
+    return {s.school: s for s in answer.schools}, answer
+
+
+@pytest.mark.parametrize(
+    ("species", "low", "high"), [("zebra-danio", 400, 600), ("fancy-goldfish", 1000, 1200), ("slider", 600, 800), ("oscar", 800, 1000)], ids=["community", "goldfish", "turtle", "messy"]
+)
+def test_the_shop_rule_goes_by_the_animal(species: str, low: float, high: float) -> None:
+    found, _ = schools(100, species)
+    assert (found["rated"].low_lph, found["rated"].high_lph) == (low, high)
+    assert found["delivered"].low_lph == pytest.approx(0.8 * low)
+
+
+def test_schools_stand_side_by_side_and_one_is_followed_with_a_reason() -> None:
+    found, _ = schools(100, "zebra-danio")
+    assert [s.school for s in found.values() if s.followed] == ["delivered"]
+    assert all(s.why for s in found.values())
+    assert found["media"].low_lph is None
+    assert found["media"].media_kg == pytest.approx(1)
+    assert found["label"].label_l == pytest.approx(100 / 0.65)
+
+
+def test_goldfish_bring_the_canister_keepers_and_lose_the_label() -> None:
+    found, _ = schools(100, "fancy-goldfish")
+    assert found["canister-only"].low_lph == 600
+    assert found["label"].label_l is None
+    assert found["media"].media_kg == pytest.approx(2)
+
+
+def test_load_asks_for_little_in_an_ordinary_tank() -> None:
+    answer = compute("flow-requirement", {"net_l": 130, "animals": SHOAL})
+    load = next(s for s in answer.schools if s.school == "load")
+    rated = next(s for s in answer.schools if s.school == "rated")
+    assert load.low_lph < 0.25 * rated.low_lph
+
+
+def test_gentle_animals_set_an_upper_limit() -> None:
+    assert schools(100, "cherry-shrimp")[1].upper_limit_lph == 800
+    assert schools(100, "zebra-danio")[1].upper_limit_lph is None
+
+
+def test_the_catalogue_is_large_enough_and_of_three_kinds() -> None:
+    assert len(CATALOGUE) >= 20
+    assert {f.kind for f in CATALOGUE} == {"sponge", "hang-on", "canister"}
+    assert len({f.id for f in CATALOGUE}) == len(CATALOGUE)
+
+
+def test_every_filter_is_either_ranked_or_excluded_with_a_reason_and_a_remedy() -> None:
+    answer = rank()
+    assert len(answer.ranked) + len(answer.excluded) == len(CATALOGUE)
+    assert all(e.reason and e.remedy for e in answer.excluded)
+    assert all(c.reason for c in answer.ranked)
+
+
+def test_scores_fall_and_are_the_sum_of_their_contributions() -> None:
+    answer = rank()
+    scores = [c.score for c in answer.ranked]
+    assert scores == sorted(scores, reverse=True)
+    for c in answer.ranked:
+        assert c.score == pytest.approx(sum(p.points for p in c.contributions))
+
+
+def test_a_hang_on_without_wall_gap_is_out_and_the_gap_brings_it_back() -> None:
+    tight, roomy = rank(), rank(room={**ROOM, "behind_cm": 20})
+    out = {e.filter_id: e for e in tight.excluded}
+    assert "needs 9 cm behind" in out["millrace-60"].reason
+    assert "3 cm further off the wall" in out["millrace-60"].remedy
+    assert "millrace-60" in {c.filter_id for c in roomy.ranked}
+
+
+def test_the_single_change_really_alters_the_answer() -> None:
+    tight = rank()
+    assert tight.single_change is not None
+    first = next(e for e in tight.excluded if e.would_rank == 1)
+    assert first.remedy == "move the tank 3 cm further off the wall"
+    moved = rank(room={**ROOM, "behind_cm": ROOM["behind_cm"] + 3})
+    assert moved.ranked[0].filter_id == first.filter_id != tight.ranked[0].filter_id
+
+
+def test_priorities_move_the_order() -> None:
+    nothing = dict.fromkeys(("price", "running_cost", "quiet", "easy_clean", "clear_water", "hidden", "room_in_tank", "flood_safety", "power_cut", "chemical"), 0)
+    assert rank(priorities={**nothing, "hidden": 5, "clear_water": 5}).ranked[0].kind == "canister"
+    assert rank(priorities={**nothing, "price": 5, "flood_safety": 5, "power_cut": 5}).ranked[0].kind == "sponge"
+
+
+def test_delivered_is_the_operating_point_of_the_same_plumbing() -> None:
+    candidate = next(c for c in rank().ranked if c.filter_id == "sweetflag-800")
+    f = next(f for f in CATALOGUE if f.id == "sweetflag-800")
+    fittings = [{"kind": "strainer"}, {"kind": "entrance"}, {"kind": "u-bend", "count": 2}, {"kind": "quick-valve"}, {"kind": "spray-bar"}, {"kind": "exit"}]
+    point = compute(
+        "operating-point",
+        {
+            "pump": {"max_flow_lph": f.box_lph, "max_head_m": f.max_head_m},
+            "hoses": [{"bore_mm": f.hose_bore_mm, "length_m": 2.8}],
+            "fittings": fittings,
+            "media": [{"media": "foam-20", "area_cm2": f.face_cm2, "depth_cm": f.foam_depth_cm}],
+        },
+    )
+    assert candidate.delivered_lph == pytest.approx(point.delivered_lph, rel=1e-6)
+
+
+def test_own_filters_rank_beside_the_catalogue_and_ids_may_not_clash() -> None:
+    own = CATALOGUE[-3].model_dump() | {"id": "own-one", "name": "Own one", "price": 1}
+    assert "own-one" in {c.filter_id for c in rank(own_filters=[own]).ranked}
+    with pytest.raises(CannotAnswer, match="share an id"):
+        rank(own_filters=[own, own])
+    with pytest.raises(CannotAnswer, match="no filter"):
+        rank(with_catalogue=False)
+
+
+@pytest.mark.parametrize(
+    ("change", "filter_id", "words"),
+    [
+        ({"beneath_cm": 20}, "sweetflag-800", "38 cm high"),
+        ({"water_depth_cm": 15}, "burreed-20-pair", "outlet must stay under"),
+        ({"sockets": 0}, "sweetflag-800", "no socket"),
+        ({"rim_to_water_cm": 12, "behind_cm": 30}, "millrace-60", "near the rim"),
+    ],
+    ids=["no cabinet", "too shallow", "no socket", "water too low"],
+)
+def test_hard_limits_exclude_with_their_reason(change: dict, filter_id: str, words: str) -> None:
+    out = {e.filter_id: e.reason for e in rank(room={**ROOM, **change}).excluded}
+    assert words in out[filter_id]
+
+
+def test_no_filter_at_all_is_an_answer() -> None:
+    answer = rank(room={**ROOM, "net_l": 20000})
+    assert answer.ranked == []
+    assert "No filter here fits" in answer.verdict
+
+
+def test_watts_are_a_rate() -> None:
+    answer = compute("running-cost", {"watts": 10, "price_per_kwh": 0.5, "purchase_price": 50})
+    assert answer.kwh_year == pytest.approx(87.66)
+    assert answer.money_three_years == pytest.approx(50 + 3 * 43.83)
+
+
+@pytest.mark.parametrize("kind", ["sponge", "hang-on", "canister"])
+def test_steps_have_stable_unique_ids_and_say_their_cautions(kind: str) -> None:
+    steps = compute("fitting-steps", {"kind": kind}).steps
+    assert len({s.id for s in steps}) == len(steps) >= 8
+    assert any("electrician" in (s.caution or "") for s in steps)
+
+
+def order(kind: str, **more) -> list[str]:
+    return [s.id for s in compute("fitting-steps", {"kind": kind, **more}).steps]
+
+
+def test_a_canister_is_placed_before_hose_is_cut_and_primed_before_power() -> None:
+    ids = order("canister")
+    for first, second in (("canister-place", "canister-hose"), ("canister-ends", "canister-hose"), ("canister-clamps", "canister-prime"), ("canister-prime", "canister-power"), ("canister-power", "canister-leak-5")):
+        assert ids.index(first) < ids.index(second)
+
+
+def test_a_hang_on_is_filled_before_it_is_powered() -> None:
+    ids = order("hang-on")
+    assert ids.index("hangon-body") == 0
+    assert ids.index("hangon-prime") < ids.index("hangon-power")
+
+
+def test_a_sponge_has_its_check_valve_before_air() -> None:
+    ids = order("sponge")
+    assert ids.index("sponge-check-valve") < ids.index("sponge-start")
+
+
+def test_small_animals_bring_a_guard() -> None:
+    assert "canister-guard" in order("canister", needs_guard=True)
+    assert "canister-guard" not in order("canister")

@@ -1,0 +1,148 @@
+"""The registry: names, units in field names, ranges on every number, workings with known sources."""
+
+import inspect
+import json
+import pkgutil
+import re
+from importlib import import_module
+
+import pytest
+import reedmace.core
+from pydantic import ValidationError
+from reedmace.core.computations import COMPUTATIONS, complaints, compute
+from reedmace.core.sources import SOURCES
+from reedmace.core.working import Answer, CannotAnswer, OutOfRange, Working
+
+EXAMPLES = {
+    "tank-volume": {"length_cm": 90, "width_cm": 40, "height_cm": 45},
+    "waste-load": {"net_l": 130, "animals": [{"species_id": "zebra-danio", "count": 8}]},
+    "flow-requirement": {"net_l": 130, "animals": [{"species_id": "fancy-goldfish", "count": 2}]},
+    "operating-point": {
+        "pump": {"max_flow_lph": 800, "max_head_m": 1.4},
+        "hoses": [{"bore_mm": 16, "length_m": 2.8}],
+        "fittings": [{"kind": "exit"}],
+        "media": [{"media": "foam-20", "area_cm2": 260, "depth_cm": 10}],
+        "net_l": 130,
+    },
+    "airlift-flow": {"air_l_min": 1, "tube_bore_mm": 16, "submerged_cm": 28},
+    "rank-filters": {"room": {"net_l": 130, "water_depth_cm": 41, "length_cm": 90, "width_cm": 40}},
+    "running-cost": {"watts": 14},
+    "fitting-steps": {"kind": "canister"},
+    "bucket-test": {"container_l": 2, "times_s": [9, 9.2, 9.1], "computed_lph": 800},
+    "un-ionised-ammonia": {"tan_mg_n_l": 1, "ph": 8, "temperature_c": 25},
+    "ammonia-dose": {"net_l": 130, "product": {"form": "ammonium-chloride"}},
+    "alkalinity-dose": {"net_l": 130, "current_dkh": 1},
+    "water-change": {"net_l": 130, "solutes": [{"what": "nitrate", "now_ppm": 80, "target_ppm": 20}]},
+    "cycle-forecast": {"log": {"net_l": 130, "day_now": 0}, "draws": 50, "horizon_days": 30},
+    "cycle-advice": {"log": {"net_l": 130, "day_now": 0}},
+    "cycle-readiness": {"log": {"net_l": 130, "day_now": 0}},
+    "read-quantity": {"text": "20 gal", "kind": "volume"},
+    "read-test-line": {"text": "a 0.5 n 1"},
+}
+# A number's name ends in its unit, or in a word that says it has none.
+UNIT = re.compile(
+    r"(_(l|lph|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
+    r"g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|ml_per_100l|percent|percent_day|percent_w_v|share|"
+    r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|first_half|minutes|draws|ph_low|ph_high))$"
+    r"|^(ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
+    r"would_rank|sockets|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"
+    r"|(_low_c|_high_c|_dkh|_ppm_ion)$|^days?_(now|since_cleaning)$"
+)
+PRIORITY_WEIGHTS = set(COMPUTATIONS["rank-filters"].schema()["input"]["$defs"]["Priorities"]["properties"])
+
+
+@pytest.mark.parametrize("name", COMPUTATIONS)
+def test_each_computation_answers_its_example_with_a_verdict_and_a_working_from_known_sources(name: str) -> None:
+    answer = compute(name, EXAMPLES[name])
+    assert isinstance(answer, Answer)
+    assert answer.verdict
+    assert all(line.source in SOURCES for line in answer.working)
+    if name not in ("read-test-line", "cycle-advice"):
+        assert answer.working
+
+
+@pytest.mark.parametrize("name", COMPUTATIONS)
+def test_an_answer_survives_json_and_its_own_schema(name: str) -> None:
+    computation = COMPUTATIONS[name]
+    text = compute(name, EXAMPLES[name]).model_dump_json()
+    assert "NaN" not in text
+    assert "Infinity" not in text
+    computation.answer.model_validate(json.loads(text))
+
+
+def numbers(schema: dict, path: str = ""):
+    """Every numeric property of a JSON schema: (path, name, schema)."""
+    for definition in [schema, *schema.get("$defs", {}).values()]:
+        for name, field in definition.get("properties", {}).items():
+            for option in [field, *field.get("anyOf", []), field.get("items", {})]:
+                if option.get("type") in ("number", "integer"):
+                    yield f"{path}.{name}", name, option
+
+
+@pytest.mark.parametrize("side", ["input", "output"])
+@pytest.mark.parametrize("name", COMPUTATIONS)
+def test_every_number_in_a_schema_has_a_range_and_its_unit_in_its_name(name: str, side: str) -> None:
+    for path, field, option in numbers(COMPUTATIONS[name].schema()[side], name):
+        assert "minimum" in option, f"{path} has no lower limit"
+        assert "maximum" in option, f"{path} has no upper limit"
+        assert UNIT.search(field) or field in PRIORITY_WEIGHTS, f"{path} does not name its unit"
+
+
+@pytest.mark.parametrize(
+    ("data", "where", "words"),
+    [
+        ({"length_cm": 9e9, "width_cm": 40, "height_cm": 45}, "length_cm", "at most 1000"),
+        ({"width_cm": 40, "height_cm": 45}, "length_cm", "missing"),
+        ({"length_cm": "a", "width_cm": 40, "height_cm": 45}, "length_cm", "number"),
+        ({"length_cm": 90, "width_cm": 40, "height_cm": 45, "colour": 1}, "colour", "not a field"),
+        ({"length_cm": float("nan"), "width_cm": 40, "height_cm": 45}, "length_cm", "finite"),
+        ([], "input", "dictionary"),
+    ],
+    ids=["too large", "missing", "text", "unknown field", "nan", "not an object"],
+)
+def test_bad_input_says_where_what_and_remedy(data: object, where: str, words: str) -> None:
+    with pytest.raises(ValidationError) as caught:
+        compute("tank-volume", data)
+    found = {c.where: c for c in complaints(caught.value)}
+    assert where in found
+    assert words in found[where].what
+    assert found[where].remedy
+
+
+def test_an_unknown_name_is_a_key_error() -> None:
+    with pytest.raises(KeyError):
+        compute("tea-leaves", {})
+
+
+def test_a_working_refuses_a_source_nobody_wrote_down() -> None:
+    with pytest.raises(KeyError):
+        Working().line("x", "y", "z", 1.0, "m", "hearsay")
+
+
+def test_errors_carry_fields_and_build_their_text_from_them() -> None:
+    error = OutOfRange("Re", 5, 10, 20, "", "Use another relation.")
+    assert (error.value, error.low, error.high) == (5, 10, 20)
+    assert "Re is 5" in str(error)
+    assert "Use another relation." in str(error)
+    assert CannotAnswer("a", "b.", "c.").where == "a"
+    assert complaints(error)[0].where == "Re"
+
+
+def public_functions():
+    for module in pkgutil.walk_packages(reedmace.core.__path__, "reedmace.core."):
+        loaded = import_module(module.name)
+        for name, thing in vars(loaded).items():
+            thing = getattr(thing, "py_func", thing)
+            if inspect.isfunction(thing) and thing.__module__ == loaded.__name__ and not name.startswith("_"):
+                yield pytest.param(thing, id=f"{module.name.removeprefix('reedmace.core.')}.{name}")
+
+
+@pytest.mark.parametrize("function", list(public_functions()))
+def test_every_public_core_function_documents_each_parameter(function) -> None:
+    text = inspect.getdoc(function) or ""
+    assert text, "no docstring"
+    if function.__module__ in ("reedmace.core.working", "reedmace.core.computations"):
+        return
+    for parameter in inspect.signature(function).parameters:
+        named = re.search(rf"\b{parameter}\b", text) or re.search(r"event_\*|[Aa]rguments as for|all arguments|rest as in", text)
+        assert named, f"the docstring does not speak of {parameter}"
