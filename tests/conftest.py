@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+
 from reedmace.command.mariadb import MariaDB
 
 ROOT = Path(__file__).resolve().parents[1]

@@ -3,6 +3,7 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+
 from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, un_ionised_share
 from reedmace.core.computations import compute
 from reedmace.core.working import CannotAnswer
@@ -10,7 +11,9 @@ from reedmace.core.working import CannotAnswer
 
 def test_two_ppm_of_ammonium_in_a_hundred_litres_takes_059_g_of_chloride() -> None:
     # 2 mg/L NH4 × 100 L = 200 mg NH4 = 200 × 53.49/18.04 = 593 mg NH4Cl.
-    answer = compute("ammonia-dose", {"net_l": 100, "target_ppm": 2, "product": {"form": "ammonium-chloride", "purity_percent": 100}})
+    answer = compute(
+        "ammonia-dose", {"net_l": 100, "target_ppm": 2, "product": {"form": "ammonium-chloride", "purity_percent": 100}}
+    )
     assert answer.grams == pytest.approx(0.593, abs=0.001)
     assert answer.millilitres is None
     assert answer.drops is None
@@ -24,14 +27,30 @@ def test_the_nitrogen_basis_asks_for_more_than_the_ion_basis() -> None:
 
 def test_a_ten_percent_solution_is_counted_in_millilitres_and_drops() -> None:
     # 10 g NH3 in 100 mL is 100 mg/mL, 82.2 mg N/mL; 2 mg N/L in 100 L is 200 mg N.
-    answer = compute("ammonia-dose", {"net_l": 100, "target_ppm": 2, "basis": "N", "product": {"form": "ammonia-solution", "strength_percent_w_v": 10}})
+    answer = compute(
+        "ammonia-dose",
+        {
+            "net_l": 100,
+            "target_ppm": 2,
+            "basis": "N",
+            "product": {"form": "ammonia-solution", "strength_percent_w_v": 10},
+        },
+    )
     assert answer.millilitres == pytest.approx(200 / 82.245, rel=1e-3)
     assert answer.drops == pytest.approx(answer.millilitres * 20)
 
 
 @pytest.mark.parametrize(("unit", "litres"), [("L", 1.0), ("US gal", 3.785411784), ("imp gal", 4.54609)])
 def test_a_label_of_drops_per_water_scales_with_the_water(unit: str, litres: float) -> None:
-    product = {"form": "label", "amount": 4, "amount_unit": "drops", "water": 1, "water_unit": unit, "raises_ppm": 2, "basis": "ion"}
+    product = {
+        "form": "label",
+        "amount": 4,
+        "amount_unit": "drops",
+        "water": 1,
+        "water_unit": unit,
+        "raises_ppm": 2,
+        "basis": "ion",
+    }
     answer = compute("ammonia-dose", {"net_l": 100, "target_ppm": 2, "product": product})
     assert answer.drops == pytest.approx(4 * 100 / litres)
     assert answer.grams is None
@@ -41,7 +60,9 @@ def test_only_the_gap_to_the_target_is_dosed() -> None:
     product = {"form": "ammonium-chloride"}
     half = compute("ammonia-dose", {"net_l": 100, "target_ppm": 2, "current_ppm": 1, "product": product})
     none = compute("ammonia-dose", {"net_l": 100, "target_ppm": 2, "current_ppm": 3, "product": product})
-    assert half.grams == pytest.approx(compute("ammonia-dose", {"net_l": 100, "target_ppm": 1, "product": product}).grams)
+    assert half.grams == pytest.approx(
+        compute("ammonia-dose", {"net_l": 100, "target_ppm": 1, "product": product}).grams
+    )
     assert none.grams == 0
     assert none.verdict.startswith("Add none")
 
@@ -49,11 +70,15 @@ def test_only_the_gap_to_the_target_is_dosed() -> None:
 def test_a_dose_cannot_make_more_nitrate_than_its_nitrogen() -> None:
     answer = compute("ammonia-dose", {"net_l": 100, "target_ppm": 2, "product": {"form": "ammonium-chloride"}})
     assert 6.8 < answer.nitrate_made_ppm_ion < 7.0
-    assert compute("ammonia-dose", {"net_l": 100, "target_ppm": 2, "basis": "N", "product": {"form": "ammonium-chloride"}}).nitrate_made_ppm_ion == pytest.approx(8.85, abs=0.01)
+    assert compute(
+        "ammonia-dose", {"net_l": 100, "target_ppm": 2, "basis": "N", "product": {"form": "ammonium-chloride"}}
+    ).nitrate_made_ppm_ion == pytest.approx(8.85, abs=0.01)
 
 
 def test_three_grams_of_bicarbonate_raise_a_hundred_litres_by_one_degree() -> None:
-    assert compute("alkalinity-dose", {"net_l": 100, "current_dkh": 3, "target_dkh": 4}).sodium_bicarbonate_g == pytest.approx(3.0, abs=0.01)
+    assert compute(
+        "alkalinity-dose", {"net_l": 100, "current_dkh": 3, "target_dkh": 4}
+    ).sodium_bicarbonate_g == pytest.approx(3.0, abs=0.01)
 
 
 def test_twelve_mg_of_nitrogen_burn_almost_five_degrees() -> None:
@@ -80,13 +105,25 @@ def test_one_change_meets_every_target_and_names_what_decides() -> None:
 
 
 def test_hot_and_cold_mix_to_the_tank() -> None:
-    answer = compute("water-change", {"net_l": 100, "solutes": [{"what": "nitrate", "now_ppm": 40, "target_ppm": 20}], "tank_c": 25, "tap_cold_c": 10, "tap_hot_c": 55})
+    answer = compute(
+        "water-change",
+        {
+            "net_l": 100,
+            "solutes": [{"what": "nitrate", "now_ppm": 40, "target_ppm": 20}],
+            "tank_c": 25,
+            "tap_cold_c": 10,
+            "tap_hot_c": 55,
+        },
+    )
     assert (answer.hot_l * 55 + answer.cold_l * 10) / answer.change_l == pytest.approx(25)
 
 
 def test_a_tap_over_the_target_is_said() -> None:
     with pytest.raises(CannotAnswer, match="tap carries"):
-        compute("water-change", {"net_l": 100, "solutes": [{"what": "nitrate", "now_ppm": 60, "tap_ppm": 30, "target_ppm": 20}]})
+        compute(
+            "water-change",
+            {"net_l": 100, "solutes": [{"what": "nitrate", "now_ppm": 60, "tap_ppm": 30, "target_ppm": 20}]},
+        )
 
 
 def test_nothing_over_its_target_needs_no_change() -> None:
@@ -107,7 +144,9 @@ def test_criteria_ease_with_acid_and_cold() -> None:
     assert acute_criterion_mg_n_l(7, 20) > chronic_criterion_mg_n_l(7, 20)
 
 
-@pytest.mark.parametrize(("tan", "words"), [(0.2, "within it"), (3, "harmful if it lasts"), (30, "harmful to fish now")])
+@pytest.mark.parametrize(
+    ("tan", "words"), [(0.2, "within it"), (3, "harmful if it lasts"), (30, "harmful to fish now")]
+)
 def test_the_verdict_on_ammonia_follows_the_criteria(tan: float, words: str) -> None:
     assert words in compute("un-ionised-ammonia", {"tan_mg_n_l": tan, "ph": 7, "temperature_c": 20}).verdict
 

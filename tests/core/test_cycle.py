@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+
 from reedmace.core.computations import compute
 from reedmace.core.cycle.forecast import PRIOR_MEDIAN
 from reedmace.core.cycle.kernel import ADD_TAN, CHANGE_WATER, STEPS_PER_DAY, simulate
@@ -9,11 +10,22 @@ from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.working import CannotAnswer
 
 A, NI, NA = NITROGEN_SHARE["NH4"], NITROGEN_SHARE["NO2"], NITROGEN_SHARE["NO3"]
-TWO_PPM = {"net_l": 130, "day_now": 0, "planned_load_mg_n_l_day": 2 * A / 1.2, "doses": [{"day": 0, "raise_mg_n_l": 2 * A}]}
+TWO_PPM = {
+    "net_l": 130,
+    "day_now": 0,
+    "planned_load_mg_n_l_day": 2 * A / 1.2,
+    "doses": [{"day": 0, "raise_mg_n_l": 2 * A}],
+}
 
 
 def reading(day: float, ammonia: float, nitrite: float, nitrate: float | None = None, **more) -> dict:
-    return {"day": day, "ammonia_mg_n_l": ammonia * A, "nitrite_mg_n_l": nitrite * NI, "nitrate_mg_n_l": None if nitrate is None else nitrate * NA, **more}
+    return {
+        "day": day,
+        "ammonia_mg_n_l": ammonia * A,
+        "nitrite_mg_n_l": nitrite * NI,
+        "nitrate_mg_n_l": None if nitrate is None else nitrate * NA,
+        **more,
+    }
 
 
 STALLED = {
@@ -32,7 +44,9 @@ STALLED = {
 
 def run(parameters=None, *, days=40, start=(1.5, 0, 0, 100), events=(), dose=0.0, today=10**6, hold=0.0, theta=1.0):
     rows = np.array([PRIOR_MEDIAN if parameters is None else parameters])
-    steps, kinds, values = (np.array([e[i] for e in events], dtype=t) for i, t in ((0, np.int64), (1, np.int64), (2, float)))
+    steps, kinds, values = (
+        np.array([e[i] for e in events], dtype=t) for i, t in ((0, np.int64), (1, np.int64), (2, float))
+    )
     return simulate(
         rows, np.array(start, float), np.full(days + 1, theta), np.full(days + 1, 5.7e-10), 0.0, steps, kinds, values, np.zeros(4), today, days, dose, 0.13, 1.5, hold,
         np.zeros(0, dtype=np.int64),
@@ -97,7 +111,15 @@ def test_an_unseeded_warm_tank_passes_in_four_to_six_weeks() -> None:
 
 
 def test_a_moved_filter_on_a_light_stock_passes_inside_a_week() -> None:
-    answer = forecast({"net_l": 130, "day_now": 0, "method": "seeded-filter", "planned_load_mg_n_l_day": 0.3, "doses": [{"day": 0, "raise_mg_n_l": 0.5}]})
+    answer = forecast(
+        {
+            "net_l": 130,
+            "day_now": 0,
+            "method": "seeded-filter",
+            "planned_load_mg_n_l_day": 0.3,
+            "doses": [{"day": 0, "raise_mg_n_l": 0.5}],
+        }
+    )
     assert answer.pass_day_p50 <= 7
 
 
@@ -107,7 +129,10 @@ def test_a_moved_filter_asked_for_two_ppm_takes_about_a_week() -> None:
 
 
 def test_cold_water_is_slower() -> None:
-    assert forecast({**TWO_PPM, "temperature_c": 20}).pass_day_p50 > forecast({**TWO_PPM, "temperature_c": 26}).pass_day_p50 + 5
+    assert (
+        forecast({**TWO_PPM, "temperature_c": 20}).pass_day_p50
+        > forecast({**TWO_PPM, "temperature_c": 26}).pass_day_p50 + 5
+    )
 
 
 def test_the_same_question_has_the_same_answer() -> None:
@@ -126,7 +151,13 @@ def test_soft_water_left_alone_has_no_date_and_held_has_one() -> None:
 def test_readings_narrow_the_forecast() -> None:
     log = {**TWO_PPM, "day_now": 20, "planned_load_mg_n_l_day": 0.3}
     blind = forecast({**log, "doses": [*TWO_PPM["doses"], {"day": 14, "raise_mg_n_l": A}]})
-    seen = forecast({**log, "doses": [*TWO_PPM["doses"], {"day": 14, "raise_mg_n_l": A}], "readings": [reading(5, 2, 0), reading(10, 1, 1), reading(14, 0, 3), reading(17, 0, 5), reading(20, 0, 2)]})
+    seen = forecast(
+        {
+            **log,
+            "doses": [*TWO_PPM["doses"], {"day": 14, "raise_mg_n_l": A}],
+            "readings": [reading(5, 2, 0), reading(10, 1, 1), reading(14, 0, 3), reading(17, 0, 5), reading(20, 0, 2)],
+        }
+    )
     assert seen.pass_day_p90 - seen.pass_day_p10 < blind.pass_day_p90 - blind.pass_day_p10
 
 
@@ -227,14 +258,26 @@ def test_standards_disagree_side_by_side() -> None:
 
 
 def test_a_moved_filter_needs_seven_days_of_zeros_with_nitrate_rising() -> None:
-    log = {"net_l": 100, "day_now": 8.1, "method": "seeded-filter", "readings": [reading(d, 0, 0, 5 + d) for d in range(1, 9)]}
+    log = {
+        "net_l": 100,
+        "day_now": 8.1,
+        "method": "seeded-filter",
+        "readings": [reading(d, 0, 0, 5 + d) for d in range(1, 9)],
+    }
     assert ready(log, "seeded").ready
     assert not ready({**log, "readings": log["readings"][3:]}, "seeded").ready
 
 
 def test_a_jotted_line_is_read() -> None:
     answer = compute("read-test-line", {"text": "a 0.5 n 5+ no3 20 ph 7.4 kh 4 26C"})
-    assert (answer.ammonia_ppm, answer.nitrite_ppm, answer.nitrate_ppm, answer.ph, answer.kh_dkh, answer.temperature_c) == (0.5, 5, 20, 7.4, 4, 26)
+    assert (
+        answer.ammonia_ppm,
+        answer.nitrite_ppm,
+        answer.nitrate_ppm,
+        answer.ph,
+        answer.kh_dkh,
+        answer.temperature_c,
+    ) == (0.5, 5, 20, 7.4, 4, 26)
     assert answer.off_scale == ["nitrite"]
 
 
@@ -250,7 +293,15 @@ def test_fahrenheit_is_understood() -> None:
 
 @pytest.mark.parametrize(
     ("text", "words"),
-    [("hello", "not understood"), ("a 1 a 2", "given twice"), ("ph 14", "outside 4 to 10"), ("x 3", "no name"), ("ph 7+", "cannot be off"), (",,", "no figure"), ("a 1 !!", "not understood")],
+    [
+        ("hello", "not understood"),
+        ("a 1 a 2", "given twice"),
+        ("ph 14", "outside 4 to 10"),
+        ("x 3", "no name"),
+        ("ph 7+", "cannot be off"),
+        (",,", "no figure"),
+        ("a 1 !!", "not understood"),
+    ],
 )
 def test_a_line_that_cannot_be_read_says_which_piece(text: str, words: str) -> None:
     with pytest.raises(CannotAnswer, match=words):

@@ -1,6 +1,7 @@
 """Schools, catalogue, ranking, cost and fitting steps."""
 
 import pytest
+
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
 from reedmace.core.working import CannotAnswer
@@ -19,7 +20,9 @@ def schools(net_l: float, species: str):
 
 
 @pytest.mark.parametrize(
-    ("species", "low", "high"), [("zebra-danio", 400, 600), ("fancy-goldfish", 1000, 1200), ("slider", 600, 800), ("oscar", 800, 1000)], ids=["community", "goldfish", "turtle", "messy"]
+    ("species", "low", "high"),
+    [("zebra-danio", 400, 600), ("fancy-goldfish", 1000, 1200), ("slider", 600, 800), ("oscar", 800, 1000)],
+    ids=["community", "goldfish", "turtle", "messy"],
 )
 def test_the_shop_rule_goes_by_the_animal(species: str, low: float, high: float) -> None:
     found, _ = schools(100, species)
@@ -94,7 +97,21 @@ def test_the_single_change_really_alters_the_answer() -> None:
 
 
 def test_priorities_move_the_order() -> None:
-    nothing = dict.fromkeys(("price", "running_cost", "quiet", "easy_clean", "clear_water", "hidden", "room_in_tank", "flood_safety", "power_cut", "chemical"), 0)
+    nothing = dict.fromkeys(
+        (
+            "price",
+            "running_cost",
+            "quiet",
+            "easy_clean",
+            "clear_water",
+            "hidden",
+            "room_in_tank",
+            "flood_safety",
+            "power_cut",
+            "chemical",
+        ),
+        0,
+    )
     assert rank(priorities={**nothing, "hidden": 5, "clear_water": 5}).ranked[0].kind == "canister"
     assert rank(priorities={**nothing, "price": 5, "flood_safety": 5, "power_cut": 5}).ranked[0].kind == "sponge"
 
@@ -102,7 +119,14 @@ def test_priorities_move_the_order() -> None:
 def test_delivered_is_the_operating_point_of_the_same_plumbing() -> None:
     candidate = next(c for c in rank().ranked if c.filter_id == "sweetflag-800")
     f = next(f for f in CATALOGUE if f.id == "sweetflag-800")
-    fittings = [{"kind": "strainer"}, {"kind": "entrance"}, {"kind": "u-bend", "count": 2}, {"kind": "quick-valve"}, {"kind": "spray-bar"}, {"kind": "exit"}]
+    fittings = [
+        {"kind": "strainer"},
+        {"kind": "entrance"},
+        {"kind": "u-bend", "count": 2},
+        {"kind": "quick-valve"},
+        {"kind": "spray-bar"},
+        {"kind": "exit"},
+    ]
     point = compute(
         "operating-point",
         {
@@ -164,7 +188,13 @@ def order(kind: str, **more) -> list[str]:
 
 def test_a_canister_is_placed_before_hose_is_cut_and_primed_before_power() -> None:
     ids = order("canister")
-    for first, second in (("canister-place", "canister-hose"), ("canister-ends", "canister-hose"), ("canister-clamps", "canister-prime"), ("canister-prime", "canister-power"), ("canister-power", "canister-leak-5")):
+    for first, second in (
+        ("canister-place", "canister-hose"),
+        ("canister-ends", "canister-hose"),
+        ("canister-clamps", "canister-prime"),
+        ("canister-prime", "canister-power"),
+        ("canister-power", "canister-leak-5"),
+    ):
         assert ids.index(first) < ids.index(second)
 
 

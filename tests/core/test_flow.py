@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+
 from reedmace.core.computations import compute
 from reedmace.core.flow.kernel import friction_factor, hose_head, meet
 from reedmace.core.flow.materials import viscosity_m2_s
@@ -30,7 +31,9 @@ def test_nothing_in_the_way_gives_the_box_flow() -> None:
 
 def test_a_bare_lift_leaves_what_the_parabola_says() -> None:
     # H = 1.5 (1 − (Q/1000)²) = 0.5 at Q = 1000 √(2/3).
-    assert compute("operating-point", {"pump": PUMP, "rise_to_open_air_m": 0.5}).delivered_lph == pytest.approx(1000 * math.sqrt(2 / 3), rel=1e-8)
+    assert compute("operating-point", {"pump": PUMP, "rise_to_open_air_m": 0.5}).delivered_lph == pytest.approx(
+        1000 * math.sqrt(2 / 3), rel=1e-8
+    )
 
 
 def test_an_orifice_alone_has_a_closed_form() -> None:
@@ -44,7 +47,9 @@ def test_an_orifice_alone_has_a_closed_form() -> None:
 def test_laminar_flow_in_a_hose_is_hagen_poiseuille() -> None:
     nu = viscosity_m2_s(25)
     flow = 1.0 / 3.6e6  # 1 L/h in 4 mm: Re about 100
-    assert hose_head(flow, 0.004, 2.0, 1.5e-6, nu) == pytest.approx(128 * nu * 2.0 * flow / (math.pi * 9.80665 * 0.004**4), rel=1e-9)
+    assert hose_head(flow, 0.004, 2.0, 1.5e-6, nu) == pytest.approx(
+        128 * nu * 2.0 * flow / (math.pi * 9.80665 * 0.004**4), rel=1e-9
+    )
 
 
 def test_the_friction_factor_has_no_jump_at_either_end_of_transition() -> None:
@@ -68,14 +73,22 @@ def test_head_budget_adds_up_to_the_head_of_the_pump() -> None:
 
 
 def test_speed_follows_the_affinity_laws_where_nothing_is_lifted() -> None:
-    full, half = (compute("operating-point", {"pump": {**PUMP, "speed_share": s}, "fittings": [{"kind": "exit", "k": 4, "bore_mm": 12}]}) for s in (1, 0.5))
+    full, half = (
+        compute(
+            "operating-point",
+            {"pump": {**PUMP, "speed_share": s}, "fittings": [{"kind": "exit", "k": 4, "bore_mm": 12}]},
+        )
+        for s in (1, 0.5)
+    )
     assert half.delivered_lph == pytest.approx(full.delivered_lph / 2, rel=1e-6)
     assert half.head_m == pytest.approx(full.head_m / 4, rel=1e-6)
 
 
 def test_curve_points_decide_over_the_two_box_figures() -> None:
     curve = [{"flow_lph": 0, "head_m": 2}, {"flow_lph": 400, "head_m": 1}, {"flow_lph": 800, "head_m": 0}]
-    assert compute("operating-point", {"pump": {**PUMP, "curve": curve}, "rise_to_open_air_m": 0.5}).delivered_lph == pytest.approx(600)
+    assert compute(
+        "operating-point", {"pump": {**PUMP, "curve": curve}, "rise_to_open_air_m": 0.5}
+    ).delivered_lph == pytest.approx(600)
 
 
 @pytest.mark.parametrize(
@@ -126,7 +139,16 @@ def test_the_root_is_a_root_for_hostile_curves() -> None:
     for _ in range(200):
         q, h = rng.uniform(1e-5, 3e-3), rng.uniform(0.1, 10)
         hoses = np.array([[rng.uniform(0.004, 0.05), rng.uniform(0, 20), 1.5e-6]])
-        found = meet(np.array([0, q]), np.array([h, 0]), 1.0, rng.uniform(0, 0.95) * h, rng.uniform(0, 1e5), rng.uniform(0, 1e9), hoses, 1e-6)
+        found = meet(
+            np.array([0, q]),
+            np.array([h, 0]),
+            1.0,
+            rng.uniform(0, 0.95) * h,
+            rng.uniform(0, 1e5),
+            rng.uniform(0, 1e9),
+            hoses,
+            1e-6,
+        )
         assert 0 < found <= q
 
 
@@ -137,7 +159,13 @@ def test_an_air_lift_moves_nothing_without_air_or_depth() -> None:
 
 def test_an_air_lift_of_ordinary_size_moves_a_few_hundred_litres() -> None:
     # 16 mm, 30 cm, nearly fully submerged, 1 to 2 L/min: about 210 to 290 L/h (a trial calculation, no published value).
-    open_foam = {"tube_bore_mm": 16, "submerged_cm": 27.5, "outlet_above_water_cm": 2.5, "foam_face_cm2": 50000, "foam_depth_cm": 0.5}
+    open_foam = {
+        "tube_bore_mm": 16,
+        "submerged_cm": 27.5,
+        "outlet_above_water_cm": 2.5,
+        "foam_face_cm2": 50000,
+        "foam_depth_cm": 0.5,
+    }
     assert compute("airlift-flow", {**open_foam, "air_l_min": 1}).delivered_lph == pytest.approx(210, rel=0.15)
     assert compute("airlift-flow", {**open_foam, "air_l_min": 2}).delivered_lph == pytest.approx(290, rel=0.15)
 
@@ -151,7 +179,10 @@ def test_deeper_air_and_lower_outlets_lift_more(air: float, depth: float) -> Non
 
 
 def test_a_bucket_test_is_a_mean_with_its_doubt() -> None:
-    answer = compute("bucket-test", {"container_l": 2, "times_s": [10, 10, 10], "container_uncertainty_percent": 2, "computed_lph": 900})
+    answer = compute(
+        "bucket-test",
+        {"container_l": 2, "times_s": [10, 10, 10], "container_uncertainty_percent": 2, "computed_lph": 900},
+    )
     assert answer.measured_lph == pytest.approx(720)
     assert answer.plus_minus_lph == pytest.approx(0.02 * 720)
     assert answer.ratio_to_computed == pytest.approx(0.8)
@@ -166,6 +197,14 @@ def test_the_doubt_of_three_fills_uses_students_t() -> None:
     assert answer.plus_minus_lph == pytest.approx(4.303 * spread / math.sqrt(3), rel=1e-4)
 
 
-@pytest.mark.parametrize(("times", "computed", "finding"), [([10], 720, "one-fill"), ([10, 10.1], 720, "as-computed"), ([5, 5], 720, "more"), ([10, 10], None, "no-comparison")])
+@pytest.mark.parametrize(
+    ("times", "computed", "finding"),
+    [
+        ([10], 720, "one-fill"),
+        ([10, 10.1], 720, "as-computed"),
+        ([5, 5], 720, "more"),
+        ([10, 10], None, "no-comparison"),
+    ],
+)
 def test_a_bucket_test_says_what_it_found(times: list, computed: float | None, finding: str) -> None:
     assert compute("bucket-test", {"container_l": 2, "times_s": times, "computed_lph": computed}).finding == finding

@@ -7,8 +7,9 @@ import re
 from importlib import import_module
 
 import pytest
-import reedmace.core
 from pydantic import ValidationError
+
+import reedmace.core
 from reedmace.core.computations import COMPUTATIONS, complaints, compute
 from reedmace.core.sources import SOURCES
 from reedmace.core.working import Answer, CannotAnswer, OutOfRange, Working
@@ -144,5 +145,7 @@ def test_every_public_core_function_documents_each_parameter(function) -> None:
     if function.__module__ in ("reedmace.core.working", "reedmace.core.computations"):
         return
     for parameter in inspect.signature(function).parameters:
-        named = re.search(rf"\b{parameter}\b", text) or re.search(r"event_\*|[Aa]rguments as for|all arguments|rest as in", text)
+        named = re.search(rf"\b{parameter}\b", text) or re.search(
+            r"event_\*|[Aa]rguments as for|all arguments|rest as in", text
+        )
         assert named, f"the docstring does not speak of {parameter}"

@@ -2,10 +2,11 @@
 
 import numpy as np
 import pint
-import pytest
 import PyCO2SYS as pyco2
+import pytest
 from phreeqpython import PhreeqPython
 from PyCO2SYS.equilibria.p1atm import kNH3_TOT_CW95
+
 from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, pka_fresh, un_ionised_share
 from reedmace.core.chemistry.ammonia import pka_sea
 from reedmace.core.quantity.units import TWINS
@@ -21,14 +22,25 @@ def phreeqc() -> PhreeqPython:
 @pytest.mark.parametrize("ph", [6.5, 7.5, 8.2, 9.0])
 def test_the_poison_share_is_phreeqcs_within_six_percent(phreeqc: PhreeqPython, ph: float, temperature: float) -> None:
     solution = phreeqc.add_solution({"units": "mmol/kgw", "temp": temperature, "pH": f"{ph}", "Amm": 0.05})
-    free, bound = solution.species["NH3"] if "NH3" in solution.species else solution.species["Amm"], solution.species.get("NH4+", solution.species.get("AmmH+"))
+    free, bound = (
+        solution.species["NH3"] if "NH3" in solution.species else solution.species["Amm"],
+        solution.species.get("NH4+", solution.species.get("AmmH+")),
+    )
     assert un_ionised_share(ph, temperature) == pytest.approx(free / (free + bound), rel=0.06)
     solution.forget()
 
 
 @pytest.mark.parametrize(
     ("ph", "temperature", "percent"),
-    [(7.0, 20, 0.396), (8.0, 20, 3.82), (9.0, 20, 28.4), (7.0, 25, 0.566), (8.0, 25, 5.38), (8.0, 10, 1.83), (7.5, 30, 2.48)],
+    [
+        (7.0, 20, 0.396),
+        (8.0, 20, 3.82),
+        (9.0, 20, 28.4),
+        (7.0, 25, 0.566),
+        (8.0, 25, 5.38),
+        (8.0, 10, 1.83),
+        (7.5, 30, 2.48),
+    ],
 )
 def test_emersons_own_table(ph: float, temperature: float, percent: float) -> None:
     # Emerson et al. 1975, J. Fish. Res. Board Can. 32, table of percent NH3 (values from memory).
@@ -44,11 +56,15 @@ def test_emersons_constant_at_25_degrees() -> None:
 def test_sea_water_is_clegg_and_whitfield_as_pyco2sys_has_it(salinity: float, temperature: float) -> None:
     # Total scale. PyCO2SYS goes on to mol/kg of sea water, which is taken out again here.
     per_kg_sea_water = float(kNH3_TOT_CW95(temperature + 273.15, salinity))
-    assert pka_sea(temperature, salinity) == pytest.approx(-np.log10(per_kg_sea_water / (1 - 0.001005 * salinity)), abs=1e-6)
+    assert pka_sea(temperature, salinity) == pytest.approx(
+        -np.log10(per_kg_sea_water / (1 - 0.001005 * salinity)), abs=1e-6
+    )
 
 
 def test_ammonia_in_a_whole_sea_water_is_shared_out_as_pyco2sys_does() -> None:
-    result = pyco2.sys(par1=2300, par2=8.1, par1_type=1, par2_type=3, salinity=35, temperature=25, total_ammonia=10, opt_pH_scale=1)
+    result = pyco2.sys(
+        par1=2300, par2=8.1, par1_type=1, par2_type=3, salinity=35, temperature=25, total_ammonia=10, opt_pH_scale=1
+    )
     assert un_ionised_share(8.1, 25, 35) == pytest.approx(result["alkalinity_ammonia"] / 10, rel=0.04)
 
 
@@ -61,13 +77,28 @@ def test_the_chronic_criteria_of_epa_2013(ph: float, temperature: float, chronic
     assert chronic_criterion_mg_n_l(ph, temperature) == pytest.approx(chronic, rel=0.05)
 
 
-@pytest.mark.parametrize(("ph", "temperature", "acute"), [(7.0, 20, 17), (6.5, 10, 51), (8.0, 20, 3.9), (9.0, 20, 0.63)])
+@pytest.mark.parametrize(
+    ("ph", "temperature", "acute"), [(7.0, 20, 17), (6.5, 10, 51), (8.0, 20, 3.9), (9.0, 20, 0.63)]
+)
 def test_the_acute_criteria_of_epa_2013_without_trout(ph: float, temperature: float, acute: float) -> None:
     # EPA 822-R-13-001, table 5b; the row at pH 7 and 20 °C is the document's own reference, the rest from memory.
     assert acute_criterion_mg_n_l(ph, temperature) == pytest.approx(acute, rel=0.08)
 
 
-_PINT = {"cm": "cm", "in": "inch", "L": "L", "US gal": "gallon", "L/h": "L/hour", "US gal/h": "gallon/hour", "m": "m", "ft": "foot", "kg": "kg", "lb": "pound", "°C": "degC", "°F": "degF"}
+_PINT = {
+    "cm": "cm",
+    "in": "inch",
+    "L": "L",
+    "US gal": "gallon",
+    "L/h": "L/hour",
+    "US gal/h": "gallon/hour",
+    "m": "m",
+    "ft": "foot",
+    "kg": "kg",
+    "lb": "pound",
+    "°C": "degC",
+    "°F": "degF",
+}
 
 
 @pytest.mark.parametrize("row", [row for row in TWINS if row[0] in _PINT], ids=lambda row: row[0])
@@ -75,4 +106,6 @@ def test_twins_convert_as_pint_does(row: tuple[str, str, float, float]) -> None:
     unit, twin, factor, offset = row
     registry = pint.UnitRegistry()
     for value in (0.5, 25.0, 1000.0):
-        assert value * factor + offset == pytest.approx(registry.Quantity(value, _PINT[unit]).to(_PINT[twin]).magnitude, rel=1e-9)
+        assert value * factor + offset == pytest.approx(
+            registry.Quantity(value, _PINT[unit]).to(_PINT[twin]).magnitude, rel=1e-9
+        )

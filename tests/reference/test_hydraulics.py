@@ -8,6 +8,7 @@ import fluids.friction
 import numpy as np
 import pytest
 import wntr
+
 from reedmace.core.computations import compute
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.kernel import bubble_speed, friction_factor
@@ -26,11 +27,22 @@ def epanet_lph(question: dict, *, dirty: bool = False) -> float:
 
 
 def loop(flow: float, head: float, bore: float, length: float, **more) -> dict:
-    fittings = more.pop("fittings", [{"kind": "strainer"}, {"kind": "entrance"}, {"kind": "u-bend", "count": 2}, {"kind": "exit"}])
-    return {"pump": {"max_flow_lph": flow, "max_head_m": head}, "hoses": [{"bore_mm": bore, "length_m": length}], "fittings": fittings, **more}
+    fittings = more.pop(
+        "fittings", [{"kind": "strainer"}, {"kind": "entrance"}, {"kind": "u-bend", "count": 2}, {"kind": "exit"}]
+    )
+    return {
+        "pump": {"max_flow_lph": flow, "max_head_m": head},
+        "hoses": [{"bore_mm": bore, "length_m": length}],
+        "fittings": fittings,
+        **more,
+    }
 
 
-FOAM = [{"media": "foam-10", "area_cm2": 300, "depth_cm": 6}, {"media": "foam-30", "area_cm2": 300, "depth_cm": 3}, {"media": "ceramic-rings", "area_cm2": 300, "depth_cm": 12}]
+FOAM = [
+    {"media": "foam-10", "area_cm2": 300, "depth_cm": 6},
+    {"media": "foam-30", "area_cm2": 300, "depth_cm": 3},
+    {"media": "ceramic-rings", "area_cm2": 300, "depth_cm": 12},
+]
 LOOPS = {
     "small canister": loop(300, 0.9, 12, 2.0),
     "mid canister": loop(800, 1.4, 16, 2.8),
@@ -71,13 +83,19 @@ def test_the_friction_factor_is_colebrooks_as_fluids_solves_it(reynolds: float, 
     assert friction_factor(reynolds, relative) == pytest.approx(fluids.friction.Colebrook(reynolds, relative), rel=1e-6)
 
 
-@pytest.mark.parametrize(("reynolds", "relative", "f"), [(1000, 0, 0.064), (1e5, 0, 0.0180), (1e5, 0.01, 0.0385), (1e6, 0.001, 0.0199), (1e7, 0.0001, 0.0120)])
+@pytest.mark.parametrize(
+    ("reynolds", "relative", "f"),
+    [(1000, 0, 0.064), (1e5, 0, 0.0180), (1e5, 0.01, 0.0385), (1e6, 0.001, 0.0199), (1e7, 0.0001, 0.0120)],
+)
 def test_points_read_off_the_moody_chart(reynolds: float, relative: float, f: float) -> None:
     # Moody 1944, Trans. ASME 66, as read off the chart (three figures at best).
     assert friction_factor(reynolds, relative) == pytest.approx(f, rel=0.02)
 
 
-@pytest.mark.parametrize(("temperature", "nu"), [(5, 1.519e-6), (15, 1.138e-6), (20, 1.004e-6), (25, 0.893e-6), (30, 0.801e-6), (40, 0.658e-6)])
+@pytest.mark.parametrize(
+    ("temperature", "nu"),
+    [(5, 1.519e-6), (15, 1.138e-6), (20, 1.004e-6), (25, 0.893e-6), (30, 0.801e-6), (40, 0.658e-6)],
+)
 def test_viscosity_is_that_of_water(temperature: float, nu: float) -> None:
     # Kinematic viscosity of water, IAPWS 2008 (m²/s).
     assert viscosity_m2_s(temperature) == pytest.approx(nu, rel=0.012)
@@ -95,13 +113,27 @@ def test_the_air_lift_solves_nicklins_balance_found_another_way() -> None:
     bore, submerged, lift, air = 0.016, 0.30, 0.03, 1.5 / 60000
     area, nu, g = np.pi / 4 * bore**2, viscosity_m2_s(25), 9.80665
     jg, rise = air / area, float(bubble_speed(bore))
-    answer = compute("airlift-flow", {"air_l_min": 1.5, "tube_bore_mm": 16, "submerged_cm": 30, "outlet_above_water_cm": 3, "foam_face_cm2": 300, "foam_depth_cm": 3})
+    answer = compute(
+        "airlift-flow",
+        {
+            "air_l_min": 1.5,
+            "tube_bore_mm": 16,
+            "submerged_cm": 30,
+            "outlet_above_water_cm": 3,
+            "foam_face_cm2": 300,
+            "foam_depth_cm": 3,
+        },
+    )
     c1, _ = media_coefficients("foam-20", 0.03, 0.03, nu)
     jl = np.linspace(0.0, 1.5, 400_001)
     gas = jg / (1.2 * (jg + jl) + rise)
     j = jl + jg
     f = np.array([fluids.friction.Colebrook(max(x * bore / nu, 4001), 1e-4) for x in j[::400]])
-    losses = (1 - gas[::400]) * f * (submerged + lift) / bore * j[::400] ** 2 / (2 * g) + 2.5 * jl[::400] ** 2 / (2 * g) + c1 * jl[::400] * area
+    losses = (
+        (1 - gas[::400]) * f * (submerged + lift) / bore * j[::400] ** 2 / (2 * g)
+        + 2.5 * jl[::400] ** 2 / (2 * g)
+        + c1 * jl[::400] * area
+    )
     balance = submerged - (submerged + lift) * (1 - gas[::400]) - losses
     scanned = jl[::400][np.argmin(np.abs(balance))] * area * 3.6e6
     assert answer.delivered_lph == pytest.approx(scanned, rel=0.01)

@@ -2,13 +2,20 @@
 
 import numpy as np
 import pytest
+from scipy.integrate import solve_ivp
+
 from reedmace.core.computations import compute
 from reedmace.core.cycle.forecast import PRIOR_MEDIAN, PRIOR_SPREAD, temperature_factor
 from reedmace.core.cycle.kernel import ADD_ALKALINITY, ADD_TAN, CHANGE_WATER, PARAMETERS, STEPS_PER_DAY, simulate
-from scipy.integrate import solve_ivp
 
 KA = 5.7e-10
-EVENTS = [(0, ADD_TAN, 1.55), (8 * STEPS_PER_DAY, ADD_TAN, 1.2), (15 * STEPS_PER_DAY, ADD_ALKALINITY, 60.0), (20 * STEPS_PER_DAY, CHANGE_WATER, 0.4), (22 * STEPS_PER_DAY, ADD_TAN, 1.0)]
+EVENTS = [
+    (0, ADD_TAN, 1.55),
+    (8 * STEPS_PER_DAY, ADD_TAN, 1.2),
+    (15 * STEPS_PER_DAY, ADD_ALKALINITY, 60.0),
+    (20 * STEPS_PER_DAY, CHANGE_WATER, 0.4),
+    (22 * STEPS_PER_DAY, ADD_TAN, 1.0),
+]
 
 
 def derivative(_, y, p, theta):
@@ -21,7 +28,14 @@ def derivative(_, y, p, theta):
     uptake_a = theta * comfort * alkalinity / (alkalinity + 4) * tan / (tan + k_a) / (1 + nh3 / 12)
     uptake_b = theta * comfort * no2 / (no2 + k_b) / (1 + nh3 / inhibit)
     r_a, r_b = a * uptake_a, b * uptake_b
-    return [-r_a, r_a - r_b, r_b, -7.14 * r_a, a * (mu_a * uptake_a * (1 - a / a_max) - decay * theta), b * (mu_b * uptake_b * (1 - b / a_max) - decay * theta)]
+    return [
+        -r_a,
+        r_a - r_b,
+        r_b,
+        -7.14 * r_a,
+        a * (mu_a * uptake_a * (1 - a / a_max) - decay * theta),
+        b * (mu_b * uptake_b * (1 - b / a_max) - decay * theta),
+    ]
 
 
 def lsoda(p, theta, days, events=EVENTS, alkalinity=80.0):
@@ -47,9 +61,28 @@ def lsoda(p, theta, days, events=EVENTS, alkalinity=80.0):
 
 
 def ours(p, theta, days, events=EVENTS, alkalinity=80.0):
-    steps, kinds, values = (np.array([e[i] for e in events], dtype=t) for i, t in ((0, np.int64), (1, np.int64), (2, float)))
+    steps, kinds, values = (
+        np.array([e[i] for e in events], dtype=t) for i, t in ((0, np.int64), (1, np.int64), (2, float))
+    )
     start = np.array([0.0, 0.0, 0.0, alkalinity])
-    daily, _, _ = simulate(np.array([p]), start, np.full(days + 1, theta), np.full(days + 1, KA), 0.0, steps, kinds, values, start, 10**6, days, 0.0, 0.13, 1.5, 0.0, np.zeros(0, dtype=np.int64))
+    daily, _, _ = simulate(
+        np.array([p]),
+        start,
+        np.full(days + 1, theta),
+        np.full(days + 1, KA),
+        0.0,
+        steps,
+        kinds,
+        values,
+        start,
+        10**6,
+        days,
+        0.0,
+        0.13,
+        1.5,
+        0.0,
+        np.zeros(0, dtype=np.int64),
+    )
     return daily[0]
 
 
@@ -73,19 +106,48 @@ def test_the_forecast_holds_the_truth_about_as_often_as_it_says() -> None:
     for _ in range(40):
         p = np.exp(np.log(PRIOR_MEDIAN) + PRIOR_SPREAD * rng.standard_normal(PARAMETERS))
         p[7] = 0.1
-        log = {"net_l": 100, "day_now": 14, "start_kh_dkh": 8, "start_ph": 7.87, "planned_load_mg_n_l_day": 0.8, "doses": [{"day": 0, "raise_mg_n_l": 1.55}]}
+        log = {
+            "net_l": 100,
+            "day_now": 14,
+            "start_kh_dkh": 8,
+            "start_ph": 7.87,
+            "planned_load_mg_n_l_day": 0.8,
+            "doses": [{"day": 0, "raise_mg_n_l": 1.55}],
+        }
         events = (np.array([0]), np.array([ADD_TAN]), np.array([1.55]))
         start = np.array([0, 0, 0, 8 * 17.85])
         theta = np.full(151, temperature_factor(26))
         keep = np.array([d * STEPS_PER_DAY for d in (2, 5, 8, 11, 14)])
-        _, kept, passed = simulate(np.array([p]), start, theta, np.full(151, KA), 0.0, *events, start, 14 * STEPS_PER_DAY, 150, 0.96, 0.13, 5 / 3.2845, 4 * 17.85, keep)
+        _, kept, passed = simulate(
+            np.array([p]),
+            start,
+            theta,
+            np.full(151, KA),
+            0.0,
+            *events,
+            start,
+            14 * STEPS_PER_DAY,
+            150,
+            0.96,
+            0.13,
+            5 / 3.2845,
+            4 * 17.85,
+            keep,
+        )
         truth = passed[0]
         if np.isnan(truth):
             continue
         log["readings"] = []
         for day, state in zip((2, 5, 8, 11, 14), kept[0], strict=True):
             shown = [steps[np.argmin(np.abs(steps - state[i] * ion[k]))] for i, k in enumerate(("ammonia", "nitrite"))]
-            log["readings"].append({"day": day, "ammonia_mg_n_l": shown[0] / ion["ammonia"], "nitrite_mg_n_l": shown[1] / ion["nitrite"], "off_scale": ["nitrite"] if shown[1] >= 8 else []})
+            log["readings"].append(
+                {
+                    "day": day,
+                    "ammonia_mg_n_l": shown[0] / ion["ammonia"],
+                    "nitrite_mg_n_l": shown[1] / ion["nitrite"],
+                    "off_scale": ["nitrite"] if shown[1] >= 8 else [],
+                }
+            )
         answer = compute("cycle-forecast", {"log": log, "draws": 500, "horizon_days": 120})
         tanks += 1
         held += answer.pass_day_p10 - 0.5 <= truth <= (answer.pass_day_p90 or 150) + 0.5

@@ -145,6 +145,10 @@ def install(app: Flask) -> None:
             current=current,
         )
 
+    @app.errorhandler(RecursionError)
+    def _too_deep(_: RecursionError) -> Response:
+        return _answer(400, "Nested too deeply", "No question here nests more than a few levels; send it flat.")
+
     @app.errorhandler(OperationalError)
     def _database(error: OperationalError) -> Response:
         app.logger.error("database: %s", error)

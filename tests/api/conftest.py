@@ -1,0 +1,77 @@
+"""A client over the real application and a real MariaDB."""
+
+import itertools
+from collections.abc import Callable, Iterator
+from datetime import UTC, datetime
+from typing import Any
+
+import pytest
+from apiflask import APIFlask
+from flask.testing import FlaskClient
+
+from reedmace.api import Settings, create_app
+from reedmace.command.mariadb import MariaDB
+
+_numbers = itertools.count(1)
+
+
+@pytest.fixture(scope="session")
+def app(mariadb: MariaDB) -> APIFlask:
+    """The application, hashing cheaply."""
+    return create_app(Settings(database_url=mariadb.app_url, secret_key="test", demo=True, quick_hash=True))
+
+
+class Keeper:
+    """A browser's worth of state: cookies and the token."""
+
+    def __init__(self, client: FlaskClient) -> None:
+        self.client = client
+        self.token = client.get("/api/session").json["csrf_token"]
+
+    def send(self, method: str, path: str, body: Any = None, **more: Any):
+        headers = {"X-CSRF-Token": self.token, **more.pop("headers", {})}
+        return self.client.open(path, method=method, json=body, headers=headers, **more)
+
+    def get(self, path: str):
+        return self.client.get(path)
+
+    def enter(self, method: str, path: str, body: Any):
+        response = self.send(method, path, body)
+        if response.status_code < 300:
+            self.token = response.json["csrf_token"]
+        return response
+
+    def tank(self, name: str = "Shelf") -> int:
+        return self.send("POST", "/api/tanks", {"name": name}).json["id"]
+
+    def write(self, tank: int, body: dict, *, key: str | None = None, **more: Any):
+        key = key or f"key-{next(_numbers):08d}"
+        entry = {"key": key, "at": more.pop("at", datetime.now(UTC).isoformat()), "body": body, **more}
+        return self.send("POST", f"/api/tanks/{tank}/entries", entry)
+
+
+@pytest.fixture
+def visitor(app: APIFlask) -> Callable[[], Keeper]:
+    """A new browser each time, signed in to nothing."""
+    return lambda: Keeper(app.test_client())
+
+
+@pytest.fixture
+def sign_up(visitor: Callable[[], Keeper]) -> Callable[[], Keeper]:
+    """A new account each time, signed in."""
+
+    def make() -> Keeper:
+        keeper = visitor()
+        response = keeper.enter(
+            "POST", "/api/account", {"email": f"keeper{next(_numbers)}@yard.example", "password": "reed and water"}
+        )
+        assert response.status_code == 201
+        return keeper
+
+    return make
+
+
+@pytest.fixture
+def keeper(sign_up: Callable[[], Keeper]) -> Iterator[Keeper]:
+    """One signed-in keeper."""
+    yield sign_up()

@@ -1,0 +1,148 @@
+"""Accounts, sessions, and what protects them."""
+
+from datetime import timedelta
+
+import peewee
+import pytest
+import time_machine
+
+from reedmace.api import Settings, create_app
+from reedmace.store import connect
+
+PASSWORD = "reed and water"
+
+
+def test_sign_up_sign_out_and_in_again(visitor) -> None:
+    keeper = visitor()
+    assert (
+        keeper.enter("POST", "/api/account", {"email": "Anew@Yard.example", "password": PASSWORD}).json["email"]
+        == "anew@yard.example"
+    )
+    keeper.enter("DELETE", "/api/session", None)
+    assert keeper.get("/api/session").json["signed_in"] is False
+    assert keeper.get("/api/tanks").status_code == 401
+    assert keeper.enter("POST", "/api/session", {"email": "anew@yard.example", "password": PASSWORD}).status_code == 201
+    assert keeper.get("/api/tanks").status_code == 200
+
+
+def test_a_wrong_password_and_an_unknown_address_look_alike(visitor, sign_up) -> None:
+    known = sign_up().get("/api/session").json["email"]
+    answers = [
+        visitor().send("POST", "/api/session", {"email": e, "password": "not this one"}).json
+        for e in (known, "nobody@yard.example")
+    ]
+    assert answers[0] == answers[1]
+    assert answers[0]["status"] == 401
+
+
+def test_an_address_has_one_account(visitor, sign_up) -> None:
+    email = sign_up().get("/api/session").json["email"]
+    response = visitor().send("POST", "/api/account", {"email": email.upper(), "password": PASSWORD})
+    assert response.status_code == 409
+
+
+@pytest.mark.parametrize(
+    ("body", "where"),
+    [
+        ({"email": "no-at", "password": PASSWORD}, "email"),
+        ({"email": "a@b.example", "password": "short"}, "password"),
+        ({"email": "a@b.example"}, "password"),
+    ],
+)
+def test_sign_up_refuses_what_it_cannot_use_and_says_where(visitor, body: dict, where: str) -> None:
+    response = visitor().send("POST", "/api/account", body)
+    assert response.status_code == 422
+    assert where in {e["where"] for e in response.json["errors"]}
+
+
+def test_a_new_password_ends_other_sessions_and_keeps_this_one(visitor, sign_up) -> None:
+    here = sign_up()
+    email = here.get("/api/session").json["email"]
+    there = visitor()
+    there.enter("POST", "/api/session", {"email": email, "password": PASSWORD})
+    assert here.enter("PUT", "/api/account/password", {"old": "wrong", "new": "another one here"}).status_code == 403
+    assert here.enter("PUT", "/api/account/password", {"old": PASSWORD, "new": "another one here"}).status_code == 200
+    assert here.get("/api/tanks").status_code == 200
+    assert there.get("/api/tanks").status_code == 401
+    assert visitor().enter("POST", "/api/session", {"email": email, "password": PASSWORD}).status_code == 401
+
+
+def test_sign_in_pauses_after_eight_failures_and_opens_again(visitor, sign_up) -> None:
+    email = sign_up().get("/api/session").json["email"]
+    with time_machine.travel("2027-03-01T10:00:00Z", tick=True) as clock:
+        for _ in range(8):
+            assert visitor().send("POST", "/api/session", {"email": email, "password": "guess"}).status_code == 401
+        paused = visitor().send("POST", "/api/session", {"email": email, "password": PASSWORD})
+        assert paused.status_code == 429
+        assert 0 < int(paused.headers["Retry-After"]) <= 900
+        clock.shift(timedelta(minutes=16))
+        assert visitor().send("POST", "/api/session", {"email": email, "password": PASSWORD}).status_code == 201
+
+
+def test_passwords_are_kept_as_argon2id(mariadb, keeper) -> None:
+    database = connect(mariadb.owner_url)
+    with database.connection_context():
+        hashes = [row[0] for row in database.execute_sql("SELECT password_hash FROM account")]
+    assert hashes
+    assert all(h.startswith("$argon2id$") for h in hashes)
+
+
+def test_the_session_cookie_is_out_of_scripts_reach(visitor) -> None:
+    cookie = visitor().client.get("/api/session").headers["Set-Cookie"]
+    assert "HttpOnly" in cookie
+    assert "SameSite=Lax" in cookie
+    assert "Secure" not in cookie
+
+
+def test_behind_tls_the_cookie_is_secure_and_browsers_are_told_to_stay(mariadb) -> None:
+    app = create_app(Settings(database_url=mariadb.app_url, secret_key="x", behind_tls=True, quick_hash=True))
+    response = app.test_client().get("/api/session", headers={"X-Forwarded-Proto": "https"})
+    assert "Secure" in response.headers["Set-Cookie"]
+    assert "max-age" in response.headers["Strict-Transport-Security"]
+
+
+def unsafe_routes(app):
+    for rule in app.url_map.iter_rules():
+        for method in sorted(rule.methods & {"POST", "PUT", "PATCH", "DELETE"}):
+            if not rule.rule.startswith("/api/compute"):
+                yield method, rule.rule.replace("<int:tank_id>", "1")
+
+
+def test_every_change_needs_the_token(app, sign_up) -> None:
+    keeper = sign_up()
+    routes = list(unsafe_routes(app))
+    assert len(routes) >= 9
+    for method, path in routes:
+        for token in ("", "forged"):
+            keeper.token = token
+            response = keeper.send(method, path, {})
+            assert response.status_code == 403, (method, path)
+            assert response.json["title"] == "The page is out of date"
+
+
+def test_pages_allow_no_outside_host_and_no_inline_script(app) -> None:
+    policy = app.test_client().get("/api/session").headers["Content-Security-Policy"]
+    script = next(p for p in policy.split(";") if p.strip().startswith("script-src"))
+    assert script.strip() == "script-src 'self'"
+    assert "http" not in policy
+
+
+def test_the_demo_door_is_shut_without_the_demo(mariadb) -> None:
+    app = create_app(Settings(database_url=mariadb.app_url, secret_key="x", quick_hash=True))
+    client = app.test_client()
+    state = client.get("/api/session").json
+    assert state["demo_open"] is False
+    assert client.post("/api/session/demo", headers={"X-CSRF-Token": state["csrf_token"]}).status_code == 404
+
+
+def test_the_application_may_not_change_or_remove_entries(mariadb) -> None:
+    database = connect(mariadb.app_url)
+    with database.connection_context():
+        for statement in (
+            "UPDATE entry SET kind = 'x'",
+            "DELETE FROM entry",
+            "DROP TABLE entry",
+            "CREATE TABLE t (i INT)",
+        ):
+            with pytest.raises((peewee.OperationalError, peewee.ProgrammingError), match="denied"):
+                database.execute_sql(statement)
