@@ -1,7 +1,7 @@
 """A client over the real application and a real MariaDB."""
 
 import itertools
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from datetime import UTC, datetime
 from typing import Any
 
@@ -72,6 +72,6 @@ def sign_up(visitor: Callable[[], Keeper]) -> Callable[[], Keeper]:
 
 
 @pytest.fixture
-def keeper(sign_up: Callable[[], Keeper]) -> Iterator[Keeper]:
+def keeper(sign_up: Callable[[], Keeper]) -> Keeper:
     """One signed-in keeper."""
-    yield sign_up()
+    return sign_up()

@@ -2,7 +2,7 @@
 
 import numpy as np
 import pint
-import PyCO2SYS as pyco2
+import PyCO2SYS
 import pytest
 from phreeqpython import PhreeqPython
 from PyCO2SYS.equilibria.p1atm import kNH3_TOT_CW95
@@ -62,7 +62,7 @@ def test_sea_water_is_clegg_and_whitfield_as_pyco2sys_has_it(salinity: float, te
 
 
 def test_ammonia_in_a_whole_sea_water_is_shared_out_as_pyco2sys_does() -> None:
-    result = pyco2.sys(
+    result = PyCO2SYS.sys(
         par1=2300, par2=8.1, par1_type=1, par2_type=3, salinity=35, temperature=25, total_ammonia=10, opt_pH_scale=1
     )
     assert un_ionised_share(8.1, 25, 35) == pytest.approx(result["alkalinity_ammonia"] / 10, rel=0.04)

@@ -21,7 +21,7 @@ EVENTS = [
 def derivative(_, y, p, theta):
     """The model written again, plainly, from its description: growth and decay as ASM1, pH from alkalinity and CO2."""
     tan, no2, _, alkalinity, a, b = np.maximum(y, 0)
-    a0, b0, mu_a, mu_b, k_a, k_b, decay, co2, a_max, inhibit = p
+    _, _, mu_a, mu_b, k_a, k_b, decay, co2, a_max, inhibit = p
     h = 10**-6.35 * co2 / max(alkalinity / 50.04, 0.004)
     comfort = 1 / (1 + (h / 10**-6.75) ** 3 + (10**-9.2 / h) ** 2)
     nh3 = tan / (1 + h / KA)

@@ -62,6 +62,10 @@ class MariaDB:
         if self._socket_folder:
             shutil.rmtree(self._socket_folder, ignore_errors=True)
 
+    def died(self) -> bool:
+        """Whether it was started and has stopped by itself."""
+        return self.process is not None and self.process.poll() is not None
+
     def restart(self) -> None:
         """Start again on the same port, after a crash."""
         self._wait_for_orphan()

@@ -61,7 +61,7 @@ def _run(folder: Path, *, with_demo: bool, fresh: bool) -> int:
                 with database.connection_context():
                     if write_demo(database, fresh=fresh):
                         _say("wrote the demo tanks")
-            return _web(folder, url, with_demo=with_demo)
+            return _web(folder, url, server, with_demo=with_demo)
         except (RuntimeError, ValueError) as error:
             _say(str(error))
             return 1
@@ -80,7 +80,7 @@ def _secret(folder: Path) -> str:
     return path.read_text()
 
 
-def _web(folder: Path, url: str, *, with_demo: bool) -> int:
+def _web(folder: Path, url: str, server: MariaDB | None, *, with_demo: bool) -> int:
     bind = os.environ.get("REEDMACE_BIND") or f"127.0.0.1:{_port()}"
     environment = {
         **os.environ,
@@ -128,7 +128,12 @@ def _web(folder: Path, url: str, *, with_demo: bool) -> int:
             time.sleep(0.1)
     _say(f"open {address}   (Ctrl-C stops it)")
     print(address, flush=True)
-    process.wait()
+    while process.poll() is None:
+        if server is not None and server.died():
+            # A database killed under us is started again on its folder; InnoDB recovers what was acknowledged.
+            _say("MariaDB stopped; starting it again")
+            server.restart()
+        time.sleep(0.2)
     (folder / "address").unlink(missing_ok=True)
     return 0 if process.returncode in (0, -signal.SIGTERM, -signal.SIGINT) else process.returncode
 

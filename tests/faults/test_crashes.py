@@ -1,0 +1,183 @@
+"""kill -9 in mid-write: every acknowledged entry is there after the restart, and nothing twice."""
+
+import os
+import signal
+import threading
+import time
+from datetime import UTC, datetime
+from pathlib import Path
+
+import pytest
+import requests
+
+from tests.running import Running
+
+
+class Writer(threading.Thread):
+    """Writes notes as fast as it can and remembers each that was acknowledged."""
+
+    def __init__(self, url: str, session: requests.Session, token: str, tank: int) -> None:
+        super().__init__(daemon=True)
+        self.url, self.session, self.token, self.tank = url, session, token, tank
+        self.acknowledged: list[str] = []
+        self.sent: list[str] = []
+        self.halt = threading.Event()
+
+    def run(self) -> None:
+        number = 0
+        while not self.halt.is_set():
+            key = f"note-{number:06d}"
+            number += 1
+            self.sent.append(key)
+            if self.write(key) == 201:
+                self.acknowledged.append(key)
+
+    def write(self, key: str) -> int:
+        entry = {"key": key, "at": datetime.now(UTC).isoformat(), "body": {"kind": "note", "text": key}}
+        try:
+            return self.session.post(
+                f"{self.url}/api/tanks/{self.tank}/entries",
+                json=entry,
+                headers={"X-CSRF-Token": self.token},
+                timeout=10,
+            ).status_code
+        except requests.RequestException:
+            time.sleep(0.05)
+            return 0
+
+
+def enter(running: Running, email: str) -> tuple[requests.Session, str, int]:
+    session = requests.Session()
+    token = session.get(f"{running.url}/api/session", timeout=10).json()["csrf_token"]
+    answer = session.post(
+        f"{running.url}/api/account",
+        json={"email": email, "password": "reed and water"},
+        headers={"X-CSRF-Token": token},
+        timeout=10,
+    )
+    token = answer.json()["csrf_token"]
+    tank = session.post(
+        f"{running.url}/api/tanks", json={"name": "Crash"}, headers={"X-CSRF-Token": token}, timeout=10
+    ).json()["id"]
+    return session, token, tank
+
+
+def kept(running: Running, session: requests.Session, tank: int) -> list[str]:
+    keys, before = [], ""
+    while before is not None:
+        page = session.get(f"{running.url}/api/tanks/{tank}/entries?limit=200{before}", timeout=10).json()
+        keys += [e["key"] for e in page["entries"]]
+        before = f"&before={page['next_before']}" if page["next_before"] else None
+    return keys
+
+
+@pytest.fixture
+def running(tmp_path: Path):
+    run = Running("serve", tmp_path).start()
+    yield run
+    run.stop()
+
+
+def check(running: Running, session: requests.Session, writer: Writer) -> None:
+    assert len(writer.acknowledged) > 10
+    found = kept(running, session, writer.tank)
+    assert len(found) == len(set(found))
+    assert set(writer.acknowledged) <= set(found)
+    # What was sent and never answered can be sent again: it lands once, whether or not it had been written.
+    for key in writer.sent:
+        assert writer.write(key) == 201
+    assert sorted(kept(running, session, writer.tank)) == sorted(writer.sent)
+
+
+def test_mariadb_killed_in_mid_write_loses_no_acknowledged_entry(running: Running) -> None:
+    session, token, tank = enter(running, "a@crash.example")
+    writer = Writer(running.url, session, token, tank)
+    writer.start()
+    time.sleep(1.5)
+    for pid in running.pids("mariadbd"):
+        os.kill(pid, signal.SIGKILL)
+    time.sleep(0.5)
+    assert session.get(f"{running.url}/api/session", timeout=20).status_code in (200, 503)
+    running.wait(60)
+    time.sleep(0.5)
+    writer.halt.set()
+    writer.join(20)
+    check(running, session, writer)
+
+
+def test_the_application_killed_in_mid_write_loses_no_acknowledged_entry(running: Running) -> None:
+    session, token, tank = enter(running, "b@crash.example")
+    writer = Writer(running.url, session, token, tank)
+    writer.start()
+    time.sleep(1.5)
+    workers = running.pids("gunicorn")
+    assert len(workers) >= 3
+    for pid in workers[1:]:
+        os.kill(pid, signal.SIGKILL)
+    time.sleep(1)
+    running.wait(60)
+    time.sleep(0.5)
+    writer.halt.set()
+    writer.join(20)
+    check(running, session, writer)
+
+
+def test_everything_killed_at_once_comes_back_on_the_same_folder(running: Running) -> None:
+    session, token, tank = enter(running, "c@crash.example")
+    writer = Writer(running.url, session, token, tank)
+    writer.start()
+    time.sleep(1.5)
+    assert running.process is not None
+    os.killpg(running.process.pid, signal.SIGKILL)
+    for name in ("gunicorn", "mariadbd"):
+        for pid in running.pids(name):
+            os.kill(pid, signal.SIGKILL)
+    running.process.wait(10)
+    running.start()
+    time.sleep(0.3)
+    writer.halt.set()
+    writer.join(20)
+    # The cookie was signed with a key kept in the folder, so the keeper is still signed in.
+    assert session.get(f"{running.url}/api/session", timeout=10).json()["signed_in"] is True
+    check(running, session, writer)
+
+
+def test_a_killed_launcher_leaves_nothing_running_and_starts_again(running: Running) -> None:
+    session, _, tank = enter(running, "d@crash.example")
+    assert running.process is not None
+    running.process.kill()
+    running.process.wait(10)
+    end = time.monotonic() + 40
+    while time.monotonic() < end and (running.pids("gunicorn") or running.pids("mariadbd")):
+        time.sleep(0.2)
+    assert running.pids("mariadbd") == []
+    assert running.pids("gunicorn") == []
+    running.start()
+    assert session.get(f"{running.url}/api/tanks/{tank}", timeout=10).status_code == 200
+
+
+def test_a_stop_is_clean_and_everything_is_there_after(tmp_path: Path) -> None:
+    running = Running("serve", tmp_path).start()
+    session, _, tank = enter(running, "e@crash.example")
+    assert running.stop() == 0
+    assert running.pids("mariadbd") == []
+    assert "Shutdown complete" in (tmp_path / "serve" / "mariadb.log").read_text()
+    running.start()
+    assert session.get(f"{running.url}/api/tanks", timeout=10).json()["tanks"][0]["id"] == tank
+    running.stop()
+
+
+def test_a_second_start_on_one_folder_is_told(running: Running) -> None:
+    second = Running("serve", running.folder)
+    with pytest.raises(RuntimeError, match="already running on this data folder"):
+        second.start()
+
+
+def test_an_outside_database_is_used_when_named(mariadb, tmp_path: Path) -> None:
+    running = Running("serve", tmp_path, REEDMACE_DATABASE_URL=mariadb.owner_url)
+    running.start()
+    session, _, tank = enter(running, "f@crash.example")
+    assert running.pids("mariadbd") == []
+    assert not (tmp_path / "serve" / "data").exists()
+    assert session.get(f"{running.url}/api/tanks/{tank}", timeout=10).status_code == 200
+    assert running.stop() == 0

@@ -1,0 +1,78 @@
+"""A whole Reedmace, started as ./reedmace starts it, for tests that drive or break it from outside."""
+
+import os
+import signal
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+from reedmace.command.mariadb import free_port
+
+ROOT = Path(__file__).resolve().parents[1]
+
+
+class Running:
+    """`./reedmace demo` or `serve` in a folder of its own."""
+
+    def __init__(self, verb: str, folder: Path, **environment: str) -> None:
+        self.verb, self.folder = verb, folder
+        self.port = free_port()
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.environment = {
+            **os.environ,
+            "PYTHONPATH": str(ROOT / "src"),
+            "PATH": os.environ["PATH"] + ":/usr/sbin",
+            "REEDMACE_ROOT": str(ROOT),
+            "REEDMACE_VAR": str(folder),
+            "REEDMACE_BIND": f"127.0.0.1:{self.port}",
+            "REEDMACE_WORKERS": "2",
+            **environment,
+        }
+        self.process: subprocess.Popen[str] | None = None
+
+    def start(self) -> "Running":
+        command = [sys.executable, "-m", "reedmace.command", self.verb]
+        with (self.folder / "run.log").open("a") as log:
+            self.process = subprocess.Popen(
+                command, env=self.environment, stdout=log, stderr=log, text=True, start_new_session=True, cwd=ROOT
+            )
+        self.wait()
+        return self
+
+    def wait(self, seconds: float = 120) -> None:
+        """Until the web server answers from a working database."""
+        end = time.monotonic() + seconds
+        while time.monotonic() < end:
+            if self.process is not None and self.process.poll() is not None:
+                raise RuntimeError((self.folder / "run.log").read_text()[-3000:])
+            try:
+                with urllib.request.urlopen(f"{self.url}/api/session", timeout=5) as answer:
+                    if answer.status == 200:
+                        return
+            except OSError:
+                time.sleep(0.1)
+        raise TimeoutError((self.folder / "run.log").read_text()[-3000:])
+
+    def stop(self) -> int:
+        """As Ctrl-C does; the exit code."""
+        assert self.process is not None
+        if self.process.poll() is None:
+            self.process.send_signal(signal.SIGTERM)
+        return self.process.wait(60)
+
+    def pids(self, name: str) -> list[int]:
+        """Processes of that name that belong to this run, by its folder or its port in their command line or environment."""
+        found = []
+        for entry in Path("/proc").iterdir():
+            if not entry.name.isdigit():
+                continue
+            try:
+                command = (entry / "cmdline").read_bytes().decode(errors="replace")
+                environment = (entry / "environ").read_bytes().decode(errors="replace")
+            except OSError:
+                continue
+            if name in command and (str(self.folder) in command or f"REEDMACE_VAR={self.folder}" in environment):
+                found.append(int(entry.name))
+        return found
