@@ -44,7 +44,7 @@ EXAMPLES = {
 UNIT = re.compile(
     r"(_(l|lph|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
     r"g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|ml_per_100l|percent|percent_day|percent_w_v|share|"
-    r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|first_half|minutes|draws|ph_low|ph_high))$"
+    r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|count|first_half|minutes|draws|ph_low|ph_high))$"
     r"|^(ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
     r"would_rank|sockets|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"
     r"|(_low_c|_high_c|_dkh|_ppm_ion)$|^days?_(now|since_cleaning)$"

@@ -3410,13 +3410,23 @@ export interface components {
         };
         /**
          * RankFiltersAnswer
-         * @description In order, the left out, and the single change that would alter the first place.
+         * @description The best in order, the left out, and the single change that would alter the first place.
          */
         RankFiltersAnswer: {
             /** Verdict */
             verdict: string;
             /** Working */
             working: components["schemas"]["WorkingLine"][];
+            /**
+             * Fitting Count
+             * @description How many fit, of which the first 60 are listed
+             */
+            fitting_count: number;
+            /**
+             * Excluded Count
+             * @description How many were left out, of which the nearest 60 are listed
+             */
+            excluded_count: number;
             /** Ranked */
             ranked: components["schemas"]["Candidate"][];
             /** Excluded */

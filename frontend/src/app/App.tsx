@@ -53,7 +53,7 @@ function AriaRoutes({ children }: { children: ReactNode }) {
 
 function Addresses() {
   const session = useSession();
-  useOutbox();
+  useOutbox(session.data?.signed_in ?? false);
   if (session.isPending)
     return (
       <Page>

@@ -6,6 +6,8 @@ import { styled } from "styled-components";
 import { Button } from "../kit";
 
 const STAGES = ["tank", "stock", "filter", "fit", "cycle", "keep"];
+/** Where a key is for typing or choosing, and no shortcut. Ticks and choices take letters and digits from nobody. */
+const TYPING = "input:not([type=checkbox]):not([type=radio]), textarea, [role=listbox], [role=menu]";
 const LIST: [string, string][] = [
   ["1 to 6", "the stages, Tank to Keep"],
   ["t", "Today"],
@@ -21,13 +23,7 @@ export function Shortcuts() {
   useEffect(() => {
     const pressed = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement;
-      if (
-        e.ctrlKey ||
-        e.metaKey ||
-        e.altKey ||
-        target.closest("input, textarea, select, [role=listbox], [role=menu]")
-      )
-        return;
+      if (e.ctrlKey || e.metaKey || e.altKey || target.closest(TYPING)) return;
       const stage = STAGES[Number(e.key) - 1];
       const tank = /^\/tanks\/(\d+)\//.exec(pathname)?.[1];
       if (e.key === "?") setOpen(true);

@@ -5,9 +5,11 @@ import { refresh, sendEntry } from "../api/hooks";
 import { held, release } from "../api/outbox";
 
 /** Sends what was held without a connection: at the start, when the network returns, and every half minute. */
-export function useOutbox(): void {
+export function useOutbox(signedIn: boolean): void {
   const queries = useQueryClient();
   useEffect(() => {
+    // Before the session is known there is no token to send with.
+    if (!signedIn) return;
     let busy = false;
     const send = async () => {
       if (busy) return;
@@ -34,5 +36,5 @@ export function useOutbox(): void {
       window.removeEventListener("online", again);
       clearInterval(timer);
     };
-  }, [queries]);
+  }, [queries, signedIn]);
 }

@@ -44,11 +44,13 @@ export function ProblemNote({
   children?: ReactNode;
 }) {
   if (!problem) return null;
+  // A single fault is usually the detail itself; say it again only when it adds something.
+  const said = problem.errors.length === 1 && problem.detail.includes(problem.errors[0]?.what ?? "");
   return (
     <ProblemBox role="alert">
       <strong>{problem.title}</strong>
       <p>{problem.detail}</p>
-      {problem.errors.length > 1 && (
+      {problem.errors.length > 0 && !said && (
         <ul>
           {problem.errors.map((e) => (
             <li key={e.where + e.what}>

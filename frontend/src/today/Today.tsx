@@ -118,7 +118,7 @@ function NewTank({ first }: { first: boolean }) {
     }
   };
   return (
-    <Begin onSubmit={(e) => void submit(e)} aria-label="A new tank">
+    <Begin onSubmit={(e) => void submit(e)}>
       {first && <Lead>Give it a name people use, such as the room it stands in.</Lead>}
       <div>
         <TextField label="A new tank" value={name} onChange={setName} placeholder="Landing, kitchen shelf…" />

@@ -35,7 +35,11 @@ def stem(standing: Standing, now: datetime) -> list[Stage]:
     stock = standing.stock_plan.body if standing.stock_plan else None
     count = sum(a.count for a in stock.animals) if isinstance(stock, StockPlan) else 0
     stages.append(
-        Stage(stage="stock", state="done" if count else "open", words=f"{count} animal{'s' if count != 1 else ''}" if count else "none chosen")
+        Stage(
+            stage="stock",
+            state="done" if count else "open",
+            words=f"{count} animal{'s' if count != 1 else ''}" if count else "none chosen",
+        )
     )
     plan = standing.filter_plan.body if standing.filter_plan else None
     chosen = plan.chosen if isinstance(plan, FilterPlan) else None
@@ -68,7 +72,11 @@ def stem(standing: Standing, now: datetime) -> list[Stage]:
         )
     count = len(standing.flow_tests) + len(standing.readings) + len(standing.events)
     stages.append(
-        Stage(stage="keep", state="begun" if count else "open", words=f"{count} {'entries' if count != 1 else 'entry'}" if count else "logbook empty")
+        Stage(
+            stage="keep",
+            state="begun" if count else "open",
+            words=f"{count} {'entries' if count != 1 else 'entry'}" if count else "logbook empty",
+        )
     )
     return stages
 

@@ -343,7 +343,7 @@ export function FilterStage({ tankId, standing, tables }: StageProps) {
         </details>
         <details>
           <summary>
-            {ranking.data?.excluded.length ?? 0} left out, and why; {ranked.length} fit
+            {ranking.data?.excluded_count ?? 0} left out, and why; {ranking.data?.fitting_count ?? 0} fit
           </summary>
           <Left>
             {ranking.data?.excluded.map((e: Excluded) => (

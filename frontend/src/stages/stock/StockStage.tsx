@@ -141,7 +141,7 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
               />
               <Button
                 $quiet
-                aria-label={`Take ${nameOf(a.species_id)} off the list`}
+                aria-label={`Remove ${nameOf(a.species_id)}`}
                 onPress={() => {
                   setAnimals((now) => now.filter((x) => x.species_id !== a.species_id));
                 }}

@@ -157,8 +157,15 @@ class Excluded(Part):
     would_rank: Annotated[int, whole(1, 10000, "The place it would take if this one thing were changed")] | None
 
 
+MOST_SHOWN = 60
+"""Of each list. A long catalogue is scored whole; what nobody would read is counted, not written out."""
+
+
 class RankFiltersAnswer(Answer):
-    """In order, the left out, and the single change that would alter the first place."""
+    """The best in order, the left out, and the single change that would alter the first place."""
+
+    fitting_count: Annotated[int, whole(0, 10000, "How many fit, of which the first 60 are listed")]
+    excluded_count: Annotated[int, whole(0, 10000, "How many were left out, of which the nearest 60 are listed")]
 
     ranked: list[Candidate]
     excluded: list[Excluded]
@@ -218,47 +225,46 @@ def deliver(
     n = len(filters)
     nu = viscosity_m2_s(temperature_c)
     clean, dirty = np.zeros(n), np.zeros(n)
-    k_all = sum((FITTING_K[f.kind] if f.k is None else f.k) * f.count for f in plumbing.fittings if f.bore_mm is None)
-    c2_fixed = sum(
-        minor_coefficient((FITTING_K[f.kind] if f.k is None else f.k) * f.count, f.bore_mm / 1000)
-        for f in plumbing.fittings
-        if f.bore_mm
-    )
-    pumped = [i for i, f in enumerate(filters) if f.kind != "sponge"]
-    aired = [i for i, f in enumerate(filters) if f.kind == "sponge"]
-    dirt = np.array(
-        [dirt_resistance(feed_g_day, SERVICE_DAYS[f.kind] if days is None else days, f.face_cm2 / 1e4) for f in filters]
-    )
-    if pumped:
-        m = len(pumped)
-        q, h, static, c1, c2 = (np.zeros(m) for _ in range(5))
-        hoses = np.zeros((m, 1, 3))
-        for j, i in enumerate(pumped):
-            f = filters[i]
-            q[j], h[j] = lph_to_m3s(f.box_lph), f.max_head_m or 0.05
-            a1, a2 = media_coefficients("foam-20", f.face_cm2 / 1e4, f.foam_depth_cm / 100, nu)
-            c1[j], c2[j] = a1, a2
-            if f.kind == "canister":
-                bore = (plumbing.hose_bore_mm or f.hose_bore_mm or 16) / 1000
-                hoses[j, 0] = bore, plumbing.hose_length_m, 1.5e-6
-                static[j] = plumbing.rise_to_open_air_m
-                c2[j] += minor_coefficient(k_all, bore) + c2_fixed
-            else:
-                bore = (f.tube_bore_mm or 18) / 1000
-                hoses[j, 0] = bore, min(room.water_depth_cm * 0.7, f.height_cm * 1.3) / 100, 1.5e-6
-                static[j] = (f.lip_cm + max(room.rim_to_water_cm - 2, 0)) / 100
-                c2[j] += minor_coefficient(STEM_K, bore)
-        clean[pumped] = meet_many(q, h, static, c1, c2, hoses, nu)
-        dirty[pumped] = meet_many(q, h, static, c1 + dirt[pumped], c2, hoses, nu)
-    if aired:
+    kinds = np.array([f.kind for f in filters])
+    face = np.array([f.face_cm2 for f in filters]) / 1e4
+    depth = np.array([f.foam_depth_cm for f in filters]) / 100
+    # The foam's coefficients are those of a unit layer, scaled: c1 with depth/area, c2 with depth/area².
+    unit_c1, unit_c2 = media_coefficients("foam-20", 1.0, 1.0, nu)
+    c1, c2 = unit_c1 * depth / face, unit_c2 * depth / face**2
+    since = np.array([SERVICE_DAYS[k] for k in kinds.tolist()]) if days is None else np.full(n, days)
+    dirt = dirt_resistance(feed_g_day, 1.0, 1.0) * since / face**2
+    pumped = np.flatnonzero(kinds != "sponge")
+    aired = np.flatnonzero(kinds == "sponge")
+    if len(pumped):
+        fs = [filters[i] for i in pumped]
+        canister = kinds[pumped] == "canister"
+        flow = np.array([lph_to_m3s(f.box_lph) for f in fs])
+        head = np.array([f.max_head_m or 0.05 for f in fs])
+        hose_bore = np.array([(plumbing.hose_bore_mm or f.hose_bore_mm or 16.0) / 1000 for f in fs])
+        stem_bore = np.array([(f.tube_bore_mm or 18.0) / 1000 for f in fs])
+        bore = np.where(canister, hose_bore, stem_bore)
+        stem = np.array([min(room.water_depth_cm * 0.7, f.height_cm * 1.3) / 100 for f in fs])
+        hoses = np.zeros((len(fs), 1, 3))
+        hoses[:, 0, 0] = bore
+        hoses[:, 0, 1] = np.where(canister, plumbing.hose_length_m, stem)
+        hoses[:, 0, 2] = 1.5e-6
+        lip = np.array([f.lip_cm for f in fs]) + max(room.rim_to_water_cm - 2, 0)
+        static = np.where(canister, plumbing.rise_to_open_air_m, lip / 100)
+        k_of = [(FITTING_K[f.kind] if f.k is None else f.k, f) for f in plumbing.fittings]
+        k_all = sum(k * f.count for k, f in k_of if f.bore_mm is None)
+        fixed = sum(minor_coefficient(k * f.count, f.bore_mm / 1000) for k, f in k_of if f.bore_mm)
+        squares = c2[pumped] + np.where(canister, k_all, STEM_K) * minor_coefficient(1.0, 1.0) / bore**4
+        squares = squares + np.where(canister, fixed, 0.0)
+        clean[pumped] = meet_many(flow, head, static, c1[pumped], squares, hoses, nu)
+        dirty[pumped] = meet_many(flow, head, static, c1[pumped] + dirt[pumped], squares, hoses, nu)
+    if len(aired):
         fs = [filters[i] for i in aired]
         air = np.array([(f.air_l_min or 0.1) / 60000 for f in fs])
-        bores = np.array([(f.tube_bore_mm or 12) / 1000 for f in fs])
-        depth = np.array([min(max(room.water_depth_cm - 3, 1), f.height_cm * 0.95) / 100 for f in fs])
-        foam = np.array([media_coefficients("foam-20", f.face_cm2 / 1e4, f.foam_depth_cm / 100, nu)[0] for f in fs])
+        tubes = np.array([(f.tube_bore_mm or 12.0) / 1000 for f in fs])
+        under = np.array([min(max(room.water_depth_cm - 3, 1), f.height_cm * 0.95) / 100 for f in fs])
         zero, k = np.zeros(len(fs)), np.full(len(fs), MINOR_K)
-        clean[aired] = airlift_many(air, bores, depth, zero, foam, k, nu)
-        dirty[aired] = airlift_many(air, bores, depth, zero, foam + dirt[aired], k, nu)
+        clean[aired] = airlift_many(air, tubes, under, zero, c1[aired], k, nu)
+        dirty[aired] = airlift_many(air, tubes, under, zero, c1[aired] + dirt[aired], k, nu)
     return clean * 3.6e6, dirty * 3.6e6
 
 
@@ -452,8 +458,10 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     return RankFiltersAnswer(
         verdict=verdict,
         working=w.lines,
-        ranked=in_order,
-        excluded=excluded,
+        fitting_count=len(in_order),
+        excluded_count=len(excluded),
+        ranked=in_order[:MOST_SHOWN],
+        excluded=excluded[:MOST_SHOWN],
         single_change=change,
         asked_low_lph=low,
         asked_high_lph=high,
