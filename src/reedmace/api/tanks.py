@@ -21,8 +21,9 @@ from reedmace.core.cycle import (
     cycle_forecast,
     cycle_readiness,
 )
-from reedmace.formats import read_csv, write_csv
+from reedmace.formats import read_csv, reading_key, write_csv
 from reedmace.logbook import Entry, NewEntry, Stage, Standing, cycle_log, fold, stem
+from reedmace.logbook.entries import Reading
 
 door = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 
@@ -213,7 +214,7 @@ def read_readings(tank_id: int) -> Response:
 def import_readings(tank_id: int) -> CsvImport:
     """Take readings from CSV: every row or none, each faulty row named."""
     mine = tanks()
-    mine.get(tank_id)
+    standing = fold(mine.entries(tank_id))
     try:
         text = request.get_data().decode("utf-8")
     except UnicodeDecodeError as error:
@@ -232,9 +233,11 @@ def import_readings(tank_id: int) -> CsvImport:
             f"{len(errors)} fault{'s' if len(errors) > 1 else ''} found; nothing was written.",
             faults,
         )
-    written = mine.add_many(tank_id, news, g.now)
+    # A reading typed here, written out and taken back is the same reading, whatever key it was first sent with.
+    kept = {reading_key(e.at, e.body) for e in standing.readings if isinstance(e.body, Reading)}
+    written = mine.add_many(tank_id, [n for n in news if n.key not in kept], g.now)
     added = sum(new for _, new in written)
-    return CsvImport(added=added, known=len(written) - added)
+    return CsvImport(added=added, known=len(news) - added)
 
 
 @door.get("/today")

@@ -5,7 +5,7 @@ import hashlib
 import io
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 
 from pydantic import ValidationError
 
@@ -43,6 +43,16 @@ def write_csv(entries: Iterable[Entry]) -> str:
             row.append("" if value is None else f"{value:g}" + ("+" if off else ""))
         writer.writerow(row)
     return out.getvalue()
+
+
+def reading_key(at: datetime, reading: Reading) -> str:
+    """A key made of what a reading says, so that one test is one entry however often it is sent.
+
+    at: aware time; reading: as kept or as read from a row.
+    """
+    figures = (f"{getattr(reading, c):g}" if getattr(reading, c) is not None else "" for c in _FIGURES)
+    said = [at.astimezone(UTC).isoformat(), reading.basis, *figures, *sorted(reading.off_scale)]
+    return "csv-" + hashlib.sha256("|".join(said).encode()).hexdigest()[:40]
 
 
 def read_csv(text: str, now: datetime) -> tuple[list[NewEntry], list[RowError]]:
@@ -111,11 +121,8 @@ def _row(line: int, row: dict[str, str], now: datetime) -> tuple[NewEntry | None
         errors.append(RowError(line, "", "has no figure."))
     if errors or at is None:
         return None, errors
-    key = (
-        "csv-"
-        + hashlib.sha256("|".join([at.isoformat(), *(cells.get(c, "") for c in COLUMNS[1:])]).encode()).hexdigest()[:40]
-    )
     try:
-        return NewEntry.model_validate({"key": key, "at": at, "body": {**body, "off_scale": off}}), []
+        reading = Reading.model_validate({**body, "off_scale": off})
+        return NewEntry(key=reading_key(at, reading), at=at, body=reading), []
     except ValidationError as error:
         return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in complaints(error)]
