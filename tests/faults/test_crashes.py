@@ -32,6 +32,13 @@ class Writer(threading.Thread):
             if self.write(key) == 201:
                 self.acknowledged.append(key)
 
+    def await_acknowledged(self, more: int) -> None:
+        """Until so many more entries have been acknowledged."""
+        wanted, end = len(self.acknowledged) + more, time.monotonic() + 60
+        while len(self.acknowledged) < wanted:
+            assert time.monotonic() < end, f"only {len(self.acknowledged)} of {wanted} writes were acknowledged"
+            time.sleep(0.02)
+
     def write(self, key: str) -> int:
         entry = {"key": key, "at": datetime.now(UTC).isoformat(), "body": {"kind": "note", "text": key}}
         try:
@@ -79,7 +86,7 @@ def running(tmp_path: Path):
 
 
 def check(running: Running, session: requests.Session, writer: Writer) -> None:
-    assert len(writer.acknowledged) > 10
+    assert len(writer.acknowledged) >= 20
     found = kept(running, session, writer.tank)
     assert len(found) == len(set(found))
     assert set(writer.acknowledged) <= set(found)
@@ -93,13 +100,13 @@ def test_mariadb_killed_in_mid_write_loses_no_acknowledged_entry(running: Runnin
     session, token, tank = enter(running, "a@crash.example")
     writer = Writer(running.url, session, token, tank)
     writer.start()
-    time.sleep(1.5)
+    writer.await_acknowledged(15)
     for pid in running.pids("mariadbd"):
         os.kill(pid, signal.SIGKILL)
     time.sleep(0.5)
     assert session.get(f"{running.url}/api/session", timeout=20).status_code in (200, 503)
     running.wait(60)
-    time.sleep(0.5)
+    writer.await_acknowledged(5)
     writer.halt.set()
     writer.join(20)
     check(running, session, writer)
@@ -109,14 +116,14 @@ def test_the_application_killed_in_mid_write_loses_no_acknowledged_entry(running
     session, token, tank = enter(running, "b@crash.example")
     writer = Writer(running.url, session, token, tank)
     writer.start()
-    time.sleep(1.5)
+    writer.await_acknowledged(15)
     workers = running.pids("gunicorn")
     assert len(workers) >= 3
     for pid in workers[1:]:
         os.kill(pid, signal.SIGKILL)
     time.sleep(1)
     running.wait(60)
-    time.sleep(0.5)
+    writer.await_acknowledged(5)
     writer.halt.set()
     writer.join(20)
     check(running, session, writer)
@@ -126,7 +133,7 @@ def test_everything_killed_at_once_comes_back_on_the_same_folder(running: Runnin
     session, token, tank = enter(running, "c@crash.example")
     writer = Writer(running.url, session, token, tank)
     writer.start()
-    time.sleep(1.5)
+    writer.await_acknowledged(15)
     assert running.process is not None
     os.killpg(running.process.pid, signal.SIGKILL)
     for name in ("gunicorn", "mariadbd"):
@@ -134,7 +141,7 @@ def test_everything_killed_at_once_comes_back_on_the_same_folder(running: Runnin
             os.kill(pid, signal.SIGKILL)
     running.process.wait(10)
     running.start()
-    time.sleep(0.3)
+    writer.await_acknowledged(5)
     writer.halt.set()
     writer.join(20)
     # The cookie was signed with a key kept in the folder, so the keeper is still signed in.

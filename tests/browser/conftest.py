@@ -1,0 +1,84 @@
+"""Debian's Chromium over a whole Reedmace with the demo."""
+
+import itertools
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.running import ROOT, Running
+
+_numbers = itertools.count(1)
+PASSWORD = "reed and water"
+expect.set_options(timeout=15_000)
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    """Headless, as root, and silent on the network."""
+    quiet = ("background-networking", "component-update", "sync", "default-apps", "domain-reliability")
+    return {
+        "executable_path": "/usr/bin/chromium",
+        "args": ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", *(f"--disable-{what}" for what in quiet)],
+    }
+
+
+@pytest.fixture(scope="session")
+def browser_context_args() -> dict[str, Any]:
+    """A kitchen-table laptop."""
+    return {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce", "locale": "en-GB", "timezone_id": "Europe/London"}
+
+
+@pytest.fixture(scope="session")
+def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
+    """`./reedmace demo`, in a folder of its own."""
+    run = Running("demo", tmp_path_factory.mktemp("demo")).start()
+    yield run
+    assert run.stop() == 0
+
+
+@pytest.fixture
+def page(page: Page) -> Iterator[Page]:
+    """A page on which any script error, or any request that leaves this machine, fails the test."""
+    wrong: list[str] = []
+    page.on("pageerror", lambda error: wrong.append(f"script: {error}"))
+    page.on("console", lambda message: wrong.append(f"console: {message.text}") if "Content Security Policy" in message.text else None)
+    page.on("request", lambda request: wrong.append(f"left the machine: {request.url}") if not request.url.startswith(("http://127.0.0.1", "data:", "blob:")) else None)
+    yield page
+    assert wrong == []
+
+
+@pytest.fixture
+def new_keeper(page: Page, running: Running) -> str:
+    """A new account, signed in, on Today; its address."""
+    email = f"walker{next(_numbers)}@yard.example"
+    page.goto(running.url)
+    page.get_by_role("button", name="I have no account yet").click()
+    page.get_by_label("E-mail").fill(email)
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Make it").click()
+    expect(page).to_have_url(f"{running.url}/today")
+    return email
+
+
+@pytest.fixture
+def demo_page(page: Page, running: Running) -> Page:
+    """Signed in as the demo keeper, on Today."""
+    page.goto(running.url)
+    page.get_by_role("button", name="Look round as the demo keeper").click()
+    expect(page).to_have_url(f"{running.url}/today")
+    return page
+
+
+@pytest.fixture(scope="session")
+def axe_source() -> str:
+    """The axe-core script."""
+    return (ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
+
+
+@pytest.fixture(scope="session")
+def downloads(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """Where files go."""
+    return tmp_path_factory.mktemp("downloads")

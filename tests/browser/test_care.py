@@ -1,0 +1,182 @@
+"""Access, phone, drafts, two tabs, no connection."""
+
+import gzip
+import re
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.api import send
+from tests.running import Running
+
+VIEWS = ["tank", "stock", "filter", "fit", "cycle", "keep"]
+
+
+def violations(page: Page, axe_source: str) -> list[str]:
+    page.evaluate(axe_source)
+    found = page.evaluate("() => axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']})")
+    return [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found["violations"]]
+
+
+def settle(page: Page) -> None:
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    page.wait_for_load_state("networkidle")
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_axe_finds_nothing_on_any_view(browser: Browser, running: Running, axe_source: str, scheme: str) -> None:
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, color_scheme=scheme, reduced_motion="reduce")
+    page = context.new_page()
+    page.goto(running.url)
+    settle(page)
+    wrong = {"door": violations(page, axe_source)}
+    page.get_by_role("button", name="Look round as the demo keeper").click()
+    expect(page).to_have_url(f"{running.url}/today")
+    settle(page)
+    wrong["today"] = violations(page, axe_source)
+    page.goto(f"{running.url}/account")
+    settle(page)
+    wrong["account"] = violations(page, axe_source)
+    tanks = {t["name"]: t["id"] for t in send(page, running.url, "GET", "/api/tanks")["tanks"]}
+    for name, stages in (("Kiln room", ["tank", "stock", "filter", "fit", "cycle"]), ("Long bench", ["fit", "cycle", "keep"]), ("Bindery window", ["filter"])):
+        for stage in stages:
+            page.goto(f"{running.url}/tanks/{tanks[name]}/{stage}")
+            settle(page)
+            for fold in page.locator("details > summary").all():
+                fold.click()
+            wrong[f"{name}, {stage}"] = violations(page, axe_source)
+    page.goto(f"{running.url}/tanks/{tanks['Kiln room']}/tank")
+    page.get_by_role("button", name=re.compile("litres")).click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+    wrong["working"] = violations(page, axe_source)
+    context.close()
+    assert {view: found for view, found in wrong.items() if found} == {}
+
+
+def test_a_phone_logs_a_test_in_four_taps_without_scrolling(browser: Browser, running: Running, axe_source: str) -> None:
+    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True, reduced_motion="reduce")
+    page = context.new_page()
+    page.goto(running.url)
+    page.get_by_role("button", name="Look round as the demo keeper").tap()
+    taps = 0
+    page.get_by_role("listitem").filter(has_text="Long bench").get_by_role("link", name="Log a test").tap()
+    taps += 1
+    field = page.get_by_label("Log a test in one line")
+    expect(field).to_be_in_viewport()
+    settle(page)
+    field.tap()
+    taps += 1
+    page.keyboard.type("a 0.5 n 5+ kh 4 ph 7")
+    button = page.get_by_role("button", name="Log the test")
+    expect(button).to_be_in_viewport()
+    assert button.bounding_box()["height"] >= 44
+    button.tap()
+    taps += 1
+    expect(page.get_by_text("Logged.")).to_be_visible()
+    assert taps <= 4
+    assert page.evaluate("window.scrollY") == 0
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    assert violations(page, axe_source) == []
+    for stage in VIEWS:
+        page.goto(re.sub(r"/\w+$", f"/{stage}", page.url))
+        settle(page)
+        assert page.evaluate("document.documentElement.scrollWidth") <= 390, f"{stage} is wider than the phone"
+    context.close()
+
+
+def new_tank(page: Page, running: Running) -> str:
+    tank = send(page, running.url, "POST", "/api/tanks", {"name": "Draft"})["id"]
+    return f"{running.url}/tanks/{tank}"
+
+
+def test_what_is_typed_survives_a_reload_and_can_be_dropped(page: Page, new_keeper: str, running: Running) -> None:
+    page.goto(new_tank(page, running) + "/tank")
+    page.get_by_label("Length, cm").fill("77")
+    expect(page.get_by_text("Not saved yet; kept on this device.")).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("Length, cm")).to_have_value("77")
+    page.get_by_role("button", name="Undo changes").click()
+    expect(page.get_by_label("Length, cm")).to_have_value("60")
+
+
+def test_two_tabs_saving_one_plan_both_see_both(page: Page, new_keeper: str, running: Running) -> None:
+    address = new_tank(page, running) + "/tank"
+    # The second tab stands for another device: same keeper, no shared drafts.
+    other_context = page.context.browser.new_context(storage_state=page.context.storage_state())
+    other = other_context.new_page()
+    page.goto(address)
+    other.goto(address)
+    page.get_by_label("Length, cm").fill("70")
+    other.get_by_label("Length, cm").fill("85")
+    page.get_by_role("button", name="Save the tank").click()
+    expect(page.get_by_text("Saved in the logbook.")).to_be_visible()
+    other.get_by_role("button", name="Save the tank").click()
+    alert = other.get_by_role("alert")
+    expect(alert).to_contain_text("This plan was saved elsewhere")
+    expect(alert).to_contain_text("70 × 30 × 36 cm")
+    expect(alert).to_contain_text("85 × 30 × 36 cm")
+    expect(other.get_by_label("Length, cm")).to_have_value("85")
+    other.get_by_role("button", name="Keep mine").click()
+    expect(other.get_by_text("Saved in the logbook.")).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("Length, cm")).to_have_value("85")
+    other_context.close()
+
+
+def test_a_test_logged_without_connection_is_sent_later_and_once(page: Page, new_keeper: str, running: Running) -> None:
+    address = new_tank(page, running)
+    page.goto(address + "/cycle")
+    page.get_by_role("button", name="Begin the cycle").click()
+    expect(page.get_by_role("region", name="First, today")).to_be_visible()
+    page.get_by_label("Log a test in one line").fill("a 2 n 0 kh 5")
+    # The line is read by the server, so the connection drops between reading and writing.
+    page.route("**/entries", lambda route: route.abort() if route.request.method == "POST" else route.continue_())
+    page.get_by_role("button", name="Log the test").click()
+    expect(page.get_by_text(re.compile("1 entry is kept on this device"))).to_be_visible()
+    page.unroute("**/entries")
+    page.reload()
+    expect(page.get_by_text(re.compile("kept on this device and will be sent"))).to_be_hidden()
+    expect(page.get_by_text("ammonia 2")).to_be_visible()
+    tank = int(address.rsplit("/", 1)[1])
+    entries = send(page, running.url, "GET", f"/api/tanks/{tank}/entries")["entries"]
+    assert [e["body"]["kind"] for e in entries].count("reading") == 1
+
+
+def test_a_server_that_is_away_is_said_and_nothing_typed_is_lost(page: Page, new_keeper: str, running: Running) -> None:
+    page.goto(new_tank(page, running) + "/tank")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("litres")
+    page.route("**/api/**", lambda route: route.abort())
+    page.get_by_label("Length, cm").fill("99")
+    expect(page.get_by_role("alert")).to_contain_text("No connection")
+    page.get_by_role("button", name="Save the tank").click()
+    expect(page.get_by_role("alert").last).to_contain_text("kept")
+    page.unroute("**/api/**")
+    page.get_by_role("button", name="Save the tank").click()
+    expect(page.get_by_text("Saved in the logbook.")).to_be_visible()
+    expect(page.get_by_label("Length, cm")).to_have_value("99")
+
+
+def test_an_impossible_tank_is_said_at_once_with_what_to_do(page: Page, new_keeper: str, running: Running) -> None:
+    page.goto(new_tank(page, running) + "/tank")
+    page.get_by_label("Substrate depth, cm").fill("50")
+    expect(page.get_by_role("alert")).to_contain_text("stands above the water")
+    page.get_by_label("Length, cm").fill("blue")
+    page.keyboard.press("Tab")
+    expect(page.get_by_text('"blue" is not a length. Type for example')).to_be_visible()
+
+
+def test_another_keepers_tank_is_not_there(page: Page, new_keeper: str, running: Running) -> None:
+    page.goto(f"{running.url}/tanks/1/tank")
+    expect(page.get_by_role("alert")).to_contain_text("No such tank")
+
+
+def test_the_first_script_is_under_three_hundred_kilobytes(page: Page, running: Running) -> None:
+    page.goto(running.url)
+    settle(page)
+    addresses = page.evaluate(
+        "() => [...document.querySelectorAll('script[src], link[rel=modulepreload]')].map(e => e.src || e.href)"
+    )
+    assert addresses
+    bodies = [page.request.get(address).body() for address in addresses]
+    assert min(len(b) for b in bodies) > 0
+    assert sum(len(gzip.compress(b, 6)) for b in bodies) < 300_000
