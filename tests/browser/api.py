@@ -27,7 +27,10 @@ def cycled_tank(page: Page, url: str) -> int:
     rows: list[tuple[float, dict[str, Any]]] = [
         (40, {"kind": "cycle-plan", "started_at": start, "start_kh_dkh": 8}),
         (40, {"kind": "dose", "raise_mg_n_l": 1.5}),
-        *[(40 - d, {"kind": "reading", "ammonia_ppm": a, "nitrite_ppm": n, "nitrate_ppm": 5, "kh_dkh": 7}) for d, a, n in ((5, 2, 0), (12, 0.5, 1), (20, 0, 4), (30, 0, 1))],
+        *[
+            (40 - d, {"kind": "reading", "ammonia_ppm": a, "nitrite_ppm": n, "nitrate_ppm": 5, "kh_dkh": 7})
+            for d, a, n in ((5, 2, 0), (12, 0.5, 1), (20, 0, 4), (30, 0, 1))
+        ],
         (2.1, {"kind": "dose", "raise_mg_n_l": 0.6}),
         (1.1, {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "nitrate_ppm": 40}),
         (1.1, {"kind": "dose", "raise_mg_n_l": 0.6}),

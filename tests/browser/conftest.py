@@ -21,14 +21,25 @@ def browser_type_launch_args() -> dict[str, Any]:
     quiet = ("background-networking", "component-update", "sync", "default-apps", "domain-reliability")
     return {
         "executable_path": "/usr/bin/chromium",
-        "args": ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", *(f"--disable-{what}" for what in quiet)],
+        "args": [
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            *(f"--disable-{what}" for what in quiet),
+        ],
     }
 
 
 @pytest.fixture(scope="session")
 def browser_context_args() -> dict[str, Any]:
     """A kitchen-table laptop."""
-    return {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce", "locale": "en-GB", "timezone_id": "Europe/London"}
+    return {
+        "viewport": {"width": 1280, "height": 800},
+        "reduced_motion": "reduce",
+        "locale": "en-GB",
+        "timezone_id": "Europe/London",
+    }
 
 
 @pytest.fixture(scope="session")
@@ -44,8 +55,18 @@ def page(page: Page) -> Iterator[Page]:
     """A page on which any script error, or any request that leaves this machine, fails the test."""
     wrong: list[str] = []
     page.on("pageerror", lambda error: wrong.append(f"script: {error}"))
-    page.on("console", lambda message: wrong.append(f"console: {message.text}") if "Content Security Policy" in message.text else None)
-    page.on("request", lambda request: wrong.append(f"left the machine: {request.url}") if not request.url.startswith(("http://127.0.0.1", "data:", "blob:")) else None)
+    page.on(
+        "console",
+        lambda message: wrong.append(f"console: {message.text}") if "Content Security Policy" in message.text else None,
+    )
+    page.on(
+        "request",
+        lambda request: (
+            wrong.append(f"left the machine: {request.url}")
+            if not request.url.startswith(("http://127.0.0.1", "data:", "blob:"))
+            else None
+        ),
+    )
     yield page
     assert wrong == []
 

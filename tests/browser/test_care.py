@@ -14,7 +14,9 @@ VIEWS = ["tank", "stock", "filter", "fit", "cycle", "keep"]
 
 def violations(page: Page, axe_source: str) -> list[str]:
     page.evaluate(axe_source)
-    found = page.evaluate("() => axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']})")
+    found = page.evaluate(
+        "() => axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']})"
+    )
     return [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found["violations"]]
 
 
@@ -38,7 +40,11 @@ def test_axe_finds_nothing_on_any_view(browser: Browser, running: Running, axe_s
     settle(page)
     wrong["account"] = violations(page, axe_source)
     tanks = {t["name"]: t["id"] for t in send(page, running.url, "GET", "/api/tanks")["tanks"]}
-    for name, stages in (("Kiln room", ["tank", "stock", "filter", "fit", "cycle"]), ("Long bench", ["fit", "cycle", "keep"]), ("Bindery window", ["filter"])):
+    for name, stages in (
+        ("Kiln room", ["tank", "stock", "filter", "fit", "cycle"]),
+        ("Long bench", ["fit", "cycle", "keep"]),
+        ("Bindery window", ["filter"]),
+    ):
         for stage in stages:
             page.goto(f"{running.url}/tanks/{tanks[name]}/{stage}")
             settle(page)
@@ -53,8 +59,12 @@ def test_axe_finds_nothing_on_any_view(browser: Browser, running: Running, axe_s
     assert {view: found for view, found in wrong.items() if found} == {}
 
 
-def test_a_phone_logs_a_test_in_four_taps_without_scrolling(browser: Browser, running: Running, axe_source: str) -> None:
-    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True, reduced_motion="reduce")
+def test_a_phone_logs_a_test_in_four_taps_without_scrolling(
+    browser: Browser, running: Running, axe_source: str
+) -> None:
+    context = browser.new_context(
+        viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True, reduced_motion="reduce"
+    )
     page = context.new_page()
     page.goto(running.url)
     page.get_by_role("button", name="Look round as the demo keeper").tap()

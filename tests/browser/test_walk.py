@@ -22,7 +22,9 @@ def stage(page: Page, name: str) -> None:
     page.get_by_role("navigation", name="Stages").get_by_role("link", name=re.compile(f"^{name}")).click()
 
 
-def test_a_keeper_walks_the_whole_job_and_finds_it_all_again(page: Page, new_keeper: str, running: Running, downloads: Path) -> None:
+def test_a_keeper_walks_the_whole_job_and_finds_it_all_again(
+    page: Page, new_keeper: str, running: Running, downloads: Path
+) -> None:
     # A tank with a name.
     page.get_by_label("A new tank").fill("Landing")
     page.get_by_role("button", name="Begin it").click()

@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.forecast import PRIOR_MEDIAN
-from reedmace.core.cycle.kernel import ADD_TAN, CHANGE_WATER, STEPS_PER_DAY, simulate
+from reedmace.core.cycle.forecast import PRIOR_MEDIAN, still_conditions
+from reedmace.core.cycle.kernel import ADD_TAN, CHANGE_WATER, KA, STEPS_PER_DAY, THETA, simulate
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.working import CannotAnswer
 
@@ -47,8 +47,10 @@ def run(parameters=None, *, days=40, start=(1.5, 0, 0, 100), events=(), dose=0.0
     steps, kinds, values = (
         np.array([e[i] for e in events], dtype=t) for i, t in ((0, np.int64), (1, np.int64), (2, float))
     )
+    conditions = still_conditions(days, 25)
+    conditions[:, THETA], conditions[:, KA] = theta, 5.7e-10
     return simulate(
-        rows, np.array(start, float), np.full(days + 1, theta), np.full(days + 1, 5.7e-10), 0.0, steps, kinds, values, np.zeros(4), today, days, dose, 0.13, 1.5, hold,
+        rows, np.array(start, float), conditions, steps, kinds, values, np.zeros(4), today, days, dose, 0.13, 1.5, hold,
         np.zeros(0, dtype=np.int64),
     )  # fmt: skip
 

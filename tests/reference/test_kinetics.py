@@ -5,8 +5,8 @@ import pytest
 from scipy.integrate import solve_ivp
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.forecast import PRIOR_MEDIAN, PRIOR_SPREAD, temperature_factor
-from reedmace.core.cycle.kernel import ADD_ALKALINITY, ADD_TAN, CHANGE_WATER, PARAMETERS, STEPS_PER_DAY, simulate
+from reedmace.core.cycle.forecast import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions, temperature_factor
+from reedmace.core.cycle.kernel import ADD_ALKALINITY, ADD_TAN, CHANGE_WATER, PARAMETERS, STEPS_PER_DAY, THETA, simulate
 
 KA = 5.7e-10
 EVENTS = [
@@ -60,6 +60,12 @@ def lsoda(p, theta, days, events=EVENTS, alkalinity=80.0):
     return np.array(out)
 
 
+def conditions(days, theta):
+    found = still_conditions(days, 25)
+    found[:, THETA], found[:, 1] = theta, KA
+    return found
+
+
 def ours(p, theta, days, events=EVENTS, alkalinity=80.0):
     steps, kinds, values = (
         np.array([e[i] for e in events], dtype=t) for i, t in ((0, np.int64), (1, np.int64), (2, float))
@@ -68,9 +74,7 @@ def ours(p, theta, days, events=EVENTS, alkalinity=80.0):
     daily, _, _ = simulate(
         np.array([p]),
         start,
-        np.full(days + 1, theta),
-        np.full(days + 1, KA),
-        0.0,
+        conditions(days, theta),
         steps,
         kinds,
         values,
@@ -116,14 +120,11 @@ def test_the_forecast_holds_the_truth_about_as_often_as_it_says() -> None:
         }
         events = (np.array([0]), np.array([ADD_TAN]), np.array([1.55]))
         start = np.array([0, 0, 0, 8 * 17.85])
-        theta = np.full(151, temperature_factor(26))
         keep = np.array([d * STEPS_PER_DAY for d in (2, 5, 8, 11, 14)])
         _, kept, passed = simulate(
             np.array([p]),
             start,
-            theta,
-            np.full(151, KA),
-            0.0,
+            still_conditions(150, 26),
             *events,
             start,
             14 * STEPS_PER_DAY,

@@ -5,10 +5,22 @@ from typing import Annotated, Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import ndtr
 
 from reedmace.core.chemistry import pka_fresh
-from reedmace.core.cycle.kernel import ADD_ALKALINITY, ADD_TAN, CHANGE_WATER, PARAMETERS, STEPS_PER_DAY, simulate
+from reedmace.core.cycle.kernel import (
+    ADD_ALKALINITY,
+    ADD_TAN,
+    CHANGE_WATER,
+    CONDITIONS,
+    GROWTH,
+    KA,
+    PARAMETERS,
+    STEPS_PER_DAY,
+    THETA,
+    WORK,
+    log_likelihood,
+    simulate,
+)
 from reedmace.core.cycle.log import HIGH_NITRITE_MG_N_L, ZERO_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.working import Answer, Part, Question, Share, Working, number, whole
@@ -20,7 +32,7 @@ PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.64, 0.52, 0.45, 0.40, 0.04, 0.10, 14.
 PRIOR_SPREAD = np.array([0.8, 0.8, 0.12, 0.12, 0.25, 0.25, 0.2, 0.35, 0.3, 0.4])
 SEEDED_START = 1200.0
 """How many times the film of a bare tank a moved, mature filter starts with (tuned to "inside a week")."""
-THETA = 1.08
+THETA_PER_DEGREE = 1.08
 FEWEST = 80.0
 
 
@@ -73,7 +85,7 @@ def temperature_factor(temperature_c: float) -> float:
 
     temperature_c: 0 to 40 °C. Theta 1.08 (from memory, within the 1.08 to 1.1 usually given); falls again above 33 °C.
     """
-    return float(THETA ** (min(temperature_c, 33.0) - 25.0)) * (0.5 if temperature_c > 36 else 1.0)
+    return float(THETA_PER_DEGREE ** (min(temperature_c, 33.0) - 25.0)) * (0.5 if temperature_c > 36 else 1.0)
 
 
 def events_of(log: CycleLog) -> tuple[NDArray[np.int64], NDArray[np.int64], Floats]:
@@ -89,13 +101,24 @@ def events_of(log: CycleLog) -> tuple[NDArray[np.int64], NDArray[np.int64], Floa
     )
 
 
-def _temperatures(log: CycleLog, days: int) -> tuple[Floats, Floats]:
+def still_conditions(days: int, temperature_c: float) -> Floats:
+    """A day's conditions, the same every day: shape (days + 1, 6) as the kernel takes them.
+
+    days: horizon; temperature_c: °C.
+    """
+    found = np.zeros((days + 1, CONDITIONS))
+    found[:, THETA] = temperature_factor(temperature_c)
+    found[:, KA] = 10.0 ** -pka_fresh(temperature_c)
+    found[:, GROWTH] = found[:, WORK] = 1.0
+    return found
+
+
+def _conditions(log: CycleLog, days: int) -> Floats:
     known = sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None)
-    by_day = np.array(
-        [next((t for d, t in reversed(known) if d <= day + 1), log.temperature_c) for day in range(days + 1)]
-    )
-    theta = np.array([temperature_factor(float(t)) for t in by_day])
-    return theta, 10.0 ** -np.array([pka_fresh(float(t)) for t in by_day])
+    found = still_conditions(days, log.temperature_c)
+    for day, degrees in known:
+        found[max(int(day) - 1, 0) :] = still_conditions(0, degrees)[0]
+    return found
 
 
 def _co2_mmol(log: CycleLog) -> float:
@@ -106,29 +129,40 @@ def _co2_mmol(log: CycleLog) -> float:
     return float(np.clip(np.median(found), 0.01, 3.0))
 
 
-def _log_likelihood(log: CycleLog, kept: Floats) -> Floats:
-    """Log likelihood of the readings for each draw (n,). kept: (n, r, 4) states at the readings' steps."""
-    total = np.zeros(kept.shape[0])
-    for column, field, zero_width, what in (
-        (0, "ammonia_mg_n_l", 0.12, "ammonia"),
-        (1, "nitrite_mg_n_l", 0.08, "nitrite"),
-        (2, "nitrate_mg_n_l", 1.2, "nitrate"),
-        (3, "kh_dkh", 0.5, "kh"),
-    ):
+KITS = (
+    # State column, field, half the first step of a colour kit in the field's unit, name (common practice).
+    (0, "ammonia_mg_n_l", 0.12, "ammonia"),
+    (1, "nitrite_mg_n_l", 0.08, "nitrite"),
+    (2, "nitrate_mg_n_l", 1.2, "nitrate"),
+    (3, "kh_dkh", 0.5, "kh"),
+)
+WRONG = 0.02
+"""One reading in fifty may be plain wrong; without that a slip of the hand would rule out every course."""
+
+
+def _figures(log: CycleLog) -> tuple[Floats, Floats, Floats, NDArray[np.int64], NDArray[np.int64], Floats, Floats]:
+    """Every figure read, as the interval it stands for, in the shape the kernel weighs."""
+    rows = []
+    for column, field, width, what in KITS:
         for j, reading in enumerate(log.readings):
             value = getattr(reading, field)
             if value is None:
                 continue
-            x = kept[:, j, column] / (CACO3_PER_DKH if what == "kh" else 1.0)
             # A colour step is an interval: between the neighbouring steps, which lie about 1 to 1.5 apart in ratio.
-            low, high = value / 1.45 - zero_width, value * 1.45 + zero_width
+            low, high = value / 1.45 - width, value * 1.45 + width
             if what in reading.off_scale:
-                low, high = value / 1.2, np.inf
-            blur = 0.5 * zero_width + 0.12 * x
-            chance = ndtr((high - x) / blur) - ndtr((low - x) / blur)
-            # One reading in fifty may be plain wrong; without that a slip of the hand would rule out every course.
-            total += np.log(0.98 * chance + 0.02 * 0.05)
-    return total
+                low, high = value / 1.2, 1e9
+            rows.append((low, high, width, column, j, CACO3_PER_DKH if what == "kh" else 1.0, WRONG))
+    table = np.array(rows, dtype=float).reshape(-1, 7)
+    return (
+        table[:, 0].copy(),
+        table[:, 1].copy(),
+        table[:, 2].copy(),
+        table[:, 3].astype(np.int64),
+        table[:, 4].astype(np.int64),
+        table[:, 5].copy(),
+        table[:, 6].copy(),
+    )
 
 
 def _percentiles(values: Floats, weights: Floats) -> tuple[float, float, float]:
@@ -154,7 +188,7 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
     if log.method == "seeded-filter":
         median[:2] *= SEEDED_START
     center, spread = np.log(median), PRIOR_SPREAD
-    theta, ka = _temperatures(log, days)
+    conditions = _conditions(log, days)
     steps, kinds, values = events_of(log)
     start = np.array([0.0, 0.0, 0.0, log.start_kh_dkh * CACO3_PER_DKH])
     tap = start.copy()
@@ -169,9 +203,7 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
         return simulate(
             np.exp(rows),
             start,
-            theta,
-            ka,
-            0.0,
+            conditions,
             steps,
             kinds,
             values,
@@ -187,7 +219,8 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
 
     rows = center + spread * rng.standard_normal((q.draws, PARAMETERS))
     # Weighing needs the past only; the future is run once, for the draws that are kept.
-    log_weight = _log_likelihood(log, run(rows, past_days)[1])
+    figures = _figures(log)
+    log_weight = log_likelihood(run(rows, past_days)[1], *figures)
     effective = _effective(log_weight)
     for _ in range(3):
         if effective >= min(FEWEST, q.draws / 4) or not len(keep):
@@ -200,7 +233,7 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
         away = np.linalg.solve(np.linalg.cholesky(around), (rows - middle).T)
         proposal = -0.5 * np.sum(away**2, axis=0)
         prior = -0.5 * np.sum(((rows - center) / spread) ** 2, axis=1)
-        log_weight = _log_likelihood(log, run(rows, past_days)[1]) + prior - proposal
+        log_weight = log_likelihood(run(rows, past_days)[1], *figures) + prior - proposal
         effective = _effective(log_weight)
     weights = _normalised(log_weight)
     daily, _, passed = run(rows, days)
@@ -248,12 +281,7 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
         if np.isfinite(gone_day):
             verdict += f" Alkalinity is used up about day {gone_day:.0f}."
     bands = []
-    shown = [0.1, 0.5, 0.9]
-    order = np.argsort(daily, axis=0)
-    sorted_values = np.take_along_axis(daily, order, axis=0)
-    cumulative = np.cumsum(weights[order], axis=0)
-    picks = [np.argmax(cumulative >= level * cumulative[-1], axis=0) for level in shown]
-    taken = [np.take_along_axis(sorted_values, pick[None], axis=0)[0] for pick in picks]
+    taken = _bands(daily, weights)
     for day in range(days + 1):
         ammonia, nitrite, nitrate, kh = (
             Band(**dict(zip(("p10", "p50", "p90"), (float(max(t[day, c], 0.0) / per) for t in taken), strict=True)))
@@ -278,6 +306,15 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
         alkalinity_gone_day=finite(gone_day),
         bands=bands,
     )
+
+
+def _bands(daily: Floats, weights: Floats) -> list[Floats]:
+    """10th, 50th and 90th percentile by day and column, each (days + 1, 4). daily: (n, days + 1, 4); weights: (n,)."""
+    # Draws taken again in proportion to their weight, evenly spaced, stand for the weighted ensemble.
+    n = len(weights)
+    again = np.searchsorted(np.cumsum(weights), (np.arange(n) + 0.5) / n).clip(0, n - 1)
+    ordered = np.sort(np.ascontiguousarray(daily[again].reshape(n, -1).T), axis=1)
+    return [ordered[:, round(level * (n - 1))].reshape(daily.shape[1:]) for level in (0.1, 0.5, 0.9)]
 
 
 def _normalised(log_weight: Floats) -> Floats:

@@ -3,6 +3,8 @@
 State, in order: TAN, nitrite-N, nitrate-N, alkalinity, capacity A, capacity B. A capacity is what a film could
 remove in a day (mg N/L/day) at 25 °C with everything plentiful; it grows and decays as biomass does in ASM1.
 pH follows alkalinity at a steady CO2, so an acid stall comes out of the sums rather than being put in.
+
+Draws run side by side in lanes, so that one instruction moves several of them.
 """
 
 import math
@@ -14,66 +16,142 @@ from numpy.typing import NDArray
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
+LANES = 8
 STEPS_PER_DAY = 12
 """Runge-Kutta steps a day. The fastest rate a mature film reaches here is about 20 a day, well inside stability."""
 
 # Columns of a parameter row.
 A0, B0, MU_A, MU_B, K_A, K_B, DECAY, CO2, A_MAX, INHIBIT_B = range(10)
 PARAMETERS = 10
-# Kinds of event: what `value` means.
-ADD_TAN, CHANGE_WATER, ADD_ALKALINITY = 0, 1, 2
+# Kinds of event: what `value` means. Added alkalinity is in mg/L CaCO3, added film in mg N/L/day of capacity A.
+ADD_TAN, CHANGE_WATER, ADD_ALKALINITY, KILL_FILM, ADD_FILM = range(5)
+# Columns of a day's conditions: temperature factor (1 at 25 °C), acid constant of ammonium (mol/L), ammonia made in
+# the tank (mg N/L/day), what plants can take (mg N/L/day), growth factor (phosphate), work factor (flow, oxygen).
+THETA, KA, FEED, PLANTS, GROWTH, WORK = range(6)
+CONDITIONS = 6
+PLANT_HALF = 0.1
+"""Half-saturation of the plants' uptake of ammonia, mg N/L (memory)."""
 
 
-@njit(cache=True, fastmath=True)
-def rates(y: Floats, p: Floats, theta: float, ka_ammonia: float, feed: float, out: Floats) -> None:
-    """Write dy/dt into `out`.
+# One workspace holds everything a block of draws needs, each quantity a run of LANES values at a fixed place: with
+# constant offsets into one array the compiler can prove that nothing overlaps, and moves four draws an instruction.
+_Y, _Z, _K, _SUM, _P = 0, 6 * LANES, 12 * LANES, 18 * LANES, 24 * LANES
+WORKSPACE = (24 + PARAMETERS) * LANES
 
-    y, out: state (6,); p: parameters (10,); theta: temperature factor, 1 at 25 °C; ka_ammonia: acid constant of
-    ammonium, mol/L; feed: ammonia made in the tank, mg N/L/day. Source: form of ASM1; Anthonisen et al. 1976.
+
+@njit(cache=True)
+def load(w: Floats, parameters: Floats, first: int, start: Floats) -> None:
+    """Put a block of draws into the workspace.
+
+    w: workspace (WORKSPACE,); parameters: rows (n, 10), of which LANES from `first` on are taken, the last one again
+    where there are no more; start: TAN, NO2, NO3, alkalinity (4,).
     """
-    tan, no2 = max(y[0], 0.0), max(y[1], 0.0)
-    alkalinity = max(y[3], 0.0)
-    bicarbonate = max(alkalinity / 50.04, 0.004)
-    hydrogen = 4.467e-7 * p[CO2] / bicarbonate
-    # Cubed, so that the film works at 85 % at pH 7, 15 % at 6.5 and all but stops below (common practice).
-    low, high = hydrogen * 5.62e6, 6.3e-10 / hydrogen
-    free = tan * ka_ammonia / (ka_ammonia + hydrogen)
-    shape = theta / (1.0 + low * low * low + high * high)
-    take_a = shape * alkalinity * tan / ((alkalinity + 4.0) * (tan + p[K_A]) * (1.0 + free * (1.0 / 12.0)))
-    take_b = shape * no2 / ((no2 + p[K_B]) * (1.0 + free / p[INHIBIT_B]))
-    removed_a, removed_b = y[4] * take_a, y[5] * take_b
-    out[0] = feed - removed_a
-    out[1] = removed_a - removed_b
-    out[2] = removed_b
-    out[3] = -7.14 * removed_a
-    out[4] = y[4] * (p[MU_A] * take_a * (1.0 - y[4] / p[A_MAX]) - p[DECAY] * theta)
-    out[5] = y[5] * (p[MU_B] * take_b * (1.0 - y[5] / p[A_MAX]) - p[DECAY] * theta)
+    for i in range(LANES):
+        d = min(first + i, parameters.shape[0] - 1)
+        for j in range(PARAMETERS):
+            w[_P + j * LANES + i] = parameters[d, j]
+        for s in range(4):
+            w[_Y + s * LANES + i] = start[s]
+        w[_Y + 4 * LANES + i] = parameters[d, A0]
+        w[_Y + 5 * LANES + i] = parameters[d, B0]
+        # Dividing once here saves it in every step.
+        for j in (A_MAX, INHIBIT_B):
+            w[_P + j * LANES + i] = 1.0 / parameters[d, j]
 
 
-@njit(cache=True, fastmath=True)
-def step(y: Floats, p: Floats, theta: float, ka_ammonia: float, feed: float, dt: float, k: Floats, z: Floats) -> None:
-    """One Runge-Kutta 4 step of length dt days, in place. k: scratch (4, 6); z: scratch (6,). The rest as in `rates`."""
-    rates(y, p, theta, ka_ammonia, feed, k[0])
-    for i in range(6):
-        z[i] = y[i] + 0.5 * dt * k[0, i]
-    rates(z, p, theta, ka_ammonia, feed, k[1])
-    for i in range(6):
-        z[i] = y[i] + 0.5 * dt * k[1, i]
-    rates(z, p, theta, ka_ammonia, feed, k[2])
-    for i in range(6):
-        z[i] = y[i] + dt * k[2, i]
-    rates(z, p, theta, ka_ammonia, feed, k[3])
-    for i in range(6):
-        y[i] = y[i] + dt / 6.0 * (k[0, i] + 2.0 * k[1, i] + 2.0 * k[2, i] + k[3, i])
+@njit(cache=True, fastmath=True, error_model="numpy")
+def rates(w: Floats, c: Floats) -> None:
+    """dy/dt of every lane, from the trial state in the workspace to its rates.
+
+    w: workspace (WORKSPACE,); c: the day's conditions (6,). Source: form of ASM1; Anthonisen et al. 1976.
+    """
+    theta, ka_ammonia, feed, plants, growth, work = c[0], c[1], c[2], c[3], c[4], c[5]
+    pace = theta * work
+    for i in range(LANES):
+        tan, no2, alkalinity = w[_Z + i], w[_Z + LANES + i], w[_Z + 3 * LANES + i]
+        a, b = w[_Z + 4 * LANES + i], w[_Z + 5 * LANES + i]
+        tan = tan if tan > 0.0 else 0.0
+        no2 = no2 if no2 > 0.0 else 0.0
+        alkalinity = alkalinity if alkalinity > 0.0 else 0.0
+        bicarbonate = alkalinity * (1.0 / 50.04)
+        bicarbonate = bicarbonate if bicarbonate > 0.004 else 0.004
+        hydrogen = 4.467e-7 * w[_P + CO2 * LANES + i] / bicarbonate
+        # Cubed, so that the film works at 85 % at pH 7, 15 % at 6.5 and all but stops below (common practice). The
+        # alkaline side is written with its own hydrogen multiplied through, to save a division.
+        low, square = hydrogen * 5.62e6, hydrogen * hydrogen
+        free = tan * ka_ammonia / (ka_ammonia + hydrogen)
+        comfort = square * (1.0 + low * low * low) + 6.3e-10 * 6.3e-10
+        shape = pace * square
+        take_a = (
+            shape
+            * alkalinity
+            * tan
+            / (comfort * (alkalinity + 4.0) * (tan + w[_P + K_A * LANES + i]) * (1.0 + free * (1.0 / 12.0)))
+        )
+        take_b = (
+            shape * no2 / (comfort * (no2 + w[_P + K_B * LANES + i]) * (1.0 + free * w[_P + INHIBIT_B * LANES + i]))
+        )
+        room_a, room_b = 1.0 - a * w[_P + A_MAX * LANES + i], 1.0 - b * w[_P + A_MAX * LANES + i]
+        decay = w[_P + DECAY * LANES + i] * theta
+        w[_K + i] = feed - a * take_a - plants * tan / (tan + PLANT_HALF)
+        w[_K + LANES + i] = a * take_a - b * take_b
+        w[_K + 2 * LANES + i] = b * take_b
+        w[_K + 3 * LANES + i] = -7.14 * a * take_a
+        w[_K + 4 * LANES + i] = a * (growth * w[_P + MU_A * LANES + i] * take_a * room_a - decay)
+        w[_K + 5 * LANES + i] = b * (growth * w[_P + MU_B * LANES + i] * take_b * room_b - decay)
 
 
-@njit(cache=True, parallel=True)
+@njit(cache=True, fastmath=True, error_model="numpy")
+def step(w: Floats, c: Floats, dt: float) -> None:
+    """One Runge-Kutta 4 step of length dt days on every lane, in place. w, c: as `rates`."""
+    for i in range(6 * LANES):
+        w[_Z + i] = w[_Y + i]
+    rates(w, c)
+    for i in range(6 * LANES):
+        w[_SUM + i] = w[_K + i]
+        w[_Z + i] = w[_Y + i] + 0.5 * dt * w[_K + i]
+    rates(w, c)
+    for i in range(6 * LANES):
+        w[_SUM + i] += 2.0 * w[_K + i]
+        w[_Z + i] = w[_Y + i] + 0.5 * dt * w[_K + i]
+    rates(w, c)
+    for i in range(6 * LANES):
+        w[_SUM + i] += 2.0 * w[_K + i]
+        w[_Z + i] = w[_Y + i] + dt * w[_K + i]
+    rates(w, c)
+    for i in range(6 * LANES):
+        w[_Y + i] += dt * (1.0 / 6.0) * (w[_SUM + i] + w[_K + i])
+
+
+@njit(cache=True, error_model="numpy")
+def happen(w: Floats, kind: int, value: float, tap: Floats) -> None:
+    """One logged event, on every lane in place.
+
+    w: workspace; kind, value: as the constants above say; tap: water put in at a change (4,).
+    """
+    y, most = w[_Y:_Z].reshape(6, LANES), w[_P + A_MAX * LANES : _P + (A_MAX + 1) * LANES]
+    for i in range(LANES):
+        if kind == ADD_TAN:
+            y[0, i] += value
+        elif kind == CHANGE_WATER:
+            for s in range(4):
+                y[s, i] = y[s, i] * (1.0 - value) + tap[s] * value
+        elif kind == ADD_ALKALINITY:
+            y[3, i] += value
+        elif kind == KILL_FILM:
+            y[4, i] *= 1.0 - value
+            y[5, i] *= 1.0 - value
+        else:
+            # A mature film holds both halves about evenly. `most` is kept as its reciprocal.
+            y[4, i] = min(y[4, i] + value, 1.0 / most[i])
+            y[5, i] = min(y[5, i] + value, 1.0 / most[i])
+
+
+@njit(cache=True, parallel=True, error_model="numpy")
 def simulate(
     parameters: Floats,
     start: Floats,
-    theta: Floats,
-    ka_ammonia: Floats,
-    feed: float,
+    conditions: Floats,
     event_step: Ints,
     event_kind: Ints,
     event_value: Floats,
@@ -88,10 +166,10 @@ def simulate(
 ) -> tuple[Floats, Floats, Floats]:
     """Run every draw through the logged past and the advised future.
 
-    parameters: (n, 10); start: TAN, NO2, NO3, alkalinity (4,); theta, ka_ammonia: by day (days + 1,);
-    feed: mg N/L/day; event_*: (m,), steps in order, what happened; tap: (4,) as start; today: step from which the
-    advice is followed (dose to `dose` mg N/L when TAN is under `zero` and nitrite under `hold_nitrite`; alkalinity
-    held at `hold_alkalinity` mg/L CaCO3 or more, 0 for not at all); days: horizon; keep_step: (r,) steps to report.
+    parameters: (n, 10); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6);
+    event_*: (m,), steps in order, what happened; tap: (4,) as start; today: step from which the advice is followed
+    (dose to `dose` mg N/L when TAN is under `zero` and nitrite under `hold_nitrite`; alkalinity held at
+    `hold_alkalinity` mg/L CaCO3 or more, 0 for not at all); days: horizon; keep_step: (r,) steps to report.
     Returns daily states (n, days + 1, 4), states at keep_step (n, r, 4) and pass day (n,), NaN when it never
     clears two doses running, each within a day, ammonia and nitrite both under `zero`. A draw that has passed is
     reported clear from then on.
@@ -101,50 +179,87 @@ def simulate(
     kept = np.zeros((n, r, 4))
     passed = np.full(n, np.nan)
     dt = 1.0 / STEPS_PER_DAY
-    for d in prange(n):
-        p = parameters[d]
-        y = np.zeros(6)
-        y[:4] = start
-        y[4], y[5] = p[A0], p[B0]
-        k, z = np.zeros((4, 6)), np.zeros(6)
-        at_event, at_keep, wins = 0, 0, 0
-        dosed_day = -10 * STEPS_PER_DAY
+    blocks = (n + LANES - 1) // LANES
+    for block in prange(blocks):
+        first = block * LANES
+        lanes = min(LANES, n - first)
+        w = np.zeros(WORKSPACE)
+        load(w, parameters, first, start)
+        y = w[_Y:_Z].reshape(6, LANES)
+        wins, dosed = np.zeros(LANES, np.int64), np.full(LANES, -10 * STEPS_PER_DAY)
+        done = np.full(LANES, np.nan)
+        at_event, at_keep, left = 0, 0, LANES
         for s in range(days * STEPS_PER_DAY + 1):
             day = s // STEPS_PER_DAY
             while at_event < m and event_step[at_event] <= s:
-                value = event_value[at_event]
-                if event_kind[at_event] == ADD_TAN:
-                    y[0] += value
-                elif event_kind[at_event] == CHANGE_WATER:
-                    for i in range(4):
-                        y[i] = y[i] * (1.0 - value) + tap[i] * value
-                else:
-                    y[3] += value
+                happen(w, event_kind[at_event], event_value[at_event], tap)
                 at_event += 1
             if s >= today and (s - today) % STEPS_PER_DAY == 0:
-                if hold_alkalinity > 0.0 and y[3] < hold_alkalinity:
-                    y[3] = hold_alkalinity
-                clear = y[0] < zero and y[1] < zero
-                if clear and dosed_day == s - STEPS_PER_DAY:
-                    wins += 1
-                    if wins == 2 and math.isnan(passed[d]):
-                        passed[d] = s * dt
-                elif dosed_day == s - STEPS_PER_DAY:
-                    wins = 0
-                if y[0] < zero and y[1] < hold_nitrite:
-                    y[0] = max(dose, y[0])
-                    dosed_day = s
+                for i in range(LANES):
+                    if not math.isnan(done[i]):
+                        continue
+                    if hold_alkalinity > 0.0 and y[3, i] < hold_alkalinity:
+                        y[3, i] = hold_alkalinity
+                    if dosed[i] == s - STEPS_PER_DAY:
+                        wins[i] = wins[i] + 1 if y[0, i] < zero and y[1, i] < zero else 0
+                        if wins[i] == 2:
+                            done[i] = s * dt
+                            left -= 1
+                    if y[0, i] < zero and y[1, i] < hold_nitrite:
+                        y[0, i] = max(dose, y[0, i])
+                        dosed[i] = s
             while at_keep < r and keep_step[at_keep] <= s:
-                kept[d, at_keep] = y[:4]
+                for i in range(lanes):
+                    for j in range(4):
+                        kept[first + i, at_keep, j] = y[j, i]
                 at_keep += 1
+            if at_event == m:
+                for i in range(LANES):
+                    if not math.isnan(done[i]):
+                        # Passed: shown clear from here on, since dosing and testing would end.
+                        y[0, i] = y[1, i] = 0.0
             if s % STEPS_PER_DAY == 0:
-                daily[d, day] = y[:4]
-            if not math.isnan(passed[d]) and at_event == m and at_keep == r:
-                # Passed: shown clear from here on, since dosing and testing would end.
-                y[0] = y[1] = 0.0
+                for i in range(lanes):
+                    for j in range(4):
+                        daily[first + i, day, j] = y[j, i]
+            if left == 0 and at_event == m and at_keep == r:
                 for later in range(day + 1, days + 1):
-                    daily[d, later] = y[:4]
+                    for i in range(lanes):
+                        for j in range(4):
+                            daily[first + i, later, j] = y[j, i]
                 break
             if s < days * STEPS_PER_DAY:
-                step(y, p, theta[day], ka_ammonia[day], feed, dt, k, z)
+                step(w, conditions[day], dt)
+        for i in range(lanes):
+            passed[first + i] = done[i]
     return daily, kept, passed
+
+
+@njit(cache=True, parallel=True, error_model="numpy")
+def log_likelihood(
+    values: Floats,
+    low: Floats,
+    high: Floats,
+    zero_width: Floats,
+    column: Ints,
+    reading: Ints,
+    scale: Floats,
+    doubt: Floats,
+) -> Floats:
+    """Log likelihood of every reading's interval for each draw (n,).
+
+    values: states at the readings (n, r, 4); one entry per figure read (f,): low, high: the interval it stands for;
+    zero_width: half the first step; column, reading: which state it reads; scale: state units per unit read;
+    doubt: chance that the figure is plain wrong.
+    """
+    n, f = values.shape[0], low.shape[0]
+    out = np.zeros(n)
+    for d in prange(n):
+        total = 0.0
+        for j in range(f):
+            x = values[d, reading[j], column[j]] / scale[j]
+            blur = (0.5 * zero_width[j] + 0.12 * x) * 1.4142135623730951
+            chance = 0.5 * (math.erfc((low[j] - x) / blur) - math.erfc((high[j] - x) / blur))
+            total += math.log((1.0 - doubt[j]) * chance + doubt[j] * 0.05)
+        out[d] = total
+    return out
