@@ -16,7 +16,8 @@ TYPES = FRONT / "src" / "api" / "types.ts"
 def test(rest: list[str]) -> int:
     """pytest over everything, or over what is named. Two processes at a time: the machine it aims at has two cores."""
     environment = {**os.environ, "COLUMNS": "120"}
-    return subprocess.run([sys.executable, "-m", "pytest", *(rest or ["tests"])], cwd=ROOT, env=environment).returncode
+    everything = ["-n", "2", "--dist", "loadfile", "tests"]
+    return subprocess.run([sys.executable, "-m", "pytest", *(rest or everything)], cwd=ROOT, env=environment).returncode
 
 
 def description() -> str:
