@@ -11,6 +11,7 @@ from pydantic import ValidationError
 
 import reedmace.core
 from reedmace.core.computations import COMPUTATIONS, complaints, compute
+from reedmace.core.filter import CATALOGUE
 from reedmace.core.sources import SOURCES
 from reedmace.core.working import Answer, CannotAnswer, OutOfRange, Working
 
@@ -26,6 +27,18 @@ EXAMPLES = {
         "net_l": 130,
     },
     "airlift-flow": {"air_l_min": 1, "tube_bore_mm": 16, "submerged_cm": 28},
+    "air-supply": {"pump_l_min": 8, "pump_kpa": 20, "outlets": [{"count": 3, "depth_cm": 35, "air_l_min": 0.7}]},
+    "overflow-check": {"return_lph": 2000, "tank_surface_cm2": 10000, "sump_free_l": 40},
+    "jet-speed": {"flow_lph": 600, "animals": [{"name": "Ricefish", "current": "gentle"}]},
+    "media-stack": {
+        "baskets": [{"media": "foam-10", "litres": 1}, {"media": "ceramic-rings", "litres": 3}],
+        "space_l": 4.4,
+        "face_cm2": 260,
+        "pump": {"max_flow_lph": 800, "max_head_m": 1.4},
+    },
+    "label-check": {"box_lph": 800, "box_us_gal_per_hour": 210, "max_head_m": 1.4, "watts": 14, "tank_up_to_l": 250},
+    "shopping-list": {"filter": CATALOGUE[-1].model_dump(), "net_l": 130},
+    "flow-fade": {"tests": [{"day": 0, "flow_lph": 750}, {"day": 60, "flow_lph": 640}]},
     "rank-filters": {"room": {"net_l": 130, "water_depth_cm": 41, "length_cm": 90, "width_cm": 40}},
     "running-cost": {"watts": 14},
     "fitting-steps": {"kind": "canister"},
@@ -43,9 +56,9 @@ EXAMPLES = {
 # A number's name ends in its unit, or in a word that says it has none.
 UNIT = re.compile(
     r"(_(l|lph|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
-    r"g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|ml_per_100l|percent|percent_day|percent_w_v|share|"
+    r"cm_s|l_min|money|index_count|g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|ml_per_100l|percent|percent_day|percent_w_v|share|"
     r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|count|first_half|minutes|draws|ph_low|ph_high))$"
-    r"|^(ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
+    r"|^(money|now|then|lph|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
     r"would_rank|sockets|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"
     r"|(_low_c|_high_c|_dkh|_ppm_ion)$|^days?_(now|since_cleaning)$"
 )

@@ -21,8 +21,9 @@ from reedmace.core.cycle import (
     cycle_forecast,
     cycle_readiness,
 )
+from reedmace.core.filter import RankFiltersQuestion
 from reedmace.formats import read_csv, reading_key, write_csv
-from reedmace.logbook import Entry, NewEntry, Stage, Standing, cycle_log, fold, stem
+from reedmace.logbook import Entry, NewEntry, Stage, Standing, cycle_log, fold, rank_question, stem
 from reedmace.logbook.entries import Reading
 
 door = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
@@ -62,10 +63,11 @@ class EntryPage(BaseModel):
 
 
 class TankState(BaseModel):
-    """A tank, where it stands, and its stem."""
+    """A tank, where it stands, its stem, and what its filter is chosen for, as the ranking takes it."""
 
     tank: TankOut
     standing: Standing
+    rank: RankFiltersQuestion
 
 
 class CycleState(BaseModel):
@@ -139,7 +141,7 @@ def read_tank(tank_id: int) -> TankState:
     """Where a tank stands."""
     mine = tanks()
     tank, standing = mine.get(tank_id), fold(mine.entries(tank_id))
-    return TankState(tank=_out(tank, stem(standing, g.now)), standing=standing)
+    return TankState(tank=_out(tank, stem(standing, g.now)), standing=standing, rank=rank_question(standing))
 
 
 @door.patch("/tanks/<int:tank_id>")

@@ -26,7 +26,8 @@ from reedmace.core.computations import compute
 from reedmace.core.cycle.forecast import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
 from reedmace.core.cycle.kernel import KA, LANES, PARAMETERS, WORKSPACE, load, rates, simulate
 from reedmace.core.filter import CATALOGUE, Filter
-from reedmace.core.filter.ranking import Plumbing, Room, deliver
+from reedmace.core.filter import deliver, table_of
+from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.kernel import G
 from reedmace.core.flow.materials import FITTING_K, dirt_resistance, media_coefficients, viscosity_m2_s
@@ -112,8 +113,9 @@ def _ranking() -> list[tuple[str, str, str]]:
         return [_plain_flow(f, plumbing, k, nu, dirt) for f in many for dirt in (0.0, 60.0)]
 
     theirs = _median(plain, 1)
-    only_flows = _median(lambda: deliver(many, room, plumbing, 2.0, 60, 25), 7)
-    clean, dirty = deliver(many, room, plumbing, 2.0, 60, 25)
+    table = table_of(many)
+    only_flows = _median(lambda: deliver(table, room, plumbing, 2.0, 60, 25), 7)
+    clean, dirty, _ = deliver(table, room, plumbing, 2.0, 60, 25)
     agree = float(np.max(np.abs(np.column_stack([clean, dirty]).ravel() / np.array(plain()) - 1)))
     question = {"room": room.model_dump(), "own_filters": [f.model_dump() for f in many], "with_catalogue": False}
     whole = _median(lambda: compute("rank-filters", question), 3)

@@ -34,6 +34,7 @@ def warm() -> None:
         },
     )
     compute("cycle-forecast", {"log": {"net_l": 100, "day_now": 0}, "draws": 50, "horizon_days": 30})
+    compute("rank-filters", {"room": {"net_l": 20, "water_depth_cm": 25, "length_cm": 40, "width_cm": 25}})
     compute("read-quantity", {"text": "20 gal", "kind": "volume"})
     one = np.ones(1)
     airlift_many(one, one, one, one, one, one, 1e-6)

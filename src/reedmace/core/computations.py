@@ -7,7 +7,7 @@ from typing import Any, Generic, TypeVar
 
 from pydantic import ValidationError
 
-from reedmace.core import chemistry, cycle, filter, fit, flow, quantity, stock, tank
+from reedmace.core import chemistry, cycle, filter, fit, flow, quantity, stock, tank, upkeep
 from reedmace.core.working import Answer, CannotAnswer, OutOfRange, Question
 
 Q = TypeVar("Q", bound=Question)
@@ -79,6 +79,41 @@ _ALL: tuple[Computation[Any, Any], ...] = (
         "airlift-flow", "The water an air lift moves", flow.AirliftQuestion, flow.AirliftAnswer, flow.airlift_flow
     ),
     Computation(
+        "air-supply",
+        "Whether one air pump carries its outlets, and how many more",
+        flow.AirSupplyQuestion,
+        flow.AirSupplyAnswer,
+        flow.air_supply,
+    ),
+    Computation(
+        "overflow-check",
+        "Whether a sump's drain and room take the flow and the run-back",
+        flow.OverflowCheckQuestion,
+        flow.OverflowCheckAnswer,
+        flow.overflow_check,
+    ),
+    Computation(
+        "jet-speed",
+        "The speed an animal meets at mid-tank",
+        flow.JetSpeedQuestion,
+        flow.JetSpeedAnswer,
+        flow.jet_speed,
+    ),
+    Computation(
+        "media-stack",
+        "Whether the media lie right, and what they do to the flow",
+        filter.MediaStackQuestion,
+        filter.MediaStackAnswer,
+        filter.media_stack,
+    ),
+    Computation(
+        "label-check",
+        "Whether a box agrees with itself",
+        filter.LabelCheckQuestion,
+        filter.LabelCheckAnswer,
+        filter.label_check,
+    ),
+    Computation(
         "rank-filters",
         "Which filter, for this tank and these priorities, and why",
         filter.RankFiltersQuestion,
@@ -96,11 +131,25 @@ _ALL: tuple[Computation[Any, Any], ...] = (
         "fitting-steps", "How to fit it, in order", fit.FittingStepsQuestion, fit.FittingStepsAnswer, fit.fitting_steps
     ),
     Computation(
+        "shopping-list",
+        "What to buy, with quantities",
+        fit.ShoppingListQuestion,
+        fit.ShoppingListAnswer,
+        fit.shopping_list,
+    ),
+    Computation(
         "bucket-test",
         "The flow measured with a container and a clock",
         flow.BucketTestQuestion,
         flow.BucketTestAnswer,
         flow.bucket_test,
+    ),
+    Computation(
+        "flow-fade",
+        "When the flow will have faded to the service limit",
+        upkeep.FlowFadeQuestion,
+        upkeep.FlowFadeAnswer,
+        upkeep.flow_fade,
     ),
     Computation(
         "un-ionised-ammonia",

@@ -75,6 +75,15 @@ _ALL = (
         "published",
         "Reinemann, Parlange and Timmons 1990: small-tube bubble speed with surface tension",
     ),
+    Source("francis", "published", "Francis weir formula, Q = 1.84 L H^1.5 (any handbook of hydraulics)"),
+    Source(
+        "bernoulli", "published", "Bernoulli with losses, v = √(2 g h / (1 + ΣK + f L/D)) (any handbook of hydraulics)"
+    ),
+    Source(
+        "albertson1950",
+        "published",
+        "Albertson, Dai, Jensen and Rouse 1950, Diffusion of submerged jets: U/U0 = 6.2 D/x",
+    ),
     Source("emerson1975", "published", "Emerson, Russo, Lund and Thurston 1975: pKa = 0.09018 + 2729.92/T"),
     Source(
         "clegg1995",

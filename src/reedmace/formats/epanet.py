@@ -60,7 +60,7 @@ def plumbing_inp(question: OperatingPointQuestion, *, dirty: bool = False) -> st
             a, b = media_coefficients(layer.media, layer.area_cm2 / 1e4, layer.depth_cm / 100, nu)
             c1, c2 = c1 + a, c2 + b
         if dirty:
-            c1 += dirt_resistance(q.feed_g_day, q.days_since_cleaning, q.media[0].area_cm2 / 1e4)
+            c1 += dirt_resistance(q.feed_g_day, q.days_since_cleaning, q.media[0].area_cm2 / 1e4, q.media[0].media)
         to = joint()
         valves.append(f" media {at} {to} 50 GPV mediacurve 0")
         top = q.pump.max_flow_lph / 3.6e6

@@ -9,9 +9,11 @@ from reedmace.core.chemistry import AmmoniaProduct
 from reedmace.core.chemistry.dose import PowderProduct
 from reedmace.core.cycle.log import Method, Off
 from reedmace.core.filter import Filter
-from reedmace.core.filter.ranking import Plumbing, Priorities
+from reedmace.core.filter.media import Basket
+from reedmace.core.filter.room import Plumbing, Priorities, RoomKind
 from reedmace.core.quantity.units import Basis
-from reedmace.core.stock import Animals
+from reedmace.core.stock import Animals, Species
+from reedmace.core.stock.species import Water
 from reedmace.core.tank import TankVolumeQuestion
 from reedmace.core.working import PH, Celsius, MgNPerL, Name, Part, number, whole
 
@@ -32,9 +34,21 @@ class Surroundings(Part):
 
     behind_cm: Annotated[float, number("cm", 0, 300, "Back glass to wall")] = 10
     stand_height_cm: Annotated[float, number("cm", 0, 200)] = 70
+    cabinet_cm: Annotated[float, number("cm", 0, 200, "Free height inside the stand; left out, all of it")] | None = (
+        None
+    )
+    canister_at_cm: Annotated[float, number("cm", 0, 200, "Foot of a canister above the floor")] = 0
     sockets: Annotated[int, whole(0, 40)] = 2
-    room: Literal["bedroom", "living", "workshop", "shop", "fish-room"] = "living"
-    salt_water: bool = False
+    room: RoomKind = "living"
+    water: Water = "fresh"
+    temperature_c: Celsius | None = None
+    ph: PH | None = None
+    lid: bool = False
+    planted: bool = False
+    drilled: bool = False
+    overflow_box: bool = False
+    often_away: bool = False
+    tanks_here_count: Annotated[int, whole(1, 200)] = 1
 
 
 class TankPlan(Part):
@@ -50,6 +64,7 @@ class StockPlan(Part):
 
     kind: Literal["stock-plan"]
     animals: Annotated[list[Animals], Field(max_length=60)]
+    own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
     feed_g_day: Annotated[float, number("g/day", 0, 5000)] | None = None
 
 
@@ -58,9 +73,11 @@ class FilterPlan(Part):
 
     kind: Literal["filter-plan"]
     chosen: Filter | None = None
+    second: Filter | None = Field(default=None, description="The other half of a redundant pair")
+    media: Annotated[list[Basket], Field(max_length=12)] = Field(default_factory=list)
     plumbing: Plumbing = Field(default_factory=Plumbing)
-    priorities: Priorities = Field(default_factory=Priorities)
-    own_filters: Annotated[list[Filter], Field(max_length=20)] = Field(default_factory=list)
+    priorities: Priorities | None = None
+    own_filters: Annotated[list[Filter], Field(max_length=200)] = Field(default_factory=list)
     price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = 0.30
 
 

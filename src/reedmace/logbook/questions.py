@@ -5,11 +5,11 @@ from datetime import datetime
 from reedmace.core.cycle import CycleLog, LoggedReading
 from reedmace.core.cycle.log import LoggedAlkalinity, LoggedChange, LoggedDose
 from reedmace.core.filter import RankFiltersQuestion
-from reedmace.core.filter.ranking import Room
+from reedmace.core.filter.room import Room
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import WasteLoadQuestion, waste_load
 from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
-from reedmace.logbook.entries import CyclePlan, FilterPlan, Reading, StockPlan, TankPlan
+from reedmace.logbook.entries import CyclePlan, FilterPlan, Reading, StockPlan, Surroundings, TankPlan
 from reedmace.logbook.standing import Standing
 
 DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36)
@@ -32,7 +32,9 @@ def daily_load(standing: Standing) -> float:
     stock = standing.stock_plan.body if standing.stock_plan else None
     if not isinstance(stock, StockPlan) or not (stock.animals or stock.feed_g_day):
         return 0.3
-    question = WasteLoadQuestion(net_l=net_litres(standing), animals=stock.animals, feed_g_day=stock.feed_g_day)
+    question = WasteLoadQuestion(
+        net_l=net_litres(standing), animals=stock.animals, own_species=stock.own_species, feed_g_day=stock.feed_g_day
+    )
     return waste_load(question).ammonia_mg_n_l_day
 
 
@@ -96,30 +98,41 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
     )
 
 
+def room_of(plan: TankPlan | None, answer: TankVolumeAnswer) -> Room:
+    """The room as the ranking takes it. plan: the tank's, None for the stated default; answer: its volume."""
+    place = plan.surroundings if plan else Surroundings()
+    # Gravel carries film on its top few centimetres: about ten times its plan area (memory), glass once.
+    gravel = 10 * answer.surface_cm2 / 1e4 if plan and plan.tank.substrate_depth_cm >= 1 else 0.0
+    return Room(
+        net_l=max(answer.net_l, 0.5),
+        water_depth_cm=max(answer.water_depth_cm, 1),
+        length_cm=max(answer.inside_length_cm, 5),
+        width_cm=max(answer.inside_width_cm, 5),
+        rim_to_water_cm=plan.tank.fill_below_rim_cm if plan else 3,
+        behind_cm=place.behind_cm,
+        beneath_cm=max(
+            (place.stand_height_cm if place.cabinet_cm is None else place.cabinet_cm) - place.canister_at_cm, 0
+        ),
+        sockets=place.sockets,
+        water=place.water,
+        kind=place.room,
+        drilled=place.drilled,
+        overflow_box=place.overflow_box,
+        lid=place.lid,
+        planted=place.planted,
+        often_away=place.often_away,
+        tanks_here_count=place.tanks_here_count,
+        film_here_m2=answer.glass_m2 + gravel,
+    )
+
+
 def rank_question(standing: Standing) -> RankFiltersQuestion:
     """The ranking's question for this tank. standing: the tank's."""
     answer = volume(standing)
     plan = standing.tank_plan.body if standing.tank_plan else None
     stock = standing.stock_plan.body if standing.stock_plan else None
     chosen = standing.filter_plan.body if standing.filter_plan else None
-    place = plan.surroundings if isinstance(plan, TankPlan) else None
-    room = Room(
-        net_l=max(answer.net_l, 0.5),
-        water_depth_cm=max(answer.water_depth_cm, 1),
-        length_cm=max(answer.inside_length_cm, 5),
-        width_cm=max(answer.inside_width_cm, 5),
-        rim_to_water_cm=plan.tank.fill_below_rim_cm if isinstance(plan, TankPlan) else 3,
-        **(
-            {
-                "behind_cm": place.behind_cm,
-                "beneath_cm": place.stand_height_cm,
-                "sockets": place.sockets,
-                "salt_water": place.salt_water,
-            }
-            if place
-            else {}
-        ),
-    )
+    room = room_of(plan if isinstance(plan, TankPlan) else None, answer)
     extra = (
         {
             "plumbing": chosen.plumbing,
@@ -130,4 +143,11 @@ def rank_question(standing: Standing) -> RankFiltersQuestion:
         if isinstance(chosen, FilterPlan)
         else {}
     )
-    return RankFiltersQuestion(room=room, animals=stock.animals if isinstance(stock, StockPlan) else [], **extra)
+    running = [f.id for f in (chosen.chosen, chosen.second) if f] if isinstance(chosen, FilterPlan) else []
+    return RankFiltersQuestion(
+        room=room,
+        animals=stock.animals if isinstance(stock, StockPlan) else [],
+        own_species=stock.own_species if isinstance(stock, StockPlan) else [],
+        running_ids=running if standing.flow_tests else [],
+        **extra,
+    )

@@ -4,6 +4,7 @@ from datetime import datetime
 from typing import Literal
 
 from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
+from reedmace.core.filter import FilterKind
 from reedmace.core.fit import FittingStepsQuestion, fitting_steps
 from reedmace.core.working import Part
 from reedmace.logbook.entries import FilterPlan, FlowTest, Stocking, StockPlan
@@ -81,7 +82,7 @@ def stem(standing: Standing, now: datetime) -> list[Stage]:
     return stages
 
 
-def _fit(standing: Standing, kind: Literal["sponge", "hang-on", "canister"] | None) -> Stage:
+def _fit(standing: Standing, kind: FilterKind | None) -> Stage:
     if kind is None:
         return Stage(stage="fit", state="open", words="after choosing")
     steps = fitting_steps(FittingStepsQuestion(kind=kind)).steps

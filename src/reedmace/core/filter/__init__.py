@@ -1,9 +1,12 @@
-"""Kinds, the catalogue, sizing schools, running cost and the ranking."""
+"""Kinds, the catalogue, sizing schools, media, labels, running cost and the ranking."""
 
 from reedmace.core.filter.catalogue import CATALOGUE, Filter, FilterKind
 from reedmace.core.filter.cost import RunningCostAnswer, RunningCostQuestion, running_cost
-from reedmace.core.filter.ranking import RankFiltersAnswer, RankFiltersQuestion, deliver, rank_filters
+from reedmace.core.filter.label import LabelCheckAnswer, LabelCheckQuestion, label_check
+from reedmace.core.filter.media import MediaStackAnswer, MediaStackQuestion, media_stack
+from reedmace.core.filter.ranking import RankFiltersAnswer, RankFiltersQuestion, rank_filters
 from reedmace.core.filter.schools import FlowRequirementAnswer, FlowRequirementQuestion, flow_requirement
+from reedmace.core.filter.table import deliver, table_of
 
 __all__ = [
     "CATALOGUE",
@@ -11,12 +14,19 @@ __all__ = [
     "FilterKind",
     "FlowRequirementAnswer",
     "FlowRequirementQuestion",
+    "LabelCheckAnswer",
+    "LabelCheckQuestion",
+    "MediaStackAnswer",
+    "MediaStackQuestion",
     "RankFiltersAnswer",
     "RankFiltersQuestion",
     "RunningCostAnswer",
     "RunningCostQuestion",
     "deliver",
     "flow_requirement",
+    "label_check",
+    "media_stack",
     "rank_filters",
     "running_cost",
+    "table_of",
 ]

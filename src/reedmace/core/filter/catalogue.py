@@ -2,13 +2,18 @@
 
 import json
 from importlib import resources
+from itertools import pairwise
 from typing import Annotated, Literal
 
-from pydantic import model_validator
+from pydantic import Field, model_validator
 
+from reedmace.core.filter.media import MediaPath
+from reedmace.core.flow.operating import CurvePoint
 from reedmace.core.working import Name, Part, number, whole
 
-FilterKind = Literal["sponge", "hang-on", "canister"]
+FilterKind = Literal["sponge", "sheet", "hang-on", "internal", "canister", "sump", "box", "under-gravel"]
+KINDS: tuple[FilterKind, ...] = ("sponge", "sheet", "hang-on", "internal", "canister", "sump", "box", "under-gravel")
+IN_TANK = ("sponge", "sheet", "internal", "box", "under-gravel")
 
 
 class Filter(Part):
@@ -19,14 +24,19 @@ class Filter(Part):
     kind: FilterKind
     box_lph: Annotated[float, number("L/h", 10, 1e5)]
     max_head_m: Annotated[float, number("m", 0.05, 30)] | None = None
+    curve: Annotated[
+        list[CurvePoint],
+        Field(max_length=8, description="Points the maker gives; then they decide, not the two box figures"),
+    ] = Field(default_factory=list)
     air_l_min: Annotated[float, number("L/min", 0.05, 60)] | None = None
     tube_bore_mm: Annotated[float, number("mm", 6, 110, "Lift tube or intake stem")] | None = None
     hose_bore_mm: Annotated[float, number("mm", 6, 110)] | None = None
     face_cm2: Annotated[float, number("cm²", 10, 50000, "Face of the first medium")]
     foam_depth_cm: Annotated[float, number("cm", 0.5, 60)] = 5
     media_l: Annotated[float, number("L", 0, 500)]
+    media_path: MediaPath = "bottom-up"
     height_cm: Annotated[float, number("cm", 1, 200)]
-    width_cm: Annotated[float, number("cm", 1, 200)]
+    width_cm: Annotated[float, number("cm", 1, 300)]
     depth_cm: Annotated[float, number("cm", 1, 200)]
     behind_cm: Annotated[float, number("cm", 0, 100, "Room a hang-on needs behind the tank")] = 0
     lip_cm: Annotated[float, number("cm", 0, 30, "Height of a hang-on's spill lip above a full water line")] = 0
@@ -38,14 +48,31 @@ class Filter(Part):
     salt_water: bool = True
     chemical_media: bool = True
 
+    @property
+    def air(self) -> bool:
+        """Whether air drives it."""
+        return self.air_l_min is not None
+
     @model_validator(mode="after")
     def _has_an_engine(self) -> "Filter":
-        if self.kind == "sponge" and (self.air_l_min is None or self.tube_bore_mm is None):
+        if self.air_l_min is not None and self.tube_bore_mm is None:
+            raise ValueError("an air-driven filter needs tube_bore_mm; give the lift tube's bore")
+        if self.kind in ("sponge", "box") and self.air_l_min is None:
             raise ValueError(
-                "a sponge filter needs air_l_min and tube_bore_mm; give the air pump's flow and the lift tube's bore"
+                "a sponge or box filter needs air_l_min and tube_bore_mm; give the air pump's flow and the lift tube's bore"
             )
-        if self.kind != "sponge" and self.max_head_m is None:
+        if self.air_l_min is None and self.max_head_m is None:
             raise ValueError("a pumped filter needs max_head_m, the highest lift on its box")
+        points = self.curve
+        if points and (
+            len(points) < 3
+            or points[0].flow_lph != 0
+            or points[-1].head_m != 0
+            or any(a.flow_lph >= b.flow_lph or a.head_m <= b.head_m for a, b in pairwise(points))
+        ):
+            raise ValueError(
+                "the curve needs three points or more, from no flow to no head, flow rising and head falling"
+            )
         return self
 
 

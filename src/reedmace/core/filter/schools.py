@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.stock import Animals, WasteLoadQuestion, sizing_class, waste_load
-from reedmace.core.stock.species import Sizing, find_species
+from reedmace.core.stock.species import Sizing, Species, find_species
 from reedmace.core.working import Answer, Lph, NetLitres, Part, Question, Working, number
 
 RATED_BAND: dict[str, tuple[float, float, str]] = {
@@ -31,6 +31,7 @@ class FlowRequirementQuestion(Question):
 
     net_l: NetLitres
     animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
+    own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
 
 
 class School(Part):
@@ -67,10 +68,10 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
     Q = P / (E × C) for load, with single-pass share E 0.5 and target C 0.1 mg N/L from memory.
     """
     q, w = question, Working()
-    present = [find_species(a.species_id, f"animals.{i}.species_id") for i, a in enumerate(q.animals)]
+    present = [find_species(a.species_id, f"animals.{i}.species_id", q.own_species) for i, a in enumerate(q.animals)]
     sizing = sizing_class(present)
     low, high, source = RATED_BAND[sizing]
-    load = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals)).ammonia_mg_n_day
+    load = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species)).ammonia_mg_n_day
     rated_low = w.line("rated, low", "multiple × net litres", f"{low:g} × {q.net_l:.1f}", low * q.net_l, "L/h", source)
     rated_high = w.line(
         "rated, high", "multiple × net litres", f"{high:g} × {q.net_l:.1f}", high * q.net_l, "L/h", source

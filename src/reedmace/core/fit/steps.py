@@ -63,18 +63,7 @@ def _sponge(q: FittingStepsQuestion, w: Working) -> list[Step]:
             title="Pull it apart and rinse the foam",
             detail="In clean dechlorinated water. Keep the lift tube: without it the flow and the filtering fall.",
         ),
-        Step(
-            id="sponge-air-pump",
-            title="Place the air pump",
-            detail="Above the water line if you can, on something soft.",
-            caution=_WIRING,
-        ),
-        Step(
-            id="sponge-check-valve",
-            title="Fit the check valve",
-            detail="In the air line just outside the tank, arrow towards the tank, with an adjusting valve before it.",
-            caution="Without a check valve a stopped pump siphons the tank onto the floor.",
-        ),
+        *_air("sponge")[:2],
         Step(
             id="sponge-line",
             title="Cut the air line",
@@ -87,14 +76,7 @@ def _sponge(q: FittingStepsQuestion, w: Working) -> list[Step]:
             detail="Squeeze the foam under water until no more air comes out, and let it sink. Plants hide it.",
             caution="Wash hands before and after.",
         ),
-        Step(
-            id="sponge-start",
-            title="Start the air",
-            detail="Open the adjusting valve slowly to a steady stream.",
-            normal="A steady stream of bubbles.",
-            fault="None with the valve open: clogged stone. Weak: dirty foam. Buzz: the pump.",
-            wait_minutes=5,
-        ),
+        _air("sponge")[2],
         Step(
             id="sponge-spare",
             title="Put in a spare sponge to seed",
@@ -131,13 +113,7 @@ def _hang_on(q: FittingStepsQuestion, w: Working) -> list[Step]:
         ),
     ]
     if q.needs_guard:
-        steps.append(
-            Step(
-                id="hangon-guard",
-                title="Guard sponge on the intake",
-                detail="For shrimp, fry and small fish. Clean it before it clogs.",
-            )
-        )
+        steps.append(_guard("hangon"))
     return [
         *steps,
         Step(
@@ -208,13 +184,7 @@ def _canister(q: FittingStepsQuestion, w: Working) -> list[Step]:
         ),
     ]
     if q.needs_guard:
-        steps.append(
-            Step(
-                id="canister-guard",
-                title="Guard sponge on the intake",
-                detail="For shrimp, fry and small fish. Clean it before it clogs.",
-            )
-        )
+        steps.append(_guard("canister"))
     return [
         *steps,
         Step(
@@ -270,13 +240,235 @@ def _canister(q: FittingStepsQuestion, w: Working) -> list[Step]:
     ]
 
 
+def _guard(kind: str) -> Step:
+    return Step(
+        id=f"{kind}-guard",
+        title="Guard sponge on the intake",
+        detail="For shrimp, fry and small fish. Clean it before it clogs.",
+    )
+
+
+def _air(kind: str) -> list[Step]:
+    """What every air-driven filter shares: pump, check valve, line, start. kind: names the steps."""
+    return [
+        Step(
+            id=f"{kind}-air-pump",
+            title="Place the air pump",
+            detail="Above the water line if you can, on something soft.",
+            caution=_WIRING,
+        ),
+        Step(
+            id=f"{kind}-check-valve",
+            title="Fit the check valve",
+            detail="In the air line just outside the tank, arrow towards the tank, with an adjusting valve before it.",
+            caution="Without a check valve a stopped pump siphons the tank onto the floor.",
+        ),
+        Step(
+            id=f"{kind}-start",
+            title="Start the air",
+            detail="Open the adjusting valve slowly to a steady stream.",
+            normal="A steady stream of bubbles.",
+            fault="None with the valve open: a clogged stone. Weak: dirty foam. Buzz: the pump.",
+            wait_minutes=5,
+        ),
+    ]
+
+
+def _internal(q: FittingStepsQuestion, w: Working) -> list[Step]:
+    w.line(
+        "under",
+        "water depth − filter height",
+        f"{q.water_depth_cm:.0f} − {q.filter_height_cm:g}",
+        q.water_depth_cm - q.filter_height_cm,
+        "cm",
+        "geometry",
+    )
+    steps = [
+        Step(
+            id="internal-media",
+            title="Foam in, cartridge out",
+            detail="A washable foam keeps the film; a thrown-away cartridge takes it along. Rinse it first.",
+        ),
+        Step(
+            id="internal-place",
+            title="Hold it against a side pane",
+            detail=f"Press the suckers on below the water line; it stands {q.filter_height_cm:g} cm high. Its height sets the ripple.",
+            caution="Wash hands before and after.",
+        ),
+    ]
+    if q.needs_guard:
+        steps.append(_guard("internal"))
+    return [
+        *steps,
+        Step(
+            id="internal-power",
+            title="Dry the plug and switch on",
+            detail="Only with the whole pump under water. Cable with a drip loop.",
+            caution=_WIRING,
+            normal="A few bubbles spat out, then a steady push of water.",
+            fault="Rattling that goes on: air in the impeller. Tilt it under water.",
+        ),
+        Step(
+            id="internal-aim",
+            title="Aim the outlet",
+            detail="Along the long side, rippling the surface; against the glass for slow swimmers.",
+        ),
+    ]
+
+
+def _sheet(q: FittingStepsQuestion, w: Working) -> list[Step]:
+    gap = w.line("behind the foam", "about 6 cm", "room for the lift", 6, "cm", "practice")
+    return [
+        Step(
+            id="sheet-cut",
+            title="Cut the foam to the tank",
+            detail=f"A little wider than the inside, so that it clamps itself; {gap:.0f} cm stay free behind it for the lift.",
+            caution="A blade slips on wet foam: cut away from the hand.",
+        ),
+        Step(
+            id="sheet-rinse",
+            title="Rinse it and stand it in",
+            detail="Upright from glass to glass, down to the base: a gap lets water past.",
+        ),
+        Step(
+            id="sheet-lift",
+            title="Put the lift behind it",
+            detail="The tube goes through a hole near the top; its outlet stays under the surface after evaporation.",
+        ),
+        *_air("sheet"),
+    ]
+
+
+def _sump(q: FittingStepsQuestion, w: Working) -> list[Step]:
+    w.line("over", "height for hands above it", "10 cm", 10, "cm", "practice")
+    return [
+        Step(
+            id="sump-drill",
+            title="Overflow in place",
+            detail="Drilled with a bulkhead, or a box that siphons over the rim.",
+            caution="Drilling glass: eyes, water and dust protection, or a professional. Tempered glass shatters.",
+        ),
+        Step(
+            id="sump-place",
+            title="Put the sump in the cabinet",
+            detail=f"Level, on a pad, with {q.filter_height_cm:g} cm and 10 cm over it. It must come out again.",
+            caution="Two people: glass edges, and a heavy box in a low place.",
+        ),
+        Step(
+            id="sump-pipes",
+            title="Drain and return",
+            detail="Drain with a gate valve; return with a siphon break just under the surface. Dry-fit all of it first.",
+            caution="Solvent cement: eyes, air and no flame, or a plumber. Local codes decide for fixed pipes.",
+        ),
+        Step(
+            id="sump-media",
+            title="Socks, foam, media",
+            detail="Where the drain comes down: sock or floss; then foam; then ceramic; heater and pump last.",
+        ),
+        Step(
+            id="sump-fill",
+            title="Fill with treated water",
+            detail="The tank to its edge, then the sump to a mark that leaves room for what runs back.",
+            caution="Never run the pump or a heater dry.",
+        ),
+        Step(
+            id="sump-power",
+            title="Dry the plug and switch on",
+            detail="Watch the level fall in the sump and stand still.",
+            caution=_WIRING,
+            normal="Gurgling until the drain has found its level.",
+            fault="The tank keeps rising: the drain is blocked or draws air. Switch off.",
+        ),
+        Step(
+            id="sump-tune",
+            title="Tune the gate valve",
+            detail="Close it slowly until the drain runs full and silent, or turn the return down.",
+        ),
+        Step(
+            id="sump-off",
+            title="Switch it off and watch it run back",
+            detail="The sump must take it all. If it nears the rim, lower its running level or raise the siphon break.",
+            wait_minutes=5,
+        ),
+        Step(
+            id="sump-leak",
+            title="Check every joint",
+            detail="Dry tissue round bulkheads and unions after five minutes, an hour, a day.",
+            caution=_UNPLUG,
+            wait_minutes=60,
+        ),
+    ]
+
+
+def _box(q: FittingStepsQuestion, w: Working) -> list[Step]:
+    w.line("media", "fill of the box", f"{q.media_l:g}", q.media_l, "L", "label")
+    return [
+        Step(
+            id="box-ballast",
+            title="Ballast first",
+            detail="A stone or some gravel in the foot: without it the box floats.",
+        ),
+        Step(
+            id="box-media",
+            title="Load it loosely",
+            detail=f"{q.media_l:g} L: ceramic or gravel below, floss on top. When the floss is thrown out, the film below stays.",
+        ),
+        Step(
+            id="box-place",
+            title="Put it in a rear corner",
+            detail="Let it fill and sink. It slides: wedge it.",
+            caution="Wash hands before and after.",
+        ),
+        *_air("box"),
+    ]
+
+
+def _under_gravel(q: FittingStepsQuestion, w: Working) -> list[Step]:
+    w.line("gravel", "over the plate", "6", 6, "cm", "practice")
+    return [
+        Step(
+            id="gravel-plate", title="Plate before gravel", detail="On the bare base, flat, risers at the back corners."
+        ),
+        Step(
+            id="gravel-cover",
+            title="Cover it",
+            detail="6 cm of rinsed gravel of 3 to 5 mm; finer falls through.",
+            caution="A bucket of wet gravel is heavy: lower it in, never drop it on glass.",
+        ),
+        Step(
+            id="gravel-risers",
+            title="Cut the risers",
+            detail="Their outlets stay under the surface after evaporation.",
+            fault="An outlet in the air: the lift falls off sharply.",
+        ),
+        *_air("gravel"),
+        Step(
+            id="gravel-habit",
+            title="Mind the dirt",
+            detail="Vacuum a quarter of the gravel at each change; what gathers under the plate is out of reach.",
+        ),
+    ]
+
+
+_BY_KIND = {
+    "sponge": _sponge,
+    "sheet": _sheet,
+    "hang-on": _hang_on,
+    "internal": _internal,
+    "canister": _canister,
+    "sump": _sump,
+    "box": _box,
+    "under-gravel": _under_gravel,
+}
+
+
 def fitting_steps(question: FittingStepsQuestion) -> FittingStepsAnswer:
     """The steps for a kind, in the order of doing.
 
     question: kind and sizes in cm, L, mm, m. Source: common practice.
     """
     w = Working()
-    steps = {"sponge": _sponge, "hang-on": _hang_on, "canister": _canister}[question.kind](question, w)
+    steps = _BY_KIND[question.kind](question, w)
     return FittingStepsAnswer(
         verdict=f"{len(steps)} steps, in this order. Leak checks are part of the job.", working=w.lines, steps=steps
     )

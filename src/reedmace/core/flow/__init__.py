@@ -1,21 +1,33 @@
-"""Pumps, hoses, media, air lift, the operating point and the flow test."""
+"""Pumps, hoses, media, air, the operating point, overflows, jets and the flow test."""
 
+from reedmace.core.flow.air import AirSupplyAnswer, AirSupplyQuestion, air_supply
 from reedmace.core.flow.airlift import AirliftAnswer, AirliftQuestion, airlift_flow
 from reedmace.core.flow.bucket import BucketTestAnswer, BucketTestQuestion, bucket_test
+from reedmace.core.flow.jet import JetSpeedAnswer, JetSpeedQuestion, jet_speed
 from reedmace.core.flow.operating import (
     OperatingPointAnswer,
     OperatingPointQuestion,
     operating_point,
 )
+from reedmace.core.flow.overflow import OverflowCheckAnswer, OverflowCheckQuestion, overflow_check
 
 __all__ = [
+    "AirSupplyAnswer",
+    "AirSupplyQuestion",
     "AirliftAnswer",
     "AirliftQuestion",
     "BucketTestAnswer",
     "BucketTestQuestion",
+    "JetSpeedAnswer",
+    "JetSpeedQuestion",
     "OperatingPointAnswer",
     "OperatingPointQuestion",
+    "OverflowCheckAnswer",
+    "OverflowCheckQuestion",
+    "air_supply",
     "airlift_flow",
     "bucket_test",
+    "jet_speed",
     "operating_point",
+    "overflow_check",
 ]

@@ -18,6 +18,7 @@ class AirliftQuestion(Question):
     tube_bore_mm: Annotated[float, number("mm", 6, 110)]
     submerged_cm: Annotated[float, number("cm", 0, 200, "Air inlet below the water line")]
     outlet_above_water_cm: Annotated[float, number("cm", 0, 100)] = 0
+    evaporation_cm: Annotated[float, number("cm", 0, 30, "How far the water may fall between top-ups")] = 2
     foam_face_cm2: Annotated[float, number("cm²", 10, 50000)] = 300
     foam_depth_cm: Annotated[float, number("cm", 0.5, 30)] = 3
     feed_g_day: Annotated[float, number("g/day", 0, 5000)] = 1
@@ -31,6 +32,12 @@ class AirliftAnswer(Answer):
     delivered_lph: Lph
     dirty_lph: Lph
     gas_share: Annotated[float, number("share", 0, 1)]
+    uplift_cut_cm: Annotated[
+        float, number("cm", 0, 200, "Tube length from the air inlet that stays under after evaporation")
+    ]
+    evaporated_lph: Annotated[
+        float, number("L/h", 0, 1e7, "Clean, with the water fallen that far and the tube as it is")
+    ]
 
 
 def airlift_flow(question: AirliftQuestion) -> AirliftAnswer:
@@ -81,11 +88,36 @@ def airlift_flow(question: AirliftQuestion) -> AirliftAnswer:
         "L/h",
         "dirtprior",
     )
+    cut = w.line(
+        "cut",
+        "submerged − evaporation − 1",
+        f"{q.submerged_cm:g} − {q.evaporation_cm:g} − 1",
+        max(q.submerged_cm - q.evaporation_cm - 1, 0.0),
+        "cm",
+        "practice",
+    )
+    fallen = float(
+        airlift(
+            air,
+            bore,
+            max(q.submerged_cm - q.evaporation_cm, 0.0) / 100,
+            (q.outlet_above_water_cm + q.evaporation_cm) / 100,
+            c1,
+            MINOR_K,
+            nu,
+        )
+    )
     verdict = (
         f"{q.air_l_min:g} L/min of air lifts about {m3s_to_lph(clean):.0f} L/h through clean foam."
         if clean > 0
         else "The air cannot lift water over the outlet: put the outlet lower or the air inlet deeper."
     )
     return AirliftAnswer(
-        verdict=verdict, working=w.lines, delivered_lph=m3s_to_lph(clean), dirty_lph=m3s_to_lph(dirty), gas_share=gas
+        verdict=verdict,
+        working=w.lines,
+        delivered_lph=m3s_to_lph(clean),
+        dirty_lph=m3s_to_lph(dirty),
+        gas_share=gas,
+        uplift_cut_cm=cut,
+        evaporated_lph=m3s_to_lph(fallen),
     )

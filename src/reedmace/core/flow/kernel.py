@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 G = 9.80665
 
 Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
 
 
 @njit(cache=True)
@@ -22,7 +23,7 @@ def colebrook(reynolds: float, relative_roughness: float) -> float:
     reynolds: Reynolds number; relative_roughness: roughness / bore, both dimensionless.
     """
     x = -1.8 * math.log10((relative_roughness / 3.7) ** 1.11 + 6.9 / reynolds)  # Haaland, as a start
-    for _ in range(7):
+    for _ in range(4):
         x = -2.0 * math.log10(relative_roughness / 3.7 + 2.51 * x / reynolds)
     return 1.0 / (x * x)
 
@@ -125,20 +126,20 @@ def meet(
     return b
 
 
-@njit(cache=True)
+@njit(cache=True, parallel=True)
 def meet_many(
-    flows: Floats, heads: Floats, static: Floats, c1: Floats, c2: Floats, hoses: Floats, viscosity: float
+    flows: Floats, heads: Floats, points: Ints, static: Floats, c1: Floats, c2: Floats, hoses: Floats, viscosity: float
 ) -> Floats:
-    """`meet` for n two-number pumps, each on its own plumbing; m³/s, shape (n,).
+    """`meet` for n pumps, each on its own plumbing; m³/s, shape (n,).
 
-    flows, heads: (n,) free flow in m³/s and shut-off head in m; static, c1, c2: (n,); hoses: (n, k, 3); viscosity: m²/s.
+    flows, heads: (n, k) curve points in m³/s and m, of which the first `points` (n,) count (two: the parabola);
+    static, c1, c2: (n,); hoses: (n, j, 3); viscosity: m²/s.
     """
     n = flows.shape[0]
     out = np.empty(n)
-    for i in range(n):
-        qs = np.array([0.0, flows[i]])
-        hs = np.array([heads[i], 0.0])
-        out[i] = meet(qs, hs, 1.0, static[i], c1[i], c2[i], hoses[i], viscosity)
+    for i in prange(n):
+        p = points[i]
+        out[i] = meet(flows[i, :p], heads[i, :p], 1.0, static[i], c1[i], c2[i], hoses[i], viscosity)
     return out
 
 

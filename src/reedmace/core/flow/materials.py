@@ -12,6 +12,7 @@ FittingKind = Literal[
     "quick-valve",
     "check-valve",
     "spray-bar",
+    "guard",
     "exit",
     "nozzle",
 ]
@@ -27,11 +28,24 @@ FITTING_K: dict[str, float] = {
     "quick-valve": 1.5,
     "check-valve": 2.5,
     "spray-bar": 3.5,
+    "guard": 4.0,
     "exit": 1.0,
     "nozzle": 2.0,
 }
 
-MediaKind = Literal["foam-10", "foam-20", "foam-30", "floss", "ceramic-rings", "sintered", "plastic-balls", "carbon"]
+MediaKind = Literal[
+    "foam-10",
+    "foam-20",
+    "foam-30",
+    "floss",
+    "cartridge",
+    "ceramic-rings",
+    "sintered",
+    "plastic-balls",
+    "lava",
+    "carbon",
+    "zeolite",
+]
 
 # Foams: permeability m², Forchheimer coefficient (memory). Beds: grain size m, porosity (memory), for Ergun.
 _FOAM: dict[str, tuple[float, float]] = {
@@ -39,12 +53,15 @@ _FOAM: dict[str, tuple[float, float]] = {
     "foam-20": (8.0e-8, 0.10),
     "foam-30": (4.0e-8, 0.10),
     "floss": (6.0e-9, 0.12),
+    "cartridge": (8.0e-9, 0.12),
 }
 _BED: dict[str, tuple[float, float]] = {
     "ceramic-rings": (0.010, 0.62),
     "sintered": (0.012, 0.48),
     "plastic-balls": (0.020, 0.85),
+    "lava": (0.015, 0.50),
     "carbon": (0.004, 0.42),
+    "zeolite": (0.005, 0.45),
 }
 # Area that water passes and film grows on, m² per litre of medium (memory). Pores that water does not pass are not counted.
 MEDIA_SURFACE_M2_L: dict[str, float] = {
@@ -52,11 +69,32 @@ MEDIA_SURFACE_M2_L: dict[str, float] = {
     "foam-20": 0.9,
     "foam-30": 1.3,
     "floss": 1.5,
+    "cartridge": 0.8,
     "ceramic-rings": 0.6,
     "sintered": 0.9,
     "plastic-balls": 0.35,
+    "lava": 0.5,
     "carbon": 0.8,
+    "zeolite": 0.7,
 }
+# Mass of a litre of dry medium, kg (memory).
+MEDIA_KG_L: dict[str, float] = {
+    "foam-10": 0.02,
+    "foam-20": 0.025,
+    "foam-30": 0.03,
+    "floss": 0.02,
+    "cartridge": 0.15,
+    "ceramic-rings": 0.55,
+    "sintered": 0.50,
+    "plastic-balls": 0.10,
+    "lava": 0.70,
+    "carbon": 0.45,
+    "zeolite": 0.85,
+}
+# How readily a first medium of this grade blocks for the same dirt, against 20 ppi foam (memory): a finer face holds
+# the dirt on its skin, a coarser one lets it in deep.
+CLOGGING: dict[str, float] = {"foam-10": 0.6, "foam-20": 1.0, "foam-30": 1.6, "floss": 2.4, "cartridge": 2.4}
+BED_CLOGGING = 1.3
 
 G = 9.80665
 SOLIDS_PER_FEED = 0.25
@@ -94,11 +132,12 @@ def media_coefficients(media: MediaKind, area_m2: float, depth_m: float, viscosi
     return linear * depth_m / (G * area_m2), square * depth_m / (G * area_m2**2)
 
 
-def dirt_resistance(feed_g_day: float, days: float, area_m2: float) -> float:
+def dirt_resistance(feed_g_day: float, days: float, area_m2: float, media: MediaKind = "foam-20") -> float:
     """Linear resistance of caught dirt, s/m².
 
-    feed_g_day: dry food, g/day; days: since the last cleaning; area_m2: face of the first medium the water meets.
+    feed_g_day: dry food, g/day; days: since the last cleaning; area_m2: face of the first medium the water meets;
+    media: which medium that is.
     Source: prior from memory, set so that a mid-sized canister loses about a fifth of its flow in service.
     """
     solids_kg = SOLIDS_PER_FEED * feed_g_day / 1000 * days
-    return CAKE * solids_kg / area_m2**2
+    return CAKE * CLOGGING.get(media, BED_CLOGGING) * solids_kg / area_m2**2

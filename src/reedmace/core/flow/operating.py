@@ -9,6 +9,8 @@ from pydantic import Field
 
 from reedmace.core.flow.kernel import G, hose_head, meet, plumbing_head, pump_head
 from reedmace.core.flow.materials import (
+    BED_CLOGGING,
+    CLOGGING,
     FITTING_K,
     FittingKind,
     MediaKind,
@@ -99,6 +101,13 @@ class HeadPart(Part):
     head_m: Annotated[float, number("m", 0, 1e4)]
 
 
+class IntervalPoint(Part):
+    """Flow so many days after a cleaning."""
+
+    day: Annotated[float, number("days", 0, 4000)]
+    flow_lph: Annotated[float, number("L/h", 0, 1e5)]
+
+
 class OperatingPointAnswer(Answer):
     """Clean and dirty flow, where the head goes, and the curves to draw."""
 
@@ -112,6 +121,7 @@ class OperatingPointAnswer(Answer):
     turnovers_per_hour: Annotated[float, number("tank volumes per hour", 0, 1e6)] | None
     dirty_turnovers_per_hour: Annotated[float, number("tank volumes per hour", 0, 1e6)] | None
     head_budget: list[HeadPart]
+    interval: list[IntervalPoint]
     pump_curve: list[CurvePoint]
     plumbing_clean: list[CurvePoint]
     plumbing_dirty: list[CurvePoint]
@@ -127,6 +137,7 @@ _PART_NAMES = {
     "quick-valve": "valves",
     "check-valve": "check valve",
     "spray-bar": "spray bar",
+    "guard": "guard sponge",
     "exit": "exit",
     "nozzle": "nozzle",
 }
@@ -220,12 +231,12 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
         )
         c1, c2 = c1 + a, c2 + b
         squares.append(("media, clean", a, b))
-    dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, first_area) if first_area else 0.0
+    dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, first_area, q.media[0].media) if first_area else 0.0
     if dirt:
         w.line(
             "r dirt",
-            "120 × 0.25 × food × days / face²",
-            f"120 × 0.25 × {q.feed_g_day / 1000:g} kg/day × {q.days_since_cleaning:g} / ({first_area:g} m²)²",
+            "120 × grade × 0.25 × food × days / face²",
+            f"120 × {CLOGGING.get(q.media[0].media, BED_CLOGGING):g} × 0.25 × {q.feed_g_day / 1000:g} kg/day × {q.days_since_cleaning:g} / ({first_area:g} m²)²",
             dirt,
             "s/m²",
             "dirtprior",
@@ -276,6 +287,11 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
         found = [(s, float(plumbing_head(s, static, resistance, c2, hoses, nu))) for s in samples]
         return [CurvePoint(flow_lph=m3s_to_lph(s), head_m=h) for s, h in found if h <= top]
 
+    def after(days: float) -> IntervalPoint:
+        resistance = c1 + (dirt * days / q.days_since_cleaning if q.days_since_cleaning else 0.0)
+        flow = float(meet(flows, heads, speed, static, resistance, c2, hoses, nu))
+        return IntervalPoint(day=days, flow_lph=m3s_to_lph(flow))
+
     return OperatingPointAnswer(
         verdict=verdict,
         working=w.lines,
@@ -289,6 +305,7 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
         turnovers_per_hour=turnovers,
         dirty_turnovers_per_hour=dirty_turnovers,
         head_budget=budget,
+        interval=[after(2 * q.days_since_cleaning * i / 12) for i in range(13)],
         pump_curve=[
             CurvePoint(flow_lph=m3s_to_lph(s), head_m=max(float(pump_head(s, flows, heads, speed)), 0.0))
             for s in samples

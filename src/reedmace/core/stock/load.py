@@ -4,19 +4,39 @@ from typing import Annotated
 
 from pydantic import Field
 
-from reedmace.core.stock.species import Species, body_mass_g, find_species, mass_source
-from reedmace.core.working import Answer, CannotAnswer, Name, NetLitres, Part, Question, Working, number, whole
+from reedmace.core.stock.species import (
+    Sizing,
+    Species,
+    Water,
+    body_mass_g,
+    find_species,
+    mass_source,
+    sizing_class,
+)
+from reedmace.core.working import (
+    PH,
+    Answer,
+    CannotAnswer,
+    Celsius,
+    Name,
+    NetLitres,
+    Part,
+    Question,
+    Working,
+    number,
+    whole,
+)
 
 NITROGEN_PER_PROTEIN = 0.092
 """kg ammonia-N per kg protein fed (Timmons and Ebeling)."""
 
 
 class Animals(Part):
-    """So many of one species; adult length unless told otherwise."""
+    """So many of one species, with their length today if they are not grown yet."""
 
     species_id: Name
     count: Annotated[int, whole(1, 2000)]
-    length_cm: Annotated[float, number("cm", 0.5, 200)] | None = None
+    length_cm: Annotated[float, number("cm", 0.5, 200, "Today; left out, grown")] | None = None
 
 
 class WasteLoadQuestion(Question):
@@ -24,6 +44,11 @@ class WasteLoadQuestion(Question):
 
     net_l: NetLitres
     animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
+    own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
+    temperature_c: Celsius | None = Field(default=None, description="Of this tank, to hold the animals against")
+    ph: PH | None = None
+    water: Water = "fresh"
+    tank_length_cm: Annotated[float, number("cm", 5, 1000)] | None = None
     feed_g_day: Annotated[float, number("g/day", 0, 5000, "Dry food really fed, if known")] | None = None
     feed_protein_percent: Annotated[float, number("%", 1, 90)] = 42
 
@@ -36,7 +61,8 @@ class SpeciesLoad(Part):
     count: Annotated[int, whole(1, 2000)]
     mass_g: Annotated[float, number("g", 0, 1e8)]
     feed_g_day: Annotated[float, number("g/day", 0, 1e7)]
-    ammonia_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9)]
+    ammonia_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9, "Grown")]
+    today_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9, "At their length today")]
 
 
 class Clash(Part):
@@ -50,7 +76,8 @@ class WasteLoadAnswer(Answer):
 
     mass_g: Annotated[float, number("g", 0, 1e8)]
     feed_g_day: Annotated[float, number("g/day", 0, 1e7)]
-    ammonia_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9)]
+    ammonia_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9, "Grown: what the filter must carry in the end")]
+    today_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9, "At their lengths today")]
     ammonia_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e9)]
     doubled_mg_n_day: Annotated[
         float, number("mg N/day", 0, 1e9, "With the trade's 'double it' for turtles, goldfish and large cichlids")
@@ -59,6 +86,7 @@ class WasteLoadAnswer(Answer):
     temperature_high_c: Annotated[float, number("°C", 0, 40)] | None
     lines: list[SpeciesLoad]
     clashes: list[Clash]
+    sizing: Sizing
 
 
 _DOUBLED = {"goldfish", "turtle", "large cichlid"}
@@ -76,9 +104,9 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     present: list[Species] = []
     doubled = 0.0
     for index, animals in enumerate(q.animals):
-        s = find_species(animals.species_id, f"animals.{index}.species_id")
+        s = find_species(animals.species_id, f"animals.{index}.species_id", q.own_species)
         present.append(s)
-        length = animals.length_cm or s.adult_length_cm
+        length = s.adult_length_cm
         one = body_mass_g(length, s.body_form)
         mass = w.line(
             "m",
@@ -104,6 +132,18 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
             "mg N/day",
             "timmons",
         )
+        small = min(animals.length_cm or length, length)
+        now = tan
+        if small < length:
+            # Young animals eat by their own mass; the same share of it is a fair first guess (common practice).
+            now = w.line(
+                "P today",
+                "P × (length today / grown)^b",
+                f"{tan:.3g} × ({small:g} / {length:g})^b",
+                tan * body_mass_g(small, s.body_form) / one,
+                "mg N/day",
+                mass_source(s.body_form),
+            )
         doubled += tan * (2 if s.group in _DOUBLED else 1)
         lines.append(
             SpeciesLoad(
@@ -113,10 +153,12 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
                 mass_g=mass,
                 feed_g_day=feed,
                 ammonia_mg_n_day=tan,
+                today_mg_n_day=now,
             )
         )
     feed_total = sum(line.feed_g_day for line in lines)
     total = sum(line.ammonia_mg_n_day for line in lines)
+    today = sum(line.today_mg_n_day for line in lines)
     if q.feed_g_day is not None:
         feed_total = q.feed_g_day
         total = w.line(
@@ -127,7 +169,7 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
             "mg N/day",
             "timmons",
         )
-        doubled = max(doubled, total)
+        doubled, today = max(doubled, total), total
     if total > 1e9:
         raise CannotAnswer("animals", "the stock is heavier than any tank could hold.", "Check counts and lengths.")
     w.line("P total", "sum", f"{len(lines)} lines", total, "mg N/day", "arithmetic")
@@ -146,12 +188,14 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
         mass_g=sum(line.mass_g for line in lines),
         feed_g_day=feed_total,
         ammonia_mg_n_day=total,
+        today_mg_n_day=today,
         ammonia_mg_n_l_day=per_litre,
         doubled_mg_n_day=doubled,
         temperature_low_c=low,
         temperature_high_c=high,
         lines=lines,
-        clashes=_clashes(present),
+        clashes=[*_clashes(present), *_against_tank(q, present)],
+        sizing=sizing_class(present),
     )
 
 
@@ -169,4 +213,34 @@ def _clashes(present: list[Species]) -> list[Clash]:
                             text=f"{one.common_name} wants {what} {getattr(one, low):g} to {getattr(one, high):g}{unit}, {other.common_name} {getattr(other, low):g} to {getattr(other, high):g}{unit}: no setting suits both."
                         )
                     )
+            if {one.current, other.current} == {"gentle", "strong"}:
+                found.append(
+                    Clash(text=f"{one.common_name} wants {one.current} current, {other.common_name} {other.current}.")
+                )
+            if one.water != other.water:
+                found.append(
+                    Clash(text=f"{one.common_name} lives in {one.water} water, {other.common_name} in {other.water}.")
+                )
     return found
+
+
+SWIM_LENGTHS = 4
+"""A tank should be at least four grown body lengths long (memory)."""
+
+
+def _against_tank(q: WasteLoadQuestion, present: list[Species]) -> list[Clash]:
+    found: list[str] = []
+    for s in present:
+        if s.water != q.water:
+            found.append(f"{s.common_name} lives in {s.water} water; this tank is {q.water}.")
+        if q.temperature_c is not None and not s.temperature_low_c <= q.temperature_c <= s.temperature_high_c:
+            found.append(
+                f"{s.common_name} wants {s.temperature_low_c:g} to {s.temperature_high_c:g} °C; this tank is at {q.temperature_c:g}."
+            )
+        if q.ph is not None and not s.ph_low <= q.ph <= s.ph_high:
+            found.append(f"{s.common_name} wants pH {s.ph_low:g} to {s.ph_high:g}; this tank reads {q.ph:g}.")
+        if q.tank_length_cm is not None and q.tank_length_cm < SWIM_LENGTHS * s.adult_length_cm:
+            found.append(
+                f"{s.common_name} grows to {s.adult_length_cm:g} cm and outgrows a tank {q.tank_length_cm:g} cm long; keepers ask for {SWIM_LENGTHS * s.adult_length_cm:g} cm or more."
+            )
+    return [Clash(text=text) for text in found]

@@ -5,9 +5,12 @@ from collections.abc import Iterable
 from importlib import resources
 from typing import Annotated, Literal
 
+from pydantic import Field, model_validator
+
 from reedmace.core.working import CannotAnswer, Name, Part, number
 
 BodyForm = Literal["eel", "elongated", "fusiform", "short", "shrimp", "snail", "axolotl", "turtle"]
+Water = Literal["fresh", "brackish", "salt"]
 Sizing = Literal["gentle", "community", "messy", "cichlid", "turtle", "goldfish"]
 
 _FORM: dict[str, tuple[float, float, str]] = {
@@ -43,7 +46,14 @@ class Species(Part):
     current: Literal["gentle", "moderate", "strong"]
     needs_guard: bool
     sizing: Sizing
-    figures: str
+    water: Water = "fresh"
+    figures: Annotated[str, Field(max_length=300)] = "your own figures"
+
+    @model_validator(mode="after")
+    def _ranges_rise(self) -> "Species":
+        if self.temperature_low_c > self.temperature_high_c or self.ph_low > self.ph_high:
+            raise ValueError("the lower end of a range stands above its upper end; swap them")
+        return self
 
 
 def _read() -> dict[str, Species]:
@@ -54,15 +64,18 @@ def _read() -> dict[str, Species]:
 SPECIES: dict[str, Species] = _read()
 
 
-def find_species(species_id: str, where: str) -> Species:
+def find_species(species_id: str, where: str, own: Iterable[Species] = ()) -> Species:
     """The species of that id.
 
-    species_id: an id of the table; where: the field to name in the error.
+    species_id: an id of the table or of `own`; where: the field to name in the error; own: the keeper's own species,
+    which stand before the table's.
     Raises CannotAnswer when there is none.
     """
-    found = SPECIES.get(species_id)
+    found = next((s for s in own if s.id == species_id), None) or SPECIES.get(species_id)
     if found is None:
-        raise CannotAnswer(where, f'there is no species "{species_id}".', "GET /api/species lists them.")
+        raise CannotAnswer(
+            where, f'there is no species "{species_id}".', "GET /api/compute lists them, or describe it in own_species."
+        )
     return found
 
 

@@ -1,19 +1,29 @@
-"""Net water volume, depth and filled mass of a box tank."""
+"""Net water volume, depth and filled mass of a tank."""
 
 from typing import Annotated, Literal
 
 from reedmace.core.quantity import L_PER_IMP_GAL, us_gallons
-from reedmace.core.working import Answer, CannotAnswer, Litres, Question, UsGallons, Working, number
+from reedmace.core.tank.shapes import Plan, Shape, plan_of
+from reedmace.core.working import Answer, CannotAnswer, Litres, Question, UsGallons, Working, number, whole
 
 GLASS_KG_L, STONE_KG_L, WOOD_KG_L, GRAIN_KG_L = 2.5, 2.6, 1.1, 2.65
 
 
 class TankVolumeQuestion(Question):
-    """A box tank as a keeper measures it."""
+    """A tank as a keeper measures it."""
 
-    length_cm: Annotated[float, number("cm", 5, 1000, "Left to right")]
-    width_cm: Annotated[float, number("cm", 5, 500, "Front to back")]
+    shape: Shape = "box"
+    length_cm: Annotated[
+        float,
+        number("cm", 5, 1000, "Left to right; a cylinder's diameter; across a prism's flats; a corner tank's leg"),
+    ]
+    width_cm: Annotated[
+        float,
+        number("cm", 5, 500, "Front to back, at the ends of a bow front. Other shapes take theirs from the length"),
+    ] = 30
     height_cm: Annotated[float, number("cm", 5, 300, "Outside: foot of the base glass to the rim. Inside: base to rim")]
+    bow_cm: Annotated[float, number("cm", 0.5, 200, "How far a bow front bulges beyond its corners")] = 8
+    sides_count: Annotated[int, whole(3, 12, "Sides of a prism")] = 6
     measured: Literal["outside", "inside"] = "outside"
     glass_mm: Annotated[float, number("mm", 2, 50, "Thickness of one pane")] = 6
     fill_below_rim_cm: Annotated[float, number("cm", 0, 100, "From the rim down to the water line")] = 3
@@ -21,6 +31,12 @@ class TankVolumeQuestion(Question):
     substrate_porosity_share: Annotated[float, number("share", 0, 0.95)] = 0.40
     stone_kg: Annotated[float, number("kg", 0, 5000)] = 0
     wood_kg: Annotated[float, number("kg", 0, 1000)] = 0
+    counted_l: (
+        Annotated[
+            float, number("L", 0.5, 50000, "Litres counted while filling, everything in place; beats every estimate")
+        ]
+        | None
+    ) = None
     water_outside_l: Annotated[float, number("L", 0, 5000, "Held in a canister or sump")] = 0
 
 
@@ -37,6 +53,8 @@ class TankVolumeAnswer(Answer):
     water_depth_cm: Annotated[float, number("cm", 0, 300, "From the base glass to the water line")]
     surface_cm2: Annotated[float, number("cm²", 0, 1e6)]
     filled_kg: Annotated[float, number("kg", 0, 1e7)]
+    glass_m2: Annotated[float, number("m²", 0, 1e4, "Glass under water, where film grows as well")]
+    footprint_cm2: Annotated[float, number("cm²", 0, 1e6)]
     floor_kpa: Annotated[float, number("kPa", 0, 1e4, "Filled mass over the tank's footprint, stand not counted")]
 
 
@@ -50,23 +68,13 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     q, w = question, Working()
     glass_cm = q.glass_mm / 10
     off = 1.0 if q.measured == "outside" else 0.0
+    plan = _plan(q, glass_cm if off else 0.0)
+    inner_l, inner_w, area = plan.inside_length_cm, plan.inside_width_cm, plan.inside_cm2
     # The sides lose two panes but the height only one: there is no glass over the top.
-    inner_l = w.line(
-        "a",
-        "length − 2 × glass" if off else "length, inside",
-        f"{q.length_cm:g} − {2 * glass_cm * off:g}",
-        q.length_cm - 2 * glass_cm * off,
-        "cm",
-        "geometry",
-    )
-    inner_w = w.line(
-        "b",
-        "width − 2 × glass" if off else "width, inside",
-        f"{q.width_cm:g} − {2 * glass_cm * off:g}",
-        q.width_cm - 2 * glass_cm * off,
-        "cm",
-        "geometry",
-    )
+    if q.shape == "box":
+        for symbol, name, size, inner in (("a", "length", q.length_cm, inner_l), ("b", "width", q.width_cm, inner_w)):
+            formula = f"{name} − 2 × glass" if off else f"{name}, inside"
+            w.line(symbol, formula, f"{size:g} − {2 * glass_cm * off:g}", inner, "cm", "geometry")
     inner_h = w.line(
         "c",
         "height − base glass" if off else "height, inside",
@@ -75,10 +83,7 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
         "cm",
         "geometry",
     )
-    if min(inner_l, inner_w, inner_h) <= 0:
-        raise CannotAnswer(
-            "glass_mm", f"glass of {q.glass_mm:g} mm leaves no room inside.", "Check the glass or the sizes."
-        )
+    w.line("A", plan.formula, plan.put_in, area, "cm²", "geometry")
     depth = inner_h - q.fill_below_rim_cm
     if depth <= 0:
         raise CannotAnswer(
@@ -92,23 +97,13 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
             f"{q.substrate_depth_cm:g} cm of substrate stands above the water, which is {depth:g} cm deep.",
             f"Give less than {depth:g} cm.",
         )
-    area = inner_l * inner_w
-    gross = w.line(
-        "V",
-        "a × b × c / 1000",
-        f"{inner_l:g} × {inner_w:g} × {inner_h:g} / 1000",
-        area * inner_h / 1000,
-        "L",
-        "geometry",
-    )
+    gross = w.line("V", "A × c / 1000", f"{area:.1f} × {inner_h:g} / 1000", area * inner_h / 1000, "L", "geometry")
     w.line("d", "inside height − gap to the rim", f"{inner_h:g} − {q.fill_below_rim_cm:g}", depth, "cm", "geometry")
-    water = w.line(
-        "Vw", "a × b × d / 1000", f"{inner_l:g} × {inner_w:g} × {depth:g} / 1000", area * depth / 1000, "L", "geometry"
-    )
+    water = w.line("Vw", "A × d / 1000", f"{area:.1f} × {depth:g} / 1000", area * depth / 1000, "L", "geometry")
     grains = w.line(
         "Vs",
-        "a × b × substrate × (1 − porosity) / 1000",
-        f"{inner_l:g} × {inner_w:g} × {q.substrate_depth_cm:g} × (1 − {q.substrate_porosity_share:g}) / 1000",
+        "A × substrate × (1 − porosity) / 1000",
+        f"{area:.1f} × {q.substrate_depth_cm:g} × (1 − {q.substrate_porosity_share:g}) / 1000",
         area * q.substrate_depth_cm * (1 - q.substrate_porosity_share) / 1000,
         "L",
         "densities",
@@ -127,30 +122,42 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
             f"substrate and hardscape take {grains + scape:.1f} L of {water:.1f} L.",
             "Check the masses; stone is counted in kg.",
         )
+    if q.counted_l is not None:
+        if q.counted_l > 1.1 * gross:
+            raise CannotAnswer(
+                "counted_l",
+                f"{q.counted_l:g} L were counted, but the glass holds {gross:.0f} L.",
+                "Check the count and its unit, or the sizes.",
+            )
+        inside = w.line("Vc", "counted while filling", "as counted", q.counted_l, "L", "keeper")
+    else:
+        inside = water - grains - scape
     net = w.line(
         "Vn",
-        "Vw − Vs − Vh + water outside",
-        f"{water:.1f} − {grains:.1f} − {scape:.1f} + {q.water_outside_l:g}",
-        water - grains - scape + q.water_outside_l,
+        "Vc + water outside" if q.counted_l is not None else "Vw − Vs − Vh + water outside",
+        f"{inside:.1f} + {q.water_outside_l:g}"
+        if q.counted_l is not None
+        else f"{water:.1f} − {grains:.1f} − {scape:.1f} + {q.water_outside_l:g}",
+        inside + q.water_outside_l,
         "L",
-        "geometry",
+        "keeper" if q.counted_l is not None else "geometry",
     )
     gal = w.line("", "Vn / 3.785411784", f"{net:.2f} / 3.785411784", us_gallons(net), "US gal", "si")
-    outer_l, outer_w, outer_h = inner_l + 2 * glass_cm, inner_w + 2 * glass_cm, inner_h + glass_cm
-    glass_l = (outer_l * outer_w * outer_h - inner_l * inner_w * inner_h) / 1000
+    outside = plan.outside_cm2 if off else _plan_outside(q, glass_cm)
+    glass_l = (outside * (inner_h + glass_cm) - area * inner_h) / 1000
     filled = w.line(
         "m",
         "water in the tank + grains × 2.65 + hardscape + glass × 2.5",
-        f"{water - grains - scape:.1f} + {grains:.1f} × 2.65 + {q.stone_kg + q.wood_kg:g} + {glass_l:.1f} × 2.5",
-        water - grains - scape + grains * GRAIN_KG_L + q.stone_kg + q.wood_kg + glass_l * GLASS_KG_L,
+        f"{inside:.1f} + {grains:.1f} × 2.65 + {q.stone_kg + q.wood_kg:g} + {glass_l:.1f} × 2.5",
+        inside + grains * GRAIN_KG_L + q.stone_kg + q.wood_kg + glass_l * GLASS_KG_L,
         "kg",
         "densities",
     )
     pressure = w.line(
         "p",
         "m × 9.81 / footprint",
-        f"{filled:.0f} × 9.81 / ({outer_l:g} × {outer_w:g} cm²)",
-        filled * 9.81 / (outer_l * outer_w / 1e4) / 1000,
+        f"{filled:.0f} × 9.81 / {outside / 1e4:.3f} m²",
+        filled * 9.81 / (outside / 1e4) / 1000,
         "kPa",
         "geometry",
     )
@@ -167,5 +174,31 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
         water_depth_cm=depth,
         surface_cm2=area,
         filled_kg=filled,
+        glass_m2=(plan.inside_rim_cm * depth + area) / 1e4,
+        footprint_cm2=outside,
         floor_kpa=pressure,
     )
+
+
+def _plan(q: TankVolumeQuestion, glass_cm: float) -> Plan:
+    """The plan, or what is wrong with its sizes."""
+    smallest = q.length_cm if q.shape in ("cylinder", "prism", "corner") else min(q.length_cm, q.width_cm)
+    if smallest <= 2 * glass_cm + 1:
+        raise CannotAnswer(
+            "glass_mm",
+            "the panes leave no room inside.",
+            f"Give glass thinner than {max((smallest - 1) * 5, 2):.0f} mm.",
+        )
+    if q.shape == "bow-front" and q.bow_cm > q.length_cm / 2:
+        raise CannotAnswer(
+            "bow_cm",
+            f"a front bulging {q.bow_cm:g} cm is more than half a circle over {q.length_cm:g} cm.",
+            f"Give at most {q.length_cm / 2:g} cm.",
+        )
+    return plan_of(q.shape, q.length_cm, q.width_cm, q.bow_cm, q.sides_count, glass_cm)
+
+
+def _plan_outside(q: TankVolumeQuestion, glass_cm: float) -> float:
+    """Footprint in cm² of a tank whose sizes were taken inside."""
+    plan = plan_of(q.shape, q.length_cm + 2 * glass_cm, q.width_cm + 2 * glass_cm, q.bow_cm, q.sides_count, 0.0)
+    return plan.outside_cm2

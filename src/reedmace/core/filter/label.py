@@ -1,0 +1,100 @@
+"""A filter's box held against itself: figures that cannot all be true."""
+
+from typing import Annotated
+
+from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
+from reedmace.core.working import Answer, CannotAnswer, Question, Watts, Working, number
+
+G, WATER = 9.80665, 998.0
+BEST_EFFICIENCY = 0.45
+"""No small aquarium pump turns more of its electricity into lifted water (memory)."""
+
+
+class LabelCheckQuestion(Question):
+    """What the box says. Give what is printed; leave out the rest."""
+
+    box_lph: Annotated[float, number("L/h", 1, 1e6)] | None = None
+    box_us_gal_per_hour: Annotated[float, number("US gal/h", 0.2, 3e5)] | None = None
+    max_head_m: Annotated[float, number("m", 0.05, 30)] | None = None
+    watts: Watts | None = None
+    tank_up_to_l: Annotated[float, number("L", 1, 1e6)] | None = None
+
+
+class LabelCheckAnswer(Answer):
+    """The flow to take from the box, and each figure that does not agree with another."""
+
+    lph: Annotated[float, number("L/h", 0, 1e7)]
+    findings: list[str]
+    agrees: bool
+
+
+def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
+    """Whether a box's figures agree with each other.
+
+    question: flow in L/h or US gal/h or both, lift in m, power in W, tank size in L.
+    Raises CannotAnswer without any flow.
+    Source: exact unit definitions; hydraulic power ρ g Q H with Q and H at half flow; the rest common practice.
+    """
+    q, w = question, Working()
+    if q.box_lph is None and q.box_us_gal_per_hour is None:
+        raise CannotAnswer("box_lph", "there is no flow.", "Give the flow on the box in L/h or US gal/h.")
+    findings: list[str] = []
+    lph = q.box_lph or 0.0
+    if q.box_us_gal_per_hour is not None:
+        from_us = w.line(
+            "Q",
+            "gal/h × 3.785411784",
+            f"{q.box_us_gal_per_hour:g} × 3.785411784",
+            q.box_us_gal_per_hour * L_PER_US_GAL,
+            "L/h",
+            "si",
+        )
+        if q.box_lph is None:
+            lph = from_us
+        elif abs(from_us / q.box_lph - 1) > 0.04:
+            from_imperial = w.line(
+                "Q imp",
+                "gal/h × 4.54609",
+                f"{q.box_us_gal_per_hour:g} × 4.54609",
+                q.box_us_gal_per_hour * L_PER_IMP_GAL,
+                "L/h",
+                "si",
+            )
+            text = f"The box's two flows differ by {abs(from_us / q.box_lph - 1):.0%}: {q.box_us_gal_per_hour:g} US gal/h is {from_us:.0f} L/h, not {q.box_lph:.0f}."
+            if abs(from_imperial / q.box_lph - 1) < 0.04:
+                text += " It agrees if its gallons are imperial."
+            findings.append(text + " The smaller is taken.")
+            lph = min(from_us, q.box_lph)
+    if q.max_head_m is not None and q.watts is not None and q.watts > 0:
+        power = w.line(
+            "P",
+            "ρ g Q/2 × ¾ H",
+            f"998 × 9.81 × {lph / 2 / 3.6e6:.2e} × {0.75 * q.max_head_m:.2f}",
+            WATER * G * lph / 7.2e6 * 0.75 * q.max_head_m,
+            "W of lifted water",
+            "pumpcurve",
+        )
+        share = w.line("η", "P / W", f"{power:.2f} / {q.watts:g}", power / q.watts, "share", "arithmetic")
+        if share > BEST_EFFICIENCY:
+            findings.append(
+                f"At {q.watts:g} W it cannot have both {lph:.0f} L/h and {q.max_head_m:g} m: that would turn {share:.0%} of its electricity into lifted water, and good pumps reach about {BEST_EFFICIENCY:.0%}."
+            )
+    if q.tank_up_to_l is not None:
+        times = w.line(
+            "n",
+            "Q / tank on the label",
+            f"{lph:.0f} / {q.tank_up_to_l:g}",
+            lph / q.tank_up_to_l,
+            "per hour",
+            "arithmetic",
+        )
+        if times < 2:
+            findings.append(
+                f"“Tanks up to {q.tank_up_to_l:g} L” would be {times:.1f} volumes an hour on its own box figure; 4 to 6 is usual for a community. Read it as up to about {lph / 5:.0f} L."
+            )
+        elif times > 12:
+            findings.append(
+                f"{times:.0f} volumes an hour for its own tank size is a torrent: check that the flow is per hour, and its unit."
+            )
+    verdict = findings[0] if findings else f"The box agrees with itself: {lph:.0f} L/h."
+    return LabelCheckAnswer(verdict=verdict, working=w.lines, lph=lph, findings=findings, agrees=not findings)

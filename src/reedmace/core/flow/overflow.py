@@ -1,0 +1,133 @@
+"""A sump's overflow: what its weir and drain can take, and what runs back when the power fails."""
+
+import math
+from typing import Annotated
+
+from reedmace.core.flow.kernel import friction_factor
+from reedmace.core.flow.materials import viscosity_m2_s
+from reedmace.core.working import Answer, Litres, Lph, Question, Working, number
+
+G = 9.80665
+
+
+class OverflowCheckQuestion(Question):
+    """An overflow, its drain, the return flow, and the room left in the sump."""
+
+    return_lph: Annotated[float, number("L/h", 10, 1e5)]
+    weir_cm: Annotated[float, number("cm", 2, 500, "Length of edge the water falls over")] = 30
+    weir_head_mm: Annotated[float, number("mm", 1, 100, "How high the water may stand over the edge")] = 15
+    drain_bore_mm: Annotated[float, number("mm", 8, 110)] = 28
+    drain_length_m: Annotated[float, number("m", 0.2, 20)] = 1.2
+    drain_fall_m: Annotated[float, number("m", 0.1, 10, "From overflow to sump level")] = 0.8
+    drain_k: Annotated[float, number("K", 0, 100, "Entrance, bends, gate and exit")] = 4
+    tank_surface_cm2: Annotated[float, number("cm²", 100, 1e6)]
+    return_below_surface_cm: Annotated[
+        float, number("cm", 0, 100, "How deep the return or its siphon break lies: it runs back until air gets in")
+    ] = 2
+    pipe_l: Annotated[float, number("L", 0, 500, "Held in the pipes while running")] = 2
+    sump_free_l: Annotated[float, number("L", 0, 5000, "Room above the running level")]
+
+
+class OverflowCheckAnswer(Answer):
+    """Capacities in L/h and the run-back in L."""
+
+    weir_lph: Lph
+    drain_lph: Lph
+    run_back_l: Litres
+    spare_l: Annotated[float, number("L", -1e6, 1e6, "Free room less run-back; under 0 it floods")]
+    drains: bool
+    holds: bool
+    remedies: list[str]
+
+
+def weir_m3s(length_m: float, head_m: float) -> float:
+    """Flow over a straight edge, m³/s.
+
+    length_m, head_m: m. Source: Francis, Q = 1.84 L H^1.5.
+    """
+    return float(1.84 * length_m * head_m**1.5)
+
+
+def siphon_m3s(bore_m: float, length_m: float, fall_m: float, k: float, temperature_c: float = 25.0) -> float:
+    """Flow of a pipe running full from one level to another, m³/s.
+
+    bore_m, length_m, fall_m: m; k: sum of loss coefficients, dimensionless; temperature_c: °C.
+    Source: Bernoulli with losses, v = sqrt(2 g h / (1 + ΣK + f L/D)).
+    """
+    nu = viscosity_m2_s(temperature_c)
+    speed = math.sqrt(2 * G * fall_m / (1 + k + 0.02 * length_m / bore_m))
+    for _ in range(30):
+        factor = float(friction_factor(max(speed * bore_m / nu, 1e-9), 1.5e-6 / bore_m))
+        speed = 0.5 * (speed + math.sqrt(2 * G * fall_m / (1 + k + factor * length_m / bore_m)))
+    return speed * math.pi / 4 * bore_m**2
+
+
+def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
+    """Whether overflow and drain take the return flow, and whether the sump takes the run-back.
+
+    question: flow in L/h, sizes in cm, mm and m, volumes in L.
+    Source: Francis weir; Bernoulli with losses; volumes by geometry. A drain is held to three quarters of its full
+    siphon (memory), so that a snail or a leaf is no flood.
+    """
+    q, w = question, Working()
+    weir = w.line(
+        "Q weir",
+        "1.84 L H^1.5",
+        f"1.84 × {q.weir_cm / 100:g} × {q.weir_head_mm / 1000:g}^1.5",
+        weir_m3s(q.weir_cm / 100, q.weir_head_mm / 1000) * 3.6e6,
+        "L/h",
+        "francis",
+    )
+    drain = w.line(
+        "Q drain",
+        "A √(2 g h / (1 + ΣK + f L/D))",
+        f"{q.drain_bore_mm:g} mm, fall {q.drain_fall_m:g} m",
+        siphon_m3s(q.drain_bore_mm / 1000, q.drain_length_m, q.drain_fall_m, q.drain_k) * 3.6e6,
+        "L/h",
+        "bernoulli",
+    )
+    stands = w.line(
+        "h",
+        "(Q / 1.84 L)^(2/3)",
+        f"{q.return_lph:g} L/h over {q.weir_cm:g} cm",
+        (q.return_lph / 3.6e6 / (1.84 * q.weir_cm / 100)) ** (2 / 3) * 100,
+        "cm over the edge",
+        "francis",
+    )
+    falls = max(stands, q.return_below_surface_cm)
+    back = w.line(
+        "V",
+        "surface × fall / 1000 + pipes",
+        f"{q.tank_surface_cm2:g} × {falls:.2f} / 1000 + {q.pipe_l:g}",
+        q.tank_surface_cm2 * falls / 1000 + q.pipe_l,
+        "L",
+        "geometry",
+    )
+    spare = w.line("left", "free room − V", f"{q.sump_free_l:g} − {back:.1f}", q.sump_free_l - back, "L", "arithmetic")
+    drains = min(weir, 0.75 * drain) >= q.return_lph
+    remedies = []
+    if weir < q.return_lph:
+        remedies.append("A longer weir, or the return turned down.")
+    if 0.75 * drain < q.return_lph:
+        remedies.append("A wider drain or a second one, or the return turned down.")
+    if spare < 0:
+        remedies.append(
+            f"Raise the return or drill a siphon break nearer the surface; lower the sump's running level by {-spare:.0f} L."
+        )
+    if drains and spare >= 0:
+        verdict = f"It holds: the drain takes {drain:.0f} L/h against {q.return_lph:.0f}, and a power cut sends {back:.0f} L back into {q.sump_free_l:.0f} L of room."
+    elif spare < 0:
+        verdict = f"It floods at a power cut: {back:.0f} L run back and the sump has room for {q.sump_free_l:.0f}."
+    else:
+        verdict = f"The overflow cannot take {q.return_lph:.0f} L/h: weir {weir:.0f}, drain {drain:.0f} running full."
+    return OverflowCheckAnswer(
+        verdict=verdict,
+        working=w.lines,
+        weir_lph=weir,
+        drain_lph=drain,
+        run_back_l=back,
+        spare_l=spare,
+        drains=drains,
+        holds=spare >= 0,
+        remedies=remedies,
+    )
