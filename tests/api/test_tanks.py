@@ -307,3 +307,63 @@ def test_a_database_that_is_away_is_a_503_that_says_nothing_was_saved(visitor) -
 def test_a_wrong_database_address_is_refused_with_an_example() -> None:
     with pytest.raises(ValueError, match="mysql://user"):
         connect("http://example")
+
+
+def test_the_catalogue_goes_out_and_comes_back_as_it_was(visitor) -> None:
+    someone = visitor()
+    text = someone.get("/api/compute/catalogue.csv").text
+    back = someone.client.post("/api/compute/catalogue.csv", data=text, content_type="text/csv")
+    assert back.status_code == 200
+    assert [f["id"] for f in back.json["filters"]] == [f["id"] for f in someone.get("/api/compute").json["catalogue"]]
+    assert back.json["filters"] == someone.get("/api/compute").json["catalogue"]
+
+
+@pytest.mark.parametrize(
+    ("row", "column", "words"),
+    [
+        ("A,canister,many,14,99,1.4", "box_lph", "not a figure"),
+        ("A,teapot,800,14,99,1.4", "kind", "sponge"),
+        ("A,canister,800,14,99,", "", "max_head_m"),
+        ("A,canister,5,14,99,1.4", "box_lph", "at least 10"),
+        ("A,canister,800,14,99,1.4,7", "", "more fields"),
+    ],
+    ids=["text", "kind", "no lift", "too small", "too many"],
+)
+def test_a_faulty_catalogue_row_is_named_and_nothing_is_taken(visitor, row: str, column: str, words: str) -> None:
+    text = f"name,kind,box_lph,watts,price,max_head_m\nGood,canister,700,12,80,1.3\n{row}\n"
+    answer = visitor().client.post("/api/compute/catalogue.csv", data=text, content_type="text/csv")
+    assert answer.status_code == 422
+    assert answer.json["title"] == "Nothing was imported"
+    fault = answer.json["errors"][0]
+    assert fault["where"].startswith("line 3")
+    assert column in fault["where"]
+    assert words in fault["what"]
+
+
+def test_a_catalogue_without_what_it_needs_says_which_column(visitor) -> None:
+    answer = visitor().client.post(
+        "/api/compute/catalogue.csv", data="name,kind\nA,canister\n", content_type="text/csv"
+    )
+    assert {e["where"] for e in answer.json["errors"]} == {"line 1, box_lph", "line 1, watts", "line 1, price"}
+
+
+def test_a_shopping_list_is_csv_with_amounts(visitor) -> None:
+    catalogue = visitor().get("/api/compute").json["catalogue"]
+    canister = next(f for f in catalogue if f["kind"] == "canister")
+    answer = visitor().client.post("/api/compute/shopping-list.csv", json={"filter": canister, "net_l": 131})
+    lines = answer.text.splitlines()
+    assert lines[0] == "item,amount,unit,need,why"
+    assert any(line.startswith("Hose clamps,4,piece") for line in lines)
+
+
+def test_a_tank_says_what_its_filter_is_chosen_for(sign_up) -> None:
+    keeper = sign_up()
+    tank = keeper.tank()
+    body = {
+        **TANK_PLAN,
+        "surroundings": {"behind_cm": 4, "stand_height_cm": 66, "cabinet_cm": 50, "water": "salt", "planted": True},
+    }
+    keeper.write(tank, body)
+    room = keeper.get(f"/api/tanks/{tank}").json["rank"]["room"]
+    assert (room["behind_cm"], room["beneath_cm"], room["water"], room["planted"]) == (4, 50, "salt", True)
+    assert room["film_here_m2"] > 0.5

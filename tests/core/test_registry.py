@@ -30,6 +30,11 @@ EXAMPLES = {
     "air-supply": {"pump_l_min": 8, "pump_kpa": 20, "outlets": [{"count": 3, "depth_cm": 35, "air_l_min": 0.7}]},
     "overflow-check": {"return_lph": 2000, "tank_surface_cm2": 10000, "sump_free_l": 40},
     "jet-speed": {"flow_lph": 600, "animals": [{"name": "Ricefish", "current": "gentle"}]},
+    "filter-flow": {
+        "filter": CATALOGUE[-1].model_dump(),
+        "room": {"net_l": 900, "water_depth_cm": 60, "length_cm": 200, "width_cm": 60},
+        "animals": [{"species_id": "oscar", "count": 2}],
+    },
     "media-stack": {
         "baskets": [{"media": "foam-10", "litres": 1}, {"media": "ceramic-rings", "litres": 3}],
         "space_l": 4.4,
@@ -58,7 +63,7 @@ UNIT = re.compile(
     r"(_(l|lph|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
     r"cm_s|l_min|money|index_count|g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|ml_per_100l|percent|percent_day|percent_w_v|share|"
     r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|count|first_half|minutes|draws|ph_low|ph_high))$"
-    r"|^(money|now|then|lph|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
+    r"|^(fittings_k|drain_k|litres|money|now|then|lph|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
     r"would_rank|sockets|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"
     r"|(_low_c|_high_c|_dkh|_ppm_ion)$|^days?_(now|since_cleaning)$"
 )

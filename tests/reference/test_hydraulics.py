@@ -8,11 +8,16 @@ import fluids.friction
 import numpy as np
 import pytest
 import wntr
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
+from reedmace.core.filter import CATALOGUE
+from reedmace.core.filter.flow import operating_question
+from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.kernel import bubble_speed, friction_factor
-from reedmace.core.flow.materials import media_coefficients, viscosity_m2_s
+from reedmace.core.flow.materials import FITTING_K, media_coefficients, viscosity_m2_s
 from reedmace.formats import plumbing_inp
 
 
@@ -77,6 +82,66 @@ def test_the_dirty_point_is_epanets_too() -> None:
     assert answer.dirty_lph < 0.97 * answer.delivered_lph
 
 
+FITTING = st.fixed_dictionaries(
+    {
+        "kind": st.sampled_from(["strainer", "elbow", "u-bend", "quick-valve", "spray-bar", "guard", "check-valve"]),
+        "count": st.integers(1, 4),
+    }
+)
+LAYER = st.fixed_dictionaries(
+    {
+        "media": st.sampled_from(
+            ["foam-10", "foam-20", "foam-30", "floss", "ceramic-rings", "sintered", "lava", "carbon"]
+        ),
+        "area_cm2": st.floats(120, 600),
+        "depth_cm": st.floats(2, 15),
+    }
+)
+
+
+@settings(max_examples=40, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+@given(
+    flow=st.floats(200, 4000),
+    head=st.floats(0.7, 4.0),
+    bore=st.sampled_from([12.0, 16.0, 19.0, 25.0, 32.0]),
+    length=st.floats(0.5, 8),
+    rise=st.floats(0, 0.6),
+    fittings=st.lists(FITTING, min_size=1, max_size=4),
+    media=st.lists(LAYER, max_size=3),
+    temperature=st.floats(8, 30),
+)
+def test_forty_loops_nobody_chose_are_epanets_within_half_a_percent(
+    flow, head, bore, length, rise, fittings, media, temperature
+) -> None:
+    question = loop(
+        flow, head, bore, length, fittings=fittings, media=media, rise_to_open_air_m=rise, temperature_c=temperature
+    )
+    answer = compute("operating-point", question)
+    assert answer.delivered_lph == pytest.approx(epanet_lph(question), rel=0.005, abs=0.05)
+
+
+@pytest.mark.parametrize("filter_id", ["sweetflag-800", "alderfen-2200", "millpond-60", "millrace-60", "culvert-20"])
+def test_a_catalogue_filter_on_a_tank_is_epanets_through_its_exported_plumbing(filter_id: str) -> None:
+    f = next(f for f in CATALOGUE if f.id == filter_id)
+    room = Room(net_l=131, water_depth_cm=41, length_cm=90, width_cm=40, beneath_cm=66, drilled=True)
+    question = operating_question(f, room, Plumbing(), [], 2.0, 25).model_dump(mode="json")
+    ranked = compute("filter-flow", {"filter": f.model_dump(), "room": room.model_dump()}).pumped
+    assert ranked.delivered_lph == pytest.approx(epanet_lph(question), rel=0.005)
+
+
+@pytest.mark.parametrize(
+    ("kind", "ours"),
+    [
+        ("exit", fluids.fittings.exit_normal()),
+        ("entrance", fluids.fittings.entrance_sharp(method="Idelchik") + 0.28),
+    ],
+    ids=["exit", "re-entrant entrance"],
+)
+def test_fittings_have_cranes_k_where_crane_has_the_part(kind: str, ours: float) -> None:
+    # Crane TP-410: exit 1.0; inward projecting entrance 0.78, the sharp one's 0.5 and 0.28 for the pipe standing out.
+    assert FITTING_K[kind] == pytest.approx(ours, abs=0.02)
+
+
 @pytest.mark.parametrize("relative", [0.0, 1e-5, 1e-4, 1e-3, 1e-2])
 @pytest.mark.parametrize("reynolds", [4.1e3, 1e4, 5e4, 1e5, 1e6])
 def test_the_friction_factor_is_colebrooks_as_fluids_solves_it(reynolds: float, relative: float) -> None:
@@ -138,3 +203,33 @@ def test_the_air_lift_solves_nicklins_balance_found_another_way() -> None:
     scanned = jl[::400][np.argmin(np.abs(balance))] * area * 3.6e6
     assert answer.delivered_lph == pytest.approx(scanned, rel=0.01)
     assert 0 < gas.max() < 1
+
+
+def test_an_air_lift_without_air_or_depth_lifts_nothing_and_its_efficiency_is_below_one() -> None:
+    def lift(air: float, depth: float, above: float = 0.0):
+        return compute(
+            "airlift-flow",
+            {"air_l_min": air, "tube_bore_mm": 16, "submerged_cm": depth, "outlet_above_water_cm": above},
+        )
+
+    assert lift(0, 30).delivered_lph == 0
+    assert lift(2, 0).delivered_lph == 0
+    raised = lift(2, 30, 5)
+    work_out = 998 * 9.80665 * raised.delivered_lph / 3.6e6 * 0.05
+    work_in = 101325 * 2 / 60000 * np.log(1 + 998 * 9.80665 * 0.30 / 101325)
+    assert 0 < work_out / work_in < 1
+    flows = [lift(air, 30).delivered_lph for air in (0.2, 0.5, 1, 2)]
+    assert flows == sorted(flows)
+    depths = [lift(1, d).delivered_lph for d in (10, 20, 30, 40)]
+    assert depths == sorted(depths)
+    # A trial calculation for a 30 cm tube of 16 mm, nearly fully submerged (here nine tenths), without foam: about 210
+    # to 290 L/h from 1 to 2 L/min of air. No published value stands behind it.
+    tube = {
+        "tube_bore_mm": 16,
+        "submerged_cm": 27,
+        "outlet_above_water_cm": 3,
+        "foam_face_cm2": 50000,
+        "foam_depth_cm": 0.5,
+    }
+    assert compute("airlift-flow", {"air_l_min": 1, **tube}).delivered_lph == pytest.approx(210, rel=0.1)
+    assert compute("airlift-flow", {"air_l_min": 2, **tube}).delivered_lph == pytest.approx(290, rel=0.1)

@@ -33,6 +33,12 @@ export type Excluded = Schemas["Excluded"];
 export type FittingStep = Schemas["Step"];
 export type SessionState = Schemas["SessionState"];
 export type TodayRow = Schemas["TodayRow"];
+export type RankQuestion = Schemas["RankFiltersQuestion"];
+export type RankAnswer = Schemas["RankFiltersAnswer"];
+export type FilterPair = Schemas["Pair"];
+export type Basket = Schemas["Basket"];
+export type FilterFlow = Schemas["FilterFlowAnswer"];
+export type ShoppingQuestion = Schemas["ShoppingListQuestion"];
 export type AmmoniaProduct = CyclePlan["product"];
 
 export interface Computations {
@@ -43,6 +49,13 @@ export interface Computations {
   "airlift-flow": [Schemas["AirliftQuestion"], Schemas["AirliftAnswer"]];
   "rank-filters": [Schemas["RankFiltersQuestion"], Schemas["RankFiltersAnswer"]];
   "running-cost": [Schemas["RunningCostQuestion"], Schemas["RunningCostAnswer"]];
+  "filter-flow": [Schemas["FilterFlowQuestion"], Schemas["FilterFlowAnswer"]];
+  "media-stack": [Schemas["MediaStackQuestion"], Schemas["MediaStackAnswer"]];
+  "label-check": [Schemas["LabelCheckQuestion"], Schemas["LabelCheckAnswer"]];
+  "shopping-list": [Schemas["ShoppingListQuestion"], Schemas["ShoppingListAnswer"]];
+  "air-supply": [Schemas["AirSupplyQuestion"], Schemas["AirSupplyAnswer"]];
+  "overflow-check": [Schemas["OverflowCheckQuestion"], Schemas["OverflowCheckAnswer"]];
+  "flow-fade": [Schemas["FlowFadeQuestion"], Schemas["FlowFadeAnswer"]];
   "fitting-steps": [Schemas["FittingStepsQuestion"], Schemas["FittingStepsAnswer"]];
   "bucket-test": [Schemas["BucketTestQuestion"], Schemas["BucketTestAnswer"]];
   "ammonia-dose": [Schemas["AmmoniaDoseQuestion"], Schemas["AmmoniaDoseAnswer"]];

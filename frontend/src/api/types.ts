@@ -494,6 +494,104 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/jet-speed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The speed an animal meets at mid-tank. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["JetSpeedQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JetSpeedAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/flow-fade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When the flow will have faded to the service limit. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FlowFadeQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FlowFadeAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/waste-load": {
         parameters: {
             query?: never;
@@ -524,6 +622,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["WasteLoadAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/air-supply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether one air pump carries its outlets, and how many more. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["AirSupplyQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AirSupplyAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -740,6 +887,153 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["TankVolumeAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/filter-flow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What one filter really does on one tank, and the current it makes. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FilterFlowQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FilterFlowAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/media-stack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether the media lie right, and what they do to the flow. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["MediaStackQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MediaStackAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/label-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a box agrees with itself. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["LabelCheckQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LabelCheckAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -1102,6 +1396,71 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/catalogue.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The catalogue as CSV. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description CSV */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Filters in a CSV: every row or none. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FilterList"];
+                    };
+                };
+                /** @description Not usable; each faulty row is named */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/{name}/schema": {
         parameters: {
             query?: never;
@@ -1198,6 +1557,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/shopping-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to buy, with quantities. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ShoppingListQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShoppingListAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/read-quantity": {
         parameters: {
             query?: never;
@@ -1228,6 +1636,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ReadQuantityAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/overflow-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a sump's drain and room take the flow and the run-back. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["OverflowCheckQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OverflowCheckAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -1597,6 +2054,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/shopping-list.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A shopping list as CSV. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ShoppingListQuestion"];
+                };
+            };
+            responses: {
+                /** @description CSV */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/un-ionised-ammonia": {
         parameters: {
             query?: never;
@@ -1953,6 +2459,102 @@ export interface components {
             caution?: string | null;
         };
         /**
+         * AirOutlet
+         * @description So many outlets alike.
+         */
+        AirOutlet: {
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Depth Cm
+             * @description Air let go so far under the surface
+             */
+            depth_cm: number;
+            /**
+             * Air L Min
+             * @description Wanted at each
+             */
+            air_l_min: number;
+            /**
+             * Line Bore Mm
+             * @default 4
+             */
+            line_bore_mm?: number;
+            /**
+             * Line Length M
+             * @default 2
+             */
+            line_length_m?: number;
+            /**
+             * Stone
+             * @default false
+             */
+            stone?: boolean;
+        };
+        /**
+         * AirSupplyAnswer
+         * @description Wanted and given air, the pressure, and how many more outlets of the hardest kind it could carry.
+         */
+        AirSupplyAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Wanted L Min */
+            wanted_l_min: number;
+            /** Needed Kpa */
+            needed_kpa: number;
+            /**
+             * Given L Min
+             * @description What the pump gives at that pressure
+             */
+            given_l_min: number;
+            /** Carries */
+            carries: boolean;
+            /** More Count */
+            more_count: number;
+            /** Remedies */
+            remedies: string[];
+        };
+        /**
+         * AirSupplyQuestion
+         * @description A pump by its two box figures, the main it feeds, and what hangs on it.
+         */
+        AirSupplyQuestion: {
+            /**
+             * Pump L Min
+             * @description Free flow on the box
+             */
+            pump_l_min: number;
+            /**
+             * Pump Kpa
+             * @description Pressure at which it gives up
+             */
+            pump_kpa: number;
+            /** Outlets */
+            outlets: components["schemas"]["AirOutlet"][];
+            /**
+             * Main Bore Mm
+             * @description Ring main or manifold
+             * @default 8
+             */
+            main_bore_mm?: number;
+            /**
+             * Main Length M
+             * @default 0
+             */
+            main_length_m?: number;
+            /**
+             * Ring
+             * @description A closed ring feeds from both sides
+             * @default false
+             */
+            ring?: boolean;
+        };
+        /**
          * AirliftAnswer
          * @description Clean and dirty flow.
          */
@@ -1967,6 +2569,16 @@ export interface components {
             dirty_lph: number;
             /** Gas Share */
             gas_share: number;
+            /**
+             * Uplift Cut Cm
+             * @description Tube length from the air inlet that stays under after evaporation
+             */
+            uplift_cut_cm: number;
+            /**
+             * Evaporated Lph
+             * @description Clean, with the water fallen that far and the tube as it is
+             */
+            evaporated_lph: number;
         };
         /**
          * AirliftQuestion
@@ -1987,6 +2599,12 @@ export interface components {
              * @default 0
              */
             outlet_above_water_cm?: number;
+            /**
+             * Evaporation Cm
+             * @description How far the water may fall between top-ups
+             * @default 2
+             */
+            evaporation_cm?: number;
             /**
              * Foam Face Cm2
              * @default 300
@@ -2138,7 +2756,7 @@ export interface components {
         };
         /**
          * Animals
-         * @description So many of one species; adult length unless told otherwise.
+         * @description So many of one species, with their length today if they are not grown yet.
          */
         Animals: {
             /** Species Id */
@@ -2180,6 +2798,31 @@ export interface components {
             p50: number;
             /** P90 */
             p90: number;
+        };
+        /**
+         * Basket
+         * @description One medium, in the order the water meets them.
+         */
+        Basket: {
+            /**
+             * Media
+             * @enum {string}
+             */
+            media: "foam-10" | "foam-20" | "foam-30" | "floss" | "cartridge" | "ceramic-rings" | "sintered" | "plastic-balls" | "lava" | "carbon" | "zeolite";
+            /** Litres */
+            litres: number;
+            /**
+             * Bagged
+             * @description Still in its plastic bag
+             * @default false
+             */
+            bagged?: boolean;
+            /**
+             * Seated
+             * @description Tray down, lips sealing
+             * @default true
+             */
+            seated?: boolean;
         };
         /**
          * BucketTestAnswer
@@ -2241,15 +2884,25 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "sponge" | "hang-on" | "canister";
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
             /** Box Lph */
             box_lph: number;
             /** Delivered Lph */
             delivered_lph: number;
             /** Dirty Lph */
             dirty_lph: number;
+            /**
+             * Service Day
+             * @description Between cleanings here
+             */
+            service_day: number;
             /** Turnovers Per Hour */
             turnovers_per_hour: number;
+            /**
+             * Rise M
+             * @description Height the water is really lifted
+             */
+            rise_m: number;
             /** Watts */
             watts: number;
             /** Price */
@@ -2261,6 +2914,16 @@ export interface components {
              * @description If its media space held ceramic, about 0.55 kg/L
              */
             media_kg: number;
+            /**
+             * Film M2
+             * @description If its media space held medium foam
+             */
+            film_m2: number;
+            /**
+             * Carries Times Count
+             * @description What its film could carry, over what is made
+             */
+            carries_times_count: number;
             /** Score */
             score: number;
             /** Reason */
@@ -2269,6 +2932,24 @@ export interface components {
             caveats: string[];
             /** Contributions */
             contributions: components["schemas"]["Contribution"][];
+        };
+        /**
+         * Change
+         * @description One input changed by the least that brings a filter first.
+         */
+        Change: {
+            /** Filter Id */
+            filter_id: string;
+            /** Name */
+            name: string;
+            /** Input */
+            input: string;
+            /** Now */
+            now: number;
+            /** Then */
+            then: number;
+            /** Text */
+            text: string;
         };
         /**
          * Clash
@@ -2637,7 +3318,7 @@ export interface components {
         };
         /**
          * Excluded
-         * @description One filter left out, why, and what would bring it back.
+         * @description One filter that does not fit, why, and what would let it in.
          */
         Excluded: {
             /** Filter Id */
@@ -2648,7 +3329,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "sponge" | "hang-on" | "canister";
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
             /** Box Lph */
             box_lph: number;
             /** Delivered Lph */
@@ -2659,6 +3340,16 @@ export interface components {
             remedy: string;
             /** Would Rank */
             would_rank: number | null;
+        };
+        /**
+         * FadePoint
+         * @description One point of the fitted course.
+         */
+        FadePoint: {
+            /** Day */
+            day: number;
+            /** Flow Lph */
+            flow_lph: number;
         };
         /**
          * Filter
@@ -2673,7 +3364,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "sponge" | "hang-on" | "canister";
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
             /** Box Lph */
             box_lph: number;
             /**
@@ -2681,6 +3372,11 @@ export interface components {
              * @default null
              */
             max_head_m?: number | null;
+            /**
+             * Curve
+             * @description Points the maker gives; then they decide, not the two box figures
+             */
+            curve?: components["schemas"]["CurvePoint"][];
             /**
              * Air L Min
              * @default null
@@ -2708,6 +3404,12 @@ export interface components {
             foam_depth_cm?: number;
             /** Media L */
             media_l: number;
+            /**
+             * Media Path
+             * @default bottom-up
+             * @enum {string}
+             */
+            media_path?: "bottom-up" | "top-down" | "ring-then-down" | "columns" | "front-to-back" | "through-foam" | "chambers";
             /** Height Cm */
             height_cm: number;
             /** Width Cm */
@@ -2754,6 +3456,57 @@ export interface components {
             chemical_media?: boolean;
         };
         /**
+         * FilterFlowAnswer
+         * @description The path of the water: by pump or by air, the rise that counts and why, and the speed at mid-tank.
+         */
+        FilterFlowAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            pumped: components["schemas"]["OperatingPointAnswer"] | null;
+            lifted: components["schemas"]["AirliftAnswer"] | null;
+            /** Rise M */
+            rise_m: number;
+            /**
+             * Loop
+             * @description Whether the loop is open or closed, and what that means
+             */
+            loop: string;
+            jet: components["schemas"]["JetSpeedAnswer"] | null;
+        };
+        /**
+         * FilterFlowQuestion
+         * @description A filter, the tank it is to stand on, its plumbing and what is in it.
+         */
+        FilterFlowQuestion: {
+            filter: components["schemas"]["Filter"];
+            room: components["schemas"]["Room"];
+            plumbing?: components["schemas"]["Plumbing"];
+            /**
+             * Media
+             * @description Left out: medium foam
+             */
+            media?: components["schemas"]["Basket"][];
+            /** Animals */
+            animals?: components["schemas"]["Animals"][];
+            /** Own Species */
+            own_species?: components["schemas"]["Species"][];
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
+        };
+        /**
+         * FilterList
+         * @description Filters read from a file; nothing is stored.
+         */
+        FilterList: {
+            /** Filters */
+            filters: components["schemas"]["Filter"][];
+        };
+        /**
          * FilterPlan
          * @description Plumbing, priorities and, once chosen, the filter itself as its box stood that day.
          */
@@ -2765,8 +3518,16 @@ export interface components {
             kind: "filter-plan";
             /** @default null */
             chosen?: components["schemas"]["Filter"] | null;
+            /**
+             * @description The other half of a redundant pair
+             * @default null
+             */
+            second?: components["schemas"]["Filter"] | null;
+            /** Media */
+            media?: components["schemas"]["Basket"][];
             plumbing?: components["schemas"]["Plumbing"];
-            priorities?: components["schemas"]["Priorities"];
+            /** @default null */
+            priorities?: components["schemas"]["Priorities"] | null;
             /** Own Filters */
             own_filters?: components["schemas"]["Filter"][];
             /**
@@ -2794,7 +3555,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "strainer" | "entrance" | "elbow" | "u-bend" | "tap-open" | "tap-half" | "quick-valve" | "check-valve" | "spray-bar" | "exit" | "nozzle";
+            kind: "strainer" | "entrance" | "elbow" | "u-bend" | "tap-open" | "tap-half" | "quick-valve" | "check-valve" | "spray-bar" | "guard" | "exit" | "nozzle";
             /**
              * Count
              * @default 1
@@ -2832,7 +3593,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "sponge" | "hang-on" | "canister";
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
             /**
              * Filter Height Cm
              * @default 20
@@ -2875,6 +3636,37 @@ export interface components {
             behind_cm?: number;
         };
         /**
+         * FlowFadeAnswer
+         * @description The clean flow, the day service falls due, and the course to draw.
+         */
+        FlowFadeAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Clean Lph */
+            clean_lph: number;
+            /** Limit Lph */
+            limit_lph: number;
+            /** Service Day */
+            service_day: number | null;
+            /** Course */
+            course: components["schemas"]["FadePoint"][];
+        };
+        /**
+         * FlowFadeQuestion
+         * @description Two or more tests since one cleaning.
+         */
+        FlowFadeQuestion: {
+            /** Tests */
+            tests: components["schemas"]["TimedFlow"][];
+            /**
+             * Service Share
+             * @default 0.7
+             */
+            service_share?: number;
+        };
+        /**
          * FlowRequirementAnswer
          * @description Every school side by side, the one followed, and a limit for gentle animals.
          */
@@ -2907,6 +3699,8 @@ export interface components {
             net_l: number;
             /** Animals */
             animals?: components["schemas"]["Animals"][];
+            /** Own Species */
+            own_species?: components["schemas"]["Species"][];
         };
         /**
          * FlowTest
@@ -2958,6 +3752,131 @@ export interface components {
             roughness_mm?: number;
         };
         /**
+         * IntervalPoint
+         * @description Flow so many days after a cleaning.
+         */
+        IntervalPoint: {
+            /** Day */
+            day: number;
+            /** Flow Lph */
+            flow_lph: number;
+        };
+        /**
+         * JetSpeedAnswer
+         * @description Speeds in cm/s, whom it troubles, and what helps.
+         */
+        JetSpeedAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Outlet Cm S */
+            outlet_cm_s: number;
+            /** There Cm S */
+            there_cm_s: number;
+            /** Troubled */
+            troubled: string[];
+            /** Remedies */
+            remedies: string[];
+        };
+        /**
+         * JetSpeedQuestion
+         * @description An outlet and the tank it points along.
+         */
+        JetSpeedQuestion: {
+            /** Flow Lph */
+            flow_lph: number;
+            /**
+             * Outlet Bore Mm
+             * @description A nozzle's bore, or one hole of a spray bar
+             * @default 14
+             */
+            outlet_bore_mm?: number;
+            /**
+             * Holes Count
+             * @default 1
+             */
+            holes_count?: number;
+            /**
+             * Distance Cm
+             * @description To mid-tank, along the jet
+             * @default 45
+             */
+            distance_cm?: number;
+            /**
+             * Against Glass
+             * @default false
+             */
+            against_glass?: boolean;
+            /** Animals */
+            animals?: components["schemas"]["Liking"][];
+        };
+        /**
+         * LabelCheckAnswer
+         * @description The flow to take from the box, and each figure that does not agree with another.
+         */
+        LabelCheckAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Lph */
+            lph: number;
+            /** Findings */
+            findings: string[];
+            /** Agrees */
+            agrees: boolean;
+            /** @description With what the box does not say taken from the catalogue's nearest of its kind */
+            filter: components["schemas"]["Filter"];
+        };
+        /**
+         * LabelCheckQuestion
+         * @description What the box says. Give what is printed; leave out the rest.
+         */
+        LabelCheckQuestion: {
+            /**
+             * Box Lph
+             * @default null
+             */
+            box_lph?: number | null;
+            /**
+             * Box Us Gal Per Hour
+             * @default null
+             */
+            box_us_gal_per_hour?: number | null;
+            /**
+             * Max Head M
+             * @default null
+             */
+            max_head_m?: number | null;
+            /**
+             * Watts
+             * @default null
+             */
+            watts?: number | null;
+            /**
+             * Tank Up To L
+             * @default null
+             */
+            tank_up_to_l?: number | null;
+            /**
+             * Kind
+             * @default canister
+             * @enum {string}
+             */
+            kind?: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
+            /**
+             * Name
+             * @default From the shop
+             */
+            name?: string;
+            /**
+             * Price
+             * @default 0
+             */
+            price?: number;
+        };
+        /**
          * LabelProduct
          * @description A product known only by what its label promises: so much in so much water gives so many ppm.
          */
@@ -3003,11 +3922,24 @@ export interface components {
              * Media
              * @enum {string}
              */
-            media: "foam-10" | "foam-20" | "foam-30" | "floss" | "ceramic-rings" | "sintered" | "plastic-balls" | "carbon";
+            media: "foam-10" | "foam-20" | "foam-30" | "floss" | "cartridge" | "ceramic-rings" | "sintered" | "plastic-balls" | "lava" | "carbon" | "zeolite";
             /** Area Cm2 */
             area_cm2: number;
             /** Depth Cm */
             depth_cm: number;
+        };
+        /**
+         * Liking
+         * @description An animal and the current it likes.
+         */
+        Liking: {
+            /** Name */
+            name: string;
+            /**
+             * Current
+             * @enum {string}
+             */
+            current: "gentle" | "moderate" | "strong";
         };
         /**
          * LoggedAlkalinity
@@ -3090,6 +4022,134 @@ export interface components {
             temperature_c?: number | null;
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
+        };
+        /**
+         * MediaFault
+         * @description One thing wrong: which basket (none for the whole), what, and the remedy.
+         */
+        MediaFault: {
+            /**
+             * Basket Index Count
+             * @description Counted from 1; 0 for the stack as a whole
+             */
+            basket_index_count: number;
+            /** What */
+            what: string;
+            /** Remedy */
+            remedy: string;
+        };
+        /**
+         * MediaStackAnswer
+         * @description Fit, surface, school and flow of a stack.
+         */
+        MediaStackAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Path Words */
+            path_words: string;
+            /** Faults */
+            faults: components["schemas"]["MediaFault"][];
+            /** Advice */
+            advice: string[];
+            /** Volume L */
+            volume_l: number;
+            /** Fill Share */
+            fill_share: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Film M2 */
+            film_m2: number;
+            /**
+             * Asked Kg
+             * @description By the media-mass school
+             */
+            asked_kg: number;
+            /**
+             * Has Kg
+             * @description Ceramic and sintered media
+             */
+            has_kg: number;
+            /** Clean Lph */
+            clean_lph: number | null;
+            /**
+             * Dirty Lph
+             * @description After the service interval
+             */
+            dirty_lph: number | null;
+            /** Service Day */
+            service_day: number | null;
+        };
+        /**
+         * MediaStackQuestion
+         * @description What is in the filter, and the filter around it.
+         */
+        MediaStackQuestion: {
+            /**
+             * Kind
+             * @default canister
+             * @enum {string}
+             */
+            kind?: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
+            /**
+             * Path
+             * @default bottom-up
+             * @enum {string}
+             */
+            path?: "bottom-up" | "top-down" | "ring-then-down" | "columns" | "front-to-back" | "through-foam" | "chambers";
+            /** Baskets */
+            baskets: components["schemas"]["Basket"][];
+            /**
+             * Space L
+             * @description Room for media
+             */
+            space_l: number;
+            /** Face Cm2 */
+            face_cm2: number;
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             * @default 100
+             */
+            net_l?: number;
+            /**
+             * Heavy Stock
+             * @default false
+             */
+            heavy_stock?: boolean;
+            /** @default null */
+            pump?: components["schemas"]["Pump"] | null;
+            /**
+             * Hose Bore Mm
+             * @default 16
+             */
+            hose_bore_mm?: number;
+            /**
+             * Hose Length M
+             * @default 2.8
+             */
+            hose_length_m?: number;
+            /**
+             * Fittings K
+             * @default 12
+             */
+            fittings_k?: number;
+            /**
+             * Rise To Open Air M
+             * @default 0
+             */
+            rise_to_open_air_m?: number;
+            /**
+             * Feed G Day
+             * @default 2
+             */
+            feed_g_day?: number;
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
         };
         /**
          * MediaWork
@@ -3201,6 +4261,8 @@ export interface components {
             dirty_turnovers_per_hour: number | null;
             /** Head Budget */
             head_budget: components["schemas"]["HeadPart"][];
+            /** Interval */
+            interval: components["schemas"]["IntervalPoint"][];
             /** Pump Curve */
             pump_curve: components["schemas"]["CurvePoint"][];
             /** Plumbing Clean */
@@ -3263,6 +4325,121 @@ export interface components {
             running: boolean;
         };
         /**
+         * OverflowCheckAnswer
+         * @description Capacities in L/h and the run-back in L.
+         */
+        OverflowCheckAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Weir Lph */
+            weir_lph: number;
+            /** Drain Lph */
+            drain_lph: number;
+            /** Run Back L */
+            run_back_l: number;
+            /**
+             * Spare L
+             * @description Free room less run-back; under 0 it floods
+             */
+            spare_l: number;
+            /** Drains */
+            drains: boolean;
+            /** Holds */
+            holds: boolean;
+            /** Remedies */
+            remedies: string[];
+        };
+        /**
+         * OverflowCheckQuestion
+         * @description An overflow, its drain, the return flow, and the room left in the sump.
+         */
+        OverflowCheckQuestion: {
+            /** Return Lph */
+            return_lph: number;
+            /**
+             * Weir Cm
+             * @description Length of edge the water falls over
+             * @default 30
+             */
+            weir_cm?: number;
+            /**
+             * Weir Head Mm
+             * @description How high the water may stand over the edge
+             * @default 15
+             */
+            weir_head_mm?: number;
+            /**
+             * Drain Bore Mm
+             * @default 28
+             */
+            drain_bore_mm?: number;
+            /**
+             * Drain Length M
+             * @default 1.2
+             */
+            drain_length_m?: number;
+            /**
+             * Drain Fall M
+             * @description From overflow to sump level
+             * @default 0.8
+             */
+            drain_fall_m?: number;
+            /**
+             * Drain K
+             * @description Entrance, bends, gate and exit
+             * @default 4
+             */
+            drain_k?: number;
+            /** Tank Surface Cm2 */
+            tank_surface_cm2: number;
+            /**
+             * Return Below Surface Cm
+             * @description How deep the return or its siphon break lies: it runs back until air gets in
+             * @default 2
+             */
+            return_below_surface_cm?: number;
+            /**
+             * Pipe L
+             * @description Held in the pipes while running
+             * @default 2
+             */
+            pipe_l?: number;
+            /**
+             * Sump Free L
+             * @description Room above the running level
+             */
+            sump_free_l: number;
+        };
+        /**
+         * Pair
+         * @description Two filters side by side, each of which alone carries the load.
+         */
+        Pair: {
+            /** Filter Ids */
+            filter_ids: string[];
+            /** Name */
+            name: string;
+            /** Delivered Lph */
+            delivered_lph: number;
+            /** Dirty Lph */
+            dirty_lph: number;
+            /** Turnovers Per Hour */
+            turnovers_per_hour: number;
+            /** Watts */
+            watts: number;
+            /** Price */
+            price: number;
+            /** Score */
+            score: number;
+            /**
+             * Would Rank
+             * @description Its place among the single filters
+             */
+            would_rank: number;
+        };
+        /**
          * PasswordChange
          * @description The old password and the new.
          */
@@ -3277,7 +4454,7 @@ export interface components {
         };
         /**
          * Plumbing
-         * @description Hoses of a canister, as planned. A bore left out takes each filter's own.
+         * @description Hoses of a canister or sump, as planned. A bore left out takes each filter's own.
          */
         Plumbing: {
             /**
@@ -3292,10 +4469,11 @@ export interface components {
              */
             hose_length_m?: number;
             /**
-             * Rise To Open Air M
-             * @default 0
+             * Outlet Above Water Cm
+             * @description Under 0 it lies under water, and then the height costs nothing
+             * @default -2
              */
-            rise_to_open_air_m?: number;
+            outlet_above_water_cm?: number;
             /** Fittings */
             fittings?: components["schemas"]["Fitting"][];
         };
@@ -3380,6 +4558,18 @@ export interface components {
              * @default 0
              */
             chemical?: number;
+            /**
+             * Expandable
+             * @description 0 does not matter, 5 matters most
+             * @default 0
+             */
+            expandable?: number;
+            /**
+             * Redundant
+             * @description 0 does not matter, 5 matters most
+             * @default 1
+             */
+            redundant?: number;
         };
         /**
          * Pump
@@ -3410,7 +4600,7 @@ export interface components {
         };
         /**
          * RankFiltersAnswer
-         * @description The best in order, the left out, and the single change that would alter the first place.
+         * @description The best in order, pairs, the left out, what would alter the first place, and whether another is needed at all.
          */
         RankFiltersAnswer: {
             /** Verdict */
@@ -3429,10 +4619,20 @@ export interface components {
             excluded_count: number;
             /** Ranked */
             ranked: components["schemas"]["Candidate"][];
+            /** Pairs */
+            pairs: components["schemas"]["Pair"][];
             /** Excluded */
             excluded: components["schemas"]["Excluded"][];
             /** Single Change */
             single_change: string | null;
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /**
+             * Enough
+             * @description Why no further filter is needed, null where one is
+             */
+            enough: string | null;
+            priorities: components["schemas"]["Priorities"];
             /** Asked Low Lph */
             asked_low_lph: number;
             /** Asked High Lph */
@@ -3446,8 +4646,14 @@ export interface components {
             room: components["schemas"]["Room"];
             /** Animals */
             animals?: components["schemas"]["Animals"][];
+            /** Own Species */
+            own_species?: components["schemas"]["Species"][];
             plumbing?: components["schemas"]["Plumbing"];
-            priorities?: components["schemas"]["Priorities"];
+            /**
+             * @description Left out, a sensible start for the room
+             * @default null
+             */
+            priorities?: components["schemas"]["Priorities"] | null;
             /** Own Filters */
             own_filters?: components["schemas"]["Filter"][];
             /**
@@ -3455,6 +4661,11 @@ export interface components {
              * @default true
              */
             with_catalogue?: boolean;
+            /**
+             * Running Ids
+             * @description Filters already on this tank
+             */
+            running_ids?: string[];
             /**
              * Days Since Cleaning
              * @default null
@@ -3644,10 +4855,57 @@ export interface components {
              */
             sockets?: number;
             /**
-             * Salt Water
+             * Water
+             * @default fresh
+             * @enum {string}
+             */
+            water?: "fresh" | "brackish" | "salt";
+            /**
+             * Kind
+             * @default living
+             * @enum {string}
+             */
+            kind?: "bedroom" | "living" | "workshop" | "shop" | "fish-room";
+            /**
+             * Drilled
              * @default false
              */
-            salt_water?: boolean;
+            drilled?: boolean;
+            /**
+             * Overflow Box
+             * @description A box that siphons over the rim, for a tank that is not drilled
+             * @default false
+             */
+            overflow_box?: boolean;
+            /**
+             * Lid
+             * @description Closed to the edges
+             * @default false
+             */
+            lid?: boolean;
+            /**
+             * Planted
+             * @default false
+             */
+            planted?: boolean;
+            /**
+             * Often Away
+             * @description Owner away or frequent power cuts: it must restart by itself
+             * @default false
+             */
+            often_away?: boolean;
+            /**
+             * Tanks Here Count
+             * @description Tanks in this place that one air pump could feed
+             * @default 1
+             */
+            tanks_here_count?: number;
+            /**
+             * Film Here M2
+             * @description Glass, gravel and decor that carry film already
+             * @default 0
+             */
+            film_here_m2?: number;
         };
         /**
          * RunningCostAnswer
@@ -3760,6 +5018,82 @@ export interface components {
             csrf_token: string;
             /** Demo Open */
             demo_open: boolean;
+        };
+        /**
+         * ShoppingItem
+         * @description One line of the list.
+         */
+        ShoppingItem: {
+            /** Item */
+            item: string;
+            /** Amount */
+            amount: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "piece" | "m" | "L" | "kg" | "g" | "mL" | "drops";
+            /** Why */
+            why: string;
+            /**
+             * Need
+             * @enum {string}
+             */
+            need: "needed" | "wise" | "spare";
+        };
+        /**
+         * ShoppingListAnswer
+         * @description Everything to buy, needed first.
+         */
+        ShoppingListAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Items */
+            items: components["schemas"]["ShoppingItem"][];
+            /**
+             * Money
+             * @description The filters alone; the rest has no price here
+             */
+            money: number;
+        };
+        /**
+         * ShoppingListQuestion
+         * @description The filter, its plumbing and media, the water, and how it will be cycled.
+         */
+        ShoppingListQuestion: {
+            filter: components["schemas"]["Filter"];
+            plumbing?: components["schemas"]["Plumbing"];
+            /** Media */
+            media?: components["schemas"]["Basket"][];
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /**
+             * Depth Cm
+             * @default 40
+             */
+            depth_cm?: number;
+            /**
+             * Needs Guard
+             * @default false
+             */
+            needs_guard?: boolean;
+            /** Product */
+            product?: components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"];
+            /**
+             * Target Ppm
+             * @default 2
+             */
+            target_ppm?: number;
+            /**
+             * Filters Count
+             * @default 1
+             */
+            filters_count?: number;
         };
         /**
          * SignUp
@@ -3891,8 +5225,17 @@ export interface components {
              * @enum {string}
              */
             sizing: "gentle" | "community" | "messy" | "cichlid" | "turtle" | "goldfish";
-            /** Figures */
-            figures: string;
+            /**
+             * Water
+             * @default fresh
+             * @enum {string}
+             */
+            water?: "fresh" | "brackish" | "salt";
+            /**
+             * Figures
+             * @default your own figures
+             */
+            figures?: string;
         };
         /**
          * SpeciesLoad
@@ -3909,8 +5252,16 @@ export interface components {
             mass_g: number;
             /** Feed G Day */
             feed_g_day: number;
-            /** Ammonia Mg N Day */
+            /**
+             * Ammonia Mg N Day
+             * @description Grown
+             */
             ammonia_mg_n_day: number;
+            /**
+             * Today Mg N Day
+             * @description At their length today
+             */
+            today_mg_n_day: number;
         };
         /**
          * Stage
@@ -4054,6 +5405,8 @@ export interface components {
             kind: "stock-plan";
             /** Animals */
             animals: components["schemas"]["Animals"][];
+            /** Own Species */
+            own_species?: components["schemas"]["Species"][];
             /**
              * Feed G Day
              * @default null
@@ -4092,6 +5445,17 @@ export interface components {
              */
             stand_height_cm?: number;
             /**
+             * Cabinet Cm
+             * @default null
+             */
+            cabinet_cm?: number | null;
+            /**
+             * Canister At Cm
+             * @description Foot of a canister above the floor
+             * @default 0
+             */
+            canister_at_cm?: number;
+            /**
              * Sockets
              * @default 2
              */
@@ -4103,10 +5467,51 @@ export interface components {
              */
             room?: "bedroom" | "living" | "workshop" | "shop" | "fish-room";
             /**
-             * Salt Water
+             * Water
+             * @default fresh
+             * @enum {string}
+             */
+            water?: "fresh" | "brackish" | "salt";
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c?: number | null;
+            /**
+             * Ph
+             * @default null
+             */
+            ph?: number | null;
+            /**
+             * Lid
              * @default false
              */
-            salt_water?: boolean;
+            lid?: boolean;
+            /**
+             * Planted
+             * @default false
+             */
+            planted?: boolean;
+            /**
+             * Drilled
+             * @default false
+             */
+            drilled?: boolean;
+            /**
+             * Overflow Box
+             * @default false
+             */
+            overflow_box?: boolean;
+            /**
+             * Often Away
+             * @default false
+             */
+            often_away?: boolean;
+            /**
+             * Tanks Here Count
+             * @default 1
+             */
+            tanks_here_count?: number;
         };
         /**
          * Tables
@@ -4182,11 +5587,12 @@ export interface components {
         };
         /**
          * TankState
-         * @description A tank, where it stands, and its stem.
+         * @description A tank, where it stands, its stem, and what its filter is chosen for, as the ranking takes it.
          */
         TankState: {
             tank: components["schemas"]["TankOut"];
             standing: components["schemas"]["Standing"];
+            rank: components["schemas"]["RankFiltersQuestion"];
         };
         /**
          * TankVolumeAnswer
@@ -4221,6 +5627,13 @@ export interface components {
             /** Filled Kg */
             filled_kg: number;
             /**
+             * Glass M2
+             * @description Glass under water, where film grows as well
+             */
+            glass_m2: number;
+            /** Footprint Cm2 */
+            footprint_cm2: number;
+            /**
              * Floor Kpa
              * @description Filled mass over the tank's footprint, stand not counted
              */
@@ -4228,24 +5641,43 @@ export interface components {
         };
         /**
          * TankVolumeQuestion
-         * @description A box tank as a keeper measures it.
+         * @description A tank as a keeper measures it.
          */
         TankVolumeQuestion: {
             /**
+             * Shape
+             * @default box
+             * @enum {string}
+             */
+            shape?: "box" | "bow-front" | "cylinder" | "prism" | "corner";
+            /**
              * Length Cm
-             * @description Left to right
+             * @description Left to right; a cylinder's diameter; across a prism's flats; a corner tank's leg
              */
             length_cm: number;
             /**
              * Width Cm
-             * @description Front to back
+             * @description Front to back, at the ends of a bow front. Other shapes take theirs from the length
+             * @default 30
              */
-            width_cm: number;
+            width_cm?: number;
             /**
              * Height Cm
              * @description Outside: foot of the base glass to the rim. Inside: base to rim
              */
             height_cm: number;
+            /**
+             * Bow Cm
+             * @description How far a bow front bulges beyond its corners
+             * @default 8
+             */
+            bow_cm?: number;
+            /**
+             * Sides Count
+             * @description Sides of a prism
+             * @default 6
+             */
+            sides_count?: number;
             /**
              * Measured
              * @default outside
@@ -4285,11 +5717,29 @@ export interface components {
              */
             wood_kg?: number;
             /**
+             * Counted L
+             * @default null
+             */
+            counted_l?: number | null;
+            /**
              * Water Outside L
              * @description Held in a canister or sump
              * @default 0
              */
             water_outside_l?: number;
+        };
+        /**
+         * TimedFlow
+         * @description One flow test.
+         */
+        TimedFlow: {
+            /**
+             * Day
+             * @description Since the last cleaning
+             */
+            day: number;
+            /** Flow Lph */
+            flow_lph: number;
         };
         /**
          * TodayList
@@ -4386,8 +5836,16 @@ export interface components {
             mass_g: number;
             /** Feed G Day */
             feed_g_day: number;
-            /** Ammonia Mg N Day */
+            /**
+             * Ammonia Mg N Day
+             * @description Grown: what the filter must carry in the end
+             */
             ammonia_mg_n_day: number;
+            /**
+             * Today Mg N Day
+             * @description At their lengths today
+             */
+            today_mg_n_day: number;
             /** Ammonia Mg N L Day */
             ammonia_mg_n_l_day: number;
             /**
@@ -4403,6 +5861,11 @@ export interface components {
             lines: components["schemas"]["SpeciesLoad"][];
             /** Clashes */
             clashes: components["schemas"]["Clash"][];
+            /**
+             * Sizing
+             * @enum {string}
+             */
+            sizing: "gentle" | "community" | "messy" | "cichlid" | "turtle" | "goldfish";
         };
         /**
          * WasteLoadQuestion
@@ -4416,6 +5879,30 @@ export interface components {
             net_l: number;
             /** Animals */
             animals?: components["schemas"]["Animals"][];
+            /** Own Species */
+            own_species?: components["schemas"]["Species"][];
+            /**
+             * Temperature C
+             * @description Of this tank, to hold the animals against
+             * @default null
+             */
+            temperature_c?: number | null;
+            /**
+             * Ph
+             * @default null
+             */
+            ph?: number | null;
+            /**
+             * Water
+             * @default fresh
+             * @enum {string}
+             */
+            water?: "fresh" | "brackish" | "salt";
+            /**
+             * Tank Length Cm
+             * @default null
+             */
+            tank_length_cm?: number | null;
             /**
              * Feed G Day
              * @default null

@@ -13,6 +13,7 @@ import { Shortcuts } from "./Shortcuts";
 import { useOutbox } from "./useOutbox";
 
 const Today = lazy(() => import("../today/Today"));
+const BuyingSheet = lazy(() => import("../stages/filter/BuyingSheet"));
 const TankPage = lazy(() => import("./TankPage"));
 
 const queries = new QueryClient({
@@ -84,6 +85,7 @@ function Addresses() {
       <Routes>
         <Route path="/today" element={<Today />} />
         <Route path="/account" element={<Account email={session.data.email ?? ""} />} />
+        <Route path="/tanks/:tankId/buying" element={<BuyingSheet />} />
         <Route path="/tanks/:tankId/:stage" element={<TankPage />} />
         <Route path="*" element={<Navigate to="/today" replace />} />
       </Routes>

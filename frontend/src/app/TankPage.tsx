@@ -46,7 +46,13 @@ export default function TankPage() {
   return (
     <Page name={tank.data.tank.name} stem={<Stem tankId={tankId} stages={stages} />}>
       <title>{`${tank.data.tank.name}: ${params.stage ?? "tank"} · Reedmace`}</title>
-      <Work key={tankId} tankId={tankId} standing={tank.data.standing} tables={tables.data} />
+      <Work
+        key={tankId}
+        tankId={tankId}
+        standing={tank.data.standing}
+        tables={tables.data}
+        rank={tank.data.rank}
+      />
     </Page>
   );
 }

@@ -2,6 +2,8 @@
 import type { ReactNode } from "react";
 import {
   Button as AriaButton,
+  CheckboxButton,
+  CheckboxField,
   FieldError,
   Input,
   Label,
@@ -338,6 +340,55 @@ export function Slider({
     </StyledSlider>
   );
 }
+
+interface YesNoProps {
+  label: string;
+  value: boolean;
+  onChange: (value: boolean) => void;
+}
+
+/** One thing that is so or not. */
+export function YesNo({ label, value, onChange }: YesNoProps) {
+  return (
+    <CheckboxField isSelected={value} onChange={onChange}>
+      <YesNoButton>
+        <i aria-hidden="true">{value ? "✓" : ""}</i>
+        {label}
+      </YesNoButton>
+    </CheckboxField>
+  );
+}
+const YesNoButton = styled(CheckboxButton)`
+  display: flex;
+  gap: 9px;
+  align-items: center;
+  min-height: 40px;
+  cursor: pointer;
+  i {
+    font-style: normal;
+    flex: none;
+    width: 22px;
+    height: 22px;
+    border: 1px solid var(--ink-soft);
+    border-radius: 4px;
+    background: var(--field);
+    display: grid;
+    place-items: center;
+    font-size: 14px;
+  }
+  &[data-selected] i {
+    background: var(--reed);
+    border-color: var(--reed);
+    color: var(--on-ink);
+  }
+  &[data-focus-visible] {
+    outline: 3px solid var(--seed);
+    outline-offset: 2px;
+  }
+  ${phone} {
+    min-height: 44px;
+  }
+`;
 
 export function Row({ children }: { children: ReactNode }) {
   return <RowBox>{children}</RowBox>;

@@ -3,7 +3,8 @@ import type { ReactNode } from "react";
 import { styled } from "styled-components";
 import type { ProblemError } from "../api/client";
 
-export const Verdict = styled.h1`
+export const Verdict = styled.h1<{ $small?: boolean }>`
+  ${(p) => (p.$small ? "font-size: 26px;" : "")}
   em {
     font-style: normal;
     color: var(--seed);

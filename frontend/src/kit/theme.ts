@@ -33,7 +33,13 @@ export const GlobalStyle = createGlobalStyle`
   :focus-visible, [data-focus-visible] { outline: 3px solid var(--seed); outline-offset: 2px; border-radius: 3px; }
   @media (max-width: 720px) { h1 { font-size: 24px; } }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { animation: none !important; transition: none !important; } }
-  @media print { body { background: #fff; color: #000; } }
+  @media print {
+    :root { ${light} }
+    body { background: #fff; color: #000; }
+    header, .screen-only, details > summary { display: none !important; }
+    main { padding: 0 !important; }
+    button { text-decoration: none !important; }
+  }
 `;
 
 export const phone = "@media (max-width: 720px)";

@@ -1,4 +1,5 @@
 /** The chosen filter in both views, to scale, with the water's path. */
+import type { ReactNode } from "react";
 import type { Filter } from "../api/schemas";
 import type { Sheet } from "./geometry";
 
@@ -7,6 +8,8 @@ const line = { stroke: "var(--ink)", strokeWidth: 1.3, fill: "none" } as const;
 interface Props {
   sheet: Sheet;
   filter: Filter;
+  /** Drawn in the other place, beside the first. */
+  second?: boolean;
 }
 
 /** Where a label may point, in the front view. */
@@ -38,8 +41,18 @@ export function anchors({ sheet, filter }: Props): {
       body: [x + filter.width_cm * scale * 0.5, rimY - 2],
     };
   }
-  const x = left + tankWidth * 0.88;
   const foot = bottomY - sheet.substrate;
+  if (filter.kind === "sump")
+    return {
+      outlet: [left + 16, waterY + 8],
+      hose: [left - 12, rimY + 30],
+      body: [left + tankWidth * 0.5, floorY - 30],
+    };
+  if (filter.kind === "internal" || filter.kind === "sheet") {
+    const at: [number, number] = [left + tankWidth * 0.78, waterY + 16];
+    return { outlet: at, hose: at, body: at };
+  }
+  const x = left + tankWidth * 0.88;
   return {
     outlet: [x, foot - filter.height_cm * scale],
     hose: [x, waterY],
@@ -47,10 +60,20 @@ export function anchors({ sheet, filter }: Props): {
   };
 }
 
-export function FilterParts({ sheet, filter }: Props) {
-  if (filter.kind === "canister") return <Canister sheet={sheet} filter={filter} />;
-  if (filter.kind === "hang-on") return <HangOn sheet={sheet} filter={filter} />;
-  return <Sponge sheet={sheet} filter={filter} />;
+const PARTS: Record<Filter["kind"], (props: Props) => ReactNode> = {
+  canister: Canister,
+  "hang-on": HangOn,
+  sponge: Sponge,
+  sheet: SheetWall,
+  internal: Internal,
+  sump: Sump,
+  box: Box,
+  "under-gravel": UnderGravel,
+};
+
+export function FilterParts(props: Props) {
+  const Part = PARTS[props.filter.kind];
+  return <Part {...props} />;
 }
 
 function Hose({ d, out }: { d: string; out?: boolean }) {
@@ -68,12 +91,12 @@ function Hose({ d, out }: { d: string; out?: boolean }) {
   );
 }
 
-function Canister({ sheet, filter }: Props) {
+function Canister({ sheet, filter, second }: Props) {
   const { left, tankWidth, rimY, waterY, bottomY, floorY, scale, substrate } = sheet;
   const w = filter.width_cm * scale;
   const h = Math.min(filter.height_cm * scale, sheet.standHeight - 6);
-  const x = left + tankWidth * 0.72 - w / 2;
-  const y = floorY - 8 - h;
+  const x = left + tankWidth * (second ? 0.34 : 0.72) - w / 2;
+  const y = floorY - 8 - h - Math.min(sheet.canisterFoot, Math.max(sheet.standHeight - h - 6, 0));
   const inX = left + tankWidth - 26;
   const outX = left + 22;
   const intakeFoot = bottomY - substrate - 18;
@@ -138,11 +161,11 @@ function Canister({ sheet, filter }: Props) {
   );
 }
 
-function HangOn({ sheet, filter }: Props) {
+function HangOn({ sheet, filter, second }: Props) {
   const { left, tankWidth, rimY, waterY, scale, sideLeft, sideWidth } = sheet;
   const w = filter.width_cm * scale;
   const h = filter.height_cm * scale;
-  const x = left + tankWidth * 0.66;
+  const x = left + tankWidth * (second ? 0.14 : 0.66);
   const top = rimY - 3 * scale;
   const stem = x + w * 0.78;
   const depth = (sheet.bottomY - waterY) * 0.6;
@@ -174,11 +197,11 @@ function HangOn({ sheet, filter }: Props) {
   );
 }
 
-function Sponge({ sheet, filter }: Props) {
-  const { left, tankWidth, bottomY, substrate, scale, rimY, waterY, sideLeft, sideWidth } = sheet;
+function Sponge({ sheet, filter, second }: Props) {
+  const { left, tankWidth, bottomY, substrate, scale, sideLeft, sideWidth } = sheet;
   const w = filter.width_cm * scale;
   const h = filter.height_cm * scale;
-  const x = left + tankWidth * 0.88 - w / 2;
+  const x = left + tankWidth * (second ? 0.14 : 0.88) - w / 2;
   const foot = bottomY - substrate;
   const cx = x + w / 2;
   const sx = sideLeft + sideWidth * 0.78;
@@ -217,22 +240,187 @@ function Sponge({ sheet, filter }: Props) {
           strokeWidth={0.9}
         />
       ))}
+      <AirLine sheet={sheet} from={[cx + 3, foot - h * 0.6]} />
+    </g>
+  );
+}
+
+/** The air line of an air-driven filter: over the rim, check valve, pump. */
+function AirLine({ sheet, from }: { sheet: Sheet; from: [number, number] }) {
+  const { left, tankWidth, rimY, waterY } = sheet;
+  const edge = left + tankWidth;
+  return (
+    <g>
       <path
-        d={`M${cx + 3} ${foot - h * 0.6} C${cx + 16} ${waterY} ${cx + 8} ${rimY - 12} ${left + tankWidth + 8} ${rimY - 8} V${rimY + 40}`}
+        d={`M${from[0]} ${from[1]} C${from[0] + 10} ${waterY} ${edge - 14} ${rimY - 12} ${edge + 8} ${rimY - 8} V${rimY + 40}`}
         stroke="var(--ink)"
         strokeWidth={1.6}
         fill="none"
       />
-      <rect
-        x={left + tankWidth + 2}
-        y={rimY + 40}
-        width={18}
-        height={12}
-        rx={3}
-        {...line}
-        fill="var(--field)"
+      <rect x={edge + 2} y={rimY + 40} width={18} height={12} rx={3} {...line} fill="var(--field)" />
+      <path d={`M${edge + 4} ${rimY + 18} h8 l-4 7 z`} fill="var(--ink)" />
+    </g>
+  );
+}
+
+function SheetWall({ sheet, filter }: Props) {
+  const { left, tankWidth, waterY, bottomY, scale, substrate, glass } = sheet;
+  const thick = Math.max((filter.foam_depth_cm ?? 5) * scale, 6);
+  const x = left + tankWidth - glass - 8 * scale - thick;
+  const foot = bottomY - substrate * 0.2;
+  return (
+    <g>
+      <rect x={x} y={waterY - 3} width={thick} height={foot - waterY} {...line} fill="var(--sand)" />
+      <path
+        d={`M${x + thick / 2} ${waterY + 8} V${foot - 6}`}
+        stroke="var(--wood-line)"
+        strokeDasharray="3 4"
+        strokeWidth={1.2}
       />
-      <path d={`M${left + tankWidth + 4} ${rimY + 18} h8 l-4 7 z`} fill="var(--ink)" />
+      <path
+        d={`M${x + thick + 3 * scale} ${foot - 8} V${waterY + 12} H${x - 10}`}
+        {...line}
+        strokeWidth={5}
+      />
+      <path
+        d={`M${x + thick + 3 * scale} ${foot - 8} V${waterY + 12} H${x - 10}`}
+        stroke="var(--field)"
+        strokeWidth={3}
+        fill="none"
+      />
+      <path
+        className="moving"
+        d={`M${x - 12} ${waterY + 12} q-14 2 -26 14`}
+        stroke="var(--water)"
+        strokeWidth={1.5}
+        fill="none"
+      />
+      {filter.air_l_min != null && <AirLine sheet={sheet} from={[x + thick + 3 * scale, foot - 12]} />}
+    </g>
+  );
+}
+
+function Internal({ sheet, filter, second }: Props) {
+  const { left, tankWidth, waterY, bottomY, substrate, scale } = sheet;
+  const w = filter.width_cm * scale;
+  const h = Math.min(filter.height_cm * scale, bottomY - substrate - waterY - 6);
+  const x = left + tankWidth * (second ? 0.1 : 0.86) - w / 2;
+  const y = Math.min(waterY + 3 * scale, bottomY - substrate - h);
+  return (
+    <g>
+      <rect x={x} y={y} width={w} height={h} rx={4} {...line} fill="var(--silt)" />
+      <rect x={x} y={y} width={w} height={h * 0.3} rx={4} {...line} fill="var(--field)" />
+      {[0.42, 0.52, 0.62, 0.72, 0.82].map((f) => (
+        <path key={f} d={`M${x + 4} ${y + h * f} h${w - 8}`} stroke="var(--ink-soft)" />
+      ))}
+      {[0, 8].map((d) => (
+        <path
+          key={d}
+          className="moving"
+          d={`M${x - 2} ${y + h * 0.14 + d * 0.4} q-18 ${d - 4} -34 ${d}`}
+          stroke="var(--water)"
+          strokeWidth={1.5}
+          fill="none"
+        />
+      ))}
+    </g>
+  );
+}
+
+function Box({ sheet, filter, second }: Props) {
+  const { left, tankWidth, bottomY, substrate, scale } = sheet;
+  const w = filter.width_cm * scale;
+  const h = filter.height_cm * scale;
+  const x = left + tankWidth * (second ? 0.14 : 0.88) - w / 2;
+  const foot = bottomY - substrate;
+  return (
+    <g>
+      <rect x={x} y={foot - h} width={w} height={h} rx={2} {...line} fill="var(--field)" opacity={0.75} />
+      <rect x={x + 2} y={foot - h * 0.85} width={w - 4} height={h * 0.4} fill="var(--silt-deep)" />
+      <rect x={x + 2} y={foot - h * 0.45} width={w - 4} height={h * 0.42} fill="var(--stone)" />
+      <rect x={x + w * 0.42} y={foot - h * 1.12} width={w * 0.16} height={h} {...line} fill="var(--field)" />
+      {[0.2, 0.5, 0.8].map((f) => (
+        <circle
+          key={f}
+          className="moving"
+          cx={x + w / 2 + f * 6 - 3}
+          cy={foot - h * 1.15 - f * 16}
+          r={2}
+          {...line}
+        />
+      ))}
+      <AirLine sheet={sheet} from={[x + w * 0.5, foot - h * 0.7]} />
+    </g>
+  );
+}
+
+function UnderGravel({ sheet, filter }: Props) {
+  const { left, tankWidth, waterY, bottomY, scale, glass } = sheet;
+  const w = Math.min(filter.width_cm * scale, tankWidth - 2 * glass - 6);
+  const x = left + (tankWidth - w) / 2;
+  const risers = [x + w * 0.06, x + w * 0.94];
+  return (
+    <g>
+      <path d={`M${x} ${bottomY - 5} H${x + w}`} stroke="var(--ink)" strokeWidth={3} strokeDasharray="7 4" />
+      {risers.map((r) => (
+        <g key={r}>
+          <rect
+            x={r - 4}
+            y={waterY + 2 * scale}
+            width={8}
+            height={bottomY - 5 - waterY - 2 * scale}
+            {...line}
+            fill="var(--field)"
+          />
+          {[0.2, 0.5].map((f) => (
+            <circle
+              key={f}
+              className="moving"
+              cx={r + 2}
+              cy={waterY + 2 * scale - 6 - f * 10}
+              r={2}
+              {...line}
+            />
+          ))}
+        </g>
+      ))}
+      {filter.air_l_min != null && <AirLine sheet={sheet} from={[risers[1] ?? x, bottomY - 12]} />}
+    </g>
+  );
+}
+
+function Sump({ sheet, filter }: Props) {
+  const { left, tankWidth, rimY, waterY, floorY, scale, tankHeight, standHeight } = sheet;
+  const w = Math.min(filter.width_cm * scale, tankWidth - 30);
+  const h = Math.min(filter.height_cm * scale, standHeight - 14);
+  const x = left + (tankWidth - w) / 2;
+  const y = floorY - 8 - h;
+  const level = y + h * 0.42;
+  const drainX = left + tankWidth - 18;
+  const returnX = left + 14;
+  const under = rimY + tankHeight;
+  return (
+    <g>
+      <rect x={drainX - 9} y={waterY - 2} width={18} height={tankHeight * 0.5} {...line} fill="var(--silt)" />
+      <Hose out={false} d={`M${drainX} ${waterY + 20} V${under + 14} H${x + w - 14} V${level - 6}`} />
+      <Hose
+        out
+        d={`M${x + 14} ${level + 10} V${under + 20} H${left - 12} V${rimY - 8} H${returnX} V${waterY + 6}`}
+      />
+      <rect x={x} y={level} width={w} height={y + h - level} fill="var(--water-fill)" />
+      <rect x={x} y={y} width={w} height={h} {...line} strokeWidth={1.8} />
+      {[0.22, 0.62, 0.82].map((f) => (
+        <path key={f} d={`M${x + w * f} ${y + h * 0.25} V${y + h}`} {...line} />
+      ))}
+      <rect x={x + w * 0.64} y={level + 4} width={w * 0.16} height={h * 0.4} fill="var(--sand)" />
+      <rect x={x + w * 0.26} y={level + 8} width={w * 0.32} height={h * 0.34} fill="var(--silt-deep)" />
+      <path
+        className="moving"
+        d={`M${returnX} ${waterY + 10} q14 8 30 10`}
+        stroke="var(--water)"
+        fill="none"
+        strokeWidth={1.5}
+      />
     </g>
   );
 }

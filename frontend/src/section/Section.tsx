@@ -1,11 +1,12 @@
 /** The working drawing: this tank on its stand against its wall, front and side, to one scale. */
-import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from "react";
+import { useMemo } from "react";
 import { styled } from "styled-components";
 import type { Animals, Filter, Species, TankPlan, TankVolume } from "../api/schemas";
 import { phone } from "../kit/theme";
 import { usePhone } from "../kit/usePhone";
 import { anchors, FilterParts } from "./FilterParts";
-import { layOut, ripple, swimmers, type Sheet } from "./geometry";
+import { layOut, planPath, ripple, swimmers, type Sheet } from "./geometry";
+import { Handles, type HandleName } from "./Handles";
 import { Swimmers } from "./Swimmers";
 
 export interface SectionLabel {
@@ -23,8 +24,10 @@ export interface SectionProps {
   /** Words in the water: what it carries today. */
   water?: string[];
   dimensions?: boolean;
-  /** Lets the water line be dragged: new distance under the rim, cm. */
-  onFill?: (fillBelowRimCm: number) => void;
+  /** The other half of a redundant pair. */
+  second?: Filter | null;
+  /** Lets the drawing's handles be dragged, each giving its new figure in cm. */
+  onMove?: Partial<Record<HandleName, (cm: number) => void>>;
   caption: string;
 }
 
@@ -47,9 +50,15 @@ export function Section(props: SectionProps) {
         <Glassware sheet={sheet} bare={props.water !== undefined} stones={(plan.tank.stone_kg ?? 0) > 0} />
         <Swimmers all={fish} />
         {filter && <FilterParts sheet={sheet} filter={filter} />}
+        {props.second && <FilterParts sheet={sheet} filter={props.second} second />}
         <Figures {...props} sheet={sheet} />
         {filter && props.labels && <Labels sheet={sheet} filter={filter} labels={props.labels} />}
-        {props.onFill && <WaterHandle sheet={sheet} plan={plan} onFill={props.onFill} />}
+        {props.onMove && !small && (
+          <Handles sheet={sheet} plan={plan} filter={filter} onMove={props.onMove} />
+        )}
+        {props.onMove?.fill && small && (
+          <Handles sheet={sheet} plan={plan} filter={filter} onMove={{ fill: props.onMove.fill }} />
+        )}
       </svg>
     </Frame>
   );
@@ -195,7 +204,12 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
   return (
     <g className="figures">
       <Span x0={left} x1={left + tankWidth} y={rimY - 18} text={`${trim(plan.tank.length_cm)} cm`} />
-      <Span x0={sideLeft} x1={sideLeft + sideWidth} y={rimY - 18} text={trim(plan.tank.width_cm)} />
+      <Span
+        x0={sideLeft}
+        x1={sideLeft + sideWidth}
+        y={rimY - 18}
+        text={trim(sheet.sideWidth / sheet.scale)}
+      />
       {wallX - sideLeft - sideWidth > 8 && (
         <text
           x={(sideLeft + sideWidth + wallX) / 2}
@@ -240,6 +254,14 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
           {text}
         </text>
       ))}
+      {plan.tank.shape && plan.tank.shape !== "box" && standHeight > 90 && (
+        <g transform={`translate(${sideLeft + sideWidth / 2 - 34} ${floorY - standHeight * 0.5 - 34})`}>
+          <path d={planPath(plan, 68)} fill="var(--water-fill)" stroke="var(--ink)" strokeWidth={1.4} />
+          <text x={34} y={88} textAnchor="middle" className="small">
+            from above
+          </text>
+        </g>
+      )}
       <text x={middle} y={floorY + 20} textAnchor="middle" className="small">
         front
       </text>
@@ -310,87 +332,10 @@ function Labels({ sheet, filter, labels }: { sheet: Sheet; filter: Filter; label
   );
 }
 
-function WaterHandle({
-  sheet,
-  plan,
-  onFill,
-}: {
-  sheet: Sheet;
-  plan: TankPlan;
-  onFill: (cm: number) => void;
-}) {
-  const fill = plan.tank.fill_below_rim_cm ?? 3;
-  const most = Math.max(plan.tank.height_cm - (plan.tank.substrate_depth_cm ?? 0) - 5, 0.5);
-  const dragging = useRef(false);
-  const give = (cm: number) => {
-    onFill(Math.round(Math.min(Math.max(cm, 0), most) * 2) / 2);
-  };
-  const key = (e: KeyboardEvent) => {
-    const step = e.shiftKey ? 5 : 0.5;
-    const moves: Record<string, number> = {
-      ArrowUp: -step,
-      ArrowRight: -step,
-      ArrowDown: step,
-      ArrowLeft: step,
-    };
-    const move = moves[e.key];
-    if (move === undefined) return;
-    e.preventDefault();
-    give(fill + move);
-  };
-  const drag = (e: PointerEvent<SVGGElement>) => {
-    if (!dragging.current) return;
-    const svg = e.currentTarget.ownerSVGElement;
-    const matrix = svg?.getScreenCTM();
-    if (!svg || !matrix) return;
-    const point = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
-    give((point.y - sheet.rimY) / sheet.scale);
-  };
-  const x = sheet.left + sheet.tankWidth;
-  return (
-    <Handle
-      role="slider"
-      tabIndex={0}
-      aria-label="Water line, centimetres below the rim"
-      aria-orientation="vertical"
-      aria-valuemin={0}
-      aria-valuemax={most}
-      aria-valuenow={fill}
-      aria-valuetext={`${fill} cm below the rim`}
-      onKeyDown={key}
-      onPointerDown={(e) => {
-        dragging.current = true;
-        e.currentTarget.setPointerCapture(e.pointerId);
-      }}
-      onPointerMove={drag}
-      onPointerUp={() => {
-        dragging.current = false;
-      }}
-    >
-      <rect x={x - 30} y={sheet.waterY - 22} width={60} height={44} fill="transparent" />
-      <path d={`M${x - 16} ${sheet.waterY} h32`} stroke="var(--seed)" strokeWidth={2.4} />
-      <rect x={x - 7} y={sheet.waterY - 11} width={14} height={22} rx={7} fill="var(--seed)" />
-      <path
-        d={`M${x - 3} ${sheet.waterY - 3} l3 -3 l3 3 M${x - 3} ${sheet.waterY + 3} l3 3 l3 -3`}
-        stroke="var(--on-ink)"
-        strokeWidth={1.4}
-        fill="none"
-      />
-    </Handle>
-  );
-}
-
 function trim(value: number): string {
   return String(Number(value.toFixed(1)));
 }
 
-const Handle = styled.g`
-  cursor: ns-resize;
-  touch-action: none;
-  &:focus-visible {
-    outline: 3px solid var(--seed);
-  }
-`;
 const Frame = styled.figure`
   margin: 0;
   svg {

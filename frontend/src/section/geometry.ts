@@ -17,6 +17,8 @@ export interface Sheet {
   bottomY: number;
   substrate: number;
   standHeight: number;
+  /** Foot of a canister above the floor. */
+  canisterFoot: number;
   /** Side view: left edge (front glass), width of the tank, face of the wall. */
   sideLeft: number;
   sideWidth: number;
@@ -31,7 +33,9 @@ export function layOut(plan: TankPlan, width: number, mostHeight: number): Sheet
   const glassCm = (tank.glass_mm ?? 6) / 10;
   const grow = tank.measured === "inside" ? 1 : 0;
   const lengthCm = tank.length_cm + 2 * glassCm * grow;
-  const widthCm = tank.width_cm + 2 * glassCm * grow;
+  const alone = tank.shape === "cylinder" || tank.shape === "prism" || tank.shape === "corner";
+  const bowCm = tank.shape === "bow-front" ? (tank.bow_cm ?? 8) : 0;
+  const widthCm = (alone ? tank.length_cm : (tank.width_cm ?? 30) + bowCm) + 2 * glassCm * grow;
   const heightCm = tank.height_cm + glassCm * grow;
   const behindCm = around.behind_cm ?? 10;
   const standCm = around.stand_height_cm ?? 70;
@@ -61,10 +65,35 @@ export function layOut(plan: TankPlan, width: number, mostHeight: number): Sheet
     bottomY: bottomY - glassCm * scale,
     substrate: (tank.substrate_depth_cm ?? 0) * scale,
     standHeight: standCm * scale,
+    canisterFoot: (around.canister_at_cm ?? 0) * scale,
     sideLeft,
     sideWidth: widthCm * scale,
     wallX: sideLeft + (widthCm + behindCm) * scale,
   };
+}
+
+/** The tank from above as a path in a box of `size` pixels, its front downwards. */
+export function planPath(plan: TankPlan, size: number): string {
+  const { shape, length_cm: l, width_cm: w = 30, bow_cm: bow = 8, sides_count: n = 6 } = plan.tank;
+  const k = size / Math.max(l, shape === "box" || shape === "bow-front" ? w + bow : l);
+  if (shape === "cylinder") {
+    const r = (l * k) / 2;
+    return `M0 ${r} a${r} ${r} 0 1 0 ${2 * r} 0 a${r} ${r} 0 1 0 ${-2 * r} 0 Z`;
+  }
+  if (shape === "corner") return `M0 0 H${l * k} A${l * k} ${l * k} 0 0 1 0 ${l * k} Z`;
+  if (shape === "prism") {
+    const r = (l * k) / 2 / Math.cos(Math.PI / n);
+    const points = Array.from({ length: n }, (_, i) => {
+      const a = Math.PI / 2 + Math.PI / n + (2 * Math.PI * i) / n;
+      return `${((l * k) / 2 + r * Math.cos(a)).toFixed(1)} ${((l * k) / 2 + r * Math.sin(a)).toFixed(1)}`;
+    });
+    return `M${points.join(" L")} Z`;
+  }
+  if (shape === "bow-front") {
+    const r = (l ** 2 / 4 + bow ** 2) / (2 * bow);
+    return `M0 0 H${l * k} V${w * k} A${r * k} ${r * k} 0 0 1 0 ${w * k} Z`;
+  }
+  return `M0 0 H${l * k} V${w * k} H0 Z`;
 }
 
 export interface Swimmer {

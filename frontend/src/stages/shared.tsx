@@ -3,19 +3,31 @@ import type { ReactNode } from "react";
 import { styled } from "styled-components";
 import type { Draft } from "../api/drafts";
 import { useWrite } from "../api/hooks";
-import type { Body, Entry, FilterPlan, Standing, StockPlan, Tables, TankPlan } from "../api/schemas";
+import type {
+  Body,
+  Entry,
+  FilterPlan,
+  RankQuestion,
+  Standing,
+  StockPlan,
+  Tables,
+  TankPlan,
+} from "../api/schemas";
 import { Button, narrow, ProblemNote } from "../kit";
 
 export interface StageProps {
   tankId: number;
   standing: Standing;
   tables: Tables;
+  /** What its filter is chosen for, by the saved plans. */
+  rank: RankQuestion;
 }
 
 /** Stated default until the tank is measured. */
 export const DEFAULT_TANK: TankPlan = {
   kind: "tank-plan",
   tank: {
+    shape: "box",
     length_cm: 60,
     width_cm: 30,
     height_cm: 36,
@@ -26,7 +38,7 @@ export const DEFAULT_TANK: TankPlan = {
     stone_kg: 0,
     wood_kg: 0,
   },
-  surroundings: { behind_cm: 10, stand_height_cm: 70, sockets: 2, room: "living", salt_water: false },
+  surroundings: { behind_cm: 10, stand_height_cm: 70, sockets: 2, room: "living", water: "fresh" },
 };
 
 export function tankPlan(standing: Standing): TankPlan {

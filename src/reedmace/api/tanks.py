@@ -3,12 +3,11 @@
 from typing import Annotated, Any
 
 from apiflask import APIBlueprint
-from flask import Response, g, request
+from flask import Response, g
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
-from reedmace.api.problems import ProblemError
+from reedmace.api.files import csv_response, csv_text, refuse_rows
 from reedmace.api.session import tanks
-from reedmace.core.computations import Complaint
 from reedmace.core.cycle import (
     CycleAdviceAnswer,
     CycleAdviceQuestion,
@@ -204,10 +203,7 @@ def read_cycle(tank_id: int) -> CycleState:
 @door.doc(responses={200: {"description": "CSV", "content": {"text/csv": {"schema": {"type": "string"}}}}, **READ})
 def read_readings(tank_id: int) -> Response:
     """The readings as CSV."""
-    text = write_csv(fold(tanks().entries(tank_id)).readings)
-    return Response(
-        text, mimetype="text/csv", headers={"Content-Disposition": f'attachment; filename="readings-{tank_id}.csv"'}
-    )
+    return csv_response(write_csv(fold(tanks().entries(tank_id)).readings), f"readings-{tank_id}.csv")
 
 
 @door.post("/tanks/<int:tank_id>/readings.csv")
@@ -217,24 +213,8 @@ def import_readings(tank_id: int) -> CsvImport:
     """Take readings from CSV: every row or none, each faulty row named."""
     mine = tanks()
     standing = fold(mine.entries(tank_id))
-    try:
-        text = request.get_data().decode("utf-8")
-    except UnicodeDecodeError as error:
-        raise ProblemError(422, "Not a text file", "Save the file as UTF-8 CSV and send it again.") from error
-    news, errors = read_csv(text, g.now)
-    if errors:
-        faults = [
-            Complaint(
-                f"line {e.line}{', ' + e.column if e.column else ''}", e.what, "Correct it and send the file again."
-            )
-            for e in errors[:50]
-        ]
-        raise ProblemError(
-            422,
-            "Nothing was imported",
-            f"{len(errors)} fault{'s' if len(errors) > 1 else ''} found; nothing was written.",
-            faults,
-        )
+    news, errors = read_csv(csv_text(), g.now)
+    refuse_rows(errors)
     # A reading typed here, written out and taken back is the same reading, whatever key it was first sent with.
     kept = {reading_key(e.at, e.body) for e in standing.readings if isinstance(e.body, Reading)}
     written = mine.add_many(tank_id, [n for n in news if n.key not in kept], g.now)

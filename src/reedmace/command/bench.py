@@ -25,8 +25,7 @@ from reedmace.command.warm import warm
 from reedmace.core.computations import compute
 from reedmace.core.cycle.forecast import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
 from reedmace.core.cycle.kernel import KA, LANES, PARAMETERS, WORKSPACE, load, rates, simulate
-from reedmace.core.filter import CATALOGUE, Filter
-from reedmace.core.filter import deliver, table_of
+from reedmace.core.filter import CATALOGUE, Filter, deliver, table_of
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.kernel import G

@@ -100,6 +100,13 @@ _ALL: tuple[Computation[Any, Any], ...] = (
         flow.jet_speed,
     ),
     Computation(
+        "filter-flow",
+        "What one filter really does on one tank, and the current it makes",
+        filter.FilterFlowQuestion,
+        filter.FilterFlowAnswer,
+        filter.filter_flow,
+    ),
+    Computation(
         "media-stack",
         "Whether the media lie right, and what they do to the flow",
         filter.MediaStackQuestion,

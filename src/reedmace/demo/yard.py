@@ -95,6 +95,22 @@ def _kiln_room() -> list[Row]:
                 ],
             },
         ),
+        (
+            2,
+            {
+                "kind": "filter-plan",
+                "priorities": {
+                    "price": 2,
+                    "quiet": 4,
+                    "easy_clean": 3,
+                    "clear_water": 3,
+                    "hidden": 3,
+                    "flood_safety": 1,
+                    "power_cut": 1,
+                    "room_in_tank": 2,
+                },
+            },
+        ),
         (2, {"kind": "note", "text": "Bench stand is open at the back; the socket is low on the left."}),
     ]
 

@@ -1,6 +1,18 @@
-"""Open formats in and out: readings as CSV, plumbing as EPANET .inp."""
+"""Open formats in and out: readings, catalogue and shopping list as CSV, plumbing as EPANET .inp."""
 
+from reedmace.formats.catalogue import read_catalogue, write_catalogue
 from reedmace.formats.epanet import plumbing_inp
-from reedmace.formats.readings import RowError, read_csv, reading_key, write_csv
+from reedmace.formats.readings import read_csv, reading_key, write_csv
+from reedmace.formats.shopping import write_shopping
+from reedmace.formats.tables import RowError
 
-__all__ = ["RowError", "plumbing_inp", "read_csv", "reading_key", "write_csv"]
+__all__ = [
+    "RowError",
+    "plumbing_inp",
+    "read_catalogue",
+    "read_csv",
+    "reading_key",
+    "write_catalogue",
+    "write_csv",
+    "write_shopping",
+]

@@ -4,27 +4,18 @@ import csv
 import hashlib
 import io
 from collections.abc import Iterable
-from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
 from pydantic import ValidationError
 
 from reedmace.core.computations import complaints
+from reedmace.formats.tables import RowError, read_rows
 from reedmace.logbook import Entry, NewEntry
 from reedmace.logbook.entries import Reading
 
 COLUMNS = ("at", "basis", "ammonia_ppm", "nitrite_ppm", "nitrate_ppm", "ph", "kh_dkh", "temperature_c")
 _FIGURES = COLUMNS[2:]
 MOST_ROWS = 2000
-
-
-@dataclass(frozen=True)
-class RowError:
-    """One row that cannot be taken: its line in the file, the column, and what is wrong with it."""
-
-    line: int
-    column: str
-    what: str
 
 
 def write_csv(entries: Iterable[Entry]) -> str:
@@ -62,41 +53,11 @@ def read_csv(text: str, now: datetime) -> tuple[list[NewEntry], list[RowError]]:
     are taken too. now: aware time; a reading from more than a day ahead is refused. The key of an entry is made
     from its row, so the same file twice adds nothing.
     """
-    text = text.lstrip("\ufeff")
-    first_line = text.split("\n", 1)[0]
-    rows = csv.DictReader(io.StringIO(text), delimiter=";" if first_line.count(";") > first_line.count(",") else ",")
-    names = [(n or "").strip().lower() for n in rows.fieldnames or []]
-    rows.fieldnames = names
-    errors = [
-        RowError(1, n or "(blank)", f"is not a column; the columns are {', '.join(COLUMNS)}.")
-        for n in names
-        if n not in COLUMNS
-    ]
-    if "at" not in names:
-        errors.append(RowError(1, "at", "is missing; give the time of each test as 2026-02-14T07:40."))
-    if errors:
-        return [], errors
-    found: list[NewEntry] = []
-    try:
-        for number, row in enumerate(rows, start=2):
-            if number > MOST_ROWS + 1:
-                return [], [RowError(number, "", f"is one too many; send at most {MOST_ROWS} rows at a time.")]
-            if not any(isinstance(v, str) and v.strip() for v in row.values()):
-                continue
-            entry, wrong = _row(number, row, now)
-            errors += wrong
-            if entry:
-                found.append(entry)
-    except csv.Error as error:
-        return [], [*errors, RowError(rows.line_num, "", f"cannot be read as CSV: {error}.")]
-    return ([] if errors else found), errors
+    return read_rows(text, COLUMNS, ("at",), MOST_ROWS, lambda line, cells: _row(line, cells, now))
 
 
-def _row(line: int, row: dict[str, str], now: datetime) -> tuple[NewEntry | None, list[RowError]]:
+def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | None, list[RowError]]:
     errors: list[RowError] = []
-    if None in row:
-        return None, [RowError(line, "", "has more fields than the header.")]
-    cells = {k: (v or "").strip() for k, v in row.items()}
     at = None
     try:
         at = datetime.fromisoformat(cells["at"])

@@ -1,449 +1,360 @@
-/** Filter: what each would really deliver here, ranked, with reasons; choose one. */
-import { useState } from "react";
+/** Filter: what each would really deliver here, ranked, with reasons; choose one, or two. */
+import { useRef, useState } from "react";
+import { Link } from "react-router";
 import { styled } from "styled-components";
 import { useDraft } from "../../api/drafts";
 import { useCompute } from "../../api/hooks";
-import type { Candidate, Excluded, Filter, FilterPlan } from "../../api/schemas";
+import type { Candidate, Filter, FilterFlow, FilterPlan } from "../../api/schemas";
+import { HeadBudget } from "../../charts/HeadBudget";
 import { OperatingPoint } from "../../charts/OperatingPoint";
 import { Schools } from "../../charts/Schools";
-import {
-  Button,
-  Caution,
-  Fields,
-  Figure,
-  Lead,
-  NumberBox,
-  phone,
-  ProblemNote,
-  Slider,
-  Verdict,
-  Waiting,
-} from "../../kit";
-import { QuantityField } from "../../quantity";
+import { Button, Caution, Figure, InlineButton, Lead, phone, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section, type SectionLabel } from "../../section/Section";
 import { filterPlan, SaveBar, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { CatalogueFiles } from "./CatalogueFiles";
+import { Compare } from "./Compare";
+import { LeftOut } from "./LeftOut";
+import { MediaBuilder } from "./MediaBuilder";
 import { OwnFilter } from "./OwnFilter";
-import { operatingQuestion } from "./questions";
+import { PlumbingForm } from "./PlumbingForm";
+import { PriorityForm } from "./PriorityForm";
+import { RankedList } from "./RankedList";
 
-const PRIORITIES = [
-  ["price", "Cheap to buy"],
-  ["running_cost", "Cheap to run"],
-  ["quiet", "Quiet"],
-  ["easy_clean", "Easy to clean"],
-  ["clear_water", "Clear water"],
-  ["hidden", "Out of sight"],
-  ["room_in_tank", "Leaves the tank free"],
-  ["flood_safety", "Little that can flood"],
-  ["power_cut", "Rides out a power cut"],
-  ["chemical", "Takes chemical media"],
-] as const;
-const START = {
-  price: 3,
-  running_cost: 1,
-  quiet: 3,
-  easy_clean: 3,
-  clear_water: 2,
-  hidden: 2,
-  room_in_tank: 1,
-  flood_safety: 2,
-  power_cut: 2,
-  chemical: 0,
-};
-
-export function FilterStage({ tankId, standing, tables }: StageProps) {
+export function FilterStage({ tankId, standing, tables, rank }: StageProps) {
   const draft = useDraft<FilterPlan>(
     tankId,
     "filter",
     filterPlan(standing),
     standing.filter_plan?.id ?? null,
   );
-  const [seen, setSeen] = useState<string | null>(null);
+  const shop = useRef<HTMLDetailsElement>(null);
+  const [seen, setSeen] = useState<string[] | null>(null);
   const plan = tankPlan(standing);
-  const around = plan.surroundings ?? {};
   const { animals } = stockPlan(standing);
   const volume = useCompute("tank-volume", plan.tank);
   const v = volume.data;
   const own = draft.value.own_filters ?? [];
   const plumbing = draft.value.plumbing ?? {};
-  const ranking = useCompute(
-    "rank-filters",
-    v
+  const ranking = useCompute("rank-filters", {
+    ...rank,
+    plumbing,
+    priorities: draft.value.priorities,
+    own_filters: own,
+    price_per_kwh: draft.value.price_per_kwh,
+  });
+  const netL = rank.room.net_l;
+  const requirement = useCompute("flow-requirement", {
+    net_l: netL,
+    animals: rank.animals,
+    own_species: rank.own_species,
+  });
+  const ranked = ranking.data?.ranked ?? [];
+  const everything = [...tables.catalogue, ...own];
+  const plannedIds = [draft.value.chosen?.id, draft.value.second?.id].filter((id) => id !== undefined);
+  const shownIds = seen ?? (plannedIds.length ? plannedIds : [ranked[0]?.filter_id ?? ""]);
+  const [filter, second] = shownIds.map((id) => everything.find((f) => f.id === id) ?? null);
+  const pair = ranking.data?.pairs.find((p) => second && p.filter_ids.join() === shownIds.join());
+  const candidate = ranked.find((c) => c.filter_id === filter?.id);
+  const flow = useCompute(
+    "filter-flow",
+    filter
       ? {
-          room: {
-            net_l: v.net_l,
-            water_depth_cm: v.water_depth_cm,
-            length_cm: v.inside_length_cm,
-            width_cm: v.inside_width_cm,
-            rim_to_water_cm: plan.tank.fill_below_rim_cm,
-            behind_cm: around.behind_cm,
-            beneath_cm: around.stand_height_cm,
-            sockets: around.sockets,
-            salt_water: around.salt_water,
-          },
-          animals,
+          filter,
+          room: rank.room,
           plumbing,
-          priorities: draft.value.priorities,
-          own_filters: own,
-          price_per_kwh: draft.value.price_per_kwh,
+          media: filter.id === draft.value.chosen?.id ? draft.value.media : [],
+          animals: rank.animals,
+          own_species: rank.own_species,
         }
       : null,
   );
-  const requirement = useCompute("flow-requirement", v ? { net_l: v.net_l, animals } : null);
-  const load = useCompute("waste-load", v ? { net_l: v.net_l, animals } : null);
-  const ranked = ranking.data?.ranked ?? [];
-  const chosen = draft.value.chosen ?? null;
-  const candidate = ranked.find((c) => c.filter_id === (seen ?? chosen?.id)) ?? ranked[0];
-  const filter = [...tables.catalogue, ...own].find((f) => f.id === candidate?.filter_id) ?? null;
-  const question =
-    v && filter ? operatingQuestion(filter, plan, plumbing, v, load.data?.feed_g_day ?? 1) : null;
-  const point = useCompute("operating-point", question);
-  const curve = question && !point.error && !point.isPlaceholderData ? point.data : undefined;
+  const path = filter && !flow.error && !flow.isPlaceholderData ? flow.data : undefined;
+  const point = path?.pumped ?? undefined;
+  const delivered = pair?.delivered_lph ?? point?.delivered_lph ?? path?.lifted?.delivered_lph;
+  const dirty = pair?.dirty_lph ?? candidate?.dirty_lph ?? point?.dirty_lph ?? path?.lifted?.dirty_lph;
+  const box = (filter?.box_lph ?? 0) + (second?.box_lph ?? 0);
+  const name = pair?.name ?? filter?.name ?? "";
   const set = (change: (now: FilterPlan) => FilterPlan) => {
     draft.set(change);
   };
-  const setPlumbing = (change: Partial<NonNullable<FilterPlan["plumbing"]>>) => {
-    set((p) => ({ ...p, plumbing: { ...p.plumbing, ...change } }));
-  };
-  const labels: SectionLabel[] = [];
-  if (candidate && filter) {
-    labels.push({
-      at: "outlet",
-      lines: [
-        `${candidate.delivered_lph.toFixed(0)} L/h comes out`,
-        `the box says ${candidate.box_lph.toFixed(0)}`,
-      ],
-    });
-    const hose = curve?.head_budget.find((p) => p.part.includes("hose"));
-    if (filter.kind === "canister" && hose)
-      labels.push({ at: "hose", lines: [hose.part, `costs ${hose.head_m.toFixed(2)} m of head`] });
-  }
+  const planned = plannedIds.join() === shownIds.join();
   return (
     <TwoColumns
       drawing={
-        <Section
-          plan={plan}
-          volume={v}
-          animals={animals}
-          species={tables.species}
-          filter={filter}
-          labels={labels}
-          caption={
-            candidate
-              ? `${candidate.name} on this tank: ${candidate.delivered_lph.toFixed(0)} L/h delivered.`
-              : "The tank, without a filter that fits."
-          }
-        />
+        <>
+          <Section
+            plan={plan}
+            volume={v}
+            animals={animals}
+            species={[...tables.species, ...(stockPlan(standing).own_species ?? [])]}
+            filter={filter}
+            second={second}
+            labels={labelsOf(filter, delivered, box, point)}
+            caption={
+              delivered !== undefined
+                ? `${name} on this tank: ${delivered.toFixed(0)} L/h delivered.`
+                : "The tank, without a filter that fits."
+            }
+          />
+        </>
       }
       beside={
         <>
-          {ranking.data?.single_change && <Change>{ranking.data.single_change}</Change>}
-          <div>
-            <h2>For your priorities</h2>
-            <Ranked aria-label="Filters that fit, best first">
-              {ranked.slice(0, 4).map((c) => (
-                <li key={c.filter_id}>
-                  <button
-                    type="button"
-                    aria-pressed={c.filter_id === candidate?.filter_id}
-                    onClick={() => {
-                      setSeen(c.filter_id);
-                    }}
-                  >
-                    <b>{c.name}</b>
-                    <span>{c.delivered_lph.toFixed(0)} L/h</span>
-                    <small>{c.reason}</small>
-                    <small>
-                      {c.watts} W · {c.price.toFixed(0)}
-                    </small>
-                  </button>
-                </li>
-              ))}
-            </Ranked>
-          </div>
-        </>
-      }
-    >
-      <ProblemNote problem={ranking.error ?? volume.error} />
-      {!ranking.data && !ranking.error && (
-        <Waiting>Working out the flow of every filter on this tank…</Waiting>
-      )}
-      {candidate && (
-        <>
-          <Verdict>
-            {candidate.name} would move{" "}
-            <em>
-              <Figure
-                title={`${candidate.name}: delivered flow`}
-                lines={curve?.working ?? ranking.data?.working}
-              >
-                {candidate.delivered_lph.toFixed(0)} litres an hour
-              </Figure>
-            </em>{" "}
-            {filter?.kind === "canister" ? "through your hoses" : "on your tank"}, not the{" "}
-            {candidate.box_lph.toFixed(0)} on its box.
-          </Verdict>
-          <Lead>
-            That is {candidate.turnovers_per_hour.toFixed(1)} times your {v?.net_l.toFixed(0)} L clean,{" "}
-            {(candidate.dirty_lph / (v?.net_l ?? 1)).toFixed(1)} in service; careful keepers ask{" "}
-            {((ranking.data?.asked_low_lph ?? 0) / (v?.net_l ?? 1)).toFixed(1)} to{" "}
-            {((ranking.data?.asked_high_lph ?? 0) / (v?.net_l ?? 1)).toFixed(1)}.{" "}
-            {filter?.kind === "canister" && (plumbing.rise_to_open_air_m ?? 0) === 0
-              ? "Both hose ends are under water, so the height costs nothing. "
-              : ""}
-            {!standing.stock_plan && "No animals are chosen yet: a community tank is assumed."}
-          </Lead>
-        </>
-      )}
-      {ranking.data && !candidate && <Verdict>{ranking.data.verdict}</Verdict>}
-      {requirement.data && v && (
-        <Schools requirement={requirement.data} netL={v.net_l} candidate={candidate} />
-      )}
-      <Pair>
-        <div>
-          {curve ? (
-            <OperatingPoint answer={curve} />
-          ) : (
-            candidate && filter?.kind === "sponge" && <AirLift filter={filter} candidate={candidate} />
-          )}
-        </div>
-        <div>
-          {candidate?.caveats.map((c) => (
-            <Caution key={c}>{c}</Caution>
+          {ranking.data?.enough && <Enough>{ranking.data.enough}</Enough>}
+          {ranking.data?.changes.slice(0, 2).map((c, i) => (
+            <Change key={c.filter_id} $first={i === 0}>
+              {c.text}
+            </Change>
           ))}
           <SaveBar
             tankId={tankId}
             draft={draft}
-            words={chosen ? `Save with ${chosen.name}` : "Save without choosing"}
+            words={plannedIds.length ? `Save with ${planNames(draft.value)}` : "Save without choosing"}
             describe={(b) =>
-              `${b.chosen?.name ?? "no filter chosen"}, ${b.plumbing?.hose_length_m ?? 2.8} m of hose`
+              `${planNames(b) || "no filter chosen"}, ${b.plumbing?.hose_length_m ?? 2.8} m of hose`
             }
             extra={
               filter &&
-              filter.id !== chosen?.id && (
+              !planned && (
                 <Button
                   onPress={() => {
-                    set((p) => ({ ...p, chosen: filter }));
+                    set((p) => ({ ...p, chosen: filter, second: second ?? null, media: [] }));
                   }}
                 >
-                  Choose {filter.name}
+                  Choose {name}
                 </Button>
               )
             }
           />
-        </div>
-      </Pair>
-      <Folds>
-        <details>
-          <summary>Plumbing of a canister</summary>
-          <Fields>
-            <QuantityField
-              label="Both hoses together"
-              kind="length"
-              value={(plumbing.hose_length_m ?? 2.8) * 100}
-              onChange={(cm) => {
-                setPlumbing({ hose_length_m: cm / 100 });
-              }}
-            />
-            <NumberBox
-              label="Hose bore, mm (0: the filter’s own)"
-              value={plumbing.hose_bore_mm ?? 0}
-              min={0}
-              max={60}
-              onChange={(mm) => {
-                setPlumbing({ hose_bore_mm: mm >= 6 ? mm : null });
-              }}
-            />
-            <QuantityField
-              label="Rise to open air"
-              kind="length"
-              value={(plumbing.rise_to_open_air_m ?? 0) * 100}
-              onChange={(cm) => {
-                setPlumbing({ rise_to_open_air_m: cm / 100 });
-              }}
-              hint="0 when both ends are under water"
-            />
-            <NumberBox
-              label="U-bends"
-              value={count(plumbing, "u-bend", 2)}
-              min={0}
-              max={10}
-              onChange={(n) => {
-                setPlumbing({ fittings: fittings(plumbing, "u-bend", n) });
-              }}
-            />
-            <NumberBox
-              label="Elbows"
-              value={count(plumbing, "elbow", 0)}
-              min={0}
-              max={10}
-              onChange={(n) => {
-                setPlumbing({ fittings: fittings(plumbing, "elbow", n) });
-              }}
-            />
-            <NumberBox
-              label="Spray bars"
-              value={count(plumbing, "spray-bar", 1)}
-              min={0}
-              max={2}
-              onChange={(n) => {
-                setPlumbing({ fittings: fittings(plumbing, "spray-bar", n) });
-              }}
-            />
-          </Fields>
-        </details>
-        <details>
-          <summary>What matters to you</summary>
-          <Sliders>
-            {PRIORITIES.map(([key, label]) => (
-              <Slider
-                key={key}
-                label={label}
-                value={draft.value.priorities?.[key] ?? START[key]}
-                onChange={(value) => {
-                  set((p) => ({ ...p, priorities: { ...START, ...p.priorities, [key]: value } }));
-                }}
-              />
-            ))}
-            <NumberBox
-              label="Price of a kWh"
-              value={draft.value.price_per_kwh ?? 0.3}
-              min={0}
-              max={100}
-              onChange={(value) => {
-                set((p) => ({ ...p, price_per_kwh: value }));
-              }}
-            />
-          </Sliders>
-          {candidate && (
-            <table>
-              <caption>What each gave {candidate.name}</caption>
-              <tbody>
-                {candidate.contributions.map((c) => (
-                  <tr key={c.priority}>
-                    <th scope="row">
-                      {c.priority === "flow"
-                        ? "Flow fits"
-                        : (PRIORITIES.find(([k]) => k === c.priority)?.[1] ?? c.priority)}
-                    </th>
-                    <td>{c.points.toFixed(1)} points</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+          {candidate?.caveats.map((c) => (
+            <Caution key={c}>{c}</Caution>
+          ))}
+          {path?.jet && path.jet.troubled.length > 0 && (
+            <Caution>
+              <Figure title="Speed at mid-tank" lines={path.jet.working}>
+                {path.jet.verdict}
+              </Figure>{" "}
+              {path.jet.remedies.join(" ")}
+            </Caution>
           )}
-        </details>
-        <details>
-          <summary>A filter of your own, from its box</summary>
+        </>
+      }
+    >
+      <ProblemNote problem={ranking.error ?? volume.error ?? flow.error} />
+      {!ranking.data && !ranking.error && (
+        <Waiting>Working out the flow of every filter on this tank…</Waiting>
+      )}
+      {filter && delivered !== undefined && dirty !== undefined && (
+        <>
+          <Verdict $small>
+            {name} would move{" "}
+            <em>
+              <Figure title={`${name}: delivered flow`} lines={path?.working ?? ranking.data?.working}>
+                {delivered.toFixed(0)} litres an hour
+              </Figure>
+            </em>{" "}
+            {filter.kind === "canister" || filter.kind === "sump" ? "through your hoses" : "on your tank"},
+            not the {box.toFixed(0)} on {second ? "their boxes" : "its box"}.
+          </Verdict>
+          <Lead>
+            That is {(delivered / netL).toFixed(1)} times your {netL.toFixed(0)} L clean,{" "}
+            {(dirty / netL).toFixed(1)} in service; careful keepers ask{" "}
+            {((ranking.data?.asked_low_lph ?? 0) / netL).toFixed(1)} to{" "}
+            {((ranking.data?.asked_high_lph ?? 0) / netL).toFixed(1)}. {path?.loop}{" "}
+            {!standing.stock_plan && "No animals are chosen yet: a community tank is assumed. "}
+            <InlineButton
+              onPress={() => {
+                if (!shop.current) return;
+                shop.current.open = true;
+                shop.current.scrollIntoView({ block: "start" });
+                shop.current.querySelector("input")?.focus();
+              }}
+            >
+              A box in your hand?
+            </InlineButton>
+          </Lead>
+        </>
+      )}
+      {ranking.data && !filter && <Verdict>{ranking.data.verdict}</Verdict>}
+      {requirement.data && (
+        <Schools
+          requirement={requirement.data}
+          netL={netL}
+          candidate={asCandidate(candidate, name, box, delivered, dirty)}
+        />
+      )}
+      <Beside>
+        <div>
+          {point && <OperatingPoint answer={point} />}
+          {path?.lifted && filter && <AirLift filter={filter} path={path} />}
+        </div>
+        {ranking.data && <RankedList answer={ranking.data} shown={shownIds} onSee={setSeen} />}
+      </Beside>
+      {point && <HeadBudget answer={point} />}
+      <Folds>
+        <details ref={shop}>
+          <summary>In the shop: a filter from its box</summary>
           <OwnFilter
             onAdd={(f: Filter) => {
               set((p) => ({ ...p, own_filters: [...(p.own_filters ?? []).filter((o) => o.id !== f.id), f] }));
-              setSeen(f.id);
+              setSeen([f.id]);
             }}
           />
         </details>
         <details>
+          <summary>What matters to you</summary>
+          <PriorityForm
+            priorities={draft.value.priorities ?? ranking.data?.priorities}
+            candidate={candidate}
+            pricePerKwh={draft.value.price_per_kwh ?? 0.3}
+            onChange={(change) => {
+              set((p) => ({ ...p, ...change }));
+            }}
+          />
+        </details>
+        <details>
+          <summary>Plumbing of a canister or sump</summary>
+          <PlumbingForm
+            plumbing={plumbing}
+            onChange={(change) => {
+              set((p) => ({ ...p, plumbing: { ...p.plumbing, ...change } }));
+            }}
+          />
+        </details>
+        {ranking.data && (
+          <details>
+            <summary>Compare up to four side by side</summary>
+            <Compare answer={ranking.data} pricePerKwh={draft.value.price_per_kwh ?? 0.3} />
+          </details>
+        )}
+        {draft.value.chosen && (
+          <details>
+            <summary>Media in {draft.value.chosen.name}, in the order the water meets them</summary>
+            <MediaBuilder
+              filter={draft.value.chosen}
+              netL={netL}
+              plumbing={plumbing}
+              riseM={path?.rise_m ?? 0}
+              feedGDay={undefined}
+              baskets={draft.value.media ?? []}
+              onChange={(media) => {
+                set((p) => ({ ...p, media }));
+              }}
+            />
+          </details>
+        )}
+        <details>
           <summary>
             {ranking.data?.excluded_count ?? 0} left out, and why; {ranking.data?.fitting_count ?? 0} fit
           </summary>
-          <Left>
-            {ranking.data?.excluded.map((e: Excluded) => (
-              <li key={e.filter_id}>
-                <b>{e.name}</b>: {e.reason}.{" "}
-                <i>
-                  {e.remedy[0]?.toUpperCase()}
-                  {e.remedy.slice(1)}
-                </i>
-                {e.would_rank != null && ` and it would come ${ordinal(e.would_rank)}`}.
-              </li>
-            ))}
-            {ranked.slice(4).map((c) => (
-              <li key={c.filter_id}>
-                <b>{c.name}</b> fits: {c.delivered_lph.toFixed(0)} L/h, {c.reason}.
-              </li>
-            ))}
-          </Left>
+          {ranking.data && <LeftOut answer={ranking.data} />}
         </details>
+        <details>
+          <summary>The catalogue as a file</summary>
+          <CatalogueFiles
+            onTaken={(filters) => {
+              set((p) => ({
+                ...p,
+                own_filters: [
+                  ...(p.own_filters ?? []).filter((o) => !filters.some((f) => f.id === o.id)),
+                  ...filters,
+                ].slice(-200),
+              }));
+            }}
+          />
+        </details>
+        {standing.filter_plan && (
+          <p>
+            <Link to={`/tanks/${tankId}/buying`}>Shopping list and comparison, to print</Link>
+          </p>
+        )}
       </Folds>
     </TwoColumns>
   );
 }
 
-function AirLift({ filter, candidate }: { filter: Filter; candidate: Candidate }) {
+function planNames(plan: FilterPlan): string {
+  return [plan.chosen?.name, plan.second?.name].filter(Boolean).join(" and ");
+}
+
+function asCandidate(
+  candidate: Candidate | undefined,
+  name: string,
+  box: number,
+  delivered: number | undefined,
+  dirty: number | undefined,
+) {
+  if (delivered === undefined || dirty === undefined) return null;
+  return {
+    name,
+    box_lph: box,
+    delivered_lph: delivered,
+    dirty_lph: dirty,
+    media_kg: candidate?.media_kg ?? 0,
+  };
+}
+
+function labelsOf(
+  filter: Filter | null | undefined,
+  delivered: number | undefined,
+  box: number,
+  point: FilterFlow["pumped"] | undefined,
+): SectionLabel[] {
+  if (!filter || delivered === undefined) return [];
+  const labels: SectionLabel[] = [
+    { at: "outlet", lines: [`${delivered.toFixed(0)} L/h comes out`, `the box says ${box.toFixed(0)}`] },
+  ];
+  const hose = point?.head_budget.find((p) => p.part.includes("hose") && !p.part.includes("entrance"));
+  if ((filter.kind === "canister" || filter.kind === "sump") && hose)
+    labels.push({ at: "hose", lines: [hose.part, `costs ${hose.head_m.toFixed(2)} m of head`] });
+  return labels;
+}
+
+function AirLift({ filter, path }: { filter: Filter; path: FilterFlow }) {
+  const lift = path.lifted;
+  if (!lift) return null;
   return (
-    <Lead>
-      {filter.air_l_min} L/min of air in a {filter.tube_bore_mm} mm tube lifts{" "}
-      {candidate.delivered_lph.toFixed(0)} L/h through clean foam and {candidate.dirty_lph.toFixed(0)} after a
-      month. No pump stands in the water.
-    </Lead>
+    <>
+      <h2>What the air lifts</h2>
+      <Lead>
+        <Figure title="Air lift" lines={lift.working}>
+          {filter.air_l_min} L/min of air in a {filter.tube_bore_mm} mm tube lifts{" "}
+          {lift.delivered_lph.toFixed(0)} L/h
+        </Figure>{" "}
+        through clean foam, {lift.dirty_lph.toFixed(0)} when dirty, and {lift.evaporated_lph.toFixed(0)} if
+        the water falls 2 cm below the outlet. Cut the tube to {lift.uplift_cut_cm.toFixed(0)} cm above the
+        air inlet and it stays under.
+      </Lead>
+    </>
   );
 }
 
-type Kind = NonNullable<NonNullable<FilterPlan["plumbing"]>["fittings"]>[number]["kind"];
-const USUAL: { kind: Kind; count: number }[] = [
-  { kind: "strainer", count: 1 },
-  { kind: "entrance", count: 1 },
-  { kind: "u-bend", count: 2 },
-  { kind: "quick-valve", count: 1 },
-  { kind: "spray-bar", count: 1 },
-  { kind: "exit", count: 1 },
-];
-function count(plumbing: NonNullable<FilterPlan["plumbing"]>, kind: Kind, usual: number): number {
-  if (!plumbing.fittings) return usual;
-  return plumbing.fittings.find((f) => f.kind === kind)?.count ?? 0;
-}
-function fittings(plumbing: NonNullable<FilterPlan["plumbing"]>, kind: Kind, n: number) {
-  const rest = (plumbing.fittings ?? USUAL).filter((f) => f.kind !== kind);
-  return n > 0 ? [...rest, { kind, count: n }] : rest;
-}
-function ordinal(n: number): string {
-  return n === 1 ? "first" : n === 2 ? "second" : n === 3 ? "third" : `number ${n}`;
-}
-
-const Change = styled.p`
+const Change = styled.p<{ $first: boolean }>`
   font:
-    italic 400 19px/1.35 Vollkorn,
+    italic 400 ${(p) => (p.$first ? 19 : 17)}px / 1.3 Vollkorn,
     serif;
-  border-left: 3px solid var(--seed);
+  border-left: 3px solid ${(p) => (p.$first ? "var(--seed)" : "var(--line)")};
   padding-left: 12px;
 `;
-const Pair = styled.div`
+const Enough = styled.p`
+  background: var(--reed-fill);
+  padding: 8px 12px;
+  border-left: 4px solid var(--reed);
+`;
+const Beside = styled.div`
   display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 22px;
+  grid-template-columns: minmax(0, 0.95fr) minmax(0, 1.05fr);
+  gap: 20px;
   border-top: 1px solid var(--line);
-  padding-top: 10px;
+  padding-top: 8px;
   > div {
     display: grid;
-    gap: 8px;
+    gap: 6px;
     align-content: start;
+    min-width: 0;
   }
   ${phone} {
-    grid-template-columns: 1fr;
-  }
-`;
-const Ranked = styled.ol`
-  button {
-    width: 100%;
-    display: grid;
-    grid-template-columns: 1fr auto;
-    gap: 0 10px;
-    text-align: left;
-    border: 0;
-    border-left: 4px solid transparent;
-    border-bottom: 1px solid var(--line);
-    background: none;
-    padding: 4px 6px 4px 8px;
-    cursor: pointer;
-    min-height: 44px;
-  }
-  button[aria-pressed="true"] {
-    background: var(--silt);
-    border-left-color: var(--seed);
-  }
-  small {
-    color: var(--ink-soft);
-    font-size: 14.5px;
-    line-height: 1.25;
+    grid-template-columns: minmax(0, 1fr);
   }
 `;
 const Folds = styled.div`
@@ -460,27 +371,4 @@ const Folds = styled.div`
   details[open] {
     padding-bottom: 12px;
   }
-  table {
-    border-collapse: collapse;
-    margin-top: 10px;
-  }
-  caption {
-    text-align: left;
-    color: var(--ink-soft);
-  }
-  th {
-    font-weight: 400;
-    text-align: left;
-    padding-right: 20px;
-  }
-`;
-const Sliders = styled.div`
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
-  gap: 8px 22px;
-`;
-const Left = styled.ul`
-  display: grid;
-  gap: 5px;
-  font-size: 15px;
 `;

@@ -18,18 +18,17 @@ import {
   Waiting,
 } from "../../kit";
 import { Section } from "../../section/Section";
-import { operatingQuestion } from "../filter/questions";
 import { Bar, filterPlan, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
 
-export function FitStage({ tankId, standing, tables }: StageProps) {
+export function FitStage({ tankId, standing, tables, rank }: StageProps) {
   const plan = tankPlan(standing);
   const choice = filterPlan(standing);
   const filter = choice.chosen ?? null;
   const { animals } = stockPlan(standing);
   const volume = useCompute("tank-volume", plan.tank);
   const v = volume.data;
-  const load = useCompute("waste-load", v ? { net_l: v.net_l, animals } : null);
-  const guard = animals.some((a) => tables.species.find((s) => s.id === a.species_id)?.needs_guard);
+  const known = [...(rank.own_species ?? []), ...tables.species];
+  const guard = animals.some((a) => known.find((s) => s.id === a.species_id)?.needs_guard);
   const steps = useCompute(
     "fitting-steps",
     filter && v
@@ -41,30 +40,25 @@ export function FitStage({ tankId, standing, tables }: StageProps) {
           media_l: filter.media_l,
           hose_bore_mm: choice.plumbing?.hose_bore_mm ?? filter.hose_bore_mm,
           hose_length_m: filter.kind === "canister" ? (choice.plumbing?.hose_length_m ?? 2.8) : null,
-          needs_guard: guard && filter.kind !== "sponge",
+          needs_guard: guard && filter.air_l_min == null,
           behind_cm: plan.surroundings?.behind_cm,
         }
       : null,
   );
-  const pumped = useCompute(
-    "operating-point",
-    filter && v
-      ? operatingQuestion(filter, plan, choice.plumbing ?? {}, v, load.data?.feed_g_day ?? 1)
-      : null,
-  );
-  const lifted = useCompute(
-    "airlift-flow",
-    filter?.kind === "sponge" && v
+  const flow = useCompute(
+    "filter-flow",
+    filter
       ? {
-          air_l_min: filter.air_l_min ?? 1,
-          tube_bore_mm: filter.tube_bore_mm ?? 16,
-          submerged_cm: Math.min(Math.max(v.water_depth_cm - 3, 1), filter.height_cm * 0.95),
-          foam_face_cm2: filter.face_cm2,
-          foam_depth_cm: filter.foam_depth_cm,
+          filter,
+          room: rank.room,
+          plumbing: choice.plumbing,
+          media: choice.media,
+          animals: rank.animals,
+          own_species: rank.own_species,
         }
       : null,
   );
-  const computed = filter?.kind === "sponge" ? lifted.data?.delivered_lph : pumped.data?.delivered_lph;
+  const computed = (flow.data?.pumped ?? flow.data?.lifted)?.delivered_lph;
   const done = steps.data?.steps.filter((s) => s.id in (standing.steps_done ?? {})).length ?? 0;
   const all = steps.data?.steps ?? [];
   if (!filter)
@@ -84,6 +78,7 @@ export function FitStage({ tankId, standing, tables }: StageProps) {
           plan={plan}
           volume={v}
           filter={filter}
+          second={choice.second}
           caption={`${filter.name} fitted to the tank, to scale.`}
           labels={computed ? [{ at: "outlet", lines: [`${computed.toFixed(0)} L/h computed`] }] : []}
         />

@@ -4,10 +4,22 @@ import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem } fr
 import { styled } from "styled-components";
 import { useDraft } from "../../api/drafts";
 import { useCompute } from "../../api/hooks";
-import type { StockPlan } from "../../api/schemas";
+import type { Species, StockPlan } from "../../api/schemas";
 import { Schools } from "../../charts/Schools";
-import { Button, Caution, FieldBox, Figure, Lead, MenuBox, NumberBox, ProblemNote, Verdict } from "../../kit";
+import {
+  Button,
+  Caution,
+  FieldBox,
+  Fields,
+  Figure,
+  Lead,
+  MenuBox,
+  NumberBox,
+  ProblemNote,
+  Verdict,
+} from "../../kit";
 import { Section } from "../../section/Section";
+import { OwnSpecies } from "./OwnSpecies";
 import { Facts, SaveBar, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
 
 export function StockStage({ tankId, standing, tables }: StageProps) {
@@ -16,15 +28,28 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
   const volume = useCompute("tank-volume", plan.tank);
   const netL = volume.data?.net_l;
   const animals = draft.value.animals;
+  const own = draft.value.own_species ?? [];
+  const known = [...own, ...tables.species];
   const load = useCompute(
     "waste-load",
-    netL ? { net_l: netL, animals, feed_g_day: draft.value.feed_g_day } : null,
+    netL
+      ? {
+          net_l: netL,
+          animals,
+          own_species: own,
+          feed_g_day: draft.value.feed_g_day,
+          temperature_c: plan.surroundings?.temperature_c,
+          ph: plan.surroundings?.ph,
+          water: plan.surroundings?.water,
+          tank_length_cm: volume.data?.inside_length_cm,
+        }
+      : null,
   );
-  const flow = useCompute("flow-requirement", netL ? { net_l: netL, animals } : null);
+  const flow = useCompute("flow-requirement", netL ? { net_l: netL, animals, own_species: own } : null);
   const setAnimals = (change: (now: StockPlan["animals"]) => StockPlan["animals"]) => {
     draft.set((stock) => ({ ...stock, animals: change(stock.animals) }));
   };
-  const nameOf = (id: string) => tables.species.find((s) => s.id === id)?.common_name ?? id;
+  const nameOf = (id: string) => known.find((s) => s.id === id)?.common_name ?? id;
   return (
     <TwoColumns
       drawing={
@@ -32,7 +57,7 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
           plan={plan}
           volume={volume.data}
           animals={animals}
-          species={tables.species}
+          species={known}
           caption={`The animals at true length in the tank: ${animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "none yet"}.`}
         />
       }
@@ -64,6 +89,12 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
                   </Figure>
                 </dd>
               </div>
+              {load.data.today_mg_n_day < load.data.ammonia_mg_n_day * 0.99 && (
+                <div>
+                  <dt>At today’s sizes</dt>
+                  <dd>{load.data.today_mg_n_day.toFixed(0)} mg N</dd>
+                </div>
+              )}
               {load.data.doubled_mg_n_day > load.data.ammonia_mg_n_day * 1.01 && (
                 <div>
                   <dt>With keepers’ “double it”</dt>
@@ -107,15 +138,24 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
         <Lead>The tank has not been measured; an assumed 60 cm tank is used until it is.</Lead>
       )}
       <SpeciesPicker
-        tables={tables}
+        species={known}
         taken={animals.map((a) => a.species_id)}
         onPick={(species_id) => {
           setAnimals((now) => [...now, { species_id, count: 6 }]);
         }}
       />
+      {animals.length > 0 && (
+        <Heads aria-hidden="true">
+          <span />
+          <span>grown</span>
+          <span>cm today</span>
+          <span>how many</span>
+          <span />
+        </Heads>
+      )}
       <List aria-label="Animals chosen">
         {animals.map((a) => {
-          const s = tables.species.find((x) => x.id === a.species_id);
+          const s = known.find((x) => x.id === a.species_id);
           const line = load.data?.lines.find((l) => l.species_id === a.species_id);
           return (
             <li key={a.species_id}>
@@ -128,7 +168,28 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
                   </small>
                 )}
               </div>
-              <span>{line ? `${line.ammonia_mg_n_day.toFixed(1)} mg N/day` : ""}</span>
+              <span>
+                {line ? `${line.ammonia_mg_n_day.toFixed(1)} mg N/day` : ""}
+                {line && line.today_mg_n_day < line.ammonia_mg_n_day * 0.99 && (
+                  <small>{line.today_mg_n_day.toFixed(1)} at today’s size</small>
+                )}
+              </span>
+              <NumberBox
+                hideLabel
+                label={`Length of ${nameOf(a.species_id)} today, cm`}
+                value={a.length_cm ?? s?.adult_length_cm ?? null}
+                min={0.5}
+                max={200}
+                onChange={(cm) => {
+                  setAnimals((now) =>
+                    now.map((x) =>
+                      x.species_id === a.species_id
+                        ? { ...x, length_cm: s && cm >= s.adult_length_cm ? null : cm }
+                        : x,
+                    ),
+                  );
+                }}
+              />
               <NumberBox
                 hideLabel
                 label={`How many ${nameOf(a.species_id)}`}
@@ -152,6 +213,33 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
           );
         })}
       </List>
+      <details>
+        <summary>Food weighed, or an animal of your own</summary>
+        <Fields>
+          <NumberBox
+            label="Dry food fed, g a day (0: by ration)"
+            value={draft.value.feed_g_day ?? 0}
+            min={0}
+            max={5000}
+            step={0.1}
+            onChange={(g) => {
+              draft.set((stock) => ({ ...stock, feed_g_day: g > 0 ? g : null }));
+            }}
+          />
+        </Fields>
+        <OwnSpecies
+          onAdd={(one) => {
+            draft.set((stock) => ({
+              ...stock,
+              own_species: [...(stock.own_species ?? []).filter((x) => x.id !== one.id), one],
+              animals: [
+                ...stock.animals.filter((x) => x.species_id !== one.id),
+                { species_id: one.id, count: 1 },
+              ],
+            }));
+          }}
+        />
+      </details>
       {load.data?.clashes.map((c) => (
         <Caution key={c.text}>{c.text}</Caution>
       ))}
@@ -174,16 +262,16 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
 }
 
 function SpeciesPicker({
-  tables,
+  species,
   taken,
   onPick,
 }: {
-  tables: StageProps["tables"];
+  species: Species[];
   taken: string[];
   onPick: (id: string) => void;
 }) {
   const [text, setText] = useState("");
-  const open = tables.species.filter((s) => !taken.includes(s.id));
+  const open = species.filter((s) => !taken.includes(s.id));
   return (
     <FieldBox>
       <ComboBox
@@ -232,10 +320,21 @@ const Row = styled.div`
     border-radius: 0 4px 4px 0;
   }
 `;
+const Heads = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 100px 62px 62px 92px;
+  gap: 14px;
+  font-size: 14px;
+  color: var(--ink-soft);
+  margin-bottom: -10px;
+  @media (max-width: 720px) {
+    display: none;
+  }
+`;
 const List = styled.ul`
   li {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) auto 74px auto;
+    grid-template-columns: minmax(0, 1fr) 100px 62px 62px auto;
     gap: 4px 14px;
     align-items: center;
     padding: 6px 0;
@@ -251,7 +350,7 @@ const List = styled.ul`
   }
   @media (max-width: 720px) {
     li {
-      grid-template-columns: minmax(0, 1fr) 74px auto;
+      grid-template-columns: minmax(0, 1fr) 64px 64px auto;
     }
     li > div:first-child {
       grid-column: 1 / -1;

@@ -1,4 +1,5 @@
 /** Tank: measure it, and see what it really holds. */
+import { styled } from "styled-components";
 import { useDraft } from "../../api/drafts";
 import { useCompute } from "../../api/hooks";
 import type { TankPlan } from "../../api/schemas";
@@ -13,10 +14,45 @@ import {
   Select,
   Verdict,
   Waiting,
+  YesNo,
 } from "../../kit";
 import { QuantityField, Twin } from "../../quantity";
 import { Section } from "../../section/Section";
-import { Facts, SaveBar, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { Facts, filterPlan, SaveBar, tankPlan, TwoColumns, type StageProps } from "../shared";
+
+const SHAPES = [
+  ["box", "Box"],
+  ["bow-front", "Bow front"],
+  ["cylinder", "Cylinder"],
+  ["prism", "Prism"],
+  ["corner", "Quarter-round corner"],
+] as const;
+const LENGTH_NAMES: Record<(typeof SHAPES)[number][0], string> = {
+  box: "Length",
+  "bow-front": "Length",
+  cylinder: "Diameter",
+  prism: "Across flats",
+  corner: "Along the wall",
+};
+const ROOMS = [
+  ["living", "Living room"],
+  ["bedroom", "Bedroom"],
+  ["workshop", "Workshop"],
+  ["shop", "Shop"],
+  ["fish-room", "Fish room"],
+] as const;
+const WATERS = [
+  ["fresh", "Fresh"],
+  ["brackish", "Brackish"],
+  ["salt", "Salt"],
+] as const;
+const TICKS = [
+  ["planted", "Planted"],
+  ["lid", "Lid closed to the edges"],
+  ["drilled", "Drilled"],
+  ["overflow_box", "Overflow box over the rim"],
+  ["often_away", "Often away, or frequent power cuts"],
+] as const;
 
 export function TankStage({ tankId, standing }: StageProps) {
   const draft = useDraft<TankPlan>(tankId, "tank", tankPlan(standing), standing.tank_plan?.id ?? null);
@@ -37,10 +73,22 @@ export function TankStage({ tankId, standing }: StageProps) {
           plan={draft.value}
           volume={answer}
           dimensions
-          onFill={(cm) => {
-            setTank({ fill_below_rim_cm: cm });
+          filter={filterPlan(standing).chosen}
+          onMove={{
+            fill: (cm) => {
+              setTank({ fill_below_rim_cm: cm });
+            },
+            wall: (cm) => {
+              setAround({ behind_cm: cm });
+            },
+            stand: (cm) => {
+              setAround({ stand_height_cm: cm });
+            },
+            canister: (cm) => {
+              setAround({ canister_at_cm: cm });
+            },
           }}
-          caption={`The tank to scale, ${tank.length_cm} by ${tank.width_cm} by ${tank.height_cm} cm, ${around.behind_cm ?? 10} cm from the wall. ${answer?.verdict ?? ""}`}
+          caption={`The tank to scale, ${tank.length_cm} by ${answer ? Number(answer.inside_width_cm.toFixed(1)) : (tank.width_cm ?? 30)} by ${tank.height_cm} cm, ${around.behind_cm ?? 10} cm from the wall. ${answer?.verdict ?? ""}`}
         />
       }
       beside={
@@ -112,22 +160,54 @@ export function TankStage({ tankId, standing }: StageProps) {
         </Facts>
       )}
       <Fields>
+        <Select
+          label="Shape"
+          value={tank.shape ?? "box"}
+          onChange={(shape) => {
+            setTank({ shape });
+          }}
+          options={SHAPES}
+        />
         <QuantityField
-          label="Length"
+          label={LENGTH_NAMES[tank.shape ?? "box"]}
           kind="length"
           value={tank.length_cm}
           onChange={(v) => {
             setTank({ length_cm: v });
           }}
         />
-        <QuantityField
-          label="Width"
-          kind="length"
-          value={tank.width_cm}
-          onChange={(v) => {
-            setTank({ width_cm: v });
-          }}
-        />
+        {(tank.shape ?? "box") === "box" || tank.shape === "bow-front" ? (
+          <QuantityField
+            label="Width"
+            kind="length"
+            value={tank.width_cm ?? 30}
+            onChange={(v) => {
+              setTank({ width_cm: v });
+            }}
+          />
+        ) : null}
+        {tank.shape === "bow-front" && (
+          <QuantityField
+            label="Bow"
+            kind="length"
+            value={tank.bow_cm ?? 8}
+            onChange={(v) => {
+              setTank({ bow_cm: v });
+            }}
+            hint="beyond the corners"
+          />
+        )}
+        {tank.shape === "prism" && (
+          <NumberBox
+            label="Sides"
+            value={tank.sides_count ?? 6}
+            min={3}
+            max={12}
+            onChange={(n) => {
+              setTank({ sides_count: Math.round(n) });
+            }}
+          />
+        )}
         <QuantityField
           label="Height"
           kind="length"
@@ -208,15 +288,79 @@ export function TankStage({ tankId, standing }: StageProps) {
           onChange={(room) => {
             setAround({ room });
           }}
-          options={[
-            ["living", "Living room"],
-            ["bedroom", "Bedroom"],
-            ["workshop", "Workshop"],
-            ["shop", "Shop"],
-            ["fish-room", "Fish room"],
-          ]}
+          options={ROOMS}
+        />
+        <Select
+          label="Water"
+          value={around.water ?? "fresh"}
+          onChange={(water) => {
+            setAround({ water });
+          }}
+          options={WATERS}
         />
       </Fields>
+      <details>
+        <summary>More of the tank and its place</summary>
+        <Fields>
+          <NumberBox
+            label="Counted while filling, L (0: not counted)"
+            value={tank.counted_l ?? 0}
+            min={0}
+            max={50000}
+            onChange={(v) => {
+              setTank({ counted_l: v >= 0.5 ? v : null });
+            }}
+            hint="beats every estimate"
+          />
+          <QuantityField
+            label="Free height inside the stand"
+            kind="length"
+            value={around.cabinet_cm ?? around.stand_height_cm ?? 70}
+            onChange={(v) => {
+              setAround({ cabinet_cm: v });
+            }}
+          />
+          <NumberBox
+            label="Temperature, °C (0: not known)"
+            value={around.temperature_c ?? 0}
+            min={0}
+            max={40}
+            onChange={(v) => {
+              setAround({ temperature_c: v >= 1 ? v : null });
+            }}
+          />
+          <NumberBox
+            label="pH (0: not known)"
+            value={around.ph ?? 0}
+            min={0}
+            max={10}
+            onChange={(v) => {
+              setAround({ ph: v >= 4 ? v : null });
+            }}
+          />
+          <NumberBox
+            label="Tanks in this place"
+            value={around.tanks_here_count ?? 1}
+            min={1}
+            max={200}
+            onChange={(v) => {
+              setAround({ tanks_here_count: Math.round(v) });
+            }}
+          />
+        </Fields>
+        <Ticks>
+          {TICKS.map(([key, label]) => (
+            <YesNo
+              key={key}
+              label={label}
+              value={around[key] ?? false}
+              onChange={(on) => {
+                setAround({ [key]: on });
+              }}
+            />
+          ))}
+        </Ticks>
+      </details>
       <PickOne
         label="The sizes are taken"
         value={tank.measured ?? "outside"}
@@ -233,9 +377,16 @@ export function TankStage({ tankId, standing }: StageProps) {
         draft={draft}
         words="Save the tank"
         describe={(b) =>
-          `${b.tank.length_cm} × ${b.tank.width_cm} × ${b.tank.height_cm} cm, water ${b.tank.fill_below_rim_cm ?? 3} cm below the rim`
+          `${b.tank.length_cm} × ${b.tank.width_cm ?? 30} × ${b.tank.height_cm} cm, water ${b.tank.fill_below_rim_cm ?? 3} cm below the rim`
         }
       />
     </TwoColumns>
   );
 }
+
+const Ticks = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 24px;
+  padding: 6px 0;
+`;

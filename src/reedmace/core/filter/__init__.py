@@ -2,6 +2,7 @@
 
 from reedmace.core.filter.catalogue import CATALOGUE, Filter, FilterKind
 from reedmace.core.filter.cost import RunningCostAnswer, RunningCostQuestion, running_cost
+from reedmace.core.filter.flow import FilterFlowAnswer, FilterFlowQuestion, filter_flow
 from reedmace.core.filter.label import LabelCheckAnswer, LabelCheckQuestion, label_check
 from reedmace.core.filter.media import MediaStackAnswer, MediaStackQuestion, media_stack
 from reedmace.core.filter.ranking import RankFiltersAnswer, RankFiltersQuestion, rank_filters
@@ -11,6 +12,8 @@ from reedmace.core.filter.table import deliver, table_of
 __all__ = [
     "CATALOGUE",
     "Filter",
+    "FilterFlowAnswer",
+    "FilterFlowQuestion",
     "FilterKind",
     "FlowRequirementAnswer",
     "FlowRequirementQuestion",
@@ -23,6 +26,7 @@ __all__ = [
     "RunningCostAnswer",
     "RunningCostQuestion",
     "deliver",
+    "filter_flow",
     "flow_requirement",
     "label_check",
     "media_stack",

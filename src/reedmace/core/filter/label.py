@@ -1,9 +1,14 @@
 """A filter's box held against itself: figures that cannot all be true."""
 
+import math
+import re
 from typing import Annotated
 
+from pydantic import Field
+
+from reedmace.core.filter.catalogue import CATALOGUE, Filter, FilterKind
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
-from reedmace.core.working import Answer, CannotAnswer, Question, Watts, Working, number
+from reedmace.core.working import Answer, CannotAnswer, Name, Question, Watts, Working, number
 
 G, WATER = 9.80665, 998.0
 BEST_EFFICIENCY = 0.45
@@ -18,6 +23,9 @@ class LabelCheckQuestion(Question):
     max_head_m: Annotated[float, number("m", 0.05, 30)] | None = None
     watts: Watts | None = None
     tank_up_to_l: Annotated[float, number("L", 1, 1e6)] | None = None
+    kind: FilterKind = "canister"
+    name: Name = "From the shop"
+    price: Annotated[float, number("money", 0, 1e5)] = 0
 
 
 class LabelCheckAnswer(Answer):
@@ -26,6 +34,7 @@ class LabelCheckAnswer(Answer):
     lph: Annotated[float, number("L/h", 0, 1e7)]
     findings: list[str]
     agrees: bool
+    filter: Filter = Field(description="With what the box does not say taken from the catalogue's nearest of its kind")
 
 
 def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
@@ -97,4 +106,30 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
                 f"{times:.0f} volumes an hour for its own tank size is a torrent: check that the flow is per hour, and its unit."
             )
     verdict = findings[0] if findings else f"The box agrees with itself: {lph:.0f} L/h."
-    return LabelCheckAnswer(verdict=verdict, working=w.lines, lph=lph, findings=findings, agrees=not findings)
+    return LabelCheckAnswer(
+        verdict=verdict,
+        working=w.lines,
+        lph=lph,
+        findings=findings,
+        agrees=not findings,
+        filter=_completed(q, min(max(lph, 10), 1e5)),
+    )
+
+
+def _completed(q: LabelCheckQuestion, lph: float) -> Filter:
+    """The box as a whole filter: sizes from the catalogue's filter of that kind with the nearest flow."""
+    like = min((f for f in CATALOGUE if f.kind == q.kind), key=lambda f: abs(math.log(f.box_lph / lph)))
+    own = "own-" + re.sub(r"[^a-z0-9]+", "-", q.name.lower()).strip("-")[:60]
+    known = {
+        "id": own,
+        "name": q.name,
+        "box_lph": lph,
+        "price": q.price,
+        "curve": [],
+        "tank_up_to_l": q.tank_up_to_l and min(q.tank_up_to_l, 1e5),
+        "max_head_m": q.max_head_m,
+        "watts": q.watts and max(q.watts, 0.1),
+        # More box flow from an air-driven filter means more air.
+        "air_l_min": like.air_l_min and min(max(like.air_l_min * lph / like.box_lph, 0.05), 60),
+    }
+    return Filter.model_validate(like.model_dump() | {k: v for k, v in known.items() if v is not None})

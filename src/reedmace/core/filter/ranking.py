@@ -12,7 +12,7 @@ from reedmace.core.filter.limits import Limit, limits_of
 from reedmace.core.filter.room import Plumbing, Priorities, Room, sensible_start
 from reedmace.core.filter.schools import AREAL_RATE, FlowRequirementQuestion, flow_requirement
 from reedmace.core.filter.scores import NAMES, pair_scores, single_scores, weights_of
-from reedmace.core.filter.table import Bools, FilterTable, Floats, SERVICE_DAYS, deliver, film_m2, rise_m, table_of
+from reedmace.core.filter.table import SERVICE_DAYS, Bools, FilterTable, Floats, deliver, film_m2, rise_m, table_of
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import Species, find_species
 from reedmace.core.working import (
@@ -212,7 +212,9 @@ def _pairs(
     """The best redundant pairs: together they carry the flow, each alone carries the load."""
     load_film = asked.load_mg_n_day / AREAL_RATE
     # A pair's halves may each fall short of the asked flow, but neither of the load.
-    able = fits & (film >= load_film) & (dirty >= asked.load_lph) & (clean > 0)
+    # One plate fills the floor and one sump the cabinet.
+    twice = ~t.is_kind("under-gravel", "sump")
+    able = twice & fits & (film >= load_film) & (dirty >= asked.load_lph) & (clean > 0)
     best = np.flatnonzero(able)
     best = best[np.argsort(-scores[best], kind="stable")][:BEST_FOR_PAIRS]
     if len(best) == 0:

@@ -23,8 +23,10 @@ def colebrook(reynolds: float, relative_roughness: float) -> float:
     reynolds: Reynolds number; relative_roughness: roughness / bore, both dimensionless.
     """
     x = -1.8 * math.log10((relative_roughness / 3.7) ** 1.11 + 6.9 / reynolds)  # Haaland, as a start
-    for _ in range(4):
-        x = -2.0 * math.log10(relative_roughness / 3.7 + 2.51 * x / reynolds)
+    a, b = relative_roughness / 3.7, 2.51 / reynolds
+    for _ in range(3):
+        inside = a + b * x
+        x -= (x + 2.0 * math.log10(inside)) / (1.0 + 0.8685889638065036 * b / inside)  # Newton; 2/ln 10
     return 1.0 / (x * x)
 
 

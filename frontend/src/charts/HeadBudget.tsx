@@ -1,0 +1,57 @@
+/** Where the pump's head goes, along the water's path, as one stacked bar. */
+import type { OperatingPoint } from "../api/schemas";
+import { usePhone } from "../kit/usePhone";
+import { ChartFrame } from "./frame";
+
+const TONES = [
+  "var(--water)",
+  "var(--reed)",
+  "var(--seed)",
+  "var(--sand)",
+  "var(--stone)",
+  "var(--water-deep)",
+];
+
+export function HeadBudget({ answer }: { answer: OperatingPoint }) {
+  const small = usePhone();
+  const W = small ? 372 : 640;
+  const parts = answer.head_budget.filter((p) => p.head_m > 0.0005).sort((a, b) => b.head_m - a.head_m);
+  const total = parts.reduce((sum, p) => sum + p.head_m, 0);
+  if (total <= 0) return null;
+  const costliest = parts[0];
+  const sentence = `${total.toFixed(2)} m of head is spent at ${answer.delivered_lph.toFixed(0)} L/h; the ${costliest?.part ?? ""} costs most, ${(costliest?.head_m ?? 0).toFixed(2)} m.`;
+  let at = 0;
+  return (
+    <ChartFrame
+      title="Where the head goes"
+      sentence={sentence}
+      columns={["Part", "Head, m"]}
+      rows={parts.map((p) => [p.part, p.head_m.toFixed(3)])}
+    >
+      <svg viewBox={`0 0 ${W} 52`} role="img" aria-label={sentence}>
+        {parts.map((p, i) => {
+          const x = (at / total) * W;
+          const w = (p.head_m / total) * W;
+          at += p.head_m;
+          return (
+            <g key={p.part}>
+              <rect
+                x={x}
+                y={2}
+                width={Math.max(w - 1.5, 0.5)}
+                height={22}
+                fill={TONES[i % TONES.length]}
+                opacity={0.85}
+              />
+              {w > p.part.length * 7 + 6 && (
+                <text x={x + 2} y={42}>
+                  {p.part}
+                </text>
+              )}
+            </g>
+          );
+        })}
+      </svg>
+    </ChartFrame>
+  );
+}

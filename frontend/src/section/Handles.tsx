@@ -1,0 +1,175 @@
+/** What can be dragged on the drawing: mouse, touch or arrow keys, in centimetres of the real thing. */
+import { useRef, type KeyboardEvent, type PointerEvent } from "react";
+import { styled } from "styled-components";
+import type { Filter, TankPlan } from "../api/schemas";
+import type { Sheet } from "./geometry";
+
+export type HandleName = "fill" | "wall" | "stand" | "canister";
+
+interface HandleSpec {
+  name: HandleName;
+  label: string;
+  /** What the value is measured from, for its text. */
+  words: string;
+  value: number;
+  least: number;
+  most: number;
+  x: number;
+  y: number;
+  along: "x" | "y";
+  /** Centimetres of the value for a move of one pixel. */
+  perPixel: number;
+}
+
+interface Props {
+  sheet: Sheet;
+  plan: TankPlan;
+  filter?: Filter | null;
+  onMove: Partial<Record<HandleName, (cm: number) => void>>;
+}
+
+export function Handles({ sheet, plan, filter, onMove }: Props) {
+  return (
+    <>
+      {specs(sheet, plan, filter).map((spec) => {
+        const move = onMove[spec.name];
+        return move ? <Handle key={spec.name} spec={spec} onMove={move} /> : null;
+      })}
+    </>
+  );
+}
+
+function specs(sheet: Sheet, plan: TankPlan, filter?: Filter | null): HandleSpec[] {
+  const { tank } = plan;
+  const around = plan.surroundings ?? {};
+  const cm = 1 / sheet.scale;
+  const found: HandleSpec[] = [
+    {
+      name: "fill",
+      label: "Water line, centimetres below the rim",
+      words: "below the rim",
+      value: tank.fill_below_rim_cm ?? 3,
+      least: 0,
+      most: Math.max(tank.height_cm - (tank.substrate_depth_cm ?? 0) - 5, 0.5),
+      x: sheet.left + sheet.tankWidth,
+      y: sheet.waterY,
+      along: "y",
+      perPixel: cm,
+    },
+    {
+      name: "wall",
+      label: "Gap to the wall, centimetres",
+      words: "from the back glass to the wall",
+      value: around.behind_cm ?? 10,
+      least: 0,
+      most: 60,
+      x: sheet.wallX,
+      y: sheet.rimY + sheet.tankHeight * 0.6,
+      along: "x",
+      perPixel: cm,
+    },
+    {
+      name: "stand",
+      label: "Stand height, centimetres",
+      words: "from the floor to the tank",
+      value: around.stand_height_cm ?? 70,
+      least: 0,
+      most: 150,
+      x: sheet.left + sheet.tankWidth * 0.12,
+      y: sheet.rimY + sheet.tankHeight + 5,
+      along: "y",
+      perPixel: -cm,
+    },
+  ];
+  if (filter?.kind === "canister")
+    found.push({
+      name: "canister",
+      label: "Foot of the canister, centimetres above the floor",
+      words: "above the floor",
+      value: around.canister_at_cm ?? 0,
+      least: 0,
+      most: Math.max((around.stand_height_cm ?? 70) - filter.height_cm, 0),
+      x: sheet.left + sheet.tankWidth * 0.72,
+      y: sheet.floorY - 8 - sheet.canisterFoot,
+      along: "y",
+      perPixel: -cm,
+    });
+  return found;
+}
+
+function Handle({ spec, onMove }: { spec: HandleSpec; onMove: (cm: number) => void }) {
+  const held = useRef<{ at: number; value: number } | null>(null);
+  const give = (value: number) => {
+    onMove(Math.round(Math.min(Math.max(value, spec.least), spec.most) * 2) / 2);
+  };
+  const key = (e: KeyboardEvent) => {
+    const step = e.shiftKey ? 5 : 0.5;
+    const grows = spec.perPixel > 0 ? ["ArrowDown", "ArrowRight"] : ["ArrowUp", "ArrowRight"];
+    const shrinks = spec.perPixel > 0 ? ["ArrowUp", "ArrowLeft"] : ["ArrowDown", "ArrowLeft"];
+    const move = grows.includes(e.key) ? step : shrinks.includes(e.key) ? -step : 0;
+    if (!move) return;
+    e.preventDefault();
+    give(spec.value + move);
+  };
+  const place = (e: PointerEvent<SVGGElement>): number | null => {
+    const matrix = e.currentTarget.ownerSVGElement?.getScreenCTM();
+    if (!matrix) return null;
+    const point = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
+    return spec.along === "x" ? point.x : point.y;
+  };
+  const turn = spec.along === "x" ? `rotate(90 ${spec.x} ${spec.y})` : undefined;
+  return (
+    <Grip
+      role="slider"
+      tabIndex={0}
+      aria-label={spec.label}
+      aria-orientation={spec.along === "x" ? "horizontal" : "vertical"}
+      aria-valuemin={spec.least}
+      aria-valuemax={spec.most}
+      aria-valuenow={spec.value}
+      aria-valuetext={`${spec.value} cm ${spec.words}`}
+      data-along={spec.along}
+      onKeyDown={key}
+      onPointerDown={(e) => {
+        const at = place(e);
+        if (at === null) return;
+        held.current = { at, value: spec.value };
+        e.currentTarget.setPointerCapture(e.pointerId);
+      }}
+      onPointerMove={(e) => {
+        const at = place(e);
+        // The drawing rescales as it is dragged, so each move is taken from the last one.
+        if (!held.current || at === null) return;
+        const value = held.current.value + (at - held.current.at) * spec.perPixel;
+        held.current = { at, value };
+        give(value);
+      }}
+      onPointerUp={() => {
+        held.current = null;
+      }}
+    >
+      <rect x={spec.x - 22} y={spec.y - 22} width={44} height={44} fill="transparent" />
+      <g transform={turn}>
+        <path d={`M${spec.x - 13} ${spec.y} h26`} stroke="var(--seed)" strokeWidth={2.2} />
+        <rect x={spec.x - 6} y={spec.y - 10} width={12} height={20} rx={6} fill="var(--seed)" />
+        <path
+          d={`M${spec.x - 3} ${spec.y - 3} l3 -3 l3 3 M${spec.x - 3} ${spec.y + 3} l3 3 l3 -3`}
+          stroke="var(--on-ink)"
+          strokeWidth={1.4}
+          fill="none"
+        />
+      </g>
+    </Grip>
+  );
+}
+
+const Grip = styled.g`
+  cursor: ns-resize;
+  touch-action: none;
+  &[data-along="x"] {
+    cursor: ew-resize;
+  }
+  &:focus-visible {
+    outline: 3px solid var(--seed);
+  }
+`;

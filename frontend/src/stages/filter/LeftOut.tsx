@@ -1,0 +1,45 @@
+/** What does not fit and what would let it in; and what fits but stands further down. */
+import { styled } from "styled-components";
+import type { RankAnswer } from "../../api/schemas";
+
+export function LeftOut({ answer }: { answer: RankAnswer }) {
+  return (
+    <>
+      {answer.changes.length > 0 && (
+        <List aria-label="What single change would alter the answer">
+          {answer.changes.map((c) => (
+            <li key={c.filter_id}>
+              <i>{c.text}</i>
+            </li>
+          ))}
+        </List>
+      )}
+      <List aria-label="Left out">
+        {answer.excluded.map((e) => (
+          <li key={e.filter_id}>
+            <b>{e.name}</b>: {e.reason}.{" "}
+            <i>
+              {e.remedy[0]?.toUpperCase()}
+              {e.remedy.slice(1)}
+            </i>
+            {e.would_rank != null &&
+              ` and it would come ${e.would_rank === 1 ? "first" : `number ${e.would_rank}`}`}
+            .
+          </li>
+        ))}
+        {answer.ranked.slice(4).map((c) => (
+          <li key={c.filter_id}>
+            <b>{c.name}</b> fits: {c.delivered_lph.toFixed(0)} L/h, {c.reason}.
+          </li>
+        ))}
+      </List>
+    </>
+  );
+}
+
+const List = styled.ul`
+  display: grid;
+  gap: 5px;
+  font-size: 15px;
+  padding-bottom: 10px;
+`;

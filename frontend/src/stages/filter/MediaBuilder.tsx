@@ -1,0 +1,255 @@
+/** The chosen filter's baskets, ordered along its own water path by drag or by keys. */
+import { useRef } from "react";
+import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
+import { styled } from "styled-components";
+import { useCompute } from "../../api/hooks";
+import type { Basket, Filter, Plumbing } from "../../api/schemas";
+import { Button, Caution, Figure, NumberBox, ProblemNote, Select, YesNo } from "../../kit";
+import { Bar, Facts } from "../shared";
+
+const MEDIA: readonly (readonly [Basket["media"], string])[] = [
+  ["foam-10", "Coarse foam, 10 ppi"],
+  ["foam-20", "Medium foam, 20 ppi"],
+  ["foam-30", "Fine foam, 30 ppi"],
+  ["floss", "Floss"],
+  ["cartridge", "Cartridge"],
+  ["ceramic-rings", "Ceramic rings"],
+  ["sintered", "Sintered media"],
+  ["plastic-balls", "Plastic balls"],
+  ["lava", "Lava"],
+  ["carbon", "Carbon"],
+  ["zeolite", "Zeolite"],
+];
+
+interface Props {
+  filter: Filter;
+  netL: number;
+  plumbing: Plumbing;
+  riseM: number;
+  feedGDay: number | undefined;
+  baskets: Basket[];
+  onChange: (baskets: Basket[]) => void;
+}
+
+export function MediaBuilder({ filter, netL, plumbing, riseM, feedGDay, baskets, onChange }: Props) {
+  const hosed = filter.kind === "canister" || filter.kind === "sump";
+  const stack = useCompute("media-stack", {
+    kind: filter.kind,
+    path: filter.media_path,
+    baskets,
+    space_l: Math.max(filter.media_l, 0.05),
+    face_cm2: filter.face_cm2,
+    net_l: netL,
+    pump:
+      filter.max_head_m != null
+        ? { max_flow_lph: filter.box_lph, max_head_m: filter.max_head_m, curve: filter.curve }
+        : null,
+    hose_bore_mm: (hosed ? (plumbing.hose_bore_mm ?? filter.hose_bore_mm) : filter.tube_bore_mm) ?? 16,
+    hose_length_m: hosed ? plumbing.hose_length_m : 0.3,
+    rise_to_open_air_m: riseM,
+    feed_g_day: feedGDay,
+  });
+  const answer = stack.error ? undefined : stack.data;
+  const number = useRef(0);
+  const change = (index: number, next: Partial<Basket>) => {
+    onChange(baskets.map((b, i) => (i === index ? { ...b, ...next } : b)));
+  };
+  const move = (from: number, to: number) => {
+    if (to < 0 || to >= baskets.length) return;
+    const next = [...baskets];
+    const [one] = next.splice(from, 1);
+    if (one) next.splice(to, 0, one);
+    onChange(next);
+  };
+  const { dragAndDropHooks } = useDragAndDrop({
+    getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
+    onReorder: (e) => {
+      const from = Number([...e.keys][0]);
+      const onto = Number(e.target.key) + (e.target.dropPosition === "after" ? 1 : 0);
+      move(from, from < onto ? onto - 1 : onto);
+    },
+  });
+  return (
+    <>
+      <p>{answer?.path_words}</p>
+      <GridList
+        aria-label="Media in the order the water meets them"
+        dragAndDropHooks={dragAndDropHooks}
+        renderEmptyState={() => "Nothing in it yet."}
+      >
+        {baskets.map((b, i) => (
+          <Item key={i} id={i} textValue={MEDIA.find(([k]) => k === b.media)?.[1]}>
+            <AriaButton slot="drag" aria-label={`Drag ${b.media}`}>
+              ☰
+            </AriaButton>
+            <Select
+              label="Medium"
+              value={b.media}
+              onChange={(media) => {
+                change(i, { media });
+              }}
+              options={MEDIA}
+            />
+            <NumberBox
+              label="Litres"
+              value={b.litres}
+              min={0.01}
+              max={200}
+              onChange={(litres) => {
+                change(i, { litres });
+              }}
+            />
+            <div>
+              <YesNo
+                label="in its bag"
+                value={b.bagged ?? false}
+                onChange={(bagged) => {
+                  change(i, { bagged });
+                }}
+              />
+              <YesNo
+                label="tray seated"
+                value={b.seated ?? true}
+                onChange={(seated) => {
+                  change(i, { seated });
+                }}
+              />
+            </div>
+            <div>
+              <Button
+                $quiet
+                aria-label={`Move ${b.media} earlier`}
+                isDisabled={i === 0}
+                onPress={() => {
+                  move(i, i - 1);
+                }}
+              >
+                ↑
+              </Button>
+              <Button
+                $quiet
+                aria-label={`Move ${b.media} later`}
+                isDisabled={i === baskets.length - 1}
+                onPress={() => {
+                  move(i, i + 1);
+                }}
+              >
+                ↓
+              </Button>
+              <Button
+                $quiet
+                aria-label={`Take ${b.media} out`}
+                onPress={() => {
+                  onChange(baskets.filter((_, j) => j !== i));
+                }}
+              >
+                Out
+              </Button>
+            </div>
+          </Item>
+        ))}
+      </GridList>
+      <Bar>
+        <Button
+          $quiet
+          isDisabled={baskets.length >= 12}
+          onPress={() => {
+            number.current += 1;
+            const left = Math.max(filter.media_l - baskets.reduce((sum, b) => sum + b.litres, 0), 0.1);
+            const media =
+              baskets.length === 0 ? "foam-10" : baskets.length === 1 ? "foam-20" : "ceramic-rings";
+            onChange([...baskets, { media, litres: Number(Math.min(left, filter.media_l / 3).toFixed(2)) }]);
+          }}
+        >
+          Add a medium
+        </Button>
+        <span>{filter.media_l} L of room.</span>
+      </Bar>
+      <ProblemNote problem={stack.error} />
+      {answer && baskets.length > 0 && (
+        <>
+          <p role="status">{answer.verdict}</p>
+          {answer.faults.map((f) => (
+            <Caution key={`${f.basket_index_count}${f.what}`}>
+              {f.what} <b>{f.remedy}</b>
+            </Caution>
+          ))}
+          {answer.advice.map((a) => (
+            <p key={a}>{a}</p>
+          ))}
+          <Facts>
+            <Fact name="Fills" value={`${(answer.fill_share * 100).toFixed(0)} %`} lines={answer.working} />
+            <Fact name="Weighs dry" value={`${answer.mass_kg.toFixed(1)} kg`} lines={answer.working} />
+            <Fact name="Film area" value={`${answer.film_m2.toFixed(1)} m²`} lines={answer.working} />
+            <Fact
+              name="Media-mass school"
+              value={`${answer.has_kg.toFixed(1)} of ${answer.asked_kg.toFixed(1)} kg`}
+              lines={answer.working}
+            />
+            {answer.clean_lph != null && (
+              <Fact name="Clean flow" value={`${answer.clean_lph.toFixed(0)} L/h`} lines={answer.working} />
+            )}
+            {answer.service_day != null && (
+              <Fact
+                name="Clean after"
+                value={`${answer.service_day.toFixed(0)} days`}
+                lines={answer.working}
+              />
+            )}
+          </Facts>
+        </>
+      )}
+    </>
+  );
+}
+
+function Fact({
+  name,
+  value,
+  lines,
+}: {
+  name: string;
+  value: string;
+  lines: Parameters<typeof Figure>[0]["lines"];
+}) {
+  return (
+    <div>
+      <dt>{name}</dt>
+      <dd>
+        <Figure title={name} lines={lines}>
+          {value}
+        </Figure>
+      </dd>
+    </div>
+  );
+}
+
+const Item = styled(GridListItem)`
+  > div {
+    display: grid;
+    grid-template-columns: auto minmax(150px, 1.4fr) 90px auto auto;
+    gap: 6px 12px;
+    align-items: end;
+    padding: 6px 0;
+    border-bottom: 1px solid var(--line);
+  }
+  button[slot="drag"] {
+    min-height: 40px;
+    min-width: 32px;
+    border: 0;
+    background: none;
+    cursor: grab;
+  }
+  > div > div:last-child {
+    display: flex;
+    gap: 4px;
+  }
+  &[data-focus-visible] {
+    outline: 3px solid var(--seed);
+  }
+  @media (max-width: 720px) {
+    > div {
+      grid-template-columns: auto 1fr 80px;
+    }
+  }
+`;

@@ -1,0 +1,169 @@
+/** An animal the table does not list, by the figures the sums need. */
+import { useState } from "react";
+import type { Species } from "../../api/schemas";
+import { Button, Fields, NumberBox, Select, TextField } from "../../kit";
+import { Bar } from "../shared";
+
+const FORMS = [
+  ["fusiform", "Fish, usual build"],
+  ["elongated", "Fish, slender"],
+  ["short", "Fish, short and deep"],
+  ["eel", "Fish, eel-like"],
+  ["shrimp", "Shrimp or crayfish"],
+  ["snail", "Snail"],
+  ["axolotl", "Newt, frog or axolotl"],
+  ["turtle", "Turtle"],
+] as const;
+const SIZINGS = [
+  ["gentle", "Tiny and light"],
+  ["community", "Usual community"],
+  ["messy", "Large and messy"],
+  ["cichlid", "African cichlid"],
+  ["turtle", "Turtle"],
+  ["goldfish", "Goldfish"],
+] as const;
+const CURRENTS = [
+  ["gentle", "Gentle"],
+  ["moderate", "Moderate"],
+  ["strong", "Strong"],
+] as const;
+const SWIMS = [
+  ["top", "Top"],
+  ["middle", "Middle"],
+  ["bottom", "Bottom"],
+] as const;
+const WATERS = [
+  ["fresh", "Fresh"],
+  ["brackish", "Brackish"],
+  ["salt", "Salt"],
+] as const;
+
+const START: Species = {
+  id: "",
+  common_name: "",
+  scientific_name: "of your own",
+  group: "own",
+  adult_length_cm: 6,
+  body_form: "fusiform",
+  ration_percent_day: 2,
+  protein_percent: 40,
+  temperature_low_c: 22,
+  temperature_high_c: 26,
+  ph_low: 6.5,
+  ph_high: 7.5,
+  swims: "middle",
+  current: "moderate",
+  needs_guard: false,
+  sizing: "community",
+  water: "fresh",
+  figures: "your own figures",
+};
+
+export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
+  const [one, setOne] = useState(START);
+  const put = (change: Partial<Species>) => {
+    setOne((now) => ({ ...now, ...change }));
+  };
+  const figure = (
+    key:
+      | "adult_length_cm"
+      | "ration_percent_day"
+      | "protein_percent"
+      | "temperature_low_c"
+      | "temperature_high_c"
+      | "ph_low"
+      | "ph_high",
+    label: string,
+    min: number,
+    max: number,
+  ) => (
+    <NumberBox
+      label={label}
+      value={one[key]}
+      min={min}
+      max={max}
+      onChange={(v) => {
+        put({ [key]: v });
+      }}
+    />
+  );
+  const name = one.common_name.trim();
+  const usable = name && one.temperature_low_c <= one.temperature_high_c && one.ph_low <= one.ph_high;
+  return (
+    <>
+      <Fields>
+        <TextField
+          label="Name of the animal"
+          value={one.common_name}
+          onChange={(common_name) => {
+            put({ common_name });
+          }}
+        />
+        <Select
+          label="Build"
+          value={one.body_form}
+          onChange={(body_form) => {
+            put({ body_form });
+          }}
+          options={FORMS}
+        />
+        <Select
+          label="How messy"
+          value={one.sizing}
+          onChange={(sizing) => {
+            put({ sizing });
+          }}
+          options={SIZINGS}
+        />
+        <Select
+          label="Current it likes"
+          value={one.current}
+          onChange={(current) => {
+            put({ current });
+          }}
+          options={CURRENTS}
+        />
+        <Select
+          label="Where it swims"
+          value={one.swims}
+          onChange={(swims) => {
+            put({ swims });
+          }}
+          options={SWIMS}
+        />
+        <Select
+          label="Its water"
+          value={one.water ?? "fresh"}
+          onChange={(water) => {
+            put({ water });
+          }}
+          options={WATERS}
+        />
+        {figure("adult_length_cm", "Grown, cm", 0.5, 200)}
+        {figure("ration_percent_day", "Eats, % of mass a day", 0, 20)}
+        {figure("protein_percent", "Protein in food, %", 0, 90)}
+        {figure("temperature_low_c", "Coolest, °C", 0, 40)}
+        {figure("temperature_high_c", "Warmest, °C", 0, 40)}
+        {figure("ph_low", "Lowest pH", 4, 10)}
+        {figure("ph_high", "Highest pH", 4, 10)}
+      </Fields>
+      <Bar>
+        <Button
+          $quiet
+          isDisabled={!usable}
+          onPress={() => {
+            onAdd({
+              ...one,
+              common_name: name,
+              id: `own-${name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}`.slice(0, 60),
+            });
+            setOne(START);
+          }}
+        >
+          Add this animal
+        </Button>
+        <span>Kept with this tank as your own figures.</span>
+      </Bar>
+    </>
+  );
+}

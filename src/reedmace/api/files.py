@@ -1,0 +1,72 @@
+"""Files in and out: CSV bodies read, refused row by row, and sent."""
+
+from apiflask import APIBlueprint
+from flask import Response, request
+from pydantic import BaseModel
+
+from reedmace.api.problems import ProblemError
+from reedmace.core.computations import Complaint
+from reedmace.core.filter import CATALOGUE, Filter
+from reedmace.core.fit import ShoppingListQuestion, shopping_list
+from reedmace.formats import RowError, read_catalogue, write_catalogue, write_shopping
+
+door = APIBlueprint("files", __name__, url_prefix="/api/compute", tag="Files")
+
+CSV = {200: {"description": "CSV", "content": {"text/csv": {"schema": {"type": "string"}}}}}
+
+
+def csv_text() -> str:
+    """The request's body as text. Raises a 422 problem when it is not UTF-8."""
+    try:
+        return request.get_data().decode("utf-8")
+    except UnicodeDecodeError as error:
+        raise ProblemError(422, "Not a text file", "Save the file as UTF-8 CSV and send it again.") from error
+
+
+def refuse_rows(errors: list[RowError]) -> None:
+    """A 422 problem naming each faulty row, when there is any. errors: as the reader found them."""
+    if not errors:
+        return
+    faults = [
+        Complaint(f"line {e.line}{', ' + e.column if e.column else ''}", e.what, "Correct it and send the file again.")
+        for e in errors[:50]
+    ]
+    many = "s" if len(errors) > 1 else ""
+    raise ProblemError(422, "Nothing was imported", f"{len(errors)} fault{many} found; nothing was written.", faults)
+
+
+def csv_response(text: str, name: str) -> Response:
+    """A CSV to keep. text: its content; name: of the file."""
+    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
+    return Response(text, mimetype="text/csv", headers=headers)
+
+
+class FilterList(BaseModel):
+    """Filters read from a file; nothing is stored."""
+
+    filters: list[Filter]
+
+
+@door.get("/catalogue.csv")
+@door.doc(responses=CSV)
+def read_out_catalogue() -> Response:
+    """The catalogue as CSV."""
+    return csv_response(write_catalogue(CATALOGUE), "catalogue.csv")
+
+
+@door.post("/catalogue.csv")
+@door.output(FilterList)
+@door.doc(responses={422: "Not usable; each faulty row is named"})
+def take_catalogue() -> FilterList:
+    """Filters in a CSV: every row or none."""
+    found, errors = read_catalogue(csv_text())
+    refuse_rows(errors)
+    return FilterList(filters=found)
+
+
+@door.post("/shopping-list.csv")
+@door.input(ShoppingListQuestion)
+@door.doc(responses={**CSV, 422: "Not usable"})
+def read_out_shopping(json_data: ShoppingListQuestion) -> Response:
+    """A shopping list as CSV."""
+    return csv_response(write_shopping(shopping_list(json_data)), "shopping-list.csv")

@@ -1,0 +1,62 @@
+"""What every CSV Reedmace reads shares: delimiter, header, row-by-row faults, nothing half taken."""
+
+import csv
+import io
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TypeVar
+
+T = TypeVar("T")
+
+
+@dataclass(frozen=True)
+class RowError:
+    """One row that cannot be taken: its line in the file, the column, and what is wrong with it."""
+
+    line: int
+    column: str
+    what: str
+
+
+def read_rows(
+    text: str,
+    columns: tuple[str, ...],
+    needed: tuple[str, ...],
+    most_rows: int,
+    take: Callable[[int, dict[str, str]], tuple[T | None, list[RowError]]],
+) -> tuple[list[T], list[RowError]]:
+    """Every row of a CSV taken by `take`, or what is wrong with each row that has a fault.
+
+    text: with a header of `columns` in any order, of which `needed` must be there; semicolons are taken too.
+    take: line number and cells to a thing, or its faults. With any fault nothing is returned but the faults.
+    """
+    text = text.lstrip("\ufeff")
+    first_line = text.split("\n", 1)[0]
+    rows = csv.DictReader(io.StringIO(text), delimiter=";" if first_line.count(";") > first_line.count(",") else ",")
+    names = [(n or "").strip().lower() for n in rows.fieldnames or []]
+    rows.fieldnames = names
+    errors = [
+        RowError(1, n or "(blank)", f"is not a column; the columns are {', '.join(columns)}.")
+        for n in names
+        if n not in columns
+    ]
+    errors += [RowError(1, n, "is missing; give it a column.") for n in needed if n not in names]
+    if errors:
+        return [], errors
+    found: list[T] = []
+    try:
+        for number, row in enumerate(rows, start=2):
+            if number > most_rows + 1:
+                return [], [RowError(number, "", f"is one too many; send at most {most_rows} rows at a time.")]
+            if not any(isinstance(v, str) and v.strip() for v in row.values()):
+                continue
+            if None in row:
+                errors.append(RowError(number, "", "has more fields than the header."))
+                continue
+            one, wrong = take(number, {k: (v or "").strip() for k, v in row.items()})
+            errors += wrong
+            if one is not None:
+                found.append(one)
+    except csv.Error as error:
+        return [], [*errors, RowError(rows.line_num, "", f"cannot be read as CSV: {error}.")]
+    return ([] if errors else found), errors
