@@ -108,7 +108,7 @@ const NumberButton = styled(AriaButton)`
   color: inherit;
   background: none;
   border: 0;
-  padding: 0;
+  padding: 1px 0;
   cursor: pointer;
   text-align: inherit;
   text-decoration: underline dotted 1.5px;

@@ -99,7 +99,12 @@ def _ranking() -> list[tuple[str, str, str]]:
     pumped = [f for f in CATALOGUE if f.kind == "canister"]
     many = [
         pumped[i % len(pumped)].model_copy(
-            update={"id": f"f{i}", "box_lph": float(rng.uniform(200, 3000)), "max_head_m": float(rng.uniform(0.6, 3.5))}
+            update={
+                "id": f"f{i}",
+                "curve": [],
+                "box_lph": float(rng.uniform(200, 3000)),
+                "max_head_m": float(rng.uniform(0.6, 3.5)),
+            }
         )
         for i in range(5000)
     ]
@@ -116,7 +121,12 @@ def _ranking() -> list[tuple[str, str, str]]:
     only_flows = _median(lambda: deliver(table, room, plumbing, 2.0, 60, 25), 7)
     clean, dirty, _ = deliver(table, room, plumbing, 2.0, 60, 25)
     agree = float(np.max(np.abs(np.column_stack([clean, dirty]).ravel() / np.array(plain()) - 1)))
-    question = {"room": room.model_dump(), "own_filters": [f.model_dump() for f in many], "with_catalogue": False}
+    question = {
+        "room": room.model_dump(),
+        "animals": [{"species_id": "zebra-danio", "count": 20}],
+        "own_filters": [f.model_dump() for f in many],
+        "with_catalogue": False,
+    }
     whole = _median(lambda: compute("rank-filters", question), 3)
     return [
         (
@@ -125,9 +135,9 @@ def _ranking() -> list[tuple[str, str, str]]:
             "at least 50 x",
         ),
         (
-            "ranking those 5,000, validated, scored and reasoned, against the same loop",
+            "ranking those 5,000 and every pair of the best 200, reasoned, against the same loop",
             f"{theirs / whole:.1f} x ({whole * 1000:.0f} ms)",
-            "flows under 300 ms: " + f"{only_flows * 1000:.0f} ms",
+            "under 300 ms",
         ),
     ]
 

@@ -88,7 +88,7 @@ export function TankStage({ tankId, standing }: StageProps) {
               setAround({ canister_at_cm: cm });
             },
           }}
-          caption={`The tank to scale, ${tank.length_cm} by ${answer ? Number(answer.inside_width_cm.toFixed(1)) : (tank.width_cm ?? 30)} by ${tank.height_cm} cm, ${around.behind_cm ?? 10} cm from the wall. ${answer?.verdict ?? ""}`}
+          caption={`The tank to scale, ${tank.length_cm}${(tank.shape ?? "box") === "box" ? ` by ${tank.width_cm ?? 30}` : ""} by ${tank.height_cm} cm, ${around.behind_cm ?? 10} cm from the wall. ${answer?.verdict ?? ""}`}
         />
       }
       beside={

@@ -24,7 +24,7 @@ def colebrook(reynolds: float, relative_roughness: float) -> float:
     """
     x = -1.8 * math.log10((relative_roughness / 3.7) ** 1.11 + 6.9 / reynolds)  # Haaland, as a start
     a, b = relative_roughness / 3.7, 2.51 / reynolds
-    for _ in range(3):
+    for _ in range(2):
         inside = a + b * x
         x -= (x + 2.0 * math.log10(inside)) / (1.0 + 0.8685889638065036 * b / inside)  # Newton; 2/ln 10
     return 1.0 / (x * x)
@@ -111,7 +111,7 @@ def meet(
     fb = pump_head(b, flows, heads, speed) - plumbing_head(b, static, c1, c2, hoses, viscosity)
     if fb >= 0.0:
         return b
-    tolerance = 1e-9 * b
+    tolerance = 1e-8 * b
     for _ in range(80):
         c = b - fb * (b - a) / (fb - fa)
         fc = pump_head(c, flows, heads, speed) - plumbing_head(c, static, c1, c2, hoses, viscosity)

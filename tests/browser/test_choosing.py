@@ -1,0 +1,180 @@
+"""Choosing in full on the screen: handles, shapes, own animals, the shop's box, pairs, media, the list to buy."""
+
+import re
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.api import send
+from tests.running import Running
+
+
+def open_stage(page: Page, url: str, tank: str, stage: str) -> None:
+    ids = {t["name"]: t["id"] for t in send(page, url, "GET", "/api/tanks")["tanks"]}
+    page.goto(f"{url}/tanks/{ids[tank]}/{stage}")
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+
+
+@pytest.fixture
+def fresh_tank(page: Page, new_keeper: str, running: Running) -> str:
+    """Address of a new tank of a new keeper."""
+    return f"{running.url}/tanks/{send(page, running.url, 'POST', '/api/tanks', {'name': 'Choosing'})['id']}"
+
+
+def test_wall_and_stand_are_dragged_or_typed_and_both_agree(page: Page, fresh_tank: str) -> None:
+    page.goto(f"{fresh_tank}/tank")
+    wall = page.get_by_role("slider", name=re.compile("Gap to the wall"))
+    wall.press("ArrowRight")
+    wall.press("ArrowRight")
+    expect(page.get_by_label("Glass to wall, cm")).to_have_value("11")
+    page.get_by_label("Stand height, cm").fill("80")
+    expect(page.get_by_role("slider", name=re.compile("Stand height"))).to_have_attribute("aria-valuenow", "80")
+    box = wall.bounding_box()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] / 2 + 25, box["y"] + box["height"] / 2, steps=5)
+    page.mouse.up()
+    expect(page.get_by_label("Glass to wall, cm")).not_to_have_value("11")
+    typed = float(page.get_by_label("Glass to wall, cm").input_value())
+    assert 12 < typed < 40
+    expect(wall).to_have_attribute("aria-valuenow", f"{typed:g}")
+
+
+@pytest.mark.parametrize(
+    ("shape", "label", "size", "litres"),
+    [
+        # 36 cm high, 6 mm glass, 3 cm under the rim, 3 cm of gravel with 0.4 of pores: area × 30.6 cm, by hand.
+        ("Cylinder", "Diameter, cm", "48", "5[23]"),
+        ("Prism", "Across flats, cm", "48", "58"),
+        ("Quarter-round corner", "Along the wall, cm", "50", "57"),
+    ],
+    ids=["cylinder", "prism", "corner"],
+)
+def test_each_shape_asks_for_its_own_size_and_says_its_litres(
+    page: Page, fresh_tank: str, shape: str, label: str, size: str, litres: str
+) -> None:
+    page.goto(f"{fresh_tank}/tank")
+    page.get_by_role("button", name=re.compile("Shape")).click()
+    page.get_by_role("option", name=shape).click()
+    page.get_by_label(label).fill(size)
+    expect(page.get_by_text("from above")).to_be_visible()
+    expect(page.get_by_label("Width, cm")).to_be_hidden()
+    expect(page.get_by_role("heading", level=1)).to_contain_text(re.compile(rf"It holds {litres} litres"))
+
+
+def test_an_animal_of_ones_own_counts_like_any_other_and_a_clash_with_the_tank_is_said(
+    page: Page, fresh_tank: str
+) -> None:
+    page.goto(f"{fresh_tank}/stock")
+    page.get_by_text("Food weighed, or an animal of your own").click()
+    page.get_by_label("Name of the animal").fill("Pond skipper")
+    page.get_by_label("Grown, cm").fill("30")
+    page.keyboard.press("Tab")
+    page.get_by_role("button", name="Add this animal").click()
+    expect(page.get_by_label("How many Pond skipper")).to_have_value("1")
+    expect(page.get_by_text(re.compile("outgrows a tank"))).to_be_visible()
+    page.get_by_label("Length of Pond skipper today, cm").fill("10")
+    page.keyboard.press("Tab")
+    expect(page.get_by_text(re.compile("at today’s size")).first).to_be_visible()
+    page.get_by_role("button", name="Save the animals").click()
+    expect(page.get_by_text("Saved in the logbook.")).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("How many Pond skipper")).to_have_value("1")
+
+
+def test_the_ranking_says_what_would_alter_it_and_a_pair_can_be_chosen(demo_page: Page, running: Running) -> None:
+    page = demo_page
+    open_stage(page, running.url, "Kiln room", "filter")
+    said = page.get_by_text(re.compile("Move the tank 4 cm further off the wall and the .* comes first"))
+    expect(said.last).to_be_visible()
+    pairs = page.get_by_role("list", name="Pairs, best first")
+    pairs.get_by_role("button").first.click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("on their boxes")
+    page.get_by_role("button", name=re.compile("^Choose ")).click()
+    expect(page.get_by_role("button", name=re.compile("^Save with .* and "))).to_be_enabled()
+    page.get_by_role("button", name="Undo changes").click()
+
+
+def test_four_stand_side_by_side_and_what_is_left_out_says_why(demo_page: Page, running: Running) -> None:
+    page = demo_page
+    open_stage(page, running.url, "Courtyard door", "filter")
+    page.get_by_text("Compare up to four side by side").click()
+    table = page.get_by_role("table").filter(has_text="Three years, with power")
+    expect(table.get_by_role("columnheader")).to_have_count(4)
+    unticked = page.locator("label").filter(has=page.get_by_role("checkbox", checked=False))
+    unticked.first.click()
+    expect(table.get_by_role("columnheader")).to_have_count(5)
+    page.get_by_text(re.compile("left out, and why")).click()
+    expect(page.get_by_text(re.compile("clogs within days under large messy fish")).first).to_be_visible()
+
+
+def test_baskets_are_ordered_by_keys_and_a_wrong_order_is_named(demo_page: Page, running: Running) -> None:
+    page = demo_page
+    open_stage(page, running.url, "Long bench", "filter")
+    page.get_by_text(re.compile("^Media in Lockgate 1500")).click()
+    for _ in range(3):
+        page.get_by_role("button", name="Add a medium").click()
+    expect(page.get_by_text(re.compile("In good order"))).to_be_visible()
+    page.get_by_role("button", name="Move foam-20 earlier").click()
+    expect(page.get_by_text(re.compile("comes before a coarser one")).first).to_be_visible()
+    page.get_by_role("button", name="Move foam-20 later").click()
+    expect(page.get_by_text(re.compile("In good order"))).to_be_visible()
+    expect(page.get_by_text("Clean after")).to_be_visible()
+    page.get_by_role("button", name="Undo changes").click()
+
+
+def test_the_list_to_buy_is_printed_on_two_pages_at_most_and_saved_as_csv(
+    demo_page: Page, running: Running, downloads
+) -> None:
+    page = demo_page
+    open_stage(page, running.url, "Long bench", "buying")
+    expect(page.get_by_text("Hose, 18 mm bore")).to_be_visible()
+    expect(page.get_by_text("The best four on this tank")).to_be_visible()
+    pdf = page.pdf(format="A4", margin={"top": "12mm", "bottom": "12mm", "left": "12mm", "right": "12mm"})
+    assert 1 <= len(re.findall(rb"/Type\s*/Page[^s]", pdf)) <= 2
+    with page.expect_download() as download:
+        page.get_by_role("button", name="As CSV").click()
+    path = downloads / "list.csv"
+    download.value.save_as(path)
+    assert "Hose clamps,4,piece" in path.read_text()
+
+
+def test_a_catalogue_file_with_a_fault_is_refused_by_row_and_a_good_one_is_ranked(
+    page: Page, fresh_tank: str, downloads
+) -> None:
+    page.goto(f"{fresh_tank}/filter")
+    page.get_by_text("The catalogue as a file").click()
+    path = downloads / "own.csv"
+    path.write_text("name,kind,box_lph,watts,price,max_head_m\nShed find,canister,lots,8,20,1.2\n")
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Take filters from a CSV").click()
+    chooser.value.set_files(path)
+    expect(page.get_by_role("alert")).to_contain_text("line 2, box_lph")
+    path.write_text(path.read_text().replace("lots", "420"))
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Take filters from a CSV").click()
+    chooser.value.set_files(path)
+    expect(page.get_by_text("1 filters taken; save the plan to keep them.")).to_be_visible()
+    page.get_by_text(re.compile("left out, and why")).click()
+    expect(page.get_by_text("Shed find").first).to_be_visible()
+
+
+def test_box_in_hand_on_a_phone_four_numbers_are_enough(browser: Browser, running: Running) -> None:
+    context = browser.new_context(
+        viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True, reduced_motion="reduce"
+    )
+    page = context.new_page()
+    page.goto(running.url)
+    page.get_by_role("button", name="Look round as the demo keeper").tap()
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    open_stage(page, running.url, "Kiln room", "filter")
+    page.get_by_role("button", name="A box in your hand?").tap()
+    expect(page.get_by_label("L/h on the box")).to_be_focused()
+    four = (("L/h on the box", "700"), ("Highest lift, m", "1.2"), ("Watts", "10"), ("“Tanks up to”, L", "300"))
+    for label, figure in four:
+        page.get_by_label(label).fill(figure)
+        page.keyboard.press("Tab")
+    page.get_by_role("button", name="Add it and see").tap()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("From the shop would move")
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    context.close()
