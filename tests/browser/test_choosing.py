@@ -166,7 +166,7 @@ def test_box_in_hand_on_a_phone_four_numbers_are_enough(browser: Browser, runnin
     page = context.new_page()
     page.goto(running.url)
     page.get_by_role("button", name="Look round as the demo keeper").tap()
-    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    expect(page).to_have_url(f"{running.url}/today")
     open_stage(page, running.url, "Kiln room", "filter")
     page.get_by_role("button", name="A box in your hand?").tap()
     expect(page.get_by_label("L/h on the box")).to_be_focused()

@@ -268,6 +268,14 @@ def test_flow_falls_through_the_service_interval() -> None:
     assert flows[0] > flows[-1]
 
 
+def test_a_pump_turned_down_follows_the_affinity_laws_in_the_ranking_too() -> None:
+    slow = {"speed_share": 0.6}
+    one = on_tank("sweetflag-800", plumbing=slow).pumped.delivered_lph
+    answer = compute("rank-filters", {"room": ROOM, "plumbing": slow})
+    assert next(e for e in [*answer.ranked, *answer.excluded] if e.filter_id == "sweetflag-800").delivered_lph == pytest.approx(one, rel=1e-6)
+    assert 0.5 < one / on_tank("sweetflag-800").pumped.delivered_lph < 0.62
+
+
 def test_air_lifts_answer_by_their_own_law() -> None:
     answer = on_tank("burreed-40")
     assert answer.pumped is None

@@ -4474,6 +4474,12 @@ export interface components {
              * @default -2
              */
             outlet_above_water_cm?: number;
+            /**
+             * Speed Share
+             * @description Of full speed, where the pump can be turned down
+             * @default 1
+             */
+            speed_share?: number;
             /** Fittings */
             fittings?: components["schemas"]["Fitting"][];
         };

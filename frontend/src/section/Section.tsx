@@ -294,7 +294,7 @@ function Labels({ sheet, filter, labels }: { sheet: Sheet; filter: Filter; label
     filter.kind === "canister"
       ? {
           outlet: [left + tankWidth * 0.3, spots.outlet[1] + 26],
-          hose: [left + 22, Math.min(spots.hose[1] + 44, floorY - 30)],
+          hose: [left + 18, Math.min(spots.hose[1] + 44, floorY - 30)],
           body: [left + tankWidth * 0.2, floorY - standHeight * 0.1],
         }
       : filter.kind === "hang-on"

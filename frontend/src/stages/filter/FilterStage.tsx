@@ -5,16 +5,19 @@ import { styled } from "styled-components";
 import { useDraft } from "../../api/drafts";
 import { useCompute } from "../../api/hooks";
 import type { Candidate, Filter, FilterFlow, FilterPlan } from "../../api/schemas";
+import { Interval } from "../../charts/Interval";
 import { HeadBudget } from "../../charts/HeadBudget";
 import { OperatingPoint } from "../../charts/OperatingPoint";
 import { Schools } from "../../charts/Schools";
 import { Button, Caution, Figure, InlineButton, Lead, phone, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section, type SectionLabel } from "../../section/Section";
 import { filterPlan, SaveBar, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { AirSupply } from "./AirSupply";
 import { CatalogueFiles } from "./CatalogueFiles";
 import { Compare } from "./Compare";
 import { LeftOut } from "./LeftOut";
 import { MediaBuilder } from "./MediaBuilder";
+import { Overflow } from "./Overflow";
 import { OwnFilter } from "./OwnFilter";
 import { PlumbingForm } from "./PlumbingForm";
 import { PriorityForm } from "./PriorityForm";
@@ -191,6 +194,7 @@ export function FilterStage({ tankId, standing, tables, rank }: StageProps) {
         {ranking.data && <RankedList answer={ranking.data} shown={shownIds} onSee={setSeen} />}
       </Beside>
       {point && <HeadBudget answer={point} />}
+      {point && candidate && <Interval answer={point} serviceDay={candidate.service_day} />}
       <Folds>
         <details ref={shop}>
           <summary>In the shop: a filter from its box</summary>
@@ -241,6 +245,18 @@ export function FilterStage({ tankId, standing, tables, rank }: StageProps) {
                 set((p) => ({ ...p, media }));
               }}
             />
+          </details>
+        )}
+        {filter?.air_l_min != null && (
+          <details>
+            <summary>The air pump for it, or for a room of them</summary>
+            <AirSupply filter={filter} depthCm={rank.room.water_depth_cm} />
+          </details>
+        )}
+        {filter?.kind === "sump" && (
+          <details>
+            <summary>Overflow, drain and run-back</summary>
+            <Overflow returnLph={delivered ?? filter.box_lph} surfaceCm2={v?.surface_cm2 ?? 1000} />
           </details>
         )}
         <details>

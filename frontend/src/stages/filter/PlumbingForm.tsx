@@ -60,6 +60,16 @@ export function PlumbingForm({ plumbing, onChange }: Props) {
         }}
         hint="below 0 it lies under water"
       />
+      <NumberBox
+        label="Pump speed, % of full"
+        value={Math.round((plumbing.speed_share ?? 1) * 100)}
+        min={20}
+        max={100}
+        onChange={(percent) => {
+          onChange({ speed_share: percent / 100 });
+        }}
+        hint="for a pump that can be turned down"
+      />
       {COUNTED.map(([kind, label]) => (
         <NumberBox
           key={kind}

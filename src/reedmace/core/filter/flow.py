@@ -90,7 +90,9 @@ def operating_question(
         for b in media
     ] or [Layer(media="foam-20", area_cm2=f.face_cm2, depth_cm=f.foam_depth_cm)]
     return OperatingPointQuestion(
-        pump=Pump(max_flow_lph=f.box_lph, max_head_m=f.max_head_m or 0.05, curve=f.curve),
+        pump=Pump(
+            max_flow_lph=f.box_lph, max_head_m=f.max_head_m or 0.05, curve=f.curve, speed_share=plumbing.speed_share
+        ),
         hoses=[Hose(bore_mm=bore, length_m=length)],
         fittings=fittings,
         media=layers,

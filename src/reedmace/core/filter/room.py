@@ -43,6 +43,7 @@ class Plumbing(Part):
     outlet_above_water_cm: Annotated[
         float, number("cm", -100, 1000, "Under 0 it lies under water, and then the height costs nothing")
     ] = -2
+    speed_share: Annotated[float, number("share", 0.2, 1, "Of full speed, where the pump can be turned down")] = 1
     fittings: Annotated[list[Fitting], Field(max_length=30)] = Field(
         default_factory=lambda: [
             Fitting(kind="strainer"),

@@ -213,7 +213,10 @@ def deliver(
         k_own = np.where(hosed, k_all, np.where(hang, STEM_K, INSIDE_K))
         squares = c2[pumped] + k_own * minor_coefficient(1.0, 1.0) / bore**4 + np.where(hosed, fixed, 0.0)
         static = rise_m(table, room, plumbing)[pumped]
-        q, h, points = table.curve_m3s[pumped], table.curve_m[pumped], table.points[pumped]
+        # Affinity laws: flow with the speed, head with its square.
+        speed = plumbing.speed_share
+        q, h = table.curve_m3s[pumped] * speed, table.curve_m[pumped] * speed**2
+        points = table.points[pumped]
         clean[pumped] = meet_many(q, h, points, static, c1[pumped], squares, hoses, nu)
 
         def pumped_flow(some: Ints) -> Floats:

@@ -1,0 +1,51 @@
+/** One air pump for this filter, or a room on a main. */
+import { useState } from "react";
+import { useCompute } from "../../api/hooks";
+import type { Filter } from "../../api/schemas";
+import { Fields, Figure, NumberBox, ProblemNote, YesNo } from "../../kit";
+
+export function AirSupply({ filter, depthCm }: { filter: Filter; depthCm: number }) {
+  const [pump, setPump] = useState(5);
+  const [pressure, setPressure] = useState(20);
+  const [count, setCount] = useState(1);
+  const [depth, setDepth] = useState(Math.round(depthCm));
+  const [main, setMain] = useState(0);
+  const [bore, setBore] = useState(8);
+  const [ring, setRing] = useState(false);
+  const [stone, setStone] = useState(false);
+  const supply = useCompute("air-supply", {
+    pump_l_min: pump,
+    pump_kpa: pressure,
+    outlets: [
+      { count: Math.max(Math.round(count), 1), depth_cm: depth, air_l_min: filter.air_l_min ?? 1, stone },
+    ],
+    main_length_m: main,
+    main_bore_mm: bore,
+    ring,
+  });
+  const answer = supply.error ? undefined : supply.data;
+  return (
+    <>
+      <Fields>
+        <NumberBox label="Air pump, L/min" value={pump} min={0.1} max={500} onChange={setPump} />
+        <NumberBox label="Its pressure, kPa" value={pressure} min={1} max={200} onChange={setPressure} />
+        <NumberBox label="Filters on it" value={count} min={1} max={200} onChange={setCount} />
+        <NumberBox label="Deepest outlet, cm" value={depth} min={0} max={300} onChange={setDepth} />
+        <NumberBox label="Main, m (0: none)" value={main} min={0} max={200} onChange={setMain} />
+        <NumberBox label="Main bore, mm" value={bore} min={3} max={60} onChange={setBore} />
+      </Fields>
+      <YesNo label="The main is closed to a ring" value={ring} onChange={setRing} />
+      <YesNo label="Air stones" value={stone} onChange={setStone} />
+      <ProblemNote problem={supply.error} />
+      {answer && (
+        <p role="status">
+          <Figure title="Air supply" lines={answer.working}>
+            {answer.verdict}
+          </Figure>{" "}
+          {answer.remedies.join(" ")} A check valve goes in every line, and the pump above the water or the
+          valve certain.
+        </p>
+      )}
+    </>
+  );
+}
