@@ -272,7 +272,9 @@ def test_a_pump_turned_down_follows_the_affinity_laws_in_the_ranking_too() -> No
     slow = {"speed_share": 0.6}
     one = on_tank("sweetflag-800", plumbing=slow).pumped.delivered_lph
     answer = compute("rank-filters", {"room": ROOM, "plumbing": slow})
-    assert next(e for e in [*answer.ranked, *answer.excluded] if e.filter_id == "sweetflag-800").delivered_lph == pytest.approx(one, rel=1e-6)
+    assert next(
+        e for e in [*answer.ranked, *answer.excluded] if e.filter_id == "sweetflag-800"
+    ).delivered_lph == pytest.approx(one, rel=1e-6)
     assert 0.5 < one / on_tank("sweetflag-800").pumped.delivered_lph < 0.62
 
 

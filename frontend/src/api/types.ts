@@ -690,6 +690,104 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/drain-down": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many litres reach the floor if something gives way. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["DrainDownQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DrainDownAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/level-drop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Flow of a hang-on from the rise in its box. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["LevelDropQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TimedFlowAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}": {
         parameters: {
             query?: never;
@@ -1230,6 +1328,104 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["RunningCostAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/fitting-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where everything goes, what to cut, what is wrong with the plan. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FittingPlanQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FittingPlanAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/flow-transit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Flow from a float over a marked way. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FlowTransitQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TimedFlowAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -2405,6 +2601,127 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tanks/{tank_id}/plumbing.inp": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plumbing as an EPANET input file, to be solved by anyone. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description EPANET 2.2 input */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/plain": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No pumped filter is chosen */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Leak checks, flow tests, service and spare sponges of one tank as iCalendar. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description iCalendar */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/calendar": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3002,6 +3319,23 @@ export interface components {
             head_m: number;
         };
         /**
+         * CutLine
+         * @description One line of the cut list.
+         */
+        CutLine: {
+            /** Item */
+            item: string;
+            /** Amount */
+            amount: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "cm" | "piece";
+            /** How */
+            how: string;
+        };
+        /**
          * CycleAdviceAnswer
          * @description The first action, the rest in order, and the stall if there is one.
          */
@@ -3280,6 +3614,113 @@ export interface components {
             amount_unit?: ("g" | "mL" | "drops") | null;
         };
         /**
+         * DrainDownAnswer
+         * @description Every mishap of this kind, worst first, and the power cut.
+         */
+        DrainDownAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Mishaps */
+            mishaps: components["schemas"]["Mishap"][];
+            /** Worst L */
+            worst_l: number;
+            power_cut: components["schemas"]["PowerCut"];
+        };
+        /**
+         * DrainDownQuestion
+         * @description The filter, the water over each opening, and what guards it.
+         */
+        DrainDownQuestion: {
+            filter: components["schemas"]["Filter"];
+            /**
+             * Water Cm2
+             * @description Surface of the water, stone and wood left out
+             */
+            water_cm2: number;
+            /** Water Depth Cm */
+            water_depth_cm: number;
+            /**
+             * Rim To Water Cm
+             * @default 3
+             */
+            rim_to_water_cm?: number;
+            /**
+             * Intake Depth Cm
+             * @default 25
+             */
+            intake_depth_cm?: number;
+            /**
+             * Outlet Depth Cm
+             * @default 2
+             */
+            outlet_depth_cm?: number;
+            /**
+             * Stone Depth Cm
+             * @description Air let go so far under the surface
+             * @default 30
+             */
+            stone_depth_cm?: number;
+            /**
+             * Air Pump Above Water Cm
+             * @default 10
+             */
+            air_pump_above_water_cm?: number;
+            /**
+             * Check Valve
+             * @default true
+             */
+            check_valve?: boolean;
+            /**
+             * Siphon Break
+             * @default false
+             */
+            siphon_break?: boolean;
+            /**
+             * Stand Height Cm
+             * @default 70
+             */
+            stand_height_cm?: number;
+            /**
+             * Hose Bore Mm
+             * @default 16
+             */
+            hose_bore_mm?: number;
+            /**
+             * Hose Length M
+             * @default 1.4
+             */
+            hose_length_m?: number;
+            /**
+             * Sump Free L
+             * @default 25
+             */
+            sump_free_l?: number;
+        };
+        /**
+         * Due
+         * @description One thing to do at a time.
+         */
+        Due: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Detail */
+            detail: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "fit" | "keep";
+        };
+        /**
          * Entry
          * @description An entry as kept.
          */
@@ -3299,7 +3740,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -3347,6 +3788,19 @@ export interface components {
          */
         FadePoint: {
             /** Day */
+            day: number;
+            /** Flow Lph */
+            flow_lph: number;
+        };
+        /**
+         * FadeTest
+         * @description One flow test.
+         */
+        FadeTest: {
+            /**
+             * Day
+             * @description Since the last cleaning
+             */
             day: number;
             /** Flow Lph */
             flow_lph: number;
@@ -3547,6 +4001,31 @@ export interface components {
             detail: string;
         };
         /**
+         * FitFault
+         * @description One thing wrong with a plan, where it is, and the remedy.
+         */
+        FitFault: {
+            /** Part */
+            part: string;
+            at: components["schemas"]["Place"];
+            /** What */
+            what: string;
+            /** Remedy */
+            remedy: string;
+        };
+        /**
+         * FitPlan
+         * @description Where the parts are put.
+         */
+        FitPlan: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit-plan";
+            layout?: components["schemas"]["Layout"];
+        };
+        /**
          * Fitting
          * @description So many of one fitting. Bore: the hose's unless given.
          */
@@ -3571,6 +4050,61 @@ export interface components {
              * @default null
              */
             k?: number | null;
+        };
+        /**
+         * FittingPlanAnswer
+         * @description Parts, runs, faults and the cut list.
+         */
+        FittingPlanAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Parts */
+            parts: components["schemas"]["PartPlace"][];
+            /** Runs */
+            runs: components["schemas"]["Run"][];
+            /** Faults */
+            faults: components["schemas"]["FitFault"][];
+            /** Cuts */
+            cuts: components["schemas"]["CutLine"][];
+            /** Water Y Cm */
+            water_y_cm: number;
+            /**
+             * Evaporated Y Cm
+             * @description The water line when some has evaporated
+             */
+            evaporated_y_cm: number;
+        };
+        /**
+         * FittingPlanQuestion
+         * @description The filter, its plumbing, the room, and where things are put.
+         */
+        FittingPlanQuestion: {
+            filter: components["schemas"]["Filter"];
+            room: components["schemas"]["Room"];
+            plumbing?: components["schemas"]["Plumbing"];
+            /**
+             * Stand Height Cm
+             * @default 70
+             */
+            stand_height_cm?: number;
+            /**
+             * Tank Height Cm
+             * @default 45
+             */
+            tank_height_cm?: number;
+            /**
+             * Canister At Cm
+             * @default 0
+             */
+            canister_at_cm?: number;
+            /**
+             * Substrate Depth Cm
+             * @default 0
+             */
+            substrate_depth_cm?: number;
+            layout?: components["schemas"]["Layout"];
         };
         /**
          * FittingStepsAnswer
@@ -3659,7 +4193,7 @@ export interface components {
          */
         FlowFadeQuestion: {
             /** Tests */
-            tests: components["schemas"]["TimedFlow"][];
+            tests: components["schemas"]["FadeTest"][];
             /**
              * Service Share
              * @default 0.7
@@ -3721,6 +4255,33 @@ export interface components {
              * @default null
              */
             computed_lph?: number | null;
+        };
+        /**
+         * FlowTransitQuestion
+         * @description A float, a bubble or dye timed over a marked way of known cross section.
+         */
+        FlowTransitQuestion: {
+            /** Way Cm */
+            way_cm: number;
+            /** Times S */
+            times_s: number[];
+            /**
+             * Bore Mm
+             * @default null
+             */
+            bore_mm?: number | null;
+            /**
+             * Width Cm
+             * @description An open spill's width
+             * @default 10
+             */
+            width_cm?: number;
+            /**
+             * Depth Mm
+             * @description An open spill's depth
+             * @default 10
+             */
+            depth_mm?: number;
         };
         HTTPError: {
             detail?: Record<string, never>;
@@ -3927,6 +4488,96 @@ export interface components {
             area_cm2: number;
             /** Depth Cm */
             depth_cm: number;
+        };
+        /**
+         * Layout
+         * @description Where the keeper puts the parts. What is left out goes where it usually does.
+         */
+        Layout: {
+            /**
+             * Intake X Cm
+             * @default null
+             */
+            intake_x_cm?: number | null;
+            /**
+             * Outlet X Cm
+             * @default null
+             */
+            outlet_x_cm?: number | null;
+            /**
+             * Body X Cm
+             * @default null
+             */
+            body_x_cm?: number | null;
+            /**
+             * Intake Depth Cm
+             * @default null
+             */
+            intake_depth_cm?: number | null;
+            /**
+             * Outlet Depth Cm
+             * @description Outlet below the water line; under 0 above it
+             * @default 2
+             */
+            outlet_depth_cm?: number;
+            /**
+             * Tap Above Water Cm
+             * @description Flow tap or valve of the outlet
+             * @default 6
+             */
+            tap_above_water_cm?: number;
+            /**
+             * Air Pump Above Water Cm
+             * @default 10
+             */
+            air_pump_above_water_cm?: number;
+            /**
+             * Check Valve
+             * @default true
+             */
+            check_valve?: boolean;
+            /**
+             * Drip Loop
+             * @default true
+             */
+            drip_loop?: boolean;
+            /**
+             * Socket X Cm
+             * @default null
+             */
+            socket_x_cm?: number | null;
+            /**
+             * Socket Height Cm
+             * @default 30
+             */
+            socket_height_cm?: number;
+            /**
+             * Hose
+             * @default plain
+             * @enum {string}
+             */
+            hose?: "plain" | "ribbed";
+            /**
+             * Siphon Break
+             * @description A small hole in the return just under the surface
+             * @default false
+             */
+            siphon_break?: boolean;
+        };
+        /**
+         * LevelDropQuestion
+         * @description How long a hang-on, its return held off, takes to fill a mark: litres lifted in a time.
+         */
+        LevelDropQuestion: {
+            /**
+             * Area Cm2
+             * @description Of the box's inside, media taken out
+             */
+            area_cm2: number;
+            /** Rise Cm */
+            rise_cm: number;
+            /** Times S */
+            times_s: number[];
         };
         /**
          * Liking
@@ -4173,6 +4824,27 @@ export interface components {
             text?: string;
         };
         /**
+         * Mishap
+         * @description One thing that can happen.
+         */
+        Mishap: {
+            /** What */
+            what: string;
+            /** Litres */
+            litres: number;
+            /**
+             * Stops Below Rim Cm
+             * @description Where the level stops on the section
+             */
+            stops_below_rim_cm: number;
+            /** Minutes */
+            minutes: number | null;
+            /** Why */
+            why: string;
+            /** Prevention */
+            prevention: string;
+        };
+        /**
          * Named
          * @description One computation.
          */
@@ -4198,7 +4870,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -4440,6 +5112,15 @@ export interface components {
             would_rank: number;
         };
         /**
+         * PartPlace
+         * @description One part on the section.
+         */
+        PartPlace: {
+            /** Name */
+            name: string;
+            at: components["schemas"]["Place"];
+        };
+        /**
          * PasswordChange
          * @description The old password and the new.
          */
@@ -4451,6 +5132,16 @@ export interface components {
              * @description At least ten characters; a few words do well
              */
             new: string;
+        };
+        /**
+         * Place
+         * @description A point of the front view.
+         */
+        Place: {
+            /** X Cm */
+            x_cm: number;
+            /** Y Cm */
+            y_cm: number;
         };
         /**
          * Plumbing
@@ -4498,6 +5189,20 @@ export interface components {
              * @default 99
              */
             purity_percent?: number;
+        };
+        /**
+         * PowerCut
+         * @description What a power cut does to this kind of filter.
+         */
+        PowerCut: {
+            /** Minute */
+            minute: string;
+            /** Hour */
+            hour: string;
+            /** Night */
+            night: string;
+            /** On Return */
+            on_return: string;
         };
         /**
          * Priorities
@@ -4914,6 +5619,27 @@ export interface components {
             film_here_m2?: number;
         };
         /**
+         * Run
+         * @description One hose or line: its corners, its drawn length and the length to cut.
+         */
+        Run: {
+            /** Name */
+            name: string;
+            /** Points */
+            points: components["schemas"]["Place"][];
+            /** Drawn Cm */
+            drawn_cm: number;
+            /** Cut Cm */
+            cut_cm: number;
+            /**
+             * Bend Radius Cm
+             * @description The tightest bend it takes
+             */
+            bend_radius_cm: number;
+            /** Bends Count */
+            bends_count: number;
+        };
+        /**
          * RunningCostAnswer
          * @description Energy and money.
          */
@@ -5325,6 +6051,8 @@ export interface components {
             /** @default null */
             filter_plan?: components["schemas"]["Entry"] | null;
             /** @default null */
+            fit_plan?: components["schemas"]["Entry"] | null;
+            /** @default null */
             cycle_plan?: components["schemas"]["Entry"] | null;
             /** Steps Done */
             steps_done?: {
@@ -5332,6 +6060,8 @@ export interface components {
             };
             /** Flow Tests */
             flow_tests?: components["schemas"]["Entry"][];
+            /** Timed Flows */
+            timed_flows?: components["schemas"]["Entry"][];
             /** Readings */
             readings?: components["schemas"]["Entry"][];
             /** Doses */
@@ -5380,6 +6110,11 @@ export interface components {
              * @default 0
              */
             wait_minutes?: number;
+            /**
+             * After
+             * @description Steps that must be done before this one
+             */
+            after?: string[];
         };
         /**
          * StepDone
@@ -5398,6 +6133,11 @@ export interface components {
              * @default true
              */
             done?: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
         };
         /**
          * StockPlan
@@ -5599,6 +6339,13 @@ export interface components {
             tank: components["schemas"]["TankOut"];
             standing: components["schemas"]["Standing"];
             rank: components["schemas"]["RankFiltersQuestion"];
+            /** Due */
+            due: components["schemas"]["Due"][];
+            /**
+             * Calibration
+             * @description Measured over computed flow, by the newest test
+             */
+            calibration: number | null;
         };
         /**
          * TankVolumeAnswer
@@ -5736,16 +6483,48 @@ export interface components {
         };
         /**
          * TimedFlow
-         * @description One flow test.
+         * @description A flow found another way than with a bucket.
          */
         TimedFlow: {
             /**
-             * Day
-             * @description Since the last cleaning
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            day: number;
-            /** Flow Lph */
-            flow_lph: number;
+            kind: "timed-flow";
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "transit" | "level-drop" | "meter";
+            /** Measured Lph */
+            measured_lph: number;
+            /**
+             * Plus Minus Lph
+             * @default null
+             */
+            plus_minus_lph?: number | null;
+            /**
+             * Computed Lph
+             * @default null
+             */
+            computed_lph?: number | null;
+        };
+        /**
+         * TimedFlowAnswer
+         * @description Measured flow and the half width of its 95 % interval.
+         */
+        TimedFlowAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Measured Lph */
+            measured_lph: number;
+            /**
+             * Plus Minus Lph
+             * @description 95 %; null after a single try
+             */
+            plus_minus_lph: number | null;
         };
         /**
          * TodayList
@@ -5766,6 +6545,11 @@ export interface components {
             /** Stage */
             stage: string;
             advice: components["schemas"]["CycleAdviceAnswer"] | null;
+            /**
+             * Due
+             * @default []
+             */
+            due?: components["schemas"]["Due"][];
         };
         /**
          * Twin

@@ -1,5 +1,6 @@
 """Tanks, their logbook, and what follows from it: standing, cycle, today, readings as CSV."""
 
+from datetime import timedelta
 from typing import Annotated, Any
 
 from apiflask import APIBlueprint
@@ -7,6 +8,7 @@ from flask import Response, g
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 from reedmace.api.files import csv_response, csv_text, refuse_rows
+from reedmace.api.problems import ProblemError
 from reedmace.api.session import tanks
 from reedmace.core.cycle import (
     CycleAdviceAnswer,
@@ -21,8 +23,21 @@ from reedmace.core.cycle import (
     cycle_readiness,
 )
 from reedmace.core.filter import RankFiltersQuestion
-from reedmace.formats import read_csv, reading_key, write_csv
-from reedmace.logbook import Entry, NewEntry, Stage, Standing, cycle_log, fold, rank_question, stem
+from reedmace.formats import plumbing_inp, read_csv, reading_key, write_calendar, write_csv
+from reedmace.logbook import (
+    Due,
+    Entry,
+    NewEntry,
+    Stage,
+    Standing,
+    calibration,
+    cycle_log,
+    due,
+    fold,
+    plumbing_question,
+    rank_question,
+    stem,
+)
 from reedmace.logbook.entries import Reading
 
 door = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
@@ -67,6 +82,8 @@ class TankState(BaseModel):
     tank: TankOut
     standing: Standing
     rank: RankFiltersQuestion
+    due: list[Due]
+    calibration: float | None = Field(description="Measured over computed flow, by the newest test", ge=0, le=1e6)
 
 
 class CycleState(BaseModel):
@@ -86,6 +103,7 @@ class TodayRow(BaseModel):
     verdict: str
     stage: str
     advice: CycleAdviceAnswer | None
+    due: list[Due] = []
 
 
 class TodayList(BaseModel):
@@ -140,7 +158,13 @@ def read_tank(tank_id: int) -> TankState:
     """Where a tank stands."""
     mine = tanks()
     tank, standing = mine.get(tank_id), fold(mine.entries(tank_id))
-    return TankState(tank=_out(tank, stem(standing, g.now)), standing=standing, rank=rank_question(standing))
+    return TankState(
+        tank=_out(tank, stem(standing, g.now)),
+        standing=standing,
+        rank=rank_question(standing),
+        due=due(standing, g.now),
+        calibration=calibration(standing),
+    )
 
 
 @door.patch("/tanks/<int:tank_id>")
@@ -222,6 +246,36 @@ def import_readings(tank_id: int) -> CsvImport:
     return CsvImport(added=added, known=len(news) - added)
 
 
+@door.get("/tanks/<int:tank_id>/plumbing.inp")
+@door.doc(
+    responses={
+        200: {"description": "EPANET 2.2 input", "content": {"text/plain": {"schema": {"type": "string"}}}},
+        **READ,
+        409: "No pumped filter is chosen",
+    }
+)
+def read_plumbing(tank_id: int) -> Response:
+    """The plumbing as an EPANET input file, to be solved by anyone."""
+    question = plumbing_question(fold(tanks().entries(tank_id)))
+    if question is None:
+        raise ProblemError(409, "No plumbing", "Choose a filter with a pump first; air-driven ones have no pump curve.")
+    headers = {"Content-Disposition": f'attachment; filename="plumbing-{tank_id}.inp"'}
+    return Response(plumbing_inp(question), mimetype="text/plain", headers=headers)
+
+
+@door.get("/tanks/<int:tank_id>/calendar.ics")
+@door.doc(
+    responses={200: {"description": "iCalendar", "content": {"text/calendar": {"schema": {"type": "string"}}}}, **READ}
+)
+def read_calendar(tank_id: int) -> Response:
+    """Leak checks, flow tests, service and spare sponges of one tank as iCalendar."""
+    mine = tanks()
+    name, standing = mine.get(tank_id).name, fold(mine.entries(tank_id))
+    text = write_calendar([(tank_id, name, one) for one in due(standing, g.now)], g.now)
+    headers = {"Content-Disposition": f'attachment; filename="tank-{tank_id}.ics"'}
+    return Response(text, mimetype="text/calendar", headers=headers)
+
+
 @door.get("/today")
 @door.output(TodayList)
 @door.doc(responses={401: "Not signed in"})
@@ -232,7 +286,9 @@ def read_today() -> TodayList:
     rows = []
     for t in mine.all():
         standing = fold(entries.get(t.id, []))
-        rows.append(_today(_out(t, stem(standing, g.now)), standing))
+        row = _today(_out(t, stem(standing, g.now)), standing)
+        soon = [d for d in due(standing, g.now) if d.at <= g.now + timedelta(days=2)]
+        rows.append(row.model_copy(update={"due": soon}))
     return TodayList(rows=rows)
 
 

@@ -138,6 +138,34 @@ _ALL: tuple[Computation[Any, Any], ...] = (
         "fitting-steps", "How to fit it, in order", fit.FittingStepsQuestion, fit.FittingStepsAnswer, fit.fitting_steps
     ),
     Computation(
+        "fitting-plan",
+        "Where everything goes, what to cut, what is wrong with the plan",
+        fit.FittingPlanQuestion,
+        fit.FittingPlanAnswer,
+        fit.fitting_plan,
+    ),
+    Computation(
+        "drain-down",
+        "How many litres reach the floor if something gives way",
+        fit.DrainDownQuestion,
+        fit.DrainDownAnswer,
+        fit.drain_down,
+    ),
+    Computation(
+        "flow-transit",
+        "Flow from a float over a marked way",
+        flow.FlowTransitQuestion,
+        flow.TimedFlowAnswer,
+        flow.flow_transit,
+    ),
+    Computation(
+        "level-drop",
+        "Flow of a hang-on from the rise in its box",
+        flow.LevelDropQuestion,
+        flow.TimedFlowAnswer,
+        flow.level_drop,
+    ),
+    Computation(
         "shopping-list",
         "What to buy, with quantities",
         fit.ShoppingListQuestion,

@@ -11,6 +11,7 @@ from reedmace.core.cycle.log import Method, Off
 from reedmace.core.filter import Filter
 from reedmace.core.filter.media import Basket
 from reedmace.core.filter.room import Plumbing, Priorities, RoomKind
+from reedmace.core.fit import Layout
 from reedmace.core.quantity.units import Basis
 from reedmace.core.stock import Animals, Species
 from reedmace.core.stock.species import Water
@@ -81,6 +82,13 @@ class FilterPlan(Part):
     price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = 0.30
 
 
+class FitPlan(Part):
+    """Where the parts are put."""
+
+    kind: Literal["fit-plan"]
+    layout: Layout = Field(default_factory=Layout)
+
+
 class CyclePlan(Part):
     """How and since when it is cycled."""
 
@@ -101,6 +109,7 @@ class StepDone(Part):
     kind: Literal["step-done"]
     step_id: Name
     done: bool = True
+    note: Annotated[str, Field(max_length=500)] = ""
 
 
 class FlowTest(Part):
@@ -109,6 +118,16 @@ class FlowTest(Part):
     kind: Literal["flow-test"]
     container_l: Annotated[float, number("L", 0.05, 200)]
     times_s: Annotated[list[Annotated[float, number("s", 0.5, 3600)]], Field(min_length=1, max_length=10)]
+    computed_lph: Annotated[float, number("L/h", 0, 1e7)] | None = None
+
+
+class TimedFlow(Part):
+    """A flow found another way than with a bucket."""
+
+    kind: Literal["timed-flow"]
+    method: Literal["transit", "level-drop", "meter"]
+    measured_lph: Annotated[float, number("L/h", 0, 1e6)]
+    plus_minus_lph: Annotated[float, number("L/h", 0, 1e6)] | None = None
     computed_lph: Annotated[float, number("L/h", 0, 1e7)] | None = None
 
 
@@ -191,9 +210,11 @@ Body = Annotated[
     TankPlan
     | StockPlan
     | FilterPlan
+    | FitPlan
     | CyclePlan
     | StepDone
     | FlowTest
+    | TimedFlow
     | Reading
     | Dose
     | AlkalinityAdded
@@ -205,7 +226,7 @@ Body = Annotated[
     | Withdrawal,
     Field(discriminator="kind"),
 ]
-PLAN_KINDS = ("tank-plan", "stock-plan", "filter-plan", "cycle-plan")
+PLAN_KINDS = ("tank-plan", "stock-plan", "filter-plan", "fit-plan", "cycle-plan")
 
 
 class NewEntry(Part):
@@ -246,6 +267,7 @@ __all__ = [
     "Dose",
     "Entry",
     "FilterPlan",
+    "FitPlan",
     "FlowTest",
     "Key",
     "MediaWork",
@@ -258,6 +280,7 @@ __all__ = [
     "Stocking",
     "Surroundings",
     "TankPlan",
+    "TimedFlow",
     "WaterChange",
     "Withdrawal",
 ]

@@ -5,7 +5,9 @@ from datetime import datetime
 from reedmace.core.cycle import CycleLog, LoggedReading
 from reedmace.core.cycle.log import LoggedAlkalinity, LoggedChange, LoggedDose
 from reedmace.core.filter import RankFiltersQuestion
+from reedmace.core.filter.flow import operating_question
 from reedmace.core.filter.room import Room
+from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import WasteLoadQuestion, waste_load
 from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
@@ -124,6 +126,16 @@ def room_of(plan: TankPlan | None, answer: TankVolumeAnswer) -> Room:
         tanks_here_count=place.tanks_here_count,
         film_here_m2=answer.glass_m2 + gravel,
     )
+
+
+def plumbing_question(standing: Standing) -> OperatingPointQuestion | None:
+    """The operating-point question of the chosen filter on this tank; None for no filter or an air-driven one."""
+    plan = standing.filter_plan.body if standing.filter_plan else None
+    if not isinstance(plan, FilterPlan) or plan.chosen is None or plan.chosen.air:
+        return None
+    q = rank_question(standing)
+    feed = waste_load(WasteLoadQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species)).feed_g_day
+    return operating_question(plan.chosen, q.room, plan.plumbing, plan.media, max(feed, 0.2), q.temperature_c)
 
 
 def rank_question(standing: Standing) -> RankFiltersQuestion:

@@ -14,9 +14,11 @@ class Standing(Part):
     tank_plan: Entry | None = None
     stock_plan: Entry | None = None
     filter_plan: Entry | None = None
+    fit_plan: Entry | None = None
     cycle_plan: Entry | None = None
     steps_done: dict[str, Entry] = Field(default_factory=dict)
     flow_tests: list[Entry] = Field(default_factory=list)
+    timed_flows: list[Entry] = Field(default_factory=list)
     readings: list[Entry] = Field(default_factory=list)
     doses: list[Entry] = Field(default_factory=list)
     alkalinity: list[Entry] = Field(default_factory=list)
@@ -27,6 +29,7 @@ class Standing(Part):
 
 _LISTS = {
     "flow-test": "flow_tests",
+    "timed-flow": "timed_flows",
     "reading": "readings",
     "dose": "doses",
     "alkalinity": "alkalinity",

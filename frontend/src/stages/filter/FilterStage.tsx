@@ -322,7 +322,10 @@ function labelsOf(
   ];
   const hose = point?.head_budget.find((p) => p.part.includes("hose") && !p.part.includes("entrance"));
   if ((filter.kind === "canister" || filter.kind === "sump") && hose)
-    labels.push({ at: "hose", lines: [hose.part, `costs ${hose.head_m.toFixed(2)} m of head`] });
+    labels.push({
+      at: "hose",
+      lines: [hose.part.replace(/ \d+ mm/, ""), `costs ${hose.head_m.toFixed(2)} m head`],
+    });
   return labels;
 }
 

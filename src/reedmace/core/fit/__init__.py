@@ -1,13 +1,22 @@
-"""Fitting steps and the shopping list."""
+"""The fitting plan, what could go wrong, the steps, and the shopping list."""
 
+from reedmace.core.fit.drain import DrainDownAnswer, DrainDownQuestion, drain_down
+from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, Layout, fitting_plan
 from reedmace.core.fit.shopping import ShoppingListAnswer, ShoppingListQuestion, shopping_list
 from reedmace.core.fit.steps import FittingStepsAnswer, FittingStepsQuestion, fitting_steps
 
 __all__ = [
+    "DrainDownAnswer",
+    "DrainDownQuestion",
+    "FittingPlanAnswer",
+    "FittingPlanQuestion",
     "FittingStepsAnswer",
     "FittingStepsQuestion",
+    "Layout",
     "ShoppingListAnswer",
     "ShoppingListQuestion",
+    "drain_down",
+    "fitting_plan",
     "fitting_steps",
     "shopping_list",
 ]

@@ -2,6 +2,8 @@
 
 from typing import Annotated
 
+from pydantic import Field
+
 from reedmace.core.filter.catalogue import FilterKind
 from reedmace.core.working import Answer, Name, Part, Question, Working, number, whole
 
@@ -30,6 +32,7 @@ class Step(Part):
     normal: str | None = None
     fault: str | None = None
     wait_minutes: Annotated[int, whole(0, 3000, "Wait before the next step")] = 0
+    after: list[Name] = Field(default_factory=list, description="Steps that must be done before this one")
 
 
 class FittingStepsAnswer(Answer):
@@ -450,6 +453,42 @@ def _under_gravel(q: FittingStepsQuestion, w: Working) -> list[Step]:
     ]
 
 
+# What must be done before each step: water before power, place before cutting, hose clamps before pressure.
+_AFTER: dict[str, tuple[str, ...]] = {
+    "sponge-line": ("sponge-air-pump",),
+    "sponge-start": ("sponge-check-valve", "sponge-air-pump", "sponge-line", "sponge-place"),
+    "sheet-rinse": ("sheet-cut",),
+    "sheet-start": ("sheet-check-valve", "sheet-air-pump", "sheet-rinse", "sheet-lift"),
+    "box-media": ("box-ballast",),
+    "box-place": ("box-ballast", "box-media"),
+    "box-start": ("box-check-valve", "box-air-pump", "box-place"),
+    "gravel-cover": ("gravel-plate",),
+    "gravel-start": ("gravel-check-valve", "gravel-air-pump", "gravel-cover", "gravel-risers"),
+    "hangon-level": ("hangon-body",),
+    "hangon-media": ("hangon-level",),
+    "hangon-prime": ("hangon-level", "hangon-media", "hangon-intake", "hangon-guard", "hangon-water-line"),
+    "hangon-power": ("hangon-prime",),
+    "hangon-leak": ("hangon-power",),
+    "hangon-flow": ("hangon-power",),
+    "internal-power": ("internal-media", "internal-place", "internal-guard"),
+    "internal-aim": ("internal-power",),
+    "canister-place": ("canister-feet", "canister-media"),
+    "canister-hose": ("canister-place", "canister-ends"),
+    "canister-clamps": ("canister-hose",),
+    "canister-valves": ("canister-media", "canister-clamps"),
+    "canister-prime": ("canister-valves", "canister-guard"),
+    "canister-power": ("canister-prime",),
+    "canister-leak-5": ("canister-power",),
+    "canister-leak-60": ("canister-leak-5",),
+    "canister-leak-day": ("canister-leak-60",),
+    "sump-pipes": ("sump-drill", "sump-place"),
+    "sump-fill": ("sump-pipes", "sump-media"),
+    "sump-power": ("sump-fill",),
+    "sump-tune": ("sump-power",),
+    "sump-off": ("sump-power",),
+    "sump-leak": ("sump-power",),
+}
+
 _BY_KIND = {
     "sponge": _sponge,
     "sheet": _sheet,
@@ -468,7 +507,9 @@ def fitting_steps(question: FittingStepsQuestion) -> FittingStepsAnswer:
     question: kind and sizes in cm, L, mm, m. Source: common practice.
     """
     w = Working()
-    steps = _BY_KIND[question.kind](question, w)
+    built = _BY_KIND[question.kind](question, w)
+    ids = {s.id for s in built}
+    steps = [s.model_copy(update={"after": [a for a in _AFTER.get(s.id, ()) if a in ids]}) for s in built]
     return FittingStepsAnswer(
         verdict=f"{len(steps)} steps, in this order. Leak checks are part of the job.", working=w.lines, steps=steps
     )

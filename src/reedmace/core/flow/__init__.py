@@ -10,6 +10,13 @@ from reedmace.core.flow.operating import (
     operating_point,
 )
 from reedmace.core.flow.overflow import OverflowCheckAnswer, OverflowCheckQuestion, overflow_check
+from reedmace.core.flow.transit import (
+    FlowTransitQuestion,
+    LevelDropQuestion,
+    TimedFlowAnswer,
+    flow_transit,
+    level_drop,
+)
 
 __all__ = [
     "AirSupplyAnswer",
@@ -18,16 +25,21 @@ __all__ = [
     "AirliftQuestion",
     "BucketTestAnswer",
     "BucketTestQuestion",
+    "FlowTransitQuestion",
     "JetSpeedAnswer",
     "JetSpeedQuestion",
+    "LevelDropQuestion",
     "OperatingPointAnswer",
     "OperatingPointQuestion",
     "OverflowCheckAnswer",
     "OverflowCheckQuestion",
+    "TimedFlowAnswer",
     "air_supply",
     "airlift_flow",
     "bucket_test",
+    "flow_transit",
     "jet_speed",
+    "level_drop",
     "operating_point",
     "overflow_check",
 ]

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from reedmace.core.working import Answer, Lph, Question, Working, number
 
-_T95 = {1: 12.706, 2: 4.303, 3: 3.182, 4: 2.776, 5: 2.571, 6: 2.447, 7: 2.365, 8: 2.306, 9: 2.262}
+T95 = {1: 12.706, 2: 4.303, 3: 3.182, 4: 2.776, 5: 2.571, 6: 2.447, 7: 2.365, 8: 2.306, 9: 2.262}
 
 
 class BucketTestQuestion(Question):
@@ -57,9 +57,9 @@ def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
         half = w.line(
             "±",
             "√((t s/√n)² + (container share × Q)²)",
-            f"t {_T95[len(flows) - 1]:g}, n {len(flows)}, container {q.container_uncertainty_percent:g} %",
+            f"t {T95[len(flows) - 1]:g}, n {len(flows)}, container {q.container_uncertainty_percent:g} %",
             math.hypot(
-                _T95[len(flows) - 1] * spread / math.sqrt(len(flows)), q.container_uncertainty_percent / 100 * mean
+                T95[len(flows) - 1] * spread / math.sqrt(len(flows)), q.container_uncertainty_percent / 100 * mean
             ),
             "L/h",
             "student",

@@ -11,7 +11,7 @@ SERVICE_SHARE = 0.70
 """Keepers clean at about 70 % of the clean flow (common practice)."""
 
 
-class TimedFlow(Part):
+class FadeTest(Part):
     """One flow test."""
 
     day: Annotated[float, number("days", 0, 4000, "Since the last cleaning")]
@@ -21,7 +21,7 @@ class TimedFlow(Part):
 class FlowFadeQuestion(Question):
     """Two or more tests since one cleaning."""
 
-    tests: Annotated[list[TimedFlow], Field(min_length=2, max_length=100)]
+    tests: Annotated[list[FadeTest], Field(min_length=2, max_length=100)]
     service_share: Annotated[float, number("share", 0.2, 0.95)] = SERVICE_SHARE
 
 

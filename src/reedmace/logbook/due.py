@@ -1,0 +1,115 @@
+"""What comes back: leak checks, flow tests, service, spare sponges."""
+
+from datetime import datetime, timedelta
+from typing import Literal
+
+from pydantic import AwareDatetime
+
+from reedmace.core.fit import FittingStepsQuestion, fitting_steps
+from reedmace.core.upkeep import FlowFadeQuestion, flow_fade
+from reedmace.core.upkeep.fade import FadeTest
+from reedmace.core.working import CannotAnswer, Part
+from reedmace.logbook.entries import Entry, FilterPlan, FlowTest, MediaWork, TimedFlow
+from reedmace.logbook.standing import Standing
+
+FLOW_TEST_DAYS = 30
+SEED_DAYS = 28
+"""A spare sponge is seeded in about a month; two to three weeks have done (common practice)."""
+_FROM_POWER = {
+    "canister-leak-5": "canister-power",
+    "canister-leak-60": "canister-power",
+    "canister-leak-day": "canister-power",
+    "hangon-leak": "hangon-power",
+    "sump-leak": "sump-power",
+}
+
+
+class Due(Part):
+    """One thing to do at a time."""
+
+    key: str
+    title: str
+    detail: str
+    at: AwareDatetime
+    stage: Literal["fit", "keep"]
+
+
+def measured_lph(entry: Entry) -> float | None:
+    """The flow a test found, L/h, None for another kind of entry. entry: of a tank."""
+    body = entry.body
+    if isinstance(body, FlowTest):
+        return body.container_l * 3600 * sum(1 / t for t in body.times_s) / len(body.times_s)
+    return body.measured_lph if isinstance(body, TimedFlow) else None
+
+
+def all_flows(standing: Standing) -> list[tuple[datetime, float]]:
+    """Every flow measured, oldest first: (time, L/h). standing: the tank's."""
+    found = [(e.at, measured_lph(e)) for e in [*standing.flow_tests, *standing.timed_flows]]
+    return sorted((at, flow) for at, flow in found if flow is not None and flow >= 1)
+
+
+def calibration(standing: Standing) -> float | None:
+    """Measured over computed of the newest test that knew both, a ratio; None without one. standing: the tank's."""
+    tests = [
+        (e.at, (measured_lph(e) or 0.0) / e.body.computed_lph)
+        for e in [*standing.flow_tests, *standing.timed_flows]
+        if isinstance(e.body, FlowTest | TimedFlow) and e.body.computed_lph
+    ]
+    return max(tests)[1] if tests else None
+
+
+def due(standing: Standing, now: datetime) -> list[Due]:
+    """What is due or comes next, soonest first.
+
+    standing: the tank's; now: aware time, for what depends on it.
+    """
+    plan = standing.filter_plan.body if standing.filter_plan else None
+    chosen = plan.chosen if isinstance(plan, FilterPlan) else None
+    if chosen is None:
+        return []
+    found: list[Due] = []
+    steps = fitting_steps(FittingStepsQuestion(kind=chosen.kind)).steps
+    for s in steps:
+        power = standing.steps_done.get(_FROM_POWER.get(s.id, ""))
+        if power is not None and s.id not in standing.steps_done:
+            at = power.at + timedelta(minutes=s.wait_minutes or 5)
+            found.append(Due(key=s.id, title=s.title, detail=s.detail, at=at, stage="fit"))
+    fitted = [e.at for e in standing.steps_done.values()]
+    flows = all_flows(standing)
+    if flows:
+        at = flows[-1][0] + timedelta(days=FLOW_TEST_DAYS)
+        found.append(
+            Due(key="flow-test", title="Time the flow", detail="Three fills of a known container.", at=at, stage="fit")
+        )
+    elif fitted and all(s.id in standing.steps_done for s in steps):
+        at = max(fitted) + timedelta(days=1)
+        found.append(
+            Due(key="flow-test", title="Prove the flow", detail="Three fills of a known container.", at=at, stage="fit")
+        )
+    found += _service(standing, flows)
+    for e in standing.events:
+        if isinstance(e.body, MediaWork) and e.body.what == "seeding-started":
+            at = e.at + timedelta(days=SEED_DAYS)
+            text = e.body.text or "Spare sponge"
+            found.append(Due(key=f"seed-{e.id}", title="A spare sponge is seeded", detail=text, at=at, stage="keep"))
+    return sorted(found, key=lambda d: (d.at, d.key))
+
+
+def _service(standing: Standing, flows: list[tuple[datetime, float]]) -> list[Due]:
+    cleaned = [e.at for e in standing.events if isinstance(e.body, MediaWork) and e.body.what in ("rinsed", "replaced")]
+    since = max(cleaned, default=flows[0][0] if flows else None)
+    tests = [(at, flow) for at, flow in flows if since is not None and at >= since]
+    if since is None or len(tests) < 2:
+        return []
+    try:
+        fade = flow_fade(
+            FlowFadeQuestion(
+                tests=[FadeTest(day=(at - since).total_seconds() / 86400, flow_lph=flow) for at, flow in tests]
+            )
+        )
+    except CannotAnswer:
+        return []
+    if fade.service_day is None:
+        return []
+    at = since + timedelta(days=min(fade.service_day, 3650))
+    return [Due(key="service", title="Clean the filter", detail=fade.verdict, at=at, stage="keep")]
