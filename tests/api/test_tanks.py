@@ -367,3 +367,53 @@ def test_a_tank_says_what_its_filter_is_chosen_for(sign_up) -> None:
     room = keeper.get(f"/api/tanks/{tank}").json["rank"]["room"]
     assert (room["behind_cm"], room["beneath_cm"], room["water"], room["planted"]) == (4, 50, "salt", True)
     assert room["film_here_m2"] > 0.5
+
+
+def chosen_tank(keeper, filter_id: str) -> int:
+    chosen = next(f for f in keeper.get("/api/compute").json["catalogue"] if f["id"] == filter_id)
+    tank = keeper.tank()
+    keeper.write(tank, TANK_PLAN)
+    keeper.write(tank, {"kind": "filter-plan", "chosen": chosen})
+    return tank
+
+
+def test_the_plumbing_out_gives_epanet_the_flow_on_screen(sign_up, tmp_path) -> None:
+    import wntr
+
+    keeper = sign_up()
+    tank = chosen_tank(keeper, "sweetflag-800")
+    path = tmp_path / "plumbing.inp"
+    path.write_text(keeper.get(f"/api/tanks/{tank}/plumbing.inp").text)
+    network = wntr.network.WaterNetworkModel(str(path))
+    solved = wntr.sim.EpanetSimulator(network).run_sim(file_prefix=str(tmp_path / "run"), version=2.2)
+    rank = keeper.get(f"/api/tanks/{tank}").json["rank"]
+    answer = keeper.client.post("/api/compute/rank-filters", json=rank).json
+    shown = next(c for c in [*answer["ranked"], *answer["excluded"]] if c["filter_id"] == "sweetflag-800")
+    assert float(solved.link["flowrate"]["pump"].iloc[0]) * 3.6e6 == pytest.approx(shown["delivered_lph"], rel=0.005)
+
+
+def test_air_driven_filters_have_no_plumbing_to_give(sign_up) -> None:
+    keeper = sign_up()
+    answer = keeper.get(f"/api/tanks/{chosen_tank(keeper, 'burreed-20')}/plumbing.inp")
+    assert answer.status_code == 409
+    assert "air-driven" in answer.json["detail"]
+
+
+def test_leak_checks_are_a_calendar_two_parsers_read(sign_up) -> None:
+    from icalendar import Calendar
+
+    keeper = sign_up()
+    tank = chosen_tank(keeper, "sweetflag-800")
+    keeper.write(tank, {"kind": "step-done", "step_id": "canister-power"})
+    text = keeper.get(f"/api/tanks/{tank}/calendar.ics").text
+    events = [e for e in Calendar.from_ical(text).walk("VEVENT") if "Leak check" in str(e["summary"])]
+    assert len(events) == 3
+    # The second parser: unfold, and read by hand as RFC 5545 says.
+    lines = text.replace("\r\n ", "").split("\r\n")
+    starts = sorted(line.split(":", 1)[1] for line in lines if line.startswith("DTSTART"))
+    assert starts == sorted(e["dtstart"].dt.strftime("%Y%m%dT%H%M%SZ") for e in Calendar.from_ical(text).walk("VEVENT"))
+    assert lines[0] == "BEGIN:VCALENDAR"
+    assert lines.count("BEGIN:VEVENT") == lines.count("END:VEVENT")
+    assert len({line for line in lines if line.startswith("UID")}) == lines.count("BEGIN:VEVENT")
+    today = keeper.get("/api/today").json["rows"][0]
+    assert {"Leak check after five minutes", "Leak check after an hour"} <= {d["title"] for d in today["due"]}

@@ -52,6 +52,7 @@ export default function TankPage() {
         standing={tank.data.standing}
         tables={tables.data}
         rank={tank.data.rank}
+        calibration={tank.data.calibration}
       />
     </Page>
   );

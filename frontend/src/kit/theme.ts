@@ -28,6 +28,7 @@ export const GlobalStyle = createGlobalStyle`
   h2 { font: 600 17px/1.3 "Source Sans 3", sans-serif; }
   h3 { font: 600 16px/1.3 "Source Sans 3", sans-serif; }
   ul, ol { list-style: none; }
+  summary { min-height: 30px; cursor: pointer; }
   button, input, textarea { font: inherit; color: inherit; }
   a { color: var(--water); }
   :focus-visible, [data-focus-visible] { outline: 3px solid var(--seed); outline-offset: 2px; border-radius: 3px; }

@@ -10,6 +10,10 @@ interface Props {
   filter: Filter;
   /** Drawn in the other place, beside the first. */
   second?: boolean;
+  /** Without hoses, intake and outlet: a fitting plan draws those where they go. */
+  bare?: boolean;
+  /** Middle of the body, cm from the tank's left face. */
+  bodyXCm?: number;
 }
 
 /** Where a label may point, in the front view. */
@@ -91,11 +95,12 @@ function Hose({ d, out }: { d: string; out?: boolean }) {
   );
 }
 
-function Canister({ sheet, filter, second }: Props) {
+function Canister({ sheet, filter, second, bare, bodyXCm }: Props) {
   const { left, tankWidth, rimY, waterY, bottomY, floorY, scale, substrate } = sheet;
   const w = filter.width_cm * scale;
   const h = Math.min(filter.height_cm * scale, sheet.standHeight - 6);
-  const x = left + tankWidth * (second ? 0.34 : 0.72) - w / 2;
+  const middle = bodyXCm === undefined ? tankWidth * (second ? 0.34 : 0.72) : bodyXCm * scale;
+  const x = left + middle - w / 2;
   const y = floorY - 8 - h - Math.min(sheet.canisterFoot, Math.max(sheet.standHeight - h - 6, 0));
   const inX = left + tankWidth - 26;
   const outX = left + 22;
@@ -107,33 +112,37 @@ function Canister({ sheet, filter, second }: Props) {
   const run = Math.max(y - 22, below);
   return (
     <g>
-      <Hose
-        d={`M${inX} ${intakeFoot} V${over + 6} Q${inX} ${over} ${inX + 6} ${over} H${right - 6} Q${right} ${over} ${right} ${over + 6} V${run - 14} Q${right} ${run} ${right - 14} ${run} H${x + w * 0.72 + 8} Q${x + w * 0.72} ${run} ${x + w * 0.72} ${run + 8} V${y}`}
-      />
-      <Hose
-        out
-        d={`M${x + w * 0.28} ${y} V${run + 8} Q${x + w * 0.28} ${run} ${x + w * 0.28 - 8} ${run} L${left} ${run - 8} Q${left - 14} ${run - 10} ${left - 14} ${run - 22} V${over + 6} Q${left - 14} ${over} ${left - 8} ${over} H${outX - 6} Q${outX} ${over} ${outX} ${over + 6} V${waterY + 4}`}
-      />
-      <rect x={inX - 5} y={intakeFoot - 4} width={10} height={18} rx={2} {...line} fill="var(--field)" />
-      <rect
-        x={outX - 4}
-        y={waterY + 3}
-        width={Math.max(tankWidth * 0.2, 30)}
-        height={5}
-        rx={2}
-        {...line}
-        fill="var(--field)"
-      />
-      {[0.06, 0.1, 0.14, 0.18].map((f) => (
-        <path
-          key={f}
-          className="moving"
-          d={`M${outX + tankWidth * f} ${waterY + 9} q10 16 26 20`}
-          stroke="var(--water)"
-          strokeWidth={1.3}
-          fill="none"
-        />
-      ))}
+      {!bare && (
+        <>
+          <Hose
+            d={`M${inX} ${intakeFoot} V${over + 6} Q${inX} ${over} ${inX + 6} ${over} H${right - 6} Q${right} ${over} ${right} ${over + 6} V${run - 14} Q${right} ${run} ${right - 14} ${run} H${x + w * 0.72 + 8} Q${x + w * 0.72} ${run} ${x + w * 0.72} ${run + 8} V${y}`}
+          />
+          <Hose
+            out
+            d={`M${x + w * 0.28} ${y} V${run + 8} Q${x + w * 0.28} ${run} ${x + w * 0.28 - 8} ${run} L${left} ${run - 8} Q${left - 14} ${run - 10} ${left - 14} ${run - 22} V${over + 6} Q${left - 14} ${over} ${left - 8} ${over} H${outX - 6} Q${outX} ${over} ${outX} ${over + 6} V${waterY + 4}`}
+          />
+          <rect x={inX - 5} y={intakeFoot - 4} width={10} height={18} rx={2} {...line} fill="var(--field)" />
+          <rect
+            x={outX - 4}
+            y={waterY + 3}
+            width={Math.max(tankWidth * 0.2, 30)}
+            height={5}
+            rx={2}
+            {...line}
+            fill="var(--field)"
+          />
+          {[0.06, 0.1, 0.14, 0.18].map((f) => (
+            <path
+              key={f}
+              className="moving"
+              d={`M${outX + tankWidth * f} ${waterY + 9} q10 16 26 20`}
+              stroke="var(--water)"
+              strokeWidth={1.3}
+              fill="none"
+            />
+          ))}
+        </>
+      )}
       <rect x={x} y={y} width={w} height={h} rx={4} {...line} fill="var(--field)" />
       <rect x={x} y={y} width={w} height={h * 0.17} rx={4} {...line} fill="var(--seed-fill)" />
       {[0.24, 0.42, 0.6, 0.78].map((f, i) => (
@@ -389,7 +398,7 @@ function UnderGravel({ sheet, filter }: Props) {
   );
 }
 
-function Sump({ sheet, filter }: Props) {
+function Sump({ sheet, filter, bare }: Props) {
   const { left, tankWidth, rimY, waterY, floorY, scale, tankHeight, standHeight } = sheet;
   const w = Math.min(filter.width_cm * scale, tankWidth - 30);
   const h = Math.min(filter.height_cm * scale, standHeight - 14);
@@ -402,11 +411,15 @@ function Sump({ sheet, filter }: Props) {
   return (
     <g>
       <rect x={drainX - 9} y={waterY - 2} width={18} height={tankHeight * 0.5} {...line} fill="var(--silt)" />
-      <Hose out={false} d={`M${drainX} ${waterY + 20} V${under + 14} H${x + w - 14} V${level - 6}`} />
-      <Hose
-        out
-        d={`M${x + 14} ${level + 10} V${under + 20} H${left - 12} V${rimY - 8} H${returnX} V${waterY + 6}`}
-      />
+      {!bare && (
+        <>
+          <Hose out={false} d={`M${drainX} ${waterY + 20} V${under + 14} H${x + w - 14} V${level - 6}`} />
+          <Hose
+            out
+            d={`M${x + 14} ${level + 10} V${under + 20} H${left - 12} V${rimY - 8} H${returnX} V${waterY + 6}`}
+          />
+        </>
+      )}
       <rect x={x} y={level} width={w} height={y + h - level} fill="var(--water-fill)" />
       <rect x={x} y={y} width={w} height={h} {...line} strokeWidth={1.8} />
       {[0.22, 0.62, 0.82].map((f) => (

@@ -1,10 +1,10 @@
 /** What can be dragged on the drawing: mouse, touch or arrow keys, in centimetres of the real thing. */
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { styled } from "styled-components";
-import type { Filter, TankPlan } from "../api/schemas";
+import type { Filter, FittingPlan, TankPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
 
-export type HandleName = "fill" | "wall" | "stand" | "canister";
+export type HandleName = "fill" | "wall" | "stand" | "canister" | "intake" | "outlet" | "body";
 
 interface HandleSpec {
   name: HandleName;
@@ -25,13 +25,14 @@ interface Props {
   sheet: Sheet;
   plan: TankPlan;
   filter?: Filter | null;
+  fitting?: FittingPlan;
   onMove: Partial<Record<HandleName, (cm: number) => void>>;
 }
 
-export function Handles({ sheet, plan, filter, onMove }: Props) {
+export function Handles({ sheet, plan, filter, fitting, onMove }: Props) {
   return (
     <>
-      {specs(sheet, plan, filter).map((spec) => {
+      {[...specs(sheet, plan, filter), ...fitted(sheet, plan, fitting)].map((spec) => {
         const move = onMove[spec.name];
         return move ? <Handle key={spec.name} spec={spec} onMove={move} /> : null;
       })}
@@ -97,11 +98,38 @@ function specs(sheet: Sheet, plan: TankPlan, filter?: Filter | null): HandleSpec
   return found;
 }
 
+/** Parts of a fitting plan, each moved along the tank. */
+function fitted(sheet: Sheet, plan: TankPlan, fitting?: FittingPlan): HandleSpec[] {
+  const found: HandleSpec[] = [];
+  for (const name of ["intake", "outlet", "body"] as const) {
+    const part = fitting?.parts.find((p) => p.name === name);
+    if (!part) continue;
+    found.push({
+      name,
+      label: `${name[0]?.toUpperCase() ?? ""}${name.slice(1)}, centimetres from the left`,
+      words: "from the tank’s left side",
+      value: part.at.x_cm,
+      least: name === "body" ? -60 : 2,
+      most: plan.tank.length_cm + (name === "body" ? 60 : -2),
+      x: sheet.left + part.at.x_cm * sheet.scale,
+      y: sheet.floorY - part.at.y_cm * sheet.scale + (name === "body" ? 24 : name === "outlet" ? 22 : 0),
+      along: "x",
+      perPixel: 1 / sheet.scale,
+    });
+  }
+  return found;
+}
+
 function Handle({ spec, onMove }: { spec: HandleSpec; onMove: (cm: number) => void }) {
   const held = useRef<{ at: number; value: number } | null>(null);
+  // Presses may come faster than the sums answer: the next one goes on from what was last asked for.
+  const asked = useRef({ value: spec.value, at: 0 });
   const give = (value: number) => {
-    onMove(Math.round(Math.min(Math.max(value, spec.least), spec.most) * 2) / 2);
+    const kept = Math.round(Math.min(Math.max(value, spec.least), spec.most) * 2) / 2;
+    asked.current = { value: kept, at: Date.now() };
+    onMove(kept);
   };
+  const current = () => (Date.now() - asked.current.at < 1200 ? asked.current.value : spec.value);
   const key = (e: KeyboardEvent) => {
     const step = e.shiftKey ? 5 : 0.5;
     const grows = spec.perPixel > 0 ? ["ArrowDown", "ArrowRight"] : ["ArrowUp", "ArrowRight"];
@@ -109,7 +137,7 @@ function Handle({ spec, onMove }: { spec: HandleSpec; onMove: (cm: number) => vo
     const move = grows.includes(e.key) ? step : shrinks.includes(e.key) ? -step : 0;
     if (!move) return;
     e.preventDefault();
-    give(spec.value + move);
+    give(current() + move);
   };
   const place = (e: PointerEvent<SVGGElement>): number | null => {
     const matrix = e.currentTarget.ownerSVGElement?.getScreenCTM();
@@ -133,7 +161,7 @@ function Handle({ spec, onMove }: { spec: HandleSpec; onMove: (cm: number) => vo
       onPointerDown={(e) => {
         const at = place(e);
         if (at === null) return;
-        held.current = { at, value: spec.value };
+        held.current = { at, value: current() };
         e.currentTarget.setPointerCapture(e.pointerId);
       }}
       onPointerMove={(e) => {

@@ -1,11 +1,12 @@
 /** The working drawing: this tank on its stand against its wall, front and side, to one scale. */
 import { useMemo } from "react";
 import { styled } from "styled-components";
-import type { Animals, Filter, Species, TankPlan, TankVolume } from "../api/schemas";
+import type { Animals, Filter, FittingPlan, Species, TankPlan, TankVolume } from "../api/schemas";
 import { phone } from "../kit/theme";
 import { usePhone } from "../kit/usePhone";
 import { anchors, FilterParts } from "./FilterParts";
 import { layOut, planPath, ripple, swimmers, type Sheet } from "./geometry";
+import { FitOverlay } from "./FitOverlay";
 import { Handles, type HandleName } from "./Handles";
 import { Swimmers } from "./Swimmers";
 
@@ -26,6 +27,9 @@ export interface SectionProps {
   dimensions?: boolean;
   /** The other half of a redundant pair. */
   second?: Filter | null;
+  /** The fitting plan drawn on it. */
+  fitting?: FittingPlan;
+  stopsBelowRimCm?: number;
   /** Lets the drawing's handles be dragged, each giving its new figure in cm. */
   onMove?: Partial<Record<HandleName, (cm: number) => void>>;
   caption: string;
@@ -49,12 +53,26 @@ export function Section(props: SectionProps) {
         <Room sheet={sheet} />
         <Glassware sheet={sheet} bare={props.water !== undefined} stones={(plan.tank.stone_kg ?? 0) > 0} />
         <Swimmers all={fish} />
-        {filter && <FilterParts sheet={sheet} filter={filter} />}
+        {filter && (
+          <FilterParts
+            sheet={sheet}
+            filter={filter}
+            bare={props.fitting !== undefined}
+            bodyXCm={
+              filter.kind === "canister"
+                ? props.fitting?.parts.find((p) => p.name === "body")?.at.x_cm
+                : undefined
+            }
+          />
+        )}
+        {props.fitting && (
+          <FitOverlay sheet={sheet} fitting={props.fitting} stopsBelowRimCm={props.stopsBelowRimCm} />
+        )}
         {props.second && <FilterParts sheet={sheet} filter={props.second} second />}
         <Figures {...props} sheet={sheet} />
         {filter && props.labels && <Labels sheet={sheet} filter={filter} labels={props.labels} />}
         {props.onMove && !small && (
-          <Handles sheet={sheet} plan={plan} filter={filter} onMove={props.onMove} />
+          <Handles sheet={sheet} plan={plan} filter={filter} fitting={props.fitting} onMove={props.onMove} />
         )}
         {props.onMove?.fill && small && (
           <Handles sheet={sheet} plan={plan} filter={filter} onMove={{ fill: props.onMove.fill }} />

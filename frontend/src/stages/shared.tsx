@@ -7,6 +7,7 @@ import type {
   Body,
   Entry,
   FilterPlan,
+  FitPlan,
   RankQuestion,
   Standing,
   StockPlan,
@@ -21,6 +22,8 @@ export interface StageProps {
   tables: Tables;
   /** What its filter is chosen for, by the saved plans. */
   rank: RankQuestion;
+  /** Measured over computed flow by the newest test. */
+  calibration?: number | null;
 }
 
 /** Stated default until the tank is measured. */
@@ -52,6 +55,11 @@ export function stockPlan(standing: Standing): StockPlan {
 export function filterPlan(standing: Standing): FilterPlan {
   const body = standing.filter_plan?.body;
   return body?.kind === "filter-plan" ? body : { kind: "filter-plan" };
+}
+
+export function fitPlan(standing: Standing): FitPlan {
+  const body = standing.fit_plan?.body;
+  return body?.kind === "fit-plan" ? body : { kind: "fit-plan" };
 }
 
 interface TwoColumnsProps {

@@ -15,6 +15,10 @@ export default function Today() {
   const today = useToday();
   const rows = today.data?.rows ?? [];
   const urgent = rows.filter((r) => r.advice?.stalled);
+  const others = rows
+    .filter((r) => !r.advice?.stalled && (r.due ?? []).some((d) => new Date(d.at).getTime() < Date.now()))
+    .map((r) => r.tank.name)
+    .join(" and ");
   const date = new Date().toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" });
   return (
     <Page name="Today">
@@ -29,10 +33,13 @@ export default function Today() {
             ) : urgent.length ? (
               <>
                 {date}: <em>{urgent.map((r) => r.tank.name).join(" and ")} cannot wait.</em>{" "}
-                {rows.length > urgent.length && "The others can."}
+                {rows.length > urgent.length &&
+                  (others ? `Something is due for ${others}.` : "The others can.")}
               </>
             ) : (
-              <>{date}: nothing is urgent.</>
+              <>
+                {date}: {others ? `something is due for ${others}.` : "nothing is urgent."}
+              </>
             )}
           </Verdict>
         )}
@@ -76,6 +83,12 @@ function TankRow({ row }: { row: TodayRow }) {
         <p className="verdict">{row.verdict}</p>
       </div>
       <div>
+        {(row.due ?? []).map((d) => (
+          <p key={d.key}>
+            <Link to={`/tanks/${tank.id}/${d.stage}`}>{d.title}</Link>{" "}
+            <span className="where">{dueWords(d.at)}</span>
+          </p>
+        ))}
         {advice ? (
           <>
             <b>{advice.first.title}</b>
@@ -98,6 +111,13 @@ function TankRow({ row }: { row: TodayRow }) {
       </div>
     </li>
   );
+}
+
+function dueWords(at: string): string {
+  const late = Date.now() - new Date(at).getTime();
+  if (late > 86_400_000) return `due ${Math.floor(late / 86_400_000)} days ago`;
+  if (late > 0) return "due now";
+  return `due ${new Date(at).toLocaleString(undefined, { weekday: "short", hour: "2-digit", minute: "2-digit" })}`;
 }
 
 function NewTank({ first }: { first: boolean }) {

@@ -90,6 +90,13 @@ class MariaDB:
         found: dict[str, str] = json.loads(path.read_text())
         return found
 
+    def _environment(self) -> dict[str, str]:
+        # A server clears leftover temporary tables out of its temporary folder when it starts. Two that share one, /tmp
+        # say, take each other's away.
+        temporary = self.folder / "tmp"
+        temporary.mkdir(parents=True, exist_ok=True)
+        return {**os.environ, "TMPDIR": str(temporary.resolve())}
+
     def _install(self) -> None:
         fresh = Path(tempfile.mkdtemp(prefix="install-", dir=self.folder))
         command = [
@@ -102,7 +109,7 @@ class MariaDB:
         ]
         if os.getuid() == 0:
             command.append("--user=root")
-        done = subprocess.run(command, capture_output=True, text=True)
+        done = subprocess.run(command, capture_output=True, text=True, env=self._environment())
         if done.returncode:
             raise RuntimeError(f"mariadb-install-db failed:\n{done.stdout[-2000:]}{done.stderr[-2000:]}")
         # Renamed only when whole, so that a stop in the middle leaves no half-made folder in use.
@@ -147,7 +154,12 @@ class MariaDB:
             command.append("--user=root")
         with self.log.open("ab") as log:
             self.process = subprocess.Popen(
-                command, stdout=log, stderr=log, preexec_fn=die_with_parent, start_new_session=True
+                command,
+                stdout=log,
+                stderr=log,
+                env=self._environment(),
+                preexec_fn=die_with_parent,
+                start_new_session=True,
             )
         for _ in range(600):
             if self.process.poll() is not None:

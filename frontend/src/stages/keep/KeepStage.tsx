@@ -242,7 +242,7 @@ function words(body: Entry["body"], species: StageProps["tables"]["species"]): s
   const name = (id: string) => species.find((s) => s.id === id)?.common_name ?? id;
   switch (body.kind) {
     case "tank-plan":
-      return `Tank: ${body.tank.length_cm} × ${body.tank.width_cm} × ${body.tank.height_cm} cm`;
+      return `Tank: ${body.tank.length_cm} × ${body.tank.width_cm ?? 30} × ${body.tank.height_cm} cm`;
     case "stock-plan":
       return `Animals planned: ${body.animals.map((a) => `${a.count} ${name(a.species_id)}`).join(", ") || "none"}`;
     case "filter-plan":
@@ -250,9 +250,13 @@ function words(body: Entry["body"], species: StageProps["tables"]["species"]): s
     case "cycle-plan":
       return `Cycle planned: ${body.method === "seeded-filter" ? "a moved filter" : `measured ammonia to ${body.target_ppm ?? 2} ppm`}`;
     case "step-done":
-      return `Step ${body.done === false ? "unticked" : "done"}: ${body.step_id.replace(/^[a-z]+-/, "").replaceAll("-", " ")}`;
+      return `Step ${body.done === false ? "unticked" : "done"}: ${body.step_id.replace(/^[a-z]+-/, "").replaceAll("-", " ")}${body.note ? ` (${body.note})` : ""}`;
     case "flow-test":
       return `Flow timed: ${lph(body).toFixed(0)} L/h`;
+    case "timed-flow":
+      return `Flow found by ${body.method === "transit" ? "a float" : body.method === "meter" ? "the meter" : "the level in the box"}: ${body.measured_lph.toFixed(0)} L/h`;
+    case "fit-plan":
+      return "Where the parts go";
     case "reading":
       return `Test: ${[
         body.ammonia_ppm == null ? "" : `ammonia ${body.ammonia_ppm}`,

@@ -158,7 +158,7 @@ def _canister(q: FittingStepsQuestion, w: Working) -> list[Step]:
         "prime", "media volume × 2, about", f"{q.media_l:g} × 2", q.media_l * 2, "L to fill the body", "memory"
     )
     hose = (
-        f"{q.hose_length_m:g} m of {q.hose_bore_mm:g} mm hose is planned; "
+        f"{q.hose_length_m:.1f} m of {q.hose_bore_mm:g} mm hose is planned; "
         if q.hose_length_m and q.hose_bore_mm
         else ""
     )

@@ -1,0 +1,163 @@
+/** A fitting plan on the section: hoses by their true runs, cut lengths, parts, faults and levels. */
+import type { FittingPlan } from "../api/schemas";
+import type { Sheet } from "./geometry";
+
+interface Props {
+  sheet: Sheet;
+  fitting: FittingPlan;
+  /** Where the water would stop, cm below the rim. */
+  stopsBelowRimCm?: number;
+}
+
+export function FitOverlay({ sheet, fitting, stopsBelowRimCm }: Props) {
+  const { left, floorY, scale, tankWidth, rimY } = sheet;
+  const x = (cm: number) => left + cm * scale;
+  const y = (cm: number) => floorY - cm * scale;
+  const stopY = stopsBelowRimCm === undefined ? null : rimY + stopsBelowRimCm * scale;
+  return (
+    <g>
+      {fitting.runs.map((run, i) => {
+        const points = run.points.map((p): Point => [x(p.x_cm), y(p.y_cm)]);
+        const d = rounded(points, run.bend_radius_cm * scale);
+        const thin = run.name === "air line";
+        return (
+          <g key={run.name} fill="none" strokeLinejoin="round">
+            <path d={d} stroke="var(--ink)" strokeWidth={thin ? 1.6 : 8} />
+            {!thin && (
+              <path
+                d={d}
+                stroke={run.name === "return hose" ? "var(--water-deep)" : "var(--silt-deep)"}
+                strokeWidth={5.4}
+              />
+            )}
+            <CutLabel
+              points={points}
+              text={run.name === "drain" ? "drain" : `${run.name}: cut ${Math.ceil(run.cut_cm)} cm`}
+              turn={i}
+            />
+          </g>
+        );
+      })}
+      <path
+        d={`M${left} ${y(fitting.evaporated_y_cm)} H${left + tankWidth}`}
+        stroke="var(--water)"
+        strokeWidth={1}
+        strokeDasharray="3 5"
+      />
+      {stopY !== null && (
+        <g className="figures">
+          <path
+            d={`M${left - 4} ${stopY} H${left + tankWidth + 4}`}
+            stroke="var(--alarm)"
+            strokeWidth={2}
+            strokeDasharray="8 4"
+          />
+          <text x={left + tankWidth / 2} y={stopY - 6} textAnchor="middle" style={{ fill: "var(--alarm)" }}>
+            the level stops here
+          </text>
+        </g>
+      )}
+      {fitting.parts.map((p) =>
+        ["body", "sump", "filter"].includes(p.name) ? null : (
+          <g key={p.name} className="figures">
+            <Mark name={p.name} x={x(p.at.x_cm)} y={y(p.at.y_cm)} />
+            <text {...beside(p.name, x(p.at.x_cm), y(p.at.y_cm))} className="small">
+              {p.name}
+            </text>
+          </g>
+        ),
+      )}
+      {fitting.faults.map((f, i) => (
+        <g key={f.what} className="figures">
+          <circle
+            cx={x(f.at.x_cm)}
+            cy={y(f.at.y_cm)}
+            r={12}
+            fill="var(--alarm-fill)"
+            stroke="var(--alarm)"
+            strokeWidth={2}
+          />
+          <text
+            x={x(f.at.x_cm)}
+            y={y(f.at.y_cm) + 5}
+            textAnchor="middle"
+            style={{ fill: "var(--alarm)", stroke: "none", fontWeight: 600 }}
+          >
+            {i + 1}
+          </text>
+        </g>
+      ))}
+    </g>
+  );
+}
+
+/** Where a part's name stands, clear of the hose and of what is next to it. */
+function beside(name: string, x: number, y: number) {
+  if (name === "intake") return { x: x - 10, y: y + 5, textAnchor: "end" as const };
+  if (name === "outlet") return { x: x + 36, y: y + 5 };
+  if (name === "tap") return { x: x + 11, y: y + 5 };
+  return { x, y: y + 22, textAnchor: "middle" as const };
+}
+
+type Point = [number, number];
+
+function Mark({ name, x, y }: { name: string; x: number; y: number }) {
+  const common = { stroke: "var(--ink)", strokeWidth: 1.3, fill: "var(--field)" };
+  if (name === "intake") return <rect x={x - 5} y={y - 9} width={10} height={18} rx={2} {...common} />;
+  if (name === "outlet") return <rect x={x - 4} y={y - 3} width={34} height={6} rx={2} {...common} />;
+  if (name === "tap") return <path d={`M${x - 7} ${y - 5} l14 10 v-10 l-14 10 z`} {...common} />;
+  if (name === "socket")
+    return (
+      <g>
+        <rect x={x - 8} y={y - 8} width={16} height={16} rx={2} {...common} />
+        <circle cx={x - 3} cy={y} r={1.6} fill="var(--ink)" />
+        <circle cx={x + 3} cy={y} r={1.6} fill="var(--ink)" />
+      </g>
+    );
+  return <circle cx={x} cy={y} r={5} {...common} />;
+}
+
+/** Written along the longest leg, so that two hoses side by side keep their labels apart. */
+function CutLabel({ points, text, turn }: { points: Point[]; text: string; turn: number }) {
+  const legs = points.slice(1).map((to, i) => {
+    const from = points[i] ?? to;
+    return { from, dx: to[0] - from[0], dy: to[1] - from[1], length: distance(from, to) };
+  });
+  const leg = legs.reduce((best, l) => (l.length > best.length ? l : best));
+  const cx = leg.from[0] + leg.dx * 0.5;
+  const cy = leg.from[1] + leg.dy * (turn % 2 ? 0.62 : 0.5);
+  const upright = Math.abs(leg.dy) > Math.abs(leg.dx);
+  return (
+    <g className="figures">
+      <text
+        x={cx}
+        y={upright ? cy : cy - 8}
+        textAnchor="middle"
+        className="strong"
+        transform={upright ? `rotate(-90 ${cx} ${cy}) translate(0 ${turn % 2 ? -9 : 18})` : undefined}
+      >
+        {text}
+      </text>
+    </g>
+  );
+}
+
+/** A path through corners, each rounded as far as its legs allow. */
+function rounded(points: Point[], radius: number): string {
+  return points
+    .map((p, i) => {
+      const before = points[i - 1];
+      const after = points[i + 1];
+      if (!before || !after) return `${i ? "L" : "M"}${p[0].toFixed(1)} ${p[1].toFixed(1)}`;
+      const r = Math.min(radius, distance(p, before) / 2, distance(p, after) / 2);
+      return `L${toward(p, before, r)} Q${p[0].toFixed(1)} ${p[1].toFixed(1)} ${toward(p, after, r)}`;
+    })
+    .join(" ");
+}
+function distance(a: Point, b: Point): number {
+  return Math.hypot(b[0] - a[0], b[1] - a[1]);
+}
+function toward(from: Point, to: Point, by: number): string {
+  const k = by / (distance(from, to) || 1);
+  return `${(from[0] + (to[0] - from[0]) * k).toFixed(1)} ${(from[1] + (to[1] - from[1]) * k).toFixed(1)}`;
+}

@@ -1,0 +1,217 @@
+/** Proving the flow: a bucket where the outlet can be caught, a float or the level in the box where it cannot. */
+import { useState } from "react";
+import { styled } from "styled-components";
+import { useCompute, useWrite } from "../../api/hooks";
+import type { Filter } from "../../api/schemas";
+import { Button, Fields, Figure, NumberBox, PickOne, ProblemNote } from "../../kit";
+import { Bar, type StageProps } from "../shared";
+
+type Way = "bucket" | "transit" | "level-drop";
+type Props = Pick<StageProps, "tankId" | "standing" | "calibration"> & { computed?: number; filter: Filter };
+
+export function FlowTests({ tankId, standing, calibration, computed, filter }: Props) {
+  const [way, setWay] = useState<Way>("bucket");
+  return (
+    <Box>
+      <h2>Prove the flow: three times, by hand and clock</h2>
+      <PickOne
+        label="The outlet"
+        value={way}
+        onChange={setWay}
+        options={
+          filter.kind === "hang-on"
+            ? [
+                ["bucket", "can be caught"],
+                ["level-drop", "fills its box"],
+                ["transit", "carries a float"],
+              ]
+            : [
+                ["bucket", "can be caught"],
+                ["transit", "carries a float"],
+              ]
+        }
+      />
+      {way === "bucket" ? (
+        <BucketTest tankId={tankId} standing={standing} computed={computed} />
+      ) : (
+        <OtherTest key={way} tankId={tankId} way={way} computed={computed} />
+      )}
+      {calibration != null && computed !== undefined && (
+        <p>
+          Your last test stands at {(calibration * 100).toFixed(0)} % of the sums: expect about{" "}
+          {(calibration * computed).toFixed(0)} L/h here.
+        </p>
+      )}
+    </Box>
+  );
+}
+
+function Times({
+  times,
+  onChange,
+}: {
+  times: (number | null)[];
+  onChange: (times: (number | null)[]) => void;
+}) {
+  return times.map((t, i) => (
+    <NumberBox
+      key={i}
+      label={`Fill ${i + 1}, s`}
+      value={t}
+      min={0.5}
+      max={3600}
+      onChange={(v) => {
+        onChange(times.map((x, j) => (j === i ? v : x)));
+      }}
+    />
+  ));
+}
+
+function BucketTest({ tankId, standing, computed }: Omit<Props, "filter" | "calibration">) {
+  const [litres, setLitres] = useState(2);
+  const [times, setTimes] = useState<(number | null)[]>([null, null, null]);
+  const write = useWrite(tankId);
+  const filled = times.filter((t): t is number => t !== null);
+  const question = filled.length ? { container_l: litres, times_s: filled, computed_lph: computed } : null;
+  const last = standing.flow_tests?.at(-1)?.body;
+  const kept =
+    last?.kind === "flow-test"
+      ? { container_l: last.container_l, times_s: last.times_s, computed_lph: last.computed_lph }
+      : null;
+  const answer = useCompute("bucket-test", question ?? kept);
+  const shown = (question ?? kept) && !answer.error ? answer.data : undefined;
+  return (
+    <>
+      <Fields $min={104}>
+        <NumberBox label="Container, L" value={litres} min={0.05} max={200} onChange={setLitres} />
+        <Times times={times} onChange={setTimes} />
+      </Fields>
+      <ProblemNote problem={answer.error ?? write.error} />
+      {shown && (
+        <p role="status">
+          {!question && "Last test: "}
+          <Figure title="Flow test" lines={shown.working}>
+            {shown.verdict}
+          </Figure>
+        </p>
+      )}
+      {shown && shown.likely_causes.length > 0 && (
+        <ol>
+          {shown.likely_causes.map((c) => (
+            <li key={c}>{c}</li>
+          ))}
+        </ol>
+      )}
+      <Bar>
+        <Button
+          isDisabled={!question || write.isPending}
+          onPress={() => {
+            if (!question) return;
+            write.mutate(
+              { body: { kind: "flow-test", ...question } },
+              {
+                onSuccess: () => {
+                  setTimes([null, null, null]);
+                },
+              },
+            );
+          }}
+        >
+          Log the flow test
+        </Button>
+        <span>Repeat monthly: it is the only window into a closed canister.</span>
+      </Bar>
+    </>
+  );
+}
+
+function OtherTest({
+  tankId,
+  way,
+  computed,
+}: {
+  tankId: number;
+  way: "transit" | "level-drop";
+  computed?: number;
+}) {
+  const [times, setTimes] = useState<(number | null)[]>([null, null, null]);
+  const [cm, setCm] = useState(way === "transit" ? 50 : 4);
+  const [size, setSize] = useState(way === "transit" ? 16 : 120);
+  const filled = times.filter((t): t is number => t !== null);
+  const transit = useCompute(
+    "flow-transit",
+    way === "transit" && filled.length ? { way_cm: cm, times_s: filled, bore_mm: size } : null,
+  );
+  const level = useCompute(
+    "level-drop",
+    way === "level-drop" && filled.length ? { area_cm2: size, rise_cm: cm, times_s: filled } : null,
+  );
+  const asked = way === "transit" ? transit : level;
+  const answer = filled.length && !asked.error ? asked.data : undefined;
+  const write = useWrite(tankId);
+  return (
+    <>
+      <p>
+        {way === "transit"
+          ? "Let a bubble or a crumb of food run a marked way through a clear piece of hose, and time it."
+          : "Take the media out, hold the spill shut with a hand-wide strip of foam, and time how long the box takes to rise to a mark. Take it off again at once."}
+      </p>
+      <Fields $min={104}>
+        <NumberBox
+          label={way === "transit" ? "Way, cm" : "Rise, cm"}
+          value={cm}
+          min={0.2}
+          max={2000}
+          onChange={setCm}
+        />
+        <NumberBox
+          label={way === "transit" ? "Bore, mm" : "Inside of the box, cm²"}
+          value={size}
+          min={3}
+          max={100000}
+          onChange={setSize}
+        />
+        <Times times={times} onChange={setTimes} />
+      </Fields>
+      <ProblemNote problem={asked.error ?? write.error} />
+      {answer && (
+        <p role="status">
+          <Figure title="Flow test" lines={answer.working}>
+            {answer.verdict}
+          </Figure>
+        </p>
+      )}
+      <Bar>
+        <Button
+          isDisabled={!answer || write.isPending}
+          onPress={() => {
+            if (answer)
+              write.mutate({
+                body: {
+                  kind: "timed-flow",
+                  method: way,
+                  measured_lph: answer.measured_lph,
+                  plus_minus_lph: answer.plus_minus_lph,
+                  computed_lph: computed,
+                },
+              });
+          }}
+        >
+          Log the flow test
+        </Button>
+        {write.isSuccess && <span role="status">Written in the logbook.</span>}
+      </Bar>
+    </>
+  );
+}
+
+const Box = styled.section`
+  background: var(--silt);
+  padding: 12px 14px;
+  display: grid;
+  gap: 10px;
+  ol {
+    list-style: decimal inside;
+    font-size: 15px;
+  }
+`;

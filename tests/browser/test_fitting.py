@@ -1,0 +1,194 @@
+"""Fitting on the screen: parts dragged, steps locked, ticks without a connection, the sheet on paper."""
+
+import re
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.api import send
+from tests.running import Running
+
+
+@pytest.fixture
+def chosen(page: Page, new_keeper: str, running: Running) -> str:
+    """Address of a tank with a canister chosen."""
+    tank = send(page, running.url, "POST", "/api/tanks", {"name": "Fitting"})["id"]
+    catalogue = send(page, running.url, "GET", "/api/compute")["catalogue"]
+    bodies = (
+        {"kind": "tank-plan", "tank": {"length_cm": 90, "width_cm": 40, "height_cm": 45, "substrate_depth_cm": 4}},
+        {"kind": "filter-plan", "chosen": next(f for f in catalogue if f["id"] == "sweetflag-800")},
+    )
+    for number, body in enumerate(bodies):
+        entry = {"key": f"fitting-{number:04d}", "at": "2026-01-01T08:00:00Z", "body": body}
+        send(page, running.url, "POST", f"/api/tanks/{tank}/entries", entry)
+    return f"{running.url}/tanks/{tank}"
+
+
+def test_moving_a_part_moves_the_cut_lengths_and_the_flow_and_says_a_fault(page: Page, chosen: str) -> None:
+    page.goto(f"{chosen}/fit")
+    cuts = page.get_by_role("list", name="Cut list")
+    expect(cuts).to_contain_text("intake hose")
+    before = cuts.inner_text()
+    handle = page.get_by_role("slider", name=re.compile("Intake, centimetres"))
+    handle.focus()
+    for _ in range(6):
+        handle.press("Shift+ArrowLeft")
+    expect(cuts).not_to_have_text(before)
+    outlet = page.get_by_role("slider", name=re.compile("Outlet, centimetres"))
+    outlet.focus()
+    for _ in range(9):
+        outlet.press("Shift+ArrowRight")
+    faults = page.get_by_role("list", name="Faults in the plan")
+    expect(faults).to_contain_text("Put them at opposite ends.")
+    page.get_by_text("Where the parts go").click()
+    page.get_by_role("button", name="Save where things go").click()
+    expect(page.get_by_text("Saved in the logbook.")).to_be_visible()
+    page.reload()
+    expect(faults).to_contain_text("Put them at opposite ends.")
+
+
+def test_a_mishap_shows_its_litres_and_where_the_level_stops(page: Page, chosen: str) -> None:
+    page.goto(f"{chosen}/fit")
+    page.get_by_role("button", name=re.compile("Intake hose off at the body")).click()
+    expect(page.get_by_text("the level stops here")).to_be_visible()
+    page.get_by_text("When the power fails").click()
+    expect(page.get_by_text(re.compile("turns airless within hours"))).to_be_visible()
+
+
+def test_power_is_locked_until_the_filter_is_primed(page: Page, chosen: str) -> None:
+    page.goto(f"{chosen}/fit")
+    power = page.get_by_role("checkbox", name="Dry the plug and switch on")
+    expect(power).to_be_disabled()
+    expect(page.get_by_text("First: prime with tank water.")).to_be_visible()
+    for title in (
+        "Feet or pads on first",
+        "Rinse and load the media",
+        "Put the body where it will stand",
+        "Intake and outlet on the tank",
+        "Now measure and cut the hose",
+        "Clamp on the hose before the hose on the nozzle",
+        "Both valves shut while half fitted",
+        "Prime with tank water",
+    ):
+        step = page.get_by_role("checkbox", name=title)
+        expect(step).to_be_enabled()
+        page.get_by_text(title, exact=True).click()
+        expect(step).to_be_checked()
+    expect(power).to_be_enabled()
+    page.get_by_text("Dry the plug and switch on", exact=True).click()
+    expect(page.get_by_role("timer").first).to_contain_text("It comes back on Today.")
+    page.goto(re.sub(r"/tanks/.*", "/today", page.url))
+    expect(page.get_by_role("link", name="Leak check after five minutes")).to_be_visible()
+
+
+def test_a_job_done_without_a_connection_is_sent_later_and_never_twice(
+    page: Page, chosen: str, running: Running
+) -> None:
+    page.goto(f"{chosen}/fit")
+    expect(page.get_by_role("checkbox", name="Feet or pads on first")).to_be_enabled()
+    page.context.set_offline(True)
+    for title in ("Feet or pads on first", "Rinse and load the media"):
+        page.get_by_text(title, exact=True).click()
+        expect(page.get_by_role("checkbox", name=title)).to_be_checked()
+    expect(page.get_by_text("2 entries are kept on this device")).to_be_visible()
+    page.context.set_offline(False)
+    expect(page.get_by_text(re.compile("kept on this device and will be sent"))).to_be_hidden(timeout=40_000)
+    page.reload()
+    expect(page.get_by_role("checkbox", name="Rinse and load the media")).to_be_checked()
+    tank = int(re.search(r"/tanks/(\d+)", chosen).group(1))
+    kinds = [e["body"]["kind"] for e in send(page, running.url, "GET", f"/api/tanks/{tank}/entries")["entries"]]
+    assert kinds.count("step-done") == 2
+    # Undo: ticked off again, the history keeps both.
+    page.get_by_text("Rinse and load the media", exact=True).click()
+    expect(page.get_by_role("checkbox", name="Rinse and load the media")).not_to_be_checked()
+
+
+def test_a_float_or_a_box_level_proves_the_flow_where_nothing_can_be_caught(page: Page, chosen: str) -> None:
+    page.goto(f"{chosen}/fit")
+    page.get_by_text("carries a float").click()
+    for label in ("Fill 1, s", "Fill 2, s", "Fill 3, s"):
+        page.get_by_label(label).fill("0.5")
+        page.keyboard.press("Tab")
+    expect(page.get_by_text(re.compile("By a float it moves 579 L/h, give or take"))).to_be_visible()
+    page.get_by_role("button", name="Log the flow test").click()
+    expect(page.get_by_text(re.compile(r"Your last test stands at \d+ % of the sums"))).to_be_visible()
+
+
+def test_the_fitting_sheet_is_two_pages_at_most_and_its_section_a_drawing_of_its_own(
+    page: Page, chosen: str, downloads
+) -> None:
+    page.goto(f"{chosen}/sheet")
+    expect(page.get_by_text("Look before you switch on")).to_be_visible()
+    expect(page.get_by_text(re.compile("intake hose: cut"))).to_be_visible()
+    pdf = page.pdf(format="A4", margin={"top": "12mm", "bottom": "12mm", "left": "12mm", "right": "12mm"})
+    assert 1 <= len(re.findall(rb"/Type\s*/Page[^s]", pdf)) <= 2
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Section as SVG").click()
+    path = downloads / "section.svg"
+    download.value.save_as(path)
+    text = path.read_text()
+    assert text.startswith("<svg")
+    assert "cut" in text
+    assert "var(--" not in re.sub(r'(fill|stroke)="var[^"]*"', "", text.replace("style=", "\nstyle="))
+
+
+@pytest.mark.parametrize(
+    ("size", "filter_id", "stand"),
+    [((30, 30, 30), "starwort-nano", 70), ((180, 60, 60), "millpond-120", 80), ((90, 40, 45), "millrace-60", 66)],
+    ids=["cube with a sponge", "long tank with a sump", "hang-on"],
+)
+def test_the_section_draws_without_overlapping_names(
+    page: Page, new_keeper: str, running: Running, size, filter_id: str, stand: int
+) -> None:
+    tank = send(page, running.url, "POST", "/api/tanks", {"name": "Drawn"})["id"]
+    catalogue = send(page, running.url, "GET", "/api/compute")["catalogue"]
+    length, width, height = size
+    for number, body in enumerate(
+        (
+            {
+                "kind": "tank-plan",
+                "tank": {"length_cm": length, "width_cm": width, "height_cm": height, "substrate_depth_cm": 3},
+                "surroundings": {"stand_height_cm": stand, "drilled": True, "behind_cm": 15},
+            },
+            {"kind": "filter-plan", "chosen": next(f for f in catalogue if f["id"] == filter_id)},
+        )
+    ):
+        entry = {"key": f"drawn-{number:04d}", "at": "2026-01-01T08:00:00Z", "body": body}
+        send(page, running.url, "POST", f"/api/tanks/{tank}/entries", entry)
+    page.goto(f"{running.url}/tanks/{tank}/fit")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Next")
+    page.wait_for_load_state("networkidle")
+    clashes = page.evaluate(
+        """() => {
+          const texts = [...document.querySelectorAll('figure svg text')].filter(t => t.textContent.trim());
+          const boxes = texts.map(t => [t.textContent, t.getBoundingClientRect()]);
+          const found = [];
+          for (let i = 0; i < boxes.length; i++) for (let j = i + 1; j < boxes.length; j++) {
+            const [a, b] = [boxes[i][1], boxes[j][1]];
+            const x = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+            const y = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+            if (x > 4 && y > 6) found.push(boxes[i][0] + ' / ' + boxes[j][0]);
+          }
+          return found;
+        }"""
+    )
+    assert clashes == []
+
+
+def test_the_steps_are_ticked_one_handed_on_a_phone(browser: Browser, chosen: str, page: Page) -> None:
+    context = browser.new_context(
+        viewport={"width": 390, "height": 844},
+        has_touch=True,
+        is_mobile=True,
+        reduced_motion="reduce",
+        storage_state=page.context.storage_state(),
+    )
+    phone = context.new_page()
+    phone.goto(f"{chosen}/fit")
+    tick = phone.get_by_text("Feet or pads on first", exact=True)
+    tick.tap()
+    expect(phone.get_by_role("checkbox", name="Feet or pads on first")).to_be_checked()
+    row = phone.locator("label").filter(has_text="Rinse and load the media").first
+    assert row.bounding_box()["height"] >= 44
+    assert phone.evaluate("document.documentElement.scrollWidth") <= 390
+    context.close()
