@@ -97,7 +97,7 @@ def described(app):
 
 @pytest.mark.parametrize(("method", "path"), operations(), ids=lambda v: v.strip("/").replace("/", "."))
 def test_nothing_a_client_sends_is_a_server_error(described, sign_up_once, method: str, path: str) -> None:
-    keeper, tank = sign_up_once
+    keeper, tank, device_token = sign_up_once
     # Signing out, away or into the demo, or removing the tank, would leave the rest of the run a stranger.
     trusted = "session" not in path and "account" not in path and method != "DELETE"
 
@@ -107,7 +107,10 @@ def test_nothing_a_client_sends_is_a_server_error(described, sign_up_once, metho
         if "tank_id" in (case.path_parameters or {}):
             case.path_parameters["tank_id"] = tank
         cookie = keeper.client.get_cookie("reedmace").value
-        response = case.call(headers={"X-CSRF-Token": keeper.token} if trusted else {}, cookies={"reedmace": cookie})
+        headers = {"X-CSRF-Token": keeper.token} if trusted else {}
+        if path == "/api/device/readings":
+            headers["Authorization"] = f"Bearer {device_token}"
+        response = case.call(headers=headers, cookies={"reedmace": cookie})
         case.validate_response(response, checks=[not_a_server_error])
         assert response.status_code < 500
         assert not trusted or response.status_code != 401, "the run has become a stranger"
@@ -119,12 +122,14 @@ def test_nothing_a_client_sends_is_a_server_error(described, sign_up_once, metho
 
 @pytest.fixture(scope="module")
 def sign_up_once(app):
-    """One keeper with a tank for the whole run."""
+    """One keeper with a tank and a device for the whole run."""
     from tests.api.conftest import Keeper
 
     keeper = Keeper(app.test_client())
     keeper.enter("POST", "/api/account", {"email": "fuzz@yard.example", "password": "reed and water"})
-    return keeper, keeper.tank()
+    tank = keeper.tank()
+    made = keeper.send("POST", f"/api/tanks/{tank}/devices", {"name": "Plug", "kind": "smart-plug"})
+    return keeper, tank, made.json["token"]
 
 
 def test_a_server_error_would_be_seen(mariadb) -> None:

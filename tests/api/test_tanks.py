@@ -25,12 +25,17 @@ def test_no_route_lets_one_account_see_or_touch_anothers_tank(app, sign_up) -> N
     routes = list(routes_of_a_tank(app))
     assert len(routes) >= 8
     bodies = {
+        "devices": {"name": "Mine now", "kind": "smart-plug"},
         "entries": {"key": "intruder-1", "at": datetime.now(UTC).isoformat(), "body": READING},
         "tank_id>": {"name": "Mine now"},
     }
     for method, rule in routes:
         body = next((b for end, b in bodies.items() if rule.endswith(end)), None)
-        response = other.send(method, rule.replace("<int:tank_id>", str(tank)), body if method != "GET" else None)
+        response = other.send(
+            method,
+            rule.replace("<int:tank_id>", str(tank)).replace("<int:device_id>", "1"),
+            body if method != "GET" else None,
+        )
         assert response.status_code == 404, (method, rule, response.status_code)
         assert "Shelf" not in response.text
     assert owner.get(f"/api/tanks/{tank}/entries").json == before
@@ -40,7 +45,9 @@ def test_no_route_lets_one_account_see_or_touch_anothers_tank(app, sign_up) -> N
 
 def test_no_route_answers_a_stranger(app, visitor) -> None:
     for method, rule in routes_of_a_tank(app):
-        assert visitor().send(method, rule.replace("<int:tank_id>", "1"), {"name": "x"}).status_code in (401, 422)
+        assert visitor().send(
+            method, rule.replace("<int:tank_id>", "1").replace("<int:device_id>", "1"), {"name": "x"}
+        ).status_code in (401, 422)
     for path in ("/api/tanks", "/api/today"):
         assert visitor().get(path).status_code == 401
 

@@ -59,7 +59,7 @@ def test_power_is_locked_until_the_filter_is_primed(page: Page, chosen: str) -> 
     page.goto(f"{chosen}/fit")
     power = page.get_by_role("checkbox", name="Dry the plug and switch on")
     expect(power).to_be_disabled()
-    expect(page.get_by_text("First: prime with tank water.")).to_be_visible()
+    expect(page.get_by_text(re.compile("^First: prime with tank water, look: in to in"))).to_be_visible()
     for title in (
         "Feet or pads on first",
         "Rinse and load the media",
@@ -69,6 +69,10 @@ def test_power_is_locked_until_the_filter_is_primed(page: Page, chosen: str) -> 
         "Clamp on the hose before the hose on the nozzle",
         "Both valves shut while half fitted",
         "Prime with tank water",
+        "Look: in to in, out to out",
+        "Look: every clamp on and tight",
+        "Look: valves open, tap above the water",
+        "Look: drip loop",
     ):
         step = page.get_by_role("checkbox", name=title)
         expect(step).to_be_enabled()

@@ -167,7 +167,7 @@ def test_a_keeper_walks_the_whole_job_and_finds_it_all_again(
     stems = page.get_by_role("navigation", name="Stages")
     expect(stems).to_contain_text("20 animals")
     expect(stems).to_contain_text("Sweetflag 800 canister")
-    expect(stems).to_contain_text("2 of 12 steps")
+    expect(stems).to_contain_text("2 of 16 steps")
     stage(page, "Fit")
     expect(page.get_by_text("Last test:")).to_be_visible()
 

@@ -47,6 +47,7 @@ EXAMPLES = {
         "room": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
     },
     "drain-down": {"filter": CATALOGUE[-10].model_dump(), "water_cm2": 3400, "water_depth_cm": 41},
+    "filter-move": {"days_side_by_side": 15, "media_moved_share": 0.5, "minutes_out": 30},
     "flow-transit": {"way_cm": 50, "times_s": [2, 2.1, 1.9], "bore_mm": 16},
     "level-drop": {"area_cm2": 120, "rise_cm": 5, "times_s": [4, 4.2]},
     "shopping-list": {"filter": CATALOGUE[-1].model_dump(), "net_l": 130},
@@ -70,7 +71,7 @@ UNIT = re.compile(
     r"(_(l|lph|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
     r"cm_s|l_min|money|index_count|g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|ml_per_100l|percent|percent_day|percent_w_v|share|"
     r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|count|first_half|minutes|draws|ph_low|ph_high))$"
-    r"|^(minutes|fittings_k|drain_k|litres|money|now|then|lph|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
+    r"|^(minutes|minutes_out|days_side_by_side|light_stock_days|retire_after_days|fittings_k|drain_k|litres|money|now|then|lph|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
     r"would_rank|sockets|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"
     r"|(_low_c|_high_c|_dkh|_ppm_ion)$|^days?_(now|since_cleaning)$"
 )

@@ -61,6 +61,7 @@ export interface Computations {
   "air-supply": [Schemas["AirSupplyQuestion"], Schemas["AirSupplyAnswer"]];
   "overflow-check": [Schemas["OverflowCheckQuestion"], Schemas["OverflowCheckAnswer"]];
   "flow-fade": [Schemas["FlowFadeQuestion"], Schemas["FlowFadeAnswer"]];
+  "filter-move": [Schemas["FilterMoveQuestion"], Schemas["FilterMoveAnswer"]];
   "fitting-plan": [Schemas["FittingPlanQuestion"], Schemas["FittingPlanAnswer"]];
   "drain-down": [Schemas["DrainDownQuestion"], Schemas["DrainDownAnswer"]];
   "flow-transit": [Schemas["FlowTransitQuestion"], Schemas["TimedFlowAnswer"]];

@@ -427,6 +427,64 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/device/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A device's reading, with its token as `Authorization: Bearer TOKEN`. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["DeviceReading"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Taken"];
+                    };
+                };
+                /** @description No such token */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/password": {
         parameters: {
             query?: never;
@@ -1132,6 +1190,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["LabelCheckAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/filter-move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much film comes across when a filter is replaced or a tank moved. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FilterMoveQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FilterMoveAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -2487,6 +2594,124 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tanks/{tank_id}/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The devices that may write in a tank's logbook. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeviceList"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Let a device write; its token is shown once. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["DeviceIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeviceMade"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/readings.csv": {
         parameters: {
             query?: never;
@@ -2717,6 +2942,72 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/devices/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a device's right to write away. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                    device_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeviceRemoved"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -3591,6 +3882,90 @@ export interface components {
             kh_dkh: components["schemas"]["Band"];
         };
         /**
+         * DeviceIn
+         * @description A device to be.
+         */
+        DeviceIn: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "flow-meter" | "smart-plug";
+        };
+        /**
+         * DeviceList
+         * @description The devices of a tank.
+         */
+        DeviceList: {
+            /** Devices */
+            devices: components["schemas"]["DeviceOut"][];
+        };
+        /**
+         * DeviceMade
+         * @description A new device and its token, shown this once.
+         */
+        DeviceMade: {
+            device: components["schemas"]["DeviceOut"];
+            /** Token */
+            token: string;
+        };
+        /**
+         * DeviceOut
+         * @description A device.
+         */
+        DeviceOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "flow-meter" | "smart-plug";
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+        };
+        /**
+         * DeviceReading
+         * @description One reading as a device sends it. `key` makes a repeated send harmless.
+         */
+        DeviceReading: {
+            /**
+             * Key
+             * @description Made by the sender; the same key twice is one entry
+             */
+            key: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Flow Lph
+             * @default null
+             */
+            flow_lph?: number | null;
+            /**
+             * Watts
+             * @default null
+             */
+            watts?: number | null;
+        };
+        /**
+         * DeviceRemoved
+         * @description A device that may no longer write.
+         */
+        DeviceRemoved: {
+            /** Removed */
+            removed: boolean;
+        };
+        /**
          * Dose
          * @description Ammonia added: what it raised the water by, and what was poured.
          */
@@ -3959,6 +4334,72 @@ export interface components {
         FilterList: {
             /** Filters */
             filters: components["schemas"]["Filter"][];
+        };
+        /**
+         * FilterMoveAnswer
+         * @description Film carried across, when the old filter may go, and the steps.
+         */
+        FilterMoveAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Carried Share */
+            carried_share: number;
+            /**
+             * Retire After Days
+             * @description More days side by side; null once it may go
+             */
+            retire_after_days: number | null;
+            /**
+             * Light Stock Days
+             * @description Feed little and test daily for so long
+             */
+            light_stock_days: number;
+            /** Warnings */
+            warnings: string[];
+            /** Steps */
+            steps: components["schemas"]["MoveStep"][];
+        };
+        /**
+         * FilterMoveQuestion
+         * @description What is changed, how long, and how the media travel.
+         */
+        FilterMoveQuestion: {
+            /**
+             * What
+             * @default replace-filter
+             * @enum {string}
+             */
+            what?: "replace-filter" | "move-tank";
+            /**
+             * Days Side By Side
+             * @default 0
+             */
+            days_side_by_side?: number;
+            /**
+             * Media Moved Share
+             * @description Of the old filter's media put into the new
+             * @default 0
+             */
+            media_moved_share?: number;
+            /**
+             * Minutes Out
+             * @description Out of running water
+             * @default 0
+             */
+            minutes_out?: number;
+            /**
+             * Travels
+             * @default wet-open
+             * @enum {string}
+             */
+            travels?: "wet-open" | "wet-closed" | "damp" | "dry";
+            /**
+             * Temperature C
+             * @default 22
+             */
+            temperature_c?: number;
         };
         /**
          * FilterPlan
@@ -4843,6 +5284,18 @@ export interface components {
             why: string;
             /** Prevention */
             prevention: string;
+        };
+        /**
+         * MoveStep
+         * @description One step.
+         */
+        MoveStep: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Detail */
+            detail: string;
         };
         /**
          * Named
@@ -6111,6 +6564,12 @@ export interface components {
              */
             wait_minutes?: number;
             /**
+             * Look At
+             * @description A part of the fitting plan to find on the drawing and confirm
+             * @default null
+             */
+            look_at?: string | null;
+            /**
              * After
              * @description Steps that must be done before this one
              */
@@ -6281,6 +6740,14 @@ export interface components {
             nitrogen_share: {
                 [key: string]: number;
             };
+        };
+        /**
+         * Taken
+         * @description Whether a reading made an entry; a repeated send and a reading that tells nothing new make none.
+         */
+        Taken: {
+            /** Written */
+            written: boolean;
         };
         /**
          * TankIn

@@ -7,9 +7,11 @@ interface Props {
   fitting: FittingPlan;
   /** Where the water would stop, cm below the rim. */
   stopsBelowRimCm?: number;
+  /** A part to find and confirm. */
+  lookAt?: string;
 }
 
-export function FitOverlay({ sheet, fitting, stopsBelowRimCm }: Props) {
+export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt }: Props) {
   const { left, floorY, scale, tankWidth, rimY } = sheet;
   const x = (cm: number) => left + cm * scale;
   const y = (cm: number) => floorY - cm * scale;
@@ -67,6 +69,19 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm }: Props) {
           </g>
         ),
       )}
+      {fitting.parts
+        .filter((p) => p.name === lookAt)
+        .map((p) => (
+          <circle
+            key={p.name}
+            cx={x(p.at.x_cm)}
+            cy={y(p.at.y_cm)}
+            r={22}
+            fill="none"
+            stroke="var(--seed)"
+            strokeWidth={3.5}
+          />
+        ))}
       {fitting.faults.map((f, i) => (
         <g key={f.what} className="figures">
           <circle

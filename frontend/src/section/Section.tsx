@@ -30,6 +30,8 @@ export interface SectionProps {
   /** The fitting plan drawn on it. */
   fitting?: FittingPlan;
   stopsBelowRimCm?: number;
+  /** A part of the fitting plan to find on the drawing. */
+  lookAt?: string;
   /** Lets the drawing's handles be dragged, each giving its new figure in cm. */
   onMove?: Partial<Record<HandleName, (cm: number) => void>>;
   caption: string;
@@ -66,7 +68,12 @@ export function Section(props: SectionProps) {
           />
         )}
         {props.fitting && (
-          <FitOverlay sheet={sheet} fitting={props.fitting} stopsBelowRimCm={props.stopsBelowRimCm} />
+          <FitOverlay
+            sheet={sheet}
+            fitting={props.fitting}
+            stopsBelowRimCm={props.stopsBelowRimCm}
+            lookAt={props.lookAt}
+          />
         )}
         {props.second && <FilterParts sheet={sheet} filter={props.second} second />}
         <Figures {...props} sheet={sheet} />

@@ -10,7 +10,7 @@ from werkzeug.exceptions import HTTPException
 
 from reedmace.core.computations import Complaint, complaints
 from reedmace.core.working import CannotAnswer, OutOfRange
-from reedmace.store import EmailTaken, NoSuchEntry, NoSuchTank, PlanMoved, TooManyAttempts
+from reedmace.store import EmailTaken, NoSuchDevice, NoSuchEntry, NoSuchTank, PlanMoved, TooManyAttempts
 
 
 class Fault(BaseModel):
@@ -112,6 +112,10 @@ def install(app: Flask) -> None:
     @app.errorhandler(NoSuchTank)
     def _no_tank(_: NoSuchTank) -> Response:
         return _answer(404, "No such tank", "There is no tank of that number in your account.")
+
+    @app.errorhandler(NoSuchDevice)
+    def _no_device(_: NoSuchDevice) -> Response:
+        return _answer(404, "No such device", "It may have been taken away already.")
 
     @app.errorhandler(NoSuchEntry)
     def _no_entry(_: NoSuchEntry) -> Response:

@@ -3,7 +3,7 @@
 import argparse
 import sys
 
-from reedmace.command import bench, check, compute, run
+from reedmace.command import bench, check, compute, run, standin
 
 
 def main() -> int:
@@ -19,6 +19,12 @@ def main() -> int:
     verbs.add_parser("check", help="linters, types, layers, generated files")
     verbs.add_parser("bench", help="measure speed as ratios within one run")
     verbs.add_parser("types", help="write the front end's types from the API description")
+    device = verbs.add_parser("standin", help="a simulated flow meter or smart plug, sending to a running Reedmace")
+    device.add_argument("kind", choices=["flow-meter", "smart-plug"])
+    device.add_argument("--address", default="http://127.0.0.1:8420")
+    device.add_argument("--token", required=True, help="as Fit shows it when the device is made")
+    device.add_argument("--days", type=int, default=60)
+    device.add_argument("--figure", type=float, default=700, help="L/h clean, or W")
     one = verbs.add_parser("compute", help="answer one named computation: NAME < in.json")
     one.add_argument("name", nargs="?")
     one.add_argument("--list", action="store_true", help="the names and what each answers")
@@ -34,6 +40,8 @@ def main() -> int:
         return check.check()
     if arguments.verb == "types":
         return check.types()
+    if arguments.verb == "standin":
+        return standin.standin(arguments.kind, arguments.address, arguments.token, arguments.days, arguments.figure)
     if arguments.verb == "bench":
         return bench.bench()
     if arguments.verb == "compute":

@@ -152,6 +152,13 @@ _ALL: tuple[Computation[Any, Any], ...] = (
         fit.drain_down,
     ),
     Computation(
+        "filter-move",
+        "How much film comes across when a filter is replaced or a tank moved",
+        fit.FilterMoveQuestion,
+        fit.FilterMoveAnswer,
+        fit.filter_move,
+    ),
+    Computation(
         "flow-transit",
         "Flow from a float over a marked way",
         flow.FlowTransitQuestion,

@@ -2,16 +2,21 @@
 
 from reedmace.store.accounts import Accounts, EmailTaken, TooManyAttempts
 from reedmace.store.database import connect, migrate
+from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
 from reedmace.store.tanks import NoSuchEntry, NoSuchTank, PlanMoved, Tanks
 
 __all__ = [
     "Accounts",
+    "Device",
+    "Devices",
     "EmailTaken",
+    "NoSuchDevice",
     "NoSuchEntry",
     "NoSuchTank",
     "PlanMoved",
     "Tanks",
     "TooManyAttempts",
+    "by_token",
     "connect",
     "migrate",
 ]

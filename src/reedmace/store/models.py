@@ -68,4 +68,18 @@ class EntryRow(Row):
         table_name = "entry"
 
 
-MODELS = (Account, SignInFailure, Tank, EntryRow)
+class DeviceRow(Row):
+    """A device that writes in a tank's logbook."""
+
+    id = peewee.BigAutoField()
+    tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE")
+    name = peewee.CharField(80)
+    kind = peewee.CharField(32)
+    token_hash = peewee.FixedCharField(64, unique=True)
+    made_at = peewee.DateTimeField()
+
+    class Meta:
+        table_name = "device"
+
+
+MODELS = (Account, SignInFailure, Tank, EntryRow, DeviceRow)

@@ -19,7 +19,9 @@ import {
 import { Section } from "../../section/Section";
 import { fitPlan, SaveBar, TwoColumns, type StageProps } from "../shared";
 import { Dangers } from "./Dangers";
+import { Devices } from "./Devices";
 import { FlowTests } from "./FlowTests";
+import { MoveFilter } from "./MoveFilter";
 import { Steps } from "./Steps";
 import { useFitting } from "./useFitting";
 
@@ -65,6 +67,7 @@ export function FitStage({ tankId, standing, tables, rank, calibration }: StageP
             filter={filter}
             second={choice.second}
             fitting={answer}
+            lookAt={next?.look_at ?? undefined}
             stopsBelowRimCm={shown?.stops_below_rim_cm}
             onMove={{
               intake: moving("intake_x_cm"),
@@ -110,6 +113,14 @@ export function FitStage({ tankId, standing, tables, rank, calibration }: StageP
             computed={computed}
             filter={filter}
           />
+          <details>
+            <summary>Replacing a filter, or moving the tank</summary>
+            <MoveFilter />
+          </details>
+          <details>
+            <summary>Devices: a flow meter, a smart plug</summary>
+            <Devices tankId={tankId} />
+          </details>
         </>
       }
     >

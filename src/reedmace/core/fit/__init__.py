@@ -2,12 +2,15 @@
 
 from reedmace.core.fit.drain import DrainDownAnswer, DrainDownQuestion, drain_down
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, Layout, fitting_plan
+from reedmace.core.fit.move import FilterMoveAnswer, FilterMoveQuestion, filter_move
 from reedmace.core.fit.shopping import ShoppingListAnswer, ShoppingListQuestion, shopping_list
 from reedmace.core.fit.steps import FittingStepsAnswer, FittingStepsQuestion, fitting_steps
 
 __all__ = [
     "DrainDownAnswer",
     "DrainDownQuestion",
+    "FilterMoveAnswer",
+    "FilterMoveQuestion",
     "FittingPlanAnswer",
     "FittingPlanQuestion",
     "FittingStepsAnswer",
@@ -16,6 +19,7 @@ __all__ = [
     "ShoppingListAnswer",
     "ShoppingListQuestion",
     "drain_down",
+    "filter_move",
     "fitting_plan",
     "fitting_steps",
     "shopping_list",

@@ -32,6 +32,9 @@ class Step(Part):
     normal: str | None = None
     fault: str | None = None
     wait_minutes: Annotated[int, whole(0, 3000, "Wait before the next step")] = 0
+    look_at: Name | None = Field(
+        default=None, description="A part of the fitting plan to find on the drawing and confirm"
+    )
     after: list[Name] = Field(default_factory=list, description="Steps that must be done before this one")
 
 
@@ -489,6 +492,131 @@ _AFTER: dict[str, tuple[str, ...]] = {
     "sump-leak": ("sump-power",),
 }
 
+# Before power: the points that flood a floor or burn a motor, each found on the drawing and confirmed.
+_LOOKS: dict[str, tuple[tuple[str, str, str, str], ...]] = {
+    "canister-power": (
+        (
+            "canister-look-ends",
+            "Look: in to in, out to out",
+            "The intake hose comes from the strainer, the return goes to the outlet.",
+            "outlet",
+        ),
+        (
+            "canister-look-clamps",
+            "Look: every clamp on and tight",
+            "Hose past all the ridges at both ends of both hoses, lid clamps shut.",
+            "body",
+        ),
+        (
+            "canister-look-tap",
+            "Look: valves open, tap above the water",
+            "Both valves open; no tap or bend under the water line.",
+            "tap",
+        ),
+        (
+            "canister-look-plug",
+            "Look: drip loop",
+            "The cable hangs lower than the socket before it rises to it.",
+            "socket",
+        ),
+    ),
+    "hangon-power": (
+        (
+            "hangon-look-full",
+            "Look: the box is full and level",
+            "Water stands at the spill; the box is level both ways.",
+            "body",
+        ),
+        (
+            "hangon-look-stem",
+            "Look: the stem is home and under water",
+            "Its strainer lies deep enough for some evaporation.",
+            "intake",
+        ),
+        (
+            "hangon-look-plug",
+            "Look: drip loop",
+            "The cable hangs lower than the socket before it rises to it.",
+            "socket",
+        ),
+    ),
+    "internal-power": (
+        (
+            "internal-look-under",
+            "Look: all of it under water",
+            "Pump and outlet below the line after evaporation too.",
+            "filter",
+        ),
+    ),
+    "sump-power": (
+        (
+            "sump-look-level",
+            "Look: room for what runs back",
+            "The mark in the sump leaves the free litres the sums ask.",
+            "sump",
+        ),
+        (
+            "sump-look-drain",
+            "Look: drain open, return open",
+            "Nothing in the overflow; the gate valve open.",
+            "overflow",
+        ),
+        ("sump-look-plug", "Look: drip loop", "The cable hangs lower than the socket before it rises to it.", "socket"),
+    ),
+    "sponge-start": (
+        (
+            "sponge-look-valve",
+            "Look: the check valve's arrow",
+            "It points towards the tank; blow gently and no air comes back.",
+            "air pump",
+        ),
+    ),
+    "sheet-start": (
+        (
+            "sheet-look-valve",
+            "Look: the check valve's arrow",
+            "It points towards the tank; blow gently and no air comes back.",
+            "air pump",
+        ),
+    ),
+    "box-start": (
+        (
+            "box-look-valve",
+            "Look: the check valve's arrow",
+            "It points towards the tank; blow gently and no air comes back.",
+            "air pump",
+        ),
+    ),
+    "gravel-start": (
+        (
+            "gravel-look-valve",
+            "Look: the check valve's arrow",
+            "It points towards the tank; blow gently and no air comes back.",
+            "air pump",
+        ),
+    ),
+}
+
+
+def _with_looks(steps: list[Step]) -> list[Step]:
+    found: list[Step] = []
+    for s in steps:
+        found += [Step(id=i, title=t, detail=d, look_at=p) for i, t, d, p in _LOOKS.get(s.id, ())]
+        found.append(s)
+    return found
+
+
+def _locks(step_id: str) -> tuple[str, ...]:
+    """What must be done before a step, its looks included; a look waits for what its power step waits for."""
+    for power, looks in _LOOKS.items():
+        ids = tuple(look[0] for look in looks)
+        if step_id == power:
+            return _AFTER.get(power, ()) + ids
+        if step_id in ids:
+            return _AFTER.get(power, ())
+    return _AFTER.get(step_id, ())
+
+
 _BY_KIND = {
     "sponge": _sponge,
     "sheet": _sheet,
@@ -508,8 +636,9 @@ def fitting_steps(question: FittingStepsQuestion) -> FittingStepsAnswer:
     """
     w = Working()
     built = _BY_KIND[question.kind](question, w)
+    built = _with_looks(built)
     ids = {s.id for s in built}
-    steps = [s.model_copy(update={"after": [a for a in _AFTER.get(s.id, ()) if a in ids]}) for s in built]
+    steps = [s.model_copy(update={"after": [a for a in _locks(s.id) if a in ids]}) for s in built]
     return FittingStepsAnswer(
         verdict=f"{len(steps)} steps, in this order. Leak checks are part of the job.", working=w.lines, steps=steps
     )

@@ -1,0 +1,113 @@
+/** Replacing a filter or moving the tank while the film lives on. */
+import { useState } from "react";
+import { useCompute } from "../../api/hooks";
+import type { QuestionOf } from "../../api/schemas";
+import { Caution, Fields, Figure, NumberBox, PickOne, ProblemNote, Select } from "../../kit";
+
+type Question = QuestionOf<"filter-move">;
+
+export function MoveFilter() {
+  const [q, setQ] = useState<Question>({
+    what: "replace-filter",
+    days_side_by_side: 14,
+    media_moved_share: 0.5,
+    minutes_out: 20,
+    travels: "wet-open",
+    temperature_c: 22,
+  });
+  const put = (change: Partial<Question>) => {
+    setQ((now) => ({ ...now, ...change }));
+  };
+  const answer = useCompute("filter-move", q);
+  const a = answer.error ? undefined : answer.data;
+  return (
+    <>
+      <PickOne
+        label="What changes"
+        value={q.what ?? "replace-filter"}
+        onChange={(what) => {
+          put({ what });
+        }}
+        options={[
+          ["replace-filter", "the filter"],
+          ["move-tank", "the tank's place"],
+        ]}
+      />
+      <Fields>
+        {q.what === "replace-filter" && (
+          <>
+            <NumberBox
+              label="Days side by side"
+              value={q.days_side_by_side ?? 0}
+              min={0}
+              max={400}
+              onChange={(v) => {
+                put({ days_side_by_side: v });
+              }}
+            />
+            <NumberBox
+              label="Media carried, %"
+              value={Math.round((q.media_moved_share ?? 0) * 100)}
+              min={0}
+              max={100}
+              onChange={(v) => {
+                put({ media_moved_share: v / 100 });
+              }}
+            />
+          </>
+        )}
+        <NumberBox
+          label="Minutes out of the tank"
+          value={q.minutes_out ?? 0}
+          min={0}
+          max={3000}
+          onChange={(v) => {
+            put({ minutes_out: v });
+          }}
+        />
+        <Select
+          label="The media travel"
+          value={q.travels ?? "wet-open"}
+          onChange={(travels) => {
+            put({ travels });
+          }}
+          options={[
+            ["wet-open", "under water, open"],
+            ["wet-closed", "under water, shut in"],
+            ["damp", "damp in a bag"],
+            ["dry", "dry"],
+          ]}
+        />
+        <NumberBox
+          label="On the way, °C"
+          value={q.temperature_c ?? 22}
+          min={0}
+          max={60}
+          onChange={(v) => {
+            put({ temperature_c: v });
+          }}
+        />
+      </Fields>
+      <ProblemNote problem={answer.error} />
+      {a && (
+        <>
+          <p role="status">
+            <Figure title="Film carried across" lines={a.working}>
+              {a.verdict}
+            </Figure>
+          </p>
+          {a.warnings.map((t) => (
+            <Caution key={t}>{t}</Caution>
+          ))}
+          <ol style={{ listStyle: "decimal", paddingLeft: 22 }}>
+            {a.steps.map((s) => (
+              <li key={s.id}>
+                <b>{s.title}.</b> {s.detail}
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,119 @@
+"""Devices: made by the keeper, written to by the device with its own token."""
+
+from typing import Annotated
+
+from apiflask import APIBlueprint
+from flask import g, request
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
+
+from reedmace.api.problems import ProblemError
+from reedmace.api.session import keeper
+from reedmace.core.flow import operating_point
+from reedmace.logbook import NewEntry, fold, plumbing_question
+from reedmace.logbook.devices import DeviceKind, DeviceReading, entry_of
+from reedmace.store import Device, Devices, NoSuchDevice, by_token
+
+door = APIBlueprint("devices", __name__, url_prefix="/api", tag="Devices")
+
+READ = {401: "Not signed in", 404: "No such tank"}
+WRITE = {**READ, 403: "CSRF token missing"}
+
+
+class DeviceIn(BaseModel):
+    """A device to be."""
+
+    model_config = ConfigDict(extra="forbid")
+    name: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+    kind: DeviceKind
+
+
+class DeviceOut(BaseModel):
+    """A device."""
+
+    id: int = Field(ge=1, le=2**53)
+    name: str
+    kind: DeviceKind
+    made_at: AwareDatetime
+
+
+class DeviceList(BaseModel):
+    """The devices of a tank."""
+
+    devices: list[DeviceOut]
+
+
+class DeviceMade(BaseModel):
+    """A new device and its token, shown this once."""
+
+    device: DeviceOut
+    token: str
+
+
+class DeviceRemoved(BaseModel):
+    """A device that may no longer write."""
+
+    removed: bool
+
+
+class Taken(BaseModel):
+    """Whether a reading made an entry; a repeated send and a reading that tells nothing new make none."""
+
+    written: bool
+
+
+def _out(d: Device) -> DeviceOut:
+    return DeviceOut.model_validate({"id": d.id, "name": d.name, "kind": d.kind, "made_at": d.made_at})
+
+
+def _mine() -> Devices:
+    return Devices(g.database, keeper().id)
+
+
+@door.get("/tanks/<int:tank_id>/devices")
+@door.output(DeviceList)
+@door.doc(responses=READ)
+def list_devices(tank_id: int) -> DeviceList:
+    """The devices that may write in a tank's logbook."""
+    return DeviceList(devices=[_out(d) for d in _mine().all(tank_id)])
+
+
+@door.post("/tanks/<int:tank_id>/devices")
+@door.input(DeviceIn)
+@door.output(DeviceMade, status_code=201)
+@door.doc(responses={**WRITE, 422: "Not usable"})
+def make_device(tank_id: int, json_data: DeviceIn) -> DeviceMade:
+    """Let a device write; its token is shown once."""
+    device, token = _mine().make(tank_id, json_data.name.strip(), json_data.kind, g.now)
+    return DeviceMade(device=_out(device), token=token)
+
+
+@door.delete("/tanks/<int:tank_id>/devices/<int:device_id>")
+@door.output(DeviceRemoved)
+@door.doc(responses=WRITE)
+def remove_device(tank_id: int, device_id: int) -> DeviceRemoved:
+    """Take a device's right to write away."""
+    _mine().remove(tank_id, device_id)
+    return DeviceRemoved(removed=True)
+
+
+@door.post("/device/readings")
+@door.input(DeviceReading)
+@door.output(Taken, status_code=201)
+@door.doc(responses={401: "No such token", 422: "Not usable"})
+def take_reading(json_data: DeviceReading) -> Taken:
+    """A device's reading, with its token as `Authorization: Bearer TOKEN`."""
+    scheme, _, token = request.headers.get("Authorization", "").partition(" ")
+    if scheme.lower() != "bearer" or not token:
+        raise ProblemError(401, "No token", "Send the device's token as Authorization: Bearer TOKEN.")
+    try:
+        device, tank_id, tanks = by_token(g.database, token.strip())
+    except NoSuchDevice as error:
+        raise ProblemError(401, "No such token", "Make the device anew in Fit and use the token it shows.") from error
+    standing = fold(tanks.entries(tank_id))
+    question = plumbing_question(standing) if device.kind == "flow-meter" else None
+    computed = operating_point(question).delivered_lph if question else None
+    body = entry_of(device.kind, json_data, standing, computed)
+    if body is None:
+        return Taken(written=False)
+    new = NewEntry(key=json_data.key, at=json_data.at, body=body)
+    return Taken(written=tanks.add(tank_id, new, g.now)[1])
