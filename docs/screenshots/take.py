@@ -17,7 +17,10 @@ VIEWS: dict[str, tuple[str, str, int, int, str, str | None]] = {
     "cycle-dark": ("Long bench", "cycle", 1280, 800, "dark", None),
     "keep": ("Courtyard door", "keep", 1280, 800, "light", None),
     "phone-log": ("Long bench", "cycle", 390, 844, "light", None),
-    "phone-fit": ("Kiln room", "fit", 390, 844, "light", None),
+    "buying": ("Long bench", "buying", 1280, 800, "light", None),
+    "sheet": ("Long bench", "sheet", 1280, 800, "light", None),
+    "phone-filter": ("Kiln room", "filter", 390, 844, "light", None),
+    "phone-fit": ("Long bench", "fit", 390, 844, "light", None),
 }
 
 
