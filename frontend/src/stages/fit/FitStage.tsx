@@ -86,6 +86,10 @@ export function FitStage({ tankId, standing, tables, rank, calibration }: StageP
               ))}
             </Faults>
           ) : null}
+        </>
+      }
+      beside={
+        <>
           {answer && answer.cuts.length > 0 && (
             <Cuts aria-label="Cut list">
               {answer.cuts.map((c) => (
@@ -101,10 +105,6 @@ export function FitStage({ tankId, standing, tables, rank, calibration }: StageP
               ))}
             </Cuts>
           )}
-        </>
-      }
-      beside={
-        <>
           {danger.data && <Dangers answer={danger.data} shown={mishap} onShow={setMishap} />}
           <FlowTests
             tankId={tankId}
