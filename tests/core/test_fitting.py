@@ -192,6 +192,18 @@ def test_the_order_shown_keeps_every_lock(kind: str, guard: bool) -> None:
         seen.add(s.id)
 
 
+@pytest.mark.parametrize("priming", ["fill", "button", "self"])
+@pytest.mark.parametrize("path", ["bottom-up", "top-down", "ring-then-down", "columns"])
+def test_each_canister_variant_says_its_own_priming_and_path(priming: str, path: str) -> None:
+    steps = {s.id: s for s in steps_of("canister", priming=priming, media_path=path, media_l=6)}
+    own = {"fill": "with a jug", "button": "press the primer", "self": "draws the rest itself"}
+    assert own[priming] in steps["canister-prime"].detail
+    assert "12 L" in steps["canister-prime"].detail
+    words = {"bottom-up": "rises", "top-down": "falls", "ring-then-down": "outer foam ring", "columns": "column"}
+    assert words[path] in steps["canister-media"].detail
+    assert ("stops, starts" in steps["canister-power"].normal) == (priming == "self")
+
+
 def everything_before(steps, target: str) -> set[str]:
     by_id = {s.id: s for s in steps}
     found: set[str] = set()

@@ -149,6 +149,29 @@ def test_everything_killed_at_once_comes_back_on_the_same_folder(running: Runnin
     check(running, session, writer)
 
 
+def test_a_job_interrupted_between_two_ticks_goes_on_where_it_was(running: Running) -> None:
+    session, token, tank = enter(running, "g@crash.example")
+
+    def tick(step: str) -> int:
+        entry = {
+            "key": f"tick-{step}",
+            "at": datetime.now(UTC).isoformat(),
+            "body": {"kind": "step-done", "step_id": step},
+        }
+        address = f"{running.url}/api/tanks/{tank}/entries"
+        return session.post(address, json=entry, headers={"X-CSRF-Token": token}, timeout=10).status_code
+
+    assert tick("canister-feet") == 201
+    for pid in running.pids("gunicorn")[1:]:
+        os.kill(pid, signal.SIGKILL)
+    running.wait(60)
+    assert tick("canister-feet") == 201
+    assert tick("canister-media") == 201
+    done = session.get(f"{running.url}/api/tanks/{tank}", timeout=10).json()["standing"]["steps_done"]
+    assert sorted(done) == ["canister-feet", "canister-media"]
+    assert len(kept(running, session, tank)) == 2
+
+
 def test_a_killed_launcher_leaves_nothing_running_and_starts_again(running: Running) -> None:
     session, _, tank = enter(running, "d@crash.example")
     assert running.process is not None

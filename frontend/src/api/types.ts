@@ -4246,6 +4246,13 @@ export interface components {
             /** Depth Cm */
             depth_cm: number;
             /**
+             * Priming
+             * @description How a canister gets its first water
+             * @default fill
+             * @enum {string}
+             */
+            priming?: "fill" | "button" | "self";
+            /**
              * Behind Cm
              * @description Room a hang-on needs behind the tank
              * @default 0
@@ -4589,6 +4596,18 @@ export interface components {
              * @default 1
              */
             media_l?: number;
+            /**
+             * Media Path
+             * @default bottom-up
+             * @enum {string}
+             */
+            media_path?: "bottom-up" | "top-down" | "ring-then-down" | "columns" | "front-to-back" | "through-foam" | "chambers";
+            /**
+             * Priming
+             * @default fill
+             * @enum {string}
+             */
+            priming?: "fill" | "button" | "self";
             /**
              * Hose Bore Mm
              * @default null

@@ -15,7 +15,7 @@ COLUMNS: tuple[str, ...] = tuple(name for name in Filter.model_fields)
 NEEDED = ("name", "kind", "box_lph", "watts", "price")
 MOST_ROWS = 200
 _YES, _NO = ("yes", "true", "1"), ("no", "false", "0")
-_WORDS = ("id", "name", "kind", "media_path")
+_WORDS = ("id", "name", "kind", "media_path", "priming")
 _DEFAULTS: dict[str, object] = {
     # What a box seldom says, for a filter of middling size (common practice); a row that knows better gives it.
     "face_cm2": 200.0,

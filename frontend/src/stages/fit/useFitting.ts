@@ -74,6 +74,8 @@ export function useFitting(
           water_depth_cm: room.water_depth_cm,
           rim_to_water_cm: room.rim_to_water_cm,
           media_l: filter.media_l,
+          media_path: filter.media_path,
+          priming: filter.priming,
           hose_bore_mm: choice.plumbing?.hose_bore_mm ?? filter.hose_bore_mm,
           hose_length_m:
             filter.kind === "canister"

@@ -13,7 +13,7 @@ from reedmace.core.working import Name, Part, number, whole
 
 FilterKind = Literal["sponge", "sheet", "hang-on", "internal", "canister", "sump", "box", "under-gravel"]
 KINDS: tuple[FilterKind, ...] = ("sponge", "sheet", "hang-on", "internal", "canister", "sump", "box", "under-gravel")
-IN_TANK = ("sponge", "sheet", "internal", "box", "under-gravel")
+Priming = Literal["fill", "button", "self"]
 
 
 class Filter(Part):
@@ -38,6 +38,7 @@ class Filter(Part):
     height_cm: Annotated[float, number("cm", 1, 200)]
     width_cm: Annotated[float, number("cm", 1, 300)]
     depth_cm: Annotated[float, number("cm", 1, 200)]
+    priming: Priming = Field(default="fill", description="How a canister gets its first water")
     behind_cm: Annotated[float, number("cm", 0, 100, "Room a hang-on needs behind the tank")] = 0
     lip_cm: Annotated[float, number("cm", 0, 30, "Height of a hang-on's spill lip above a full water line")] = 0
     watts: Annotated[float, number("W", 0.1, 2000)]

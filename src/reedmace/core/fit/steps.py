@@ -4,7 +4,8 @@ from typing import Annotated
 
 from pydantic import Field
 
-from reedmace.core.filter.catalogue import FilterKind
+from reedmace.core.filter.catalogue import FilterKind, Priming
+from reedmace.core.filter.media import PATH_WORDS, MediaPath
 from reedmace.core.working import Answer, Name, Part, Question, Working, number, whole
 
 
@@ -16,6 +17,8 @@ class FittingStepsQuestion(Question):
     water_depth_cm: Annotated[float, number("cm", 1, 300)] = 35
     rim_to_water_cm: Annotated[float, number("cm", 0, 100)] = 3
     media_l: Annotated[float, number("L", 0, 500)] = 1
+    media_path: MediaPath = "bottom-up"
+    priming: Priming = "fill"
     hose_bore_mm: Annotated[float, number("mm", 3, 110)] | None = None
     hose_length_m: Annotated[float, number("m", 0.2, 50)] | None = None
     needs_guard: bool = False
@@ -156,6 +159,13 @@ def _hang_on(q: FittingStepsQuestion, w: Working) -> list[Step]:
     ]
 
 
+_PRIMING = {
+    "fill": "Fill the body with about {:.0f} L before the lid goes on, and the hoses with a jug.",
+    "button": "Open the intake and press the primer until about {:.0f} L have run in and it rises no more.",
+    "self": "Wet it with about {:.0f} L in the body; its pump draws the rest itself once it runs.",
+}
+
+
 def _canister(q: FittingStepsQuestion, w: Working) -> list[Step]:
     prime = w.line(
         "prime", "media volume × 2, about", f"{q.media_l:g} × 2", q.media_l * 2, "L to fill the body", "memory"
@@ -175,7 +185,7 @@ def _canister(q: FittingStepsQuestion, w: Working) -> list[Step]:
         Step(
             id="canister-media",
             title="Rinse and load the media",
-            detail="In the order the water meets them: coarse, medium or fine foam, then ceramic; chemical last if at all. Take bags off, seat every tray.",
+            detail=f"{PATH_WORDS[q.media_path]} Coarse, medium or fine foam, then ceramic; chemical last if at all. Take bags off, seat every tray.",
             fault="A lid that will not close means a tray is not down.",
         ),
         Step(
@@ -213,7 +223,7 @@ def _canister(q: FittingStepsQuestion, w: Working) -> list[Step]:
         Step(
             id="canister-prime",
             title="Prime with tank water",
-            detail=f"About {prime:.0f} L, not chlorinated tap water, then open both valves.",
+            detail=f"{_PRIMING[q.priming].format(prime)} Not chlorinated tap water. Then open both valves.",
             caution="Never start a siphon by mouth.",
         ),
         Step(
@@ -221,7 +231,9 @@ def _canister(q: FittingStepsQuestion, w: Working) -> list[Step]:
             title="Dry the plug and switch on",
             detail="In a small tank start with the water low: the jet may go over the rim. Turn the outlet to the glass and throttle the outlet, never the intake.",
             caution=_WIRING,
-            normal="It may stop, start, roar and spit bubbles for some minutes while air leaves.",
+            normal="It stops, starts, roars and spits bubbles for minutes while it clears itself: not a fault."
+            if q.priming == "self"
+            else "It may roar and spit bubbles for a minute or two while air leaves.",
             fault="Still roaring after half an hour: tilt the body gently; check the intake is under water.",
         ),
         Step(
