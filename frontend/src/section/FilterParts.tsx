@@ -170,11 +170,12 @@ function Canister({ sheet, filter, second, bare, bodyXCm }: Props) {
   );
 }
 
-function HangOn({ sheet, filter, second }: Props) {
+function HangOn({ sheet, filter, second, bare, bodyXCm }: Props) {
   const { left, tankWidth, rimY, waterY, scale, sideLeft, sideWidth } = sheet;
   const w = filter.width_cm * scale;
   const h = filter.height_cm * scale;
-  const x = left + tankWidth * (second ? 0.14 : 0.66);
+  const x =
+    bodyXCm === undefined ? left + tankWidth * (second ? 0.14 : 0.66) : left + bodyXCm * scale - w / 2;
   const top = rimY - 3 * scale;
   const stem = x + w * 0.78;
   const depth = (sheet.bottomY - waterY) * 0.6;
@@ -183,9 +184,21 @@ function HangOn({ sheet, filter, second }: Props) {
     <g>
       <rect x={x} y={top} width={w} height={h * 0.72} rx={3} {...line} fill="var(--silt)" opacity={0.9} />
       <path d={`M${x + 4} ${top + h * 0.28} H${x + w - 4}`} {...line} strokeDasharray="3 3" />
-      <path d={`M${stem} ${top + 4} V${waterY + depth}`} stroke="var(--ink)" strokeWidth={6} />
-      <path d={`M${stem} ${top + 4} V${waterY + depth}`} stroke="var(--silt-deep)" strokeWidth={3.6} />
-      <rect x={stem - 4} y={waterY + depth - 2} width={8} height={12} rx={2} {...line} fill="var(--field)" />
+      {!bare && (
+        <>
+          <path d={`M${stem} ${top + 4} V${waterY + depth}`} stroke="var(--ink)" strokeWidth={6} />
+          <path d={`M${stem} ${top + 4} V${waterY + depth}`} stroke="var(--silt-deep)" strokeWidth={3.6} />
+          <rect
+            x={stem - 4}
+            y={waterY + depth - 2}
+            width={8}
+            height={12}
+            rx={2}
+            {...line}
+            fill="var(--field)"
+          />
+        </>
+      )}
       {[0.1, 0.3, 0.5].map((f) => (
         <path
           key={f}
@@ -206,7 +219,7 @@ function HangOn({ sheet, filter, second }: Props) {
   );
 }
 
-function Sponge({ sheet, filter, second }: Props) {
+function Sponge({ sheet, filter, second, bare }: Props) {
   const { left, tankWidth, bottomY, substrate, scale, sideLeft, sideWidth } = sheet;
   const w = filter.width_cm * scale;
   const h = filter.height_cm * scale;
@@ -249,7 +262,7 @@ function Sponge({ sheet, filter, second }: Props) {
           strokeWidth={0.9}
         />
       ))}
-      <AirLine sheet={sheet} from={[cx + 3, foot - h * 0.6]} />
+      {!bare && <AirLine sheet={sheet} from={[cx + 3, foot - h * 0.6]} />}
     </g>
   );
 }
@@ -272,7 +285,7 @@ function AirLine({ sheet, from }: { sheet: Sheet; from: [number, number] }) {
   );
 }
 
-function SheetWall({ sheet, filter }: Props) {
+function SheetWall({ sheet, filter, bare }: Props) {
   const { left, tankWidth, waterY, bottomY, scale, substrate, glass } = sheet;
   const thick = Math.max((filter.foam_depth_cm ?? 5) * scale, 6);
   const x = left + tankWidth - glass - 8 * scale - thick;
@@ -304,7 +317,9 @@ function SheetWall({ sheet, filter }: Props) {
         strokeWidth={1.5}
         fill="none"
       />
-      {filter.air_l_min != null && <AirLine sheet={sheet} from={[x + thick + 3 * scale, foot - 12]} />}
+      {filter.air_l_min != null && !bare && (
+        <AirLine sheet={sheet} from={[x + thick + 3 * scale, foot - 12]} />
+      )}
     </g>
   );
 }
@@ -336,7 +351,7 @@ function Internal({ sheet, filter, second }: Props) {
   );
 }
 
-function Box({ sheet, filter, second }: Props) {
+function Box({ sheet, filter, second, bare }: Props) {
   const { left, tankWidth, bottomY, substrate, scale } = sheet;
   const w = filter.width_cm * scale;
   const h = filter.height_cm * scale;
@@ -358,12 +373,12 @@ function Box({ sheet, filter, second }: Props) {
           {...line}
         />
       ))}
-      <AirLine sheet={sheet} from={[x + w * 0.5, foot - h * 0.7]} />
+      {!bare && <AirLine sheet={sheet} from={[x + w * 0.5, foot - h * 0.7]} />}
     </g>
   );
 }
 
-function UnderGravel({ sheet, filter }: Props) {
+function UnderGravel({ sheet, filter, bare }: Props) {
   const { left, tankWidth, waterY, bottomY, scale, glass } = sheet;
   const w = Math.min(filter.width_cm * scale, tankWidth - 2 * glass - 6);
   const x = left + (tankWidth - w) / 2;
@@ -393,7 +408,7 @@ function UnderGravel({ sheet, filter }: Props) {
           ))}
         </g>
       ))}
-      {filter.air_l_min != null && <AirLine sheet={sheet} from={[risers[1] ?? x, bottomY - 12]} />}
+      {filter.air_l_min != null && !bare && <AirLine sheet={sheet} from={[risers[1] ?? x, bottomY - 12]} />}
     </g>
   );
 }

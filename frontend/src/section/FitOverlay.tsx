@@ -13,7 +13,13 @@ interface Props {
 
 export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt }: Props) {
   const { left, floorY, scale, tankWidth, rimY } = sheet;
-  const x = (cm: number) => left + cm * scale;
+  // What stands beside the tank is drawn in the gap before the side view, however narrow.
+  const x = (cm: number) => {
+    const beyond = cm * scale - tankWidth;
+    return left + (beyond > 0 ? tankWidth + 36 * (1 - Math.exp(-beyond / 60)) : cm * scale);
+  };
+  const body = fitting.parts.find((p) => p.name === "body");
+  const intake = fitting.parts.find((p) => p.name === "intake");
   const y = (cm: number) => floorY - cm * scale;
   const stopY = stopsBelowRimCm === undefined ? null : rimY + stopsBelowRimCm * scale;
   return (
@@ -40,6 +46,13 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt }: Props) {
           </g>
         );
       })}
+      {fitting.runs.length === 0 && body && intake && (
+        <path
+          d={`M${x(intake.at.x_cm)} ${y(body.at.y_cm)} V${y(intake.at.y_cm)}`}
+          stroke="var(--ink)"
+          strokeWidth={5}
+        />
+      )}
       <path
         d={`M${left} ${y(fitting.evaporated_y_cm)} H${left + tankWidth}`}
         stroke="var(--water)"

@@ -61,7 +61,7 @@ export function Section(props: SectionProps) {
             filter={filter}
             bare={props.fitting !== undefined}
             bodyXCm={
-              filter.kind === "canister"
+              filter.kind === "canister" || filter.kind === "hang-on"
                 ? props.fitting?.parts.find((p) => p.name === "body")?.at.x_cm
                 : undefined
             }

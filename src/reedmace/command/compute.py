@@ -1,6 +1,7 @@
 """The command-line door to the named computations."""
 
 import json
+import os
 import sys
 
 from pydantic import ValidationError
@@ -14,8 +15,11 @@ LARGEST = 5_000_000
 def main(name: str | None, *, list_names: bool, schema: str | None) -> int:
     """Answer on standard output; bad input is one message on standard error and exit code 2."""
     if list_names:
-        for computation in COMPUTATIONS.values():
-            print(f"{computation.name:20} {computation.answers}")
+        try:
+            print("\n".join(f"{c.name:20} {c.answers}" for c in COMPUTATIONS.values()), flush=True)
+        except BrokenPipeError:
+            # Read by something like head, which has seen enough. Nothing is left to flush at exit.
+            os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
         return 0
     wanted = schema or name
     if wanted not in COMPUTATIONS:

@@ -143,9 +143,11 @@ class _Plan:
         self.water = self.rim - room.rim_to_water_cm
         self.bed = self.water - room.water_depth_cm + q.substrate_depth_cm
         length = room.length_cm
-        self.intake_x = length * 0.92 if lay.intake_x_cm is None else lay.intake_x_cm
         self.outlet_x = length * 0.08 if lay.outlet_x_cm is None else lay.outlet_x_cm
         self.body_x = (length * 0.72 if f.kind != "sump" else length * 0.5) if lay.body_x_cm is None else lay.body_x_cm
+        # A hang-on's stem goes down from its own box.
+        own = self.body_x if f.kind == "hang-on" else length * 0.92
+        self.intake_x = own if lay.intake_x_cm is None else lay.intake_x_cm
         usual = min(room.water_depth_cm * 0.75, self.water - self.bed - FROM_BED_CM)
         self.intake_depth = max(usual, 1.0) if lay.intake_depth_cm is None else lay.intake_depth_cm
         self.socket_x = length + 15 if lay.socket_x_cm is None else lay.socket_x_cm
