@@ -393,10 +393,15 @@ def test_the_plumbing_out_gives_epanet_the_flow_on_screen(sign_up, tmp_path) -> 
     path.write_text(keeper.get(f"/api/tanks/{tank}/plumbing.inp").text)
     network = wntr.network.WaterNetworkModel(str(path))
     solved = wntr.sim.EpanetSimulator(network).run_sim(file_prefix=str(tmp_path / "run"), version=2.2)
+    # What Fit shows: the flow through the hoses as they are laid out on this tank.
     rank = keeper.get(f"/api/tanks/{tank}").json["rank"]
-    answer = keeper.client.post("/api/compute/rank-filters", json=rank).json
-    shown = next(c for c in [*answer["ranked"], *answer["excluded"]] if c["filter_id"] == "sweetflag-800")
-    assert float(solved.link["flowrate"]["pump"].iloc[0]) * 3.6e6 == pytest.approx(shown["delivered_lph"], rel=0.005)
+    chosen = next(f for f in keeper.get("/api/compute").json["catalogue"] if f["id"] == "sweetflag-800")
+    place = {"filter": chosen, "room": rank["room"], "stand_height_cm": 70, "tank_height_cm": 45}
+    laid = keeper.client.post("/api/compute/fitting-plan", json=place).json
+    metres = sum(r["drawn_cm"] for r in laid["runs"]) / 100
+    asked = {"filter": chosen, "room": rank["room"], "plumbing": {"hose_length_m": metres}}
+    shown = keeper.client.post("/api/compute/filter-flow", json=asked).json["pumped"]["delivered_lph"]
+    assert float(solved.link["flowrate"]["pump"].iloc[0]) * 3.6e6 == pytest.approx(shown, rel=0.005)
 
 
 def test_air_driven_filters_have_no_plumbing_to_give(sign_up) -> None:

@@ -278,6 +278,16 @@ def standing(*rows: tuple[float, dict]):
 CHOSEN = (30, {"kind": "filter-plan", "chosen": BY_ID["sweetflag-800"].model_dump()})
 
 
+@pytest.mark.parametrize(("filter_id", "kind"), [("millrace-60", "hangon"), ("millpond-60", "sump")])
+def test_every_kind_that_can_leak_comes_back_three_times(filter_id: str, kind: str) -> None:
+    chosen = (30, {"kind": "filter-plan", "chosen": BY_ID[filter_id].model_dump()})
+    found = {
+        d.key: d.at - NOW for d in due(standing(chosen, (0, {"kind": "step-done", "step_id": f"{kind}-power"})), NOW)
+    }
+    waits = [found[f"{kind}-leak-{when}"] for when in ("5", "60", "day")]
+    assert waits == [timedelta(minutes=5), timedelta(hours=1), timedelta(days=1)]
+
+
 def test_leak_checks_come_back_five_minutes_an_hour_and_a_day_after_power() -> None:
     found = {d.key: d.at for d in due(standing(CHOSEN, (0, {"kind": "step-done", "step_id": "canister-power"})), NOW)}
     assert found["canister-leak-5"] == NOW + timedelta(minutes=5)

@@ -16,11 +16,7 @@ FLOW_TEST_DAYS = 30
 SEED_DAYS = 28
 """A spare sponge is seeded in about a month; two to three weeks have done (common practice)."""
 _FROM_POWER = {
-    "canister-leak-5": "canister-power",
-    "canister-leak-60": "canister-power",
-    "canister-leak-day": "canister-power",
-    "hangon-leak": "hangon-power",
-    "sump-leak": "sump-power",
+    f"{kind}-leak-{when}": f"{kind}-power" for kind in ("canister", "hangon", "sump") for when in ("5", "60", "day")
 }
 
 

@@ -4,14 +4,15 @@ from datetime import datetime
 
 from reedmace.core.cycle import CycleLog, LoggedReading
 from reedmace.core.cycle.log import LoggedAlkalinity, LoggedChange, LoggedDose
-from reedmace.core.filter import RankFiltersQuestion
+from reedmace.core.filter import Filter, RankFiltersQuestion
 from reedmace.core.filter.flow import operating_question
-from reedmace.core.filter.room import Room
+from reedmace.core.filter.room import Plumbing, Room
+from reedmace.core.fit import FittingPlanQuestion, Layout, fitting_plan
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import WasteLoadQuestion, waste_load
 from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
-from reedmace.logbook.entries import CyclePlan, FilterPlan, Reading, StockPlan, Surroundings, TankPlan
+from reedmace.logbook.entries import CyclePlan, FilterPlan, FitPlan, Reading, StockPlan, Surroundings, TankPlan
 from reedmace.logbook.standing import Standing
 
 DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36)
@@ -135,7 +136,37 @@ def plumbing_question(standing: Standing) -> OperatingPointQuestion | None:
         return None
     q = rank_question(standing)
     feed = waste_load(WasteLoadQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species)).feed_g_day
-    return operating_question(plan.chosen, q.room, plan.plumbing, plan.media, max(feed, 0.2), q.temperature_c)
+    plumbing = fitted_plumbing(standing, plan, plan.chosen, q.room)
+    return operating_question(plan.chosen, q.room, plumbing, plan.media, max(feed, 0.2), q.temperature_c)
+
+
+def fitted_plumbing(standing: Standing, plan: FilterPlan, chosen: Filter, room: Room) -> Plumbing:
+    """The plumbing as it is laid out on the tank: a canister's hoses by their drawn runs.
+
+    standing: the tank's; plan: its filter plan; chosen: its filter; room: its room.
+    """
+    tank = standing.tank_plan.body if standing.tank_plan else None
+    place = tank.surroundings if isinstance(tank, TankPlan) else Surroundings()
+    sizes = tank.tank if isinstance(tank, TankPlan) else DEFAULT_TANK
+    fit = standing.fit_plan.body if standing.fit_plan else None
+    layout = fit.layout if isinstance(fit, FitPlan) else Layout()
+    plumbing = plan.plumbing.model_copy(update={"outlet_above_water_cm": -layout.outlet_depth_cm})
+    if chosen.kind != "canister":
+        return plumbing
+    laid = fitting_plan(
+        FittingPlanQuestion(
+            filter=chosen,
+            room=room,
+            plumbing=plumbing,
+            stand_height_cm=place.stand_height_cm,
+            tank_height_cm=sizes.height_cm,
+            canister_at_cm=place.canister_at_cm,
+            substrate_depth_cm=sizes.substrate_depth_cm,
+            layout=layout,
+        )
+    )
+    length = sum(r.drawn_cm for r in laid.runs if r.name.endswith("hose")) / 100
+    return plumbing.model_copy(update={"hose_length_m": min(max(length, 0.2), 50)})
 
 
 def rank_question(standing: Standing) -> RankFiltersQuestion:

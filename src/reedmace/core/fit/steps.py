@@ -144,13 +144,7 @@ def _hang_on(q: FittingStepsQuestion, w: Working) -> list[Step]:
             normal="A short roar while air leaves.",
             fault="Grinding or banging that goes on: no water at the impeller. Unplug and refill.",
         ),
-        Step(
-            id="hangon-leak",
-            title="Look underneath",
-            detail="A dry hand along the body and the wall after five minutes, an hour, a day.",
-            caution=_UNPLUG,
-            wait_minutes=5,
-        ),
+        *_leaks("hangon", "A dry hand along the body and the wall behind it.", "look at the floor behind the tank"),
         Step(
             id="hangon-flow",
             title="Set the flow and put the lid on",
@@ -236,25 +230,7 @@ def _canister(q: FittingStepsQuestion, w: Working) -> list[Step]:
             else "It may roar and spit bubbles for a minute or two while air leaves.",
             fault="Still roaring after half an hour: tilt the body gently; check the intake is under water.",
         ),
-        Step(
-            id="canister-leak-5",
-            title="Leak check after five minutes",
-            detail="Dry tissue round lid, valves and both nozzles.",
-            caution=_UNPLUG,
-            wait_minutes=5,
-        ),
-        Step(
-            id="canister-leak-60",
-            title="Leak check after an hour",
-            detail="The same again, and look along both hoses.",
-            wait_minutes=60,
-        ),
-        Step(
-            id="canister-leak-day",
-            title="Leak check tomorrow",
-            detail="A slow weep shows only overnight: leave a sheet of paper under it.",
-            wait_minutes=1440,
-        ),
+        *_leaks("canister", "Dry tissue round lid, valves and both nozzles.", "look along both hoses"),
     ]
 
 
@@ -264,6 +240,25 @@ def _guard(kind: str) -> Step:
         title="Guard sponge on the intake",
         detail="For shrimp, fry and small fish. Clean it before it clogs.",
     )
+
+
+def _leaks(kind: str, first: str, again: str) -> list[Step]:
+    """Leak checks five minutes, an hour and a day after power. kind: names the steps; first, again: what to look at."""
+    return [
+        Step(id=f"{kind}-leak-5", title="Leak check after five minutes", detail=first, caution=_UNPLUG, wait_minutes=5),
+        Step(
+            id=f"{kind}-leak-60",
+            title="Leak check after an hour",
+            detail=f"The same again, and {again}.",
+            wait_minutes=60,
+        ),
+        Step(
+            id=f"{kind}-leak-day",
+            title="Leak check tomorrow",
+            detail="A slow weep shows only overnight: leave a sheet of paper under it.",
+            wait_minutes=1440,
+        ),
+    ]
 
 
 def _air(kind: str) -> list[Step]:
@@ -408,13 +403,7 @@ def _sump(q: FittingStepsQuestion, w: Working) -> list[Step]:
             detail="The sump must take it all. If it nears the rim, lower its running level or raise the siphon break.",
             wait_minutes=5,
         ),
-        Step(
-            id="sump-leak",
-            title="Check every joint",
-            detail="Dry tissue round bulkheads and unions after five minutes, an hour, a day.",
-            caution=_UNPLUG,
-            wait_minutes=60,
-        ),
+        *_leaks("sump", "Dry tissue round bulkheads and unions.", "look along drain and return"),
     ]
 
 
@@ -483,7 +472,9 @@ _AFTER: dict[str, tuple[str, ...]] = {
     "hangon-media": ("hangon-level",),
     "hangon-prime": ("hangon-level", "hangon-media", "hangon-intake", "hangon-guard", "hangon-water-line"),
     "hangon-power": ("hangon-prime",),
-    "hangon-leak": ("hangon-power",),
+    "hangon-leak-5": ("hangon-power",),
+    "hangon-leak-60": ("hangon-leak-5",),
+    "hangon-leak-day": ("hangon-leak-60",),
     "hangon-flow": ("hangon-power",),
     "internal-power": ("internal-media", "internal-place", "internal-guard"),
     "internal-aim": ("internal-power",),
@@ -501,7 +492,9 @@ _AFTER: dict[str, tuple[str, ...]] = {
     "sump-power": ("sump-fill",),
     "sump-tune": ("sump-power",),
     "sump-off": ("sump-power",),
-    "sump-leak": ("sump-power",),
+    "sump-leak-5": ("sump-power",),
+    "sump-leak-60": ("sump-leak-5",),
+    "sump-leak-day": ("sump-leak-60",),
 }
 
 # Before power: the points that flood a floor or burn a motor, each found on the drawing and confirmed.
