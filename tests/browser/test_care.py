@@ -143,6 +143,8 @@ def test_a_test_logged_without_connection_is_sent_later_and_once(page: Page, new
     page.route("**/entries", lambda route: route.abort() if route.request.method == "POST" else route.continue_())
     page.get_by_role("button", name="Log the test").click()
     expect(page.get_by_text(re.compile("1 entry is kept on this device"))).to_be_visible()
+    # The line is out of the field as soon as it is kept, so that nobody sends it a second time.
+    expect(page.get_by_label("Log a test in one line")).to_have_value("")
     page.unroute("**/entries")
     page.reload()
     expect(page.get_by_text(re.compile("kept on this device and will be sent"))).to_be_hidden()

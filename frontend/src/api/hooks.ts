@@ -128,7 +128,8 @@ export function useWrite(tankId: number) {
         throw error;
       }
     },
-    onSuccess: () => refresh(queries, tankId),
+    // Without a connection there is nothing to ask again, and waiting for it would leave the typed line in its field.
+    onSuccess: (entry) => (entry === "held" ? undefined : refresh(queries, tankId)),
   });
 }
 
