@@ -23,7 +23,7 @@ import { PlumbingForm } from "./PlumbingForm";
 import { PriorityForm } from "./PriorityForm";
 import { RankedList } from "./RankedList";
 
-export function FilterStage({ tankId, standing, tables, rank }: StageProps) {
+export function FilterStage({ tankId, standing, tables, rank, calibration }: StageProps) {
   const draft = useDraft<FilterPlan>(
     tankId,
     "filter",
@@ -164,6 +164,9 @@ export function FilterStage({ tankId, standing, tables, rank }: StageProps) {
             {(dirty / netL).toFixed(1)} in service; careful keepers ask{" "}
             {((ranking.data?.asked_low_lph ?? 0) / netL).toFixed(1)} to{" "}
             {((ranking.data?.asked_high_lph ?? 0) / netL).toFixed(1)}. {path?.loop}{" "}
+            {calibration != null &&
+              planned &&
+              `By your last flow test expect ${(calibration * delivered).toFixed(0)} L/h. `}
             {!standing.stock_plan && "No animals are chosen yet: a community tank is assumed. "}
             <InlineButton
               onPress={() => {
