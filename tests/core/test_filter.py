@@ -42,7 +42,9 @@ def test_schools_stand_side_by_side_and_one_is_followed_with_a_reason() -> None:
 
 
 def test_goldfish_bring_the_canister_keepers_and_lose_the_label() -> None:
-    found, _ = schools(100, "fancy-goldfish")
+    found, answer = schools(100, "fancy-goldfish")
+    assert answer.heavy
+    assert not schools(100, "zebra-danio")[1].heavy
     assert found["canister-only"].low_lph == 600
     assert found["label"].label_l is None
     assert found["media"].media_kg == pytest.approx(2)

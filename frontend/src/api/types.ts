@@ -4674,6 +4674,11 @@ export interface components {
              * @enum {string}
              */
             sizing: "gentle" | "community" | "messy" | "cichlid" | "turtle" | "goldfish";
+            /**
+             * Heavy
+             * @description Whether the media school asks twice as much of this stock
+             */
+            heavy: boolean;
             /** Schools */
             schools: components["schemas"]["School"][];
             /** Upper Limit Lph */

@@ -51,6 +51,11 @@ export function FilterStage({ tankId, standing, tables, rank, calibration }: Sta
     animals: rank.animals,
     own_species: rank.own_species,
   });
+  const load = useCompute("waste-load", {
+    net_l: netL,
+    animals: rank.animals,
+    own_species: rank.own_species,
+  });
   const ranked = ranking.data?.ranked ?? [];
   const everything = [...tables.catalogue, ...own];
   const plannedIds = [draft.value.chosen?.id, draft.value.second?.id].filter((id) => id !== undefined);
@@ -242,7 +247,8 @@ export function FilterStage({ tankId, standing, tables, rank, calibration }: Sta
               netL={netL}
               plumbing={plumbing}
               riseM={path?.rise_m ?? 0}
-              feedGDay={undefined}
+              feedGDay={load.data && Math.max(load.data.feed_g_day, 0.2)}
+              heavyStock={requirement.data?.heavy}
               baskets={draft.value.media ?? []}
               onChange={(media) => {
                 set((p) => ({ ...p, media }));

@@ -1,5 +1,4 @@
 /** The chosen filter's baskets, ordered along its own water path by drag or by keys. */
-import { useRef } from "react";
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import { styled } from "styled-components";
 import { useCompute } from "../../api/hooks";
@@ -26,12 +25,23 @@ interface Props {
   netL: number;
   plumbing: Plumbing;
   riseM: number;
-  feedGDay: number | undefined;
+  /** Food the stock eats, whose dirt the media catch; left out until it is known. */
+  feedGDay?: number;
+  heavyStock?: boolean;
   baskets: Basket[];
   onChange: (baskets: Basket[]) => void;
 }
 
-export function MediaBuilder({ filter, netL, plumbing, riseM, feedGDay, baskets, onChange }: Props) {
+export function MediaBuilder({
+  filter,
+  netL,
+  plumbing,
+  riseM,
+  feedGDay,
+  heavyStock,
+  baskets,
+  onChange,
+}: Props) {
   const hosed = filter.kind === "canister" || filter.kind === "sump";
   const stack = useCompute("media-stack", {
     kind: filter.kind,
@@ -48,9 +58,9 @@ export function MediaBuilder({ filter, netL, plumbing, riseM, feedGDay, baskets,
     hose_length_m: hosed ? plumbing.hose_length_m : 0.3,
     rise_to_open_air_m: riseM,
     feed_g_day: feedGDay,
+    heavy_stock: heavyStock,
   });
   const answer = stack.error ? undefined : stack.data;
-  const number = useRef(0);
   const change = (index: number, next: Partial<Basket>) => {
     onChange(baskets.map((b, i) => (i === index ? { ...b, ...next } : b)));
   };
@@ -154,7 +164,6 @@ export function MediaBuilder({ filter, netL, plumbing, riseM, feedGDay, baskets,
           $quiet
           isDisabled={baskets.length >= 12}
           onPress={() => {
-            number.current += 1;
             const left = Math.max(filter.media_l - baskets.reduce((sum, b) => sum + b.litres, 0), 0.1);
             const media =
               baskets.length === 0 ? "foam-10" : baskets.length === 1 ? "foam-20" : "ceramic-rings";

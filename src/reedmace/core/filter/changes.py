@@ -155,43 +155,16 @@ def smallest_changes(situation: Situation, order: Ints) -> list[Change]:
                 offer(s.first(fits, changed), abs(then - now), key, now, then)
     for cost, key, before, after, who in _room_changes(s):
         offer(s.first(who, weights), cost, key, before, after)
-    found = []
-    for i in targets:
-        if i in best and (len(order) == 0 or i != int(order[0])):
-            cost, key, was, becomes = best[i]
-            f = s.table.filters[i]
-            found.append(
-                (
-                    cost,
-                    Change(
-                        filter_id=f.id,
-                        name=f.name,
-                        input=key,
-                        now=was,
-                        then=becomes,
-                        text=_text(s, key, was, becomes, f.name),
-                    ),
-                )
-            )
     # A kind left out may come first through another of its filters than the one that scores highest.
-    named = {c.filter_id for _, c in found}
     kinds = {s.table.kind[i] for i in targets if not fits[i]}
-    for i, (cost, key, was, becomes) in best.items():
+    wanted = {*targets, *(i for i in best if s.table.kind[i] in kinds and not fits[i])}
+    standing = int(order[0]) if len(order) else None
+    found = []
+    for i in wanted & best.keys() - {standing}:
+        cost, key, was, becomes = best[i]
         f = s.table.filters[i]
-        if s.table.kind[i] in kinds and not fits[i] and f.id not in named:
-            found.append(
-                (
-                    cost,
-                    Change(
-                        filter_id=f.id,
-                        name=f.name,
-                        input=key,
-                        now=was,
-                        then=becomes,
-                        text=_text(s, key, was, becomes, f.name),
-                    ),
-                )
-            )
+        text = _text(s, key, was, becomes, f.name)
+        found.append((cost, Change(filter_id=f.id, name=f.name, input=key, now=was, then=becomes, text=text)))
     found.sort(key=lambda c: (c[0], c[1].filter_id))
     return [c for _, c in found]
 

@@ -54,6 +54,7 @@ class FlowRequirementAnswer(Answer):
     """Every school side by side, the one followed, and a limit for gentle animals."""
 
     sizing: Sizing
+    heavy: bool = Field(description="Whether the media school asks twice as much of this stock")
     schools: list[School]
     upper_limit_lph: Lph | None
     upper_limit_reason: str
@@ -216,6 +217,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         verdict=verdict,
         working=w.lines,
         sizing=sizing,
+        heavy=heavy,
         schools=schools,
         upper_limit_lph=limit,
         upper_limit_reason=reason,
