@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.forecast import PRIOR_MEDIAN, still_conditions
+from reedmace.core.cycle.course import PRIOR_MEDIAN, still_conditions
 from reedmace.core.cycle.kernel import ADD_TAN, CHANGE_WATER, KA, STEPS_PER_DAY, THETA, simulate
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.working import CannotAnswer
@@ -49,21 +49,21 @@ def run(parameters=None, *, days=40, start=(1.5, 0, 0, 100), events=(), dose=0.0
     )
     conditions = still_conditions(days, 25)
     conditions[:, THETA], conditions[:, KA] = theta, 5.7e-10
+    aim = np.array([dose, 0.13, 1.5, hold, 0, 0])
     return simulate(
-        rows, np.array(start, float), conditions, steps, kinds, values, np.zeros(4), today, days, dose, 0.13, 1.5, hold,
-        np.zeros(0, dtype=np.int64),
+        rows, np.array(start, float), conditions, steps, kinds, values, np.zeros(4), today, days, aim, np.zeros(0, np.int64)
     )  # fmt: skip
 
 
 def test_nitrogen_is_conserved() -> None:
-    daily, _, _ = run(events=[(5 * STEPS_PER_DAY, ADD_TAN, 1.0)])
+    daily, *_ = run(events=[(5 * STEPS_PER_DAY, ADD_TAN, 1.0)])
     total = daily[0, :, :3].sum(axis=1)
     assert total[:5] == pytest.approx(1.5, abs=1e-9)
     assert total[6:] == pytest.approx(2.5, abs=1e-9)
 
 
 def test_alkalinity_falls_by_714_for_each_mg_nitrified() -> None:
-    daily, _, _ = run()
+    daily, *_ = run()
     used = 100 - daily[0, :, 3]
     nitrified = daily[0, :, 1] + daily[0, :, 2]
     assert used == pytest.approx(7.14 * nitrified, abs=1e-9)
@@ -72,7 +72,7 @@ def test_alkalinity_falls_by_714_for_each_mg_nitrified() -> None:
 def test_no_film_changes_nothing() -> None:
     parameters = PRIOR_MEDIAN.copy()
     parameters[:2] = 0
-    daily, _, passed = run(parameters)
+    daily, _, passed, _ = run(parameters)
     assert daily[0, -1] == pytest.approx([1.5, 0, 0, 100])
     assert np.isnan(passed[0])
 
@@ -81,8 +81,8 @@ def test_a_starved_film_decays_first_order() -> None:
     parameters = PRIOR_MEDIAN.copy()
     parameters[0], parameters[2] = 3.0, 0.0  # a film that does not grow, so that only its decay shows
     # Fed after 20 starved days, the first hours' removal shows how much film is left.
-    early, _, _ = run(parameters, days=1, start=(20, 0, 0, 900))
-    late, _, _ = run(parameters, days=21, start=(0, 0, 0, 900), events=[(20 * STEPS_PER_DAY, ADD_TAN, 20.0)])
+    early, *_ = run(parameters, days=1, start=(20, 0, 0, 900))
+    late, *_ = run(parameters, days=21, start=(0, 0, 0, 900), events=[(20 * STEPS_PER_DAY, ADD_TAN, 20.0)])
     ratio = (20 - late[0, 21, 0]) / (20 - early[0, 1, 0])
     assert ratio == pytest.approx(np.exp(-parameters[6] * 20), rel=0.02)
 
@@ -90,12 +90,12 @@ def test_a_starved_film_decays_first_order() -> None:
 def test_a_water_change_dilutes_everything_at_once() -> None:
     parameters = PRIOR_MEDIAN.copy()
     parameters[:2] = 0
-    daily, _, _ = run(parameters, start=(4, 2, 1, 100), events=[(STEPS_PER_DAY, CHANGE_WATER, 0.25)])
+    daily, *_ = run(parameters, start=(4, 2, 1, 100), events=[(STEPS_PER_DAY, CHANGE_WATER, 0.25)])
     assert daily[0, 2] == pytest.approx([3, 1.5, 0.75, 75])
 
 
 def test_without_alkalinity_the_film_stops() -> None:
-    daily, _, _ = run(start=(20, 0, 0, 20), days=60)
+    daily, *_ = run(start=(20, 0, 0, 20), days=60)
     assert daily[0, -1, 0] > 15
 
 

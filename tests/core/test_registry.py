@@ -57,6 +57,27 @@ EXAMPLES = {
     "fitting-steps": {"kind": "canister"},
     "bucket-test": {"container_l": 2, "times_s": [9, 9.2, 9.1], "computed_lph": 800},
     "un-ionised-ammonia": {"tan_mg_n_l": 1, "ph": 8, "temperature_c": 25},
+    "cycle-what-if": {"log": {"net_l": 100, "day_now": 3}, "draws": 50},
+    "cycle-history": {"log": {"net_l": 100, "day_now": 9}, "draws": 50},
+    "cycle-methods": {"means": {"mature_media": "own", "plants": "many", "bottle": "in-date"}},
+    "cycle-plan": {"net_l": 242, "kh_dkh": 2.4, "tap": {"chlorine": "chloramine", "nitrate_mg_n_l": 6}},
+    "nitrogen-balance": {
+        "log": {
+            "net_l": 100,
+            "day_now": 10,
+            "doses": [{"day": 0, "raise_mg_n_l": 1.5}],
+            "readings": [{"day": 9, "ammonia_mg_n_l": 0.2, "nitrite_mg_n_l": 0.6, "nitrate_mg_n_l": 0.9}],
+        }
+    },
+    "stocking-ramp": {
+        "net_l": 129,
+        "proven_mg_n_l_day": 0.6,
+        "animals": [{"species_id": "zebra-danio", "count": 8}, {"species_id": "pearl-gourami", "count": 2}],
+    },
+    "emergency-plan": {"net_l": 60, "ammonia_mg_n_l": 1.5, "nitrite_mg_n_l": 0.4, "ph": 7.8},
+    "cloudy-water": {"age_days": 5},
+    "oxygen-saturation": {"temperature_c": 25, "net_l": 100, "feed_g_day": 2},
+    "sponge-seed": {"days_seeding": 20, "minutes_out": 30},
     "ammonia-dose": {"net_l": 130, "product": {"form": "ammonium-chloride"}},
     "alkalinity-dose": {"net_l": 130, "current_dkh": 1},
     "water-change": {"net_l": 130, "solutes": [{"what": "nitrate", "now_ppm": 80, "target_ppm": 20}]},
@@ -73,7 +94,8 @@ UNIT = re.compile(
     r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|count|first_half|minutes|draws|ph_low|ph_high))$"
     r"|^(minutes|minutes_out|days_side_by_side|light_stock_days|retire_after_days|fittings_k|drain_k|litres|money|now|then|lph|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
     r"would_rank|sockets|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"
-    r"|(_low_c|_high_c|_dkh|_ppm_ion)$|^days?_(now|since_cleaning)$"
+    r"|(_low_c|_high_c|_dkh|_ppm_ion)$|^days?_(now|since_cleaning|low|high|to_spare|seeding|between)$"
+    r"|^(days|hours|after_hours|hours_held|minutes_left|ph_shift|parts_count|times_count|dose_factor)$"
 )
 PRIORITY_WEIGHTS = set(COMPUTATIONS["rank-filters"].schema()["input"]["$defs"]["Priorities"]["properties"])
 

@@ -5,7 +5,7 @@ import pytest
 from scipy.integrate import solve_ivp
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.forecast import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions, temperature_factor
+from reedmace.core.cycle.course import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions, temperature_factor
 from reedmace.core.cycle.kernel import ADD_ALKALINITY, ADD_TAN, CHANGE_WATER, PARAMETERS, STEPS_PER_DAY, THETA, simulate
 
 KA = 5.7e-10
@@ -71,7 +71,7 @@ def ours(p, theta, days, events=EVENTS, alkalinity=80.0):
         np.array([e[i] for e in events], dtype=t) for i, t in ((0, np.int64), (1, np.int64), (2, float))
     )
     start = np.array([0.0, 0.0, 0.0, alkalinity])
-    daily, _, _ = simulate(
+    daily, *_ = simulate(
         np.array([p]),
         start,
         conditions(days, theta),
@@ -81,10 +81,7 @@ def ours(p, theta, days, events=EVENTS, alkalinity=80.0):
         start,
         10**6,
         days,
-        0.0,
-        0.13,
-        1.5,
-        0.0,
+        np.array([0, 0.13, 1.5, 0, 0, 0]),
         np.zeros(0, dtype=np.int64),
     )
     return daily[0]
@@ -121,7 +118,7 @@ def test_the_forecast_holds_the_truth_about_as_often_as_it_says() -> None:
         events = (np.array([0]), np.array([ADD_TAN]), np.array([1.55]))
         start = np.array([0, 0, 0, 8 * 17.85])
         keep = np.array([d * STEPS_PER_DAY for d in (2, 5, 8, 11, 14)])
-        _, kept, passed = simulate(
+        _, kept, passed, _ = simulate(
             np.array([p]),
             start,
             still_conditions(150, 26),
@@ -129,10 +126,7 @@ def test_the_forecast_holds_the_truth_about_as_often_as_it_says() -> None:
             start,
             14 * STEPS_PER_DAY,
             150,
-            0.96,
-            0.13,
-            5 / 3.2845,
-            4 * 17.85,
+            np.array([0.96, 0.13, 5 / 3.2845, 4 * 17.85, 0, 0]),
             keep,
         )
         truth = passed[0]

@@ -23,8 +23,8 @@ from reedmace.command.mariadb import free_port
 from reedmace.command.run import ROOT
 from reedmace.command.warm import warm
 from reedmace.core.computations import compute
-from reedmace.core.cycle.forecast import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
-from reedmace.core.cycle.kernel import KA, LANES, PARAMETERS, WORKSPACE, load, rates, simulate
+from reedmace.core.cycle.course import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
+from reedmace.core.cycle.kernel import KA, LANES, PARAMETERS, STATES, WORKSPACE, load, rates, simulate
 from reedmace.core.filter import CATALOGUE, Filter, deliver, table_of
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.flow import OperatingPointQuestion
@@ -163,9 +163,10 @@ def _forecast() -> list[tuple[str, str, str]]:
     empty = (np.zeros(1, np.int64), np.zeros(1, np.int64), np.array([6.0]))
     start, conditions = np.array([0, 0, 0, 200.0]), still_conditions(days, 25)
     conditions[:, KA] = ka
+    aim = np.array([0.0, 0.13, 1.5, 0.0, 0.0, 0.0])
 
     def ours() -> Any:
-        return simulate(rows, start, conditions, *empty, start, 10**6, days, 0.0, 0.13, 1.5, 0.0, np.zeros(0, np.int64))
+        return simulate(rows, start, conditions, *empty, start, 10**6, days, aim, np.zeros(0, np.int64))
 
     def solve(derivative: Callable[[float, Any], Any], row: Any) -> Any:
         first = np.array([6.0, 0, 0, 200.0, row[0], row[1]])
@@ -177,13 +178,13 @@ def _forecast() -> list[tuple[str, str, str]]:
         return solve(lambda _, y: _derivative(y, row, ka), row)
 
     def lsoda_compiled(row: Any) -> Any:
-        w, scale = np.zeros(WORKSPACE), np.s_[6 * LANES : 12 * LANES]
+        w, trial = np.zeros(WORKSPACE), np.s_[STATES * LANES : (STATES + 6) * LANES]
         load(w, row[None, :], 0, start)
 
         def derivative(_: float, y: Any) -> Any:
-            w[scale] = np.repeat(y, LANES)
+            w[trial] = np.repeat(y, LANES)
             rates(w, conditions[0])
-            return w[12 * LANES : 18 * LANES : LANES].copy()
+            return w[2 * STATES * LANES : (2 * STATES + 6) * LANES : LANES].copy()
 
         return solve(derivative, row)
 

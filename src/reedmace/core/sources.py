@@ -119,6 +119,17 @@ _ALL = (
     Source(
         "carbonate", "published", "Stumm and Morgan, Aquatic Chemistry: pH = pK1 + log10(HCO3⁻/CO2), pK1 6.35 at 25 °C"
     ),
+    Source(
+        "benson1984",
+        "published",
+        "Benson and Krause 1984, Limnology and Oceanography 29: oxygen at saturation, as in APHA 4500-O",
+    ),
+    Source("atmosphere", "published", "ISO 2533 standard atmosphere: pressure with height"),
+    Source(
+        "nitrite",
+        "common practice",
+        "Nitrite over 0.5 ppm is acted on at once; chloride blocks its uptake at the gills",
+    ),
     Source("student", "published", "Student's t, two-sided 95 % (any statistical table)"),
     Source("arithmetic", "exact", "Arithmetic"),
 )

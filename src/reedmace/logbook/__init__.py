@@ -1,6 +1,6 @@
 """What happened to a tank: the kinds of entry, and the fold from entries to where it stands. No input or output."""
 
-from reedmace.logbook.due import Due, calibration, due
+from reedmace.logbook.due import Due, calibration, cycle_due, due
 from reedmace.logbook.entries import (
     PLAN_KINDS,
     Body,
@@ -8,6 +8,7 @@ from reedmace.logbook.entries import (
     NewEntry,
 )
 from reedmace.logbook.questions import cycle_log, net_litres, plumbing_question, rank_question
+from reedmace.logbook.seeds import Seed, seeds
 from reedmace.logbook.standing import Standing, fold
 from reedmace.logbook.stem import Stage, stem
 
@@ -17,14 +18,17 @@ __all__ = [
     "Due",
     "Entry",
     "NewEntry",
+    "Seed",
     "Stage",
     "Standing",
     "calibration",
+    "cycle_due",
     "cycle_log",
     "due",
     "fold",
     "net_litres",
     "plumbing_question",
     "rank_question",
+    "seeds",
     "stem",
 ]

@@ -5,16 +5,16 @@ from typing import Literal
 
 from pydantic import AwareDatetime
 
+from reedmace.core.cycle import CycleAdviceAnswer, CycleForecastAnswer
 from reedmace.core.fit import FittingStepsQuestion, fitting_steps
 from reedmace.core.upkeep import FlowFadeQuestion, flow_fade
 from reedmace.core.upkeep.fade import FadeTest
 from reedmace.core.working import CannotAnswer, Part
-from reedmace.logbook.entries import Entry, FilterPlan, FlowTest, MediaWork, TimedFlow
+from reedmace.logbook.entries import CyclePlan, Entry, FilterPlan, FlowTest, MediaWork, TimedFlow
+from reedmace.logbook.seeds import seeds
 from reedmace.logbook.standing import Standing
 
 FLOW_TEST_DAYS = 30
-SEED_DAYS = 28
-"""A spare sponge is seeded in about a month; two to three weeks have done (common practice)."""
 _FROM_POWER = {
     f"{kind}-leak-{when}": f"{kind}-power" for kind in ("canister", "hangon", "sump") for when in ("5", "60", "day")
 }
@@ -27,7 +27,7 @@ class Due(Part):
     title: str
     detail: str
     at: AwareDatetime
-    stage: Literal["fit", "keep"]
+    stage: Literal["fit", "cycle", "keep"]
 
 
 def measured_lph(entry: Entry) -> float | None:
@@ -62,7 +62,7 @@ def due(standing: Standing, now: datetime) -> list[Due]:
     plan = standing.filter_plan.body if standing.filter_plan else None
     chosen = plan.chosen if isinstance(plan, FilterPlan) else None
     if chosen is None:
-        return []
+        return _seeded(standing, now)
     found: list[Due] = []
     steps = fitting_steps(FittingStepsQuestion(kind=chosen.kind)).steps
     for s in steps:
@@ -83,11 +83,57 @@ def due(standing: Standing, now: datetime) -> list[Due]:
             Due(key="flow-test", title="Prove the flow", detail="Three fills of a known container.", at=at, stage="fit")
         )
     found += _service(standing, flows)
-    for e in standing.events:
-        if isinstance(e.body, MediaWork) and e.body.what == "seeding-started":
-            at = e.at + timedelta(days=SEED_DAYS)
-            text = e.body.text or "Spare sponge"
-            found.append(Due(key=f"seed-{e.id}", title="A spare sponge is seeded", detail=text, at=at, stage="keep"))
+    found += _seeded(standing, now)
+    return sorted(found, key=lambda d: (d.at, d.key))
+
+
+def _seeded(standing: Standing, now: datetime) -> list[Due]:
+    return [
+        Due(key=f"seed-{s.key}", title="A spare sponge is seeded", detail=s.note or s.name, at=s.ready_at, stage="keep")
+        for s in seeds(standing, now)
+        if s.where == "seeding"
+    ]
+
+
+def cycle_due(
+    standing: Standing, now: datetime, advice: CycleAdviceAnswer, forecast: CycleForecastAnswer | None
+) -> list[Due]:
+    """What comes next in a cycle: the next test, what is foreseen, the days on which it is likely ready.
+
+    standing: the tank's; now: aware time; advice, forecast: of its log.
+    """
+    plan = standing.cycle_plan.body if standing.cycle_plan else None
+    if not isinstance(plan, CyclePlan):
+        return []
+    start = plan.started_at
+    wait = {"now": 0.0, "tonight": 0.4, "tomorrow": 1.0, "later": 2.0}
+    found = [
+        Due(
+            key=f"cycle-{a.do}-{(now + timedelta(days=wait[a.when])).date()}",
+            title=a.title,
+            detail=f"{a.detail} {a.reason}",
+            at=now + timedelta(days=wait[a.when]),
+            stage="cycle",
+        )
+        for a in (advice.first, *advice.then)
+        if a.do in ("test", "dose-ammonia", "raise-kh", "change-water", "add-animals")
+    ]
+    found += [
+        Due(key=f"cycle-{f.kind}", title=f.what, detail=f.detail, at=start + timedelta(days=f.day), stage="cycle")
+        for f in advice.foreseen
+    ]
+    if forecast is not None and forecast.pass_day_p50 is not None and advice.first.do != "add-animals":
+        for name, day in (("earliest", forecast.pass_day_p10), ("latest likely", forecast.pass_day_p90)):
+            if day is not None:
+                found.append(
+                    Due(
+                        key=f"cycle-ready-{name.split()[0]}",
+                        title=f"Ready, {name} day",
+                        detail=forecast.verdict,
+                        at=start + timedelta(days=day),
+                        stage="cycle",
+                    )
+                )
     return sorted(found, key=lambda d: (d.at, d.key))
 
 

@@ -1,13 +1,13 @@
 """The kinds of entry. Entries are only ever added; a correction is a new one that supersedes another."""
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field, field_validator
 
 from reedmace.core.chemistry import AmmoniaProduct
 from reedmace.core.chemistry.dose import PowderProduct
-from reedmace.core.cycle.log import Method, Off
+from reedmace.core.cycle.log import Helper, KitSteps, Method, Off, Plants, TapWater
 from reedmace.core.filter import Filter
 from reedmace.core.filter.media import Basket
 from reedmace.core.filter.room import Plumbing, Priorities, RoomKind
@@ -16,7 +16,7 @@ from reedmace.core.quantity.units import Basis
 from reedmace.core.stock import Animals, Species
 from reedmace.core.stock.species import Water
 from reedmace.core.tank import TankVolumeQuestion
-from reedmace.core.working import PH, Celsius, MgNPerL, Name, Part, number, whole
+from reedmace.core.working import PH, Celsius, MgNPerL, Name, Part, Share, number, whole
 
 Ppm = Annotated[float, number("ppm", 0, 2000, "As the kit reads it, on `basis`")]
 Key = Annotated[
@@ -101,6 +101,23 @@ class CyclePlan(Part):
     start_kh_dkh: Annotated[float, number("dKH", 0, 40)] = 4
     start_ph: PH = 7.4
     basis: Basis = "ion"
+    helpers: Annotated[list[Helper], Field(max_length=3)] = Field(default_factory=list)
+    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
+    tap: TapWater = Field(default_factory=TapWater)
+    seed_share: Share = 1
+    bottle_in_date: bool = True
+    plants: Plants = "none"
+    food_g_day: Annotated[float, number("g/day", 0, 100, "Dry food fed to the empty tank")] = 0
+    ammonia_source: Literal["aquarium-grade", "plain", "household-cleaner", "unknown"] = "aquarium-grade"
+    skimmer_running: bool = False
+
+
+class KitPlan(Part):
+    """The steps of the keeper's own test kit, and when it runs out."""
+
+    kind: Literal["kit-plan"]
+    kit: KitSteps = Field(default_factory=KitSteps)
+    expires_on: date | None = None
 
 
 class StepDone(Part):
@@ -142,6 +159,7 @@ class Reading(Part):
     ph: PH | None = None
     kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
     temperature_c: Celsius | None = None
+    phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
     off_scale: Annotated[list[Off], Field(max_length=3)] = Field(default_factory=list)
 
 
@@ -167,6 +185,7 @@ class WaterChange(Part):
 
     kind: Literal["water-change"]
     share: Annotated[float, number("share", 0, 1)]
+    treated: bool = Field(default=True, description="For chlorine and chloramine")
     litres: Annotated[float, number("L", 0, 1e6)] | None = None
 
 
@@ -178,11 +197,39 @@ class Outage(Part):
 
 
 class MediaWork(Part):
-    """Media cleaned, changed or seeded."""
+    """Media cleaned, changed, seeded, or put in from a running filter. `share` is of all the media there are."""
 
     kind: Literal["media-work"]
-    what: Literal["rinsed", "replaced", "seeding-started", "moved"]
+    what: Literal["rinsed", "rinsed-tap", "replaced", "dried", "seed-added", "new-filter", "seeding-started", "moved"]
+    share: Share = 0.5
     text: Annotated[str, Field(max_length=500)] = ""
+
+
+class PlantGrowth(Part):
+    """New growth seen on the plants."""
+
+    kind: Literal["plant-growth"]
+
+
+class SeedSponge(Part):
+    """A spare sponge or media bag put in this tank to seed."""
+
+    kind: Literal["seed"]
+    name: Name
+    disease_note: Literal["none-seen", "treated", "sick-now", "unknown"] = "none-seen"
+    media_share: Annotated[float, number("share", 0, 1, "Of the media of the filter it is meant for")] = 0.5
+    text: Annotated[str, Field(max_length=500)] = ""
+
+
+class SeedMove(Part):
+    """A seed lifted out, put in where it goes, or put back. `seed_key` is the key of its own entry."""
+
+    kind: Literal["seed-move"]
+    seed_key: Key
+    phase: Literal["out", "in", "back"]
+    travels: Literal["wet-open", "wet-closed", "damp", "dry"] = "wet-open"
+    temperature_c: Annotated[float, number("°C", 0, 60)] = 22
+    to: Annotated[str, Field(max_length=80)] = ""
 
 
 class Stocking(Part):
@@ -212,6 +259,7 @@ Body = Annotated[
     | FilterPlan
     | FitPlan
     | CyclePlan
+    | KitPlan
     | StepDone
     | FlowTest
     | TimedFlow
@@ -221,12 +269,15 @@ Body = Annotated[
     | WaterChange
     | Outage
     | MediaWork
+    | PlantGrowth
+    | SeedSponge
+    | SeedMove
     | Stocking
     | Note
     | Withdrawal,
     Field(discriminator="kind"),
 ]
-PLAN_KINDS = ("tank-plan", "stock-plan", "filter-plan", "fit-plan", "cycle-plan")
+PLAN_KINDS = ("tank-plan", "stock-plan", "filter-plan", "fit-plan", "cycle-plan", "kit-plan")
 
 
 class NewEntry(Part):
@@ -270,11 +321,15 @@ __all__ = [
     "FitPlan",
     "FlowTest",
     "Key",
+    "KitPlan",
     "MediaWork",
     "NewEntry",
     "Note",
     "Outage",
+    "PlantGrowth",
     "Reading",
+    "SeedMove",
+    "SeedSponge",
     "StepDone",
     "StockPlan",
     "Stocking",

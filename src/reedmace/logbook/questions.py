@@ -1,18 +1,40 @@
 """From where a tank stands to the questions the core answers."""
 
+from collections.abc import Callable
 from datetime import datetime
 
 from reedmace.core.cycle import CycleLog, LoggedReading
-from reedmace.core.cycle.log import LoggedAlkalinity, LoggedChange, LoggedDose
+from reedmace.core.cycle.log import (
+    KitSteps,
+    LoggedAlkalinity,
+    LoggedChange,
+    LoggedDose,
+    LoggedMedia,
+    LoggedOutage,
+    MediaWhat,
+)
 from reedmace.core.filter import Filter, RankFiltersQuestion
 from reedmace.core.filter.flow import operating_question
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.fit import FittingPlanQuestion, Layout, fitting_plan
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.quantity.units import as_nitrogen
-from reedmace.core.stock import WasteLoadQuestion, waste_load
+from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
 from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
-from reedmace.logbook.entries import CyclePlan, FilterPlan, FitPlan, Reading, StockPlan, Surroundings, TankPlan
+from reedmace.logbook.entries import (
+    CyclePlan,
+    FilterPlan,
+    FitPlan,
+    KitPlan,
+    MediaWork,
+    Outage,
+    PlantGrowth,
+    Reading,
+    Stocking,
+    StockPlan,
+    Surroundings,
+    TankPlan,
+)
 from reedmace.logbook.standing import Standing
 
 DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36)
@@ -39,6 +61,69 @@ def daily_load(standing: Standing) -> float:
         net_l=net_litres(standing), animals=stock.animals, own_species=stock.own_species, feed_g_day=stock.feed_g_day
     )
     return waste_load(question).ammonia_mg_n_l_day
+
+
+def animals_in(standing: Standing) -> list[Animals]:
+    """The animals put in so far less those lost, by species. standing: the tank's."""
+    counts: dict[str, int] = {}
+    for e in standing.events:
+        if isinstance(e.body, Stocking):
+            counts[e.body.species_id] = counts.get(e.body.species_id, 0) + e.body.count
+    return [Animals(species_id=s, count=min(n, 2000)) for s, n in counts.items() if n > 0]
+
+
+def _load_in(standing: Standing) -> float:
+    """Ammonia of the animals that are in, mg N per litre and day; of the planned ones where none were written down."""
+    stock = standing.stock_plan.body if standing.stock_plan else None
+    own = stock.own_species if isinstance(stock, StockPlan) else []
+    known = {s.id for s in own} | set(SPECIES)
+    present = [a for a in animals_in(standing) if a.species_id in known]
+    if not present:
+        return daily_load(standing)
+    question = WasteLoadQuestion(net_l=net_litres(standing), animals=present, own_species=own)
+    return waste_load(question).ammonia_mg_n_l_day
+
+
+_MEDIA: dict[str, MediaWhat] = {
+    "rinsed": "rinsed-tank-water",
+    "rinsed-tap": "rinsed-tap",
+    "replaced": "replaced",
+    "dried": "dried",
+    "seed-added": "seed-added",
+    "new-filter": "new-filter",
+    "moved": "seed-added",
+}
+
+
+def _outages(standing: Standing, day: Callable[[datetime], float], now: datetime) -> list[LoggedOutage]:
+    found, since = [], None
+    for e in standing.events:
+        if not isinstance(e.body, Outage):
+            continue
+        if not e.body.running and since is None:
+            since = e.at
+        elif e.body.running and since is not None:
+            found.append((since, e.at))
+            since = None
+    if since is not None and now > since:
+        found.append((since, now))
+    return [
+        LoggedOutage(day=min(max(day(a), 0), 400), hours=min((b - a).total_seconds() / 3600, 10000))
+        for a, b in found
+        if day(b) >= 0 and day(a) <= 400
+    ][-100:]
+
+
+def kit_of(standing: Standing, now: datetime) -> KitSteps:
+    """The keeper's kit with whether it is past its date; the usual steps until they are entered.
+
+    standing: the tank's; now: aware time.
+    """
+    plan = standing.kit_plan.body if standing.kit_plan else None
+    if not isinstance(plan, KitPlan):
+        return KitSteps()
+    past = plan.expires_on is not None and plan.expires_on < now.date()
+    return plan.kit.model_copy(update={"expired": plan.kit.expired or past})
 
 
 def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
@@ -68,20 +153,46 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
                 ph=r.ph,
                 kh_dkh=r.kh_dkh,
                 temperature_c=r.temperature_c,
+                phosphate_ppm=r.phosphate_ppm,
                 off_scale=r.off_scale,
             )
         )
+    stock = standing.stock_plan.body if standing.stock_plan else None
+    chosen = standing.filter_plan.body if standing.filter_plan else None
+    filter_kind = chosen.chosen.kind if isinstance(chosen, FilterPlan) and chosen.chosen else None
+    growth = [day(e.at) for e in standing.events if isinstance(e.body, PlantGrowth) and within(e.at)]
+    # The water it was filled with came from the tap, unless the plan says otherwise.
+    tap = plan.tap.model_copy(
+        update={
+            "ph": plan.start_ph if plan.tap.ph is None else plan.tap.ph,
+            "kh_dkh": plan.start_kh_dkh if plan.tap.kh_dkh is None else plan.tap.kh_dkh,
+        }
+    )
     return CycleLog(
         net_l=net_litres(standing),
         day_now=min(max(day(now), 0), 400),
         method=plan.method,
+        helpers=plan.helpers,
         temperature_c=plan.temperature_c,
+        salinity_g_kg=plan.salinity_g_kg,
         start_kh_dkh=plan.start_kh_dkh,
         start_ph=plan.start_ph,
+        tap=tap,
         planned_load_mg_n_l_day=min(daily_load(standing), 1000),
+        animals=stock.animals if isinstance(stock, StockPlan) else [],
+        own_species=stock.own_species if isinstance(stock, StockPlan) else [],
+        animals_in_mg_n_l_day=min(_load_in(standing), 1000) if plan.method == "animals-in" else 0,
+        food_g_day=plan.food_g_day,
         plan_target_ppm=plan.target_ppm,
         product=plan.product,
+        seed_share=plan.seed_share,
+        bottle_in_date=plan.bottle_in_date,
+        plants=plan.plants,
+        plants_growing_day=max(min(growth), 0) if growth else None,
         filter_running=standing.filter_running,
+        filter_closed=filter_kind == "canister",
+        skimmer_running=plan.skimmer_running,
+        kit=kit_of(standing, now),
         readings=readings[-400:],
         doses=[
             LoggedDose(day=max(day(e.at), 0), raise_mg_n_l=e.body.raise_mg_n_l)
@@ -89,7 +200,7 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
             if e.body.kind == "dose" and within(e.at)
         ][-400:],
         changes=[
-            LoggedChange(day=max(day(e.at), 0), share=e.body.share)
+            LoggedChange(day=max(day(e.at), 0), share=e.body.share, treated=e.body.treated)
             for e in standing.changes
             if e.body.kind == "water-change" and within(e.at)
         ][-400:],
@@ -98,6 +209,12 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
             for e in standing.alkalinity
             if e.body.kind == "alkalinity" and within(e.at)
         ][-400:],
+        outages=_outages(standing, day, now),
+        media=[
+            LoggedMedia(day=max(day(e.at), 0), what=_MEDIA[e.body.what], share=e.body.share)
+            for e in standing.events
+            if isinstance(e.body, MediaWork) and e.body.what in _MEDIA and within(e.at)
+        ][-100:],
     )
 
 

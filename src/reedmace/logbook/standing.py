@@ -16,6 +16,7 @@ class Standing(Part):
     filter_plan: Entry | None = None
     fit_plan: Entry | None = None
     cycle_plan: Entry | None = None
+    kit_plan: Entry | None = None
     steps_done: dict[str, Entry] = Field(default_factory=dict)
     flow_tests: list[Entry] = Field(default_factory=list)
     timed_flows: list[Entry] = Field(default_factory=list)
@@ -23,6 +24,7 @@ class Standing(Part):
     doses: list[Entry] = Field(default_factory=list)
     alkalinity: list[Entry] = Field(default_factory=list)
     changes: list[Entry] = Field(default_factory=list)
+    seeds: list[Entry] = Field(default_factory=list)
     events: list[Entry] = Field(default_factory=list)
     filter_running: bool = True
 
@@ -34,6 +36,7 @@ _LISTS = {
     "dose": "doses",
     "alkalinity": "alkalinity",
     "water-change": "changes",
+    "seed": "seeds",
 }
 
 

@@ -61,9 +61,7 @@ def stem(standing: Standing, now: datetime) -> list[Stage]:
     elif log is None:
         stages.append(Stage(stage="cycle", state="open", words="not begun"))
     else:
-        ready = cycle_readiness(
-            CycleReadinessQuestion(log=log, standard="seeded" if log.method == "seeded-filter" else "load-matched")
-        ).ready
+        ready = cycle_readiness(CycleReadinessQuestion(log=log)).ready
         stages.append(
             Stage(
                 stage="cycle",

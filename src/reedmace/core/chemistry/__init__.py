@@ -9,7 +9,7 @@ from reedmace.core.chemistry.ammonia import (
     un_ionised_ammonia,
     un_ionised_share,
 )
-from reedmace.core.chemistry.change import WaterChangeAnswer, WaterChangeQuestion, water_change
+from reedmace.core.chemistry.change import WaterChangeAnswer, WaterChangeQuestion, mixed_ph, water_change
 from reedmace.core.chemistry.dose import (
     ALKALINITY_PER_N,
     AlkalinityDoseAnswer,
@@ -20,6 +20,12 @@ from reedmace.core.chemistry.dose import (
     alkalinity_dose,
     ammonia_dose,
 )
+from reedmace.core.chemistry.oxygen import (
+    OxygenSaturationAnswer,
+    OxygenSaturationQuestion,
+    oxygen_saturation,
+    oxygen_saturation_mg_l,
+)
 
 __all__ = [
     "ALKALINITY_PER_N",
@@ -28,6 +34,8 @@ __all__ = [
     "AmmoniaDoseAnswer",
     "AmmoniaDoseQuestion",
     "AmmoniaProduct",
+    "OxygenSaturationAnswer",
+    "OxygenSaturationQuestion",
     "UnIonisedAnswer",
     "UnIonisedQuestion",
     "WaterChangeAnswer",
@@ -36,6 +44,9 @@ __all__ = [
     "alkalinity_dose",
     "ammonia_dose",
     "chronic_criterion_mg_n_l",
+    "mixed_ph",
+    "oxygen_saturation",
+    "oxygen_saturation_mg_l",
     "pka_fresh",
     "un_ionised_ammonia",
     "un_ionised_share",

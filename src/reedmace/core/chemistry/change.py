@@ -1,10 +1,41 @@
-"""One water change that meets the target of every solute at once."""
+"""One water change that meets the target of every solute at once, without a shock to what lives in it."""
 
+import math
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.working import Answer, CannotAnswer, Litres, NetLitres, Part, Question, Share, Working, number
+from reedmace.core.quantity import CACO3_PER_DKH
+from reedmace.core.working import (
+    PH,
+    Answer,
+    CannotAnswer,
+    Litres,
+    NetLitres,
+    Part,
+    Question,
+    Share,
+    Working,
+    number,
+    whole,
+)
+
+PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY = 0.5, 1.0
+"""Most that pH may move in one change, with animals in and without (common practice for the first, memory for the second)."""
+MOST_PARTS = 8
+_PK1 = 6.35
+
+
+def mixed_ph(tank_ph: float, tank_kh_dkh: float, tap_ph: float, tap_kh_dkh: float, share: float) -> float:
+    """pH right after a change, before the air has its say.
+
+    tank_ph, tap_ph: 4 to 10; tank_kh_dkh, tap_kh_dkh: dKH; share: of the water changed, 0 to 1.
+    Bicarbonate and CO2 mix in proportion; pH = 6.35 + log10(HCO3/CO2). Source: Stumm and Morgan, carbonate equilibrium.
+    """
+    bicarbonate = [max(kh, 0.05) * CACO3_PER_DKH / 50.04 for kh in (tank_kh_dkh, tap_kh_dkh)]
+    gas = [b / 10 ** (ph - _PK1) for b, ph in zip(bicarbonate, (tank_ph, tap_ph), strict=True)]
+    mixed = [one * (1 - share) + other * share for one, other in (bicarbonate, gas)]
+    return _PK1 + math.log10(mixed[0] / mixed[1])
 
 
 class Solute(Part):
@@ -24,6 +55,11 @@ class WaterChangeQuestion(Question):
     tank_c: Annotated[float, number("°C", 0.5, 40)] = 25
     tap_cold_c: Annotated[float, number("°C", 0, 40)] = 12
     tap_hot_c: Annotated[float, number("°C", 20, 90)] = 55
+    tank_ph: PH | None = None
+    tank_kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
+    tap_ph: PH | None = None
+    tap_kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
+    animals_in: bool = True
     conditioner_ml_per_100l: Annotated[float, number("mL/100 L", 0, 1000, "From the conditioner's label")] = 0
 
 
@@ -36,7 +72,7 @@ class SoluteShare(Part):
 
 
 class WaterChangeAnswer(Answer):
-    """Share and litres, with the solute that decides it."""
+    """Share and litres, with the solute that decides it; in how many parts, so that pH moves no more than it may."""
 
     change_share: Share
     change_l: Litres
@@ -45,6 +81,10 @@ class WaterChangeAnswer(Answer):
     hot_l: Litres
     cold_l: Litres
     conditioner_ml: Annotated[float, number("mL", 0, 1e6)]
+    after_ph: Annotated[float, number("pH", 0, 14)] | None
+    ph_shift: Annotated[float, number("pH", 0, 10, "Of the largest part")] | None
+    parts_count: Annotated[int, whole(1, MOST_PARTS)]
+    part_l: Litres
 
 
 def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
@@ -99,7 +139,22 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
         if share == 0
         else f"Change {litres:.0f} L ({share * 100:.0f} %): {decided} decides it. Mix {hot:.0f} L hot with {litres - hot:.0f} L cold to match {q.tank_c:g} °C, and treat for chlorine."
     )
-    if share > 0.9:
+    after_ph = shift = None
+    parts, part_l = 1, litres
+    if None not in (q.tank_ph, q.tank_kh_dkh, q.tap_ph, q.tap_kh_dkh) and share > 0:
+        after_ph, shift, parts = _parts(q, share)
+        part_l = litres if parts == 1 else (1 - (1 - share) ** (1 / parts)) * q.net_l
+        w.line(
+            "ΔpH",
+            "pH mixed − pH tank, the largest part",
+            f"{parts} part{'s' if parts > 1 else ''} of {part_l:.1f} L",
+            shift,
+            "pH",
+            "carbonate",
+        )
+    if parts > 1:
+        verdict += f" In {parts} parts of {part_l:.0f} L, a few hours apart, so that pH moves no more than {PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY:g} at a time."
+    elif share > 0.9 and q.animals_in:
         verdict += " With animals in, split it over several days."
     return WaterChangeAnswer(
         verdict=verdict,
@@ -111,4 +166,24 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
         hot_l=hot,
         cold_l=litres - hot,
         conditioner_ml=conditioner,
+        after_ph=after_ph,
+        ph_shift=shift,
+        parts_count=parts,
+        part_l=part_l,
     )
+
+
+def _parts(q: WaterChangeQuestion, share: float) -> tuple[float, float, int]:
+    """(pH in the end, largest step, parts) of the fewest equal parts whose steps are each small enough."""
+    most = PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY
+    kh_tap, ph_tap = q.tap_kh_dkh or 0.0, q.tap_ph or 7.0
+    for parts in range(1, MOST_PARTS + 1):
+        each = 1 - (1 - min(share, 0.999)) ** (1 / parts)
+        ph, kh, worst = q.tank_ph or 7.0, max(q.tank_kh_dkh or 0.0, 0.05), 0.0
+        for _ in range(parts):
+            after = mixed_ph(ph, kh, ph_tap, kh_tap, each)
+            worst = max(worst, abs(after - ph))
+            ph, kh = after, kh * (1 - each) + kh_tap * each
+        if worst <= most:
+            break
+    return ph, worst, parts

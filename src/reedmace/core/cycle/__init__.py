@@ -1,24 +1,70 @@
-"""The nitrogen cycle of a new tank: kinetics, forecast, advice, readiness."""
+"""The nitrogen cycle of a new tank: kinetics, forecast, advice, readiness, and the first animals."""
 
 from reedmace.core.cycle.advice import CycleAdviceAnswer, CycleAdviceQuestion, cycle_advice
-from reedmace.core.cycle.forecast import CycleForecastAnswer, CycleForecastQuestion, cycle_forecast
+from reedmace.core.cycle.balance import NitrogenBalanceAnswer, NitrogenBalanceQuestion, nitrogen_balance
+from reedmace.core.cycle.cloudy import CloudyWaterAnswer, CloudyWaterQuestion, cloudy_water
+from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, emergency_plan
+from reedmace.core.cycle.forecast import (
+    CycleForecastAnswer,
+    CycleForecastQuestion,
+    CycleHistoryAnswer,
+    CycleHistoryQuestion,
+    CycleWhatIfAnswer,
+    CycleWhatIfQuestion,
+    cycle_forecast,
+    cycle_history,
+    cycle_what_if,
+)
 from reedmace.core.cycle.line import ReadTestLineAnswer, ReadTestLineQuestion, read_test_line
 from reedmace.core.cycle.log import CycleLog, LoggedReading
+from reedmace.core.cycle.methods import (
+    CycleMethodsAnswer,
+    CycleMethodsQuestion,
+    CyclePlanAnswer,
+    CyclePlanQuestion,
+    cycle_methods,
+    cycle_plan,
+)
+from reedmace.core.cycle.ramp import StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
 
 __all__ = [
+    "CloudyWaterAnswer",
+    "CloudyWaterQuestion",
     "CycleAdviceAnswer",
     "CycleAdviceQuestion",
     "CycleForecastAnswer",
     "CycleForecastQuestion",
+    "CycleHistoryAnswer",
+    "CycleHistoryQuestion",
     "CycleLog",
+    "CycleMethodsAnswer",
+    "CycleMethodsQuestion",
+    "CyclePlanAnswer",
+    "CyclePlanQuestion",
     "CycleReadinessAnswer",
     "CycleReadinessQuestion",
+    "CycleWhatIfAnswer",
+    "CycleWhatIfQuestion",
+    "EmergencyPlanAnswer",
+    "EmergencyPlanQuestion",
     "LoggedReading",
+    "NitrogenBalanceAnswer",
+    "NitrogenBalanceQuestion",
     "ReadTestLineAnswer",
     "ReadTestLineQuestion",
+    "StockingRampAnswer",
+    "StockingRampQuestion",
+    "cloudy_water",
     "cycle_advice",
     "cycle_forecast",
+    "cycle_history",
+    "cycle_methods",
+    "cycle_plan",
     "cycle_readiness",
+    "cycle_what_if",
+    "emergency_plan",
+    "nitrogen_balance",
     "read_test_line",
+    "stocking_ramp",
 ]

@@ -1,5 +1,6 @@
 """What to do today, in order, each with its reason; and why a cycle has stalled."""
 
+import math
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -10,10 +11,10 @@ from reedmace.core.chemistry import (
     WaterChangeQuestion,
     alkalinity_dose,
     ammonia_dose,
-    un_ionised_share,
     water_change,
 )
-from reedmace.core.chemistry.change import Solute
+from reedmace.core.chemistry.change import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Solute
+from reedmace.core.cycle.emergency import EmergencyPlanQuestion, emergency_plan
 from reedmace.core.cycle.log import (
     HIGH_AMMONIA_MG_N_L,
     HIGH_NITRITE_MG_N_L,
@@ -21,14 +22,19 @@ from reedmace.core.cycle.log import (
     ZERO_NITRITE_MG_N_L,
     CycleLog,
 )
-from reedmace.core.cycle.readiness import CycleReadinessQuestion, cycle_readiness
+from reedmace.core.cycle.ramp import StockingRampQuestion, stocking_ramp
+from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
+from reedmace.core.cycle.stalls import COOL_C, Diagnosis, Finding, Foreseen, State, diagnose, state_of
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.core.working import Answer, MgNPerL, Part, Question, Working, number
+from reedmace.core.stock import WasteLoadQuestion, waste_load
+from reedmace.core.working import Answer, Celsius, MgNPerL, Part, Question, Working, number, whole
 
 TOP_UP_UNDER_MG_N_L = 1.0 * NITROGEN_SHARE["NH4"]
-LOW_KH_DKH, TARGET_KH_DKH = 2.0, 4.0
-LOW_PH, STOPPED_PH = 6.8, 6.5
-COOL_C, WARM_C = 22.0, 27.0
+TARGET_KH_DKH = 4.0
+WARM_C = 27.0
+WARMING_C_DAY = 2.0
+FINAL_NITRATE_MG_N_L = 20 * NITROGEN_SHARE["NO3"]
+FINAL_LEAST, FINAL_MOST = 0.6, 0.9
 
 Do = Literal[
     "test",
@@ -36,10 +42,18 @@ Do = Literal[
     "raise-kh",
     "wait",
     "warm",
+    "cool",
     "change-water",
+    "treat-water",
     "start-filter",
     "stop-dosing",
     "dilute-test",
+    "skimmer-off",
+    "feed-phosphate",
+    "feed-tank",
+    "feed-little",
+    "watch-growth",
+    "add-seed",
     "add-animals",
     "feed-film",
 ]
@@ -61,70 +75,53 @@ class Action(Part):
     when: Literal["now", "tonight", "tomorrow", "later"]
     amount: Annotated[float, number("amount_unit", 0, 1e7)] | None = None
     amount_unit: Literal["g", "mL", "drops", "L"] | None = None
+    times_count: Annotated[int, whole(1, 8, "The amount so many times, some hours apart")] = 1
     raise_mg_n_l: MgNPerL | None = Field(default=None, description="What a dose of ammonia adds")
     raise_dkh: Annotated[float, number("dKH", 0, 40)] | None = Field(default=None, description="What bicarbonate adds")
+    to_c: Celsius | None = Field(default=None, description="Thermostat to be reached")
+    step_c: Annotated[float, number("°C", 0, 5, "Most in a day")] | None = None
+    ph_shift: Annotated[float, number("pH", 0, 10, "Expected of one portion")] | None = None
     caution: str | None = None
 
 
-class Finding(Part):
-    """One thing looked at: a cause of a stall, or ruled out."""
-
-    title: str
-    detail: str
-
-
 class CycleAdviceAnswer(Answer):
-    """The first action, the rest in order, and the stall if there is one."""
+    """The first action, the rest in order, the stall if there is one, and what would be the next."""
 
     first: Action
     then: list[Action]
     stalled: bool
     causes: list[Finding]
     ruled_out: list[Finding]
+    foreseen: list[Foreseen]
     animals: str
 
 
-def _stuck(log: CycleLog) -> bool:
-    """Nitrite or ammonia stands high and has not fallen over the last three readings spanning two days or more."""
-    for field, high in (("nitrite_mg_n_l", 0.6), ("ammonia_mg_n_l", 0.6)):
-        rows = [
-            (r.day, getattr(r, field))
-            for r in sorted(log.readings, key=lambda r: r.day)
-            if getattr(r, field) is not None
-        ][-3:]
-        if (
-            len(rows) == 3
-            and rows[-1][0] - rows[0][0] >= 2
-            and rows[-1][1] >= max(high, 0.95 * rows[0][1])
-            and log.day_now > 10
-        ):
-            return True
-    return False
-
-
-def _dose_action(log: CycleLog, ammonia_mg_n_l: float, w: Working) -> Action:
-    target_n = log.plan_target_ppm * NITROGEN_SHARE["NH4"] if not log.doses else log.challenge_mg_n_l()
+def _dose(log: CycleLog, s: State, w: Working) -> Action | None:
+    """The next dose, None where even the smallest would stand above the hold."""
+    wanted = log.plan_target_ppm * NITROGEN_SHARE["NH4"] if not log.doses else log.challenge_mg_n_l()
+    if log.method in ("seeded-filter", "side-by-side"):
+        wanted = log.challenge_mg_n_l()
+    wanted = min(wanted, HIGH_AMMONIA_MG_N_L)
+    if wanted <= s.ammonia_now:
+        return None
     answer = ammonia_dose(
         AmmoniaDoseQuestion(
-            net_l=log.net_l,
-            target_ppm=min(target_n, 20),
-            basis="N",
-            current_ppm=min(ammonia_mg_n_l, 100),
-            product=log.product,
+            net_l=log.net_l, target_ppm=wanted, basis="N", current_ppm=min(s.ammonia_now, 100), product=log.product
         )
     )
     w.lines.extend(answer.working[:3])
     amount, unit = next(
         (a, u) for a, u in ((answer.grams, "g"), (answer.millilitres, "mL"), (answer.drops, "drops")) if a is not None
     )
-    ppm = target_n / NITROGEN_SHARE["NH4"]
     return Action(
         do="dose-ammonia",
-        title=f"Dose to {ppm:.2g} ppm",
+        title=f"Dose to {wanted / NITROGEN_SHARE['NH4']:.2g} ppm",
         detail=f"{answer.verdict.split(' to bring')[0]}, stirred into a jug of tank water.",
         reason="The film needs feeding, and each dose that is gone in a day is the proof you are after."
         if log.doses
-        else "Nothing lives in the filter yet; this is the food that starts it.",
+        else "Nothing lives in the filter yet; this is the food that starts it."
+        if log.method == "measured-ammonia"
+        else "The film that came across must be fed, and a dose gone in a day shows that it lives.",
         when="now",
         amount=amount,
         amount_unit=unit,
@@ -133,30 +130,270 @@ def _dose_action(log: CycleLog, ammonia_mg_n_l: float, w: Working) -> Action:
     )
 
 
-def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
-    """What to do today, in order.
+def _raise_kh(log: CycleLog, s: State, w: Working) -> Action:
+    kh = s.kh_now or 0.0
+    most = PH_SHIFT_ANIMALS if log.animals_are_in() else PH_SHIFT_EMPTY
+    # Two portions twelve hours apart; at a steady CO2 pH moves by the logarithm of the KH, so that bounds each.
+    base = max(kh, 0.3)
+    target = min(TARGET_KH_DKH, base * 10 ** (2 * most))
+    middle = (kh + target) / 2
+    if middle > base * 10**most:
+        target = max(2 * base * 10**most - kh, kh + 0.1)
+        middle = (kh + target) / 2
+    dose = alkalinity_dose(AlkalinityDoseQuestion(net_l=log.net_l, current_dkh=kh, target_dkh=target, planned_mg_n_l=0))
+    w.lines.extend(dose.working[-2:])
+    shift = w.line("ΔpH", "log10(KH after / KH before)", f"log10({middle:.2f} / {base:.2f}), the first half", math.log10(middle / base), "pH", "carbonate")  # fmt: skip
+    return Action(
+        do="raise-kh",
+        title=f"Add {_grams(dose.sodium_bicarbonate_g)} g of baking soda",
+        detail=f"Sodium bicarbonate, dissolved first, half now and half tonight: KH {kh:.1f} to {target:.2g} dKH.",
+        reason="The film burns alkalinity with every milligram of ammonia and stops when it is gone.",
+        when="now",
+        amount=dose.sodium_bicarbonate_g,
+        amount_unit="g",
+        raise_dkh=target - kh,
+        ph_shift=max(shift, 0.0),
+        caution="With animals in, slowly: pH follows KH." if log.animals_are_in() else None,
+    )
 
-    question: the log in days, mg N/L, dKH and °C.
-    Source: common practice for the thresholds; US EPA 1993 for alkalinity; Emerson et al. 1975 for the poison share.
-    """
-    log, w = question.log, Working()
+
+def _grams(grams: float) -> str:
+    return f"{grams:.0f}" if grams >= 10 else f"{grams:.2g}"
+
+
+def _change(
+    log: CycleLog, s: State, solute: Solute, least: float, most: float, w: Working
+) -> tuple[float, int, float | None]:
+    """(litres of one portion, portions, pH shift of a portion) of a change that brings one solute to its target."""
+    answer = water_change(
+        WaterChangeQuestion(
+            net_l=log.net_l,
+            solutes=[solute],
+            animals_in=log.animals_are_in(),
+        )
+    )
+    share = min(max(answer.change_share, least), most)
+    litres = w.line("V", "share × net litres", f"{share:.2f} × {log.net_l:.0f}", share * log.net_l, "L", "practice")
+    if s.ph is None or s.kh_now is None or log.tap.ph is None:
+        return litres, 1, None
+    # The same share again, now with the pH of both waters, to see in how many portions it must go.
+    parts = water_change(
+        WaterChangeQuestion(
+            net_l=log.net_l,
+            solutes=[Solute(what="other", now_ppm=1, target_ppm=1 - share)],
+            tank_ph=s.ph,
+            tank_kh_dkh=min(s.kh_now, 40),
+            tap_ph=log.tap.ph,
+            tap_kh_dkh=log.tap_kh_dkh(),
+            animals_in=log.animals_are_in(),
+        )
+    )
+    return (parts.part_l if parts.parts_count > 1 else litres), parts.parts_count, parts.ph_shift
+
+
+def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Working) -> list[Action]:
+    before = s.nitrate[1] if s.nitrate else 0.0
+    target = max(FINAL_NITRATE_MG_N_L, 1.2 * log.tap.nitrate_mg_n_l)
+    solute = Solute(
+        what="nitrate", now_ppm=min(before, 1e4), tap_ppm=min(log.tap.nitrate_mg_n_l, before), target_ppm=target
+    )
+    if log.animals_are_in():
+        return [
+            Action(
+                do="wait",
+                title="No more emergency",
+                detail="Weekly changes, food back to normal over a week, tests weekly.",
+                reason="A week of zeros with the animals in: the film carries them.",
+                when="now",
+            )
+        ]
+    litres, parts, shift = _change(log, s, solute, FINAL_LEAST, FINAL_MOST, w)
+    times = f", {parts} times some hours apart" if parts > 1 else ""
+    actions = [
+        Action(
+            do="change-water",
+            title=f"Change {litres:.0f} L{times}",
+            detail="Treated for chlorine and at the animals' temperature.",
+            reason="One large change takes out the nitrate the doses made."
+            if parts == 1
+            else "It takes out the nitrate the doses made; in portions, so that pH does not jump.",
+            when="now",
+            amount=litres,
+            amount_unit="L",
+            times_count=parts,
+            ph_shift=shift,
+            caution="Unplug heater and filter first; plug them back in after.",
+        )
+    ]
+    cool = _cool(log, s)
+    if cool:
+        actions.append(cool)
+    actions.append(_add_animals(log, ready))
+    actions.append(
+        Action(
+            do="feed-film",
+            title="If they come later, keep dosing",
+            detail=f"{log.challenge_mg_n_l():.2g} mg N/L every two or three days, and change again the day before.",
+            reason="An unfed film fades.",
+            when="later",
+        )
+    )
+    return actions
+
+
+def _cool(log: CycleLog, s: State) -> Action | None:
+    loads = waste_load(WasteLoadQuestion(net_l=log.net_l, animals=log.animals, own_species=log.own_species))
+    low, high = loads.temperature_low_c, loads.temperature_high_c
+    wanted = (low + high) / 2 if low is not None and high is not None else 25.0
+    if s.temperature <= (high if high is not None else 26.5):
+        return None
+    wanted = min(max(wanted, 0.5), 40.0)
+    return Action(
+        do="cool",
+        title=f"Heater down to {wanted:.0f} °C",
+        detail="A degree or two a day, before the animals come.",
+        reason=f"{s.temperature:g} °C was for the film; the animals want less.",
+        when="now",
+        to_c=wanted,
+        step_c=WARMING_C_DAY,
+    )
+
+
+def _add_animals(log: CycleLog, ready: CycleReadinessAnswer) -> Action:
+    who, when_more = "the first animals", "a part of the stock at a time"
+    if log.animals and ready.proven_mg_n_l_day > 0:
+        ramp = stocking_ramp(
+            StockingRampQuestion(
+                net_l=log.net_l,
+                proven_mg_n_l_day=min(ready.proven_mg_n_l_day, 1000),
+                animals=log.animals,
+                own_species=log.own_species,
+            )
+        )
+        if ramp.steps:
+            who = " and ".join(f"{a.count} {a.common_name.lower()}" for a in ramp.steps[0].add)
+            when_more = (
+                "that is all of them"
+                if len(ramp.steps) == 1
+                else f"no more until day {ramp.steps[1].day:.0f} after them"
+            )
+    return Action(
+        do="add-animals",
+        title=f"Add {who}",
+        detail=f"Within a few days of the change; {when_more}; test daily for a week.",
+        reason="The film starves without them, and outgrown it lets ammonia stand.",
+        when="tomorrow",
+    )
+
+
+def _animals_in(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]]:
+    """Verdict and actions with animals in: no dose is ever among them."""
+    if s.ammonia is None or s.nitrite is None or log.day_now - min(s.ammonia[0], s.nitrite[0]) > 1.2:
+        return (
+            "Animals are in: what the water is today decides what to do.",
+            [
+                Action(
+                    do="test",
+                    title="Test ammonia, nitrite and pH",
+                    detail="Now, and every day until both have read zero for a week.",
+                    reason="With animals in and no film yet, both can turn harmful within a day.",
+                    when="now",
+                ),
+                Action(
+                    do="feed-little",
+                    title="Feed a quarter",
+                    detail="Once a day; take out what is left.",
+                    reason="Food is where the ammonia comes from.",
+                    when="now",
+                ),
+            ],
+        )
+    plan = emergency_plan(
+        EmergencyPlanQuestion(
+            net_l=log.net_l,
+            ammonia_mg_n_l=s.ammonia_now,
+            nitrite_mg_n_l=s.nitrite[1],
+            nitrate_mg_n_l=s.nitrate[1] if s.nitrate else None,
+            ph=s.ph if s.ph is not None else log.start_ph,
+            kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
+            temperature_c=s.temperature,
+            salinity_g_kg=log.salinity_g_kg,
+            load_mg_n_l_day=log.animals_in_mg_n_l_day,
+            tap=log.tap,
+        )
+    )
+    w.lines.extend(plan.working)
+    actions = []
+    changed_since = any(c.day > min(s.ammonia[0], s.nitrite[0]) for c in log.changes)
+    if plan.changes and not changed_since:
+        first = plan.changes[0]
+        actions.append(
+            Action(
+                do="change-water",
+                title=f"Change {first.litres:.0f} L now",
+                detail=(
+                    f"Then {' and '.join(f'{c.litres:.0f} L after {c.after_hours:.0f} h' for c in plan.changes[1:])}. "
+                    if len(plan.changes) > 1
+                    else ""
+                )
+                + "Treated, at tank temperature.",
+                reason=plan.verdict.split(". ")[0] + ".",
+                when="now",
+                amount=first.litres,
+                amount_unit="L",
+                ph_shift=abs(first.after_ph - (s.ph if s.ph is not None else log.start_ph)),
+                caution=plan.cautions[0],
+            )
+        )
+    elif plan.changes:
+        actions.append(
+            Action(
+                do="test",
+                title="Test again after the change",
+                detail="Ammonia, nitrite, pH.",
+                reason="The last test is from before the change.",
+                when="now",
+            )
+        )
+    actions.append(
+        Action(
+            do="feed-little",
+            title="No food today"
+            if plan.feed_share == 0
+            else f"Feed {'a quarter' if plan.feed_share < 0.5 else 'half'}",
+            detail=plan.feeding,
+            reason="Food is where the ammonia comes from.",
+            when="now",
+        )
+    )
+    if s.low_kh:
+        actions.append(_raise_kh(log, s, w))
+    if not any(a.do == "test" for a in actions):
+        actions.append(
+            Action(
+                do="test",
+                title="Test twice a day" if plan.tests_per_day > 1 else "Test tomorrow",
+                detail="Ammonia, nitrite, pH; until both have read zero for a week.",
+                reason="A day is long for them.",
+                when="tonight" if plan.tests_per_day > 1 else "tomorrow",
+            )
+        )
+    actions.append(
+        Action(
+            do="add-seed",
+            title="Get seeded media",
+            detail="From a healthy tank, wet and aired on the way.",
+            reason="It is the only thing that shortens this.",
+            when="later",
+            caution=plan.vet,
+        )
+    )
+    return plan.verdict, actions
+
+
+def _first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]:
+    """What must be put right whatever the stage: filter, alkalinity, chlorine, warmth, too much ammonia, skimmer."""
     actions: list[Action] = []
-    causes: list[Finding] = []
-    ruled: list[Finding] = []
-    ammonia, nitrite, nitrate = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l"), log.latest("nitrate_mg_n_l")
-    kh, ph = log.latest("kh_dkh"), log.latest("ph")
-    temperature = log.latest("temperature_c") or (0.0, log.temperature_c)
-    # Doses and bicarbonate since a reading change what it says now.
-    ammonia_now = (
-        ammonia[1] + sum(d.raise_mg_n_l for d in log.doses if d.day > ammonia[0])
-        if ammonia
-        else sum(d.raise_mg_n_l for d in log.doses)
-    )
-    kh_now = kh[1] + sum(a.raise_dkh for a in log.alkalinity if a.day > kh[0]) if kh else None
-    stuck = _stuck(log)
-    ready = cycle_readiness(
-        CycleReadinessQuestion(log=log, standard="seeded" if log.method == "seeded-filter" else "load-matched")
-    )
     if not log.filter_running:
         actions.append(
             Action(
@@ -168,105 +405,85 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
                 caution="Unplug before hands go in; dry the plug.",
             )
         )
-        causes.append(Finding(title="The filter is off.", detail="No water reaches the film."))
-    else:
-        ruled.append(Finding(title="The filter.", detail="No stop is logged."))
-    low_kh = kh_now is not None and kh_now < LOW_KH_DKH
-    treated_since_ph = ph is not None and any(a.day >= ph[0] for a in log.alkalinity)
-    acid = ph is not None and ph[1] < LOW_PH and not treated_since_ph
-    if low_kh and kh_now is not None:
-        dose = alkalinity_dose(
-            AlkalinityDoseQuestion(net_l=log.net_l, current_dkh=kh_now, target_dkh=TARGET_KH_DKH, planned_mg_n_l=0)
-        )
-        w.lines.extend(dose.working[-2:])
-        actions.append(
-            Action(
-                do="raise-kh",
-                title=f"Add {dose.sodium_bicarbonate_g:.0f} g of baking soda",
-                detail=f"Sodium bicarbonate, dissolved first, half now and half tonight: KH {kh_now:.1f} to {TARGET_KH_DKH:g} dKH.",
-                reason="The film burns alkalinity with every milligram of ammonia and stops when it is gone.",
-                when="now",
-                amount=dose.sodium_bicarbonate_g,
-                amount_unit="g",
-                raise_dkh=TARGET_KH_DKH - kh_now,
-            )
-        )
-        burned = sum(d.raise_mg_n_l for d in log.doses) * 7.14 / 17.85
-        w.line(
-            "ΔKH",
-            "7.14 × N dosed / 17.85",
-            f"7.14 × {sum(d.raise_mg_n_l for d in log.doses):.2f} / 17.85",
-            burned,
-            "dKH",
-            "epa1993",
-        )
-        causes.append(
-            Finding(
-                title="Alkalinity is nearly spent.",
-                detail=f"KH reads {kh_now:.1f} dKH. The {sum(d.raise_mg_n_l for d in log.doses):.1f} mg N/L dosed so far can burn {burned:.1f} dKH of the {log.start_kh_dkh:.1f} you began with.",
-            )
-        )
-        if acid and ph:
-            causes.append(
-                Finding(title=f"So pH fell to {ph[1]:.1f}.", detail=f"Below about {STOPPED_PH} the film all but stops.")
-            )
-    elif acid and ph:
+    if s.low_kh:
+        actions.append(_raise_kh(log, s, w))
+    elif s.acid and s.ph is not None:
         actions.append(
             Action(
                 do="test",
                 title="Test KH",
-                detail=f"pH reads {ph[1]:.1f}, which slows the film; KH tells whether alkalinity is the reason.",
+                detail=f"pH reads {s.ph:.1f}, which slows the film; KH tells whether alkalinity is the reason.",
                 reason="Bicarbonate is dosed by KH, not by pH.",
                 when="now",
             )
         )
-        causes.append(
-            Finding(title=f"pH is {ph[1]:.1f}.", detail="Below about 6.8 the film slows, below 6.5 it all but stops.")
+    if d.has("chlorine") and any(not c.treated and log.day_now - c.day <= 1.5 for c in log.changes):
+        actions.append(
+            Action(
+                do="treat-water",
+                title="Treat the water now",
+                detail="Conditioner to the whole tank's litres, not to the bucket's.",
+                reason="Untreated water went in; what chlorine is left goes on killing the film.",
+                when="now",
+            )
         )
-    elif kh_now is not None:
-        ruled.append(Finding(title="Alkalinity.", detail=f"KH {kh_now:.1f} dKH is enough for now."))
-    if temperature[1] < COOL_C:
+    if s.temperature < COOL_C:
         actions.append(
             Action(
                 do="warm",
                 title=f"Warm the water to {WARM_C:g} °C",
                 detail="While there are no animals; a degree or two a day, and back to the animals' range before they come.",
-                reason=f"At {temperature[1]:g} °C the film works at about {100 * 1.08 ** (temperature[1] - WARM_C):.0f} % of its pace at {WARM_C:g} °C.",
+                reason=f"At {s.temperature:g} °C the film works at about {100 * 1.08 ** (s.temperature - WARM_C):.0f} % of its pace at {WARM_C:g} °C.",
                 when="now",
+                to_c=WARM_C,
+                step_c=WARMING_C_DAY,
                 caution="Never run a heater out of water.",
             )
         )
-        causes.append(Finding(title="It is cold.", detail=f"{temperature[1]:g} °C."))
-    else:
-        ruled.append(Finding(title="Warmth.", detail=f"{temperature[1]:g} °C is warm enough."))
-    if ammonia and ammonia_now > HIGH_AMMONIA_MG_N_L:
-        fraction = water_change(
-            WaterChangeQuestion(
-                net_l=log.net_l,
-                solutes=[Solute(what="ammonia", now_ppm=min(ammonia_now, 1e4), target_ppm=HIGH_AMMONIA_MG_N_L * 0.6)],
+    elif d.has("hot"):
+        actions.append(
+            Action(
+                do="cool",
+                title="Heater down to 28 °C",
+                detail="A couple of degrees a day.",
+                reason="Above 33 °C the film slows, above 36 it dies.",
+                when="now",
+                to_c=28,
+                step_c=WARMING_C_DAY,
             )
         )
+    if d.has("overdosed") and log.tap.ammonia_mg_n_l < 0.6 * HIGH_AMMONIA_MG_N_L:
+        solute = Solute(
+            what="ammonia",
+            now_ppm=min(s.ammonia_now, 1e4),
+            tap_ppm=log.tap.ammonia_mg_n_l,
+            target_ppm=0.6 * HIGH_AMMONIA_MG_N_L,
+        )
+        litres, parts, shift = _change(log, s, solute, 0.0, FINAL_MOST, w)
         actions.append(
             Action(
                 do="change-water",
-                title=f"Change {fraction.change_l:.0f} L",
+                title=f"Change {litres:.0f} L" + (f", {parts} times" if parts > 1 else ""),
                 detail="Treated for chlorine, at tank temperature.",
-                reason=f"Ammonia at {ammonia_now / NITROGEN_SHARE['NH4']:.1f} ppm is over the 5 ppm at which it holds the film back.",
+                reason=f"Ammonia at {s.ammonia_now / NITROGEN_SHARE['NH4']:.1f} ppm is over the 5 ppm at which it holds the film back.",
                 when="now",
-                amount=fraction.change_l,
+                amount=litres,
                 amount_unit="L",
+                times_count=parts,
+                ph_shift=shift,
             )
         )
-        if ph:
-            share = un_ionised_share(ph[1], temperature[1])
-            causes.append(
-                Finding(
-                    title="Too much ammonia.",
-                    detail=f"{ammonia_now:.1f} mg N/L at pH {ph[1]:g} holds {ammonia_now * share:.2f} mg/L of free ammonia, which slows the nitrite step.",
-                )
+    if d.has("skimmer"):
+        actions.append(
+            Action(
+                do="skimmer-off",
+                title="Skimmer off",
+                detail="Until there are animals.",
+                reason="It takes out what the film should eat.",
+                when="now",
             )
-    newest = max((r for r in log.readings), key=lambda r: r.day, default=None)
-    if newest and "nitrite" in newest.off_scale:
+        )
+    if d.has("off-scale"):
         actions.append(
             Action(
                 do="dilute-test",
@@ -276,162 +493,214 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
                 when="tomorrow",
             )
         )
-        causes.append(
-            Finding(title="Nitrite is off the kit.", detail="It reads its top step or more; dilute to see it move.")
-        )
-    high_nitrite = nitrite is not None and nitrite[1] >= 0.98 * HIGH_NITRITE_MG_N_L
-    since = log.day_now - newest.day if newest else None
-    if newest is None or ammonia is None or nitrite is None:
-        what = "ammonia, nitrite, nitrate, pH and KH" if newest is None else "ammonia and nitrite"
-        actions.insert(
-            0,
-            Action(
-                do="test",
-                title=f"Test {what}",
-                detail="Before anything is dosed: this is the baseline everything later is read against.",
-                reason="Tap water can bring ammonia, nitrate or no alkalinity at all.",
-                when="now",
-            ),
-        )
-        if not log.doses and log.method == "measured-ammonia":
-            actions.append(_dose_action(log, 0.0, w))
-    elif ready.ready:
-        before = nitrate[1] if nitrate else 0.0
-        target = 20 * NITROGEN_SHARE["NO3"]
-        share = 0.6
-        if before > target:
-            share = max(
-                0.6,
-                min(
-                    water_change(
-                        WaterChangeQuestion(
-                            net_l=log.net_l,
-                            solutes=[Solute(what="nitrate", now_ppm=min(before, 1e4), target_ppm=target)],
-                        )
-                    ).change_share,
-                    0.9,
-                ),
-            )
-        litres = w.line("V", "share × net litres", f"{share:.2f} × {log.net_l:.0f}", share * log.net_l, "L", "practice")
-        actions.insert(
-            0,
-            Action(
-                do="change-water",
-                title=f"Change {litres:.0f} L",
-                detail="Treated for chlorine and at the animals' temperature; turn the heater back to their range.",
-                reason="One large change takes out the nitrate the doses made.",
-                when="now",
-                amount=litres,
-                amount_unit="L",
-                caution="Unplug heater and filter first; plug them back in after.",
-            ),
-        )
+    if d.has("phosphate"):
         actions.append(
             Action(
-                do="add-animals",
-                title="Add the first animals",
-                detail="Within a few days of the change, a part of the stock at a time; test daily for a week.",
-                reason="The film starves without them.",
-                when="tomorrow",
+                do="feed-phosphate",
+                title="A pinch of fish food",
+                detail="Once a week, or a plant fertiliser that has phosphate.",
+                reason="Nothing grows without phosphorus, and the test finds none.",
+                when="now",
             )
         )
-        actions.append(
+    return actions
+
+
+def _baseline(log: CycleLog, s: State, w: Working) -> list[Action]:
+    what = "ammonia, nitrite, nitrate, pH and KH" if s.newest is None else "ammonia and nitrite"
+    actions = [
+        Action(
+            do="test",
+            title=f"Test {what}",
+            detail="Before anything is dosed: this is the baseline everything later is read against.",
+            reason="Tap water can bring ammonia, nitrate or no alkalinity at all.",
+            when="now",
+        )
+    ]
+    if not log.doses and log.method == "measured-ammonia":
+        dose = _dose(log, s, w)
+        if dose:
+            actions.append(dose)
+    return actions
+
+
+def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list[Action]:
+    """What comes after first aid: testing, dosing, feeding, waiting."""
+    found = list(actions)
+    since = log.day_now - s.newest.day if s.newest else 99.0
+    quiet = log.method == "planted"
+    due = since >= (6.5 if quiet else 0.95 if s.ammonia_now <= 1.5 else 1.95)
+    high_nitrite = s.nitrite is not None and s.nitrite[1] >= 0.98 * HIGH_NITRITE_MG_N_L
+    high_ammonia = s.ammonia_now > HIGH_AMMONIA_MG_N_L
+    blocked = s.low_kh or s.acid or high_nitrite or not log.filter_running or high_ammonia
+    if high_nitrite and not s.low_kh and log.doses_ammonia():
+        found.append(
             Action(
-                do="feed-film",
-                title="If they come later, keep dosing",
-                detail=f"{log.challenge_mg_n_l():.2g} mg N/L every two or three days, and change again the day before.",
-                reason="An unfed film fades.",
+                do="stop-dosing",
+                title="No ammonia for now",
+                detail="Until nitrite reads under 5 ppm.",
+                reason="More ammonia only becomes more nitrite.",
+                when="now",
+            )
+        )
+    elif blocked and log.doses_ammonia():
+        found.append(
+            Action(
+                do="wait",
+                title="Then wait with ammonia",
+                detail="No dose until it reads under 1 ppm and the water is put right.",
+                reason="A stopped film cannot use it.",
                 when="later",
             )
         )
-    else:
-        due = since is not None and since >= (1.0 if ammonia_now <= 1.5 else 2.0) - 0.05
-        blocked = low_kh or acid or high_nitrite or not log.filter_running or ammonia_now > HIGH_AMMONIA_MG_N_L
-        if high_nitrite and not low_kh:
-            actions.append(
-                Action(
-                    do="stop-dosing",
-                    title="No ammonia for now",
-                    detail="Until nitrite reads under 5 ppm.",
-                    reason="More ammonia only becomes more nitrite.",
-                    when="now",
-                )
+    if due and since > 0.6:
+        found.append(
+            Action(
+                do="test",
+                title="Test ammonia and nitrite",
+                detail="And pH and KH if it is three days since.",
+                reason=f"The last test is {since:.0f} day{'s' if round(since) != 1 else ''} old.",
+                when="now",
             )
-        elif blocked:
-            actions.append(
-                Action(
-                    do="wait",
-                    title="Then wait with ammonia",
-                    detail="No dose until it reads under 1 ppm and the water is put right.",
-                    reason="A stopped film cannot use it.",
-                    when="later",
-                )
-            )
-        if since is not None and due and since > 0.6:
-            actions.insert(
-                0 if not actions else len(actions),
-                Action(
-                    do="test",
-                    title="Test ammonia and nitrite",
-                    detail="And pH and KH if it is three days since.",
-                    reason=f"The last test is {since:.0f} day{'s' if round(since) != 1 else ''} old.",
-                    when="now",
-                ),
-            )
-        elif (not blocked and ammonia_now <= TOP_UP_UNDER_MG_N_L and log.method == "measured-ammonia") or (
-            log.method == "seeded-filter" and ammonia_now <= ZERO_AMMONIA_MG_N_L and not log.doses
-        ):
-            actions.append(_dose_action(log, ammonia_now, w))
-        if not any(a.do == "test" for a in actions):
-            wait = 1 if ammonia_now <= 1.5 or low_kh else 2
-            actions.append(
-                Action(
-                    do="test",
-                    title="Test again" if wait > 1 else "Test tomorrow",
-                    detail=f"Ammonia and nitrite{', pH and KH' if low_kh or acid else ''}, in {'two days' if wait > 1 else 'a day'}.",
-                    reason="A dose gone in a day is the measure.",
-                    when="tomorrow" if wait == 1 else "later",
-                )
-            )
-    if not actions:
-        actions.append(
-            Action(do="wait", title="Wait", detail="Nothing to do today.", reason="The film is working.", when="now")
         )
-    stalled = (stuck and bool(causes)) or (low_kh and acid)
-    if stalled and low_kh:
+    elif log.doses_ammonia() and not blocked:
+        under = TOP_UP_UNDER_MG_N_L if log.method in ("measured-ammonia", "mature-rock") else ZERO_AMMONIA_MG_N_L
+        dose = _dose(log, s, w) if s.ammonia_now <= under else None
+        if dose:
+            found.append(dose)
+    if log.method == "fish-food":
+        grams = max(log.planned_load_mg_n_l_day * log.net_l / 38.6, 0.05)
+        found.append(
+            Action(
+                do="feed-tank",
+                title=f"Feed {log.food_g_day or grams:.2g} g",
+                detail="Ground fine, once a day, as if the animals were in.",
+                reason="Rotting food is what feeds this film.",
+                when="now",
+                amount=log.food_g_day or grams,
+                amount_unit="g",
+            )
+        )
+    if quiet:
+        seen = log.plants_growing_day is not None
+        found.append(
+            Action(
+                do="watch-growth",
+                title="Leave it to the plants" if seen else "Watch for new growth",
+                detail="Light as long as always, dead leaves out; test once a week."
+                if seen
+                else "New leaves and runners, not old ones turning; write down the day they show.",
+                reason="Growing plants take the ammonia; the four weeks count from new growth.",
+                when="now",
+            )
+        )
+    if not any(a.do == "test" for a in found):
+        wait = 7 if quiet else 1 if s.ammonia_now <= 1.5 or s.low_kh else 2
+        words = {1: "a day", 2: "two days", 7: "a week"}[wait]
+        found.append(
+            Action(
+                do="test",
+                title="Test tomorrow" if wait == 1 else "Test again",
+                detail=f"Ammonia and nitrite{', pH and KH' if s.low_kh or s.acid else ''}, in {words}.",
+                reason="A dose gone in a day is the measure." if log.doses_ammonia() else "Only tests tell.",
+                when="tomorrow" if wait == 1 else "later",
+            )
+        )
+    if (
+        log.doses_ammonia()
+        and log.day_now > 24
+        and (s.nitrite is None or s.nitrite[1] <= ZERO_NITRITE_MG_N_L)
+        and s.ammonia_now > 1
+        and not blocked
+    ):
+        found.append(
+            Action(
+                do="add-seed",
+                title="Get a handful of seeded media",
+                detail="From a healthy tank, wet on the way.",
+                reason="After more than three weeks nothing has begun to use the ammonia.",
+                when="later",
+            )
+        )
+    return found
+
+
+def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
+    """What to do today, in order.
+
+    question: the log in days, mg N/L, dKH and °C.
+    Source: common practice for the thresholds; US EPA 1993 for alkalinity; Emerson et al. 1975 for the poison share.
+    """
+    log, w = question.log, Working()
+    s = state_of(log)
+    ready = cycle_readiness(CycleReadinessQuestion(log=log))
+    d = diagnose(log, s, w)
+    if ready.ready:
+        actions = _ready_actions(log, s, ready, w)
         verdict = (
-            "It has stalled: the film has used up the alkalinity and the water turned acid."
-            if acid
-            else "It is about to stall: the alkalinity is nearly used up."
+            "It holds: a week of zeros with the animals in."
+            if log.animals_are_in()
+            else "You may add fish: the filter clears what they will make."
         )
-    elif stalled:
-        verdict = f"It has stalled: {causes[0].title[0].lower()}{causes[0].title[1:]}"
-    elif ready.ready:
-        verdict = "You may add fish: the filter clears what they will make."
-    elif not log.readings:
-        verdict = "Nothing is known yet: begin with a test of the bare water."
-    elif nitrite and nitrite[1] > ZERO_NITRITE_MG_N_L:
-        verdict = (
-            "On its way: ammonia is being turned into nitrite, and the second half of the film is growing."
-            if ammonia_now < 1.5 or nitrite[1] > 0.3
-            else "It has begun: the first nitrite shows."
-        )
-    elif nitrate and nitrate[1] > 1 and ammonia_now <= ZERO_AMMONIA_MG_N_L:
-        verdict = "Nearly there: both read zero. Now prove it with a dose."
+        stalled = False
+    elif log.animals_are_in():
+        aid = [a for a in _first_aid(log, s, d, w) if a.do in ("start-filter", "treat-water")]
+        verdict, more = _animals_in(log, s, w)
+        actions, stalled = aid + more, d.stuck and bool(d.causes)
     else:
-        verdict = "Waiting for the first film: nothing has used the ammonia yet, which is usual in the first one to three weeks."
-    animals = (
-        "Add the first animals after the large change."
-        if ready.ready
-        else f"Animals: not yet. {ready.verdict.removeprefix('Not yet, because ')[0].upper()}{ready.verdict.removeprefix('Not yet, because ')[1:]}"
-    )
+        actions = _first_aid(log, s, d, w)
+        if s.newest is None or s.ammonia is None or s.nitrite is None:
+            actions = _baseline(log, s, w) + actions
+        else:
+            actions = _onwards(log, s, actions, w)
+        stalled = (d.stuck and bool(d.causes)) or (s.low_kh and s.acid)
+        verdict = _verdict(log, s, d, stalled)
     return CycleAdviceAnswer(
         verdict=verdict,
         working=w.lines,
         first=actions[0],
         then=actions[1:],
         stalled=stalled,
-        causes=causes if stalled or not log.filter_running else [],
-        ruled_out=ruled if stalled else [],
-        animals=animals,
+        causes=d.causes if stalled or not log.filter_running else [],
+        ruled_out=d.ruled_out if stalled else [],
+        foreseen=[] if ready.ready else d.foreseen,
+        animals="Add the first animals after the large change."
+        if ready.ready
+        else f"Animals: not yet. {ready.verdict.removeprefix('Not yet, because ')[0].upper()}{ready.verdict.removeprefix('Not yet, because ')[1:]}",
+    )
+
+
+def _verdict(log: CycleLog, s: State, d: Diagnosis, stalled: bool) -> str:
+    if stalled and s.low_kh:
+        return (
+            "It has stalled: the film has used up the alkalinity and the water turned acid."
+            if s.acid
+            else "It is about to stall: the alkalinity is nearly used up."
+        )
+    if stalled:
+        return f"It has stalled: {d.causes[0].title[0].lower()}{d.causes[0].title[1:]}"
+    if not log.readings:
+        return "Nothing is known yet: begin with a test of the bare water."
+    if s.low_kh:
+        return "KH is low: put it right before it stops the film."
+    if log.method == "planted":
+        return (
+            "Quiet: the plants are at work, and the weeks are counting."
+            if log.plants_growing_day is not None
+            else "Waiting for new growth: until it shows, the plants take little."
+        )
+    if s.nitrite and s.nitrite[1] > ZERO_NITRITE_MG_N_L:
+        return (
+            "On its way: ammonia is being turned into nitrite, and the second half of the film is growing."
+            if s.ammonia_now < 1.5 or s.nitrite[1] > 0.3
+            else "It has begun: the first nitrite shows."
+        )
+    if s.nitrate and s.nitrate[1] > 1 and s.ammonia_now <= ZERO_AMMONIA_MG_N_L:
+        return (
+            "Nearly there: both read zero. Now prove it with a dose."
+            if log.doses_ammonia()
+            else "Nearly there: both read zero."
+        )
+    return (
+        "Waiting for the first film: nothing has used the ammonia yet, which is usual in the first one to three weeks."
     )

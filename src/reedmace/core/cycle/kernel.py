@@ -1,8 +1,9 @@
 """The kinetics, compiled. Concentrations in mg N/L, alkalinity in mg/L CaCO3, time in days.
 
-State, in order: TAN, nitrite-N, nitrate-N, alkalinity, capacity A, capacity B. A capacity is what a film could
-remove in a day (mg N/L/day) at 25 °C with everything plentiful; it grows and decays as biomass does in ASM1.
-pH follows alkalinity at a steady CO2, so an acid stall comes out of the sums rather than being put in.
+State, in order: TAN, nitrite-N, nitrate-N, alkalinity, capacity A, capacity B, nitrogen taken up by plants. A capacity is
+what a film could remove in a day (mg N/L/day) at 25 °C with everything plentiful; it grows and decays as biomass does in
+ASM1. pH follows alkalinity at a steady CO2, so an acid stall comes out of the sums rather than being put in. The nitrogen a
+film builds into itself is left out: at these yields it is a few percent of what passes through.
 
 Draws run side by side in lanes, so that one instruction moves several of them.
 """
@@ -29,14 +30,22 @@ ADD_TAN, CHANGE_WATER, ADD_ALKALINITY, KILL_FILM, ADD_FILM = range(5)
 # the tank (mg N/L/day), what plants can take (mg N/L/day), growth factor (phosphate), work factor (flow, oxygen).
 THETA, KA, FEED, PLANTS, GROWTH, WORK = range(6)
 CONDITIONS = 6
+# What is aimed at from today on: dose (mg N/L, 0 for no dosing), a kit's zero (mg N/L), nitrite over which no dose is made
+# (mg N/L), alkalinity held (mg/L CaCO3, 0 for not at all), days of zeros that count as passed (0 when doses are to be
+# cleared instead), day from which zeros count.
+DOSE, ZERO, HOLD_NITRITE, HOLD_ALKALINITY, ZEROS_NEEDED, COUNT_FROM = range(6)
+AIMS = 6
+STATES = 7
 PLANT_HALF = 0.1
 """Half-saturation of the plants' uptake of ammonia, mg N/L (memory)."""
+PLANT_HALF_NITRATE = 0.5
+"""Half-saturation of their uptake of nitrate, which they turn to once ammonia is short, mg N/L (memory)."""
 
 
 # One workspace holds everything a block of draws needs, each quantity a run of LANES values at a fixed place: with
 # constant offsets into one array the compiler can prove that nothing overlaps, and moves four draws an instruction.
-_Y, _Z, _K, _SUM, _P = 0, 6 * LANES, 12 * LANES, 18 * LANES, 24 * LANES
-WORKSPACE = (24 + PARAMETERS) * LANES
+_Y, _Z, _K, _SUM, _P = 0, STATES * LANES, 2 * STATES * LANES, 3 * STATES * LANES, 4 * STATES * LANES
+WORKSPACE = (4 * STATES + PARAMETERS) * LANES
 
 
 @njit(cache=True)
@@ -54,6 +63,7 @@ def load(w: Floats, parameters: Floats, first: int, start: Floats) -> None:
             w[_Y + s * LANES + i] = start[s]
         w[_Y + 4 * LANES + i] = parameters[d, A0]
         w[_Y + 5 * LANES + i] = parameters[d, B0]
+        w[_Y + 6 * LANES + i] = 0.0
         # Dividing once here saves it in every step.
         for j in (A_MAX, INHIBIT_B):
             w[_P + j * LANES + i] = 1.0 / parameters[d, j]
@@ -93,47 +103,61 @@ def rates(w: Floats, c: Floats) -> None:
         )
         room_a, room_b = 1.0 - a * w[_P + A_MAX * LANES + i], 1.0 - b * w[_P + A_MAX * LANES + i]
         decay = w[_P + DECAY * LANES + i] * theta
-        w[_K + i] = feed - a * take_a - plants * tan / (tan + PLANT_HALF)
+        w[_K + i] = feed - a * take_a
         w[_K + LANES + i] = a * take_a - b * take_b
         w[_K + 2 * LANES + i] = b * take_b
         w[_K + 3 * LANES + i] = -7.14 * a * take_a
         w[_K + 4 * LANES + i] = a * (growth * w[_P + MU_A * LANES + i] * take_a * room_a - decay)
         w[_K + 5 * LANES + i] = b * (growth * w[_P + MU_B * LANES + i] * take_b * room_b - decay)
+        w[_K + 6 * LANES + i] = 0.0
+    if plants > 0.0:
+        # Ammonia first, nitrate as ammonia runs short.
+        for i in range(LANES):
+            tan, no3 = w[_Z + i], w[_Z + 2 * LANES + i]
+            tan, no3 = tan if tan > 0.0 else 0.0, no3 if no3 > 0.0 else 0.0
+            from_tan = plants * tan / (tan + PLANT_HALF)
+            from_no3 = plants * PLANT_HALF / (tan + PLANT_HALF) * no3 / (no3 + PLANT_HALF_NITRATE)
+            w[_K + i] -= from_tan
+            w[_K + 2 * LANES + i] -= from_no3
+            w[_K + 6 * LANES + i] = from_tan + from_no3
 
 
 @njit(cache=True, fastmath=True, error_model="numpy")
 def step(w: Floats, c: Floats, dt: float) -> None:
     """One Runge-Kutta 4 step of length dt days on every lane, in place. w, c: as `rates`."""
-    for i in range(6 * LANES):
+    for i in range(STATES * LANES):
         w[_Z + i] = w[_Y + i]
     rates(w, c)
-    for i in range(6 * LANES):
+    for i in range(STATES * LANES):
         w[_SUM + i] = w[_K + i]
         w[_Z + i] = w[_Y + i] + 0.5 * dt * w[_K + i]
     rates(w, c)
-    for i in range(6 * LANES):
+    for i in range(STATES * LANES):
         w[_SUM + i] += 2.0 * w[_K + i]
         w[_Z + i] = w[_Y + i] + 0.5 * dt * w[_K + i]
     rates(w, c)
-    for i in range(6 * LANES):
+    for i in range(STATES * LANES):
         w[_SUM + i] += 2.0 * w[_K + i]
         w[_Z + i] = w[_Y + i] + dt * w[_K + i]
     rates(w, c)
-    for i in range(6 * LANES):
+    for i in range(STATES * LANES):
         w[_Y + i] += dt * (1.0 / 6.0) * (w[_SUM + i] + w[_K + i])
 
 
 @njit(cache=True, error_model="numpy")
-def happen(w: Floats, kind: int, value: float, tap: Floats) -> None:
+def happen(w: Floats, kind: int, value: float, tap: Floats, owed: Floats) -> None:
     """One logged event, on every lane in place.
 
-    w: workspace; kind, value: as the constants above say; tap: water put in at a change (4,).
+    w: workspace; kind, value: as the constants above say; tap: water put in at a change (4,); owed: nitrogen that ought
+    to be in the tank (LANES,), mg N/L, kept up with what comes and goes.
     """
-    y, most = w[_Y:_Z].reshape(6, LANES), w[_P + A_MAX * LANES : _P + (A_MAX + 1) * LANES]
+    y, most = w[_Y:_Z].reshape(STATES, LANES), w[_P + A_MAX * LANES : _P + (A_MAX + 1) * LANES]
     for i in range(LANES):
         if kind == ADD_TAN:
             y[0, i] += value
+            owed[i] += value
         elif kind == CHANGE_WATER:
+            owed[i] += value * (tap[0] + tap[1] + tap[2] - y[0, i] - y[1, i] - y[2, i])
             for s in range(4):
                 y[s, i] = y[s, i] * (1.0 - value) + tap[s] * value
         elif kind == ADD_ALKALINITY:
@@ -158,55 +182,65 @@ def simulate(
     tap: Floats,
     today: int,
     days: int,
-    dose: float,
-    zero: float,
-    hold_nitrite: float,
-    hold_alkalinity: float,
+    aim: Floats,
     keep_step: Ints,
-) -> tuple[Floats, Floats, Floats]:
+) -> tuple[Floats, Floats, Floats, Floats]:
     """Run every draw through the logged past and the advised future.
 
     parameters: (n, 10); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6);
-    event_*: (m,), steps in order, what happened; tap: (4,) as start; today: step from which the advice is followed
-    (dose to `dose` mg N/L when TAN is under `zero` and nitrite under `hold_nitrite`; alkalinity held at
-    `hold_alkalinity` mg/L CaCO3 or more, 0 for not at all); days: horizon; keep_step: (r,) steps to report.
-    Returns daily states (n, days + 1, 4), states at keep_step (n, r, 4) and pass day (n,), NaN when it never
-    clears two doses running, each within a day, ammonia and nitrite both under `zero`. A draw that has passed is
-    reported clear from then on.
+    event_step, event_kind, event_value: (m,), steps in order, what happened; tap: (4,) as start; today: step from which
+    the aim is followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (6,) as
+    the constants above say; keep_step: (r,) steps to report.
+    Returns daily states (n, days + 1, 4), states at keep_step (n, r, 4), pass day (n,) and the largest gap in the
+    nitrogen's books (n,), mg N/L. The pass day is NaN when a draw never clears two doses running, each within a day,
+    or never keeps zeros for as many days as asked. A draw that has passed is reported clear from then on.
     """
     n, m, r = parameters.shape[0], event_step.shape[0], keep_step.shape[0]
     daily = np.zeros((n, days + 1, 4))
     kept = np.zeros((n, r, 4))
     passed = np.full(n, np.nan)
+    drift = np.zeros(n)
     dt = 1.0 / STEPS_PER_DAY
+    dose, zero, hold_nitrite, hold_alkalinity = aim[DOSE], aim[ZERO], aim[HOLD_NITRITE], aim[HOLD_ALKALINITY]
+    zeros_needed, count_from = int(aim[ZEROS_NEEDED]), int(aim[COUNT_FROM] * STEPS_PER_DAY)
     blocks = (n + LANES - 1) // LANES
     for block in prange(blocks):
         first = block * LANES
         lanes = min(LANES, n - first)
         w = np.zeros(WORKSPACE)
         load(w, parameters, first, start)
-        y = w[_Y:_Z].reshape(6, LANES)
+        y = w[_Y:_Z].reshape(STATES, LANES)
         wins, dosed = np.zeros(LANES, np.int64), np.full(LANES, -10 * STEPS_PER_DAY)
-        done = np.full(LANES, np.nan)
+        done, owed, gap = np.full(LANES, np.nan), np.full(LANES, start[0] + start[1] + start[2]), np.zeros(LANES)
         at_event, at_keep, left = 0, 0, LANES
         for s in range(days * STEPS_PER_DAY + 1):
             day = s // STEPS_PER_DAY
             while at_event < m and event_step[at_event] <= s:
-                happen(w, event_kind[at_event], event_value[at_event], tap)
+                happen(w, event_kind[at_event], event_value[at_event], tap, owed)
                 at_event += 1
+            if zeros_needed > 0 and s >= count_from and s % STEPS_PER_DAY == 0:
+                for i in range(LANES):
+                    if math.isnan(done[i]):
+                        wins[i] = wins[i] + 1 if y[0, i] < zero and y[1, i] < zero else 0
+                        if wins[i] >= zeros_needed and s >= today:
+                            done[i] = s * dt
+                            left -= 1
             if s >= today and (s - today) % STEPS_PER_DAY == 0:
                 for i in range(LANES):
                     if not math.isnan(done[i]):
                         continue
                     if hold_alkalinity > 0.0 and y[3, i] < hold_alkalinity:
                         y[3, i] = hold_alkalinity
-                    if dosed[i] == s - STEPS_PER_DAY:
+                    if dose <= 0.0:
+                        continue
+                    if zeros_needed == 0 and dosed[i] == s - STEPS_PER_DAY:
                         wins[i] = wins[i] + 1 if y[0, i] < zero and y[1, i] < zero else 0
                         if wins[i] == 2:
                             done[i] = s * dt
                             left -= 1
-                    if y[0, i] < zero and y[1, i] < hold_nitrite:
-                        y[0, i] = max(dose, y[0, i])
+                    if y[0, i] < zero and y[1, i] < hold_nitrite and y[0, i] < dose:
+                        owed[i] += dose - y[0, i]
+                        y[0, i] = dose
                         dosed[i] = s
             while at_keep < r and keep_step[at_keep] <= s:
                 for i in range(lanes):
@@ -216,10 +250,13 @@ def simulate(
             if at_event == m:
                 for i in range(LANES):
                     if not math.isnan(done[i]):
-                        # Passed: shown clear from here on, since dosing and testing would end.
+                        # Passed: shown clear from here on, what is left as the nitrate it becomes within the day.
+                        y[2, i] += y[0, i] + y[1, i]
+                        y[3, i] = max(y[3, i] - 7.14 * y[0, i], 0.0)
                         y[0, i] = y[1, i] = 0.0
             if s % STEPS_PER_DAY == 0:
                 for i in range(lanes):
+                    gap[i] = max(gap[i], abs(y[0, i] + y[1, i] + y[2, i] + y[6, i] - owed[i]))
                     for j in range(4):
                         daily[first + i, day, j] = y[j, i]
             if left == 0 and at_event == m and at_keep == r:
@@ -230,9 +267,12 @@ def simulate(
                 break
             if s < days * STEPS_PER_DAY:
                 step(w, conditions[day], dt)
+                for i in range(LANES):
+                    owed[i] += conditions[day, FEED] * dt
         for i in range(lanes):
             passed[first + i] = done[i]
-    return daily, kept, passed
+            drift[first + i] = gap[i]
+    return daily, kept, passed, drift
 
 
 @njit(cache=True, parallel=True, error_model="numpy")

@@ -20,6 +20,8 @@ _KEYS = {
     "nitrite": "nitrite_ppm",
     "no3": "nitrate_ppm",
     "nitrate": "nitrate_ppm",
+    "po4": "phosphate_ppm",
+    "phosphate": "phosphate_ppm",
     "ph": "ph",
     "kh": "kh_dkh",
     "t": "temperature_c",
@@ -29,6 +31,7 @@ _RANGE = {
     "ammonia_ppm": (0, 100, "ppm"),
     "nitrite_ppm": (0, 100, "ppm"),
     "nitrate_ppm": (0, 1000, "ppm"),
+    "phosphate_ppm": (0, 100, "ppm"),
     "ph": (4, 10, "pH"),
     "kh_dkh": (0, 40, "dKH"),
     "temperature_c": (0.5, 40, "°C"),
@@ -47,6 +50,7 @@ class ReadTestLineAnswer(Answer):
     ammonia_ppm: Ppm | None = None
     nitrite_ppm: Ppm | None = None
     nitrate_ppm: Ppm | None = None
+    phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
     ph: PH | None = None
     kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
     temperature_c: Celsius | None = None
@@ -56,14 +60,14 @@ class ReadTestLineAnswer(Answer):
 def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
     """The figures in a jotted line.
 
-    question: pairs of a name (a, n, no3, ph, kh, t) and a figure; "5+" is off the scale; "26C" or "79F" needs no name.
+    question: pairs of a name (a, n, no3, po4, ph, kh, t) and a figure; "5+" is off the scale; "26C" or "79F" needs no name.
     Raises CannotAnswer naming the piece that was not understood, a figure out of range, or one given twice.
     """
     found: dict[str, float] = {}
     off: list[str] = []
     rest = question.text.lower().replace(",", " ").replace("=", " ").replace(":", " ")
     token = re.compile(
-        r"\s*(?:(no2|no3|nh3|nh4|[a-z]+)\s*)?(\d+(?:\.\d+)?|\.\d+)\s*(\+)?\s*(°?\s*[cf]\b)?", re.IGNORECASE
+        r"\s*(?:(no2|no3|nh3|nh4|po4|[a-z]+)\s*)?(\d+(?:\.\d+)?|\.\d+)\s*(\+)?\s*(°?\s*[cf]\b)?", re.IGNORECASE
     )
     position = 0
     while position < len(rest.rstrip()):
@@ -74,7 +78,7 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
         name, figure, plus, degrees = match.groups()
         key = _KEYS.get(name or ("t" if degrees else ""))
         if key is None:
-            raise CannotAnswer("text", f'"{piece}" has no name Reedmace knows.', "Names: a, n, no3, ph, kh, t.")
+            raise CannotAnswer("text", f'"{piece}" has no name Reedmace knows.', "Names: a, n, no3, po4, ph, kh, t.")
         value = float(figure)
         if degrees and "f" in degrees:
             value = (value - 32) / 1.8
@@ -89,7 +93,7 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
             )
         found[key] = value
         if plus:
-            if not key.endswith("_ppm"):
+            if not key.endswith("_ppm") or key == "phosphate_ppm":
                 raise CannotAnswer("text", f"{key.split('_')[0]} cannot be off a colour scale.", "Leave out the plus.")
             off.append(key.removesuffix("_ppm"))
         position = match.end()
@@ -97,6 +101,7 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
         "ammonia_ppm": "ammonia {:g} ppm",
         "nitrite_ppm": "nitrite {:g} ppm",
         "nitrate_ppm": "nitrate {:g} ppm",
+        "phosphate_ppm": "phosphate {:g} ppm",
         "ph": "pH {:g}",
         "kh_dkh": "KH {:g} dKH",
         "temperature_c": "{:.3g} °C",

@@ -6,12 +6,19 @@ from pydantic import Field
 
 from reedmace.core.chemistry import AmmoniaProduct
 from reedmace.core.chemistry.dose import PowderProduct
-from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.core.working import PH, Celsius, MgNPerL, NetLitres, Part, number
+from reedmace.core.quantity.units import NITROGEN_SHARE, Basis
+from reedmace.core.stock import Animals, Species
+from reedmace.core.working import PH, Celsius, MgNPerL, NetLitres, Part, Share, number
 
 Day = Annotated[float, number("days", 0, 400, "Since the cycle was started")]
 Off = Literal["ammonia", "nitrite", "nitrate"]
-Method = Literal["measured-ammonia", "seeded-filter"]
+Method = Literal[
+    "measured-ammonia", "seeded-filter", "planted", "fish-food", "side-by-side", "mature-rock", "animals-in"
+]
+Helper = Literal["seed-media", "bottled-culture", "plants"]
+Chlorine = Literal["none", "chlorine", "chloramine", "unknown"]
+Plants = Literal["none", "some", "many"]
+MediaWhat = Literal["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced", "dried", "new-filter"]
 
 ZERO_AMMONIA_MG_N_L = 0.13
 ZERO_NITRITE_MG_N_L = 0.05
@@ -31,6 +38,7 @@ class LoggedReading(Part):
     ph: PH | None = None
     kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
     temperature_c: Celsius | None = None
+    phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
     off_scale: Annotated[list[Off], Field(max_length=3)] = Field(default_factory=list)
 
 
@@ -45,7 +53,8 @@ class LoggedChange(Part):
     """Water changed."""
 
     day: Day
-    share: Annotated[float, number("share", 0, 1)]
+    share: Share
+    treated: bool = True
 
 
 class LoggedAlkalinity(Part):
@@ -55,29 +64,134 @@ class LoggedAlkalinity(Part):
     raise_dkh: Annotated[float, number("dKH", 0, 40)]
 
 
+class LoggedOutage(Part):
+    """The filter stood still. Hours still running count up to now."""
+
+    day: Day
+    hours: Annotated[float, number("h", 0, 10000)]
+
+
+class LoggedMedia(Part):
+    """Media put in, cleaned, changed, or left to dry. `share` is of all the film there is; of a mature filter's film when seed is added."""
+
+    day: Day
+    what: MediaWhat
+    share: Share = 0.5
+
+
+class TapWater(Part):
+    """What the tap brings."""
+
+    ammonia_mg_n_l: Annotated[float, number("mg N/L", 0, 20)] = 0
+    nitrite_mg_n_l: Annotated[float, number("mg N/L", 0, 20)] = 0
+    nitrate_mg_n_l: Annotated[float, number("mg N/L", 0, 100)] = 0
+    kh_dkh: Annotated[float, number("dKH", 0, 40, "Null for the same as at the start")] | None = None
+    ph: PH | None = None
+    chlorine: Chlorine = "unknown"
+
+
+class KitSteps(Part):
+    """The steps printed on the keeper's own kit, in ppm on `basis`, and the day it runs out."""
+
+    basis: Basis = "ion"
+    ammonia_ppm: Annotated[list[Annotated[float, number("ppm", 0, 100)]], Field(min_length=2, max_length=14)] = Field(
+        default_factory=lambda: [0, 0.25, 0.5, 1, 2, 4, 8]
+    )
+    nitrite_ppm: Annotated[list[Annotated[float, number("ppm", 0, 100)]], Field(min_length=2, max_length=14)] = Field(
+        default_factory=lambda: [0, 0.25, 0.5, 1, 2, 5]
+    )
+    nitrate_ppm: Annotated[list[Annotated[float, number("ppm", 0, 1000)]], Field(min_length=2, max_length=14)] = Field(
+        default_factory=lambda: [0.0, 5.0, 10.0, 20.0, 40.0, 80.0, 160.0]
+    )
+    kh_step_dkh: Annotated[float, number("dKH", 0.05, 5, "One drop of the titration")] = 1
+    expired: bool = False
+
+    def steps_mg_n_l(self, what: Literal["ammonia", "nitrite", "nitrate"]) -> list[float]:
+        """The steps of one test in mg N/L, rising. what: which test."""
+        ion = {"ammonia": "NH4", "nitrite": "NO2", "nitrate": "NO3"}[what]
+        share = 1.0 if self.basis == "N" else NITROGEN_SHARE[ion]
+        steps: list[float] = {"ammonia": self.ammonia_ppm, "nitrite": self.nitrite_ppm, "nitrate": self.nitrate_ppm}[
+            what
+        ]
+        return sorted(step * share for step in set(steps))
+
+
 class CycleLog(Part):
     """A cycling tank: its water, its plan and everything logged so far."""
 
     net_l: NetLitres
     day_now: Day
     method: Method = "measured-ammonia"
+    helpers: Annotated[list[Helper], Field(max_length=3)] = Field(default_factory=list)
     temperature_c: Celsius = 26
+    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
     start_kh_dkh: Annotated[float, number("dKH", 0, 40)] = 4
     start_ph: PH = 7.4
+    tap: TapWater = Field(default_factory=TapWater)
     planned_load_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1000)] = 0.3
+    animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
+    own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
+    animals_in_mg_n_l_day: Annotated[
+        float, number("mg N/(L day)", 0, 1000, "Made by the animals that are in already")
+    ] = 0
+    food_g_day: Annotated[float, number("g/day", 0, 100, "Dry food fed to the empty tank")] = 0
     plan_target_ppm: Annotated[float, number("ppm", 0.1, 8, "What the measured-ammonia doses aim at, as the ion")] = 2
     product: AmmoniaProduct = Field(default_factory=lambda: PowderProduct(form="ammonium-chloride"))
+    seed_share: Annotated[
+        float, number("share", 0, 1, "Of a mature filter's film that is brought in at the start, alive")
+    ] = 1
+    bottle_in_date: bool = True
+    plants: Plants = "none"
+    plants_growing_day: Day | None = Field(default=None, description="Day on which new growth was first seen")
     filter_running: bool = True
+    filter_closed: bool = Field(default=False, description="A canister: airless within hours when it stands")
+    skimmer_running: bool = False
+    kit: KitSteps = Field(default_factory=KitSteps)
     readings: Annotated[list[LoggedReading], Field(max_length=400)] = Field(default_factory=list)
     doses: Annotated[list[LoggedDose], Field(max_length=400)] = Field(default_factory=list)
     changes: Annotated[list[LoggedChange], Field(max_length=400)] = Field(default_factory=list)
     alkalinity: Annotated[list[LoggedAlkalinity], Field(max_length=400)] = Field(default_factory=list)
+    outages: Annotated[list[LoggedOutage], Field(max_length=100)] = Field(default_factory=list)
+    media: Annotated[list[LoggedMedia], Field(max_length=100)] = Field(default_factory=list)
 
     def challenge_mg_n_l(self) -> float:
-        """The load-matched dose, mg N/L: 1.2 times a day's planned load, at least 0.5."""
-        return max(1.2 * self.planned_load_mg_n_l_day, 0.5)
+        """The load-matched dose, mg N/L: 1.2 times a day's planned load, at least 0.5, and never over the hold of 5 ppm."""
+        return min(max(1.2 * self.planned_load_mg_n_l_day, 0.5), HIGH_AMMONIA_MG_N_L)
+
+    def doses_ammonia(self) -> bool:
+        """Whether the method feeds the film from a bottle or jar of ammonia and proves it by doses."""
+        return self.method in ("measured-ammonia", "seeded-filter", "side-by-side", "mature-rock")
+
+    def animals_are_in(self) -> bool:
+        """Whether animals live in the tank already, so that nothing may be dosed."""
+        return self.method == "animals-in" or self.animals_in_mg_n_l_day > 0
+
+    def tap_kh_dkh(self) -> float:
+        """KH of the tap, dKH; that of the start where it is not known."""
+        return self.start_kh_dkh if self.tap.kh_dkh is None else self.tap.kh_dkh
 
     def latest(self, field: str) -> tuple[float, float] | None:
         """(day, value) of the newest reading that has `field`, or None. field: a column of LoggedReading."""
         found = [(r.day, getattr(r, field)) for r in self.readings if getattr(r, field) is not None]
         return max(found, default=None)
+
+    def temperature_now_c(self) -> float:
+        """The newest temperature read, else the planned one, °C."""
+        found = self.latest("temperature_c")
+        return found[1] if found else self.temperature_c
+
+    def as_of(self, day: float) -> "CycleLog":
+        """The log as it stood on an earlier day. day: days since the start."""
+        until = {
+            name: [one for one in getattr(self, name) if one.day <= day]
+            for name in ("readings", "doses", "changes", "alkalinity", "outages", "media")
+        }
+        growing = self.plants_growing_day
+        return self.model_copy(
+            update={
+                "day_now": day,
+                "filter_running": True,
+                "plants_growing_day": growing if growing is not None and growing <= day else None,
+                **until,
+            }
+        )

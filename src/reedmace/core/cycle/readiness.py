@@ -2,18 +2,25 @@
 
 from typing import Annotated, Literal
 
-from reedmace.core.cycle.log import ZERO_AMMONIA_MG_N_L, ZERO_NITRITE_MG_N_L, CycleLog
+from reedmace.core.cycle.doubt import doubts
+from reedmace.core.cycle.log import ZERO_AMMONIA_MG_N_L, ZERO_NITRITE_MG_N_L, CycleLog, LoggedReading
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.working import Answer, Part, Question, Working, number, whole
 
-StandardName = Literal["load-matched", "two-ppm", "one-ppm", "seeded"]
+StandardName = Literal["load-matched", "two-ppm", "one-ppm", "planted", "seeded"]
+Confidence = Literal["none", "low", "fair", "good"]
+PLANTED_DAYS, SEEDED_DAYS = 28, 7
+LONGEST_GAP_DAYS = {"seeded": 4.0, "planted": 9.0}
+"""Zeros further apart than this do not speak for the days between (memory)."""
+FEWEST_ZEROS = 3
+STALE_DAYS = 3.0
 
 
 class CycleReadinessQuestion(Question):
-    """A log and which standard decides."""
+    """A log and which standard decides; null for the one its method calls for."""
 
     log: CycleLog
-    standard: StandardName = "load-matched"
+    standard: StandardName | None = None
 
 
 class Standard(Part):
@@ -22,7 +29,7 @@ class Standard(Part):
     standard: StandardName
     title: str
     passes: bool
-    cleared: Annotated[int, whole(0, 400, "Doses cleared so far, or days of zeros for the seeded standard")]
+    cleared: Annotated[int, whole(0, 400, "Doses cleared so far, or days of zeros for seeded and planted")]
     needed: Annotated[int, whole(1, 400)]
     missing: str
     followed: bool
@@ -32,28 +39,66 @@ class CycleReadinessAnswer(Answer):
     """Ready or not by the standard followed, every standard beside it, and how sure the log makes it."""
 
     ready: bool
-    confidence: Literal["none", "low", "fair", "good"]
+    confidence: Confidence
+    confidence_why: list[str]
+    why_followed: str
     missing: list[str]
     standards: list[Standard]
+    proven_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e4, "Largest dose seen to be gone within a day")]
     ammonia_now_mg_n_l: Annotated[float, number("mg N/L", 0, 1e5)] | None
     nitrite_now_mg_n_l: Annotated[float, number("mg N/L", 0, 1e5)] | None
 
 
-def _cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[float]:
-    """Days of the tests that found both zero 16 to 32 h after a dose of that size. An off-scale test never counts."""
-    found = []
+def standard_for(log: CycleLog) -> StandardName:
+    """The standard the log's method calls for. log: the cycle's."""
+    if log.method == "planted":
+        return "planted"
+    if log.method in ("seeded-filter", "side-by-side", "fish-food", "animals-in"):
+        return "seeded"
+    return "load-matched"
+
+
+_WHY: dict[StandardName, str] = {
+    "load-matched": "it asks for the bacteria your animals will need, no more and no less",
+    "two-ppm": "you chose it: more than most tanks make in a day",
+    "one-ppm": "you chose it: a light stock's day",
+    "planted": "growing plants take the ammonia, so growth and zeros are the proof",
+    "seeded": "the film is there or is being fed already; a week of zeros shows that it holds",
+}
+
+
+def is_zero(reading: LoggedReading) -> bool:
+    """Both ammonia and nitrite read, both at a kit's zero, neither off the scale. reading: one test."""
+    return (
+        reading.ammonia_mg_n_l is not None
+        and reading.nitrite_mg_n_l is not None
+        and not reading.off_scale
+        and reading.ammonia_mg_n_l <= ZERO_AMMONIA_MG_N_L
+        and reading.nitrite_mg_n_l <= ZERO_NITRITE_MG_N_L
+    )
+
+
+def _is_full(reading: LoggedReading) -> bool:
+    return reading.ammonia_mg_n_l is not None and reading.nitrite_mg_n_l is not None
+
+
+def _cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[tuple[float, float]]:
+    """(day, dose) of the tests that found both zero 16 to 32 h after a dose of that size; each test counts once."""
+    weak = {d.day for d in doubts(log) if d.what in ("ammonia", "nitrite")}
+    found: dict[float, float] = {}
     for dose in log.doses:
         if dose.raise_mg_n_l < 0.97 * at_least_mg_n_l:
             continue
         for r in log.readings:
-            if not 16 / 24 <= r.day - dose.day <= 32 / 24:
-                continue
-            if r.ammonia_mg_n_l is None or r.nitrite_mg_n_l is None or r.off_scale:
-                continue
-            if r.ammonia_mg_n_l <= ZERO_AMMONIA_MG_N_L and r.nitrite_mg_n_l <= ZERO_NITRITE_MG_N_L:
-                found.append(r.day)
+            if 16 / 24 <= r.day - dose.day <= 32 / 24 and is_zero(r) and r.day not in weak and r.day not in found:
+                found[r.day] = dose.raise_mg_n_l
                 break
-    return sorted(found)
+    return sorted(found.items())
+
+
+def proven_capacity(log: CycleLog) -> float:
+    """Largest dose seen to be gone within a day in the last fortnight, mg N/L/day. log: the cycle's."""
+    return max((size for day, size in _cleared_doses(log, 0.05) if log.day_now - day <= 14), default=0.0)
 
 
 def _failed_since(log: CycleLog, day: float) -> bool:
@@ -65,13 +110,130 @@ def _failed_since(log: CycleLog, day: float) -> bool:
     )
 
 
+def zeros_run(log: CycleLog, since_day: float, longest_gap_days: float) -> tuple[float, int]:
+    """(days, tests) of the unbroken run of zeros that reaches the newest full test.
+
+    log: the cycle's; since_day: tests before it do not count; longest_gap_days: days two zeros may lie apart.
+    """
+    run: list[float] = []
+    for r in sorted(log.readings, key=lambda r: r.day):
+        if not _is_full(r) or r.day < since_day:
+            continue
+        if not is_zero(r):
+            run = []
+            continue
+        if run and r.day - run[-1] > longest_gap_days:
+            run = []
+        run.append(r.day)
+    return (run[-1] - run[0], len(run)) if run else (0.0, 0)
+
+
+def _dose_standard(log: CycleLog, name: StandardName, title: str, size: float, followed: bool, w: Working) -> Standard:
+    days = [day for day, _ in _cleared_doses(log, size)]
+    recent = [d for d in days if d >= days[-1] - 4 and log.day_now - d <= 5]
+    held = not days or not _failed_since(log, days[-1])
+    cleared = len(recent) if held else 0
+    if cleared >= 2:
+        lacks = "nothing"
+    elif not held:
+        lacks = "a later test found ammonia or nitrite again: dose and test afresh"
+    elif cleared == 1:
+        lacks = f"one more dose of {size:.2g} mg N/L, with both at zero a day later"
+    else:
+        lacks = f"two doses of {size:.2g} mg N/L, each with ammonia and nitrite at zero a day later"
+    w.line(name, "doses cleared within a day", f"of {size:.2f} mg N/L", cleared, "doses", "practice")
+    return Standard(
+        standard=name, title=title, passes=cleared >= 2, cleared=cleared, needed=2, missing=lacks, followed=followed
+    )
+
+
+def _planted_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
+    grows = log.plants_growing_day
+    days, tests = zeros_run(log, grows or 0.0, LONGEST_GAP_DAYS["planted"])
+    days = days if grows is not None else 0.0
+    w.line("planted", "days of zeros while plants grow", f"{tests} tests", days, "days", "practice")
+    passes = days >= PLANTED_DAYS and tests >= FEWEST_ZEROS and log.plants != "none"
+    if log.plants == "none":
+        lacks = "only for a tank with plants in plenty"
+    elif grows is None:
+        lacks = "new growth: the four weeks count from there, not from the planting day"
+    else:
+        lacks = "nothing" if passes else f"{max(PLANTED_DAYS - days, 1):.0f} more days of growth, with zeros each week"
+    return Standard(
+        standard="planted",
+        title="Planted quiet start: four to five weeks of visible growth and zeros",
+        passes=passes,
+        cleared=int(days),
+        needed=PLANTED_DAYS,
+        missing=lacks,
+        followed=followed,
+    )
+
+
+def _seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
+    days, tests = zeros_run(log, 0.0, LONGEST_GAP_DAYS["seeded"])
+    nitrate = [r.nitrate_mg_n_l for r in sorted(log.readings, key=lambda r: r.day) if r.nitrate_mg_n_l is not None]
+    rising = len(nitrate) > 1 and nitrate[-1] > min(nitrate[:-1])
+    fed = standard_for(log) == "seeded" or bool(log.doses)
+    w.line("seeded", "days of zeros in a row", f"{tests} tests", days, "days", "practice")
+    passes = days >= SEEDED_DAYS and tests >= FEWEST_ZEROS and rising and standard_for(log) == "seeded"
+    if standard_for(log) != "seeded":
+        lacks = "only where the film came with the filter, or is fed by food or animals"
+    elif passes:
+        lacks = "nothing"
+    else:
+        wanting = [f"{max(SEEDED_DAYS - days, 1):.0f} more days of zeros"] if days < SEEDED_DAYS else []
+        wanting += [f"at least {FEWEST_ZEROS} tests of both"] if days >= SEEDED_DAYS and tests < FEWEST_ZEROS else []
+        wanting += [] if rising else ["nitrate seen to rise"]
+        wanting += [] if fed else ["something to feed the film"]
+        lacks = ", and ".join(wanting)
+    return Standard(
+        standard="seeded",
+        title="Moved or fed film: seven days of zeros with nitrate rising",
+        passes=passes,
+        cleared=int(days),
+        needed=SEEDED_DAYS,
+        missing=lacks,
+        followed=followed,
+    )
+
+
+def _confidence(log: CycleLog, cleared: int) -> tuple[Confidence, list[str]]:
+    """How sure the log makes it: from number, spacing and resolution of the tests (memory)."""
+    full = sorted(r.day for r in log.readings if _is_full(r))
+    if not full:
+        return "none", ["no test of both ammonia and nitrite"]
+    why, points = [], 0
+    points += 2 if len(full) >= 8 else 1 if len(full) >= 4 else 0
+    why.append(f"{len(full)} full test{'s' if len(full) > 1 else ''}")
+    late = [d for d in full if d >= log.day_now - 10]
+    gaps = [b - a for a, b in zip(late, [*late[1:], log.day_now], strict=True)]
+    widest = max(gaps, default=10.0)
+    points += 2 if widest <= 2.5 else 1 if widest <= 4 else 0
+    why.append(f"at most {max(widest, 1):.0f} days between them lately" if late else "none in the last ten days")
+    first = log.kit.steps_mg_n_l("ammonia")[1]
+    fine = first <= 0.4 * log.challenge_mg_n_l()
+    points += 1 if fine else 0
+    why.append(
+        "a kit fine enough for this load"
+        if fine
+        else f"a kit whose first step ({first:.2g} mg N/L) is coarse for this load"
+    )
+    if log.kit.expired:
+        return "low", [*why, "but the kit is past its date"]
+    points += 1 if cleared >= 3 else 0
+    level: Confidence = "good" if points >= 5 else "fair" if points >= 3 else "low"
+    return level, why
+
+
 def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     """Whether the tank passes, by which standard, and what is missing.
 
-    question: the log in days and mg N/L. One zero is never enough, nor is a log without nitrite.
+    question: the log in days and mg N/L. One zero is never enough, nor is a log without nitrite, nor an expired kit.
     Source: the standards are common practice; load-matched is 1.2 times the planned day's load, at least 0.5 mg N/L.
     """
     q, w, log = question, Working(), question.log
+    follow = q.standard or standard_for(log)
     challenge = w.line(
         "challenge",
         "max(1.2 × planned load, 0.5)",
@@ -81,60 +243,14 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
         "practice",
     )
     w.line("zero", "half a colour kit's first step", "ammonia, as N", ZERO_AMMONIA_MG_N_L, "mg N/L", "practice")
-    standards = []
-    for name, title, size in (
+    sized: tuple[tuple[StandardName, str, float], ...] = (
         ("load-matched", f"Load-matched: {challenge:.2g} mg N/L gone in a day, twice running", challenge),
         ("two-ppm", "2 ppm gone in a day, twice running", 2 * NITROGEN_SHARE["NH4"]),
         ("one-ppm", "1 ppm gone in a day, twice running", 1 * NITROGEN_SHARE["NH4"]),
-    ):
-        days = _cleared_doses(log, size)
-        recent = [d for d in days if d >= (days[-1] - 4 if days else 0) and log.day_now - d <= 5]
-        held = not days or not _failed_since(log, days[-1])
-        cleared = len(recent) if held else 0
-        passes = cleared >= 2
-        if passes:
-            lacks = "nothing"
-        elif not held:
-            lacks = "a later test found ammonia or nitrite again: dose and test afresh"
-        elif cleared == 1:
-            lacks = f"one more dose of {size:.2g} mg N/L, with both at zero a day later"
-        else:
-            lacks = f"two doses of {size:.2g} mg N/L, each with ammonia and nitrite at zero a day later"
-        w.line(name, "doses cleared within a day", f"of {size:.2f} mg N/L", cleared, "doses", "practice")
-        standards.append(
-            Standard(
-                standard=name,
-                title=title,
-                passes=passes,
-                cleared=cleared,
-                needed=2,
-                missing=lacks,
-                followed=q.standard == name,
-            )
-        )
-    zeros = _days_of_zeros(log)
-    nitrate = [r.nitrate_mg_n_l for r in log.readings if r.nitrate_mg_n_l is not None]
-    rising = len(nitrate) > 1 and nitrate[-1] > nitrate[0]
-    seeded = zeros >= 7 and rising and log.method == "seeded-filter"
-    if log.method != "seeded-filter":
-        lacking = "only for a filter moved from a running tank"
-    else:
-        lacking = (
-            "nothing"
-            if seeded
-            else f"{max(7 - zeros, 0):.0f} more days of zeros" + ("" if rising else ", and nitrate seen to rise")
-        )
-    standards.append(
-        Standard(
-            standard="seeded",
-            title="Moved filter: seven days of zeros with nitrate rising",
-            passes=seeded,
-            cleared=int(zeros),
-            needed=7,
-            missing=lacking,
-            followed=q.standard == "seeded",
-        )
     )
+    standards = [_dose_standard(log, name, title, size, follow == name, w) for name, title, size in sized]
+    standards.append(_planted_standard(log, follow == "planted", w))
+    standards.append(_seeded_standard(log, follow == "seeded", w))
     followed = next(s for s in standards if s.followed)
     ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
     missing: list[str] = []
@@ -143,31 +259,39 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     if nitrite is None:
         missing.append("no nitrite test yet; clear water and time prove nothing")
     last_test = min(ammonia[0] if ammonia else -99, nitrite[0] if nitrite else -99)
-    stale = log.day_now - last_test > 3
+    # Quiet planted tanks are tested weekly.
+    stale = log.day_now - last_test > (8.0 if follow == "planted" else STALE_DAYS)
     if ammonia and nitrite and stale:
         missing.append(f"the last full test is {log.day_now - last_test:.0f} days old")
     if ammonia and ammonia[1] > ZERO_AMMONIA_MG_N_L:
         missing.append(f"ammonia still reads {ammonia[1]:.2g} mg N/L")
     if nitrite and nitrite[1] > ZERO_NITRITE_MG_N_L:
         missing.append(f"nitrite still reads {nitrite[1]:.2g} mg N/L")
+    if log.kit.expired:
+        missing.append("the kit is past its date: a zero from it proves nothing")
+    if not log.filter_running:
+        missing.append("the filter is not running")
     if not followed.passes:
         missing.append(followed.missing)
     # A dose made since the last clear test reads as ammonia now; that alone does not undo two cleared doses.
-    fresh_dose = any(log.day_now - d.day < 16 / 24 for d in log.doses)
     ready = (
         followed.passes
         and not stale
+        and not log.kit.expired
+        and log.filter_running
         and ammonia is not None
         and nitrite is not None
-        and not (fresh_dose and ammonia[1] > ZERO_AMMONIA_MG_N_L)
+        and ammonia[1] <= ZERO_AMMONIA_MG_N_L
+        and nitrite[1] <= ZERO_NITRITE_MG_N_L
     )
-    ready = ready and (nitrite is not None and nitrite[1] <= ZERO_NITRITE_MG_N_L)
-    tests = sum(r.ammonia_mg_n_l is not None and r.nitrite_mg_n_l is not None for r in log.readings)
-    confidence: Literal["none", "low", "fair", "good"] = (
-        "none" if tests == 0 else "low" if tests < 4 else "fair" if tests < 8 or followed.cleared < 3 else "good"
-    )
+    confidence, why = _confidence(log, followed.cleared)
     if ready:
-        verdict = f"Ready, by the {followed.standard} standard: {followed.cleared} doses in a row were gone within a day. One large water change, then add animals within a few days."
+        proof = (
+            f"{followed.cleared} doses in a row were gone within a day"
+            if followed.standard.endswith(("matched", "ppm"))
+            else f"{followed.cleared} days of zeros"
+        )
+        verdict = f"Ready, by the {followed.standard} standard: {proof}. One large water change, then add animals within a few days."
         missing = []
     else:
         verdict = f"Not yet, because {missing[0]}."
@@ -176,21 +300,11 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
         working=w.lines,
         ready=ready,
         confidence=confidence,
+        confidence_why=why,
+        why_followed=_WHY[follow],
         missing=missing,
         standards=standards,
+        proven_mg_n_l_day=proven_capacity(log),
         ammonia_now_mg_n_l=ammonia[1] if ammonia else None,
         nitrite_now_mg_n_l=nitrite[1] if nitrite else None,
     )
-
-
-def _days_of_zeros(log: CycleLog) -> float:
-    clear_from = None
-    for r in sorted(log.readings, key=lambda r: r.day):
-        if r.ammonia_mg_n_l is None or r.nitrite_mg_n_l is None:
-            continue
-        if r.ammonia_mg_n_l <= ZERO_AMMONIA_MG_N_L and r.nitrite_mg_n_l <= ZERO_NITRITE_MG_N_L:
-            clear_from = r.day if clear_from is None else clear_from
-            last = r.day
-        else:
-            clear_from = None
-    return 0.0 if clear_from is None else last - clear_from

@@ -3,6 +3,7 @@
 from reedmace.core.fit.drain import DrainDownAnswer, DrainDownQuestion, drain_down
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, Layout, fitting_plan
 from reedmace.core.fit.move import FilterMoveAnswer, FilterMoveQuestion, filter_move
+from reedmace.core.fit.seed import SpongeSeedAnswer, SpongeSeedQuestion, sponge_seed
 from reedmace.core.fit.shopping import ShoppingListAnswer, ShoppingListQuestion, shopping_list
 from reedmace.core.fit.steps import FittingStepsAnswer, FittingStepsQuestion, fitting_steps
 
@@ -18,9 +19,12 @@ __all__ = [
     "Layout",
     "ShoppingListAnswer",
     "ShoppingListQuestion",
+    "SpongeSeedAnswer",
+    "SpongeSeedQuestion",
     "drain_down",
     "filter_move",
     "fitting_plan",
     "fitting_steps",
     "shopping_list",
+    "sponge_seed",
 ]

@@ -1,0 +1,303 @@
+"""From a log to what the kernel runs: the starting film, a day's conditions, what happened in order."""
+
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
+
+from reedmace.core.chemistry import oxygen_saturation_mg_l, pka_fresh
+from reedmace.core.chemistry.ammonia import pka_sea
+from reedmace.core.cycle.kernel import (
+    A0,
+    ADD_ALKALINITY,
+    ADD_FILM,
+    ADD_TAN,
+    AIMS,
+    B0,
+    CHANGE_WATER,
+    CO2,
+    CONDITIONS,
+    COUNT_FROM,
+    DOSE,
+    FEED,
+    GROWTH,
+    HOLD_ALKALINITY,
+    HOLD_NITRITE,
+    KA,
+    KILL_FILM,
+    PLANTS,
+    STEPS_PER_DAY,
+    THETA,
+    WORK,
+    ZERO,
+    ZEROS_NEEDED,
+)
+from reedmace.core.cycle.log import HIGH_NITRITE_MG_N_L, ZERO_AMMONIA_MG_N_L, CycleLog
+from reedmace.core.quantity import CACO3_PER_DKH
+from reedmace.core.stock.load import NITROGEN_PER_PROTEIN
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+
+# Log-normal prior, median and log spread, in the kernel's column order (tuned; see docs/prior.md).
+PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.64, 0.52, 0.45, 0.40, 0.04, 0.10, 14.0, 0.35])
+PRIOR_SPREAD = np.array([0.8, 0.8, 0.12, 0.12, 0.25, 0.25, 0.2, 0.35, 0.3, 0.4])
+SEEDED_START = 1200.0
+"""How many times the film of a bare tank a moved, mature filter starts with (tuned to "inside a week")."""
+ROCK_START = 40.0
+"""The same for a piece of mature rock in salt water (tuned to "about two weeks")."""
+BOTTLE_START = 8.0
+"""A bottled culture inside its window (tuned to "saves one to two weeks at best"). Outside it: `BOTTLE_OUTSIDE`."""
+BOTTLE_OUTSIDE = 1.3
+PLANT_START = 3.0
+"""Plants bring film on their leaves and roots (memory)."""
+MATURE_FILM_MG_N_L_DAY = SEEDED_START * 3.0e-3
+"""Capacity of a whole mature filter's film, mg N/L/day at 25 °C: what a share of seeded media is a share of."""
+THETA_PER_DEGREE = 1.08
+FOOD_PROTEIN = 0.42
+FOOD_LAG_DAYS = 4.0
+"""Food rots before it gives ammonia: a first-order lag (memory)."""
+PLANT_UPTAKE_MG_N_L_DAY = {"none": 0.0, "some": 0.15, "many": 0.5}
+"""What growing plants take in a day (memory; a densely planted tank carries a light stock's whole day)."""
+PHOSPHORUS_HALF_MG_L, PO4_TO_P = 0.004, 0.3261
+"""Half-saturation of growth on phosphorus, mg P/L (memory), and P in PO4 (atomic masses)."""
+OXYGEN_HALF_MG_L = 0.8
+"""Half-saturation on oxygen, mg O2/L, between ASM1's 0.4 for the sum and 1 to 1.5 often given for nitrite oxidisers."""
+STILL_WORK = 0.05
+"""Work left while the filter stands: glass and gravel (memory)."""
+AIRLESS_HALF_H = {True: 6.0, False: 24.0}
+"""Hours until half the film in a standing filter is lost, closed and open (memory; closed ones turn airless within hours)."""
+TAP_KILL = {"none": 0.0, "chlorine": 0.6, "chloramine": 0.6, "unknown": 0.4}
+"""Share of the film lost when media are rinsed in tap water, by what it is treated with (memory)."""
+HOT_KILL_C, HOT_KILL_SHARE = 36.0, 0.5
+COLD_SHOCK_C, COLD_KILL_SHARE = 10.0, 0.2
+"""Above the one the film dies, a drop by the other shocks it (memory)."""
+ZEROS_DAYS = {"planted": 28, "fish-food": 7, "animals-in": 7}
+"""Days of zeros by which a method without doses is proved: four weeks of growth for plants, a week for the rest."""
+
+
+@dataclass(frozen=True)
+class Course:
+    """Everything a run needs besides its parameters, in the kernel's shapes."""
+
+    start: Floats
+    tap: Floats
+    conditions: Floats
+    steps: Ints
+    kinds: Ints
+    values: Floats
+
+
+@dataclass(frozen=True)
+class Ahead:
+    """What is done from today on.
+
+    hold_kh_dkh: KH held, 0 for left alone; temperature_c: from today, None for as it is; dose_factor: times the advised
+    dose; seed_share: of a mature filter's film put in today.
+    """
+
+    hold_kh_dkh: float = 4.0
+    temperature_c: float | None = None
+    dose_factor: float = 1.0
+    seed_share: float = 0.0
+
+
+def step_of(day: float) -> int:
+    """The kernel's step at a day since the start. day: days."""
+    return round(day * STEPS_PER_DAY)
+
+
+def temperature_factor(temperature_c: float) -> float:
+    """Rate relative to 25 °C, dimensionless.
+
+    temperature_c: 0 to 40 °C. Theta 1.08 (from memory, within the 1.08 to 1.1 usually given); falls again above 33 °C.
+    """
+    return float(THETA_PER_DEGREE ** (min(temperature_c, 33.0) - 25.0)) * (0.5 if temperature_c > 36 else 1.0)
+
+
+def oxygen_factor(temperature_c: float, salinity_g_kg: float) -> float:
+    """Work relative to that at 25 °C in fresh water, both at 90 % of saturation, dimensionless.
+
+    temperature_c: 0.5 to 40 °C; salinity_g_kg: 0 to 45 g/kg. Source: Monod term as in ASM1; Benson and Krause 1984.
+    """
+    here, there = (0.9 * oxygen_saturation_mg_l(t, s) for t, s in ((temperature_c, salinity_g_kg), (25.0, 0.0)))
+    return here / (here + OXYGEN_HALF_MG_L) * (there + OXYGEN_HALF_MG_L) / there
+
+
+def growth_factor(phosphate_ppm: float) -> float:
+    """Growth left by phosphorus, 0 to 1. phosphate_ppm: as PO4, 0 or more. Source: Monod term, constant from memory."""
+    phosphorus = phosphate_ppm * PO4_TO_P
+    return phosphorus / (phosphorus + PHOSPHORUS_HALF_MG_L)
+
+
+def still_conditions(days: int, temperature_c: float, salinity_g_kg: float = 0.0) -> Floats:
+    """A day's conditions, the same every day: shape (days + 1, 6) as the kernel takes them.
+
+    days: horizon; temperature_c: °C; salinity_g_kg: g/kg.
+    """
+    found = np.zeros((days + 1, CONDITIONS))
+    pka = pka_fresh(temperature_c) if salinity_g_kg <= 1 else pka_sea(temperature_c, salinity_g_kg)
+    found[:, THETA] = temperature_factor(temperature_c)
+    found[:, KA] = 10.0**-pka
+    found[:, GROWTH] = 1.0
+    found[:, WORK] = oxygen_factor(temperature_c, salinity_g_kg)
+    return found
+
+
+def bottle_window(log: CycleLog) -> list[str]:
+    """What puts a bottled culture outside its window, empty when nothing does (common practice). log: the cycle's."""
+    kh, ph, phosphate = log.latest("kh_dkh"), log.latest("ph"), log.latest("phosphate_ppm")
+    checks = (
+        (25 <= log.temperature_now_c() <= 30, "25 to 30 °C"),
+        (7.3 <= (ph[1] if ph else log.start_ph) <= 8.0, "pH 7.3 to 8.0"),
+        ((kh[1] if kh else log.start_kh_dkh) >= 2, "some KH"),
+        (phosphate is None or phosphate[1] > 0, "some phosphate"),
+        (log.bottle_in_date, "a bottle in date"),
+        (log.doses_ammonia() or log.method in ("fish-food", "animals-in"), "an ammonia source"),
+    )
+    return [wanted for holds, wanted in checks if not holds]
+
+
+def start_factor(log: CycleLog) -> float:
+    """Times the bare tank's film that the method and its helpers start with. log: the cycle's."""
+    factor = 1.0
+    if log.method in ("seeded-filter", "side-by-side"):
+        factor += SEEDED_START * log.seed_share
+    if log.method == "mature-rock":
+        factor += ROCK_START - 1
+    if "seed-media" in log.helpers and log.method not in ("seeded-filter", "side-by-side"):
+        factor += SEEDED_START * log.seed_share
+    if "plants" in log.helpers or log.method == "planted":
+        factor += PLANT_START - 1
+    if "bottled-culture" in log.helpers:
+        factor += (BOTTLE_START if not bottle_window(log) else BOTTLE_OUTSIDE) - 1
+    return factor
+
+
+def prior_median(log: CycleLog) -> Floats:
+    """Median of each parameter for this log, in the kernel's column order (10,). log: the cycle's."""
+    median = PRIOR_MEDIAN.copy()
+    median[CO2] = _co2_mmol(log)
+    factor = start_factor(log)
+    median[A0] *= factor
+    median[B0] *= factor
+    return median
+
+
+def _co2_mmol(log: CycleLog) -> float:
+    """CO2 that explains the readings of pH and KH together, mmol/L (pH = 6.35 + log10(HCO3/CO2))."""
+    pairs = [(r.ph, r.kh_dkh) for r in log.readings if r.ph is not None and r.kh_dkh is not None and r.kh_dkh >= 0.3]
+    pairs = pairs or [(log.start_ph, max(log.start_kh_dkh, 0.3))]
+    found = [kh * CACO3_PER_DKH / 50.04 / 10 ** (ph - 6.35) for ph, kh in pairs]
+    return float(np.clip(np.median(found), 0.01, 3.0))
+
+
+def made_in_tank_mg_n_l_day(log: CycleLog, days: int) -> Floats:
+    """Ammonia made in the tank by day, mg N/L/day (days + 1,): rotting food, and animals that are in.
+
+    log: the cycle's; days: horizon.
+    """
+    at = np.arange(days + 1) + 0.5
+    food = log.food_g_day * FOOD_PROTEIN * NITROGEN_PER_PROTEIN * 1000 / log.net_l if log.method == "fish-food" else 0.0
+    made: Floats = food * (1 - np.exp(-at / FOOD_LAG_DAYS)) + log.animals_in_mg_n_l_day
+    return made
+
+
+def _conditions(log: CycleLog, days: int, ahead: Ahead) -> Floats:
+    now = min(int(log.day_now), days)
+    found = still_conditions(days, log.temperature_c, log.salinity_g_kg)
+    for day, degrees in sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None):
+        found[max(int(day) - 1, 0) :] = still_conditions(0, degrees, log.salinity_g_kg)[0]
+    if ahead.temperature_c is not None:
+        found[now:] = still_conditions(0, ahead.temperature_c, log.salinity_g_kg)[0]
+    for reading in sorted(log.readings, key=lambda r: r.day):
+        if reading.phosphate_ppm is not None:
+            found[int(reading.day) :, GROWTH] = growth_factor(reading.phosphate_ppm)
+    found[:, FEED] = made_in_tank_mg_n_l_day(log, days)
+    if log.plants != "none":
+        uptake = PLANT_UPTAKE_MG_N_L_DAY[log.plants]
+        # Until new growth is seen they settle in and take little; no date given: three weeks after today (memory).
+        growing = log.plants_growing_day if log.plants_growing_day is not None else max(log.day_now, 21.0)
+        at = np.arange(days + 1)
+        found[:, PLANTS] = np.where(at >= growing, uptake, 0.1 * uptake)
+    for outage in log.outages:
+        for day in range(int(outage.day), min(int(outage.day + outage.hours / 24) + 1, days + 1)):
+            off = min(outage.day + outage.hours / 24, day + 1) - max(outage.day, day)
+            found[day, WORK] *= 1 - (1 - STILL_WORK) * min(max(off, 0.0), 1.0)
+    return found
+
+
+def _film_rows(log: CycleLog) -> list[tuple[int, int, float]]:
+    rows = []
+    for outage in log.outages:
+        lost = 1 - 0.5 ** (outage.hours / AIRLESS_HALF_H[log.filter_closed])
+        rows.append((step_of(outage.day + outage.hours / 24), KILL_FILM, lost))
+    for work in log.media:
+        if work.what == "seed-added":
+            rows.append((step_of(work.day), ADD_FILM, MATURE_FILM_MG_N_L_DAY * work.share))
+        elif work.what == "rinsed-tap":
+            rows.append((step_of(work.day), KILL_FILM, work.share * TAP_KILL[log.tap.chlorine]))
+        elif work.what in ("replaced", "dried"):
+            rows.append((step_of(work.day), KILL_FILM, 0.9 * work.share))
+        elif work.what == "rinsed-tank-water":
+            rows.append((step_of(work.day), KILL_FILM, 0.1 * work.share))
+    for change in log.changes:
+        if not change.treated and log.tap.chlorine != "none":
+            rows.append((step_of(change.day), KILL_FILM, min(TAP_KILL[log.tap.chlorine] * change.share * 1.5, 0.9)))
+    degrees = sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None)
+    for (_, before), (day, after) in pairwise(degrees):
+        if after >= HOT_KILL_C:
+            rows.append((step_of(day), KILL_FILM, HOT_KILL_SHARE))
+        elif before - after >= COLD_SHOCK_C:
+            rows.append((step_of(day), KILL_FILM, COLD_KILL_SHARE))
+    return rows
+
+
+def events_of(log: CycleLog) -> tuple[Ints, Ints, Floats]:
+    """(steps, kinds, values) of everything done, in order, for the kernel. log: the cycle's log."""
+    rows = [(step_of(d.day), ADD_TAN, d.raise_mg_n_l) for d in log.doses]
+    rows += [(step_of(c.day), CHANGE_WATER, c.share) for c in log.changes]
+    rows += [(step_of(a.day), ADD_ALKALINITY, a.raise_dkh * CACO3_PER_DKH) for a in log.alkalinity]
+    rows += _film_rows(log)
+    rows.sort(key=lambda row: row[0])
+    return (
+        np.array([r[0] for r in rows], dtype=np.int64),
+        np.array([r[1] for r in rows], dtype=np.int64),
+        np.array([r[2] for r in rows], dtype=np.float64),
+    )
+
+
+def course_of(log: CycleLog, days: int, ahead: Ahead | None = None) -> Course:
+    """What the kernel runs for a log. log: the cycle's; days: horizon; ahead: done from today on."""
+    ahead = ahead or Ahead()
+    steps, kinds, values = events_of(log)
+    if ahead.seed_share > 0:
+        at = int(np.searchsorted(steps, step_of(log.day_now), side="right"))
+        steps = np.insert(steps, at, step_of(log.day_now))
+        kinds = np.insert(kinds, at, ADD_FILM)
+        values = np.insert(values, at, MATURE_FILM_MG_N_L_DAY * ahead.seed_share)
+    tap = log.tap
+    start = np.array(
+        [tap.ammonia_mg_n_l, tap.nitrite_mg_n_l, tap.nitrate_mg_n_l, log.start_kh_dkh * CACO3_PER_DKH], dtype=float
+    )
+    brought = start.copy()
+    brought[3] = log.tap_kh_dkh() * CACO3_PER_DKH
+    return Course(start, brought, _conditions(log, days, ahead), steps, kinds, values)
+
+
+def aim_of(log: CycleLog, ahead: Ahead) -> Floats:
+    """What is aimed at from today, in the kernel's order (6,). log: the cycle's; ahead: what is done from today on."""
+    aim = np.zeros(AIMS)
+    dosing = log.doses_ammonia() and not log.animals_are_in()
+    aim[DOSE] = max(log.challenge_mg_n_l() * ahead.dose_factor, 0.2) if dosing else 0.0
+    aim[ZERO], aim[HOLD_NITRITE] = ZERO_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L
+    aim[HOLD_ALKALINITY] = ahead.hold_kh_dkh * CACO3_PER_DKH
+    if not dosing:
+        aim[ZEROS_NEEDED] = ZEROS_DAYS.get(log.method, 7)
+        aim[COUNT_FROM] = (
+            (log.plants_growing_day if log.plants_growing_day is not None else max(log.day_now, 21.0))
+            if log.method == "planted"
+            else 2.0
+        )
+    return aim

@@ -1,0 +1,151 @@
+"""How many of which animals now and later, so that load never outruns proven capacity."""
+
+from dataclasses import dataclass
+from typing import Annotated
+
+from pydantic import Field
+
+from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
+from reedmace.core.working import Answer, CannotAnswer, Name, NetLitres, Part, Question, Share, Working, number, whole
+
+MARGIN = 1.2
+"""A dose gone in a day carries that dose over 1.2, the margin of the load-matched standard."""
+STEP_UP = 1.5
+"""With zeros held for a week a film has grown to its load; half as much again is taken at a time (memory, cautious)."""
+SHOAL = 6
+"""Fewest of a shoaling kind put in together, taken for every kind planned in such numbers (common practice)."""
+FIRST_SHARE = 0.5
+MOST_STEPS = 60
+LOAD_TEST = "Load test: fed as usual, ammonia and nitrite at zero on days 1, 3 and 7 after the last animals. Otherwise wait and test again."
+
+
+class StockingRampQuestion(Question):
+    """The planned animals and what the tank has been seen to clear in a day."""
+
+    net_l: NetLitres
+    proven_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1000, "Largest dose gone within a day")]
+    animals: Annotated[list[Animals], Field(min_length=1, max_length=60)]
+    own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
+    days_between: Annotated[int, whole(7, 60)] = 14
+
+
+class Added(Part):
+    """So many of one kind."""
+
+    species_id: Name
+    common_name: Name
+    count: Annotated[int, whole(1, 2000)]
+
+
+class RampStep(Part):
+    """One day on which animals come, and what is asked first."""
+
+    day: Annotated[float, number("days", 0, 2000, "From the first animals")]
+    add: list[Added]
+    load_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e6, "All animals in, grown")]
+    plan_share: Share
+    before: str
+
+
+class StockingRampAnswer(Answer):
+    """Steps in order; empty where even the first group is more than has been proven."""
+
+    steps: list[RampStep]
+    first_load_allowed_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e6)]
+    full_load_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e6)]
+    prove_mg_n_l: Annotated[float, number("mg N/L", 0, 1e6, "Dose that would prove the whole stock")]
+
+
+@dataclass
+class _Left:
+    """What is still to come of one kind."""
+
+    species_id: str
+    name: str
+    count: int
+    each: float
+    shoal: int
+
+
+def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
+    """Dates and counts from proven capacity to the planned stock, small and many first.
+
+    question: L, mg N/(L day), animals, days between steps.
+    Source: Timmons and Ebeling for the loads; group sizes and pace are common practice.
+    Raises CannotAnswer for a species nobody has listed, or a plan that takes too many steps.
+    """
+    q, w = question, Working()
+    loads = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species))
+    full = w.line("p full", "P / litres", f"{loads.ammonia_mg_n_day:.1f} / {q.net_l:.0f}", loads.ammonia_mg_n_l_day, "mg N/(L day)", "timmons")  # fmt: skip
+    allowed = w.line("p first", "proven / 1.2", f"{q.proven_mg_n_l_day:.2f} / 1.2", q.proven_mg_n_l_day / MARGIN, "mg N/(L day)", "practice")  # fmt: skip
+    left = sorted(
+        (
+            _Left(line.species_id, line.common_name, line.count, line.ammonia_mg_n_day / line.count / q.net_l, min(SHOAL, line.count))
+            for line in loads.lines
+        ),
+        key=lambda one: one.each,
+    )  # fmt: skip
+    steps: list[RampStep] = []
+    load, ceiling = 0.0, min(allowed, max(FIRST_SHARE * full, left[0].each * left[0].shoal)) if allowed > 0 else 0.0
+    while any(one.count for one in left):
+        if len(steps) == MOST_STEPS:
+            raise CannotAnswer(
+                "animals",
+                f"this would take more than {MOST_STEPS} steps.",
+                "Prove a larger dose before the first animals.",
+            )
+        added = _take(left, ceiling - load)
+        if not added:
+            if not steps:
+                break
+            # No whole group fits: a part of the smallest, one at least, since a film grows only with what it is fed.
+            nearest = min((one for one in left if one.count), key=lambda one: one.each)
+            count = min(max(int((ceiling - load) / nearest.each), 1), nearest.count)
+            nearest.count -= count
+            added = [(nearest, count)]
+        light = load > 0 and load + sum(one.each * count for one, count in added) > ceiling * 1.001
+        load += sum(one.each * count for one, count in added)
+        w.line(f"p step {len(steps) + 1}", "sum of loads", ", ".join(f"{count} {one.name}" for one, count in added), load, "mg N/(L day)", "timmons")  # fmt: skip
+        steps.append(
+            RampStep(
+                day=len(steps) * q.days_between,
+                add=[Added(species_id=one.species_id, common_name=one.name, count=count) for one, count in added],
+                load_mg_n_l_day=load,
+                plan_share=min(load / full, 1.0) if full else 1.0,
+                before="One large water change, at the animals' temperature."
+                if not steps
+                else LOAD_TEST
+                + (" This animal alone is more than half as much again: half rations for a week." if light else ""),
+            )
+        )
+        ceiling = load * STEP_UP
+    prove = w.line("prove", "1.2 × p full", f"1.2 × {full:.3g}", MARGIN * full, "mg N/L", "practice")
+    if not steps:
+        verdict = f"Nothing yet: even {left[0].shoal} {left[0].name.lower()} make more than has been proven. Clear {MARGIN * left[0].each * left[0].shoal:.2g} mg N/L in a day first."
+    elif len(steps) == 1:
+        verdict = f"All of them together: {full:.2g} mg N/L a day is well within the {q.proven_mg_n_l_day:.2g} proven."
+    else:
+        first = " and ".join(f"{a.count} {a.common_name.lower()}" for a in steps[0].add)
+        verdict = f"First {first}; the whole stock in {len(steps)} steps over {steps[-1].day:.0f} days, each after a week of zeros."
+    return StockingRampAnswer(
+        verdict=verdict, working=w.lines, steps=steps, first_load_allowed_mg_n_l_day=allowed,
+        full_load_mg_n_l_day=full, prove_mg_n_l=prove,
+    )  # fmt: skip
+
+
+def _take(left: list[_Left], room: float) -> list[tuple[_Left, int]]:
+    """Whole groups that fit in `room` mg N/(L day), smallest kinds first; no group is left too small to shoal."""
+    taken: list[tuple[_Left, int]] = []
+    for one in left:
+        if not one.count:
+            continue
+        fits = min(int(room / one.each + 1e-9), one.count) if one.each > 0 else one.count
+        if fits < one.count and 0 < one.count - fits < one.shoal:
+            fits = one.count - one.shoal
+        if fits < min(one.shoal, one.count) or fits <= 0:
+            continue
+        taken.append((one, fits))
+        room -= fits * one.each
+    for one, count in taken:
+        one.count -= count
+    return taken

@@ -1,0 +1,93 @@
+"""A spare sponge seeding in a running tank: when it is ready, and what is left of it after the way."""
+
+from typing import Annotated, Literal
+
+from reedmace.core.fit.move import HALF_LIFE_MIN, WARMEST_C, MoveStep
+from reedmace.core.working import Answer, Question, Share, Working, number
+
+EARLIEST_DAYS, READY_DAYS = 14.0, 28.0
+"""Two weeks have done, four are usual (common practice)."""
+
+
+class SpongeSeedQuestion(Question):
+    """How long it has run, and how it travels."""
+
+    days_seeding: Annotated[float, number("days", 0, 2000)]
+    minutes_out: Annotated[float, number("min", 0, 3000, "Out of running water")] = 0
+    travels: Literal["wet-open", "wet-closed", "damp", "dry"] = "wet-open"
+    temperature_c: Annotated[float, number("°C", 0, 60)] = 22
+    media_share: Annotated[float, number("share", 0, 1, "Of the new filter's media that it makes up")] = 0.5
+    disease_note: Literal["none-seen", "treated", "sick-now", "unknown"] = "none-seen"
+
+
+class SpongeSeedAnswer(Answer):
+    """Film on it, film it brings, and how long the way may still take."""
+
+    state: Literal["too-young", "usable", "ready"]
+    grown_share: Share
+    alive_share: Share
+    brings_share: Share
+    ready_in_days: Annotated[float, number("days", 0, 400)]
+    minutes_left: Annotated[float, number("min", 0, 10000, "Until half of the film is lost")]
+    may_go: bool
+    steps: list[MoveStep]
+
+
+def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
+    """What a seeding sponge is worth now, and on the way.
+
+    question: days, minutes, °C, share. Source: seeding times common practice; survival out of water from memory.
+    """
+    q, w = question, Working()
+    grown = w.line("grown", "days / 28, at most 1", f"{q.days_seeding:.1f} / 28", min(q.days_seeding / READY_DAYS, 1.0), "share", "practice")  # fmt: skip
+    half = HALF_LIFE_MIN[q.travels]
+    alive = w.line("alive", "½^(minutes / half life)", f"½^({q.minutes_out:.0f} / {half:g})", 0.5 ** (q.minutes_out / half), "share", "memory")  # fmt: skip
+    if q.temperature_c > WARMEST_C or q.temperature_c < 4:
+        alive = w.line("alive", "too warm or too cold on the way: a tenth", f"{q.temperature_c:g} °C", alive * 0.1, "share", "memory")  # fmt: skip
+    brings = w.line("brings", "grown × alive × share of media", f"{grown:.2f} × {alive:.2f} × {q.media_share:g}", grown * alive * q.media_share, "share", "arithmetic")  # fmt: skip
+    state: Literal["too-young", "usable", "ready"] = (
+        "ready" if q.days_seeding >= READY_DAYS else "usable" if q.days_seeding >= EARLIEST_DAYS else "too-young"
+    )
+    sick = q.disease_note == "sick-now"
+    if sick:
+        verdict = "Leave it where it is: disease travels with it."
+    elif q.minutes_out > 0:
+        verdict = (
+            f"{100 * alive:.0f} % of its film is alive after {q.minutes_out:.0f} minutes; half is lost at {half:g}."
+        )
+    elif state == "ready":
+        verdict = "Ready: it carries a full film."
+    elif state == "usable":
+        verdict = f"Usable, at {100 * grown:.0f} % of a full film; ready in {READY_DAYS - q.days_seeding:.0f} days."
+    else:
+        verdict = (
+            f"Too young: from {EARLIEST_DAYS:.0f} days on it is of use, in {EARLIEST_DAYS - q.days_seeding:.0f} days."
+        )
+    if q.disease_note in ("unknown", "treated"):
+        verdict += " Watch the new tank: the donor's health is not beyond doubt."
+    rows = (
+        (
+            "seed-bag",
+            "Lift it in a bag or tub",
+            "Under water, so that no brown cloud is left behind; never squeezed dry.",
+        ),
+        (
+            "seed-water",
+            "In its own tank's water",
+            "Covered by water, lid off or with air; not in the sun, not in a cold car.",
+        ),
+        ("seed-clock", "Start the clock", "The time out of running water is what counts."),
+        (
+            "seed-in",
+            "In at once, filter running",
+            "Beside or inside the new filter, in treated water of the same warmth.",
+        ),
+        ("seed-feed", "Feed it today", "Animals of a light stock, or a dose of half a mg N/L."),
+        ("seed-back", "Put the next spare in", "So that there is always one seeding. Wash your hands."),
+    )
+    return SpongeSeedAnswer(
+        verdict=verdict, working=w.lines, state=state, grown_share=grown, alive_share=alive, brings_share=brings,
+        ready_in_days=max(READY_DAYS - q.days_seeding, 0.0), minutes_left=max(half - q.minutes_out, 0.0),
+        may_go=state != "too-young" and not sick,
+        steps=[MoveStep(id=i, title=t, detail=d) for i, t, d in rows],
+    )  # fmt: skip
