@@ -28,6 +28,8 @@ def test_no_route_lets_one_account_see_or_touch_anothers_tank(app, sign_up) -> N
         "devices": {"name": "Mine now", "kind": "smart-plug"},
         "entries": {"key": "intruder-1", "at": datetime.now(UTC).isoformat(), "body": READING},
         "tank_id>": {"name": "Mine now"},
+        "readings/preview": {"text": "date,ammonia\n2026-01-01,1\n"},
+        "readings/import": {"text": "date,ammonia\n2026-01-01,1\n"},
     }
     for method, rule in routes:
         body = next((b for end, b in bodies.items() if rule.endswith(end)), None)
@@ -151,7 +153,7 @@ def test_readings_go_out_as_csv_and_come_in_again(keeper) -> None:
     keeper.write(one, {**READING, "nitrite_ppm": 5, "off_scale": ["nitrite"], "temperature_c": 25.5}, at=at.isoformat())
     keeper.write(one, {**READING, "basis": "N"}, at=(at + timedelta(days=1)).isoformat())
     text = keeper.get(f"/api/tanks/{one}/readings.csv").text
-    assert text.splitlines()[0] == "at,basis,ammonia_ppm,nitrite_ppm,nitrate_ppm,ph,kh_dkh,temperature_c"
+    assert text.splitlines()[0] == "at,basis,ammonia_ppm,nitrite_ppm,nitrate_ppm,ph,kh_dkh,temperature_c,phosphate_ppm"
     assert "5+" in text
     taken = keeper.client.post(f"/api/tanks/{two}/readings.csv", data=text, headers={"X-CSRF-Token": keeper.token})
     assert taken.json == {"added": 2, "known": 0}

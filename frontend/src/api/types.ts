@@ -337,6 +337,73 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bundles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a tank from a bundle: all of it or nothing. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Bundle"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Brought"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute": {
         parameters: {
             query?: never;
@@ -421,6 +488,42 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bundle/schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bundle's JSON Schema. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description JSON Schema */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/schema+json": Record<string, never>;
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -846,6 +949,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/cycle-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The plan judged: conditions, heat, alkalinity. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CyclePlanQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CyclePlanAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}": {
         parameters: {
             query?: never;
@@ -1239,6 +1391,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["FilterMoveAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/sponge-seed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a spare sponge is worth, and on the way. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["SpongeSeedQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SpongeSeedAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -1699,6 +1900,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/cloudy-water": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bloom or dirt, and what to do. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CloudyWaterQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CloudyWaterAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/catalogue.csv": {
         parameters: {
             query?: never;
@@ -1909,6 +2159,202 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/cycle-what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each change would do to the date. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CycleWhatIfQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CycleWhatIfAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/cycle-history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the forecast has moved. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CycleHistoryQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CycleHistoryAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/cycle-methods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which way to cycle, from what you have. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CycleMethodsQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CycleMethodsAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/stocking-ramp": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many of which animals, and when. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["StockingRampQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StockingRampAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/read-quantity": {
         parameters: {
             query?: never;
@@ -2037,6 +2483,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["CycleForecastAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/emergency-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to do when animals are in already. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["EmergencyPlanQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EmergencyPlanAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -2301,6 +2796,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/nitrogen-balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Nitrogen put in against nitrogen found. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["NitrogenBalanceQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NitrogenBalanceAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/cycle": {
         parameters: {
             query?: never;
@@ -2387,6 +2931,55 @@ export interface paths {
                     };
                     content: {
                         "text/csv": string;
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/oxygen-saturation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Oxygen the water holds, and what is taken out of it. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["OxygenSaturationQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OxygenSaturationAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -2712,6 +3305,248 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tanks/{tank_id}/cycle.sbml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cycle's model as parametrised for this tank, to be run by anyone. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description SBML L3V1 */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/xml": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No cycle is planned */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/bundle.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A tank's whole logbook, with what was corrected and taken back. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bundle */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": Record<string, never>;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/plumbing.inp": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plumbing as an EPANET input file, to be solved by anyone. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description EPANET 2.2 input */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/plain": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No pumped filter is chosen */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Leak checks, flow tests, service, spare sponges and what comes next in the cycle of one tank as iCalendar. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description iCalendar */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/calendar": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/readings.csv": {
         parameters: {
             query?: never;
@@ -2826,15 +3661,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tanks/{tank_id}/plumbing.inp": {
+    "/api/tanks/{tank_id}/readings/import": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The plumbing as an EPANET input file, to be solved by anyone. */
-        get: {
+        get?: never;
+        put?: never;
+        /** Take past readings under this mapping: every row or none. */
+        post: {
             parameters: {
                 query?: never;
                 header?: never;
@@ -2843,19 +3680,32 @@ export interface paths {
                 };
                 cookie?: never;
             };
-            requestBody?: never;
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["MappedCsv"];
+                };
+            };
             responses: {
-                /** @description EPANET 2.2 input */
-                200: {
+                /** @description Successful response */
+                201: {
                     headers: {
                         [name: string]: unknown;
                     };
                     content: {
-                        "text/plain": string;
+                        "application/json": components["schemas"]["CsvImport"];
                     };
                 };
                 /** @description Not signed in */
                 401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -2872,34 +3722,34 @@ export interface paths {
                         "application/json": components["schemas"]["HTTPError"];
                     };
                 };
-                /** @description No pumped filter is chosen */
-                409: {
+                /** @description Not usable */
+                422: {
                     headers: {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/json": components["schemas"]["ValidationError"];
                     };
                 };
             };
         };
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/tanks/{tank_id}/calendar.ics": {
+    "/api/tanks/{tank_id}/readings/preview": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Leak checks, flow tests, service and spare sponges of one tank as iCalendar. */
-        get: {
+        get?: never;
+        put?: never;
+        /** Show what a CSV of past readings holds under this mapping. Writes nothing. */
+        post: {
             parameters: {
                 query?: never;
                 header?: never;
@@ -2908,19 +3758,32 @@ export interface paths {
                 };
                 cookie?: never;
             };
-            requestBody?: never;
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["MappedCsv"];
+                };
+            };
             responses: {
-                /** @description iCalendar */
+                /** @description Successful response */
                 200: {
                     headers: {
                         [name: string]: unknown;
                     };
                     content: {
-                        "text/calendar": string;
+                        "application/json": components["schemas"]["CsvPreview"];
                     };
                 };
                 /** @description Not signed in */
                 401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -2937,10 +3800,17 @@ export interface paths {
                         "application/json": components["schemas"]["HTTPError"];
                     };
                 };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
             };
         };
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3026,7 +3896,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "test" | "dose-ammonia" | "raise-kh" | "wait" | "warm" | "change-water" | "start-filter" | "stop-dosing" | "dilute-test" | "add-animals" | "feed-film";
+            do: "test" | "dose-ammonia" | "raise-kh" | "wait" | "warm" | "cool" | "change-water" | "treat-water" | "start-filter" | "stop-dosing" | "dilute-test" | "skimmer-off" | "feed-phosphate" | "feed-tank" | "feed-little" | "watch-growth" | "add-seed" | "add-animals" | "feed-film";
             /** Title */
             title: string;
             /** Detail */
@@ -3049,6 +3919,12 @@ export interface components {
              */
             amount_unit?: ("g" | "mL" | "drops" | "L") | null;
             /**
+             * Times Count
+             * @description The amount so many times, some hours apart
+             * @default 1
+             */
+            times_count?: number;
+            /**
              * Raise Mg N L
              * @description What a dose of ammonia adds
              * @default null
@@ -3061,10 +3937,38 @@ export interface components {
              */
             raise_dkh?: number | null;
             /**
+             * To C
+             * @description Thermostat to be reached
+             * @default null
+             */
+            to_c?: number | null;
+            /**
+             * Step C
+             * @default null
+             */
+            step_c?: number | null;
+            /**
+             * Ph Shift
+             * @default null
+             */
+            ph_shift?: number | null;
+            /**
              * Caution
              * @default null
              */
             caution?: string | null;
+        };
+        /**
+         * Added
+         * @description So many of one kind.
+         */
+        Added: {
+            /** Species Id */
+            species_id: string;
+            /** Common Name */
+            common_name: string;
+            /** Count */
+            count: number;
         };
         /**
          * AirOutlet
@@ -3433,6 +4337,16 @@ export interface components {
             seated?: boolean;
         };
         /**
+         * Brought
+         * @description The tank a bundle made.
+         */
+        Brought: {
+            /** Tank Id */
+            tank_id: number;
+            /** Entries */
+            entries: number;
+        };
+        /**
          * BucketTestAnswer
          * @description Measured flow, half width of its 95 % interval, and the factor on the computed flow.
          */
@@ -3478,6 +4392,33 @@ export interface components {
              * @default null
              */
             computed_lph?: number | null;
+        };
+        /**
+         * Bundle
+         * @description One tank and every entry of its logbook in the order written, those taken back and corrected included.
+         */
+        Bundle: {
+            /**
+             * Format
+             * @default reedmace-bundle
+             * @constant
+             */
+            format?: "reedmace-bundle";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version?: 1;
+            /**
+             * Written At
+             * Format: date-time
+             */
+            written_at: string;
+            /** Tank */
+            tank: string;
+            /** Entries */
+            entries: components["schemas"]["Entry"][];
         };
         /**
          * Candidate
@@ -3568,6 +4509,110 @@ export interface components {
             text: string;
         };
         /**
+         * CloudStep
+         * @description One step, in order.
+         */
+        CloudStep: {
+            /** Title */
+            title: string;
+            /** Detail */
+            detail: string;
+        };
+        /**
+         * CloudyWaterAnswer
+         * @description What it most likely is, the steps in order, and what not to do.
+         */
+        CloudyWaterAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Suspects */
+            suspects: components["schemas"]["Suspect"][];
+            /** Steps */
+            steps: components["schemas"]["CloudStep"][];
+            /** Leave */
+            leave: string[];
+        };
+        /**
+         * CloudyWaterQuestion
+         * @description What is seen, since when, after what, and the tests.
+         */
+        CloudyWaterQuestion: {
+            /**
+             * Colour
+             * @default white
+             * @enum {string}
+             */
+            colour?: "white" | "grey-brown" | "green" | "tea";
+            /**
+             * Age Days
+             * @default 7
+             */
+            age_days?: number;
+            /**
+             * Cloudy Days
+             * @default 1
+             */
+            cloudy_days?: number;
+            /**
+             * After
+             * @default nothing
+             * @enum {string}
+             */
+            after?: "nothing" | "filling" | "new-gravel" | "service" | "feeding" | "bicarbonate" | "medicine" | "new-animals";
+            /**
+             * Settles In Glass
+             * @default null
+             */
+            settles_in_glass?: boolean | null;
+            /**
+             * Bubbles
+             * @default false
+             */
+            bubbles?: boolean;
+            /**
+             * Animals In
+             * @default false
+             */
+            animals_in?: boolean;
+            /**
+             * Gasping
+             * @default false
+             */
+            gasping?: boolean;
+            /**
+             * Ammonia Mg N L
+             * @default null
+             */
+            ammonia_mg_n_l?: number | null;
+            /**
+             * Nitrite Mg N L
+             * @default null
+             */
+            nitrite_mg_n_l?: number | null;
+        };
+        /**
+         * ColumnUse
+         * @description What one column of the file is.
+         */
+        ColumnUse: {
+            /** Column */
+            column: string;
+            /**
+             * Target
+             * @default skip
+             * @enum {string}
+             */
+            target?: "skip" | "date" | "time" | "ammonia" | "nitrite" | "nitrate" | "ph" | "kh" | "temperature" | "phosphate";
+            /**
+             * Unit
+             * @default
+             * @enum {string}
+             */
+            unit?: "" | "ppm" | "ppm-N" | "dKH" | "ppm-CaCO3" | "meq/L" | "C" | "F";
+        };
+        /**
          * Contribution
          * @description What one priority gave: weight (share of all weights) times score.
          */
@@ -3600,6 +4645,33 @@ export interface components {
             known: number;
         };
         /**
+         * CsvPreview
+         * @description What a file would write, and every fault in it; nothing is written.
+         */
+        CsvPreview: {
+            /** Columns */
+            columns: components["schemas"]["FoundColumn"][];
+            /** Date Order */
+            date_order: string;
+            /**
+             * Rows
+             * @description The first 200
+             */
+            rows: components["schemas"]["FoundRow"][];
+            /**
+             * Good
+             * @description Rows that can be written
+             */
+            good: number;
+            /**
+             * Known
+             * @description Of them, in the logbook already
+             */
+            known: number;
+            /** Faults */
+            faults: components["schemas"]["FaultRow"][];
+        };
+        /**
          * CurvePoint
          * @description One point of a pump or plumbing curve.
          */
@@ -3628,7 +4700,7 @@ export interface components {
         };
         /**
          * CycleAdviceAnswer
-         * @description The first action, the rest in order, and the stall if there is one.
+         * @description The first action, the rest in order, the stall if there is one, and what would be the next.
          */
         CycleAdviceAnswer: {
             /** Verdict */
@@ -3644,6 +4716,8 @@ export interface components {
             causes: components["schemas"]["Finding"][];
             /** Ruled Out */
             ruled_out: components["schemas"]["Finding"][];
+            /** Foreseen */
+            foreseen: components["schemas"]["Foreseen"][];
             /** Animals */
             animals: string;
         };
@@ -3680,12 +4754,21 @@ export interface components {
             effective_draws: number;
             /** Alkalinity Gone Day */
             alkalinity_gone_day: number | null;
+            /**
+             * Nitrogen Gap Mg N L
+             * @description Largest gap in any course's nitrogen
+             */
+            nitrogen_gap_mg_n_l: number;
+            /** Rests On */
+            rests_on: string[];
+            /** Doubtful */
+            doubtful: components["schemas"]["Doubt"][];
             /** Bands */
             bands: components["schemas"]["DayBand"][];
         };
         /**
          * CycleForecastQuestion
-         * @description A log, how far to look, and whether KH is held from today on.
+         * @description A log, how far to look, and what is done from today on.
          */
         CycleForecastQuestion: {
             log: components["schemas"]["CycleLog"];
@@ -3708,6 +4791,32 @@ export interface components {
             hold_kh_dkh?: number;
         };
         /**
+         * CycleHistoryAnswer
+         * @description How the forecast has moved, oldest first, today last.
+         */
+        CycleHistoryAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Seen */
+            seen: components["schemas"]["Seen"][];
+            /** Moved Days */
+            moved_days: number | null;
+        };
+        /**
+         * CycleHistoryQuestion
+         * @description A log, to be forecast as it stood at the end of each week.
+         */
+        CycleHistoryQuestion: {
+            log: components["schemas"]["CycleLog"];
+            /**
+             * Draws
+             * @default 300
+             */
+            draws?: number;
+        };
+        /**
          * CycleLog
          * @description A cycling tank: its water, its plan and everything logged so far.
          */
@@ -3727,12 +4836,19 @@ export interface components {
              * @default measured-ammonia
              * @enum {string}
              */
-            method?: "measured-ammonia" | "seeded-filter";
+            method?: "measured-ammonia" | "seeded-filter" | "planted" | "fish-food" | "side-by-side" | "mature-rock" | "animals-in";
+            /** Helpers */
+            helpers?: ("seed-media" | "bottled-culture" | "plants")[];
             /**
              * Temperature C
              * @default 26
              */
             temperature_c?: number;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg?: number;
             /**
              * Start Kh Dkh
              * @default 4
@@ -3743,11 +4859,28 @@ export interface components {
              * @default 7.4
              */
             start_ph?: number;
+            tap?: components["schemas"]["TapWater"];
             /**
              * Planned Load Mg N L Day
              * @default 0.3
              */
             planned_load_mg_n_l_day?: number;
+            /** Animals */
+            animals?: components["schemas"]["Animals"][];
+            /** Own Species */
+            own_species?: components["schemas"]["Species"][];
+            /**
+             * Animals In Mg N L Day
+             * @description Made by the animals that are in already
+             * @default 0
+             */
+            animals_in_mg_n_l_day?: number;
+            /**
+             * Food G Day
+             * @description Dry food fed to the empty tank
+             * @default 0
+             */
+            food_g_day?: number;
             /**
              * Plan Target Ppm
              * @description What the measured-ammonia doses aim at, as the ion
@@ -3757,10 +4890,45 @@ export interface components {
             /** Product */
             product?: components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"];
             /**
+             * Seed Share
+             * @description Of a mature filter's film that is brought in at the start, alive
+             * @default 1
+             */
+            seed_share?: number;
+            /**
+             * Bottle In Date
+             * @default true
+             */
+            bottle_in_date?: boolean;
+            /**
+             * Plants
+             * @default none
+             * @enum {string}
+             */
+            plants?: "none" | "some" | "many";
+            /**
+             * Plants Growing Day
+             * @description Day on which new growth was first seen
+             * @default null
+             */
+            plants_growing_day?: number | null;
+            /**
              * Filter Running
              * @default true
              */
             filter_running?: boolean;
+            /**
+             * Filter Closed
+             * @description A canister: airless within hours when it stands
+             * @default false
+             */
+            filter_closed?: boolean;
+            /**
+             * Skimmer Running
+             * @default false
+             */
+            skimmer_running?: boolean;
+            kit?: components["schemas"]["KitSteps"];
             /** Readings */
             readings?: components["schemas"]["LoggedReading"][];
             /** Doses */
@@ -3769,6 +4937,67 @@ export interface components {
             changes?: components["schemas"]["LoggedChange"][];
             /** Alkalinity */
             alkalinity?: components["schemas"]["LoggedAlkalinity"][];
+            /** Outages */
+            outages?: components["schemas"]["LoggedOutage"][];
+            /** Media */
+            media?: components["schemas"]["LoggedMedia"][];
+        };
+        /**
+         * CycleMethodsAnswer
+         * @description Every way, best first, and where keepers disagree about them.
+         */
+        CycleMethodsAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Methods */
+            methods: components["schemas"]["MethodChoice"][];
+            /** Disputes */
+            disputes: components["schemas"]["Dispute"][];
+        };
+        /**
+         * CycleMethodsQuestion
+         * @description The means, the water, and whether animals are in already.
+         */
+        CycleMethodsQuestion: {
+            means?: components["schemas"]["Means"];
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             * @default 100
+             */
+            net_l?: number;
+            /**
+             * Temperature C
+             * @default 26
+             */
+            temperature_c?: number;
+            /**
+             * Ph
+             * @default 7.4
+             */
+            ph?: number;
+            /**
+             * Kh Dkh
+             * @default 4
+             */
+            kh_dkh?: number;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg?: number;
+            /**
+             * Planned Load Mg N L Day
+             * @default 0.3
+             */
+            planned_load_mg_n_l_day?: number;
+            /**
+             * Animals In
+             * @default false
+             */
+            animals_in?: boolean;
         };
         /**
          * CyclePlan
@@ -3790,7 +5019,7 @@ export interface components {
              * @default measured-ammonia
              * @enum {string}
              */
-            method?: "measured-ammonia" | "seeded-filter";
+            method?: "measured-ammonia" | "seeded-filter" | "planted" | "fish-food" | "side-by-side" | "mature-rock" | "animals-in";
             /**
              * Target Ppm
              * @default 2
@@ -3819,6 +5048,174 @@ export interface components {
              * @enum {string}
              */
             basis?: "N" | "ion";
+            /** Helpers */
+            helpers?: ("seed-media" | "bottled-culture" | "plants")[];
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg?: number;
+            tap?: components["schemas"]["TapWater"];
+            /**
+             * Seed Share
+             * @default 1
+             */
+            seed_share?: number;
+            /**
+             * Bottle In Date
+             * @default true
+             */
+            bottle_in_date?: boolean;
+            /**
+             * Plants
+             * @default none
+             * @enum {string}
+             */
+            plants?: "none" | "some" | "many";
+            /**
+             * Food G Day
+             * @description Dry food fed to the empty tank
+             * @default 0
+             */
+            food_g_day?: number;
+            /**
+             * Ammonia Source
+             * @default aquarium-grade
+             * @enum {string}
+             */
+            ammonia_source?: "aquarium-grade" | "plain" | "household-cleaner" | "unknown";
+            /**
+             * Skimmer Running
+             * @default false
+             */
+            skimmer_running?: boolean;
+        };
+        /**
+         * CyclePlanAnswer
+         * @description Conditions judged, the heat plan, and the alkalinity the plan will eat.
+         */
+        CyclePlanAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Conditions */
+            conditions: components["schemas"]["Judged"][];
+            /** Heat */
+            heat: components["schemas"]["HeatStep"][];
+            /**
+             * Nitrogen Mg N L
+             * @description Nitrified until it passes, in the median course
+             */
+            nitrogen_mg_n_l: number;
+            /** Kh Eaten Dkh */
+            kh_eaten_dkh: number;
+            /**
+             * Kh Short Dkh
+             * @description More than the water has above what is to be held
+             */
+            kh_short_dkh: number;
+            /**
+             * Bicarbonate G
+             * @description Over the whole cycle, to hold it
+             */
+            bicarbonate_g: number;
+            /** Kh Gone Day */
+            kh_gone_day: number | null;
+            /** Pass Day P10 */
+            pass_day_p10: number | null;
+            /** Pass Day P50 */
+            pass_day_p50: number | null;
+            /** Pass Day P90 */
+            pass_day_p90: number | null;
+        };
+        /**
+         * CyclePlanQuestion
+         * @description A cycle before it starts: method, water, tap, ammonia, heat.
+         */
+        CyclePlanQuestion: {
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /**
+             * Method
+             * @default measured-ammonia
+             * @enum {string}
+             */
+            method?: "measured-ammonia" | "seeded-filter" | "planted" | "fish-food" | "side-by-side" | "mature-rock" | "animals-in";
+            /** Helpers */
+            helpers?: ("seed-media" | "bottled-culture" | "plants")[];
+            /**
+             * Temperature C
+             * @default 26
+             */
+            temperature_c?: number;
+            /**
+             * Ph
+             * @default 7.4
+             */
+            ph?: number;
+            /**
+             * Kh Dkh
+             * @default 4
+             */
+            kh_dkh?: number;
+            /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm?: number | null;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg?: number;
+            tap?: components["schemas"]["TapWater"];
+            /**
+             * Bottle In Date
+             * @default true
+             */
+            bottle_in_date?: boolean;
+            /**
+             * Plants
+             * @default none
+             * @enum {string}
+             */
+            plants?: "none" | "some" | "many";
+            /**
+             * Planned Load Mg N L Day
+             * @default 0.3
+             */
+            planned_load_mg_n_l_day?: number;
+            /**
+             * Target Ppm
+             * @description Of the first dose, as the ion
+             * @default 2
+             */
+            target_ppm?: number;
+            /**
+             * Animals Low C
+             * @default null
+             */
+            animals_low_c?: number | null;
+            /**
+             * Animals High C
+             * @default null
+             */
+            animals_high_c?: number | null;
+            /**
+             * Ammonia Source
+             * @default aquarium-grade
+             * @enum {string}
+             */
+            ammonia_source?: "aquarium-grade" | "plain" | "household-cleaner" | "unknown";
+            /**
+             * Hold Kh Dkh
+             * @default 4
+             */
+            hold_kh_dkh?: number;
         };
         /**
          * CycleReadinessAnswer
@@ -3836,10 +5233,19 @@ export interface components {
              * @enum {string}
              */
             confidence: "none" | "low" | "fair" | "good";
+            /** Confidence Why */
+            confidence_why: string[];
+            /** Why Followed */
+            why_followed: string;
             /** Missing */
             missing: string[];
             /** Standards */
             standards: components["schemas"]["Standard"][];
+            /**
+             * Proven Mg N L Day
+             * @description Largest dose seen to be gone within a day
+             */
+            proven_mg_n_l_day: number;
             /** Ammonia Now Mg N L */
             ammonia_now_mg_n_l: number | null;
             /** Nitrite Now Mg N L */
@@ -3847,16 +5253,15 @@ export interface components {
         };
         /**
          * CycleReadinessQuestion
-         * @description A log and which standard decides.
+         * @description A log and which standard decides; null for the one its method calls for.
          */
         CycleReadinessQuestion: {
             log: components["schemas"]["CycleLog"];
             /**
              * Standard
-             * @default load-matched
-             * @enum {string}
+             * @default null
              */
-            standard?: "load-matched" | "two-ppm" | "one-ppm" | "seeded";
+            standard?: ("load-matched" | "two-ppm" | "one-ppm" | "planted" | "seeded") | null;
         };
         /**
          * CycleState
@@ -3868,10 +5273,45 @@ export interface components {
             readiness: components["schemas"]["CycleReadinessAnswer"] | null;
             forecast: components["schemas"]["CycleForecastAnswer"] | null;
             forecast_left_alone: components["schemas"]["CycleForecastAnswer"] | null;
+            balance: components["schemas"]["NitrogenBalanceAnswer"] | null;
+            ramp: components["schemas"]["StockingRampAnswer"] | null;
+            /**
+             * Stocked
+             * @description Animals are in, so the cycle is over
+             * @default false
+             */
+            stocked?: boolean;
+        };
+        /**
+         * CycleWhatIfAnswer
+         * @description The course as advised, and every change beside it.
+         */
+        CycleWhatIfAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            as_advised: components["schemas"]["WhatIf"];
+            /** Changes */
+            changes: components["schemas"]["WhatIf"][];
+        };
+        /**
+         * CycleWhatIfQuestion
+         * @description A log, and what might be done; left out, the usual four.
+         */
+        CycleWhatIfQuestion: {
+            log: components["schemas"]["CycleLog"];
+            /** Changes */
+            changes?: components["schemas"]["WhatIfChange"][];
+            /**
+             * Draws
+             * @default 500
+             */
+            draws?: number;
         };
         /**
          * DayBand
-         * @description One day's range of each line, mg N/L and dKH.
+         * @description One day's range of each line, mg N/L, dKH and pH.
          */
         DayBand: {
             /** Day */
@@ -3880,6 +5320,7 @@ export interface components {
             nitrite_mg_n_l: components["schemas"]["Band"];
             nitrate_mg_n_l: components["schemas"]["Band"];
             kh_dkh: components["schemas"]["Band"];
+            ph: components["schemas"]["Band"];
         };
         /**
          * DeviceIn
@@ -3892,7 +5333,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "flow-meter" | "smart-plug";
+            kind: "flow-meter" | "smart-plug" | "test-kit" | "thermometer" | "ph-probe";
         };
         /**
          * DeviceList
@@ -3924,7 +5365,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "flow-meter" | "smart-plug";
+            kind: "flow-meter" | "smart-plug" | "test-kit" | "thermometer" | "ph-probe";
             /**
              * Made At
              * Format: date-time
@@ -3956,6 +5397,44 @@ export interface components {
              * @default null
              */
             watts?: number | null;
+            /**
+             * Basis
+             * @default ion
+             * @enum {string}
+             */
+            basis?: "N" | "ion";
+            /**
+             * Ammonia Ppm
+             * @default null
+             */
+            ammonia_ppm?: number | null;
+            /**
+             * Nitrite Ppm
+             * @default null
+             */
+            nitrite_ppm?: number | null;
+            /**
+             * Nitrate Ppm
+             * @default null
+             */
+            nitrate_ppm?: number | null;
+            /**
+             * Kh Dkh
+             * @default null
+             */
+            kh_dkh?: number | null;
+            /**
+             * Ph
+             * @default null
+             */
+            ph?: number | null;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c?: number | null;
+            /** Off Scale */
+            off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
         };
         /**
          * DeviceRemoved
@@ -3964,6 +5443,20 @@ export interface components {
         DeviceRemoved: {
             /** Removed */
             removed: boolean;
+        };
+        /**
+         * Dispute
+         * @description Where keepers disagree: both sides, and what is followed here and why.
+         */
+        Dispute: {
+            /** About */
+            about: string;
+            /** One Side */
+            one_side: string;
+            /** Other Side */
+            other_side: string;
+            /** Followed */
+            followed: string;
         };
         /**
          * Dose
@@ -3987,6 +5480,21 @@ export interface components {
              * @default null
              */
             amount_unit?: ("g" | "mL" | "drops") | null;
+        };
+        /**
+         * Doubt
+         * @description One figure that counts for less, and why.
+         */
+        Doubt: {
+            /** Day */
+            day: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "ammonia" | "nitrite" | "nitrate" | "kit";
+            /** Reason */
+            reason: string;
         };
         /**
          * DrainDownAnswer
@@ -4093,7 +5601,94 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "fit" | "keep";
+            stage: "fit" | "cycle" | "keep";
+        };
+        /**
+         * EmergencyPlanAnswer
+         * @description Limits, today's changes, feeding, tests, and when it is a vet's matter.
+         */
+        EmergencyPlanAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Limits */
+            limits: components["schemas"]["Limit"][];
+            /** Changes */
+            changes: components["schemas"]["PlannedChange"][];
+            /** Change Share Day */
+            change_share_day: number;
+            /** Holds Until Tomorrow */
+            holds_until_tomorrow: boolean;
+            /**
+             * Feed Share
+             * @description Of the usual food
+             */
+            feed_share: number;
+            /** Feeding */
+            feeding: string;
+            /** Tests Per Day */
+            tests_per_day: number;
+            /** Cautions */
+            cautions: string[];
+            /** Vet */
+            vet: string;
+        };
+        /**
+         * EmergencyPlanQuestion
+         * @description The water as tested today, the tap, and what the animals make in a day.
+         */
+        EmergencyPlanQuestion: {
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /** Ammonia Mg N L */
+            ammonia_mg_n_l: number;
+            /** Nitrite Mg N L */
+            nitrite_mg_n_l: number;
+            /**
+             * Nitrate Mg N L
+             * @default null
+             */
+            nitrate_mg_n_l?: number | null;
+            /**
+             * Ph
+             * @default 7.4
+             */
+            ph?: number;
+            /**
+             * Kh Dkh
+             * @default 4
+             */
+            kh_dkh?: number;
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg?: number;
+            /**
+             * Load Mg N L Day
+             * @default 0.2
+             */
+            load_mg_n_l_day?: number;
+            /**
+             * Feed G Day
+             * @default 0
+             */
+            feed_g_day?: number;
+            tap?: components["schemas"]["TapWater"];
+            /**
+             * Gasping
+             * @default false
+             */
+            gasping?: boolean;
         };
         /**
          * Entry
@@ -4115,7 +5710,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -4179,6 +5774,18 @@ export interface components {
             day: number;
             /** Flow Lph */
             flow_lph: number;
+        };
+        /**
+         * FaultRow
+         * @description What is wrong with one row.
+         */
+        FaultRow: {
+            /** Line */
+            line: number;
+            /** Column */
+            column: string;
+            /** What */
+            what: string;
         };
         /**
          * Filter
@@ -4440,13 +6047,18 @@ export interface components {
         };
         /**
          * Finding
-         * @description One thing looked at: a cause of a stall, or ruled out.
+         * @description One thing looked at: a cause of a stall with its evidence, or ruled out.
          */
         Finding: {
             /** Title */
             title: string;
             /** Detail */
             detail: string;
+            /**
+             * Kind
+             * @default null
+             */
+            kind?: ("alkalinity" | "acid" | "cold" | "hot" | "overdosed" | "free-ammonia" | "phosphate" | "chlorine" | "filter-off" | "off-scale" | "skimmer" | "sterile-filter" | "media" | "kit") | null;
         };
         /**
          * FitFault
@@ -4748,6 +6360,57 @@ export interface components {
              */
             depth_mm?: number;
         };
+        /**
+         * Foreseen
+         * @description What will stall the cycle if nothing is done, and about when.
+         */
+        Foreseen: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "alkalinity" | "acid" | "cold" | "hot" | "overdosed" | "free-ammonia" | "phosphate" | "chlorine" | "filter-off" | "off-scale" | "skimmer" | "sterile-filter" | "media" | "kit";
+            /** What */
+            what: string;
+            /**
+             * Day
+             * @description Since the start
+             */
+            day: number;
+            /** Detail */
+            detail: string;
+        };
+        /**
+         * FoundColumn
+         * @description One column, what it is taken for, and its first figures.
+         */
+        FoundColumn: {
+            /** Column */
+            column: string;
+            /**
+             * Target
+             * @enum {string}
+             */
+            target: "skip" | "date" | "time" | "ammonia" | "nitrite" | "nitrate" | "ph" | "kh" | "temperature" | "phosphate";
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "" | "ppm" | "ppm-N" | "dKH" | "ppm-CaCO3" | "meq/L" | "C" | "F";
+            /** Examples */
+            examples: string[];
+        };
+        /**
+         * FoundRow
+         * @description One row as it would be written.
+         */
+        FoundRow: {
+            /** Line */
+            line: number;
+            /** At */
+            at: string;
+            reading: components["schemas"]["Reading"];
+        };
         HTTPError: {
             detail?: Record<string, never>;
             message?: string;
@@ -4761,6 +6424,21 @@ export interface components {
             part: string;
             /** Head M */
             head_m: number;
+        };
+        /**
+         * HeatStep
+         * @description The thermostat on one day.
+         */
+        HeatStep: {
+            /** When */
+            when: string;
+            /** To C */
+            to_c: number;
+            /**
+             * Days
+             * @description How long to take over it
+             */
+            days: number;
         };
         /**
          * Hose
@@ -4836,6 +6514,72 @@ export interface components {
             against_glass?: boolean;
             /** Animals */
             animals?: components["schemas"]["Liking"][];
+        };
+        /**
+         * Judged
+         * @description One condition: fine, to be watched, or to be put right first.
+         */
+        Judged: {
+            /** What */
+            what: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "fine" | "watch" | "first";
+            /** Text */
+            text: string;
+            /**
+             * Remedy
+             * @default
+             */
+            remedy?: string;
+        };
+        /**
+         * KitPlan
+         * @description The steps of the keeper's own test kit, and when it runs out.
+         */
+        KitPlan: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kit-plan";
+            kit?: components["schemas"]["KitSteps"];
+            /**
+             * Expires On
+             * @default null
+             */
+            expires_on?: string | null;
+        };
+        /**
+         * KitSteps
+         * @description The steps printed on the keeper's own kit, in ppm on `basis`, and the day it runs out.
+         */
+        KitSteps: {
+            /**
+             * Basis
+             * @default ion
+             * @enum {string}
+             */
+            basis?: "N" | "ion";
+            /** Ammonia Ppm */
+            ammonia_ppm?: number[];
+            /** Nitrite Ppm */
+            nitrite_ppm?: number[];
+            /** Nitrate Ppm */
+            nitrate_ppm?: number[];
+            /**
+             * Kh Step Dkh
+             * @description One drop of the titration
+             * @default 1
+             */
+            kh_step_dkh?: number;
+            /**
+             * Expired
+             * @default false
+             */
+            expired?: boolean;
         };
         /**
          * LabelCheckAnswer
@@ -5058,6 +6802,22 @@ export interface components {
             current: "gentle" | "moderate" | "strong";
         };
         /**
+         * Limit
+         * @description One poison: what is there, what may be, and by which rule.
+         */
+        Limit: {
+            /** What */
+            what: string;
+            /** Now Mg N L */
+            now_mg_n_l: number;
+            /** Limit Mg N L */
+            limit_mg_n_l: number;
+            /** Rule */
+            rule: string;
+            /** Over */
+            over: boolean;
+        };
+        /**
          * LoggedAlkalinity
          * @description Bicarbonate added.
          */
@@ -5082,6 +6842,11 @@ export interface components {
             day: number;
             /** Share */
             share: number;
+            /**
+             * Treated
+             * @default true
+             */
+            treated?: boolean;
         };
         /**
          * LoggedDose
@@ -5095,6 +6860,40 @@ export interface components {
             day: number;
             /** Raise Mg N L */
             raise_mg_n_l: number;
+        };
+        /**
+         * LoggedMedia
+         * @description Media put in, cleaned, changed, or left to dry. `share` is of all the film there is; of a mature filter's film when seed is added.
+         */
+        LoggedMedia: {
+            /**
+             * Day
+             * @description Since the cycle was started
+             */
+            day: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "seed-added" | "rinsed-tank-water" | "rinsed-tap" | "replaced" | "dried" | "new-filter";
+            /**
+             * Share
+             * @default 0.5
+             */
+            share?: number;
+        };
+        /**
+         * LoggedOutage
+         * @description The filter stood still. Hours still running count up to now.
+         */
+        LoggedOutage: {
+            /**
+             * Day
+             * @description Since the cycle was started
+             */
+            day: number;
+            /** Hours */
+            hours: number;
         };
         /**
          * LoggedReading
@@ -5136,8 +6935,86 @@ export interface components {
              * @default null
              */
             temperature_c?: number | null;
+            /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm?: number | null;
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
+        };
+        /**
+         * MappedCsv
+         * @description A file and how it is to be read; columns left out are guessed.
+         */
+        MappedCsv: {
+            /** Text */
+            text: string;
+            /**
+             * Columns
+             * @default null
+             */
+            columns?: components["schemas"]["ColumnUse"][] | null;
+            /**
+             * Date Order
+             * @default null
+             */
+            date_order?: ("year-first" | "day-first" | "month-first") | null;
+            /**
+             * Zone Offset Minutes
+             * @default 0
+             */
+            zone_offset_minutes?: number;
+        };
+        /**
+         * Means
+         * @description What the keeper has to hand.
+         */
+        Means: {
+            /**
+             * Mature Media
+             * @default none
+             * @enum {string}
+             */
+            mature_media?: "none" | "own" | "trusted" | "unsure";
+            /**
+             * Media Share
+             * @description Of a whole filter's media that can be had
+             * @default 0.5
+             */
+            media_share?: number;
+            /**
+             * Old Filter Fits
+             * @default false
+             */
+            old_filter_fits?: boolean;
+            /**
+             * Plants
+             * @default none
+             * @enum {string}
+             */
+            plants?: "none" | "some" | "many";
+            /**
+             * Bottle
+             * @default none
+             * @enum {string}
+             */
+            bottle?: "none" | "in-date" | "expired";
+            /**
+             * Ammonia
+             * @default true
+             */
+            ammonia?: boolean;
+            /**
+             * Test Kit
+             * @default true
+             */
+            test_kit?: boolean;
+            /**
+             * Days To Spare
+             * @default 60
+             */
+            days_to_spare?: number;
         };
         /**
          * MediaFault
@@ -5269,7 +7146,7 @@ export interface components {
         };
         /**
          * MediaWork
-         * @description Media cleaned, changed or seeded.
+         * @description Media cleaned, changed, seeded, or put in from a running filter. `share` is of all the media there are.
          */
         MediaWork: {
             /**
@@ -5281,12 +7158,47 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "rinsed" | "replaced" | "seeding-started" | "moved";
+            what: "rinsed" | "rinsed-tap" | "replaced" | "dried" | "seed-added" | "new-filter" | "seeding-started" | "moved";
+            /**
+             * Share
+             * @default 0.5
+             */
+            share?: number;
             /**
              * Text
              * @default
              */
             text?: string;
+        };
+        /**
+         * MethodChoice
+         * @description One way, or a combination: how well it fits here, how long it takes here, what it needs.
+         */
+        MethodChoice: {
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "measured-ammonia" | "seeded-filter" | "planted" | "fish-food" | "side-by-side" | "mature-rock" | "animals-in";
+            /** Helpers */
+            helpers: ("seed-media" | "bottled-culture" | "plants")[];
+            /** Title */
+            title: string;
+            /**
+             * Fits
+             * @enum {string}
+             */
+            fits: "best" | "possible" | "not-here";
+            /** Why */
+            why: string;
+            /** Days Low */
+            days_low: number | null;
+            /** Days High */
+            days_high: number | null;
+            /** Said */
+            said: string;
+            /** Watch */
+            watch: string;
         };
         /**
          * Mishap
@@ -5347,7 +7259,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -5358,6 +7270,41 @@ export interface components {
              * @default null
              */
             based_on?: number | null;
+        };
+        /**
+         * NitrogenBalanceAnswer
+         * @description Nitrogen that should be in the water against what the last full test found; null where it cannot be said.
+         */
+        NitrogenBalanceAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Put In Mg N L */
+            put_in_mg_n_l: number;
+            /** Expected Mg N L */
+            expected_mg_n_l: number;
+            /** Found Mg N L */
+            found_mg_n_l: number | null;
+            /** Gap Mg N L */
+            gap_mg_n_l: number | null;
+            /**
+             * Most Nitrate Ppm
+             * @description Nitrate as the ion, if all of it were nitrified
+             */
+            most_nitrate_ppm: number;
+            /**
+             * Meaning
+             * @enum {string}
+             */
+            meaning: "closes" | "missing" | "too-much" | "unknown";
+        };
+        /**
+         * NitrogenBalanceQuestion
+         * @description A log.
+         */
+        NitrogenBalanceQuestion: {
+            log: components["schemas"]["CycleLog"];
         };
         /**
          * Note
@@ -5562,6 +7509,63 @@ export interface components {
             sump_free_l: number;
         };
         /**
+         * OxygenSaturationAnswer
+         * @description What the water can hold, and what is taken out of it in a day.
+         */
+        OxygenSaturationAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Saturation Mg L */
+            saturation_mg_l: number;
+            /** Film Mg L Day */
+            film_mg_l_day: number;
+            /** Animals Mg L Day */
+            animals_mg_l_day: number;
+            /** Hours Held */
+            hours_held: number | null;
+        };
+        /**
+         * OxygenSaturationQuestion
+         * @description The water, and what uses oxygen in it.
+         */
+        OxygenSaturationQuestion: {
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg?: number;
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m?: number;
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             * @default 100
+             */
+            net_l?: number;
+            /**
+             * Ammonia Mg N Day
+             * @description What the film turns to nitrate
+             * @default 0
+             */
+            ammonia_mg_n_day?: number;
+            /**
+             * Feed G Day
+             * @description Dry food the animals eat
+             * @default 0
+             */
+            feed_g_day?: number;
+        };
+        /**
          * Pair
          * @description Two filters side by side, each of which alone carries the load.
          */
@@ -5619,6 +7623,35 @@ export interface components {
             x_cm: number;
             /** Y Cm */
             y_cm: number;
+        };
+        /**
+         * PlannedChange
+         * @description One change today.
+         */
+        PlannedChange: {
+            /** After Hours */
+            after_hours: number;
+            /** Share */
+            share: number;
+            /** Litres */
+            litres: number;
+            /** Ammonia After Mg N L */
+            ammonia_after_mg_n_l: number;
+            /** Nitrite After Mg N L */
+            nitrite_after_mg_n_l: number;
+            /** After Ph */
+            after_ph: number;
+        };
+        /**
+         * PlantGrowth
+         * @description New growth seen on the plants.
+         */
+        PlantGrowth: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plant-growth";
         };
         /**
          * Plumbing
@@ -5787,6 +7820,28 @@ export interface components {
             speed_share?: number;
         };
         /**
+         * RampStep
+         * @description One day on which animals come, and what is asked first.
+         */
+        RampStep: {
+            /**
+             * Day
+             * @description From the first animals
+             */
+            day: number;
+            /** Add */
+            add: components["schemas"]["Added"][];
+            /**
+             * Load Mg N L Day
+             * @description All animals in, grown
+             */
+            load_mg_n_l_day: number;
+            /** Plan Share */
+            plan_share: number;
+            /** Before */
+            before: string;
+        };
+        /**
          * RankFiltersAnswer
          * @description The best in order, pairs, the left out, what would alter the first place, and whether another is needed at all.
          */
@@ -5922,6 +7977,11 @@ export interface components {
              */
             nitrate_ppm?: number | null;
             /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm?: number | null;
+            /**
              * Ph
              * @default null
              */
@@ -5993,6 +8053,11 @@ export interface components {
              * @default null
              */
             temperature_c?: number | null;
+            /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm?: number | null;
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
         };
@@ -6213,6 +8278,131 @@ export interface components {
             followed?: boolean;
             /** Why */
             why: string;
+        };
+        /**
+         * Seed
+         * @description One spare sponge: where it stands and what it is worth. `question` is what the sums were given.
+         */
+        Seed: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /**
+             * Ready At
+             * Format: date-time
+             */
+            ready_at: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "seeding" | "on-the-way" | "moved";
+            /** Out At */
+            out_at: string | null;
+            /** Moved To */
+            moved_to: string;
+            question: components["schemas"]["SpongeSeedQuestion"];
+            answer: components["schemas"]["SpongeSeedAnswer"];
+        };
+        /**
+         * SeedMove
+         * @description A seed lifted out, put in where it goes, or put back. `seed_key` is the key of its own entry.
+         */
+        SeedMove: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seed-move";
+            /**
+             * Seed Key
+             * @description Made by the sender; the same key twice is one entry
+             */
+            seed_key: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "out" | "in" | "back";
+            /**
+             * Travels
+             * @default wet-open
+             * @enum {string}
+             */
+            travels?: "wet-open" | "wet-closed" | "damp" | "dry";
+            /**
+             * Temperature C
+             * @default 22
+             */
+            temperature_c?: number;
+            /**
+             * To
+             * @default
+             */
+            to?: string;
+        };
+        /**
+         * SeedRow
+         * @description One spare sponge and the tank it seeds in.
+         */
+        SeedRow: {
+            /** Tank Id */
+            tank_id: number;
+            /** Tank */
+            tank: string;
+            seed: components["schemas"]["Seed"];
+        };
+        /**
+         * SeedSponge
+         * @description A spare sponge or media bag put in this tank to seed.
+         */
+        SeedSponge: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seed";
+            /** Name */
+            name: string;
+            /**
+             * Disease Note
+             * @default none-seen
+             * @enum {string}
+             */
+            disease_note?: "none-seen" | "treated" | "sick-now" | "unknown";
+            /**
+             * Media Share
+             * @description Of the media of the filter it is meant for
+             * @default 0.5
+             */
+            media_share?: number;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+        };
+        /**
+         * Seen
+         * @description The forecast as it stood on one day.
+         */
+        Seen: {
+            /** On Day */
+            on_day: number;
+            /** Pass Day P10 */
+            pass_day_p10: number | null;
+            /** Pass Day P50 */
+            pass_day_p50: number | null;
+            /** Pass Day P90 */
+            pass_day_p90: number | null;
         };
         /**
          * SessionState
@@ -6473,6 +8663,75 @@ export interface components {
             today_mg_n_day: number;
         };
         /**
+         * SpongeSeedAnswer
+         * @description Film on it, film it brings, and how long the way may still take.
+         */
+        SpongeSeedAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "too-young" | "usable" | "ready";
+            /** Grown Share */
+            grown_share: number;
+            /** Alive Share */
+            alive_share: number;
+            /** Brings Share */
+            brings_share: number;
+            /** Ready In Days */
+            ready_in_days: number;
+            /**
+             * Minutes Left
+             * @description Until half of the film is lost
+             */
+            minutes_left: number;
+            /** May Go */
+            may_go: boolean;
+            /** Steps */
+            steps: components["schemas"]["MoveStep"][];
+        };
+        /**
+         * SpongeSeedQuestion
+         * @description How long it has run, and how it travels.
+         */
+        SpongeSeedQuestion: {
+            /** Days Seeding */
+            days_seeding: number;
+            /**
+             * Minutes Out
+             * @description Out of running water
+             * @default 0
+             */
+            minutes_out?: number;
+            /**
+             * Travels
+             * @default wet-open
+             * @enum {string}
+             */
+            travels?: "wet-open" | "wet-closed" | "damp" | "dry";
+            /**
+             * Temperature C
+             * @default 22
+             */
+            temperature_c?: number;
+            /**
+             * Media Share
+             * @description Of the new filter's media that it makes up
+             * @default 0.5
+             */
+            media_share?: number;
+            /**
+             * Disease Note
+             * @default none-seen
+             * @enum {string}
+             */
+            disease_note?: "none-seen" | "treated" | "sick-now" | "unknown";
+        };
+        /**
          * Stage
          * @description One stage: done, begun or open, and where it stands in words.
          */
@@ -6499,14 +8758,14 @@ export interface components {
              * Standard
              * @enum {string}
              */
-            standard: "load-matched" | "two-ppm" | "one-ppm" | "seeded";
+            standard: "load-matched" | "two-ppm" | "one-ppm" | "planted" | "seeded";
             /** Title */
             title: string;
             /** Passes */
             passes: boolean;
             /**
              * Cleared
-             * @description Doses cleared so far, or days of zeros for the seeded standard
+             * @description Doses cleared so far, or days of zeros for seeded and planted
              */
             cleared: number;
             /** Needed */
@@ -6531,6 +8790,8 @@ export interface components {
             fit_plan?: components["schemas"]["Entry"] | null;
             /** @default null */
             cycle_plan?: components["schemas"]["Entry"] | null;
+            /** @default null */
+            kit_plan?: components["schemas"]["Entry"] | null;
             /** Steps Done */
             steps_done?: {
                 [key: string]: components["schemas"]["Entry"];
@@ -6547,6 +8808,8 @@ export interface components {
             alkalinity?: components["schemas"]["Entry"][];
             /** Changes */
             changes?: components["schemas"]["Entry"][];
+            /** Seeds */
+            seeds?: components["schemas"]["Entry"][];
             /** Events */
             events?: components["schemas"]["Entry"][];
             /**
@@ -6658,6 +8921,52 @@ export interface components {
             count: number;
         };
         /**
+         * StockingRampAnswer
+         * @description Steps in order; empty where even the first group is more than has been proven.
+         */
+        StockingRampAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Steps */
+            steps: components["schemas"]["RampStep"][];
+            /** First Load Allowed Mg N L Day */
+            first_load_allowed_mg_n_l_day: number;
+            /** Full Load Mg N L Day */
+            full_load_mg_n_l_day: number;
+            /**
+             * Prove Mg N L
+             * @description Dose that would prove the whole stock
+             */
+            prove_mg_n_l: number;
+        };
+        /**
+         * StockingRampQuestion
+         * @description The planned animals and what the tank has been seen to clear in a day.
+         */
+        StockingRampQuestion: {
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /**
+             * Proven Mg N L Day
+             * @description Largest dose gone within a day
+             */
+            proven_mg_n_l_day: number;
+            /** Animals */
+            animals: components["schemas"]["Animals"][];
+            /** Own Species */
+            own_species?: components["schemas"]["Species"][];
+            /**
+             * Days Between
+             * @default 14
+             */
+            days_between?: number;
+        };
+        /**
          * Surroundings
          * @description What stands round the tank.
          */
@@ -6741,6 +9050,23 @@ export interface components {
              * @default 1
              */
             tanks_here_count?: number;
+        };
+        /**
+         * Suspect
+         * @description One cause and how much speaks for it.
+         */
+        Suspect: {
+            /**
+             * Cause
+             * @enum {string}
+             */
+            cause: "bloom" | "dust" | "algae" | "tannin" | "overfeeding" | "air" | "precipitate";
+            /** Title */
+            title: string;
+            /** Weight Share */
+            weight_share: number;
+            /** Why */
+            why: string;
         };
         /**
          * Tables
@@ -6973,6 +9299,43 @@ export interface components {
             water_outside_l?: number;
         };
         /**
+         * TapWater
+         * @description What the tap brings.
+         */
+        TapWater: {
+            /**
+             * Ammonia Mg N L
+             * @default 0
+             */
+            ammonia_mg_n_l?: number;
+            /**
+             * Nitrite Mg N L
+             * @default 0
+             */
+            nitrite_mg_n_l?: number;
+            /**
+             * Nitrate Mg N L
+             * @default 0
+             */
+            nitrate_mg_n_l?: number;
+            /**
+             * Kh Dkh
+             * @default null
+             */
+            kh_dkh?: number | null;
+            /**
+             * Ph
+             * @default null
+             */
+            ph?: number | null;
+            /**
+             * Chlorine
+             * @default unknown
+             * @enum {string}
+             */
+            chlorine?: "none" | "chlorine" | "chloramine" | "unknown";
+        };
+        /**
          * TimedFlow
          * @description A flow found another way than with a bucket.
          */
@@ -7019,15 +9382,17 @@ export interface components {
         };
         /**
          * TodayList
-         * @description All tanks on Today.
+         * @description All tanks on Today, and every spare sponge.
          */
         TodayList: {
             /** Rows */
             rows: components["schemas"]["TodayRow"][];
+            /** Seeds */
+            seeds: components["schemas"]["SeedRow"][];
         };
         /**
          * TodayRow
-         * @description One tank on Today.
+         * @description One tank on Today. `cycle_started_at` turns the days of the advice into dates.
          */
         TodayRow: {
             tank: components["schemas"]["TankOut"];
@@ -7036,6 +9401,11 @@ export interface components {
             /** Stage */
             stage: string;
             advice: components["schemas"]["CycleAdviceAnswer"] | null;
+            /**
+             * Cycle Started At
+             * @default null
+             */
+            cycle_started_at?: string | null;
             /**
              * Due
              * @default []
@@ -7208,6 +9578,12 @@ export interface components {
             /** Share */
             share: number;
             /**
+             * Treated
+             * @description For chlorine and chloramine
+             * @default true
+             */
+            treated?: boolean;
+            /**
              * Litres
              * @default null
              */
@@ -7215,7 +9591,7 @@ export interface components {
         };
         /**
          * WaterChangeAnswer
-         * @description Share and litres, with the solute that decides it.
+         * @description Share and litres, with the solute that decides it; in how many parts, so that pH moves no more than it may.
          */
         WaterChangeAnswer: {
             /** Verdict */
@@ -7236,6 +9612,14 @@ export interface components {
             cold_l: number;
             /** Conditioner Ml */
             conditioner_ml: number;
+            /** After Ph */
+            after_ph: number | null;
+            /** Ph Shift */
+            ph_shift: number | null;
+            /** Parts Count */
+            parts_count: number;
+            /** Part L */
+            part_l: number;
         };
         /**
          * WaterChangeQuestion
@@ -7265,11 +9649,85 @@ export interface components {
              */
             tap_hot_c?: number;
             /**
+             * Tank Ph
+             * @default null
+             */
+            tank_ph?: number | null;
+            /**
+             * Tank Kh Dkh
+             * @default null
+             */
+            tank_kh_dkh?: number | null;
+            /**
+             * Tap Ph
+             * @default null
+             */
+            tap_ph?: number | null;
+            /**
+             * Tap Kh Dkh
+             * @default null
+             */
+            tap_kh_dkh?: number | null;
+            /**
+             * Animals In
+             * @default true
+             */
+            animals_in?: boolean;
+            /**
              * Conditioner Ml Per 100L
              * @description From the conditioner's label
              * @default 0
              */
             conditioner_ml_per_100l?: number;
+        };
+        /**
+         * WhatIf
+         * @description One change and the range it leads to; `sooner_days` compares medians, under 0 for later, null without a date.
+         */
+        WhatIf: {
+            /** Name */
+            name: string;
+            /** Pass Day P10 */
+            pass_day_p10: number | null;
+            /** Pass Day P50 */
+            pass_day_p50: number | null;
+            /** Pass Day P90 */
+            pass_day_p90: number | null;
+            /** Sooner Days */
+            sooner_days: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * WhatIfChange
+         * @description One thing done otherwise from today on. What is left out stays as it is.
+         */
+        WhatIfChange: {
+            /** Name */
+            name: string;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c?: number | null;
+            /**
+             * Seed Share
+             * @description Of a mature filter's film, put in today
+             * @default 0
+             */
+            seed_share?: number;
+            /**
+             * Dose Factor
+             * @description Times the advised dose
+             * @default 1
+             */
+            dose_factor?: number;
+            /**
+             * Hold Kh Dkh
+             * @description Keep KH at least here from today; 0 for leaving it alone
+             * @default 4
+             */
+            hold_kh_dkh?: number;
         };
         /**
          * Withdrawal

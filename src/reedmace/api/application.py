@@ -13,7 +13,7 @@ from flask_login import LoginManager
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from reedmace import __version__
-from reedmace.api import accounts, compute, devices, files, problems, reference, tanks
+from reedmace.api import accounts, bundles, compute, cycle, devices, files, problems, reference, tanks
 from reedmace.api.session import CurrentKeeper, check_csrf
 from reedmace.store import Accounts, connect
 
@@ -118,7 +118,16 @@ def create_app(settings: Settings) -> APIFlask:
         return CurrentKeeper(keeper) if keeper else None
 
     problems.install(app)
-    for blueprint in (accounts.door, tanks.door, devices.door, files.door, compute.door, reference.door):
+    for blueprint in (
+        accounts.door,
+        tanks.door,
+        cycle.door,
+        bundles.door,
+        devices.door,
+        files.door,
+        compute.door,
+        reference.door,
+    ):
         app.register_blueprint(blueprint)
     app.spec_processor(reference.one_schema_each)
     _front_end(app, settings.front_end)

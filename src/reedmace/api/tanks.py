@@ -1,4 +1,4 @@
-"""Tanks, their logbook, and what follows from it: standing, cycle, today, readings as CSV."""
+"""Tanks, their logbook, and what follows from it: standing, today, plumbing, calendar."""
 
 from datetime import timedelta
 from typing import Annotated, Any
@@ -7,38 +7,34 @@ from apiflask import APIBlueprint
 from flask import Response, g
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
-from reedmace.api.files import csv_response, csv_text, refuse_rows
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import tanks
 from reedmace.core.cycle import (
     CycleAdviceAnswer,
     CycleAdviceQuestion,
-    CycleForecastAnswer,
     CycleForecastQuestion,
-    CycleLog,
-    CycleReadinessAnswer,
-    CycleReadinessQuestion,
     cycle_advice,
     cycle_forecast,
-    cycle_readiness,
 )
 from reedmace.core.filter import RankFiltersQuestion
-from reedmace.formats import plumbing_inp, read_csv, reading_key, write_calendar, write_csv
+from reedmace.formats import plumbing_inp, write_calendar
 from reedmace.logbook import (
     Due,
     Entry,
     NewEntry,
+    Seed,
     Stage,
     Standing,
     calibration,
+    cycle_due,
     cycle_log,
     due,
     fold,
     plumbing_question,
     rank_question,
+    seeds,
     stem,
 )
-from reedmace.logbook.entries import Reading
 
 door = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 
@@ -86,30 +82,30 @@ class TankState(BaseModel):
     calibration: float | None = Field(description="Measured over computed flow, by the newest test", ge=0, le=1e6)
 
 
-class CycleState(BaseModel):
-    """Everything the Cycle stage shows. `log` is what the sums were given, so anyone can ask them again."""
-
-    log: CycleLog | None
-    advice: CycleAdviceAnswer | None
-    readiness: CycleReadinessAnswer | None
-    forecast: CycleForecastAnswer | None
-    forecast_left_alone: CycleForecastAnswer | None
-
-
 class TodayRow(BaseModel):
-    """One tank on Today."""
+    """One tank on Today. `cycle_started_at` turns the days of the advice into dates."""
 
     tank: TankOut
     verdict: str
     stage: str
     advice: CycleAdviceAnswer | None
+    cycle_started_at: AwareDatetime | None = None
     due: list[Due] = []
 
 
+class SeedRow(BaseModel):
+    """One spare sponge and the tank it seeds in."""
+
+    tank_id: int = Field(ge=1, le=2**53)
+    tank: str
+    seed: Seed
+
+
 class TodayList(BaseModel):
-    """All tanks on Today."""
+    """All tanks on Today, and every spare sponge."""
 
     rows: list[TodayRow]
+    seeds: list[SeedRow]
 
 
 class PageQuery(BaseModel):
@@ -117,13 +113,6 @@ class PageQuery(BaseModel):
 
     before: int | None = Field(default=None, ge=1, le=2**53)
     limit: int = Field(default=100, ge=1, le=200)
-
-
-class CsvImport(BaseModel):
-    """How many readings were new; rows already there are not added twice."""
-
-    added: int = Field(ge=0)
-    known: int = Field(ge=0)
 
 
 class Removed(BaseModel):
@@ -204,48 +193,6 @@ def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
     return tanks().add(tank_id, json_data, g.now)[0]
 
 
-@door.get("/tanks/<int:tank_id>/cycle")
-@door.output(CycleState)
-@door.doc(responses=READ)
-def read_cycle(tank_id: int) -> CycleState:
-    """What to do today, when it will be ready, whether it is."""
-    log = cycle_log(fold(tanks().entries(tank_id)), g.now)
-    if log is None:
-        return CycleState(log=None, advice=None, readiness=None, forecast=None, forecast_left_alone=None)
-    return CycleState(
-        log=log,
-        advice=cycle_advice(CycleAdviceQuestion(log=log)),
-        readiness=cycle_readiness(
-            CycleReadinessQuestion(log=log, standard="seeded" if log.method == "seeded-filter" else "load-matched")
-        ),
-        forecast=cycle_forecast(CycleForecastQuestion(log=log)),
-        forecast_left_alone=cycle_forecast(CycleForecastQuestion(log=log, hold_kh_dkh=0)),
-    )
-
-
-@door.get("/tanks/<int:tank_id>/readings.csv")
-@door.doc(responses={200: {"description": "CSV", "content": {"text/csv": {"schema": {"type": "string"}}}}, **READ})
-def read_readings(tank_id: int) -> Response:
-    """The readings as CSV."""
-    return csv_response(write_csv(fold(tanks().entries(tank_id)).readings), f"readings-{tank_id}.csv")
-
-
-@door.post("/tanks/<int:tank_id>/readings.csv")
-@door.output(CsvImport, status_code=201)
-@door.doc(responses=REFUSED)
-def import_readings(tank_id: int) -> CsvImport:
-    """Take readings from CSV: every row or none, each faulty row named."""
-    mine = tanks()
-    standing = fold(mine.entries(tank_id))
-    news, errors = read_csv(csv_text(), g.now)
-    refuse_rows(errors)
-    # A reading typed here, written out and taken back is the same reading, whatever key it was first sent with.
-    kept = {reading_key(e.at, e.body) for e in standing.readings if isinstance(e.body, Reading)}
-    written = mine.add_many(tank_id, [n for n in news if n.key not in kept], g.now)
-    added = sum(new for _, new in written)
-    return CsvImport(added=added, known=len(news) - added)
-
-
 @door.get("/tanks/<int:tank_id>/plumbing.inp")
 @door.doc(
     responses={
@@ -268,10 +215,16 @@ def read_plumbing(tank_id: int) -> Response:
     responses={200: {"description": "iCalendar", "content": {"text/calendar": {"schema": {"type": "string"}}}}, **READ}
 )
 def read_calendar(tank_id: int) -> Response:
-    """Leak checks, flow tests, service and spare sponges of one tank as iCalendar."""
+    """Leak checks, flow tests, service, spare sponges and what comes next in the cycle of one tank as iCalendar."""
     mine = tanks()
     name, standing = mine.get(tank_id).name, fold(mine.entries(tank_id))
-    text = write_calendar([(tank_id, name, one) for one in due(standing, g.now)], g.now)
+    rows = due(standing, g.now)
+    log = cycle_log(standing, g.now)
+    if log is not None and not _stocked(standing):
+        advice = cycle_advice(CycleAdviceQuestion(log=log))
+        forecast = cycle_forecast(CycleForecastQuestion(log=log, draws=400))
+        rows = sorted([*rows, *cycle_due(standing, g.now, advice, forecast)], key=lambda d: (d.at, d.key))
+    text = write_calendar([(tank_id, name, one) for one in rows], g.now)
     headers = {"Content-Disposition": f'attachment; filename="tank-{tank_id}.ics"'}
     return Response(text, mimetype="text/calendar", headers=headers)
 
@@ -283,20 +236,29 @@ def read_today() -> TodayList:
     """What to do now, across all tanks."""
     mine = tanks()
     entries = mine.entries_of_all()
-    rows = []
+    rows: list[TodayRow] = []
+    spare: list[SeedRow] = []
     for t in mine.all():
         standing = fold(entries.get(t.id, []))
         row = _today(_out(t, stem(standing, g.now)), standing)
         soon = [d for d in due(standing, g.now) if d.at <= g.now + timedelta(days=2)]
         rows.append(row.model_copy(update={"due": soon}))
-    return TodayList(rows=rows)
+        spare += [SeedRow(tank_id=t.id, tank=t.name, seed=s) for s in seeds(standing, g.now)]
+    return TodayList(rows=rows, seeds=spare)
+
+
+def _stocked(standing: Standing) -> bool:
+    """Whether animals came after a cycle; with animals in from the start the cycle itself is the care they need."""
+    plan = standing.cycle_plan.body if standing.cycle_plan else None
+    return getattr(plan, "method", None) != "animals-in" and any(e.body.kind == "stocking" for e in standing.events)
 
 
 def _today(tank: TankOut, standing: Standing) -> TodayRow:
     log = cycle_log(standing, g.now)
-    if log is not None and not any(e.body.kind == "stocking" for e in standing.events):
+    if log is not None and not _stocked(standing):
         advice = cycle_advice(CycleAdviceQuestion(log=log))
-        return TodayRow(tank=tank, verdict=advice.verdict, stage="cycle", advice=advice)
+        started = getattr(standing.cycle_plan.body, "started_at", None) if standing.cycle_plan else None
+        return TodayRow(tank=tank, verdict=advice.verdict, stage="cycle", advice=advice, cycle_started_at=started)
     waiting = next((s for s in tank.stem if s.state != "done"), tank.stem[-1])
     words = {
         "tank": "Measure the tank: three figures give its litres.",

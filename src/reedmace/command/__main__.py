@@ -19,10 +19,12 @@ def main() -> int:
     verbs.add_parser("check", help="linters, types, layers, generated files")
     verbs.add_parser("bench", help="measure speed as ratios within one run")
     verbs.add_parser("types", help="write the front end's types from the API description")
-    device = verbs.add_parser("standin", help="a simulated flow meter or smart plug, sending to a running Reedmace")
-    device.add_argument("kind", choices=["flow-meter", "smart-plug"])
+    device = verbs.add_parser(
+        "standin", help="a simulated device (meter, plug, kit, thermometer, probe), sending to a running Reedmace"
+    )
+    device.add_argument("kind", choices=standin.KINDS)
     device.add_argument("--address", default="http://127.0.0.1:8420")
-    device.add_argument("--token", required=True, help="as Fit shows it when the device is made")
+    device.add_argument("--token", required=True, help="as the page shows it when the device is made")
     device.add_argument("--days", type=int, default=60)
     device.add_argument("--figure", type=float, default=700, help="L/h clean, or W")
     one = verbs.add_parser("compute", help="answer one named computation: NAME < in.json")

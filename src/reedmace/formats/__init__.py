@@ -1,18 +1,31 @@
-"""Open formats in and out: readings, catalogue and shopping list as CSV, plumbing as EPANET .inp, what comes next as iCalendar."""
+"""Open formats in and out: readings, catalogue and shopping list as CSV, a logbook as a JSON bundle, plumbing as EPANET
+.inp, the cycle as SBML, what comes next as iCalendar."""
 
+from reedmace.formats.bundle import Bundle, bundle_schema, write_bundle
 from reedmace.formats.calendar import write_calendar
 from reedmace.formats.catalogue import read_catalogue, write_catalogue
 from reedmace.formats.epanet import plumbing_inp
+from reedmace.formats.mapped import FaultRow, FoundColumn, FoundRow, MappedCsv, read_mapped
 from reedmace.formats.readings import read_csv, reading_key, write_csv
+from reedmace.formats.sbml import cycle_sbml
 from reedmace.formats.shopping import write_shopping
 from reedmace.formats.tables import RowError
 
 __all__ = [
+    "Bundle",
+    "FaultRow",
+    "FoundColumn",
+    "FoundRow",
+    "MappedCsv",
     "RowError",
+    "bundle_schema",
+    "cycle_sbml",
     "plumbing_inp",
     "read_catalogue",
     "read_csv",
+    "read_mapped",
     "reading_key",
+    "write_bundle",
     "write_calendar",
     "write_catalogue",
     "write_csv",

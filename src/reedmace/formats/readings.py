@@ -13,7 +13,7 @@ from reedmace.formats.tables import RowError, read_rows
 from reedmace.logbook import Entry, NewEntry
 from reedmace.logbook.entries import Reading
 
-COLUMNS = ("at", "basis", "ammonia_ppm", "nitrite_ppm", "nitrate_ppm", "ph", "kh_dkh", "temperature_c")
+COLUMNS = ("at", "basis", "ammonia_ppm", "nitrite_ppm", "nitrate_ppm", "ph", "kh_dkh", "temperature_c", "phosphate_ppm")
 _FIGURES = COLUMNS[2:]
 MOST_ROWS = 2000
 
@@ -72,7 +72,7 @@ def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | No
         cell = cells.get(column, "")
         if not cell:
             continue
-        if cell.endswith("+"):
+        if cell.endswith("+") and column in ("ammonia_ppm", "nitrite_ppm", "nitrate_ppm"):
             off.append(column.removesuffix("_ppm"))
         try:
             body[column] = float(cell.rstrip("+").replace(",", "."))

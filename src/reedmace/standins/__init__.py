@@ -1,5 +1,6 @@
 """Simulated devices that ship with Reedmace: they speak the device interface as real ones would."""
 
 from reedmace.standins.devices import FlowMeter, Sender, SmartPlug
+from reedmace.standins.water import ColourKit, PhProbe, SimulatedTank, Thermometer, usual_tank
 
-__all__ = ["FlowMeter", "Sender", "SmartPlug"]
+__all__ = ["ColourKit", "FlowMeter", "PhProbe", "Sender", "SimulatedTank", "SmartPlug", "Thermometer", "usual_tank"]

@@ -135,6 +135,24 @@ class Tanks:
                 raise NoSuchTank
             return [self._write(tank_id, new, now) for new in news]
 
+    def bring(self, name: str, entries: Sequence[Entry], now: datetime) -> TankName:
+        """A new tank with a logbook written elsewhere, in its order; what supersedes what is kept. All or nothing."""
+        with self._database.bind_ctx(MODELS), self._database.atomic():
+            tank = Tank.create(account=self._account_id, name=name, made_at=_naive(now))
+            ids: dict[int, int] = {}
+            for entry in entries:
+                row = EntryRow.create(
+                    tank=tank.id,
+                    client_key=entry.key,
+                    kind=entry.body.kind,
+                    at=_naive(entry.at),
+                    written_at=_naive(now),
+                    supersedes_id=None if entry.supersedes is None else ids[entry.supersedes],
+                    body=entry.body.model_dump(mode="json"),
+                )
+                ids[entry.id] = row.id
+            return TankName(tank.id, tank.name, now)
+
     def _write(self, tank_id: int, new: NewEntry, now: datetime) -> tuple[Entry, bool]:
         twin = EntryRow.get_or_none((EntryRow.tank == tank_id) & (EntryRow.client_key == new.key))
         if twin is not None:

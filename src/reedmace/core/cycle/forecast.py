@@ -196,7 +196,7 @@ def _bands(daily: Floats, ensemble: Ensemble) -> list[DayBand]:
     ]
 
 
-class Change(Part):
+class WhatIfChange(Part):
     """One thing done otherwise from today on. What is left out stays as it is."""
 
     name: Annotated[str, Field(min_length=1, max_length=60)]
@@ -210,7 +210,7 @@ class CycleWhatIfQuestion(Question):
     """A log, and what might be done; left out, the usual four."""
 
     log: CycleLog
-    changes: Annotated[list[Change], Field(max_length=8)] = Field(default_factory=list)
+    changes: Annotated[list[WhatIfChange], Field(max_length=8)] = Field(default_factory=list)
     draws: Annotated[int, whole(50, 2000)] = 500
 
 
@@ -232,16 +232,16 @@ class CycleWhatIfAnswer(Answer):
     changes: list[WhatIf]
 
 
-def _usual_changes(log: CycleLog) -> list[Change]:
+def _usual_changes(log: CycleLog) -> list[WhatIfChange]:
     warmer = min(log.temperature_now_c() + 3, 29.0)
     found = []
     if warmer > log.temperature_now_c() + 0.5 and not log.animals_are_in():
-        found.append(Change(name=f"Warmer: {warmer:.0f} °C", temperature_c=warmer))
-    found.append(Change(name="Seed: a tenth of a mature filter's media", seed_share=0.1))
+        found.append(WhatIfChange(name=f"Warmer: {warmer:.0f} °C", temperature_c=warmer))
+    found.append(WhatIfChange(name="Seed: a tenth of a mature filter's media", seed_share=0.1))
     if log.doses_ammonia() and not log.animals_are_in():
-        found.append(Change(name="Half the dose", dose_factor=0.5))
-    found.append(Change(name="KH raised to 8 dKH", hold_kh_dkh=8))
-    found.append(Change(name="KH left alone", hold_kh_dkh=0))
+        found.append(WhatIfChange(name="Half the dose", dose_factor=0.5))
+    found.append(WhatIfChange(name="KH raised to 8 dKH", hold_kh_dkh=8))
+    found.append(WhatIfChange(name="KH left alone", hold_kh_dkh=0))
     return found
 
 
@@ -365,7 +365,6 @@ def cycle_history(question: CycleHistoryQuestion) -> CycleHistoryAnswer:
 __all__ = [
     "Ahead",
     "Band",
-    "Change",
     "CycleForecastAnswer",
     "CycleForecastQuestion",
     "CycleHistoryAnswer",
@@ -375,6 +374,7 @@ __all__ = [
     "DayBand",
     "Seen",
     "WhatIf",
+    "WhatIfChange",
     "cycle_forecast",
     "cycle_history",
     "cycle_what_if",

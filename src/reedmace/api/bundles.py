@@ -1,0 +1,56 @@
+"""A tank's whole logbook as a JSON bundle, out and in, and the bundle's schema."""
+
+from typing import Any
+
+from apiflask import APIBlueprint
+from flask import Response, g
+from pydantic import BaseModel, Field
+
+from reedmace.api.session import tanks
+from reedmace.formats import Bundle, bundle_schema, write_bundle
+
+door = APIBlueprint("bundles", __name__, url_prefix="/api", tag="Bundles")
+
+
+class Brought(BaseModel):
+    """The tank a bundle made."""
+
+    tank_id: int = Field(ge=1, le=2**53)
+    entries: int = Field(ge=0)
+
+
+@door.get("/bundle/schema")
+@door.doc(
+    responses={
+        200: {"description": "JSON Schema", "content": {"application/schema+json": {"schema": {"type": "object"}}}}
+    }
+)
+def read_bundle_schema() -> Any:
+    """The bundle's JSON Schema."""
+    return bundle_schema()
+
+
+@door.get("/tanks/<int:tank_id>/bundle.json")
+@door.doc(
+    responses={
+        200: {"description": "Bundle", "content": {"application/json": {"schema": {"type": "object"}}}},
+        401: "Not signed in",
+        404: "No such tank",
+    }
+)
+def read_bundle(tank_id: int) -> Response:
+    """A tank's whole logbook, with what was corrected and taken back."""
+    mine = tanks()
+    text = write_bundle(mine.get(tank_id).name, mine.entries(tank_id), g.now)
+    headers = {"Content-Disposition": f'attachment; filename="tank-{tank_id}.json"'}
+    return Response(text, mimetype="application/json", headers=headers)
+
+
+@door.post("/bundles")
+@door.input(Bundle)
+@door.output(Brought, status_code=201)
+@door.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
+def bring_bundle(json_data: Bundle) -> Brought:
+    """Make a tank from a bundle: all of it or nothing."""
+    tank = tanks().bring(json_data.tank.strip(), json_data.entries, g.now)
+    return Brought(tank_id=tank.id, entries=len(json_data.entries))

@@ -1,0 +1,204 @@
+"""The cycle of a tank: what to do, when it is ready, its readings in and out, its model as SBML."""
+
+from typing import Any
+
+from apiflask import APIBlueprint
+from flask import Response, g
+from pydantic import BaseModel, Field
+
+from reedmace.api.files import csv_response, csv_text, refuse_rows
+from reedmace.api.problems import ProblemError
+from reedmace.api.session import tanks
+from reedmace.core.cycle import (
+    CycleAdviceAnswer,
+    CycleAdviceQuestion,
+    CycleForecastAnswer,
+    CycleForecastQuestion,
+    CycleLog,
+    CycleReadinessAnswer,
+    CycleReadinessQuestion,
+    NitrogenBalanceAnswer,
+    NitrogenBalanceQuestion,
+    StockingRampAnswer,
+    StockingRampQuestion,
+    cycle_advice,
+    cycle_forecast,
+    cycle_readiness,
+    nitrogen_balance,
+    stocking_ramp,
+)
+from reedmace.core.working import CannotAnswer
+from reedmace.formats import (
+    FaultRow,
+    FoundColumn,
+    FoundRow,
+    MappedCsv,
+    cycle_sbml,
+    read_csv,
+    read_mapped,
+    reading_key,
+    write_csv,
+)
+from reedmace.logbook import NewEntry, Standing, cycle_log, fold
+from reedmace.logbook.entries import Reading
+
+door = APIBlueprint("cycle", __name__, url_prefix="/api", tag="Cycle")
+
+REFUSED = {401: "Not signed in", 403: "CSRF token missing", 404: "No such tank", 422: "Not usable"}
+READ = {401: "Not signed in", 404: "No such tank"}
+SHOWN_ROWS = 200
+
+
+class CycleState(BaseModel):
+    """Everything the Cycle stage shows. `log` is what the sums were given, so anyone can ask them again."""
+
+    log: CycleLog | None
+    advice: CycleAdviceAnswer | None
+    readiness: CycleReadinessAnswer | None
+    forecast: CycleForecastAnswer | None
+    forecast_left_alone: CycleForecastAnswer | None
+    balance: NitrogenBalanceAnswer | None
+    ramp: StockingRampAnswer | None
+    stocked: bool = Field(default=False, description="Animals are in, so the cycle is over")
+
+
+class CsvImport(BaseModel):
+    """How many readings were new; rows already there are not added twice."""
+
+    added: int = Field(ge=0)
+    known: int = Field(ge=0)
+
+
+class CsvPreview(BaseModel):
+    """What a file would write, and every fault in it; nothing is written."""
+
+    columns: list[FoundColumn]
+    date_order: str
+    rows: list[FoundRow] = Field(description=f"The first {SHOWN_ROWS}")
+    good: int = Field(ge=0, description="Rows that can be written")
+    known: int = Field(ge=0, description="Of them, in the logbook already")
+    faults: list[FaultRow]
+
+
+@door.get("/tanks/<int:tank_id>/cycle")
+@door.output(CycleState)
+@door.doc(responses=READ)
+def read_cycle(tank_id: int) -> CycleState:
+    """What to do today, when it will be ready, whether it is."""
+    standing = fold(tanks().entries(tank_id))
+    log = cycle_log(standing, g.now)
+    if log is None:
+        return CycleState(
+            log=None, advice=None, readiness=None, forecast=None, forecast_left_alone=None, balance=None, ramp=None
+        )
+    readiness = cycle_readiness(CycleReadinessQuestion(log=log))
+    return CycleState(
+        log=log,
+        advice=cycle_advice(CycleAdviceQuestion(log=log)),
+        readiness=readiness,
+        forecast=cycle_forecast(CycleForecastQuestion(log=log)),
+        forecast_left_alone=cycle_forecast(CycleForecastQuestion(log=log, hold_kh_dkh=0)),
+        balance=nitrogen_balance(NitrogenBalanceQuestion(log=log)),
+        ramp=_ramp(log, readiness),
+        stocked=log.method != "animals-in" and any(e.body.kind == "stocking" for e in standing.events),
+    )
+
+
+def _ramp(log: CycleLog, readiness: CycleReadinessAnswer) -> StockingRampAnswer | None:
+    """From what is proven, or until then from the challenge as if it were, to the planned stock."""
+    if not log.animals or log.animals_are_in():
+        return None
+    proven = readiness.proven_mg_n_l_day or log.challenge_mg_n_l()
+    try:
+        return stocking_ramp(
+            StockingRampQuestion(
+                net_l=log.net_l,
+                proven_mg_n_l_day=min(proven, 1000),
+                animals=log.animals,
+                own_species=log.own_species,
+            )
+        )
+    except CannotAnswer:
+        return None
+
+
+@door.get("/tanks/<int:tank_id>/readings.csv")
+@door.doc(responses={200: {"description": "CSV", "content": {"text/csv": {"schema": {"type": "string"}}}}, **READ})
+def read_readings(tank_id: int) -> Response:
+    """The readings as CSV."""
+    return csv_response(write_csv(fold(tanks().entries(tank_id)).readings), f"readings-{tank_id}.csv")
+
+
+@door.post("/tanks/<int:tank_id>/readings.csv")
+@door.output(CsvImport, status_code=201)
+@door.doc(responses=REFUSED)
+def import_readings(tank_id: int) -> CsvImport:
+    """Take readings from CSV: every row or none, each faulty row named."""
+    standing = fold(tanks().entries(tank_id))
+    news, errors = read_csv(csv_text(), g.now)
+    refuse_rows(errors)
+    return _write(tank_id, standing, news)
+
+
+def _kept(standing: Standing) -> set[str]:
+    """Keys of the readings by what they say: a reading typed here, written out and taken back is the same one."""
+    return {reading_key(e.at, e.body) for e in standing.readings if isinstance(e.body, Reading)}
+
+
+@door.post("/tanks/<int:tank_id>/readings/preview")
+@door.input(MappedCsv)
+@door.output(CsvPreview)
+@door.doc(responses=REFUSED)
+def preview_readings(tank_id: int, json_data: MappedCsv) -> CsvPreview:
+    """Show what a CSV of past readings holds under this mapping. Writes nothing."""
+    kept = _kept(fold(tanks().entries(tank_id)))
+    found = read_mapped(json_data, g.now)
+    return CsvPreview(
+        columns=found.columns,
+        date_order=found.date_order,
+        rows=[
+            FoundRow(line=line, at=e.at.isoformat(), reading=e.body)
+            for line, e in found.entries[:SHOWN_ROWS]
+            if isinstance(e.body, Reading)
+        ],
+        good=len(found.entries),
+        known=sum(e.key in kept for _, e in found.entries),
+        faults=[FaultRow(line=f.line, column=f.column, what=f.what) for f in found.faults[:SHOWN_ROWS]],
+    )
+
+
+@door.post("/tanks/<int:tank_id>/readings/import")
+@door.input(MappedCsv)
+@door.output(CsvImport, status_code=201)
+@door.doc(responses=REFUSED)
+def import_mapped(tank_id: int, json_data: MappedCsv) -> CsvImport:
+    """Take past readings under this mapping: every row or none."""
+    standing = fold(tanks().entries(tank_id))
+    found = read_mapped(json_data, g.now)
+    refuse_rows(found.faults)
+    return _write(tank_id, standing, [e for _, e in found.entries])
+
+
+def _write(tank_id: int, standing: Standing, news: list[NewEntry]) -> CsvImport:
+    kept = _kept(standing)
+    written = tanks().add_many(tank_id, [n for n in news if n.key not in kept], g.now)
+    added = sum(new for _, new in written)
+    return CsvImport(added=added, known=len(news) - added)
+
+
+@door.get("/tanks/<int:tank_id>/cycle.sbml")
+@door.doc(
+    responses={
+        200: {"description": "SBML L3V1", "content": {"application/xml": {"schema": {"type": "string"}}}},
+        **READ,
+        409: "No cycle is planned",
+    }
+)
+def read_sbml(tank_id: int) -> Response:
+    """The cycle's model as parametrised for this tank, to be run by anyone."""
+    mine = tanks()
+    name, log = mine.get(tank_id).name, cycle_log(fold(mine.entries(tank_id)), g.now)
+    if log is None:
+        raise ProblemError(409, "No cycle", "Begin the cycle first; the model is made from its log.")
+    headers: Any = {"Content-Disposition": f'attachment; filename="cycle-{tank_id}.sbml"'}
+    return Response(cycle_sbml(log, name=name), mimetype="application/xml", headers=headers)

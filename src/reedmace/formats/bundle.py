@@ -1,0 +1,56 @@
+"""A tank's whole logbook as one JSON bundle, out and in. Its schema is published at /api/bundle/schema."""
+
+from collections.abc import Iterable
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import AwareDatetime, Field, model_validator
+
+from reedmace.core.working import Part
+from reedmace.logbook import Entry
+
+MOST_ENTRIES = 20000
+
+
+class Bundle(Part):
+    """One tank and every entry of its logbook in the order written, those taken back and corrected included."""
+
+    format: Literal["reedmace-bundle"] = "reedmace-bundle"
+    version: Literal[1] = 1
+    written_at: AwareDatetime
+    tank: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+    entries: Annotated[list[Entry], Field(max_length=MOST_ENTRIES)]
+
+    @model_validator(mode="after")
+    def _entries_hang_together(self) -> "Bundle":
+        seen: set[int] = set()
+        keys: set[str] = set()
+        for entry in self.entries:
+            if entry.id in seen or entry.key in keys:
+                raise ValueError(f"entry {entry.id} is there twice; every id and key may stand once")
+            if entry.supersedes is not None and entry.supersedes not in seen:
+                raise ValueError(
+                    f"entry {entry.id} supersedes {entry.supersedes}, which does not come before it; keep the order written"
+                )
+            if not 1990 <= entry.at.year <= 2200:
+                raise ValueError(f"entry {entry.id} is of the year {entry.at.year}; it must lie between 1990 and 2200")
+            seen.add(entry.id)
+            keys.add(entry.key)
+        return self
+
+
+def write_bundle(name: str, entries: Iterable[Entry], now: datetime) -> str:
+    """JSON text of a tank's bundle. name: of the tank; entries: all of them; now: aware time of writing."""
+    bundle = Bundle.model_construct(
+        format="reedmace-bundle", version=1, written_at=now, tank=name, entries=sorted(entries, key=lambda e: e.id)
+    )
+    return bundle.model_dump_json(indent=1)
+
+
+def bundle_schema() -> dict[str, Any]:
+    """JSON Schema of a bundle."""
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "$id": "urn:reedmace:bundle:1",
+        **Bundle.model_json_schema(),
+    }

@@ -1,0 +1,286 @@
+"""Past readings from anyone's CSV: columns mapped, units said, every fault shown before anything is written."""
+
+import csv
+import io
+import re
+from dataclasses import dataclass, field
+from datetime import UTC, datetime, timedelta, timezone
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, ValidationError
+
+from reedmace.core.computations import complaints
+from reedmace.core.quantity import CACO3_PER_DKH, NITROGEN_SHARE
+from reedmace.core.working import Part, whole
+from reedmace.formats.readings import MOST_ROWS, reading_key
+from reedmace.formats.tables import RowError
+from reedmace.logbook import NewEntry
+from reedmace.logbook.entries import Reading
+
+Target = Literal["skip", "date", "time", "ammonia", "nitrite", "nitrate", "ph", "kh", "temperature", "phosphate"]
+Unit = Literal["", "ppm", "ppm-N", "dKH", "ppm-CaCO3", "meq/L", "C", "F"]
+DateOrder = Literal["year-first", "day-first", "month-first"]
+
+_GUESS: tuple[tuple[str, Target, Unit], ...] = (
+    # Longest names first: "no3" must not be taken for "no".
+    (r"nitrate|no ?3", "nitrate", "ppm"),
+    (r"nitrite|no ?2", "nitrite", "ppm"),
+    (r"ammoni|nh ?[34]|\btan\b", "ammonia", "ppm"),
+    (r"phosph|po ?4", "phosphate", "ppm"),
+    (r"\bkh\b|carbonate|alkal", "kh", "dKH"),
+    (r"\bph\b", "ph", ""),
+    (r"temp|°", "temperature", "C"),
+    (r"date|\bat\b|\bwhen\b|\bday\b", "date", ""),
+    (r"time|hour", "time", ""),
+)
+_FIELD: dict[str, str] = {
+    "ammonia": "ammonia_ppm",
+    "nitrite": "nitrite_ppm",
+    "nitrate": "nitrate_ppm",
+    "ph": "ph",
+    "kh": "kh_dkh",
+    "temperature": "temperature_c",
+    "phosphate": "phosphate_ppm",
+}
+UNITS: dict[str, tuple[Unit, ...]] = {
+    "ammonia": ("ppm", "ppm-N"),
+    "nitrite": ("ppm", "ppm-N"),
+    "nitrate": ("ppm", "ppm-N"),
+    "kh": ("dKH", "ppm-CaCO3", "meq/L"),
+    "temperature": ("C", "F"),
+}
+_DATES: dict[DateOrder, tuple[str, ...]] = {
+    "year-first": ("%Y-%m-%d", "%Y/%m/%d", "%Y.%m.%d"),
+    "day-first": ("%d/%m/%Y", "%d.%m.%Y", "%d-%m-%Y", "%d/%m/%y", "%d.%m.%y"),
+    "month-first": ("%m/%d/%Y", "%m-%d-%Y", "%m/%d/%y"),
+}
+
+
+class ColumnUse(Part):
+    """What one column of the file is."""
+
+    column: Annotated[str, Field(max_length=200)]
+    target: Target = "skip"
+    unit: Unit = ""
+
+
+class MappedCsv(Part):
+    """A file and how it is to be read; columns left out are guessed."""
+
+    text: Annotated[str, Field(min_length=1, max_length=1_000_000)]
+    columns: Annotated[list[ColumnUse], Field(max_length=60)] | None = None
+    date_order: DateOrder | None = None
+    zone_offset_minutes: Annotated[int, whole(-840, 840)] = 0
+
+
+class FoundColumn(Part):
+    """One column, what it is taken for, and its first figures."""
+
+    column: str
+    target: Target
+    unit: Unit
+    examples: list[str]
+
+
+class FoundRow(Part):
+    """One row as it would be written."""
+
+    line: Annotated[int, whole(1, 10_000_000)]
+    at: str
+    reading: Reading
+
+
+class FaultRow(Part):
+    """What is wrong with one row."""
+
+    line: Annotated[int, whole(1, 10_000_000)]
+    column: str
+    what: str
+
+
+@dataclass
+class Mapped:
+    """What a file holds: columns, entries with their lines, faults."""
+
+    columns: list[FoundColumn]
+    date_order: DateOrder
+    entries: list[tuple[int, NewEntry]] = field(default_factory=list)
+    faults: list[RowError] = field(default_factory=list)
+
+
+def read_mapped(question: MappedCsv, now: datetime) -> Mapped:
+    """Every row as a reading, or what is wrong with it. question: file and mapping; now: aware time."""
+    text = question.text.lstrip("\ufeff")
+    first = text.split("\n", 1)[0]
+    delimiter = max(",;\t", key=first.count)
+    try:
+        rows = list(csv.reader(io.StringIO(text), delimiter=delimiter))
+    except csv.Error as error:
+        return Mapped([], "year-first", faults=[RowError(1, "", f"cannot be read as CSV: {error}.")])
+    header = [h.strip() for h in rows[0]] if rows else []
+    body = [
+        (n, [c.strip() for c in row]) for n, row in enumerate(rows[1:], start=2) if any(cell.strip() for cell in row)
+    ]
+    uses = _uses(question, header, body)
+    order = question.date_order or _date_order(uses, header, body)
+    columns = [
+        FoundColumn(
+            column=name, target=use.target, unit=use.unit,
+            examples=[row[i] for _, row in body[:30] if i < len(row) and row[i]][:3],
+        )
+        for i, (name, use) in enumerate(zip(header, uses, strict=True))
+    ]  # fmt: skip
+    found = Mapped(columns, order)
+    targets = [u.target for u in uses if u.target not in ("skip",)]
+    for target in sorted({t for t in targets if targets.count(t) > 1}):
+        found.faults.append(RowError(1, "", f"two columns are mapped to {target}; keep one."))
+    if "date" not in targets:
+        found.faults.append(RowError(1, "", "no column is mapped to the date."))
+    if not any(t in _FIELD for t in targets):
+        found.faults.append(RowError(1, "", "no column is mapped to a test."))
+    if len(body) > MOST_ROWS:
+        found.faults.append(RowError(MOST_ROWS + 2, "", f"is one too many; send at most {MOST_ROWS} rows at a time."))
+    for use in uses:
+        allowed = UNITS.get(use.target)
+        if allowed and use.unit not in allowed:
+            found.faults.append(RowError(1, use.column, f"is in {' or '.join(allowed)}; say which."))
+    if found.faults:
+        return found
+    zone = timezone(timedelta(minutes=question.zone_offset_minutes))
+    for line, cells in body:
+        _row(found, line, cells, uses, order, zone, now)
+    return found
+
+
+def _uses(question: MappedCsv, header: list[str], body: list[tuple[int, list[str]]]) -> list[ColumnUse]:
+    given = {c.column: c for c in question.columns or []}
+    taken: set[str] = set()
+    uses = []
+    for name in header:
+        if question.columns is not None:
+            uses.append(given.get(name, ColumnUse(column=name)))
+            continue
+        target, unit = next(((t, u) for pattern, t, u in _GUESS if re.search(pattern, name.lower())), ("skip", ""))
+        low = name.lower()
+        if target in ("ammonia", "nitrite", "nitrate") and re.search(r"-n\b|as n\b|\(n\)", low):
+            unit = "ppm-N"
+        if target == "kh" and ("ppm" in low or "mg" in low or "caco3" in low):
+            unit = "ppm-CaCO3"
+        if target == "temperature" and re.search(r"°?f\b|fahren", low):
+            unit = "F"
+        if target in taken:
+            target, unit = "skip", ""
+        taken.add(target)
+        uses.append(ColumnUse.model_validate({"column": name, "target": target, "unit": unit}))
+    return uses
+
+
+def _date_order(uses: list[ColumnUse], header: list[str], body: list[tuple[int, list[str]]]) -> DateOrder:
+    at = next((i for i, u in enumerate(uses) if u.target == "date"), None)
+    cells = [row[at] for _, row in body if at is not None and at < len(row) and row[at]]
+    orders: tuple[DateOrder, ...] = ("year-first", "day-first", "month-first")
+    return max(orders, key=lambda o: sum(_date(c, o) is not None for c in cells), default="year-first")
+
+
+def _date(cell: str, order: DateOrder) -> datetime | None:
+    """A cell's date, with its time of day where it carries one."""
+    if order == "year-first":
+        try:
+            return datetime.fromisoformat(cell)
+        except ValueError:
+            pass
+    day, _, clock = cell.replace("T", " ").partition(" ")
+    for pattern in _DATES[order]:
+        try:
+            found = datetime.strptime(day, pattern)
+        except ValueError:
+            continue
+        moment = _clock(clock) if clock else (0, 0)
+        return None if moment is None else found.replace(hour=moment[0], minute=moment[1])
+    return None
+
+
+def _clock(cell: str) -> tuple[int, int] | None:
+    match = re.fullmatch(r"\s*(\d{1,2})[:.h](\d{2})(?::\d{2})?\s*([ap]m)?\s*", cell.lower())
+    if not match:
+        return None
+    hour, minute = int(match[1]), int(match[2])
+    if match[3] and not 1 <= hour <= 12:
+        return None
+    if match[3]:
+        hour = hour % 12 + (12 if match[3] == "pm" else 0)
+    return (hour, minute) if hour < 24 and minute < 60 else None
+
+
+def _row(
+    found: Mapped, line: int, cells: list[str], uses: list[ColumnUse], order: DateOrder, zone: timezone, now: datetime
+) -> None:
+    faults: list[RowError] = []
+    body: dict[str, Any] = {"kind": "reading", "basis": "ion"}
+    off: list[str] = []
+    at: datetime | None = None
+    clock: tuple[int, int] | None = None
+    for use, cell in zip(uses, [*cells, *[""] * len(uses)], strict=False):
+        if use.target == "skip" or not cell:
+            continue
+        if use.target == "date":
+            at = _date(cell, order)
+            if at is None:
+                faults.append(
+                    RowError(line, use.column, f'"{cell[:40]}" is not a date written {order.replace("-", " ")}.')
+                )
+        elif use.target == "time":
+            clock = _clock(cell)
+            if clock is None:
+                faults.append(RowError(line, use.column, f'"{cell[:40]}" is not a time of day; write it as 07:40.'))
+        else:
+            value, plus = _figure(cell)
+            if value is None:
+                faults.append(RowError(line, use.column, f'"{cell[:40]}" is not a figure.'))
+                continue
+            if plus and use.target in ("ammonia", "nitrite", "nitrate"):
+                off.append(use.target)
+            body[_FIELD[use.target]] = _converted(value, use)
+    if at is None and not faults:
+        faults.append(RowError(line, "", "has no date."))
+    if not faults and not any(f in body for f in _FIELD.values()):
+        faults.append(RowError(line, "", "has no figure."))
+    if at is not None and not faults:
+        if clock is not None:
+            at = at.replace(hour=clock[0], minute=clock[1])
+        at = (at if at.tzinfo else at.replace(tzinfo=zone)).astimezone(UTC)
+        if at > now + timedelta(days=1):
+            faults.append(RowError(line, "", "lies in the future."))
+        else:
+            try:
+                reading = Reading.model_validate({**body, "off_scale": off})
+                entry = NewEntry(key=reading_key(at, reading), at=at, body=reading)
+                found.entries.append((line, entry))
+            except ValidationError as error:
+                faults += [
+                    RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in complaints(error)
+                ]
+    found.faults += faults
+
+
+def _figure(cell: str) -> tuple[float | None, bool]:
+    text = cell.strip().lstrip("<").strip()
+    plus = text.endswith("+") or text.startswith(">")
+    text = re.sub(r"\s*(ppm|mg/l|dkh|°?[cf])$", "", text.strip("+> "), flags=re.IGNORECASE)
+    try:
+        return float(text.replace(",", ".")), plus
+    except ValueError:
+        return None, False
+
+
+def _converted(value: float, use: ColumnUse) -> float:
+    """In the logbook's own unit: ppm of the ion, dKH, °C."""
+    if use.unit == "ppm-N":
+        return value / NITROGEN_SHARE[{"ammonia": "NH4", "nitrite": "NO2", "nitrate": "NO3"}[use.target]]
+    if use.unit == "ppm-CaCO3":
+        return value / CACO3_PER_DKH
+    if use.unit == "meq/L":
+        return value * 50.04 / CACO3_PER_DKH
+    if use.unit == "F":
+        return (value - 32) / 1.8
+    return value

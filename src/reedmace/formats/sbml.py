@@ -1,0 +1,155 @@
+"""The cycle model of one tank as SBML Level 3 Version 1, to be run by anyone.
+
+The logged past is in it as events; the advice from today on is not, since it depends on what the course does.
+"""
+
+from xml.etree import ElementTree as ET
+
+import numpy as np
+from numpy.typing import NDArray
+
+from reedmace.core.cycle.course import course_of
+from reedmace.core.cycle.ensemble import weigh
+from reedmace.core.cycle.kernel import (
+    A_MAX,
+    ADD_ALKALINITY,
+    ADD_TAN,
+    CHANGE_WATER,
+    FEED,
+    GROWTH,
+    KA,
+    KILL_FILM,
+    PLANT_HALF,
+    PLANT_HALF_NITRATE,
+    PLANTS,
+    STEPS_PER_DAY,
+    THETA,
+    WORK,
+)
+from reedmace.core.cycle.log import CycleLog
+from reedmace.formats.mathml import math_of
+
+SBML = "http://www.sbml.org/sbml/level3/version1/core"
+XHTML = "http://www.w3.org/1999/xhtml"
+Floats = NDArray[np.float64]
+
+STATES = ("TAN", "NO2", "NO3", "ALK", "FILM_A", "FILM_B", "PLANT_N")
+_CONSTANTS = ("A0", "B0", "mu_a", "mu_b", "K_a", "K_b", "decay", "CO2", "A_max", "K_i")
+_CONDITIONS = ((THETA, "theta"), (KA, "K_acid"), (FEED, "made"), (PLANTS, "uptake"), (GROWTH, "growth"), (WORK, "work"))
+_RULES = (
+    # Assignment rules, in the order they are read; the same sums as core/cycle/kernel.py, written for another program.
+    ("tan", "max(TAN, 0)"),
+    ("no2", "max(NO2, 0)"),
+    ("no3", "max(NO3, 0)"),
+    ("alk", "max(ALK, 0)"),
+    ("H", "4.467e-7 * CO2 / max(alk / 50.04, 0.004)"),
+    ("comfort", "1 / (1 + (H * 5.62e6) ** 3 + (6.3e-10 / H) ** 2)"),
+    ("NH3", "tan * K_acid / (K_acid + H)"),
+    ("take_a", "theta * work * comfort * alk / (alk + 4) * tan / (tan + K_a) / (1 + NH3 / 12)"),
+    ("take_b", "theta * work * comfort * no2 / (no2 + K_b) / (1 + NH3 / K_i)"),
+    ("plants_tan", f"uptake * tan / (tan + {PLANT_HALF})"),
+    ("plants_no3", f"uptake * {PLANT_HALF} / (tan + {PLANT_HALF}) * no3 / (no3 + {PLANT_HALF_NITRATE})"),
+)
+_RATES = (
+    ("TAN", "made - FILM_A * take_a - plants_tan"),
+    ("NO2", "FILM_A * take_a - FILM_B * take_b"),
+    ("NO3", "FILM_B * take_b - plants_no3"),
+    ("ALK", "-7.14 * FILM_A * take_a"),
+    ("FILM_A", "FILM_A * (growth * mu_a * take_a * (1 - FILM_A / A_max) - decay * theta)"),
+    ("FILM_B", "FILM_B * (growth * mu_b * take_b * (1 - FILM_B / A_max) - decay * theta)"),
+    ("PLANT_N", "plants_tan + plants_no3"),
+)
+NOTES = (
+    "Concentrations in mg N/L, alkalinity in mg/L CaCO3, films in mg N/L/day of capacity at 25 degrees Celsius, time in days. "
+    "Written by Reedmace from the tank's log up to today; what is advised from then on is not part of it."
+)
+
+
+def typical_parameters(log: CycleLog, draws: int = 400) -> Floats:
+    """The weighted middle of the ensemble, in the kernel's column order (10,). log: the cycle's; draws: how many."""
+    ensemble = weigh(log, draws)
+    return np.exp(ensemble.weights @ ensemble.rows)
+
+
+def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tank") -> str:
+    """SBML text of a tank's cycle. log: the cycle's; parameters: (10,), those of the forecast left out; name: of the tank."""
+    values = typical_parameters(log) if parameters is None else parameters
+    days = int(log.day_now) + 90
+    course = course_of(log, days)
+    ET.register_namespace("", SBML)
+    ET.register_namespace("math", "http://www.w3.org/1998/Math/MathML")
+    root = ET.Element(f"{{{SBML}}}sbml", level="3", version="1")
+    model = ET.SubElement(root, f"{{{SBML}}}model", id="cycle", name=name)
+    notes = ET.SubElement(ET.SubElement(model, f"{{{SBML}}}notes"), f"{{{XHTML}}}p")
+    notes.text = NOTES
+    parameters_list = ET.SubElement(model, f"{{{SBML}}}listOfParameters")
+
+    def parameter(identity: str, value: float | None, constant: bool) -> None:
+        row = ET.SubElement(parameters_list, f"{{{SBML}}}parameter", id=identity)
+        if value is not None:
+            row.set("value", f"{value!r}")
+        row.set("constant", "true" if constant else "false")
+
+    first = [*course.start, values[0], values[1], 0.0]
+    for state, value in zip(STATES, first, strict=True):
+        parameter(state, float(value), False)
+    for constant, value in zip(_CONSTANTS, values, strict=True):
+        parameter(constant, float(value), True)
+    for column, condition in _CONDITIONS:
+        parameter(condition, float(course.conditions[0, column]), False)
+    for rule, _ in _RULES:
+        parameter(rule, None, False)
+    rules = ET.SubElement(model, f"{{{SBML}}}listOfRules")
+    for variable, formula in _RULES:
+        ET.SubElement(rules, f"{{{SBML}}}assignmentRule", variable=variable).append(math_of(formula))
+    for variable, formula in _RATES:
+        ET.SubElement(rules, f"{{{SBML}}}rateRule", variable=variable).append(math_of(formula))
+    events = _events(course.steps, course.kinds, course.values, course.tap, float(values[A_MAX]))
+    events += [
+        (float(day), {name: f"{float(course.conditions[day, column])!r}" for column, name in _CONDITIONS})
+        for day in range(1, days + 1)
+        if not np.array_equal(course.conditions[day], course.conditions[day - 1])
+    ]
+    if events:
+        _write_events(model, sorted(events, key=lambda e: e[0]))
+    ET.indent(root)
+    return '<?xml version="1.0" encoding="UTF-8"?>\n' + ET.tostring(root, encoding="unicode") + "\n"
+
+
+def _events(
+    steps: Floats, kinds: Floats, values: Floats, tap: Floats, most: float
+) -> list[tuple[float, dict[str, str]]]:
+    found: list[tuple[float, dict[str, str]]] = []
+    for at, kind, number in zip(steps, kinds, values, strict=True):
+        value = float(number)
+        if kind == ADD_TAN:
+            change = {"TAN": f"TAN + {value!r}"}
+        elif kind == CHANGE_WATER:
+            change = {
+                state: f"{state} * {1 - value!r} + {float(tap[i]) * value!r}" for i, state in enumerate(STATES[:4])
+            }
+        elif kind == ADD_ALKALINITY:
+            change = {"ALK": f"ALK + {value!r}"}
+        elif kind == KILL_FILM:
+            change = {film: f"{film} * {1 - value!r}" for film in ("FILM_A", "FILM_B")}
+        else:
+            change = {
+                film: f"if_({film} + {value!r} < {most!r}, {film} + {value!r}, {most!r})"
+                for film in ("FILM_A", "FILM_B")
+            }
+        found.append((int(at) / STEPS_PER_DAY, change))
+    return found
+
+
+def _write_events(model: ET.Element, events: list[tuple[float, dict[str, str]]]) -> None:
+    rows = ET.SubElement(model, f"{{{SBML}}}listOfEvents")
+    for number, (at, change) in enumerate(events):
+        event = ET.SubElement(rows, f"{{{SBML}}}event", id=f"event_{number}", useValuesFromTriggerTime="false")
+        # At the very start a trigger must be seen to turn true, so it counts as false before.
+        trigger = ET.SubElement(event, f"{{{SBML}}}trigger", initialValue="false", persistent="true")
+        trigger.append(math_of(f"time >= {at!r}"))
+        # Two at one time happen in the order they were written down.
+        ET.SubElement(event, f"{{{SBML}}}priority").append(math_of(f"{len(events) - number}"))
+        assignments = ET.SubElement(event, f"{{{SBML}}}listOfEventAssignments")
+        for variable, formula in change.items():
+            ET.SubElement(assignments, f"{{{SBML}}}eventAssignment", variable=variable).append(math_of(formula))

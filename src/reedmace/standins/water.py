@@ -1,0 +1,177 @@
+"""A simulated tank with its instruments: a colour kit that reads in steps, a thermometer, a pH probe.
+
+The tank runs the cycle model on parameters of its own, so that what it says is not what the forecast assumes. Everything
+is deterministic for a seed and knows no clock: time is in days since the start.
+"""
+
+import math
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from typing import Any
+
+import numpy as np
+
+from reedmace.core.cycle.course import PRIOR_SPREAD, Ahead, aim_of, course_of, prior_median, step_of
+from reedmace.core.cycle.kernel import CO2, PARAMETERS, simulate
+from reedmace.core.cycle.log import CycleLog, KitSteps, LoggedAlkalinity, LoggedChange, LoggedDose
+from reedmace.core.quantity import CACO3_PER_DKH
+from reedmace.core.quantity.units import NITROGEN_SHARE
+
+
+@dataclass
+class SimulatedTank:
+    """A tank that answers to what is done to it.
+
+    log: method, water and litres it starts from; seed: of its own parameters, drawn from the prior. `done` gathers what
+    is done: `dose`, `change`, `alkalinity`.
+    """
+
+    log: CycleLog
+    seed: int = 1
+    doses: list[LoggedDose] = field(default_factory=list)
+    changes: list[LoggedChange] = field(default_factory=list)
+    added: list[LoggedAlkalinity] = field(default_factory=list)
+
+    def parameters(self) -> Any:
+        """Its own parameters (10,), drawn from the prior of its method."""
+        rng = np.random.default_rng(self.seed)
+        own = np.exp(np.log(prior_median(self.log)) + PRIOR_SPREAD * rng.standard_normal(PARAMETERS))
+        own[CO2] = prior_median(self.log)[CO2]
+        return own
+
+    def dose(self, day: float, raise_mg_n_l: float) -> None:
+        """Ammonia in. day: since the start; raise_mg_n_l: mg N/L."""
+        self.doses.append(LoggedDose(day=day, raise_mg_n_l=raise_mg_n_l))
+
+    def change(self, day: float, share: float) -> None:
+        """Water changed. day: since the start; share: 0 to 1."""
+        self.changes.append(LoggedChange(day=day, share=share))
+
+    def alkalinity(self, day: float, raise_dkh: float) -> None:
+        """Bicarbonate in. day: since the start; raise_dkh: dKH."""
+        self.added.append(LoggedAlkalinity(day=day, raise_dkh=raise_dkh))
+
+    def water(self, day: float) -> dict[str, float]:
+        """What is really in the water: mg N/L, dKH, pH, °C. day: since the start."""
+        log = self.log.model_copy(
+            update={
+                "day_now": day,
+                "doses": self.doses,
+                "changes": self.changes,
+                "alkalinity": self.added,
+                "readings": [],
+            }
+        )
+        days = int(day) + 1
+        course, own = course_of(log, days), self.parameters()
+        _, kept, _, _ = simulate(
+            own[None, :],
+            course.start,
+            course.conditions,
+            course.steps,
+            course.kinds,
+            course.values,
+            course.tap,
+            10**6,
+            days,
+            aim_of(log, Ahead()),
+            np.array([step_of(day)]),
+        )
+        tan, no2, no3, alkalinity = (max(float(v), 0.0) for v in kept[0, 0])
+        return {
+            "ammonia_mg_n_l": tan,
+            "nitrite_mg_n_l": no2,
+            "nitrate_mg_n_l": no3,
+            "kh_dkh": alkalinity / CACO3_PER_DKH,
+            "ph": min(max(6.35 + math.log10(max(alkalinity, 0.2) / 50.04 / own[CO2]), 4.0), 10.0),
+            "temperature_c": log.temperature_c,
+        }
+
+
+@dataclass(frozen=True)
+class ColourKit:
+    """A kit that reads in steps. steps: printed on it; noise_share: scatter of the eye; seed: of that scatter."""
+
+    steps: KitSteps = field(default_factory=KitSteps)
+    noise_share: float = 0.1
+    seed: int = 1
+
+    def reading(self, tank: SimulatedTank, day: float, start: datetime) -> dict[str, Any]:
+        """One full test as a device sends it. tank: which; day: since the start; start: aware time of day 0."""
+        rng = np.random.default_rng((self.seed, round(day * 1440)))
+        water = tank.water(day)
+        found: dict[str, Any] = {"basis": "ion", "off_scale": []}
+        for what, ion, printed in (
+            ("ammonia", "NH4", self.steps.ammonia_ppm),
+            ("nitrite", "NO2", self.steps.nitrite_ppm),
+            ("nitrate", "NO3", self.steps.nitrate_ppm),
+        ):
+            true = water[f"{what}_mg_n_l"] / NITROGEN_SHARE[ion]
+            seen = max(true * (1 + self.noise_share * float(rng.standard_normal())), 0.0)
+            step = min(printed, key=lambda p: abs(p - seen))
+            found[f"{what}_ppm"] = step
+            if seen > printed[-1]:
+                found["off_scale"].append(what)
+        # A titration counts drops: the first that turns the colour.
+        found["kh_dkh"] = min(math.ceil(water["kh_dkh"] / self.steps.kh_step_dkh) * self.steps.kh_step_dkh, 40)
+        found["ph"] = round(water["ph"] * 5) / 5
+        return {"key": f"kit-{self.seed}-{round(day * 1440):07d}", "at": _at(start, day), **found}
+
+
+@dataclass(frozen=True)
+class Thermometer:
+    """A thermometer. noise_c: its own scatter, °C; seed: of that scatter."""
+
+    noise_c: float = 0.1
+    seed: int = 1
+
+    def reading(self, tank: SimulatedTank, day: float, start: datetime) -> dict[str, Any]:
+        """One reading as a device sends it. tank: which; day: since the start; start: aware time of day 0."""
+        rng = np.random.default_rng((self.seed, round(day * 1440)))
+        swing = 0.3 * math.sin(2 * math.pi * day)
+        value = tank.water(day)["temperature_c"] + swing + self.noise_c * float(rng.standard_normal())
+        return {
+            "key": f"thermo-{self.seed}-{round(day * 1440):07d}",
+            "at": _at(start, day),
+            "temperature_c": round(value, 1),
+        }
+
+
+@dataclass(frozen=True)
+class PhProbe:
+    """A pH probe that drifts. noise_ph: its scatter; drift_ph_day: lost a day since it was calibrated; seed: of the scatter."""
+
+    noise_ph: float = 0.02
+    drift_ph_day: float = -0.002
+    seed: int = 1
+
+    def reading(self, tank: SimulatedTank, day: float, start: datetime) -> dict[str, Any]:
+        """One reading as a device sends it. tank: which; day: since the start; start: aware time of day 0."""
+        rng = np.random.default_rng((self.seed, round(day * 1440)))
+        value = tank.water(day)["ph"] + self.drift_ph_day * day + self.noise_ph * float(rng.standard_normal())
+        return {
+            "key": f"probe-{self.seed}-{round(day * 1440):07d}",
+            "at": _at(start, day),
+            "ph": round(min(max(value, 4), 10), 2),
+        }
+
+
+def usual_tank(days: int, seed: int = 1) -> SimulatedTank:
+    """A tank as most begin, kept for so many days: 100 L, 26 °C, KH 6, dosed to 2 ppm whenever ammonia is under 1 ppm
+    and nitrite under 5, bicarbonate when KH is under 2.
+
+    days: kept for; seed: its own.
+    """
+    tank = SimulatedTank(CycleLog(net_l=100, day_now=0, start_kh_dkh=6, start_ph=7.5), seed)
+    ppm = NITROGEN_SHARE["NH4"]
+    for day in range(days + 1):
+        water = tank.water(day)
+        if water["ammonia_mg_n_l"] < ppm and water["nitrite_mg_n_l"] < 5 * NITROGEN_SHARE["NO2"]:
+            tank.dose(day, 2 * ppm - water["ammonia_mg_n_l"])
+        if water["kh_dkh"] < 2:
+            tank.alkalinity(day, 4 - water["kh_dkh"])
+    return tank
+
+
+def _at(start: datetime, day: float) -> str:
+    return (start + timedelta(days=day)).isoformat()
