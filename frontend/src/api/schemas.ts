@@ -44,6 +44,19 @@ export type FilterPair = Schemas["Pair"];
 export type Basket = Schemas["Basket"];
 export type FilterFlow = Schemas["FilterFlowAnswer"];
 export type ShoppingQuestion = Schemas["ShoppingListQuestion"];
+export type MethodChoice = Schemas["MethodChoice"];
+export type CyclePlanAnswer = Schemas["CyclePlanAnswer"];
+export type KitPlan = Schemas["KitPlan"];
+export type KitSteps = Schemas["KitSteps"];
+export type Ramp = Schemas["StockingRampAnswer"];
+export type Seed = Schemas["Seed"];
+export type SeedRow = Schemas["SeedRow"];
+export type CsvPreview = Schemas["CsvPreview"];
+export type MappedCsv = Schemas["MappedCsv"];
+export type FoundColumn = Schemas["FoundColumn"];
+export type WhatIfAnswer = Schemas["CycleWhatIfAnswer"];
+export type HistoryAnswer = Schemas["CycleHistoryAnswer"];
+export type DayBand = Schemas["DayBand"];
 export type AmmoniaProduct = CyclePlan["product"];
 
 export interface Computations {
@@ -68,6 +81,13 @@ export interface Computations {
   "level-drop": [Schemas["LevelDropQuestion"], Schemas["TimedFlowAnswer"]];
   "fitting-steps": [Schemas["FittingStepsQuestion"], Schemas["FittingStepsAnswer"]];
   "bucket-test": [Schemas["BucketTestQuestion"], Schemas["BucketTestAnswer"]];
+  "cycle-what-if": [Schemas["CycleWhatIfQuestion"], Schemas["CycleWhatIfAnswer"]];
+  "cycle-history": [Schemas["CycleHistoryQuestion"], Schemas["CycleHistoryAnswer"]];
+  "cycle-methods": [Schemas["CycleMethodsQuestion"], Schemas["CycleMethodsAnswer"]];
+  "cycle-plan": [Schemas["CyclePlanQuestion"], Schemas["CyclePlanAnswer"]];
+  "emergency-plan": [Schemas["EmergencyPlanQuestion"], Schemas["EmergencyPlanAnswer"]];
+  "cloudy-water": [Schemas["CloudyWaterQuestion"], Schemas["CloudyWaterAnswer"]];
+  "sponge-seed": [Schemas["SpongeSeedQuestion"], Schemas["SpongeSeedAnswer"]];
   "ammonia-dose": [Schemas["AmmoniaDoseQuestion"], Schemas["AmmoniaDoseAnswer"]];
   "un-ionised-ammonia": [Schemas["UnIonisedQuestion"], Schemas["UnIonisedAnswer"]];
   "read-quantity": [Schemas["ReadQuantityQuestion"], Schemas["ReadQuantityAnswer"]];

@@ -15,6 +15,7 @@ import { useOutbox } from "./useOutbox";
 const Today = lazy(() => import("../today/Today"));
 const BuyingSheet = lazy(() => import("../stages/filter/BuyingSheet"));
 const FittingSheet = lazy(() => import("../stages/fit/FittingSheet"));
+const DiarySheet = lazy(() => import("../stages/cycle/DiarySheet"));
 const TankPage = lazy(() => import("./TankPage"));
 
 const queries = new QueryClient({
@@ -88,6 +89,7 @@ function Addresses() {
         <Route path="/account" element={<Account email={session.data.email ?? ""} />} />
         <Route path="/tanks/:tankId/buying" element={<BuyingSheet />} />
         <Route path="/tanks/:tankId/sheet" element={<FittingSheet />} />
+        <Route path="/tanks/:tankId/diary" element={<DiarySheet />} />
         <Route path="/tanks/:tankId/:stage" element={<TankPage />} />
         <Route path="*" element={<Navigate to="/today" replace />} />
       </Routes>

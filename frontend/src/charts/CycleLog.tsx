@@ -1,7 +1,9 @@
 /** The cycle's log: tests as marks, what comes next as bands, doses and changes along the foot. */
+import { useState } from "react";
 import { scaleLinear } from "@visx/scale";
 import { Area, LinePath } from "@visx/shape";
-import type { CycleForecast, CycleLog as Log, Tables } from "../api/schemas";
+import type { CycleForecast, CycleLog as Log, DayBand, Tables } from "../api/schemas";
+import { PickOne } from "../kit/controls";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
 
@@ -21,7 +23,128 @@ interface Mark {
   off: boolean;
 }
 
-export function CycleLog({ log, forecast, share, dateOf }: Props) {
+type Shown = "poisons" | "nitrate" | "kh" | "ph";
+
+/** One line at a time, or the two poisons together. */
+export function CycleLog(props: Props) {
+  const [shown, setShown] = useState<Shown>("poisons");
+  return (
+    <div>
+      {shown === "poisons" ? <Poisons {...props} /> : <OneLine {...props} shown={shown} />}
+      <div className="screen-only">
+        <PickOne
+          label="Show"
+          value={shown}
+          onChange={setShown}
+          options={[
+            ["poisons", "ammonia, nitrite"],
+            ["nitrate", "nitrate"],
+            ["kh", "KH"],
+            ["ph", "pH"],
+          ]}
+        />
+      </div>
+    </div>
+  );
+}
+
+const LINES = {
+  nitrate: { title: "Nitrate", unit: "ppm", tone: "var(--water)", fill: "var(--water-fill)" },
+  kh: { title: "KH", unit: "dKH", tone: "var(--reed)", fill: "var(--reed-fill)" },
+  ph: { title: "pH", unit: "", tone: "var(--seed)", fill: "var(--seed-fill)" },
+} as const;
+
+function OneLine({ log, forecast, share, dateOf, shown }: Props & { shown: Exclude<Shown, "poisons"> }) {
+  const W = usePhone() ? 372 : 640;
+  const line = LINES[shown];
+  const per = shown === "nitrate" ? (share.nitrate ?? 1) : 1;
+  const bandOf = (b: DayBand) => (shown === "nitrate" ? b.nitrate_mg_n_l : shown === "kh" ? b.kh_dkh : b.ph);
+  const marks = (log.readings ?? []).flatMap((r) => {
+    const value = shown === "nitrate" ? r.nitrate_mg_n_l : shown === "kh" ? r.kh_dkh : r.ph;
+    return value == null ? [] : [{ day: r.day, value: value / per }];
+  });
+  const lastDay = Math.max(forecast.pass_day_p90 ?? log.day_now + 28, log.day_now + 10) + 5;
+  const coming = forecast.bands.filter((b) => b.day <= lastDay);
+  const all = [
+    ...marks.map((m) => m.value),
+    ...coming.map((b) => bandOf(b).p90 / per),
+    ...coming.map((b) => bandOf(b).p10 / per),
+  ];
+  const low = shown === "ph" ? Math.floor(Math.min(...all) * 2) / 2 : 0;
+  const x = scaleLinear<number>({ domain: [0, lastDay], range: [PAD.left, W - PAD.right] });
+  const y = scaleLinear<number>({
+    domain: [low, Math.max(...all) * (shown === "ph" ? 1.02 : 1.1) + 0.01],
+    range: [H - PAD.bottom, PAD.top],
+    clamp: true,
+  });
+  const now = coming.find((b) => b.day >= log.day_now);
+  const sentence = `${line.title}: ${marks.length ? `last read ${Number(marks.at(-1)?.value.toFixed(1))} ${line.unit}` : "not read yet"}; the band holds four of five likely courses${now ? `, today ${(bandOf(now).p10 / per).toFixed(1)} to ${(bandOf(now).p90 / per).toFixed(1)}` : ""}.`;
+  return (
+    <ChartFrame
+      title={`${line.title}, read and to come`}
+      sentence={sentence}
+      columns={["When", "Low", "Middle", "High"]}
+      rows={coming
+        .filter((b) => b.day % 3 === 0)
+        .map((b) => [
+          dateOf(b.day),
+          ...[bandOf(b).p10, bandOf(b).p50, bandOf(b).p90].map((v) => (v / per).toFixed(1)),
+        ])}
+    >
+      <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
+        {y.ticks(5).map((t) => (
+          <g key={t}>
+            <path d={`M${PAD.left} ${y(t)} H${W - PAD.right}`} stroke="var(--line)" strokeWidth={0.8} />
+            <text x={PAD.left - 6} y={y(t) + 5} textAnchor="end" className="soft">
+              {t}
+            </text>
+          </g>
+        ))}
+        <Area
+          data={coming}
+          x={(b) => x(b.day)}
+          y0={(b) => y(bandOf(b).p10 / per)}
+          y1={(b) => y(bandOf(b).p90 / per)}
+          fill={line.fill}
+          opacity={0.7}
+        />
+        <LinePath
+          data={coming}
+          x={(b) => x(b.day)}
+          y={(b) => y(bandOf(b).p50 / per)}
+          stroke={line.tone}
+          strokeWidth={1.4}
+          strokeDasharray="5 4"
+        />
+        <LinePath
+          data={marks}
+          x={(m) => x(m.day)}
+          y={(m) => y(m.value)}
+          stroke={line.tone}
+          strokeWidth={2.2}
+        />
+        {marks.map((m) => (
+          <circle key={m.day} cx={x(m.day)} cy={y(m.value)} r={4.2} fill={line.tone} />
+        ))}
+        <path
+          d={`M${x(log.day_now)} ${PAD.top - 6} V${H - PAD.bottom}`}
+          stroke="var(--ink)"
+          strokeWidth={1.4}
+        />
+        <text x={x(log.day_now) - 5} y={PAD.top - 12} textAnchor="end" className="halo">
+          today
+        </text>
+        {x.ticks(6).map((t) => (
+          <text key={t} x={x(t)} y={H - PAD.bottom + 17} textAnchor="middle" className="soft">
+            {t === 0 ? "day 0" : t}
+          </text>
+        ))}
+      </svg>
+    </ChartFrame>
+  );
+}
+
+function Poisons({ log, forecast, share, dateOf }: Props) {
   const small = usePhone();
   const W = small ? 372 : 640;
   const marks = (field: "ammonia" | "nitrite" | "nitrate"): Mark[] =>
@@ -178,8 +301,18 @@ export function CycleLog({ log, forecast, share, dateOf }: Props) {
         {(log.changes ?? []).map((d) => (
           <circle key={d.day} cx={x(d.day)} cy={H - 17} r={4} fill="var(--water)" />
         ))}
+        {[...(log.outages ?? []), ...(log.media ?? [])].map((d, i) => (
+          <path
+            key={i}
+            d={`M${x(d.day)} ${H - 22} l4.5 9 h-9 z`}
+            fill="none"
+            stroke="var(--ink-soft)"
+            strokeWidth={1.6}
+          />
+        ))}
         <text x={W - PAD.right} y={H - 10} textAnchor="end" className="soft">
           {[
+            (log.outages ?? []).length + (log.media ?? []).length && "triangles: filter or media",
             (log.doses ?? []).length && "brown bars: doses",
             (log.alkalinity ?? []).length && "green: bicarbonate",
             (log.changes ?? []).length && "dots: water changes",

@@ -1,4 +1,5 @@
 export * from "./controls";
 export * from "./notes";
+export * from "./tabs";
 export * from "./theme";
 export * from "./working";

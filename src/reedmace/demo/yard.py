@@ -162,15 +162,8 @@ def _bindery() -> list[Row]:
         ),
         *_ticks(5, *steps),
         (4, {"kind": "flow-test", "container_l": 0.5, "times_s": [8.1, 7.7, 8.0], "computed_lph": 240}),
-        (
-            4,
-            {
-                "kind": "media-work",
-                "what": "seeding-started",
-                "text": "Spare sponge A beside the running one, for the store shelf.",
-            },
-        ),
-        (1, {"kind": "media-work", "what": "seeding-started", "text": "Spare sponge B."}),
+        (30, {"kind": "seed", "name": "Spare sponge A", "text": "For the store shelf.", "media_share": 0.5}),
+        (23, {"kind": "seed", "name": "Spare sponge B", "text": "For the store shelf.", "media_share": 0.5}),
     ]
 
 
@@ -231,8 +224,10 @@ def _long_bench(now: datetime) -> list[Row]:
                 "temperature_c": 26,
                 "start_kh_dkh": 2.4,
                 "start_ph": 7.2,
+                "tap": {"chlorine": "chlorine", "nitrate_mg_n_l": 0.4},
             },
         ),
+        (start, {"kind": "kit-plan", "kit": {"kh_step_dkh": 0.2}}),
     ]
     readings = (
         (0, 2, 0, 0, 2.4, 7.2),

@@ -1,18 +1,23 @@
-/** Logging a test: one line, or a tap and a figure each. */
+/** Logging a test: by tapping the kit's steps, in one line, or a figure each. */
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
 import { useCompute, useWrite } from "../../api/hooks";
-import type { Reading } from "../../api/schemas";
+import type { AnswerOf, Reading, Standing } from "../../api/schemas";
 import { Button, InlineButton, phone, ProblemNote, TextField } from "../../kit";
+import { usePhone } from "../../kit/usePhone";
+import { TapTest } from "./TapTest";
+import { kitSteps } from "./useKit";
+import { When } from "./When";
 
-const FIELDS = [
+export const FIELDS = [
   ["ammonia_ppm", "Ammonia"],
   ["nitrite_ppm", "Nitrite"],
   ["nitrate_ppm", "Nitrate"],
   ["ph", "pH"],
   ["kh_dkh", "KH"],
   ["temperature_c", "°C"],
+  ["phosphate_ppm", "Phosphate"],
 ] as const;
 type Field = (typeof FIELDS)[number][0];
 const NAMES: Record<Field, string> = {
@@ -22,21 +27,116 @@ const NAMES: Record<Field, string> = {
   ph: "ph",
   kh_dkh: "kh",
   temperature_c: "t",
+  phosphate_ppm: "po4",
 };
+type Way = "taps" | "line" | "boxes";
+const SHELF_WAY = "reedmace.logtest";
 
-export function LogTest({ tankId }: { tankId: number }) {
+export function LogTest({ tankId, standing }: { tankId: number; standing: Standing }) {
+  const small = usePhone();
+  const [way, setWay] = useState<Way | null>(() => localStorage.getItem(SHELF_WAY) as Way | null);
+  const chosen = way ?? (small ? "taps" : "line");
+  const kit = kitSteps(standing);
+  const [written, setWritten] = useState<number | "held" | null>(null);
+  const undo = useWrite(tankId);
+  const choose = (next: Way) => {
+    setWay(next);
+    localStorage.setItem(SHELF_WAY, next);
+  };
+  return (
+    <Box role="group" aria-label="Log a test">
+      {chosen === "taps" ? (
+        <TapTest tankId={tankId} kit={kit} onWritten={setWritten} />
+      ) : (
+        <TypedTest
+          tankId={tankId}
+          kitBasis={kit.basis}
+          boxes={chosen === "boxes"}
+          onWritten={setWritten}
+          onType={() => {
+            setWritten(null);
+          }}
+        />
+      )}
+      <p role="status">
+        {written === "held"
+          ? "Kept on this device; it will be sent when the connection is back."
+          : written !== null
+            ? "Logged. "
+            : ""}
+        {typeof written === "number" && (
+          <InlineButton
+            onPress={() => {
+              undo.mutate(
+                { body: { kind: "withdrawal" }, supersedes: written },
+                {
+                  onSuccess: () => {
+                    setWritten(null);
+                  },
+                },
+              );
+            }}
+          >
+            Undo
+          </InlineButton>
+        )}
+      </p>
+      <div className="row">
+        {WAYS.filter(([w]) => w !== chosen).map(([w, words]) => (
+          <InlineButton
+            key={w}
+            onPress={() => {
+              choose(w);
+            }}
+          >
+            {words}
+          </InlineButton>
+        ))}
+      </div>
+    </Box>
+  );
+}
+
+const WAYS: readonly (readonly [Way, string])[] = [
+  ["taps", "Tap the steps"],
+  ["line", "One line"],
+  ["boxes", "A box each"],
+];
+
+interface TypedProps {
+  tankId: number;
+  kitBasis: "ion" | "N";
+  boxes: boolean;
+  onWritten: (id: number | "held") => void;
+  onType: () => void;
+}
+
+/** What the line says, as a reading. */
+export function readingOf(found: AnswerOf<"read-test-line">, basis: "ion" | "N"): Reading {
+  return {
+    kind: "reading",
+    basis,
+    off_scale: found.off_scale,
+    ...Object.fromEntries(FIELDS.map(([f]) => [f, found[f] ?? null])),
+  };
+}
+
+function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
   const shelf = `reedmace.draft.${tankId}.line`;
   const [line, setLine] = useState(() => localStorage.getItem(shelf) ?? "");
-  const [boxes, setBoxes] = useState(false);
-  const [asN, setAsN] = useState(() => localStorage.getItem("reedmace.basis") === "N");
+  const [asN, setAsN] = useState(() => {
+    const kept = localStorage.getItem("reedmace.basis");
+    return kept ? kept === "N" : kitBasis === "N";
+  });
+  const [at, setAt] = useState<string | null>(null);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const write = useWrite(tankId);
-  const undo = useWrite(tankId);
   const read = useCompute("read-test-line", line.trim() ? { text: line } : null);
   const type = (next: string) => {
     setLine(next);
     localStorage.setItem(shelf, next);
     setProblem(null);
+    if (next) onType();
   };
   const send = async (e: SyntheticEvent) => {
     e.preventDefault();
@@ -44,14 +144,13 @@ export function LogTest({ tankId }: { tankId: number }) {
     setProblem(null);
     try {
       const found = await compute("read-test-line", { text: line });
-      const body: Reading = {
-        kind: "reading",
-        basis: asN ? "N" : "ion",
-        off_scale: found.off_scale,
-        ...Object.fromEntries(FIELDS.map(([f]) => [f, found[f] ?? null])),
-      };
-      await write.mutateAsync({ body });
+      const entry = await write.mutateAsync({
+        body: readingOf(found, asN ? "N" : "ion"),
+        at: at ?? undefined,
+      });
       type("");
+      setAt(null);
+      onWritten(entry === "held" ? "held" : entry.id);
     } catch (error) {
       if (error instanceof ProblemError) setProblem(error);
       else throw error;
@@ -71,11 +170,10 @@ export function LogTest({ tankId }: { tankId: number }) {
         .join(" "),
     );
   };
-  const written = write.data && write.data !== "held" ? write.data : null;
   return (
-    <Box onSubmit={(e) => void send(e)} aria-label="Log a test">
+    <form onSubmit={(e) => void send(e)} aria-label="Test, typed">
       {boxes ? (
-        <Grid>
+        <Grid data-quick-entry>
           {FIELDS.map(([f, label]) => (
             <TextField
               key={f}
@@ -104,53 +202,29 @@ export function LogTest({ tankId }: { tankId: number }) {
         </Button>
         <InlineButton
           onPress={() => {
-            setBoxes(!boxes);
-          }}
-        >
-          {boxes ? "One line" : "A box each"}
-        </InlineButton>
-        <InlineButton
-          onPress={() => {
             setAsN(!asN);
             localStorage.setItem("reedmace.basis", asN ? "ion" : "N");
           }}
         >
           Kit reads ppm as {asN ? "nitrogen (N)" : "the ion"}
         </InlineButton>
+        <When at={at} onChange={setAt} />
       </div>
-      <p role="status">
-        {line.trim() && read.data && !read.error && !read.isPlaceholderData
-          ? `Reads as: ${read.data.verdict}.`
-          : !line.trim() && written
-            ? "Logged. "
-            : write.data === "held" && !line.trim()
-              ? "Kept on this device; it will be sent when the connection is back."
-              : ""}
-        {!line.trim() && written && (
-          <InlineButton
-            onPress={() => {
-              undo.mutate(
-                { body: { kind: "withdrawal" }, supersedes: written.id },
-                {
-                  onSuccess: () => {
-                    write.reset();
-                  },
-                },
-              );
-            }}
-          >
-            Undo
-          </InlineButton>
-        )}
-      </p>
+      {line.trim() && read.data && !read.error && !read.isPlaceholderData && (
+        <p>{`Reads as: ${read.data.verdict}.`}</p>
+      )}
       <ProblemNote problem={problem} />
-    </Box>
+    </form>
   );
 }
 
-const Box = styled.form`
+const Box = styled.div`
   display: grid;
-  gap: 6px;
+  gap: 4px;
+  form {
+    display: grid;
+    gap: 6px;
+  }
   .row {
     display: flex;
     flex-wrap: wrap;
@@ -160,12 +234,11 @@ const Box = styled.form`
   p {
     font-size: 15px;
     color: var(--ink-soft);
-    min-height: 21px;
   }
 `;
 const Grid = styled.div`
   display: grid;
-  grid-template-columns: repeat(6, minmax(0, 1fr));
+  grid-template-columns: repeat(7, minmax(0, 1fr));
   gap: 8px;
   ${phone} {
     grid-template-columns: repeat(3, minmax(0, 1fr));

@@ -1,4 +1,4 @@
-/** Devices that write in this tank's logbook: a flow meter, a smart plug. */
+/** Devices that write in this tank's logbook: flow meter, smart plug, test device, thermometer, pH probe. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, client, ProblemError } from "../../api/client";
@@ -8,6 +8,9 @@ import { Bar } from "../shared";
 const KINDS = [
   ["flow-meter", "Flow meter"],
   ["smart-plug", "Smart plug"],
+  ["test-kit", "Test device"],
+  ["thermometer", "Thermometer"],
+  ["ph-probe", "pH probe"],
 ] as const;
 
 export function Devices({ tankId }: { tankId: number }) {

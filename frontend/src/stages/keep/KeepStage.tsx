@@ -2,20 +2,26 @@
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { useCompute, useEntries, useWrite } from "../../api/hooks";
-import type { Body, Entry } from "../../api/schemas";
+import type { Body } from "../../api/schemas";
 import { ProblemError } from "../../api/client";
 import {
   Button,
   Figure,
   InlineButton,
   Lead,
+  NumberBox,
   PickOne,
   ProblemNote,
+  Select,
   TextField,
   Verdict,
   Waiting,
+  YesNo,
 } from "../../kit";
 import { Section } from "../../section/Section";
+import { When } from "../cycle/When";
+import { Seeds } from "./Seeds";
+import { lph, words } from "./words";
 import { Bar, Facts, filterPlan, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
 
 export function KeepStage({ tankId, standing, tables }: StageProps) {
@@ -122,45 +128,72 @@ export function KeepStage({ tankId, standing, tables }: StageProps) {
           .
         </Lead>
       )}
-      <NewEntry tankId={tankId} netL={volume.data?.net_l} />
+      <Seeds tankId={tankId} />
+      <NewEntry
+        tankId={tankId}
+        netL={volume.data?.net_l}
+        animals={stockPlan(standing).animals.map((a) => [
+          a.species_id,
+          tables.species.find((s) => s.id === a.species_id)?.common_name ?? a.species_id,
+        ])}
+      />
       <Logbook tankId={tankId} species={tables.species} />
     </TwoColumns>
   );
 }
 
-function lph(body: { container_l: number; times_s: number[] }): number {
-  return body.times_s.reduce((sum, t) => sum + (body.container_l * 3600) / t, 0) / body.times_s.length;
-}
+type Doing = "note" | "water-change" | "media" | "power" | "animals";
 
-type Doing = "note" | "water-change" | "media" | "power";
+const MEDIA: readonly (readonly [MediaWhat, string])[] = [
+  ["rinsed", "rinsed in tank water"],
+  ["rinsed-tap", "rinsed at the tap"],
+  ["replaced", "replaced by new"],
+  ["dried", "left dry"],
+  ["seed-added", "seeded media put in"],
+  ["new-filter", "a new filter added"],
+];
+type MediaWhat = Extract<Body, { kind: "media-work" }>["what"];
 
-function NewEntry({ tankId, netL }: { tankId: number; netL?: number }) {
+function NewEntry({ tankId, netL, animals }: { tankId: number; netL?: number; animals: [string, string][] }) {
   const [doing, setDoing] = useState<Doing>("note");
   const [text, setText] = useState("");
+  const [media, setMedia] = useState<MediaWhat>("rinsed");
+  const [share, setShare] = useState(50);
+  const [treated, setTreated] = useState(true);
+  const [running, setRunning] = useState<"off" | "on">("off");
+  const [species, setSpecies] = useState(animals[0]?.[0] ?? "");
+  const [count, setCount] = useState(1);
+  const [at, setAt] = useState<string | null>(null);
   const write = useWrite(tankId);
+  const litres = Number(text.replace(",", "."));
+  const ready =
+    doing === "note"
+      ? text.trim() !== ""
+      : doing === "water-change"
+        ? litres > 0 && netL !== undefined
+        : doing === "animals"
+          ? species !== "" && count !== 0
+          : true;
+  const bodyOf = (): Body => {
+    if (doing === "water-change")
+      return { kind: "water-change", share: Math.min(litres / (netL ?? 1), 1), litres, treated };
+    if (doing === "media") return { kind: "media-work", what: media, share: share / 100, text };
+    if (doing === "power") return { kind: "outage", running: running === "on" };
+    if (doing === "animals") return { kind: "stocking", species_id: species, count };
+    return { kind: "note", text };
+  };
   const submit = (e: SyntheticEvent) => {
     e.preventDefault();
-    let body: Body = { kind: "note", text };
-    if (doing === "water-change") {
-      const litres = Number(text.replace(",", "."));
-      if (!(litres > 0) || !netL) return;
-      body = { kind: "water-change", share: Math.min(litres / netL, 1), litres };
-    } else if (doing === "media") body = { kind: "media-work", what: "rinsed", text };
-    else if (doing === "power") body = { kind: "outage", running: text.trim().toLowerCase() !== "off" };
+    if (!ready) return;
     write.mutate(
-      { body },
+      { body: bodyOf(), at: at ?? undefined },
       {
         onSuccess: () => {
           setText("");
+          setAt(null);
         },
       },
     );
-  };
-  const ask: Record<Doing, string> = {
-    note: "What happened?",
-    "water-change": "Litres changed",
-    media: "What was cleaned?",
-    power: "Filter now: type off or on",
   };
   return (
     <form onSubmit={submit} aria-label="Write in the logbook">
@@ -171,17 +204,68 @@ function NewEntry({ tankId, netL }: { tankId: number; netL?: number }) {
         options={[
           ["note", "A note"],
           ["water-change", "A water change"],
-          ["media", "Media cleaned"],
+          ["media", "Media"],
           ["power", "Filter off or on"],
+          ...(animals.length ? ([["animals", "Animals"]] as const) : []),
         ]}
       />
       <Bar style={{ alignItems: "end" }}>
-        <Grow>
-          <TextField label={ask[doing]} value={text} onChange={setText} />
-        </Grow>
-        <Button type="submit" isDisabled={!text.trim() || write.isPending}>
+        {doing === "media" && (
+          <>
+            <Select label="Media were" value={media} onChange={setMedia} options={MEDIA} />
+            <Narrow>
+              <NumberBox label="How much, %" value={share} min={1} max={100} onChange={setShare} />
+            </Narrow>
+          </>
+        )}
+        {doing === "power" && (
+          <PickOne
+            label="The filter is now"
+            value={running}
+            onChange={setRunning}
+            options={[
+              ["off", "off"],
+              ["on", "running"],
+            ]}
+          />
+        )}
+        {doing === "animals" && (
+          <>
+            <Select label="Which" value={species} onChange={setSpecies} options={animals} />
+            <Narrow>
+              <NumberBox
+                label="How many, lost under 0"
+                value={count}
+                min={-2000}
+                max={2000}
+                onChange={setCount}
+              />
+            </Narrow>
+          </>
+        )}
+        {(doing === "note" || doing === "water-change" || doing === "media") && (
+          <Grow>
+            <TextField
+              label={
+                doing === "note"
+                  ? "What happened?"
+                  : doing === "media"
+                    ? "In words, if you like"
+                    : "Litres changed"
+              }
+              value={text}
+              onChange={setText}
+              inputMode={doing === "water-change" ? "decimal" : "text"}
+            />
+          </Grow>
+        )}
+        {doing === "water-change" && (
+          <YesNo label="Treated for chlorine" value={treated} onChange={setTreated} />
+        )}
+        <Button type="submit" isDisabled={!ready || write.isPending}>
           Write it
         </Button>
+        <When at={at} onChange={setAt} />
       </Bar>
       {write.data === "held" && <p role="status">Kept on this device; it will be sent later.</p>}
       <ProblemNote problem={write.error} />
@@ -238,57 +322,9 @@ function Logbook({ tankId, species }: { tankId: number; species: StageProps["tab
   );
 }
 
-function words(body: Entry["body"], species: StageProps["tables"]["species"]): string {
-  const name = (id: string) => species.find((s) => s.id === id)?.common_name ?? id;
-  switch (body.kind) {
-    case "tank-plan":
-      return `Tank: ${body.tank.length_cm} × ${body.tank.width_cm ?? 30} × ${body.tank.height_cm} cm`;
-    case "stock-plan":
-      return `Animals planned: ${body.animals.map((a) => `${a.count} ${name(a.species_id)}`).join(", ") || "none"}`;
-    case "filter-plan":
-      return body.chosen ? `Filter chosen: ${body.chosen.name}` : "Filter: plumbing and priorities";
-    case "cycle-plan":
-      return `Cycle planned: ${body.method === "seeded-filter" ? "a moved filter" : `measured ammonia to ${body.target_ppm ?? 2} ppm`}`;
-    case "step-done":
-      return `Step ${body.done === false ? "unticked" : "done"}: ${body.step_id.replace(/^[a-z]+-/, "").replaceAll("-", " ")}${body.note ? ` (${body.note})` : ""}`;
-    case "flow-test":
-      return `Flow timed: ${lph(body).toFixed(0)} L/h`;
-    case "timed-flow":
-      return `Flow found by ${body.method === "transit" ? "a float" : body.method === "meter" ? "the meter" : "the level in the box"}: ${body.measured_lph.toFixed(0)} L/h`;
-    case "fit-plan":
-      return "Where the parts go";
-    case "reading":
-      return `Test: ${[
-        body.ammonia_ppm == null ? "" : `ammonia ${body.ammonia_ppm}`,
-        body.nitrite_ppm == null
-          ? ""
-          : `nitrite ${body.nitrite_ppm}${body.off_scale?.includes("nitrite") ? "+" : ""}`,
-        body.nitrate_ppm == null ? "" : `nitrate ${body.nitrate_ppm}`,
-        body.ph == null ? "" : `pH ${body.ph}`,
-        body.kh_dkh == null ? "" : `KH ${body.kh_dkh}`,
-        body.temperature_c == null ? "" : `${body.temperature_c} °C`,
-      ]
-        .filter(Boolean)
-        .join(", ")}${body.basis === "N" ? " (as N)" : ""}`;
-    case "dose":
-      return `Ammonia dosed: ${body.amount == null ? "" : `${Number(body.amount.toPrecision(3))} ${body.amount_unit ?? ""}, `}${body.raise_mg_n_l.toFixed(2)} mg N/L`;
-    case "alkalinity":
-      return `Bicarbonate added: ${body.grams == null ? "" : `${body.grams.toFixed(0)} g, `}KH up ${body.raise_dkh.toFixed(1)} dKH`;
-    case "water-change":
-      return `Water changed: ${(body.share * 100).toFixed(0)} %`;
-    case "outage":
-      return body.running ? "Filter running again" : "Filter off";
-    case "media-work":
-      return `Media ${body.what.replace("-", " ")}${body.text ? `: ${body.text}` : ""}`;
-    case "stocking":
-      return `${body.count > 0 ? "Put in" : "Lost"}: ${Math.abs(body.count)} ${name(body.species_id)}`;
-    case "note":
-      return body.text;
-    case "withdrawal":
-      return "An entry was taken back";
-  }
-}
-
+const Narrow = styled.div`
+  width: 150px;
+`;
 const Grow = styled.div`
   flex: 1 1 260px;
 `;

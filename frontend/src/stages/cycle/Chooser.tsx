@@ -1,0 +1,253 @@
+/** Which way to cycle, from what the keeper has; and where keepers disagree about it. */
+import { useState } from "react";
+import { styled } from "styled-components";
+import { useCompute } from "../../api/hooks";
+import type { CyclePlan, MethodChoice, QuestionOf } from "../../api/schemas";
+import { Button, Fields, Figure, Lead, NumberBox, ProblemNote, Select, Waiting, YesNo } from "../../kit";
+
+type Means = NonNullable<QuestionOf<"cycle-methods">["means"]>;
+
+interface Props {
+  plan: CyclePlan;
+  netL: number;
+  loadMgNLDay?: number;
+  onChoose: (choice: MethodChoice, means: Means) => void;
+}
+
+export function Chooser({ plan, netL, loadMgNLDay, onChoose }: Props) {
+  const [means, setMeans] = useState<Means>({
+    mature_media: "none",
+    media_share: 0.5,
+    plants: plan.plants ?? "none",
+    bottle: "none",
+    ammonia: true,
+    test_kit: true,
+    days_to_spare: 60,
+  });
+  const [animalsIn, setAnimalsIn] = useState(plan.method === "animals-in");
+  const set = (change: Partial<Means>) => {
+    setMeans((now) => ({ ...now, ...change }));
+  };
+  const answer = useCompute("cycle-methods", {
+    means,
+    net_l: netL,
+    temperature_c: plan.temperature_c,
+    ph: plan.start_ph,
+    kh_dkh: plan.start_kh_dkh,
+    salinity_g_kg: plan.salinity_g_kg,
+    animals_in: animalsIn,
+    ...(loadMgNLDay ? { planned_load_mg_n_l_day: Math.min(loadMgNLDay, 1000) } : {}),
+  });
+  return (
+    <section aria-label="Choose a method">
+      <h2>What do you have?</h2>
+      <Fields $min={150}>
+        <Select
+          label="Media from a running tank"
+          value={means.mature_media ?? "none"}
+          onChange={(mature_media) => {
+            set({ mature_media });
+          }}
+          options={[
+            ["none", "none"],
+            ["own", "from my own tank"],
+            ["trusted", "from a tank I trust"],
+            ["unsure", "from one I do not know"],
+          ]}
+        />
+        {means.mature_media !== "none" && (
+          <NumberBox
+            label="How much, % of a filter's"
+            value={(means.media_share ?? 0.5) * 100}
+            min={0}
+            max={100}
+            onChange={(v) => {
+              set({ media_share: v / 100 });
+            }}
+          />
+        )}
+        <Select
+          label="Plants"
+          value={means.plants ?? "none"}
+          onChange={(plants) => {
+            set({ plants });
+          }}
+          options={[
+            ["none", "none"],
+            ["some", "some"],
+            ["many", "in plenty"],
+          ]}
+        />
+        <Select
+          label="Bottled culture"
+          value={means.bottle ?? "none"}
+          onChange={(bottle) => {
+            set({ bottle });
+          }}
+          options={[
+            ["none", "none"],
+            ["in-date", "in date"],
+            ["expired", "past its date"],
+          ]}
+        />
+        <NumberBox
+          label="Days you can wait"
+          value={means.days_to_spare ?? 60}
+          min={0}
+          max={200}
+          onChange={(days_to_spare) => {
+            set({ days_to_spare });
+          }}
+        />
+      </Fields>
+      <Ticks>
+        <YesNo
+          label="Aquarium-grade ammonia"
+          value={means.ammonia ?? true}
+          onChange={(ammonia) => {
+            set({ ammonia });
+          }}
+        />
+        <YesNo
+          label="A test kit"
+          value={means.test_kit ?? true}
+          onChange={(test_kit) => {
+            set({ test_kit });
+          }}
+        />
+        {means.mature_media !== "none" && (
+          <YesNo
+            label="The old filter fits beside the new"
+            value={means.old_filter_fits ?? false}
+            onChange={(old_filter_fits) => {
+              set({ old_filter_fits });
+            }}
+          />
+        )}
+        <YesNo label="Animals are in already" value={animalsIn} onChange={setAnimalsIn} />
+      </Ticks>
+      {answer.isPending && <Waiting>Running each way in your water…</Waiting>}
+      <ProblemNote problem={answer.error} />
+      {answer.data && (
+        <>
+          <Lead>
+            <Figure title="Ways to cycle" lines={answer.data.working}>
+              {answer.data.verdict}
+            </Figure>
+          </Lead>
+          <Ways>
+            {answer.data.methods.map((m) => (
+              <li key={m.method} data-fits={m.fits}>
+                <div>
+                  <b>{m.title}</b>
+                  <p>
+                    {m.why} {m.fits !== "not-here" && m.watch}
+                  </p>
+                </div>
+                <p className="days">
+                  {m.days_low != null ? (
+                    <>
+                      <b>
+                        {m.days_low.toFixed(0)} to {m.days_high == null ? "over 150" : m.days_high.toFixed(0)}{" "}
+                        days
+                      </b>{" "}
+                      here
+                      <br />
+                    </>
+                  ) : null}
+                  <small>said: {m.said}</small>
+                </p>
+                {m.fits !== "not-here" ? (
+                  <Button
+                    $quiet={m.fits !== "best"}
+                    aria-label={`Take: ${m.title}`}
+                    onPress={() => {
+                      onChoose(m, means);
+                    }}
+                  >
+                    Take it
+                  </Button>
+                ) : (
+                  <span />
+                )}
+              </li>
+            ))}
+          </Ways>
+          <details>
+            <summary>Where keepers disagree about this</summary>
+            <Disputes>
+              {answer.data.disputes.map((d) => (
+                <div key={d.about}>
+                  <dt>{d.about}</dt>
+                  <dd>
+                    {d.one_side} <i>Against it:</i> {d.other_side} <b>Here:</b> {d.followed}
+                  </dd>
+                </div>
+              ))}
+            </Disputes>
+          </details>
+        </>
+      )}
+    </section>
+  );
+}
+
+export const METHODS: readonly (readonly [NonNullable<CyclePlan["method"]>, string])[] = [
+  ["measured-ammonia", "Measured ammonia"],
+  ["seeded-filter", "A seeded filter or media"],
+  ["side-by-side", "Old filter beside the new"],
+  ["planted", "Planted quiet start"],
+  ["fish-food", "Feed the empty tank"],
+  ["mature-rock", "Mature rock (salt water)"],
+  ["animals-in", "Animals are in already"],
+];
+
+export type { Means };
+
+const Ticks = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 22px;
+`;
+const Ways = styled.ul`
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(120px, 170px) auto;
+    gap: 14px;
+    align-items: start;
+    border-top: 1px solid var(--line);
+    padding: 8px 0 8px 10px;
+    border-left: 4px solid transparent;
+  }
+  li[data-fits="best"] {
+    border-left-color: var(--reed);
+    background: var(--silt);
+  }
+  li[data-fits="not-here"] {
+    color: var(--ink-soft);
+  }
+  p {
+    font-size: 15px;
+  }
+  small {
+    color: var(--ink-soft);
+    font-size: 14.5px;
+  }
+  @media (max-width: 720px) {
+    li {
+      grid-template-columns: 1fr;
+      gap: 4px;
+    }
+  }
+`;
+const Disputes = styled.dl`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
+  gap: 10px 24px;
+  dt {
+    font-weight: 600;
+  }
+  dd {
+    font-size: 15px;
+  }
+`;

@@ -1,0 +1,136 @@
+/** Bloom or dirt: tests first, and mostly waiting. */
+import { useState } from "react";
+import { useCompute } from "../../api/hooks";
+import type { CycleLog as Log, QuestionOf } from "../../api/schemas";
+import { Fields, Figure, NumberBox, PickOne, ProblemNote, Select, YesNo } from "../../kit";
+import { Columns } from "../shared";
+
+type Question = QuestionOf<"cloudy-water">;
+
+export function Cloudy({ log }: { log: Log }) {
+  const newest = (log.readings ?? []).filter((r) => log.day_now - r.day <= 2).at(-1);
+  const [seen, setSeen] = useState<Question>({
+    colour: "white",
+    age_days: Math.max(Math.round(log.day_now), 0),
+    cloudy_days: 1,
+    after: "nothing",
+    animals_in: log.method === "animals-in",
+  });
+  const set = (change: Partial<Question>) => {
+    setSeen((now) => ({ ...now, ...change }));
+  };
+  const answer = useCompute("cloudy-water", {
+    ...seen,
+    ammonia_mg_n_l: newest?.ammonia_mg_n_l ?? null,
+    nitrite_mg_n_l: newest?.nitrite_mg_n_l ?? null,
+  });
+  return (
+    <Columns>
+      <div>
+        <PickOne
+          label="The water is"
+          value={seen.colour ?? "white"}
+          onChange={(colour) => {
+            set({ colour });
+          }}
+          options={[
+            ["white", "milky"],
+            ["grey-brown", "grey or brown"],
+            ["green", "green"],
+            ["tea", "clear but brown"],
+          ]}
+        />
+        <Fields>
+          <NumberBox
+            label="Days since it was filled"
+            value={seen.age_days ?? 7}
+            min={0}
+            max={10000}
+            onChange={(v) => {
+              set({ age_days: v });
+            }}
+          />
+          <NumberBox
+            label="Days cloudy"
+            value={seen.cloudy_days ?? 1}
+            min={0}
+            max={1000}
+            onChange={(v) => {
+              set({ cloudy_days: v });
+            }}
+          />
+          <Select
+            label="It came after"
+            value={seen.after ?? "nothing"}
+            onChange={(after) => {
+              set({ after });
+            }}
+            options={[
+              ["nothing", "nothing in particular"],
+              ["filling", "filling"],
+              ["new-gravel", "new gravel"],
+              ["service", "cleaning the filter"],
+              ["feeding", "feeding"],
+              ["bicarbonate", "bicarbonate"],
+              ["medicine", "medicine"],
+              ["new-animals", "new animals"],
+            ]}
+          />
+          <Select
+            label="In a glass overnight"
+            value={seen.settles_in_glass == null ? "unknown" : seen.settles_in_glass ? "settles" : "stays"}
+            onChange={(v) => {
+              set({ settles_in_glass: v === "unknown" ? null : v === "settles" });
+            }}
+            options={[
+              ["unknown", "not tried"],
+              ["settles", "it settles"],
+              ["stays", "it stays milky"],
+            ]}
+          />
+        </Fields>
+        <YesNo
+          label="Fine bubbles in it"
+          value={seen.bubbles ?? false}
+          onChange={(bubbles) => {
+            set({ bubbles });
+          }}
+        />
+        <YesNo
+          label="Animals gasp at the surface"
+          value={seen.gasping ?? false}
+          onChange={(gasping) => {
+            set({ gasping });
+          }}
+        />
+      </div>
+      <div>
+        <ProblemNote problem={answer.error} />
+        {answer.data && (
+          <>
+            <h2>
+              <Figure title="What it most likely is" lines={answer.data.working}>
+                {answer.data.verdict}
+              </Figure>
+            </h2>
+            <ol>
+              {answer.data.steps.map((s, i) => (
+                <li key={s.title}>
+                  <b>
+                    {i + 1}. {s.title}.
+                  </b>{" "}
+                  {s.detail}
+                </li>
+              ))}
+            </ol>
+            <ul>
+              {answer.data.leave.map((l) => (
+                <li key={l}>{l}</li>
+              ))}
+            </ul>
+          </>
+        )}
+      </div>
+    </Columns>
+  );
+}

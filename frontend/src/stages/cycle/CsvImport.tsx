@@ -1,0 +1,249 @@
+/** Past readings from anyone's CSV: what each column is, and every fault, before anything is written. */
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { FileTrigger } from "react-aria-components";
+import { styled } from "styled-components";
+import { ask, client, ProblemError } from "../../api/client";
+import { refresh } from "../../api/hooks";
+import type { CsvPreview, FoundColumn, MappedCsv } from "../../api/schemas";
+import { Button, Lead, ProblemNote, Select } from "../../kit";
+import { Bar } from "../shared";
+import { Table } from "./Ready";
+
+type Target = FoundColumn["target"];
+type Unit = FoundColumn["unit"];
+
+const TARGETS: readonly (readonly [Target, string])[] = [
+  ["skip", "leave it out"],
+  ["date", "date"],
+  ["time", "time of day"],
+  ["ammonia", "ammonia"],
+  ["nitrite", "nitrite"],
+  ["nitrate", "nitrate"],
+  ["ph", "pH"],
+  ["kh", "KH"],
+  ["temperature", "temperature"],
+  ["phosphate", "phosphate"],
+];
+const PPM: readonly (readonly [Unit, string])[] = [
+  ["ppm", "ppm of the ion"],
+  ["ppm-N", "ppm as N"],
+];
+const UNITS: Partial<Record<Target, readonly (readonly [Unit, string])[]>> = {
+  ammonia: PPM,
+  nitrite: PPM,
+  nitrate: PPM,
+  kh: [
+    ["dKH", "dKH"],
+    ["ppm-CaCO3", "ppm CaCO3"],
+    ["meq/L", "meq/L"],
+  ],
+  temperature: [
+    ["C", "°C"],
+    ["F", "°F"],
+  ],
+};
+
+export function CsvImport({ tankId }: { tankId: number }) {
+  const queries = useQueryClient();
+  const [question, setQuestion] = useState<MappedCsv | null>(null);
+  const [preview, setPreview] = useState<CsvPreview | null>(null);
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const [said, setSaid] = useState("");
+  const path = { params: { path: { tank_id: tankId } } };
+  const attempt = async (work: () => Promise<void>) => {
+    try {
+      setProblem(null);
+      await work();
+    } catch (error) {
+      if (error instanceof ProblemError) setProblem(error);
+      else throw error;
+    }
+  };
+  const look = (next: MappedCsv) =>
+    attempt(async () => {
+      setQuestion(next);
+      setPreview(await ask(client.POST("/api/tanks/{tank_id}/readings/preview", { ...path, body: next })));
+    });
+  const take = async (files: FileList | null) => {
+    const file = files?.[0];
+    if (!file) return;
+    setSaid("");
+    await look({ text: await file.text(), zone_offset_minutes: -new Date().getTimezoneOffset() });
+  };
+  const map = (column: string, change: Partial<FoundColumn>) => {
+    if (!question || !preview) return;
+    const columns = preview.columns.map((c) => {
+      const next = c.column === column ? { ...c, ...change } : c;
+      const units = UNITS[next.target];
+      const unit: Unit = units?.some(([u]) => u === next.unit) ? next.unit : (units?.[0]?.[0] ?? "");
+      return { column: next.column, target: next.target, unit };
+    });
+    void look({ ...question, columns });
+  };
+  const write = () =>
+    attempt(async () => {
+      if (!question) return;
+      const done = await ask(
+        client.POST("/api/tanks/{tank_id}/readings/import", { ...path, body: question }),
+      );
+      setSaid(`${done.added} readings written${done.known ? `, ${done.known} were there already` : ""}.`);
+      setPreview(null);
+      setQuestion(null);
+      await refresh(queries, tankId);
+    });
+  return (
+    <section aria-label="Readings from a CSV">
+      <Bar>
+        <FileTrigger acceptedFileTypes={["text/csv", ".csv", ".txt"]} onSelect={(f) => void take(f)}>
+          <Button $quiet>Take readings from a CSV</Button>
+        </FileTrigger>
+        <span role="status">{said}</span>
+      </Bar>
+      <ProblemNote problem={problem} />
+      {preview && question && (
+        <>
+          <Lead>
+            {preview.good} row{preview.good === 1 ? "" : "s"} can be written
+            {preview.known ? `, ${preview.known} of them are in the logbook already` : ""};{" "}
+            {preview.faults.length ? `${preview.faults.length} faults.` : "no fault."} Nothing is written yet.
+          </Lead>
+          <Map>
+            {preview.columns.map((c) => (
+              <li key={c.column}>
+                <p>
+                  <b>{c.column || "(no name)"}</b>
+                  <small>{c.examples.join(", ")}</small>
+                </p>
+                <Select
+                  label={`${c.column} is`}
+                  value={c.target}
+                  onChange={(target) => {
+                    map(c.column, { target });
+                  }}
+                  options={TARGETS}
+                />
+                {UNITS[c.target] && (
+                  <Select
+                    label={`${c.column} in`}
+                    value={c.unit}
+                    onChange={(unit) => {
+                      map(c.column, { unit });
+                    }}
+                    options={UNITS[c.target] ?? []}
+                  />
+                )}
+              </li>
+            ))}
+          </Map>
+          <Select
+            label="Dates are written"
+            value={preview.date_order as NonNullable<MappedCsv["date_order"]>}
+            onChange={(date_order) => void look({ ...question, date_order })}
+            options={[
+              ["year-first", "year first"],
+              ["day-first", "day first"],
+              ["month-first", "month first"],
+            ]}
+          />
+          {preview.faults.length > 0 && (
+            <Faults aria-label="Faults in the file">
+              {preview.faults.map((f) => (
+                <li key={`${f.line}${f.column}${f.what}`}>
+                  Line {f.line}
+                  {f.column && `, ${f.column}`}: {f.what}
+                </li>
+              ))}
+            </Faults>
+          )}
+          {preview.rows.length > 0 && (
+            <Scroll>
+              <Table>
+                <thead>
+                  <tr>
+                    <th>Line</th>
+                    <th>When</th>
+                    <th>Ammonia</th>
+                    <th>Nitrite</th>
+                    <th>Nitrate</th>
+                    <th>pH</th>
+                    <th>KH</th>
+                    <th>°C</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {preview.rows.slice(0, 30).map((r) => (
+                    <tr key={r.line}>
+                      <th scope="row">{r.line}</th>
+                      <td>{new Date(r.at).toLocaleString()}</td>
+                      {(
+                        [
+                          "ammonia_ppm",
+                          "nitrite_ppm",
+                          "nitrate_ppm",
+                          "ph",
+                          "kh_dkh",
+                          "temperature_c",
+                        ] as const
+                      ).map((f) => (
+                        <td key={f}>{r.reading[f] == null ? "" : Number(r.reading[f].toFixed(2))}</td>
+                      ))}
+                    </tr>
+                  ))}
+                </tbody>
+              </Table>
+            </Scroll>
+          )}
+          <Bar>
+            <Button isDisabled={preview.faults.length > 0 || preview.good === 0} onPress={() => void write()}>
+              Write {preview.good - preview.known} readings
+            </Button>
+            <Button
+              $quiet
+              onPress={() => {
+                setPreview(null);
+                setQuestion(null);
+              }}
+            >
+              Leave it
+            </Button>
+          </Bar>
+        </>
+      )}
+    </section>
+  );
+}
+
+const Map = styled.ul`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
+  gap: 10px 16px;
+  li {
+    display: grid;
+    gap: 4px;
+    align-content: start;
+    border-top: 1px solid var(--line);
+    padding-top: 4px;
+  }
+  p {
+    display: grid;
+  }
+  small {
+    color: var(--ink-soft);
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    font-size: 14px;
+  }
+`;
+const Faults = styled.ul`
+  border-left: 4px solid var(--alarm);
+  padding-left: 10px;
+  max-height: 160px;
+  overflow: auto;
+  font-size: 15px;
+`;
+const Scroll = styled.div`
+  overflow: auto;
+  max-height: 260px;
+`;

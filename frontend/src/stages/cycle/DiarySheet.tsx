@@ -1,0 +1,152 @@
+/** The cycle diary on paper: plan, chart, every test and deed in order, what comes next. */
+import { Link, useParams } from "react-router";
+import { styled } from "styled-components";
+import { useCycle, useTables, useTank } from "../../api/hooks";
+import type { CycleState, Entry, Standing, Tables } from "../../api/schemas";
+import { Page } from "../../app/Page";
+import { CycleLog } from "../../charts/CycleLog";
+import { Button, Lead, Verdict, Waiting } from "../../kit";
+import { Bar } from "../shared";
+import { words } from "../keep/words";
+import { METHODS } from "./Chooser";
+import { cycleStart, dater } from "./dates";
+
+export default function DiarySheet() {
+  const tankId = Number(useParams().tankId);
+  const tank = useTank(tankId);
+  const tables = useTables();
+  const cycle = useCycle(tankId);
+  return (
+    <Page name={tank.data?.tank.name}>
+      <title>{`${tank.data?.tank.name ?? "Tank"}: cycle diary · Reedmace`}</title>
+      {tank.data && tables.data && cycle.data ? (
+        <Sheet
+          tankId={tankId}
+          name={tank.data.tank.name}
+          standing={tank.data.standing}
+          tables={tables.data}
+          state={cycle.data}
+        />
+      ) : (
+        <Waiting>Writing the diary…</Waiting>
+      )}
+    </Page>
+  );
+}
+
+interface Props {
+  tankId: number;
+  name: string;
+  standing: Standing;
+  tables: Tables;
+  state: CycleState;
+}
+
+function Sheet({ tankId, name, standing, tables, state }: Props) {
+  const start = cycleStart(standing);
+  const dateOf = dater(start);
+  const plan = standing.cycle_plan?.body;
+  if (plan?.kind !== "cycle-plan" || !state.log)
+    return (
+      <>
+        <Verdict>Begin the cycle first: the diary is of its days.</Verdict>
+        <Link to={`/tanks/${tankId}/cycle`}>To the Cycle stage</Link>
+      </>
+    );
+  const deeds = [
+    ...(standing.readings ?? []),
+    ...(standing.doses ?? []),
+    ...(standing.alkalinity ?? []),
+    ...(standing.changes ?? []),
+    ...(standing.events ?? []),
+  ]
+    .filter((e) => new Date(e.at).getTime() >= start.getTime() - 86_400_000)
+    .sort((a, b) => a.at.localeCompare(b.at));
+  const days = new Map<string, Entry[]>();
+  for (const e of deeds) {
+    const day = Math.max(Math.floor((new Date(e.at).getTime() - start.getTime()) / 86_400_000), 0);
+    const key = `Day ${day}, ${dateOf(day)}`;
+    days.set(key, [...(days.get(key) ?? []), e]);
+  }
+  return (
+    <Paper>
+      <Verdict $small>{name}: cycle diary</Verdict>
+      <Bar className="screen-only">
+        <Button
+          onPress={() => {
+            window.print();
+          }}
+        >
+          Print
+        </Button>
+        <Link to={`/tanks/${tankId}/cycle`}>Back to Cycle</Link>
+      </Bar>
+      <Lead>
+        {METHODS.find(([m]) => m === plan.method)?.[1] ?? "Measured ammonia"}, begun{" "}
+        {start.toLocaleDateString()}, at {plan.temperature_c ?? 26} °C, KH {plan.start_kh_dkh ?? 4} dKH, pH{" "}
+        {plan.start_ph ?? 7.4}, in {state.log.net_l.toFixed(0)} L. Today is day{" "}
+        {Math.floor(state.log.day_now)}.
+      </Lead>
+      {state.forecast && (
+        <CycleLog log={state.log} forecast={state.forecast} share={tables.nitrogen_share} dateOf={dateOf} />
+      )}
+      <h2>Today</h2>
+      {state.advice && (
+        <ol className="today">
+          {[state.advice.first, ...state.advice.then].map((a) => (
+            <li key={a.title}>
+              <span className="tick" aria-hidden="true" /> <b>{a.title}.</b> {a.detail} {a.caution}
+            </li>
+          ))}
+        </ol>
+      )}
+      <h2>What was done and read</h2>
+      <dl className="days">
+        {[...days].map(([day, entries]) => (
+          <div key={day}>
+            <dt>{day}</dt>
+            <dd>{entries.map((e) => words(e.body, tables.species)).join(". ")}.</dd>
+          </div>
+        ))}
+      </dl>
+      {state.readiness && <p>{state.readiness.verdict}</p>}
+    </Paper>
+  );
+}
+
+const Paper = styled.div`
+  display: grid;
+  gap: 10px;
+  max-width: 860px;
+  .days {
+    columns: 2;
+    column-gap: 28px;
+    font-size: 15px;
+  }
+  .days div {
+    break-inside: avoid;
+    margin-bottom: 5px;
+  }
+  dt {
+    font-weight: 600;
+  }
+  .tick {
+    display: inline-block;
+    width: 12px;
+    height: 12px;
+    border: 1.5px solid var(--ink-soft);
+    margin-right: 4px;
+    vertical-align: -1px;
+  }
+  @media (max-width: 720px) {
+    .days {
+      columns: 1;
+    }
+  }
+  @media print {
+    font-size: 12.5px;
+    .days {
+      font-size: 12px;
+    }
+  }
+`;

@@ -1,0 +1,38 @@
+/** Everything in and out of a cycle, in open formats. */
+import { InlineButton } from "../../kit";
+import { Bar, type StageProps } from "../shared";
+import { Devices } from "../fit/Devices";
+import { CsvImport } from "./CsvImport";
+import { KitForm } from "./KitForm";
+import { useState } from "react";
+
+export function Files({ tankId, standing }: Pick<StageProps, "tankId" | "standing">) {
+  const [devices, setDevices] = useState(false);
+  const count = standing.readings?.length ?? 0;
+  return (
+    <>
+      <section aria-label="Out">
+        <h2>Out, in open formats</h2>
+        <Bar>
+          {count > 0 && <a href={`/api/tanks/${tankId}/readings.csv`}>Readings as CSV ({count})</a>}
+          <a href={`/api/tanks/${tankId}/bundle.json`}>The whole logbook as JSON</a>
+          <a href={`/api/tanks/${tankId}/calendar.ics`}>What comes next, as a calendar</a>
+          {standing.cycle_plan && <a href={`/api/tanks/${tankId}/cycle.sbml`}>The model as SBML</a>}
+        </Bar>
+      </section>
+      <CsvImport tankId={tankId} />
+      <KitForm tankId={tankId} standing={standing} />
+      <section aria-label="Devices that test">
+        <InlineButton
+          aria-expanded={devices}
+          onPress={() => {
+            setDevices(!devices);
+          }}
+        >
+          {devices ? "Close the devices" : "A test device, thermometer or probe that writes here"}
+        </InlineButton>
+        {devices && <Devices tankId={tankId} />}
+      </section>
+    </>
+  );
+}

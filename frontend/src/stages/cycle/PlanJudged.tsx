@@ -1,0 +1,122 @@
+/** The plan before it starts: the water judged, the heat, the alkalinity it will eat. */
+import { styled } from "styled-components";
+import { useCompute } from "../../api/hooks";
+import type { CyclePlan } from "../../api/schemas";
+import { Figure, Lead, ProblemNote } from "../../kit";
+import { Columns } from "../shared";
+
+interface Props {
+  plan: CyclePlan;
+  netL: number;
+  phosphatePpm?: number | null;
+  loadMgNLDay?: number;
+  animals?: { low?: number | null; high?: number | null };
+}
+
+const WORD = { fine: "fine", watch: "watch", first: "first" } as const;
+
+export function PlanJudged({ plan, netL, phosphatePpm, loadMgNLDay, animals }: Props) {
+  const answer = useCompute("cycle-plan", {
+    net_l: netL,
+    method: plan.method,
+    helpers: plan.helpers,
+    temperature_c: plan.temperature_c,
+    ph: plan.start_ph,
+    kh_dkh: plan.start_kh_dkh,
+    phosphate_ppm: phosphatePpm,
+    salinity_g_kg: plan.salinity_g_kg,
+    tap: plan.tap,
+    bottle_in_date: plan.bottle_in_date,
+    plants: plan.plants,
+    target_ppm: plan.target_ppm,
+    ammonia_source: plan.ammonia_source,
+    animals_low_c: animals?.low,
+    animals_high_c: animals?.high,
+    ...(loadMgNLDay ? { planned_load_mg_n_l_day: Math.min(loadMgNLDay, 1000) } : {}),
+  });
+  if (answer.error) return <ProblemNote problem={answer.error} />;
+  if (!answer.data) return null;
+  const a = answer.data;
+  return (
+    <section aria-label="The plan judged">
+      <h2>
+        <Figure title="The plan judged" lines={a.working}>
+          {a.verdict}
+        </Figure>
+      </h2>
+      <Columns>
+        <Judgements>
+          {a.conditions.map((c) => (
+            <li key={c.what} data-level={c.level}>
+              <b>{c.what}</b>
+              <i>{WORD[c.level]}</i>
+              <span>
+                {c.text} {c.remedy}
+              </span>
+            </li>
+          ))}
+        </Judgements>
+        <div>
+          <h3>Alkalinity</h3>
+          <Lead>
+            Until it passes about {a.nitrogen_mg_n_l.toFixed(1)} mg N/L go through the film and eat{" "}
+            <b>{a.kh_eaten_dkh.toFixed(1)} dKH</b>; this water has {(plan.start_kh_dkh ?? 4).toFixed(1)}.{" "}
+            {a.kh_short_dkh > 0.1 ? (
+              <>
+                Holding it at 4 takes <b>{a.bicarbonate_g.toFixed(0)} g of bicarbonate</b> over the whole
+                cycle.
+                {a.kh_gone_day != null && ` Left alone it is gone about day ${a.kh_gone_day.toFixed(0)}.`}
+              </>
+            ) : (
+              "That is enough."
+            )}
+          </Lead>
+          {a.heat.length > 0 && (
+            <>
+              <h3>Heat</h3>
+              <ul>
+                {a.heat.map((h) => (
+                  <li key={h.when}>
+                    {h.when}: to <b>{h.to_c.toFixed(0)} °C</b>
+                    {h.days >= 0.5
+                      ? `, over ${Math.ceil(h.days)} day${Math.ceil(h.days) > 1 ? "s" : ""}`
+                      : ""}
+                    .
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </div>
+      </Columns>
+    </section>
+  );
+}
+
+const Judgements = styled.ul`
+  li {
+    display: grid;
+    grid-template-columns: 104px 48px 1fr;
+    gap: 4px 8px;
+    padding: 4px 0;
+    border-bottom: 1px solid var(--line);
+    font-size: 15px;
+  }
+  b {
+    font-weight: 600;
+  }
+  i {
+    color: var(--ink-soft);
+  }
+  li[data-level="first"] i {
+    color: var(--alarm);
+    font-weight: 600;
+  }
+  li[data-level="watch"] i {
+    color: var(--seed);
+    font-weight: 600;
+  }
+  li[data-level="fine"] i {
+    color: var(--reed);
+  }
+`;

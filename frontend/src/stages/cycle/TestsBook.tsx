@@ -1,0 +1,218 @@
+/** Every test, with its corrections: nothing is rubbed out. */
+import { useState } from "react";
+import { styled } from "styled-components";
+import { ProblemError } from "../../api/client";
+import { useEntries, useWrite } from "../../api/hooks";
+import type { Entry, Reading, Standing } from "../../api/schemas";
+import { Button, Fields, InlineButton, Lead, NumberBox, ProblemNote, YesNo } from "../../kit";
+import { Bar } from "../shared";
+import { FIELDS } from "./LogTest";
+import { When } from "./When";
+import { Table } from "./Ready";
+
+export function TestsBook({ tankId, standing }: { tankId: number; standing: Standing }) {
+  const entries = useEntries(tankId);
+  const [open, setOpen] = useState<number | null>(null);
+  const readings = [...(standing.readings ?? [])].reverse();
+  const byId = new Map((entries.data?.entries ?? []).map((e) => [e.id, e]));
+  const earlier = (entry: Entry): Entry[] => {
+    const found: Entry[] = [];
+    for (let at = entry.supersedes; at != null;) {
+      const before = byId.get(at);
+      if (!before) break;
+      found.push(before);
+      at = before.supersedes;
+    }
+    return found;
+  };
+  if (readings.length === 0)
+    return <Lead>No test yet. The first is the baseline: all three, pH and KH.</Lead>;
+  return (
+    <section aria-label="Tests">
+      <Scroll>
+        <Table>
+          <thead>
+            <tr>
+              <th>When</th>
+              {FIELDS.map(([f, name]) => (
+                <th key={f}>{name}</th>
+              ))}
+              <th>
+                <span>Correct</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {readings.map((entry) => {
+              const r = entry.body as Reading;
+              return (
+                <tr key={entry.id}>
+                  <th scope="row">{moment(entry.at)}</th>
+                  {FIELDS.map(([f]) => (
+                    <td key={f}>{show(r, f)}</td>
+                  ))}
+                  <td>
+                    <InlineButton
+                      aria-label={`Correct the test of ${moment(entry.at)}`}
+                      aria-expanded={open === entry.id}
+                      onPress={() => {
+                        setOpen(open === entry.id ? null : entry.id);
+                      }}
+                    >
+                      {earlier(entry).length ? "corrected" : "correct"}
+                    </InlineButton>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Table>
+      </Scroll>
+      {readings
+        .filter((e) => e.id === open)
+        .map((e) => (
+          <Correction
+            key={e.id}
+            tankId={tankId}
+            entry={e}
+            earlier={earlier(e)}
+            onDone={() => {
+              setOpen(null);
+            }}
+          />
+        ))}
+    </section>
+  );
+}
+
+interface CorrectionProps {
+  tankId: number;
+  entry: Entry;
+  earlier: Entry[];
+  onDone: () => void;
+}
+
+function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
+  const [reading, setReading] = useState(entry.body as Reading);
+  const [at, setAt] = useState<string | null>(entry.at);
+  const write = useWrite(tankId);
+  return (
+    <Panel aria-label={`Correct the test of ${moment(entry.at)}`}>
+      <Fields $min={92}>
+        {FIELDS.map(([f, name]) => (
+          <NumberBox
+            key={f}
+            label={name}
+            value={reading[f] ?? null}
+            min={0}
+            max={2000}
+            onChange={(v) => {
+              setReading((now) => ({ ...now, [f]: v }));
+            }}
+          />
+        ))}
+      </Fields>
+      <Bar>
+        <When at={at} onChange={setAt} />
+        {(["ammonia", "nitrite", "nitrate"] as const).map((what) =>
+          reading[`${what}_ppm`] == null ? null : (
+            <YesNo
+              key={what}
+              label={`${what}: this or more`}
+              value={(reading.off_scale ?? []).includes(what)}
+              onChange={(on) => {
+                setReading((now) => ({
+                  ...now,
+                  off_scale: on
+                    ? [...new Set([...(now.off_scale ?? []), what])]
+                    : (now.off_scale ?? []).filter((o) => o !== what),
+                }));
+              }}
+            />
+          ),
+        )}
+      </Bar>
+      <Bar>
+        <Button
+          isDisabled={write.isPending}
+          onPress={() => {
+            write.mutate(
+              { body: reading, at: at ?? undefined, supersedes: entry.id },
+              {
+                onSuccess: onDone,
+              },
+            );
+          }}
+        >
+          Write the correction
+        </Button>
+        <Button
+          $quiet
+          onPress={() => {
+            write.mutate({ body: { kind: "withdrawal" }, supersedes: entry.id }, { onSuccess: onDone });
+          }}
+        >
+          Take the test back
+        </Button>
+        <Button $quiet onPress={onDone}>
+          Leave it
+        </Button>
+      </Bar>
+      <ProblemNote problem={write.error instanceof ProblemError ? write.error : null} />
+      {earlier.length > 0 && (
+        <ul>
+          {earlier.map((e) => (
+            <li key={e.id}>
+              Before, written {moment(e.written_at)}:{" "}
+              {FIELDS.map(([f, name]) => {
+                const text = show(e.body as Reading, f);
+                return text ? `${name} ${text}` : "";
+              })
+                .filter(Boolean)
+                .join(", ")}
+            </li>
+          ))}
+        </ul>
+      )}
+    </Panel>
+  );
+}
+
+function show(r: Reading, field: (typeof FIELDS)[number][0]): string {
+  const value = r[field];
+  if (value == null) return "";
+  const off = (r.off_scale ?? []).some((o) => field === `${o}_ppm`);
+  return `${Number(value.toFixed(3))}${off ? "+" : ""}`;
+}
+
+function moment(at: string): string {
+  return new Date(at).toLocaleString(undefined, {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
+}
+
+const Scroll = styled.div`
+  overflow-x: auto;
+  max-height: 340px;
+  overflow-y: auto;
+  thead span {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+`;
+const Panel = styled.section`
+  background: var(--silt);
+  padding: 10px 12px;
+  display: grid;
+  gap: 10px;
+  ul {
+    font-size: 15px;
+    color: var(--ink-soft);
+  }
+`;

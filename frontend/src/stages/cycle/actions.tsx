@@ -1,0 +1,230 @@
+/** The first action with its button, the rest in order, and what is foreseen. */
+import { styled } from "styled-components";
+import { useWrite } from "../../api/hooks";
+import type { Action, Body, CycleLog as Log, CycleState } from "../../api/schemas";
+import { Button, Figure, InlineButton, phone, ProblemNote } from "../../kit";
+import { about } from "./dates";
+
+/** The entry a finished action makes, or null when it is not one to be written down. */
+export function entryOf(action: Action, log: Log): Body | null {
+  if (action.do === "dose-ammonia") {
+    const unit =
+      action.amount_unit === "g" || action.amount_unit === "mL" || action.amount_unit === "drops"
+        ? action.amount_unit
+        : undefined;
+    return action.raise_mg_n_l == null
+      ? null
+      : { kind: "dose", raise_mg_n_l: action.raise_mg_n_l, amount: action.amount, amount_unit: unit };
+  }
+  if (action.do === "raise-kh")
+    return action.raise_dkh == null
+      ? null
+      : { kind: "alkalinity", raise_dkh: action.raise_dkh, grams: action.amount };
+  if (action.do === "change-water" && action.amount != null)
+    return { kind: "water-change", share: Math.min(action.amount / log.net_l, 1), litres: action.amount };
+  if (action.do === "start-filter") return { kind: "outage", running: true };
+  if (action.do === "watch-growth" && log.plants_growing_day == null) return { kind: "plant-growth" };
+  if (action.do === "treat-water") return { kind: "note", text: "Conditioner to the whole tank." };
+  return null;
+}
+
+const DONE: Partial<Record<Action["do"], string>> = { "watch-growth": "New growth seen" };
+
+interface FirstActionProps {
+  action: Action;
+  log: Log;
+  tankId: number;
+  lines: Parameters<typeof Figure>[0]["lines"];
+}
+
+export function FirstAction({ action, log, tankId, lines }: FirstActionProps) {
+  const write = useWrite(tankId);
+  const undo = useWrite(tankId);
+  const body = entryOf(action, log);
+  const written = write.data && write.data !== "held" ? write.data : null;
+  return (
+    <>
+      <FirstBox>
+        <p className="amount">
+          <Figure title={action.title} lines={lines}>
+            {action.title}
+          </Figure>
+        </p>
+        <div>
+          <p>{action.detail}</p>
+          <p className="why">{action.reason}</p>
+          {action.caution && <p className="why">{action.caution}</p>}
+        </div>
+        {body ? (
+          <Button
+            isDisabled={write.isPending}
+            onPress={() => {
+              write.mutate({ body });
+            }}
+          >
+            {DONE[action.do] ?? "Done"}
+          </Button>
+        ) : action.do === "test" || action.do === "dilute-test" ? (
+          <Button
+            onPress={() => {
+              document
+                .querySelector<HTMLElement>("[data-quick-entry] input, [data-quick-entry] button")
+                ?.focus();
+            }}
+          >
+            Log it
+          </Button>
+        ) : null}
+      </FirstBox>
+      {written && (
+        <p role="status">
+          Written in the logbook.{" "}
+          <InlineButton
+            onPress={() => {
+              undo.mutate(
+                { body: { kind: "withdrawal" }, supersedes: written.id },
+                {
+                  onSuccess: () => {
+                    write.reset();
+                  },
+                },
+              );
+            }}
+          >
+            Undo
+          </InlineButton>
+        </p>
+      )}
+      <ProblemNote problem={write.error ?? undo.error} />
+    </>
+  );
+}
+
+/** What will stall it next, with the day. */
+export function Foreseen({ state, start }: { state: CycleState; start: Date }) {
+  const all = state.advice?.foreseen ?? [];
+  if (all.length === 0) return null;
+  return (
+    <Ahead>
+      {all.map((f) => (
+        <li key={f.kind}>
+          <b>
+            {f.what} {about(start, f.day)}.
+          </b>{" "}
+          {f.detail}
+        </li>
+      ))}
+    </Ahead>
+  );
+}
+
+export function Then({ state }: { state: CycleState }) {
+  const { advice, readiness } = state;
+  if (!advice || !readiness) return null;
+  return (
+    <List>
+      {advice.then.map((a) => (
+        <li key={a.title}>
+          <b>{a.title}</b>
+          <span>{a.detail}</span>
+        </li>
+      ))}
+      <li>
+        <b>{readiness.ready ? "Animals: yes" : "Animals: not yet"}</b>
+        <span>
+          <Figure title="Ready or not" lines={readiness.working}>
+            {readiness.verdict}
+          </Figure>
+        </span>
+      </li>
+    </List>
+  );
+}
+
+export function Why({ state }: { state: CycleState }) {
+  const { advice } = state;
+  if (!advice || advice.causes.length === 0) return null;
+  return (
+    <Causes aria-label="Why it has stalled">
+      <h2>Why it has stalled</h2>
+      <ul>
+        {advice.causes.map((c) => (
+          <li key={c.title}>
+            <b>{c.title}</b> {c.detail}
+          </li>
+        ))}
+        {advice.ruled_out.length > 0 && (
+          <li>
+            <b>Not the cause:</b>{" "}
+            {advice.ruled_out
+              .map((c) => c.detail.replace(/\.$/, "").replace(/^[A-Z](?=[a-z])/, (l) => l.toLowerCase()))
+              .join("; ")}
+            .
+          </li>
+        )}
+      </ul>
+    </Causes>
+  );
+}
+
+const FirstBox = styled.section.attrs({ "aria-label": "First, today" })`
+  display: grid;
+  grid-template-columns: minmax(130px, auto) minmax(0, 1fr) auto;
+  gap: 16px;
+  align-items: center;
+  background: var(--silt);
+  border-left: 4px solid var(--seed);
+  padding: 12px 14px;
+  .amount {
+    font:
+      600 21px/1.2 Vollkorn,
+      serif;
+    max-width: 210px;
+  }
+  .why {
+    color: var(--ink-soft);
+    font-size: 15px;
+  }
+  ${phone} {
+    grid-template-columns: 1fr;
+    gap: 8px;
+    .amount {
+      max-width: none;
+    }
+  }
+`;
+const Ahead = styled.ul.attrs({ "aria-label": "Foreseen" })`
+  border-left: 4px solid var(--water);
+  padding-left: 12px;
+  li {
+    font-size: 15.5px;
+  }
+`;
+const List = styled.ul`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(136px, 1fr));
+  gap: 6px 16px;
+  li {
+    border-top: 1px solid var(--line);
+    padding-top: 4px;
+  }
+  b,
+  span {
+    display: block;
+  }
+  span {
+    color: var(--ink-soft);
+    font-size: 15px;
+    line-height: 1.3;
+  }
+`;
+const Causes = styled.section`
+  ul {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
+    gap: 6px 20px;
+  }
+  li {
+    font-size: 15.5px;
+  }
+`;

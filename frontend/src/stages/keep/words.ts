@@ -1,0 +1,71 @@
+/** An entry of the logbook in a few words. */
+import type { Entry, Tables } from "../../api/schemas";
+import { METHODS } from "../cycle/Chooser";
+
+export function lph(body: { container_l: number; times_s: number[] }): number {
+  return body.times_s.reduce((sum, t) => sum + (body.container_l * 3600) / t, 0) / body.times_s.length;
+}
+
+export function words(body: Entry["body"], species: Tables["species"]): string {
+  const name = (id: string) => species.find((s) => s.id === id)?.common_name ?? id;
+  switch (body.kind) {
+    case "tank-plan":
+      return `Tank: ${body.tank.length_cm} × ${body.tank.width_cm ?? 30} × ${body.tank.height_cm} cm`;
+    case "stock-plan":
+      return `Animals planned: ${body.animals.map((a) => `${a.count} ${name(a.species_id)}`).join(", ") || "none"}`;
+    case "filter-plan":
+      return body.chosen ? `Filter chosen: ${body.chosen.name}` : "Filter: plumbing and priorities";
+    case "cycle-plan":
+      return `Cycle planned: ${(METHODS.find(([m]) => m === body.method)?.[1] ?? "measured ammonia").toLowerCase()}`;
+    case "kit-plan":
+      return "The steps of the kit";
+    case "plant-growth":
+      return "New growth seen on the plants";
+    case "seed":
+      return `Spare put in to seed: ${body.name}`;
+    case "seed-move":
+      return body.phase === "out"
+        ? "A spare lifted out"
+        : body.phase === "in"
+          ? `A spare put in${body.to ? `: ${body.to}` : ""}`
+          : "A spare put back to seed";
+    case "step-done":
+      return `Step ${body.done === false ? "unticked" : "done"}: ${body.step_id.replace(/^[a-z]+-/, "").replaceAll("-", " ")}${body.note ? ` (${body.note})` : ""}`;
+    case "flow-test":
+      return `Flow timed: ${lph(body).toFixed(0)} L/h`;
+    case "timed-flow":
+      return `Flow found by ${body.method === "transit" ? "a float" : body.method === "meter" ? "the meter" : "the level in the box"}: ${body.measured_lph.toFixed(0)} L/h`;
+    case "fit-plan":
+      return "Where the parts go";
+    case "reading":
+      return `Test: ${[
+        body.ammonia_ppm == null ? "" : `ammonia ${body.ammonia_ppm}`,
+        body.nitrite_ppm == null
+          ? ""
+          : `nitrite ${body.nitrite_ppm}${body.off_scale?.includes("nitrite") ? "+" : ""}`,
+        body.nitrate_ppm == null ? "" : `nitrate ${body.nitrate_ppm}`,
+        body.ph == null ? "" : `pH ${body.ph}`,
+        body.kh_dkh == null ? "" : `KH ${body.kh_dkh}`,
+        body.temperature_c == null ? "" : `${body.temperature_c} °C`,
+        body.phosphate_ppm == null ? "" : `phosphate ${body.phosphate_ppm}`,
+      ]
+        .filter(Boolean)
+        .join(", ")}${body.basis === "N" ? " (as N)" : ""}`;
+    case "dose":
+      return `Ammonia dosed: ${body.amount == null ? "" : `${Number(body.amount.toPrecision(3))} ${body.amount_unit ?? ""}, `}${body.raise_mg_n_l.toFixed(2)} mg N/L`;
+    case "alkalinity":
+      return `Bicarbonate added: ${body.grams == null ? "" : `${body.grams.toFixed(0)} g, `}KH up ${body.raise_dkh.toFixed(1)} dKH`;
+    case "water-change":
+      return `Water changed: ${(body.share * 100).toFixed(0)} %${body.treated === false ? ", untreated" : ""}`;
+    case "outage":
+      return body.running ? "Filter running again" : "Filter off";
+    case "media-work":
+      return `Media ${body.what.replace("-", " ")}${body.text ? `: ${body.text}` : ""}`;
+    case "stocking":
+      return `${body.count > 0 ? "Put in" : "Lost"}: ${Math.abs(body.count)} ${name(body.species_id)}`;
+    case "note":
+      return body.text;
+    case "withdrawal":
+      return "An entry was taken back";
+  }
+}
