@@ -45,10 +45,9 @@ export function CycleStage(props: StageProps) {
                 ? [
                     {
                       at: "body",
-                      lines:
-                        proven > 0
-                          ? ["film clears", `${proven.toFixed(2)} mg N/L a day`]
-                          : ["film: nothing", "proven yet"],
+                      lines: [
+                        proven > 0 ? `clears ${proven.toFixed(2)} mg N/L a day` : "film: not proven yet",
+                      ],
                     },
                   ]
                 : undefined

@@ -45,17 +45,6 @@ export function PlanJudged({ plan, netL, phosphatePpm, loadMgNLDay, animals }: P
         </Figure>
       </h2>
       <Columns>
-        <Judgements>
-          {a.conditions.map((c) => (
-            <li key={c.what} data-level={c.level}>
-              <b>{c.what}</b>
-              <i>{WORD[c.level]}</i>
-              <span>
-                {c.text} {c.remedy}
-              </span>
-            </li>
-          ))}
-        </Judgements>
         <div>
           <h3>Alkalinity</h3>
           <Lead>
@@ -71,6 +60,8 @@ export function PlanJudged({ plan, netL, phosphatePpm, loadMgNLDay, animals }: P
               "That is enough."
             )}
           </Lead>
+        </div>
+        <div>
           {a.heat.length > 0 && (
             <>
               <h3>Heat</h3>
@@ -89,6 +80,17 @@ export function PlanJudged({ plan, netL, phosphatePpm, loadMgNLDay, animals }: P
           )}
         </div>
       </Columns>
+      <Judgements>
+        {a.conditions.map((c) => (
+          <li key={c.what} data-level={c.level}>
+            <b>{c.what}</b>
+            <i>{WORD[c.level]}</i>
+            <span>
+              {c.text} {c.remedy}
+            </span>
+          </li>
+        ))}
+      </Judgements>
     </section>
   );
 }

@@ -1,6 +1,7 @@
 """The ensemble behind every forecast: draws of the parameters, weighed by the readings, run onwards."""
 
 import hashlib
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -12,7 +13,11 @@ from reedmace.core.cycle.kernel import PARAMETERS, log_likelihood, simulate
 from reedmace.core.cycle.log import CycleLog
 
 Floats = NDArray[np.float64]
-FEWEST = 80.0
+ENOUGH, ROUNDS = 200.0, 7
+"""Effective draws at which the weighing stops, and the most rounds it takes to get there."""
+HOPELESS = -1e6
+_FREEDOM = 4.0
+_HALF_LOG = 0.5 * PARAMETERS * float(np.log(2 * np.pi))
 
 
 @dataclass(frozen=True)
@@ -38,7 +43,9 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
 
     log: the cycle's; draws: how many. Deterministic: the draws take their seed from the log.
     """
-    rng = np.random.default_rng(int.from_bytes(hashlib.sha256(log.model_dump_json().encode()).digest()[:8], "big"))
+    # The seed leaves the clock out, so that the same log an hour later meets the same draws.
+    said = log.model_dump_json(exclude={"day_now"}).encode()
+    rng = np.random.default_rng(int.from_bytes(hashlib.sha256(said).digest()[:8], "big"))
     center, spread = np.log(prior_median(log)), PRIOR_SPREAD
     readings = sorted(log.readings, key=lambda r: r.day)
     keep = np.array([step_of(r.day) for r in readings], dtype=np.int64)
@@ -61,26 +68,78 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
             aim,
             keep,
         )[1]
-        weighed: Floats = log_likelihood(kept, *figures)
+        # A draw far out may run away; it explains nothing.
+        weighed: Floats = np.nan_to_num(log_likelihood(kept, *figures), nan=HOPELESS, neginf=HOPELESS)
         return weighed
 
     rows = center + spread * rng.standard_normal((draws, PARAMETERS))
-    log_weight = likelihood(rows)
-    effective = _effective(log_weight)
-    for _ in range(3):
-        if effective >= min(FEWEST, draws / 4) or not len(keep):
-            break
-        # Too few draws explain the log: draw again around those that come nearest, and weigh by prior over proposal.
-        softened = _normalised(log_weight * min(1.0, 0.25 + effective / FEWEST))
-        middle = softened @ rows
-        around = (softened[:, None] * (rows - middle)).T @ (rows - middle) + np.diag((0.25 * spread) ** 2)
-        rows = rng.multivariate_normal(middle, around, size=draws, method="cholesky")
-        away = np.linalg.solve(np.linalg.cholesky(around), (rows - middle).T)
-        proposal = -0.5 * np.sum(away**2, axis=0)
-        prior = -0.5 * np.sum(((rows - center) / spread) ** 2, axis=1)
-        log_weight = likelihood(rows) + prior - proposal
+    if not len(keep):
+        return Ensemble(rows, np.full(draws, 1.0 / draws), float(draws))
+
+    def prior(points: Floats) -> Floats:
+        value: Floats = -0.5 * np.sum(((points - center) / spread) ** 2, axis=1) - float(np.log(spread).sum()) - _HALF_LOG
+        return value
+
+    # Adaptive multiple importance sampling: every round draws around what the rounds before found, and every draw of
+    # every round counts, weighed by prior times likelihood over the mixture of all proposals.
+    pool, likely, proposals, sizes = rows, likelihood(rows), [prior], [draws]
+    while True:
+        parts = np.array([q(pool) for q in proposals]) + np.log(np.array(sizes) / len(pool))[:, None]
+        mixture = np.logaddexp.reduce(parts, axis=0)
+        log_weight = likely + prior(pool) - mixture
         effective = _effective(log_weight)
-    return Ensemble(rows, _normalised(log_weight), effective)
+        if effective >= min(ENOUGH, draws / 2) or len(proposals) == ROUNDS:
+            break
+        weights = _tempered(log_weight)
+        middle = weights @ pool
+        around = 1.3 * (weights[:, None] * (pool - middle)).T @ (pool - middle) + np.diag((0.2 * spread) ** 2)
+        proposal = _Student(middle, np.linalg.cholesky(around))
+        rows = proposal.draw(rng, max(draws // 2, 50))
+        sizes.append(len(rows))
+        pool, likely = np.concatenate([pool, rows]), np.concatenate([likely, likelihood(rows)])
+        proposals.append(proposal.log_density)
+    # The pool stands for the ensemble; what is run on is a fair sample of it, each draw with its count.
+    chosen, counts = np.unique(_evenly(_normalised(log_weight), draws), return_counts=True)
+    return Ensemble(pool[chosen], counts / float(counts.sum()), effective)
+
+
+@dataclass(frozen=True)
+class _Student:
+    """A multivariate t of four degrees of freedom: a proposal whose tails leave nothing out."""
+
+    middle: Floats
+    root: Floats
+
+    def draw(self, rng: np.random.Generator, n: int) -> Floats:
+        normal = rng.standard_normal((n, len(self.middle))) @ self.root.T
+        found: Floats = self.middle + normal / np.sqrt(rng.chisquare(_FREEDOM, n) / _FREEDOM)[:, None]
+        return found
+
+    def log_density(self, points: Floats) -> Floats:
+        d = len(self.middle)
+        away = np.sum(((points - self.middle) @ np.linalg.inv(self.root).T) ** 2, axis=1)
+        norm = (
+            math.lgamma((_FREEDOM + d) / 2)
+            - math.lgamma(_FREEDOM / 2)
+            - d / 2 * math.log(_FREEDOM * math.pi)
+            - float(np.log(np.diag(self.root)).sum())
+        )
+        value: Floats = norm - (_FREEDOM + d) / 2 * np.log1p(away / _FREEDOM)
+        return value
+
+
+def _tempered(log_weight: Floats) -> Floats:
+    """Weights softened just so far that a twentieth of the draws carry them. log_weight: (n,)."""
+    low, high = 0.0, 1.0
+    if _effective(log_weight) >= len(log_weight) / 20:
+        return _normalised(log_weight)
+    for _ in range(18):
+        power = (low + high) / 2
+        if _effective(power * log_weight) > len(log_weight) / 20:
+            low = power
+        else:
+            high = power
+    return _normalised(low * log_weight)
 
 
 def run_on(log: CycleLog, ensemble: Ensemble, days: int, ahead: Ahead) -> Future:
@@ -103,18 +162,36 @@ def run_on(log: CycleLog, ensemble: Ensemble, days: int, ahead: Ahead) -> Future
 
 
 def percentiles(values: Floats, weights: Floats) -> tuple[float, float, float]:
-    """Weighted 10th, 50th and 90th percentile. values: (n,); weights: (n,)."""
-    order = np.argsort(values)
-    cumulative = np.cumsum(weights[order])
-    cumulative /= cumulative[-1]
-    picked = values[order][np.searchsorted(cumulative, [0.1, 0.5, 0.9]).clip(0, len(values) - 1)]
-    return float(picked[0]), float(picked[1]), float(picked[2])
+    """Weighted 10th, 50th and 90th percentile, infinite where the level falls among values that are.
+
+    values: (n,), infinite for never; weights: (n,). Pass days come in whole days from today, so many draws share one:
+    each is spread evenly over the half day before and after it.
+    """
+    finite = np.isfinite(values)
+    days, place = np.unique(values[finite], return_inverse=True)
+    if not len(days):
+        return (math.inf, math.inf, math.inf)
+    mass = np.bincount(place, weights=weights[finite]) / float(weights.sum())
+    upto = np.cumsum(mass)
+    step = float(np.min(np.diff(days))) if len(days) > 1 else 0.0
+    edges = np.concatenate([[days[0] - step / 2], days + step / 2])
+    low, middle, high = (
+        float(np.interp(level, np.concatenate([[0.0], upto]), edges)) if level <= upto[-1] else math.inf
+        for level in (0.1, 0.5, 0.9)
+    )
+    return low, middle, high
 
 
-def resample(weights: Floats) -> NDArray[np.int64]:
-    """Indices that stand for the weighted ensemble: taken in proportion to weight, evenly spaced. weights: (n,)."""
-    n = len(weights)
-    again: NDArray[np.int64] = np.searchsorted(np.cumsum(weights), (np.arange(n) + 0.5) / n).clip(0, n - 1)
+def resample(weights: Floats, n: int | None = None) -> NDArray[np.int64]:
+    """Indices that stand for the weighted ensemble: taken in proportion to weight, evenly spaced.
+
+    weights: summing to 1; n: how many, as many as there are weights when left out.
+    """
+    return _evenly(weights, n or len(weights))
+
+
+def _evenly(weights: Floats, n: int) -> NDArray[np.int64]:
+    again: NDArray[np.int64] = np.searchsorted(np.cumsum(weights), (np.arange(n) + 0.5) / n).clip(0, len(weights) - 1)
     return again
 
 

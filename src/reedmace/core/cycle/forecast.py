@@ -67,7 +67,11 @@ def _finite(value: float) -> float | None:
     return value if np.isfinite(value) else None
 
 
-def _rests_on(log: CycleLog, doubtful: list[Doubt]) -> list[str]:
+POOR_FIT = 12.0
+"""Under so few effective draws the readings fit no usual course well."""
+
+
+def _rests_on(log: CycleLog, doubtful: list[Doubt], effective: float) -> list[str]:
     tests = [r for r in log.readings if r.ammonia_mg_n_l is not None or r.nitrite_mg_n_l is not None]
     both = sum(r.ammonia_mg_n_l is not None and r.nitrite_mg_n_l is not None for r in tests)
     found = []
@@ -93,6 +97,8 @@ def _rests_on(log: CycleLog, doubtful: list[Doubt]) -> list[str]:
     if doubtful:
         n = len(doubtful)
         found.append(f"{n} figure{'s' if n > 1 else ''} counted for little, because in doubt")
+    if tests and effective < POOR_FIT:
+        found.append("but the readings fit no usual course well, so count on the date for less")
     return found
 
 
@@ -168,7 +174,7 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
         effective_draws=ensemble.effective,
         alkalinity_gone_day=_finite(gone_day),
         nitrogen_gap_mg_n_l=future.drift_mg_n_l,
-        rests_on=_rests_on(log, doubtful),
+        rests_on=_rests_on(log, doubtful, ensemble.effective),
         doubtful=doubtful,
         bands=_bands(daily, ensemble),
     )

@@ -298,7 +298,7 @@ def log_likelihood(
         total = 0.0
         for j in range(f):
             x = values[d, reading[j], column[j]] / scale[j]
-            blur = (0.5 * zero_width[j] + 0.12 * x) * 1.4142135623730951
+            blur = (0.3 * zero_width[j] + 0.11 * x) * 1.4142135623730951
             chance = 0.5 * (math.erfc((low[j] - x) / blur) - math.erfc((high[j] - x) / blur))
             total += math.log((1.0 - doubt[j]) * chance + doubt[j] * 0.05)
         out[d] = total

@@ -258,8 +258,6 @@ def diagnose(log: CycleLog, s: State, w: Working) -> Diagnosis:
         cause("phosphate", "No phosphate.", "The film cannot grow without it; a bare new tank may have none.")
     elif phosphate:
         ruled("Phosphate.", f"{phosphate[1]:g} ppm is enough.")
-    elif d.stuck and log.method in ("measured-ammonia", "mature-rock") and log.plants == "none":
-        ruled("Phosphate.", "never tested: a bare new tank may lack it")
     raw = [c for c in log.changes if not c.treated and log.day_now - c.day <= 14]
     rinsed = [m for m in log.media if m.what == "rinsed-tap" and log.day_now - m.day <= 21]
     if log.tap.chlorine != "none" and (raw or rinsed):
