@@ -39,13 +39,18 @@ client.use({
   },
 });
 
+/** A file of JSON as it is, sent with the same token. */
+export function postJson(path: string, text: string): Promise<unknown> {
+  return postText(path, text, "application/json");
+}
+
 /** A text body (CSV) sent with the same token. */
-export async function postText(path: string, text: string): Promise<unknown> {
+export async function postText(path: string, text: string, type = "text/csv"): Promise<unknown> {
   const response = await reach(
     fetch(path, {
       method: "POST",
       body: text,
-      headers: { "X-CSRF-Token": csrfToken, "Content-Type": "text/csv" },
+      headers: { "X-CSRF-Token": csrfToken, "Content-Type": type },
     }),
   );
   const data: unknown = await response.json();

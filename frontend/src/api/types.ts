@@ -8935,6 +8935,8 @@ export interface components {
             first_load_allowed_mg_n_l_day: number;
             /** Full Load Mg N L Day */
             full_load_mg_n_l_day: number;
+            /** Load Test */
+            load_test: string;
             /**
              * Prove Mg N L
              * @description Dose that would prove the whole stock
@@ -9406,6 +9408,16 @@ export interface components {
              * @default null
              */
             cycle_started_at?: string | null;
+            /**
+             * Net L
+             * @default null
+             */
+            net_l?: number | null;
+            /**
+             * Growth Seen
+             * @default false
+             */
+            growth_seen?: boolean;
             /**
              * Due
              * @default []

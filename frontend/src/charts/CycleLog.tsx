@@ -224,7 +224,7 @@ function Poisons({ log, forecast, share, dateOf }: Props) {
             </text>
           </>
         )}
-        {band("nitrite_mg_n_l", share.nitrite ?? 1, "var(--water-deep)")}
+        {band("nitrite_mg_n_l", share.nitrite ?? 1, "var(--band)")}
         {band("ammonia_mg_n_l", share.ammonia ?? 1, "var(--seed-fill)")}
         <LinePath
           data={kh}

@@ -70,6 +70,11 @@ const Box = styled(Tabs)`
     min-width: 0;
     outline-offset: 4px;
   }
+  [role="tabpanel"] section {
+    display: grid;
+    gap: 10px;
+    min-width: 0;
+  }
   ${phone} {
     [role="tab"] {
       min-height: 44px;

@@ -5,13 +5,13 @@ const light = `
   --paper: #f3f4ef; --silt: #e8ebe3; --silt-deep: #d5dbd0; --line: #b9c2b8; --field: #fdfdfa;
   --ink: #14262a; --ink-soft: #46575a; --water: #1d646b; --water-fill: #bfdad8; --water-deep: #93bcbc;
   --reed: #4b6a2f; --reed-fill: #c6d6b8; --seed: #7a3d18; --seed-fill: #e6d3bf; --alarm: #9b2318; --alarm-fill: #f2d8d1;
-  --wood: #cbb48c; --wood-line: #8d7447; --sand: #c9b085; --stone: #a8a49b; --on-ink: #f6f7f2; --shade: rgb(20 38 42 / 0.16);
+  --wood: #cbb48c; --wood-line: #8d7447; --sand: #c9b085; --stone: #a8a49b; --band: #93bcbc; --on-ink: #f6f7f2; --shade: rgb(20 38 42 / 0.16);
 `;
 const dark = `
   --paper: #111a1b; --silt: #1a2627; --silt-deep: #263534; --line: #3d4f4d; --field: #0c1415;
   --ink: #e9ede4; --ink-soft: #a8b8b1; --water: #86c6c6; --water-fill: #1f4a4d; --water-deep: #17393d;
   --reed: #a5c283; --reed-fill: #33482a; --seed: #e5a672; --seed-fill: #4a3220; --alarm: #ff9a88; --alarm-fill: #4b231d;
-  --wood: #5d4f36; --wood-line: #927b51; --sand: #6b5c3f; --stone: #6d6b66; --on-ink: #111a1b; --shade: rgb(0 0 0 / 0.5);
+  --wood: #5d4f36; --wood-line: #927b51; --sand: #6b5c3f; --stone: #6d6b66; --band: #2f7177; --on-ink: #111a1b; --shade: rgb(0 0 0 / 0.5);
 `;
 
 export const GlobalStyle = createGlobalStyle`

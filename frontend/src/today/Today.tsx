@@ -3,11 +3,14 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState, type SyntheticEvent } from "react";
 import { Link, useNavigate } from "react-router";
 import { styled } from "styled-components";
-import { ask, client, ProblemError } from "../api/client";
-import { useTables, useTank, useToday } from "../api/hooks";
-import type { TodayRow } from "../api/schemas";
+import { FileTrigger } from "react-aria-components";
+import { ask, client, postJson, ProblemError } from "../api/client";
+import { useTables, useTank, useToday, useWrite } from "../api/hooks";
+import type { SeedRow, TodayRow } from "../api/schemas";
 import { Page } from "../app/Page";
-import { Button, Lead, narrow, phone, ProblemNote, TextField, Verdict, Waiting } from "../kit";
+import { Button, InlineButton, Lead, narrow, phone, ProblemNote, TextField, Verdict, Waiting } from "../kit";
+import { DONE, entryOf } from "../stages/cycle/actions";
+import { about } from "../stages/cycle/dates";
 import { Section } from "../section/Section";
 import { filterPlan, stockPlan, tankPlan } from "../stages/shared";
 
@@ -48,6 +51,7 @@ export default function Today() {
             <TankRow key={r.tank.id} row={r} />
           ))}
         </Rows>
+        <Spares rows={today.data?.seeds ?? []} />
         {today.data && <NewTank first={rows.length === 0} />}
       </Stack>
     </Page>
@@ -93,6 +97,13 @@ function TankRow({ row }: { row: TodayRow }) {
           <>
             <b>{advice.first.title}</b>
             <p>{advice.first.detail}</p>
+            {(advice.foreseen ?? []).map((f) => (
+              <p key={f.kind}>
+                <b>
+                  {f.what} {about(new Date(row.cycle_started_at ?? Date.now()), f.day)}.
+                </b>
+              </p>
+            ))}
             {advice.then[0] && <p className="where">Then: {advice.then[0].title.toLowerCase()}.</p>}
           </>
         ) : (
@@ -103,6 +114,7 @@ function TankRow({ row }: { row: TodayRow }) {
         )}
       </div>
       <div className="go">
+        <OneTap row={row} />
         <Link to={to}>
           {row.stage === "cycle"
             ? "Log a test"
@@ -110,6 +122,70 @@ function TankRow({ row }: { row: TodayRow }) {
         </Link>
       </div>
     </li>
+  );
+}
+
+/** The first action written down with one tap, and taken back with another. */
+function OneTap({ row }: { row: TodayRow }) {
+  const write = useWrite(row.tank.id);
+  const undo = useWrite(row.tank.id);
+  const action = row.advice?.first;
+  const body = action ? entryOf(action, row.net_l ?? 1, row.growth_seen ?? false) : null;
+  const written = write.data && write.data !== "held" ? write.data : null;
+  return (
+    <>
+      {action && body && (
+        <Button
+          $quiet
+          isDisabled={write.isPending}
+          aria-label={`${row.tank.name}: ${action.title}. ${DONE[action.do] ?? "Done"}`}
+          onPress={() => {
+            write.mutate({ body });
+          }}
+        >
+          {DONE[action.do] ?? "Done"}
+        </Button>
+      )}
+      {written && (
+        <p role="status">
+          Written.{" "}
+          <InlineButton
+            onPress={() => {
+              undo.mutate(
+                { body: { kind: "withdrawal" }, supersedes: written.id },
+                {
+                  onSuccess: () => {
+                    write.reset();
+                  },
+                },
+              );
+            }}
+          >
+            Undo
+          </InlineButton>
+        </p>
+      )}
+      <ProblemNote problem={write.error ?? undo.error} />
+    </>
+  );
+}
+
+/** Every spare sponge, in whichever tank it seeds. */
+function Spares({ rows }: { rows: SeedRow[] }) {
+  const here = rows.filter((r) => r.seed.where !== "moved");
+  if (here.length === 0) return null;
+  return (
+    <section aria-label="Spare sponges">
+      <h2>Spare sponges</h2>
+      <ul>
+        {here.map((r) => (
+          <li key={`${r.tank_id}${r.seed.key}`}>
+            <b>{r.seed.name}</b> in <Link to={`/tanks/${r.tank_id}/keep`}>{r.tank}</Link>:{" "}
+            {r.seed.where === "on-the-way" ? "on the way, the clock runs." : r.seed.answer.verdict}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -137,6 +213,19 @@ function NewTank({ first }: { first: boolean }) {
       else throw error;
     }
   };
+  const bring = async (files: FileList | null) => {
+    const file = files?.[0];
+    if (!file) return;
+    try {
+      setProblem(null);
+      const made = (await postJson("/api/bundles", await file.text())) as { tank_id: number };
+      await queries.invalidateQueries({ queryKey: ["tanks"] });
+      await navigate(`/tanks/${made.tank_id}/tank`);
+    } catch (error) {
+      if (error instanceof ProblemError) setProblem(error);
+      else throw error;
+    }
+  };
   return (
     <Begin onSubmit={(e) => void submit(e)}>
       {first && <Lead>Give it a name people use, such as the room it stands in.</Lead>}
@@ -145,6 +234,9 @@ function NewTank({ first }: { first: boolean }) {
         <Button type="submit" isDisabled={!name.trim()}>
           Begin it
         </Button>
+        <FileTrigger acceptedFileTypes={["application/json", ".json"]} onSelect={(f) => void bring(f)}>
+          <Button $quiet>Take in a logbook (JSON)</Button>
+        </FileTrigger>
       </div>
       <ProblemNote problem={problem} />
     </Begin>

@@ -124,7 +124,7 @@ export function CyclePlanForm({
           </InlineButton>
         </div>
       )}
-      <Fields>
+      <Fields $min={168}>
         <Select
           label="Method"
           value={plan.method ?? "measured-ammonia"}
@@ -199,7 +199,7 @@ export function CyclePlanForm({
         </Fields>
       )}
       {dosed && (
-        <Fields>
+        <Fields $min={168}>
           <Select
             label="Ammonia is"
             value={plan.ammonia_source ?? "aquarium-grade"}
@@ -326,7 +326,7 @@ export function CyclePlanForm({
         </Fields>
       )}
       <h2>The water, and the tap</h2>
-      <Fields>
+      <Fields $min={168}>
         <QuantityField
           label="Water"
           kind="temperature"

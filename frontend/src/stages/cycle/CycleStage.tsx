@@ -45,9 +45,7 @@ export function CycleStage(props: StageProps) {
                 ? [
                     {
                       at: "body",
-                      lines: [
-                        proven > 0 ? `clears ${proven.toFixed(2)} mg N/L a day` : "film: not proven yet",
-                      ],
+                      lines: [proven > 0 ? `clears ${proven.toFixed(2)} mg N/L a day` : "not proven yet"],
                     },
                   ]
                 : undefined

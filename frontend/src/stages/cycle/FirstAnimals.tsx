@@ -117,7 +117,7 @@ function RampTable({ tankId, ramp, ready }: { tankId: number; ramp: Ramp; ready:
           {ramp.steps.map((s) => (
             <tr key={s.day}>
               <th scope="row">{s.day}</th>
-              <td>{s.add.map((a) => `${a.count} ${a.common_name}`).join(", ")}</td>
+              <td>{s.add.map((a) => `${a.count} × ${a.common_name}`).join(", ")}</td>
               <td>
                 {s.load_mg_n_l_day.toFixed(2)} mg N/L a day, {(s.plan_share * 100).toFixed(0)} % of the plan.{" "}
                 {s.before}
@@ -126,6 +126,7 @@ function RampTable({ tankId, ramp, ready }: { tankId: number; ramp: Ramp; ready:
           ))}
         </tbody>
       </Table>
+      {ramp.steps.length > 1 && <Lead>{ramp.load_test}</Lead>}
       {ready && first && (
         <Bar>
           <Button

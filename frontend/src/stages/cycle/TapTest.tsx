@@ -106,6 +106,11 @@ function read(shelf: string): Picked {
   }
 }
 
+/** Share of the full tone, in percent. The middle tones, on which neither ink nor paper reads well, are left out. */
+function tone(depth: number): number {
+  return Math.round(depth <= 0.5 ? depth * 80 : 64 + depth * 36);
+}
+
 const Scale = styled.div`
   display: grid;
   grid-template-columns: 74px minmax(0, 1fr);
@@ -131,7 +136,7 @@ const Scale = styled.div`
     }
   }
 `;
-/** One hue, the deeper the more; beyond the middle the figure turns to paper so that it stays readable. */
+/** One hue, the deeper the more; on the deep tones the figure turns to paper so that it stays readable. */
 const Step = styled(AriaButton)<{ $depth: number }>`
   min-height: 44px;
   min-width: 0;
@@ -144,8 +149,8 @@ const Step = styled(AriaButton)<{ $depth: number }>`
   border-radius: 4px;
   font-size: 15px;
   cursor: pointer;
-  background: color-mix(in srgb, var(--seed) ${(p) => Math.round(p.$depth * 100)}%, var(--field));
-  color: ${(p) => (p.$depth > 0.45 ? "var(--on-ink)" : "var(--ink)")};
+  background: color-mix(in srgb, var(--seed) ${(p) => tone(p.$depth)}%, var(--field));
+  color: ${(p) => (tone(p.$depth) > 60 ? "var(--on-ink)" : "var(--ink)")};
   &[data-chosen] {
     outline: 3px solid var(--ink);
     outline-offset: 1px;

@@ -6,7 +6,7 @@ import { Button, Figure, InlineButton, phone, ProblemNote } from "../../kit";
 import { about } from "./dates";
 
 /** The entry a finished action makes, or null when it is not one to be written down. */
-export function entryOf(action: Action, log: Log): Body | null {
+export function entryOf(action: Action, netL: number, growthSeen: boolean): Body | null {
   if (action.do === "dose-ammonia") {
     const unit =
       action.amount_unit === "g" || action.amount_unit === "mL" || action.amount_unit === "drops"
@@ -21,14 +21,14 @@ export function entryOf(action: Action, log: Log): Body | null {
       ? null
       : { kind: "alkalinity", raise_dkh: action.raise_dkh, grams: action.amount };
   if (action.do === "change-water" && action.amount != null)
-    return { kind: "water-change", share: Math.min(action.amount / log.net_l, 1), litres: action.amount };
+    return { kind: "water-change", share: Math.min(action.amount / netL, 1), litres: action.amount };
   if (action.do === "start-filter") return { kind: "outage", running: true };
-  if (action.do === "watch-growth" && log.plants_growing_day == null) return { kind: "plant-growth" };
+  if (action.do === "watch-growth" && !growthSeen) return { kind: "plant-growth" };
   if (action.do === "treat-water") return { kind: "note", text: "Conditioner to the whole tank." };
   return null;
 }
 
-const DONE: Partial<Record<Action["do"], string>> = { "watch-growth": "New growth seen" };
+export const DONE: Partial<Record<Action["do"], string>> = { "watch-growth": "New growth seen" };
 
 interface FirstActionProps {
   action: Action;
@@ -40,7 +40,7 @@ interface FirstActionProps {
 export function FirstAction({ action, log, tankId, lines }: FirstActionProps) {
   const write = useWrite(tankId);
   const undo = useWrite(tankId);
-  const body = entryOf(action, log);
+  const body = entryOf(action, log.net_l, log.plants_growing_day != null);
   const written = write.data && write.data !== "held" ? write.data : null;
   return (
     <>

@@ -271,7 +271,7 @@ def _add_animals(log: CycleLog, ready: CycleReadinessAnswer) -> Action:
             )
         )
         if ramp.steps:
-            who = " and ".join(f"{a.count} {a.common_name.lower()}" for a in ramp.steps[0].add)
+            who = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in ramp.steps[0].add)
             when_more = (
                 "that is all of them"
                 if len(ramp.steps) == 1

@@ -77,7 +77,9 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
         return Ensemble(rows, np.full(draws, 1.0 / draws), float(draws))
 
     def prior(points: Floats) -> Floats:
-        value: Floats = -0.5 * np.sum(((points - center) / spread) ** 2, axis=1) - float(np.log(spread).sum()) - _HALF_LOG
+        value: Floats = (
+            -0.5 * np.sum(((points - center) / spread) ** 2, axis=1) - float(np.log(spread).sum()) - _HALF_LOG
+        )
         return value
 
     # Adaptive multiple importance sampling: every round draws around what the rounds before found, and every draw of

@@ -15,8 +15,10 @@ STEP_UP = 1.5
 SHOAL = 6
 """Fewest of a shoaling kind put in together, taken for every kind planned in such numbers (common practice)."""
 FIRST_SHARE = 0.5
+PROOF_HOLDS_DAYS = 14
+"""A dose gone in a day speaks for the film so long, if animals feed a good part of it meanwhile (memory)."""
 MOST_STEPS = 60
-LOAD_TEST = "Load test: fed as usual, ammonia and nitrite at zero on days 1, 3 and 7 after the last animals. Otherwise wait and test again."
+LOAD_TEST = "Load test between steps: fed as usual, ammonia and nitrite at zero on days 1, 3 and 7 after the last animals. Otherwise wait and test again."
 
 
 class StockingRampQuestion(Question):
@@ -53,6 +55,7 @@ class StockingRampAnswer(Answer):
     steps: list[RampStep]
     first_load_allowed_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e6)]
     full_load_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e6)]
+    load_test: str
     prove_mg_n_l: Annotated[float, number("mg N/L", 0, 1e6, "Dose that would prove the whole stock")]
 
 
@@ -83,7 +86,8 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
             _Left(line.species_id, line.common_name, line.count, line.ammonia_mg_n_day / line.count / q.net_l, min(SHOAL, line.count))
             for line in loads.lines
         ),
-        key=lambda one: one.each,
+        # Shoaling kinds first, then the single and the large, which settle among them (common practice).
+        key=lambda one: (one.shoal < SHOAL, one.each),
     )  # fmt: skip
     steps: list[RampStep] = []
     load, ceiling = 0.0, min(allowed, max(FIRST_SHARE * full, left[0].each * left[0].shoal)) if allowed > 0 else 0.0
@@ -114,21 +118,22 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
                 plan_share=min(load / full, 1.0) if full else 1.0,
                 before="One large water change, at the animals' temperature."
                 if not steps
-                else LOAD_TEST
+                else "After a week of zeros."
                 + (" This animal alone is more than half as much again: half rations for a week." if light else ""),
             )
         )
-        ceiling = load * STEP_UP
+        holds = len(steps) * q.days_between <= PROOF_HOLDS_DAYS
+        ceiling = max(load * STEP_UP, allowed if holds else 0.0)
     prove = w.line("prove", "1.2 × p full", f"1.2 × {full:.3g}", MARGIN * full, "mg N/L", "practice")
     if not steps:
-        verdict = f"Nothing yet: even {left[0].shoal} {left[0].name.lower()} make more than has been proven. Clear {MARGIN * left[0].each * left[0].shoal:.2g} mg N/L in a day first."
+        verdict = f"Nothing yet: even {left[0].shoal} × {left[0].name.lower()} make more than has been proven. Clear {MARGIN * left[0].each * left[0].shoal:.2g} mg N/L in a day first."
     elif len(steps) == 1:
         verdict = f"All of them together: {full:.2g} mg N/L a day is well within the {q.proven_mg_n_l_day:.2g} proven."
     else:
-        first = " and ".join(f"{a.count} {a.common_name.lower()}" for a in steps[0].add)
+        first = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in steps[0].add)
         verdict = f"First {first}; the whole stock in {len(steps)} steps over {steps[-1].day:.0f} days, each after a week of zeros."
     return StockingRampAnswer(
-        verdict=verdict, working=w.lines, steps=steps, first_load_allowed_mg_n_l_day=allowed,
+        verdict=verdict, load_test=LOAD_TEST, working=w.lines, steps=steps, first_load_allowed_mg_n_l_day=allowed,
         full_load_mg_n_l_day=full, prove_mg_n_l=prove,
     )  # fmt: skip
 
