@@ -97,7 +97,7 @@ function TankRow({ row }: { row: TodayRow }) {
           <>
             <b>{advice.first.title}</b>
             <p>{advice.first.detail}</p>
-            {(advice.foreseen ?? []).map((f) => (
+            {advice.foreseen.map((f) => (
               <p key={f.kind}>
                 <b>
                   {f.what} {about(new Date(row.cycle_started_at ?? Date.now()), f.day)}.

@@ -260,7 +260,15 @@ def _today(tank: TankOut, standing: Standing) -> TodayRow:
     if log is not None and not _stocked(standing):
         advice = cycle_advice(CycleAdviceQuestion(log=log))
         started = getattr(standing.cycle_plan.body, "started_at", None) if standing.cycle_plan else None
-        return TodayRow(tank=tank, verdict=advice.verdict, stage="cycle", advice=advice, cycle_started_at=started, net_l=log.net_l, growth_seen=log.plants_growing_day is not None)
+        return TodayRow(
+            tank=tank,
+            verdict=advice.verdict,
+            stage="cycle",
+            advice=advice,
+            cycle_started_at=started,
+            net_l=log.net_l,
+            growth_seen=log.plants_growing_day is not None,
+        )
     waiting = next((s for s in tank.stem if s.state != "done"), tank.stem[-1])
     words = {
         "tank": "Measure the tank: three figures give its litres.",

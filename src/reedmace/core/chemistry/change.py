@@ -152,7 +152,9 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
             "pH",
             "carbonate",
         )
-    if parts > 1:
+    if shift is not None and shift > (PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY) + 1e-9:
+        verdict += f" Tank and tap are too far apart: even in {parts} parts pH would move by {shift:.1f}. Let it drip in over a day."
+    elif parts > 1:
         verdict += f" In {parts} parts of {part_l:.0f} L, a few hours apart, so that pH moves no more than {PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY:g} at a time."
     elif share > 0.9 and q.animals_in:
         verdict += " With animals in, split it over several days."

@@ -345,6 +345,17 @@ def _animals_in(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]]
                 caution=plan.cautions[0],
             )
         )
+    elif not plan.changes and any(one.over for one in plan.limits):
+        actions.append(
+            Action(
+                do="change-water",
+                title="Let new water drip in",
+                detail="Over hours, treated, testing pH as it goes; no bucket at once.",
+                reason=plan.verdict.split(". ")[0] + ".",
+                when="now",
+                caution=plan.cautions[0],
+            )
+        )
     elif plan.changes:
         actions.append(
             Action(

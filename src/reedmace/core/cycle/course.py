@@ -73,8 +73,8 @@ TAP_KILL = {"none": 0.0, "chlorine": 0.6, "chloramine": 0.6, "unknown": 0.4}
 HOT_KILL_C, HOT_KILL_SHARE = 36.0, 0.5
 COLD_SHOCK_C, COLD_KILL_SHARE = 10.0, 0.2
 """Above the one the film dies, a drop by the other shocks it (memory)."""
-ZEROS_DAYS = {"planted": 28, "fish-food": 7, "animals-in": 7}
-"""Days of zeros by which a method without doses is proved: four weeks of growth for plants, a week for the rest."""
+ZEROS_DAYS = {"planted": 29, "fish-food": 8, "animals-in": 8}
+"""Daily zeros by which a method without doses is proved: four weeks of growth for plants, a week for the rest, both ends counted."""
 
 
 @dataclass(frozen=True)
@@ -294,7 +294,7 @@ def aim_of(log: CycleLog, ahead: Ahead) -> Floats:
     aim[ZERO], aim[HOLD_NITRITE] = ZERO_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L
     aim[HOLD_ALKALINITY] = ahead.hold_kh_dkh * CACO3_PER_DKH
     if not dosing:
-        aim[ZEROS_NEEDED] = ZEROS_DAYS.get(log.method, 7)
+        aim[ZEROS_NEEDED] = ZEROS_DAYS.get(log.method, 8)
         aim[COUNT_FROM] = (
             (log.plants_growing_day if log.plants_growing_day is not None else max(log.day_now, 21.0))
             if log.method == "planted"

@@ -31,6 +31,8 @@ NITRATE_LIMIT_MG_N_L = 40 * NITROGEN_SHARE["NO3"]
 LARGEST_CHANGE = 0.5
 """Most at one time with animals in (common practice)."""
 MOST_CHANGES = 4
+LEAST_CHANGE = 0.02
+"""Under this a change is a drip: tank and tap are too far apart in pH to be mixed at once (memory)."""
 
 
 class EmergencyPlanQuestion(Question):
@@ -163,6 +165,10 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         cautions.append(
             f"The tap raises pH to {changes[0].after_ph:.1f}, which frees ammonia: {q.ammonia_mg_n_l * share_nh3:.3f} becomes {after:.3f} mg/L of the poison form. That is why the changes are small and several."
         )
+    if over and _largest_share(q, q.ph, max(q.kh_dkh, 0.05)) < LEAST_CHANGE:
+        cautions.append(
+            "Tank and tap are far apart in pH: no bucket of it may go in at once. Let it drip in over hours, testing pH as it goes."
+        )
     cautions.append("Matched to the tank's temperature. Unplug heater and filter first; plug them back in after.")
     cautions.append("Ammonia-binding media buy time only; a new, sterile filter does nothing for this.")
     if q.gasping:
@@ -215,12 +221,18 @@ def _largest_share(q: EmergencyPlanQuestion, ph: float, kh: float) -> float:
     tap_ph, tap_kh = q.tap.ph, q.tap.kh_dkh
     if tap_ph is None:
         return LARGEST_CHANGE
-    share = LARGEST_CHANGE
-    while (
-        share > 0.05 and abs(mixed_ph(ph, kh, tap_ph, kh if tap_kh is None else tap_kh, share) - ph) > PH_SHIFT_ANIMALS
-    ):
-        share -= 0.05
-    return max(share, 0.05)
+    tap_kh = kh if tap_kh is None else tap_kh
+
+    def shift(share: float) -> float:
+        return abs(mixed_ph(ph, kh, tap_ph, tap_kh, share) - ph)
+
+    if shift(LARGEST_CHANGE) <= PH_SHIFT_ANIMALS:
+        return LARGEST_CHANGE
+    low, high = 0.0, LARGEST_CHANGE
+    for _ in range(24):
+        middle = (low + high) / 2
+        low, high = (middle, high) if shift(middle) <= PH_SHIFT_ANIMALS else (low, middle)
+    return low
 
 
 def _changes(
@@ -245,6 +257,8 @@ def _changes(
         if not asks or max(asks) < 0.02:
             break
         share = min(max(asks), _largest_share(q, ph, max(kh, 0.05)))
+        if share < LEAST_CHANGE:
+            break
         tap_kh = kh if q.tap.kh_dkh is None else q.tap.kh_dkh
         after = ph if q.tap.ph is None else mixed_ph(ph, max(kh, 0.05), q.tap.ph, tap_kh, share)
         ammonia = w.line(

@@ -1,5 +1,6 @@
 """May animals be added? By every standard in use, with what is still missing."""
 
+from itertools import pairwise
 from typing import Annotated, Literal
 
 from reedmace.core.cycle.doubt import doubts
@@ -207,7 +208,7 @@ def _confidence(log: CycleLog, cleared: int) -> tuple[Confidence, list[str]]:
     points += 2 if len(full) >= 8 else 1 if len(full) >= 4 else 0
     why.append(f"{len(full)} full test{'s' if len(full) > 1 else ''}")
     late = [d for d in full if d >= log.day_now - 10]
-    gaps = [b - a for a, b in zip(late, [*late[1:], log.day_now], strict=True)]
+    gaps = [b - a for a, b in pairwise([*late, log.day_now])]
     widest = max(gaps, default=10.0)
     points += 2 if widest <= 2.5 else 1 if widest <= 4 else 0
     why.append(f"at most {max(widest, 1):.0f} days between them lately" if late else "none in the last ten days")
@@ -221,6 +222,8 @@ def _confidence(log: CycleLog, cleared: int) -> tuple[Confidence, list[str]]:
     )
     if log.kit.expired:
         return "low", [*why, "but the kit is past its date"]
+    if len(full) < 4:
+        return "low", why
     points += 1 if cleared >= 3 else 0
     level: Confidence = "good" if points >= 5 else "fair" if points >= 3 else "low"
     return level, why

@@ -1,0 +1,137 @@
+"""Logs the cycle tests share: one of every method, and random ones."""
+
+from typing import Any
+
+import numpy as np
+
+from reedmace.core.cycle.log import (
+    CycleLog,
+    KitSteps,
+    LoggedAlkalinity,
+    LoggedChange,
+    LoggedDose,
+    LoggedMedia,
+    LoggedOutage,
+    LoggedReading,
+    TapWater,
+)
+from reedmace.core.quantity.units import NITROGEN_SHARE
+from reedmace.core.stock import Animals
+
+A, NI, NA = NITROGEN_SHARE["NH4"], NITROGEN_SHARE["NO2"], NITROGEN_SHARE["NO3"]
+METHODS = (
+    "measured-ammonia",
+    "seeded-filter",
+    "planted",
+    "fish-food",
+    "side-by-side",
+    "mature-rock",
+    "animals-in",
+)
+
+
+def busy_log(method: str) -> CycleLog:
+    """Thirty days of one method in which everything the model knows happens."""
+    more: dict[str, Any] = {
+        "measured-ammonia": {"helpers": ["bottled-culture"], "start_ph": 7.6},
+        "seeded-filter": {
+            "outages": [LoggedOutage(day=5.5, hours=20)],
+            "media": [LoggedMedia(day=18, what="seed-added", share=0.2)],
+        },
+        "planted": {"plants": "many", "plants_growing_day": 9},
+        "fish-food": {"food_g_day": 1.0, "media": [LoggedMedia(day=10, what="rinsed-tap", share=0.5)]},
+        "side-by-side": {"seed_share": 0.4, "readings": [LoggedReading(day=6, temperature_c=19)]},
+        "mature-rock": {"salinity_g_kg": 35, "start_ph": 8.1},
+        "animals-in": {"animals_in_mg_n_l_day": 0.3, "readings": [LoggedReading(day=4, phosphate_ppm=0.02)]},
+    }[method]
+    doses = [] if method == "animals-in" else [(0, 2 * A), (12.25, 1.0)]
+    return CycleLog.model_validate(
+        {
+            "net_l": 130,
+            "day_now": 30,
+            "method": method,
+            "start_kh_dkh": 8,
+            "doses": [LoggedDose(day=d, raise_mg_n_l=r) for d, r in doses],
+            "changes": [LoggedChange(day=20, share=0.4)],
+            "alkalinity": [LoggedAlkalinity(day=15, raise_dkh=3)],
+            "tap": TapWater(nitrate_mg_n_l=1, ammonia_mg_n_l=0.1, chlorine="chlorine"),
+            **more,
+        }
+    )
+
+
+def random_log(rng: np.random.Generator) -> CycleLog:
+    """Any log a keeper could have, sensible or not."""
+    day_now = float(rng.choice([0, rng.uniform(0, 60), rng.uniform(60, 120)]))
+
+    def some(most: int) -> list[float]:
+        return sorted(rng.uniform(0, max(day_now, 0.01), int(rng.integers(0, most + 1))).tolist())
+
+    def maybe(chance: float, value: float) -> float | None:
+        return float(value) if rng.random() < chance else None
+
+    scale = float(rng.choice([0.0, 0.3, 1.5, 8.0]))
+    readings = []
+    for day in some(9):
+        zero = rng.random() < 0.35
+        ammonia, nitrite = (0.0 if zero else rng.exponential(scale + 0.01) for _ in range(2))
+        readings.append(
+            LoggedReading(
+                day=day,
+                ammonia_mg_n_l=maybe(0.9, min(ammonia, 60)),
+                nitrite_mg_n_l=maybe(0.85, min(nitrite, 60)),
+                nitrate_mg_n_l=maybe(0.5, min(rng.exponential(8), 200)),
+                ph=maybe(0.6, rng.uniform(5, 9.2)),
+                kh_dkh=maybe(0.6, rng.choice([0, rng.uniform(0, 3), rng.uniform(3, 20)])),
+                temperature_c=maybe(0.4, rng.uniform(8, 38)),
+                phosphate_ppm=maybe(0.2, rng.choice([0.0, 0.5])),
+                off_scale=["nitrite"] if rng.random() < 0.1 else [],
+            )
+        )
+    method = str(rng.choice(METHODS))
+    load = float(rng.choice([0.05, 0.3, 1.5, 6.0]))
+    return CycleLog.model_validate(
+        {
+            "net_l": float(rng.choice([8, 60, 242, 1500])),
+            "day_now": day_now,
+            "method": method,
+            "helpers": [h for h in ("seed-media", "bottled-culture", "plants") if rng.random() < 0.2],
+            "temperature_c": float(rng.uniform(14, 32)),
+            "salinity_g_kg": float(rng.choice([0, 0, 0, 35])),
+            "start_kh_dkh": float(rng.uniform(0.2, 15)),
+            "start_ph": float(rng.uniform(6, 8.6)),
+            "tap": TapWater(
+                ammonia_mg_n_l=float(rng.choice([0, 0, 0.8, 4])),
+                nitrate_mg_n_l=float(rng.choice([0, 5, 12])),
+                kh_dkh=float(rng.uniform(0, 20)),
+                ph=float(rng.uniform(6, 8.8)),
+                chlorine=str(rng.choice(["none", "chlorine", "chloramine", "unknown"])),
+            ),
+            "planned_load_mg_n_l_day": load,
+            "animals": [Animals(species_id="zebra-danio", count=10)] if rng.random() < 0.5 else [],
+            "animals_in_mg_n_l_day": load if method == "animals-in" else 0.0,
+            "plan_target_ppm": float(rng.uniform(0.1, 8)),
+            "seed_share": float(rng.uniform(0, 1)),
+            "plants": str(rng.choice(["none", "some", "many"])),
+            "plants_growing_day": maybe(0.4, rng.uniform(0, max(day_now, 0.01))),
+            "filter_running": bool(rng.random() < 0.9),
+            "skimmer_running": bool(rng.random() < 0.2),
+            "kit": KitSteps(expired=bool(rng.random() < 0.1)),
+            "readings": readings,
+            "doses": [LoggedDose(day=d, raise_mg_n_l=float(rng.exponential(1.2))) for d in some(8)],
+            "changes": [
+                LoggedChange(day=d, share=float(rng.uniform(0, 1)), treated=bool(rng.random() < 0.8)) for d in some(3)
+            ],
+            "alkalinity": [LoggedAlkalinity(day=d, raise_dkh=float(rng.uniform(0, 6))) for d in some(2)],
+            "outages": [LoggedOutage(day=d, hours=float(rng.uniform(0, 60))) for d in some(2)],
+            "media": [
+                LoggedMedia(
+                    day=d,
+                    what=str(
+                        rng.choice(["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced", "dried", "new-filter"])
+                    ),
+                )
+                for d in some(2)
+            ],
+        }
+    )
