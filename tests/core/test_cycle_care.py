@@ -410,7 +410,7 @@ def test_ready_advice_names_the_first_animals_and_no_more() -> None:
            "readings": [reading(39, 0, 0, 40), reading(40, 0, 0, 45)]}  # fmt: skip
     found = advice(log)
     assert [a.do for a in [found.first, *found.then]] == ["change-water", "cool", "add-animals", "feed-film"]
-    assert "6 × rosy barb" in found.then[1].title
+    assert "7 × rosy barb" in found.then[1].title
     assert "no more until day 14" in found.then[1].detail
     assert found.then[0].to_c < 25
     # 45 ppm of nitrate down to 20 is 56 %; the final change is never under 60.

@@ -1,5 +1,6 @@
 """Chemistry against PHREEQC, PyCO2SYS and published tables."""
 
+import gsw
 import numpy as np
 import pint
 import PyCO2SYS
@@ -7,8 +8,15 @@ import pytest
 from phreeqpython import PhreeqPython
 from PyCO2SYS.equilibria.p1atm import kNH3_TOT_CW95
 
-from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, pka_fresh, un_ionised_share
+from reedmace.core.chemistry import (
+    acute_criterion_mg_n_l,
+    chronic_criterion_mg_n_l,
+    oxygen_saturation_mg_l,
+    pka_fresh,
+    un_ionised_share,
+)
 from reedmace.core.chemistry.ammonia import pka_sea
+from reedmace.core.computations import compute
 from reedmace.core.quantity.units import TWINS
 
 
@@ -83,6 +91,40 @@ def test_the_chronic_criteria_of_epa_2013(ph: float, temperature: float, chronic
 def test_the_acute_criteria_of_epa_2013_without_trout(ph: float, temperature: float, acute: float) -> None:
     # EPA 822-R-13-001, table 5b; the row at pH 7 and 20 °C is the document's own reference, the rest from memory.
     assert acute_criterion_mg_n_l(ph, temperature) == pytest.approx(acute, rel=0.08)
+
+
+@pytest.mark.parametrize(
+    ("temperature", "salinity", "oxygen"),
+    [(0, 0, 14.62), (5, 0, 12.77), (10, 0, 11.29), (15, 0, 10.08), (20, 0, 9.09), (25, 0, 8.26), (30, 0, 7.56),
+     (35, 0, 6.95), (25, 35, 6.75), (10, 35, 9.02)],
+)  # fmt: skip
+def test_oxygen_is_benson_and_krauses_table(temperature: float, salinity: float, oxygen: float) -> None:
+    # Benson and Krause 1984 as tabled by USGS and APHA 4500-O, 1 atm; 8.26 at 25 °C is given, the other rows from memory.
+    assert oxygen_saturation_mg_l(temperature, salinity) == pytest.approx(oxygen, abs=0.025)
+
+
+@pytest.mark.parametrize("temperature", [2, 12, 22, 32])
+@pytest.mark.parametrize("salinity", [0, 10, 35])
+def test_oxygen_is_gsws(temperature: float, salinity: float) -> None:
+    # gsw gives umol per kg of sea water, after Garcia and Gordon 1992, who fitted the same measurements.
+    per_kg = float(gsw.O2sol_SP_pt(salinity, temperature))
+    density = float(gsw.rho(gsw.SA_from_SP(salinity, 0, 0, 0), temperature, 0)) / 1000
+    assert oxygen_saturation_mg_l(temperature, salinity) == pytest.approx(per_kg * density * 31.998 / 1000, rel=0.004)
+
+
+def test_oxygen_thins_with_height_as_the_standard_atmosphere() -> None:
+    # ISO 2533: 89.87 kPa at 1000 m. The share of saturation left follows the pressure less the vapour.
+    high = compute("oxygen-saturation", {"temperature_c": 20, "altitude_m": 1000}).saturation_mg_l
+    low = compute("oxygen-saturation", {"temperature_c": 20}).saturation_mg_l
+    assert high / low == pytest.approx((89.87 - 2.34) / (101.325 - 2.34), rel=0.002)
+
+
+def test_nitrifying_stoichiometry_is_the_reactions() -> None:
+    # NH4+ + 2 O2 -> NO3- + 2 H+ + H2O: two equivalents of alkalinity and two of O2 to each N, without cell growth.
+    assert pytest.approx(7.14, rel=0.002) == 2 * 50.043 / 14.007
+    assert pytest.approx(4.57, rel=0.002) == 2 * 31.998 / 14.007
+    answer = compute("oxygen-saturation", {"net_l": 10, "ammonia_mg_n_day": 100})
+    assert answer.film_mg_l_day == pytest.approx(10 * 2 * 31.998 / 14.007, rel=0.002)
 
 
 _PINT = {

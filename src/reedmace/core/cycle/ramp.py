@@ -68,6 +68,7 @@ class _Left:
     count: int
     each: float
     shoal: int
+    settled: bool = False
 
 
 def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
@@ -106,6 +107,7 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
             nearest = min((one for one in left if one.count), key=lambda one: one.each)
             count = min(max(int((ceiling - load) / nearest.each), 1), nearest.count)
             nearest.count -= count
+            nearest.settled = True
             added = [(nearest, count)]
         light = load > 0 and load + sum(one.each * count for one, count in added) > ceiling * 1.001
         load += sum(one.each * count for one, count in added)
@@ -139,18 +141,15 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
 
 
 def _take(left: list[_Left], room: float) -> list[tuple[_Left, int]]:
-    """Whole groups that fit in `room` mg N/(L day), smallest kinds first; no group is left too small to shoal."""
+    """What fits in `room` mg N/(L day), in order; a kind comes first as a shoal, later ones join it."""
     taken: list[tuple[_Left, int]] = []
     for one in left:
-        if not one.count:
-            continue
         fits = min(int(room / one.each + 1e-9), one.count) if one.each > 0 else one.count
-        if fits < one.count and 0 < one.count - fits < one.shoal:
-            fits = one.count - one.shoal
-        if fits < min(one.shoal, one.count) or fits <= 0:
-            continue
-        taken.append((one, fits))
-        room -= fits * one.each
+        fewest = 1 if one.settled else min(one.shoal, one.count)
+        if one.count and fits >= fewest:
+            taken.append((one, fits))
+            room -= fits * one.each
     for one, count in taken:
         one.count -= count
+        one.settled = True
     return taken
