@@ -132,7 +132,8 @@ def test_a_keeper_walks_the_whole_job_and_finds_it_all_again(
     expect(page.get_by_label("Log a test in one line")).to_have_value("a lots")
     page.get_by_label("Log a test in one line").fill("")
 
-    # Readings out and in.
+    # Readings out and in: what a file holds is shown, its faults too, before anything is written.
+    page.get_by_role("tab", name="Kit and files").click()
     with page.expect_download() as download:
         page.get_by_role("link", name=re.compile("Readings as CSV")).click()
     path = downloads / "readings.csv"
@@ -142,12 +143,16 @@ def test_a_keeper_walks_the_whole_job_and_finds_it_all_again(
     with page.expect_file_chooser() as chooser:
         page.get_by_role("button", name="Take readings from a CSV").click()
     chooser.value.set_files(path)
-    expect(page.get_by_role("alert")).to_contain_text("“much” is not a figure".replace("“", '"').replace("”", '"'))
+    faults = page.get_by_role("list", name="Faults in the file")
+    expect(faults).to_contain_text('Line 4, ammonia_ppm: "much" is not a figure.')
+    expect(page.get_by_role("button", name=re.compile("^Write .* readings"))).to_be_disabled()
     path.write_text(path.read_text().replace("much", "0.5"))
     with page.expect_file_chooser() as chooser:
         page.get_by_role("button", name="Take readings from a CSV").click()
     chooser.value.set_files(path)
-    expect(page.get_by_text("2 readings added, 1 were there already.")).to_be_visible()
+    expect(page.get_by_text("3 rows can be written, 1 of them are in the logbook already")).to_be_visible()
+    page.get_by_role("button", name="Write 2 readings").click()
+    expect(page.get_by_text("2 readings written, 1 were there already.")).to_be_visible()
 
     # Keep shows what was written; then reload, sign out, restart the server: all there.
     stage(page, "Keep")
@@ -176,7 +181,7 @@ def test_a_tank_that_cleared_its_doses_may_have_fish(page: Page, new_keeper: str
     tank = cycled_tank(page, running.url)
     page.goto(f"{running.url}/tanks/{tank}/cycle")
     expect(heading(page)).to_contain_text("You may add fish")
-    expect(page.get_by_text(re.compile("Ready, by the load-matched standard"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Ready, by the load-matched standard")).first).to_be_visible()
     expect(page.get_by_role("region", name="First, today")).to_contain_text("Change 3")
     expect(page.get_by_text("Add the first animals", exact=True)).to_be_visible()
 

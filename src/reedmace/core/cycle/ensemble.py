@@ -95,7 +95,8 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
         weights = _tempered(log_weight)
         middle = weights @ pool
         around = 1.3 * (weights[:, None] * (pool - middle)).T @ (pool - middle) + np.diag((0.2 * spread) ** 2)
-        proposal = _Student(middle, np.linalg.cholesky(around))
+        root: Floats = np.asarray(np.linalg.cholesky(around), dtype=np.float64)
+        proposal = _Student(middle, root)
         rows = proposal.draw(rng, max(draws // 2, 50))
         sizes.append(len(rows))
         pool, likely = np.concatenate([pool, rows]), np.concatenate([likely, likelihood(rows)])
