@@ -15,7 +15,10 @@ VIEWS: dict[str, tuple[str, str, int, int, str, str | None]] = {
     "fit": ("Long bench", "fit", 1280, 800, "light", None),
     "cycle": ("Long bench", "cycle", 1280, 800, "light", None),
     "cycle-dark": ("Long bench", "cycle", 1280, 800, "dark", None),
-    "keep": ("Courtyard door", "keep", 1280, 800, "light", None),
+    "what-if": ("Long bench", "cycle", 1280, 800, "light", 'role=tab[name="What if"]'),
+    "methods": ("Kiln room", "cycle", 1280, 800, "light", None),
+    "diary": ("Long bench", "diary", 1280, 800, "light", None),
+    "keep": ("Bindery window", "keep", 1280, 800, "light", None),
     "phone-log": ("Long bench", "cycle", 390, 844, "light", None),
     "buying": ("Long bench", "buying", 1280, 800, "light", None),
     "sheet": ("Long bench", "sheet", 1280, 800, "light", None),
@@ -54,7 +57,7 @@ def main(address: str, names: list[str]) -> None:
             page.wait_for_load_state("networkidle")
             if press:
                 page.locator(press).first.click()
-                page.get_by_role("dialog").wait_for()
+                page.wait_for_load_state("networkidle")
             page.wait_for_timeout(400)
             page.screenshot(path=HERE / f"{name}.png")
             page.close()

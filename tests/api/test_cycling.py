@@ -374,3 +374,15 @@ def test_a_whole_cycle_on_a_simulated_tank_by_the_advice_alone(visitor, seed: in
     after = simulated.water(day + 1.1)
     assert after["ammonia_mg_n_l"] < before["ammonia_mg_n_l"] + 0.15
     assert after["nitrite_mg_n_l"] < 0.2
+
+
+def test_our_own_csv_read_as_a_strangers_is_the_same(cycling) -> None:
+    keeper, tank = cycling
+    keeper.write(tank, {**reading(0.4, 0.2), "basis": "N"}, at=(NOW - timedelta(hours=1)).isoformat())
+    text = keeper.get(f"/api/tanks/{tank}/readings.csv").text
+    preview = mapped(keeper, tank, "preview", text).json
+    assert preview["faults"] == []
+    assert preview["known"] == preview["good"] == len(FALLING) + 1
+    twin = keeper.tank()
+    assert mapped(keeper, twin, "import", text).json["added"] == len(FALLING) + 1
+    assert keeper.get(f"/api/tanks/{twin}/readings.csv").text == text

@@ -4604,7 +4604,7 @@ export interface components {
              * @default skip
              * @enum {string}
              */
-            target?: "skip" | "date" | "time" | "ammonia" | "nitrite" | "nitrate" | "ph" | "kh" | "temperature" | "phosphate";
+            target?: "skip" | "date" | "time" | "basis" | "ammonia" | "nitrite" | "nitrate" | "ph" | "kh" | "temperature" | "phosphate";
             /**
              * Unit
              * @default
@@ -6391,7 +6391,7 @@ export interface components {
              * Target
              * @enum {string}
              */
-            target: "skip" | "date" | "time" | "ammonia" | "nitrite" | "nitrate" | "ph" | "kh" | "temperature" | "phosphate";
+            target: "skip" | "date" | "time" | "basis" | "ammonia" | "nitrite" | "nitrate" | "ph" | "kh" | "temperature" | "phosphate";
             /**
              * Unit
              * @enum {string}

@@ -17,7 +17,9 @@ from reedmace.formats.tables import RowError
 from reedmace.logbook import NewEntry
 from reedmace.logbook.entries import Reading
 
-Target = Literal["skip", "date", "time", "ammonia", "nitrite", "nitrate", "ph", "kh", "temperature", "phosphate"]
+Target = Literal[
+    "skip", "date", "time", "basis", "ammonia", "nitrite", "nitrate", "ph", "kh", "temperature", "phosphate"
+]
 Unit = Literal["", "ppm", "ppm-N", "dKH", "ppm-CaCO3", "meq/L", "C", "F"]
 DateOrder = Literal["year-first", "day-first", "month-first"]
 
@@ -32,6 +34,7 @@ _GUESS: tuple[tuple[str, Target, Unit], ...] = (
     (r"temp|°", "temperature", "C"),
     (r"date|\bat\b|\bwhen\b|\bday\b", "date", ""),
     (r"time|hour", "time", ""),
+    (r"\bbasis\b", "basis", ""),
 )
 _FIELD: dict[str, str] = {
     "ammonia": "ammonia_ppm",
@@ -160,8 +163,8 @@ def _uses(question: MappedCsv, header: list[str], body: list[tuple[int, list[str
         if question.columns is not None:
             uses.append(given.get(name, ColumnUse(column=name)))
             continue
-        target, unit = next(((t, u) for pattern, t, u in _GUESS if re.search(pattern, name.lower())), ("skip", ""))
-        low = name.lower()
+        low = name.lower().replace("_", " ")
+        target, unit = next(((t, u) for pattern, t, u in _GUESS if re.search(pattern, low)), ("skip", ""))
         if target in ("ammonia", "nitrite", "nitrate") and re.search(r"-n\b|as n\b|\(n\)", low):
             unit = "ppm-N"
         if target == "kh" and ("ppm" in low or "mg" in low or "caco3" in low):
@@ -229,6 +232,10 @@ def _row(
                 faults.append(
                     RowError(line, use.column, f'"{cell[:40]}" is not a date written {order.replace("-", " ")}.')
                 )
+        elif use.target == "basis":
+            if cell.lower() not in ("n", "ion"):
+                faults.append(RowError(line, use.column, f'"{cell[:40]}" is neither ion nor N.'))
+            body["basis"] = "N" if cell.lower() == "n" else "ion"
         elif use.target == "time":
             clock = _clock(cell)
             if clock is None:
@@ -245,6 +252,8 @@ def _row(
         faults.append(RowError(line, "", "has no date."))
     if not faults and not any(f in body for f in _FIELD.values()):
         faults.append(RowError(line, "", "has no figure."))
+    if body["basis"] == "N" and any(u.unit == "ppm-N" for u in uses):
+        faults.append(RowError(line, "", "the row's basis and a column's unit both say N; leave one of them."))
     if at is not None and not faults:
         if clock is not None:
             at = at.replace(hour=clock[0], minute=clock[1])

@@ -11,22 +11,26 @@ interface Props {
   plan: CyclePlan;
   netL: number;
   loadMgNLDay?: number;
-  onChoose: (choice: MethodChoice, means: Means) => void;
+  onChoose: (choice: MethodChoice) => void;
+  means: Means;
+  onMeans: (means: Means) => void;
 }
 
-export function Chooser({ plan, netL, loadMgNLDay, onChoose }: Props) {
-  const [means, setMeans] = useState<Means>({
-    mature_media: "none",
-    media_share: 0.5,
-    plants: plan.plants ?? "none",
-    bottle: "none",
-    ammonia: true,
-    test_kit: true,
-    days_to_spare: 60,
-  });
+/** What one has until one says otherwise. */
+export const NO_MEANS: Means = {
+  mature_media: "none",
+  media_share: 0.5,
+  plants: "none",
+  bottle: "none",
+  ammonia: true,
+  test_kit: true,
+  days_to_spare: 60,
+};
+
+export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: Props) {
   const [animalsIn, setAnimalsIn] = useState(plan.method === "animals-in");
   const set = (change: Partial<Means>) => {
-    setMeans((now) => ({ ...now, ...change }));
+    onMeans({ ...means, ...change });
   };
   const answer = useCompute("cycle-methods", {
     means,
@@ -160,9 +164,9 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose }: Props) {
                 {m.fits !== "not-here" ? (
                   <Button
                     $quiet={m.fits !== "best"}
-                    aria-label={`Take: ${m.title}`}
+                    aria-label={`Take it: ${m.title}`}
                     onPress={() => {
-                      onChoose(m, means);
+                      onChoose(m);
                     }}
                   >
                     Take it

@@ -17,6 +17,7 @@ const TARGETS: readonly (readonly [Target, string])[] = [
   ["skip", "leave it out"],
   ["date", "date"],
   ["time", "time of day"],
+  ["basis", "ion or N, by row"],
   ["ammonia", "ammonia"],
   ["nitrite", "nitrite"],
   ["nitrate", "nitrate"],

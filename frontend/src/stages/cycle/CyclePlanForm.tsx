@@ -17,7 +17,7 @@ import {
 } from "../../kit";
 import { QuantityField } from "../../quantity";
 import { SaveBar, stockPlan } from "../shared";
-import { Chooser, METHODS, type Means } from "./Chooser";
+import { Chooser, METHODS, NO_MEANS, type Means } from "./Chooser";
 import { PlanJudged } from "./PlanJudged";
 
 const PRODUCTS: Record<"ammonium-chloride" | "ammonia-solution" | "label", NonNullable<AmmoniaProduct>> = {
@@ -74,6 +74,7 @@ export function CyclePlanForm({
   };
   const first = standing.cycle_plan == null;
   const [choosing, setChoosing] = useState(first);
+  const [means, setMeans] = useState<Means>({ ...NO_MEANS, plants: plan.plants ?? "none" });
   const stock = stockPlan(standing);
   const tables = useTables();
   const load = useCompute(
@@ -87,7 +88,7 @@ export function CyclePlanForm({
       e.body.kind === "reading" && e.body.phosphate_ppm != null ? [e.body.phosphate_ppm] : [],
     )
     .at(-1);
-  const take = (choice: MethodChoice, means: Means) => {
+  const take = (choice: MethodChoice) => {
     set({
       method: choice.method,
       helpers: choice.helpers,
@@ -112,7 +113,14 @@ export function CyclePlanForm({
   return (
     <>
       {choosing && netL ? (
-        <Chooser plan={plan} netL={netL} loadMgNLDay={load.data?.ammonia_mg_n_l_day} onChoose={take} />
+        <Chooser
+          plan={plan}
+          netL={netL}
+          loadMgNLDay={load.data?.ammonia_mg_n_l_day}
+          onChoose={take}
+          means={means}
+          onMeans={setMeans}
+        />
       ) : (
         <div>
           <InlineButton

@@ -53,7 +53,7 @@ export function TapTest({ tankId, kit, onWritten }: Props) {
             {steps[what].map((step, i) => (
               <Step
                 key={step}
-                aria-label={`${NAMES[what]} ${step} ppm`}
+                aria-label={`${NAMES[what]} ${step}${i === steps[what].length - 1 ? "+" : ""} ppm`}
                 aria-pressed={picked[what] === step}
                 data-chosen={picked[what] === step || undefined}
                 $depth={steps[what].length > 1 ? i / (steps[what].length - 1) : 0}

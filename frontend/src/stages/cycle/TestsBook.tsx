@@ -53,7 +53,7 @@ export function TestsBook({ tankId, standing }: { tankId: number; standing: Stan
                   ))}
                   <td>
                     <InlineButton
-                      aria-label={`Correct the test of ${moment(entry.at)}`}
+                      aria-label={`${earlier(entry).length ? "Corrected" : "Correct"}: the test of ${moment(entry.at)}`}
                       aria-expanded={open === entry.id}
                       onPress={() => {
                         setOpen(open === entry.id ? null : entry.id);

@@ -101,7 +101,7 @@ function SeedLine({ tankId, seed }: { tankId: number; seed: Seed }) {
         <Button
           $quiet
           isDisabled={!seed.answer.may_go}
-          aria-label={`Move ${seed.name}`}
+          aria-label={`Move it: ${seed.name}`}
           onPress={() => {
             setMoving(true);
           }}
