@@ -554,3 +554,66 @@ def test_the_clock_out_of_water_counts_and_dry_is_worst() -> None:
 def test_a_sick_tank_gives_no_sponge() -> None:
     assert not seed(days_seeding=40, disease_note="sick-now").may_go
     assert "health" in seed(days_seeding=40, disease_note="unknown").verdict
+
+
+STOCKED = {
+    "net_l": 242, "day_now": 20, "planned_load_mg_n_l_day": 0.45, "animals_in_mg_n_l_day": 0.18, "stocked_day": 10,
+    "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
+    "present": [{"species_id": "rosy-barb", "count": 6}],
+}  # fmt: skip
+
+
+def test_once_animals_are_in_nothing_is_dosed_and_the_next_come_after_a_week_of_zeros() -> None:
+    week = [reading(d, 0, 0, 5 + d) for d in (11, 13, 15, 17, 19.5)]
+    ready_now = advice({**STOCKED, "readings": week})
+    assert ready_now.first.do == "add-animals"
+    assert "rosy barb" in ready_now.first.title or "weather loach" in ready_now.first.title
+    early = advice({**STOCKED, "day_now": 15, "readings": week[:3]})
+    assert all(a.do not in ("add-animals", "dose-ammonia") for a in [early.first, *early.then])
+    spike = advice({**STOCKED, "readings": [*week, reading(19.9, 1, 0.5, ph=7.8)]})
+    assert spike.first.do == "change-water"
+
+
+def test_each_group_has_its_own_week() -> None:
+    zeros = [reading(d, 0, 0, 5 + d) for d in (3, 5, 7, 9, 11, 13)]
+    assert not ready({**STOCKED, "day_now": 13.1, "readings": zeros}).ready
+    assert ready(
+        {**STOCKED, "day_now": 18.3, "readings": [*zeros, reading(15, 0, 0, 20), reading(18.2, 0, 0, 22)]}
+    ).ready
+
+
+def test_a_settled_tank_asks_for_a_weekly_test_and_nothing_else() -> None:
+    old = {**STOCKED, "day_now": 90, "stocked_day": 10}
+    fine = advice({**old, "readings": [reading(86, 0, 0, 20, ph=7.4)]})
+    assert fine.verdict == "Its cycle is long over; the water is within the limits."
+    assert [a.do for a in [fine.first, *fine.then]] == ["test"]
+    assert advice({**old, "readings": [reading(70, 0, 0, 20)]}).verdict == "The weekly test is due."
+    assert advice({**old, "readings": [reading(89, 2, 0.5, ph=7.8)]}).first.do == "change-water"
+
+
+def test_the_ramp_goes_on_from_what_is_in() -> None:
+    rows = STOCKED["animals"]
+    answer = compute(
+        "stocking-ramp", {"net_l": 242, "proven_mg_n_l_day": 0, "animals": rows, "present": STOCKED["present"]}
+    )
+    loads = [s.load_mg_n_l_day for s in answer.steps]
+    assert loads[0] <= 1.5 * 0.181 + 1e-3
+    assert answer.verdict.startswith("Next")
+    done = compute("stocking-ramp", {"net_l": 242, "proven_mg_n_l_day": 0, "animals": rows, "present": rows})
+    assert done.steps == []
+    assert done.verdict == "All the planned animals are in."
+
+
+def test_a_bottles_own_label_is_its_window() -> None:
+    cold = {"helpers": ["bottled-culture"], "temperature_c": 21, "ph": 7.0}
+    assert {c.what: c for c in plan(**cold).conditions}["Bottled culture"].level == "watch"
+    label = {"low_c": 18, "high_c": 30, "ph_low": 6.5, "ph_high": 8}
+    assert {c.what: c for c in plan(**cold, bottle=label).conditions}["Bottled culture"].level == "fine"
+
+
+def test_where_money_is_short_a_bottle_is_left_out() -> None:
+    _, short = methods(means={"bottle": "in-date", "budget": "little"})
+    assert short["measured-ammonia"].helpers == []
+    assert short["measured-ammonia"].costs == "little"
+    _, spend = methods(means={"bottle": "in-date"})
+    assert spend["measured-ammonia"].costs == "some"

@@ -19,7 +19,15 @@ from reedmace.core.cycle.course import (
 from reedmace.core.cycle.doubt import HIGHEST, doubts, interval_of
 from reedmace.core.cycle.ensemble import percentiles, run_on, weigh
 from reedmace.core.cycle.kernel import PARAMETERS, simulate
-from reedmace.core.cycle.log import CycleLog, KitSteps, LoggedDose, LoggedMedia, LoggedOutage, LoggedReading
+from reedmace.core.cycle.log import (
+    BottleWindow,
+    CycleLog,
+    KitSteps,
+    LoggedDose,
+    LoggedMedia,
+    LoggedOutage,
+    LoggedReading,
+)
 from tests.core.cycling import METHODS, NA, NI, A, busy_log, random_log
 
 
@@ -163,7 +171,9 @@ def test_plants_take_ammonia_first() -> None:
 
 
 def test_the_bottles_window_names_what_is_wanting() -> None:
-    log = CycleLog(net_l=60, day_now=0, temperature_c=20, start_ph=6.8, start_kh_dkh=1, bottle_in_date=False)
+    log = CycleLog(
+        net_l=60, day_now=0, temperature_c=20, start_ph=6.8, start_kh_dkh=1, bottle=BottleWindow(in_date=False)
+    )
     assert bottle_window(log) == ["25 to 30 °C", "pH 7.3 to 8.0", "some KH", "a bottle in date"]
     assert bottle_window(CycleLog(net_l=60, day_now=0, start_ph=7.6)) == []
 

@@ -4337,6 +4337,37 @@ export interface components {
             seated?: boolean;
         };
         /**
+         * BottleWindow
+         * @description Where a bottled culture works, by its label; the usual window until the label is read, and whether it is in date.
+         */
+        BottleWindow: {
+            /**
+             * Low C
+             * @default 25
+             */
+            low_c?: number;
+            /**
+             * High C
+             * @default 30
+             */
+            high_c?: number;
+            /**
+             * Ph Low
+             * @default 7.3
+             */
+            ph_low?: number;
+            /**
+             * Ph High
+             * @default 8
+             */
+            ph_high?: number;
+            /**
+             * In Date
+             * @default true
+             */
+            in_date?: boolean;
+        };
+        /**
          * Brought
          * @description The tank a bundle made.
          */
@@ -4870,6 +4901,17 @@ export interface components {
             /** Own Species */
             own_species?: components["schemas"]["Species"][];
             /**
+             * Present
+             * @description Of the animals, those put in already
+             */
+            present?: components["schemas"]["Animals"][];
+            /**
+             * Stocked Day
+             * @description Day on which animals were last put in
+             * @default null
+             */
+            stocked_day?: number | null;
+            /**
              * Animals In Mg N L Day
              * @description Made by the animals that are in already
              * @default 0
@@ -4895,11 +4937,7 @@ export interface components {
              * @default 1
              */
             seed_share?: number;
-            /**
-             * Bottle In Date
-             * @default true
-             */
-            bottle_in_date?: boolean;
+            bottle?: components["schemas"]["BottleWindow"];
             /**
              * Plants
              * @default none
@@ -5061,11 +5099,7 @@ export interface components {
              * @default 1
              */
             seed_share?: number;
-            /**
-             * Bottle In Date
-             * @default true
-             */
-            bottle_in_date?: boolean;
+            bottle?: components["schemas"]["BottleWindow"];
             /**
              * Plants
              * @default none
@@ -5173,11 +5207,7 @@ export interface components {
              */
             salinity_g_kg?: number;
             tap?: components["schemas"]["TapWater"];
-            /**
-             * Bottle In Date
-             * @default true
-             */
-            bottle_in_date?: boolean;
+            bottle?: components["schemas"]["BottleWindow"];
             /**
              * Plants
              * @default none
@@ -5277,10 +5307,16 @@ export interface components {
             ramp: components["schemas"]["StockingRampAnswer"] | null;
             /**
              * Stocked
-             * @description Animals are in, so the cycle is over
+             * @description Animals have come, so nothing is dosed any more
              * @default false
              */
             stocked?: boolean;
+            /**
+             * Settled
+             * @description They came so long ago that the cycle is over
+             * @default false
+             */
+            settled?: boolean;
         };
         /**
          * CycleWhatIfAnswer
@@ -7000,6 +7036,13 @@ export interface components {
              * @enum {string}
              */
             bottle?: "none" | "in-date" | "expired";
+            bottle_label?: components["schemas"]["BottleWindow"];
+            /**
+             * Budget
+             * @default some
+             * @enum {string}
+             */
+            budget?: "little" | "some";
             /**
              * Ammonia
              * @default true
@@ -7199,6 +7242,11 @@ export interface components {
             said: string;
             /** Watch */
             watch: string;
+            /**
+             * Costs
+             * @enum {string}
+             */
+            costs: "nothing" | "little" | "some";
         };
         /**
          * Mishap
@@ -8962,6 +9010,11 @@ export interface components {
             animals: components["schemas"]["Animals"][];
             /** Own Species */
             own_species?: components["schemas"]["Species"][];
+            /**
+             * Present
+             * @description Of the animals, those in already and carried with a week of zeros
+             */
+            present?: components["schemas"]["Animals"][];
             /**
              * Days Between
              * @default 14

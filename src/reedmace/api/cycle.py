@@ -59,7 +59,8 @@ class CycleState(BaseModel):
     forecast_left_alone: CycleForecastAnswer | None
     balance: NitrogenBalanceAnswer | None
     ramp: StockingRampAnswer | None
-    stocked: bool = Field(default=False, description="Animals are in, so the cycle is over")
+    stocked: bool = Field(default=False, description="Animals have come, so nothing is dosed any more")
+    settled: bool = Field(default=False, description="They came so long ago that the cycle is over")
 
 
 class CsvImport(BaseModel):
@@ -100,15 +101,16 @@ def read_cycle(tank_id: int) -> CycleState:
         forecast_left_alone=cycle_forecast(CycleForecastQuestion(log=log, hold_kh_dkh=0)),
         balance=nitrogen_balance(NitrogenBalanceQuestion(log=log)),
         ramp=_ramp(log, readiness),
-        stocked=log.method != "animals-in" and any(e.body.kind == "stocking" for e in standing.events),
+        stocked=log.stocked_day is not None,
+        settled=log.settled(),
     )
 
 
 def _ramp(log: CycleLog, readiness: CycleReadinessAnswer) -> StockingRampAnswer | None:
     """From what is proven, or until then from the challenge as if it were, to the planned stock."""
-    if not log.animals or log.animals_are_in():
+    if not log.animals or (log.animals_are_in() and not log.present):
         return None
-    proven = readiness.proven_mg_n_l_day or log.challenge_mg_n_l()
+    proven = readiness.proven_mg_n_l_day or (0.0 if log.present else log.challenge_mg_n_l())
     try:
         return stocking_ramp(
             StockingRampQuestion(
@@ -116,6 +118,7 @@ def _ramp(log: CycleLog, readiness: CycleReadinessAnswer) -> StockingRampAnswer 
                 proven_mg_n_l_day=min(proven, 1000),
                 animals=log.animals,
                 own_species=log.own_species,
+                present=log.present,
             )
         )
     except CannotAnswer:

@@ -7,7 +7,7 @@ from pydantic import AwareDatetime, Field, field_validator
 
 from reedmace.core.chemistry import AmmoniaProduct
 from reedmace.core.chemistry.dose import PowderProduct
-from reedmace.core.cycle.log import Helper, KitSteps, Method, Off, Plants, TapWater
+from reedmace.core.cycle.log import BottleWindow, Helper, KitSteps, Method, Off, Plants, TapWater
 from reedmace.core.filter import Filter
 from reedmace.core.filter.media import Basket
 from reedmace.core.filter.room import Plumbing, Priorities, RoomKind
@@ -105,7 +105,7 @@ class CyclePlan(Part):
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
     tap: TapWater = Field(default_factory=TapWater)
     seed_share: Share = 1
-    bottle_in_date: bool = True
+    bottle: BottleWindow = Field(default_factory=BottleWindow)
     plants: Plants = "none"
     food_g_day: Annotated[float, number("g/day", 0, 100, "Dry food fed to the empty tank")] = 0
     ammonia_source: Literal["aquarium-grade", "plain", "household-cleaner", "unknown"] = "aquarium-grade"

@@ -161,6 +161,8 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
     chosen = standing.filter_plan.body if standing.filter_plan else None
     filter_kind = chosen.chosen.kind if isinstance(chosen, FilterPlan) and chosen.chosen else None
     growth = [day(e.at) for e in standing.events if isinstance(e.body, PlantGrowth) and within(e.at)]
+    present = animals_in(standing)
+    put_in = [day(e.at) for e in standing.events if isinstance(e.body, Stocking) and e.body.count > 0]
     # The water it was filled with came from the tap, unless the plan says otherwise.
     tap = plan.tap.model_copy(
         update={
@@ -181,12 +183,14 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
         planned_load_mg_n_l_day=min(daily_load(standing), 1000),
         animals=stock.animals if isinstance(stock, StockPlan) else [],
         own_species=stock.own_species if isinstance(stock, StockPlan) else [],
-        animals_in_mg_n_l_day=min(_load_in(standing), 1000) if plan.method == "animals-in" else 0,
+        present=present,
+        stocked_day=max(min(max(put_in), 400), 0) if put_in else None,
+        animals_in_mg_n_l_day=min(_load_in(standing), 1000) if plan.method == "animals-in" or present else 0,
         food_g_day=plan.food_g_day,
         plan_target_ppm=plan.target_ppm,
         product=plan.product,
         seed_share=plan.seed_share,
-        bottle_in_date=plan.bottle_in_date,
+        bottle=plan.bottle,
         plants=plan.plants,
         plants_growing_day=max(min(growth), 0) if growth else None,
         filter_running=standing.filter_running,

@@ -54,7 +54,7 @@ def stem(standing: Standing, now: datetime) -> list[Stage]:
     stages.append(_fit(standing, chosen.kind if chosen else None))
     log = cycle_log(standing, now)
     stocked = next((e for e in standing.events if isinstance(e.body, Stocking) and e.body.count > 0), None)
-    if stocked is not None:
+    if stocked is not None and not (log is not None and log.method == "animals-in"):
         days = (now - stocked.at).days
         words = f"stocked {days // 30} months" if days >= 60 else f"stocked day {max(days, 0)}"
         stages.append(Stage(stage="cycle", state="done", words=words))

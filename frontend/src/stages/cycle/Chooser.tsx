@@ -16,12 +16,22 @@ interface Props {
   onMeans: (means: Means) => void;
 }
 
+/** The window on the bottle's own label. */
+const BOTTLE = [
+  ["low_c", "Label: from °C", 0, 40],
+  ["high_c", "Label: to °C", 0, 40],
+  ["ph_low", "Label: from pH", 4, 10],
+  ["ph_high", "Label: to pH", 4, 10],
+] as const;
+
 /** What one has until one says otherwise. */
 export const NO_MEANS: Means = {
   mature_media: "none",
   media_share: 0.5,
   plants: "none",
   bottle: "none",
+  bottle_label: { low_c: 25, high_c: 30, ph_low: 7.3, ph_high: 8, in_date: true },
+  budget: "some",
   ammonia: true,
   test_kit: true,
   days_to_spare: 60,
@@ -94,6 +104,30 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: P
             ["expired", "past its date"],
           ]}
         />
+        {means.bottle !== "none" &&
+          BOTTLE.map(([field, label, min, max]) => (
+            <NumberBox
+              key={field}
+              label={label}
+              value={means.bottle_label?.[field] ?? null}
+              min={min}
+              max={max}
+              onChange={(v) => {
+                set({ bottle_label: { ...means.bottle_label, [field]: v } });
+              }}
+            />
+          ))}
+        <Select
+          label="Money for helpers"
+          value={means.budget ?? "some"}
+          onChange={(budget) => {
+            set({ budget });
+          }}
+          options={[
+            ["some", "some"],
+            ["little", "as little as can be"],
+          ]}
+        />
         <NumberBox
           label="Days you can wait"
           value={means.days_to_spare ?? 60}
@@ -159,7 +193,9 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: P
                       <br />
                     </>
                   ) : null}
-                  <small>said: {m.said}</small>
+                  <small>
+                    said: {m.said}; costs {m.costs}
+                  </small>
                 </p>
                 {m.fits !== "not-here" ? (
                   <Button

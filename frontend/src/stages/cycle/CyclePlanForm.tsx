@@ -94,7 +94,7 @@ export function CyclePlanForm({
       helpers: choice.helpers,
       seed_share: means.media_share,
       plants: choice.helpers.includes("plants") || choice.method === "planted" ? means.plants : plan.plants,
-      bottle_in_date: means.bottle !== "expired",
+      bottle: { ...means.bottle_label, in_date: means.bottle !== "expired" },
     });
     setChoosing(false);
   };

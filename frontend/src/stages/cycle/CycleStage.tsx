@@ -87,7 +87,7 @@ function Begun({ tankId, standing, state, share, netL }: BegunProps) {
   const { advice, readiness, log, forecast } = state;
   if (!advice || !readiness || !log) return null;
   const leaves: Leaf[] = [
-    ...(forecast
+    ...(forecast && !state.settled
       ? [
           {
             id: "chart",
@@ -101,10 +101,11 @@ function Begun({ tankId, standing, state, share, netL }: BegunProps) {
           },
         ]
       : []),
-    { id: "ready", title: "Ready?", content: () => <Ready state={state} /> },
+    ...(state.settled ? [] : [{ id: "ready", title: "Ready?", content: () => <Ready state={state} /> }]),
     {
       id: "animals",
-      title: log.method === "animals-in" ? "Animals are in" : "First animals",
+      title:
+        log.method === "animals-in" ? "Animals are in" : state.stocked ? "Next animals" : "First animals",
       content: () => <FirstAnimals tankId={tankId} state={state} log={log} />,
     },
     { id: "tests", title: "Tests", content: () => <TestsBook tankId={tankId} standing={standing} /> },
@@ -122,7 +123,7 @@ function Begun({ tankId, standing, state, share, netL }: BegunProps) {
       <FirstAction action={advice.first} log={log} tankId={tankId} lines={advice.working} />
       <Foreseen state={state} start={start} />
       <Then state={state} />
-      {forecast && (
+      {forecast && !state.stocked && (
         <Lead>
           <Figure title="The forecast" lines={forecast.working}>
             {forecast.verdict}

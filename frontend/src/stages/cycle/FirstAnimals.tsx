@@ -3,6 +3,7 @@ import { useCompute, useWrite } from "../../api/hooks";
 import type { CycleLog as Log, CycleState, Ramp } from "../../api/schemas";
 import { Button, Caution, Figure, Lead, ProblemNote } from "../../kit";
 import { Bar } from "../shared";
+import { dater } from "./dates";
 import { Table } from "./Ready";
 
 interface Props {
@@ -90,25 +91,46 @@ export function FirstAnimals({ tankId, state, log }: Props) {
     );
   if (!state.ramp)
     return <Lead>Choose the animals in Stock; then the order and the dates they come in stand here.</Lead>;
-  return <RampTable tankId={tankId} ramp={state.ramp} ready={state.readiness?.ready ?? false} />;
+  return (
+    <RampTable
+      tankId={tankId}
+      ramp={state.ramp}
+      ready={state.readiness?.ready ?? false}
+      stocked={state.stocked ?? false}
+    />
+  );
 }
 
-function RampTable({ tankId, ramp, ready }: { tankId: number; ramp: Ramp; ready: boolean }) {
+interface RampProps {
+  tankId: number;
+  ramp: Ramp;
+  ready: boolean;
+  stocked: boolean;
+}
+
+function RampTable({ tankId, ramp, ready, stocked }: RampProps) {
   const write = useWrite(tankId);
   const first = ramp.steps[0];
+  const dateOf = dater(new Date());
   return (
     <>
-      <h2>{ready ? "How many now, and how many later" : "Once it has passed: how many, and when"}</h2>
+      <h2>
+        {ready
+          ? "How many now, and how many later"
+          : stocked
+            ? "After a week of zeros: how many next"
+            : "Once it has passed: how many, and when"}
+      </h2>
       <Lead>
         <Figure title="Stocking" lines={ramp.working}>
           {ramp.verdict}
         </Figure>
-        {!ready && " Reckoned from the dose that is to be proven; none of it before that."}
+        {!ready && !stocked && " Reckoned from the dose that is to be proven; none of it before that."}
       </Lead>
       <Table>
         <thead>
           <tr>
-            <th>Day</th>
+            <th>{ready ? "Earliest" : "Day"}</th>
             <th>Add</th>
             <th>Load, and what comes first</th>
           </tr>
@@ -116,7 +138,7 @@ function RampTable({ tankId, ramp, ready }: { tankId: number; ramp: Ramp; ready:
         <tbody>
           {ramp.steps.map((s) => (
             <tr key={s.day}>
-              <th scope="row">{s.day}</th>
+              <th scope="row">{ready ? dateOf(s.day) : s.day}</th>
               <td>{s.add.map((a) => `${a.count} × ${a.common_name}`).join(", ")}</td>
               <td>
                 {s.load_mg_n_l_day.toFixed(2)} mg N/L a day, {(s.plan_share * 100).toFixed(0)} % of the plan.{" "}

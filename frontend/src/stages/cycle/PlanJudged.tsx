@@ -26,7 +26,7 @@ export function PlanJudged({ plan, netL, phosphatePpm, loadMgNLDay, animals }: P
     phosphate_ppm: phosphatePpm,
     salinity_g_kg: plan.salinity_g_kg,
     tap: plan.tap,
-    bottle_in_date: plan.bottle_in_date,
+    bottle: plan.bottle,
     plants: plan.plants,
     target_ppm: plan.target_ppm,
     ammonia_source: plan.ammonia_source,

@@ -129,14 +129,16 @@ export function Then({ state }: { state: CycleState }) {
           <span>{a.detail}</span>
         </li>
       ))}
-      <li>
-        <b>{readiness.ready ? "Animals: yes" : "Animals: not yet"}</b>
-        <span>
-          <Figure title="Ready or not" lines={readiness.working}>
-            {readiness.verdict}
-          </Figure>
-        </span>
-      </li>
+      {!state.stocked && (
+        <li>
+          <b>{readiness.ready ? "Animals: yes" : "Animals: not yet"}</b>
+          <span>
+            <Figure title="Ready or not" lines={readiness.working}>
+              {readiness.verdict}
+            </Figure>
+          </span>
+        </li>
+      )}
     </List>
   );
 }

@@ -22,12 +22,12 @@ from reedmace.core.cycle.log import (
     ZERO_NITRITE_MG_N_L,
     CycleLog,
 )
-from reedmace.core.cycle.ramp import StockingRampQuestion, stocking_ramp
+from reedmace.core.cycle.ramp import RampStep, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.stalls import COOL_C, Diagnosis, Finding, Foreseen, State, diagnose, state_of
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.stock import WasteLoadQuestion, waste_load
-from reedmace.core.working import Answer, Celsius, MgNPerL, Part, Question, Working, number, whole
+from reedmace.core.working import Answer, CannotAnswer, Celsius, MgNPerL, Part, Question, Working, number, whole
 
 TOP_UP_UNDER_MG_N_L = 1.0 * NITROGEN_SHARE["NH4"]
 TARGET_KH_DKH = 4.0
@@ -198,15 +198,7 @@ def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Work
         what="nitrate", now_ppm=min(before, 1e4), tap_ppm=min(log.tap.nitrate_mg_n_l, before), target_ppm=target
     )
     if log.animals_are_in():
-        return [
-            Action(
-                do="wait",
-                title="No more emergency",
-                detail="Weekly changes, food back to normal over a week, tests weekly.",
-                reason="A week of zeros with the animals in: the film carries them.",
-                when="now",
-            )
-        ]
+        return _carried(log, ready)
     litres, parts, shift = _change(log, s, solute, FINAL_LEAST, FINAL_MOST, w)
     times = f", {parts} times some hours apart" if parts > 1 else ""
     actions = [
@@ -241,6 +233,49 @@ def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Work
     return actions
 
 
+def _carried(log: CycleLog, ready: CycleReadinessAnswer) -> list[Action]:
+    """A week of zeros with animals in: the next group, or nothing but the usual care."""
+    weekly = Action(
+        do="wait",
+        title="Weekly care",
+        detail="Test, and change a part of the water, once a week; food back to normal over a week.",
+        reason="A week of zeros with the animals in: the film carries them.",
+        when="later",
+    )
+    steps = _ramp(log, ready)
+    if not steps:
+        return [weekly.model_copy(update={"when": "now"})]
+    who = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in steps[0].add)
+    return [
+        Action(
+            do="add-animals",
+            title=f"You may add {who}",
+            detail=f"Write down the day; test on days 1, 3 and 7 after. {steps[0].before}",
+            reason="Each group is a new load: the film grows to it in a week or two.",
+            when="now",
+        ),
+        weekly,
+    ]
+
+
+def _ramp(log: CycleLog, ready: CycleReadinessAnswer) -> list[RampStep]:
+    """Steps still to come, none where nothing is planned or proven, or where the plan takes too many."""
+    if not log.animals:
+        return []
+    try:
+        return stocking_ramp(
+            StockingRampQuestion(
+                net_l=log.net_l,
+                proven_mg_n_l_day=min(ready.proven_mg_n_l_day, 1000),
+                animals=log.animals,
+                own_species=log.own_species,
+                present=log.present,
+            )
+        ).steps
+    except CannotAnswer:
+        return []
+
+
 def _cool(log: CycleLog, s: State) -> Action | None:
     loads = waste_load(WasteLoadQuestion(net_l=log.net_l, animals=log.animals, own_species=log.own_species))
     low, high = loads.temperature_low_c, loads.temperature_high_c
@@ -261,22 +296,10 @@ def _cool(log: CycleLog, s: State) -> Action | None:
 
 def _add_animals(log: CycleLog, ready: CycleReadinessAnswer) -> Action:
     who, when_more = "the first animals", "a part of the stock at a time"
-    if log.animals and ready.proven_mg_n_l_day > 0:
-        ramp = stocking_ramp(
-            StockingRampQuestion(
-                net_l=log.net_l,
-                proven_mg_n_l_day=min(ready.proven_mg_n_l_day, 1000),
-                animals=log.animals,
-                own_species=log.own_species,
-            )
-        )
-        if ramp.steps:
-            who = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in ramp.steps[0].add)
-            when_more = (
-                "that is all of them"
-                if len(ramp.steps) == 1
-                else f"no more until day {ramp.steps[1].day:.0f} after them"
-            )
+    steps = _ramp(log, ready)
+    if steps:
+        who = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in steps[0].add)
+        when_more = "that is all of them" if len(steps) == 1 else f"no more until day {steps[1].day:.0f} after them"
     return Action(
         do="add-animals",
         title=f"Add {who}",
@@ -288,7 +311,10 @@ def _add_animals(log: CycleLog, ready: CycleReadinessAnswer) -> Action:
 
 def _animals_in(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]]:
     """Verdict and actions with animals in: no dose is ever among them."""
-    if s.ammonia is None or s.nitrite is None or log.day_now - min(s.ammonia[0], s.nitrite[0]) > 1.2:
+    stale = 8.0 if log.settled() else 1.2
+    if s.ammonia is None or s.nitrite is None or log.day_now - min(s.ammonia[0], s.nitrite[0]) > stale:
+        if log.settled():
+            return "The weekly test is due.", [_weekly_test()]
         return (
             "Animals are in: what the water is today decides what to do.",
             [
@@ -323,6 +349,10 @@ def _animals_in(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]]
         )
     )
     w.lines.extend(plan.working)
+    if log.settled() and not any(one.over for one in plan.limits):
+        return "Its cycle is long over; the water is within the limits.", [
+            _weekly_test().model_copy(update={"when": "later"})
+        ]
     actions = []
     changed_since = any(c.day > min(s.ammonia[0], s.nitrite[0]) for c in log.changes)
     if plan.changes and not changed_since:
@@ -400,6 +430,16 @@ def _animals_in(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]]
         )
     )
     return plan.verdict, actions
+
+
+def _weekly_test() -> Action:
+    return Action(
+        do="test",
+        title="Test once a week",
+        detail="Ammonia, nitrite, nitrate, pH; after new animals, cleaning or a power cut more often.",
+        reason="A running filter can still fade or be upset.",
+        when="now",
+    )
 
 
 def _first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]:

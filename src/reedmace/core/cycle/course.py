@@ -148,12 +148,16 @@ def still_conditions(days: int, temperature_c: float, salinity_g_kg: float = 0.0
 def bottle_window(log: CycleLog) -> list[str]:
     """What puts a bottled culture outside its window, empty when nothing does (common practice). log: the cycle's."""
     kh, ph, phosphate = log.latest("kh_dkh"), log.latest("ph"), log.latest("phosphate_ppm")
+    label = log.bottle
     checks = (
-        (25 <= log.temperature_now_c() <= 30, "25 to 30 °C"),
-        (7.3 <= (ph[1] if ph else log.start_ph) <= 8.0, "pH 7.3 to 8.0"),
+        (label.low_c <= log.temperature_now_c() <= label.high_c, f"{label.low_c:g} to {label.high_c:g} °C"),
+        (
+            label.ph_low <= (ph[1] if ph else log.start_ph) <= label.ph_high,
+            f"pH {label.ph_low:.1f} to {label.ph_high:.1f}",
+        ),
         ((kh[1] if kh else log.start_kh_dkh) >= 2, "some KH"),
         (phosphate is None or phosphate[1] > 0, "some phosphate"),
-        (log.bottle_in_date, "a bottle in date"),
+        (label.in_date, "a bottle in date"),
         (log.doses_ammonia() or log.method in ("fish-food", "animals-in"), "an ammonia source"),
     )
     return [wanted for holds, wanted in checks if not holds]
@@ -200,7 +204,8 @@ def made_in_tank_mg_n_l_day(log: CycleLog, days: int) -> Floats:
     """
     at = np.arange(days + 1) + 0.5
     food = log.food_g_day * FOOD_PROTEIN * NITROGEN_PER_PROTEIN * 1000 / log.net_l if log.method == "fish-food" else 0.0
-    made: Floats = food * (1 - np.exp(-at / FOOD_LAG_DAYS)) + log.animals_in_mg_n_l_day
+    since = log.stocked_day if log.stocked_day is not None and log.method != "animals-in" else 0.0
+    made: Floats = food * (1 - np.exp(-at / FOOD_LAG_DAYS)) + np.where(at >= since, log.animals_in_mg_n_l_day, 0.0)
     return made
 
 
@@ -299,5 +304,7 @@ def aim_of(log: CycleLog, ahead: Ahead) -> Floats:
             (log.plants_growing_day if log.plants_growing_day is not None else max(log.day_now, 21.0))
             if log.method == "planted"
             else 2.0
+            if log.stocked_day is None
+            else log.stocked_day
         )
     return aim

@@ -23,6 +23,7 @@ MediaWhat = Literal["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced",
 ZERO_AMMONIA_MG_N_L = 0.13
 ZERO_NITRITE_MG_N_L = 0.05
 """A colour kit's zero: half its first step (0.25 ppm ammonia, 0.25 ppm nitrite, as ions), in mg N/L, rounded up."""
+SETTLED_DAYS = 42
 HIGH_AMMONIA_MG_N_L = 5 * NITROGEN_SHARE["NH4"]
 HIGH_NITRITE_MG_N_L = 5 * NITROGEN_SHARE["NO2"]
 """Above about 5 ppm keepers stop dosing (common practice)."""
@@ -79,6 +80,16 @@ class LoggedMedia(Part):
     share: Share = 0.5
 
 
+class BottleWindow(Part):
+    """Where a bottled culture works, by its label; the usual window until the label is read, and whether it is in date."""
+
+    low_c: Annotated[float, number("°C", 0, 40)] = 25
+    high_c: Annotated[float, number("°C", 0, 40)] = 30
+    ph_low: PH = 7.3
+    ph_high: PH = 8.0
+    in_date: bool = True
+
+
 class TapWater(Part):
     """What the tap brings."""
 
@@ -131,6 +142,10 @@ class CycleLog(Part):
     planned_load_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1000)] = 0.3
     animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
     own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
+    present: Annotated[list[Animals], Field(max_length=60)] = Field(
+        default_factory=list, description="Of the animals, those put in already"
+    )
+    stocked_day: Day | None = Field(default=None, description="Day on which animals were last put in")
     animals_in_mg_n_l_day: Annotated[
         float, number("mg N/(L day)", 0, 1000, "Made by the animals that are in already")
     ] = 0
@@ -140,7 +155,7 @@ class CycleLog(Part):
     seed_share: Annotated[
         float, number("share", 0, 1, "Of a mature filter's film that is brought in at the start, alive")
     ] = 1
-    bottle_in_date: bool = True
+    bottle: BottleWindow = Field(default_factory=BottleWindow)
     plants: Plants = "none"
     plants_growing_day: Day | None = Field(default=None, description="Day on which new growth was first seen")
     filter_running: bool = True
@@ -165,6 +180,10 @@ class CycleLog(Part):
     def animals_are_in(self) -> bool:
         """Whether animals live in the tank already, so that nothing may be dosed."""
         return self.method == "animals-in" or self.animals_in_mg_n_l_day > 0
+
+    def settled(self) -> bool:
+        """Whether the last animals came so long ago that weekly care will do: six weeks (common practice)."""
+        return self.stocked_day is not None and self.day_now - self.stocked_day > SETTLED_DAYS
 
     def tap_kh_dkh(self) -> float:
         """KH of the tap, dKH; that of the start where it is not known."""

@@ -8,7 +8,17 @@ from pydantic import Field
 from reedmace.core.chemistry import ALKALINITY_PER_N, AlkalinityDoseQuestion, alkalinity_dose
 from reedmace.core.cycle.course import Ahead, bottle_window
 from reedmace.core.cycle.ensemble import percentiles, run_on, weigh
-from reedmace.core.cycle.log import Chlorine, CycleLog, Helper, LoggedDose, LoggedReading, Method, Plants, TapWater
+from reedmace.core.cycle.log import (
+    BottleWindow,
+    Chlorine,
+    CycleLog,
+    Helper,
+    LoggedDose,
+    LoggedReading,
+    Method,
+    Plants,
+    TapWater,
+)
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.working import PH, Answer, Celsius, NetLitres, Part, Question, Working, number, whole
@@ -26,6 +36,8 @@ class Means(Part):
     old_filter_fits: bool = False
     plants: Plants = "none"
     bottle: Literal["none", "in-date", "expired"] = "none"
+    bottle_label: BottleWindow = Field(default_factory=BottleWindow)
+    budget: Literal["little", "some"] = "some"
     ammonia: bool = True
     test_kit: bool = True
     days_to_spare: Annotated[int, whole(0, 200)] = 60
@@ -56,6 +68,7 @@ class MethodChoice(Part):
     days_high: Annotated[float, number("days", 0, 400)] | None
     said: str
     watch: str
+    costs: Literal["nothing", "little", "some"]
 
 
 class Dispute(Part):
@@ -132,7 +145,7 @@ def _log(q: CycleMethodsQuestion, method: Method, helpers: list[Helper]) -> Cycl
         # Food that makes the planned day's ammonia: load × litres / (protein × 0.092 × 1000).
         food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / 38.6, 0.05), 100) if method == "fish-food" else 0,
         seed_share=means.media_share,
-        bottle_in_date=means.bottle != "expired",
+        bottle=means.bottle_label.model_copy(update={"in_date": means.bottle != "expired"}),
         plants=means.plants,
         plants_growing_day=10 if means.plants != "none" else None,
         doses=[light] if dosed else [],
@@ -149,7 +162,8 @@ def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
     salt = q.salinity_g_kg > 10
     seeded = m.mature_media in ("own", "trusted") and m.media_share > 0
     helpers: list[Helper] = []
-    if m.bottle == "in-date":
+    # A bottle costs as much as a test kit and saves a week or two at best: not where money is short (common practice).
+    if m.bottle == "in-date" and m.budget != "little":
         helpers.append("bottled-culture")
     if m.plants != "none" and not salt:
         helpers.append("plants")
@@ -234,7 +248,7 @@ def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
             found.append(
                 MethodChoice(
                     method=method, helpers=with_helpers, title=title, fits="not-here", why=_lacking(method, q),
-                    days_low=None, days_high=None, said=said, watch=watch,
+                    days_low=None, days_high=None, said=said, watch=watch, costs="nothing",
                 )
             )  # fmt: skip
             continue
@@ -255,8 +269,10 @@ def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
                 days_high=high if np.isfinite(high) else None,
                 said=said,
                 watch=watch,
+                costs="nothing",
             )
         )
+    found = [f.model_copy(update={"costs": _costs(f)}) for f in found]
     order = {row[0]: i for i, row in enumerate(rows)}
     found.sort(key=lambda f: (f.fits == "not-here", order[f.method]))
     found[0] = found[0].model_copy(update={"fits": "best"}) if found[0].fits == "possible" else found[0]
@@ -264,6 +280,15 @@ def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
     if m.mature_media == "unsure":
         verdict += " Media from a tank whose health nobody knows are left out: disease comes with them."
     return CycleMethodsAnswer(verdict=verdict, working=w.lines, methods=found, disputes=list(_DISPUTES))
+
+
+def _costs(choice: MethodChoice) -> Literal["nothing", "little", "some"]:
+    """What it costs besides the tank and a test kit (common practice)."""
+    if "bottled-culture" in choice.helpers or choice.method == "mature-rock":
+        return "some"
+    if choice.method in ("measured-ammonia", "fish-food"):
+        return "little"
+    return "some" if choice.method == "planted" else "nothing"
 
 
 def _lacking(method: Method, q: CycleMethodsQuestion) -> str:
@@ -296,7 +321,7 @@ class CyclePlanQuestion(Question):
     phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
     tap: TapWater = Field(default_factory=TapWater)
-    bottle_in_date: bool = True
+    bottle: BottleWindow = Field(default_factory=BottleWindow)
     plants: Plants = "none"
     planned_load_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1000)] = 0.3
     target_ppm: Annotated[float, number("ppm", 0.1, 8, "Of the first dose, as the ion")] = 2
@@ -356,7 +381,7 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     log = CycleLog(
         net_l=q.net_l, day_now=0, method=q.method, helpers=q.helpers, temperature_c=q.temperature_c,
         salinity_g_kg=q.salinity_g_kg, start_kh_dkh=q.kh_dkh, start_ph=q.ph, tap=q.tap, plants=q.plants,
-        bottle_in_date=q.bottle_in_date, planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
+        bottle=q.bottle, planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
         animals_in_mg_n_l_day=q.planned_load_mg_n_l_day if q.method == "animals-in" else 0,
         food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / 38.6, 0.05), 100) if q.method == "fish-food" else 0,
         plan_target_ppm=q.target_ppm,

@@ -28,6 +28,9 @@ class StockingRampQuestion(Question):
     proven_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1000, "Largest dose gone within a day")]
     animals: Annotated[list[Animals], Field(min_length=1, max_length=60)]
     own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
+    present: Annotated[list[Animals], Field(max_length=60)] = Field(
+        default_factory=list, description="Of the animals, those in already and carried with a week of zeros"
+    )
     days_between: Annotated[int, whole(7, 60)] = 14
 
 
@@ -82,16 +85,31 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
     loads = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species))
     full = w.line("p full", "P / litres", f"{loads.ammonia_mg_n_day:.1f} / {q.net_l:.0f}", loads.ammonia_mg_n_l_day, "mg N/(L day)", "timmons")  # fmt: skip
     allowed = w.line("p first", "proven / 1.2", f"{q.proven_mg_n_l_day:.2f} / 1.2", q.proven_mg_n_l_day / MARGIN, "mg N/(L day)", "practice")  # fmt: skip
+    here = {a.species_id: a.count for a in q.present}
     left = sorted(
         (
-            _Left(line.species_id, line.common_name, line.count, line.ammonia_mg_n_day / line.count / q.net_l, min(SHOAL, line.count))
+            _Left(
+                line.species_id,
+                line.common_name,
+                max(line.count - here.get(line.species_id, 0), 0),
+                line.ammonia_mg_n_day / line.count / q.net_l,
+                min(SHOAL, line.count),
+                here.get(line.species_id, 0) > 0,
+            )
             for line in loads.lines
         ),
         # Shoaling kinds first, then the single and the large, which settle among them (common practice).
         key=lambda one: (one.shoal < SHOAL, one.each),
-    )  # fmt: skip
+    )
     steps: list[RampStep] = []
-    load, ceiling = 0.0, min(allowed, max(FIRST_SHARE * full, left[0].each * left[0].shoal)) if allowed > 0 else 0.0
+    load = sum(
+        line.ammonia_mg_n_day / line.count / q.net_l * min(here.get(line.species_id, 0), line.count)
+        for line in loads.lines
+    )
+    if load > 0:
+        ceiling = w.line("p next", "max(1.5 × carried, proven / 1.2)", f"max(1.5 × {load:.3g}, {allowed:.3g})", max(load * STEP_UP, allowed), "mg N/(L day)", "memory")  # fmt: skip
+    else:
+        ceiling = min(allowed, max(FIRST_SHARE * full, left[0].each * left[0].shoal)) if allowed > 0 else 0.0
     while any(one.count for one in left):
         if len(steps) == MOST_STEPS:
             raise CannotAnswer(
@@ -101,7 +119,7 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
             )
         added = _take(left, ceiling - load)
         if not added:
-            if not steps:
+            if not steps and load == 0:
                 break
             # No whole group fits: a part of the smallest, one at least, since a film grows only with what it is fed.
             nearest = min((one for one in left if one.count), key=lambda one: one.each)
@@ -119,7 +137,7 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
                 load_mg_n_l_day=load,
                 plan_share=min(load / full, 1.0) if full else 1.0,
                 before="One large water change, at the animals' temperature."
-                if not steps
+                if not steps and load == sum(one.each * count for one, count in added)
                 else "After a week of zeros."
                 + (" This animal alone is more than half as much again: half rations for a week." if light else ""),
             )
@@ -127,8 +145,13 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
         holds = len(steps) * q.days_between <= PROOF_HOLDS_DAYS
         ceiling = max(load * STEP_UP, allowed if holds else 0.0)
     prove = w.line("prove", "1.2 × p full", f"1.2 × {full:.3g}", MARGIN * full, "mg N/L", "practice")
-    if not steps:
+    if not steps and load > 0:
+        verdict = "All the planned animals are in."
+    elif not steps:
         verdict = f"Nothing yet: even {left[0].shoal} × {left[0].name.lower()} make more than has been proven. Clear {MARGIN * left[0].each * left[0].shoal:.2g} mg N/L in a day first."
+    elif load > 0 and q.present:
+        nxt = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in steps[0].add)
+        verdict = f"Next {nxt}; {'then all are in' if len(steps) == 1 else f'the rest in {len(steps) - 1} more steps'}, each after a week of zeros."
     elif len(steps) == 1:
         verdict = f"All of them together: {full:.2g} mg N/L a day is well within the {q.proven_mg_n_l_day:.2g} proven."
     else:

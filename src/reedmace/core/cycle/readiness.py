@@ -1,5 +1,6 @@
 """May animals be added? By every standard in use, with what is still missing."""
 
+import math
 from itertools import pairwise
 from typing import Annotated, Literal
 
@@ -52,9 +53,9 @@ class CycleReadinessAnswer(Answer):
 
 def standard_for(log: CycleLog) -> StandardName:
     """The standard the log's method calls for. log: the cycle's."""
-    if log.method == "planted":
+    if log.method == "planted" and not log.animals_are_in():
         return "planted"
-    if log.method in ("seeded-filter", "side-by-side", "fish-food", "animals-in"):
+    if log.method in ("seeded-filter", "side-by-side", "fish-food", "animals-in") or log.animals_are_in():
         return "seeded"
     return "load-matched"
 
@@ -148,6 +149,11 @@ def _dose_standard(log: CycleLog, name: StandardName, title: str, size: float, f
     )
 
 
+def _more_days(days: float) -> str:
+    whole_days = max(math.ceil(days), 1)
+    return f"{whole_days} more day{'s' if whole_days > 1 else ''}"
+
+
 def _planted_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
     grows = log.plants_growing_day
     days, tests = zeros_run(log, grows or 0.0, LONGEST_GAP_DAYS["planted"])
@@ -159,7 +165,7 @@ def _planted_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
     elif grows is None:
         lacks = "new growth: the four weeks count from there, not from the planting day"
     else:
-        lacks = "nothing" if passes else f"{max(PLANTED_DAYS - days, 1):.0f} more days of growth, with zeros each week"
+        lacks = "nothing" if passes else f"{_more_days(PLANTED_DAYS - days)} of growth, with zeros each week"
     return Standard(
         standard="planted",
         title="Planted quiet start: four to five weeks of visible growth and zeros",
@@ -172,7 +178,8 @@ def _planted_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
 
 
 def _seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
-    days, tests = zeros_run(log, 0.0, LONGEST_GAP_DAYS["seeded"])
+    # Each group of animals is a new load: its own week of zeros counts.
+    days, tests = zeros_run(log, log.stocked_day or 0.0, LONGEST_GAP_DAYS["seeded"])
     nitrate = [r.nitrate_mg_n_l for r in sorted(log.readings, key=lambda r: r.day) if r.nitrate_mg_n_l is not None]
     rising = len(nitrate) > 1 and nitrate[-1] > min(nitrate[:-1])
     fed = standard_for(log) == "seeded" or bool(log.doses)
@@ -183,7 +190,7 @@ def _seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
     elif passes:
         lacks = "nothing"
     else:
-        wanting = [f"{max(SEEDED_DAYS - days, 1):.0f} more days of zeros"] if days < SEEDED_DAYS else []
+        wanting = [f"{_more_days(SEEDED_DAYS - days)} of zeros"] if days < SEEDED_DAYS else []
         wanting += [f"at least {FEWEST_ZEROS} tests of both"] if days >= SEEDED_DAYS and tests < FEWEST_ZEROS else []
         wanting += [] if rising else ["nitrate seen to rise"]
         wanting += [] if fed else ["something to feed the film"]
