@@ -90,6 +90,7 @@ def random_log(rng: np.random.Generator) -> CycleLog:
         )
     method = str(rng.choice(METHODS))
     load = float(rng.choice([0.05, 0.3, 1.5, 6.0]))
+    stocked = rng.random() < 0.2
     return CycleLog.model_validate(
         {
             "net_l": float(rng.choice([8, 60, 242, 1500])),
@@ -109,7 +110,9 @@ def random_log(rng: np.random.Generator) -> CycleLog:
             ),
             "planned_load_mg_n_l_day": load,
             "animals": [Animals(species_id="zebra-danio", count=10)] if rng.random() < 0.5 else [],
-            "animals_in_mg_n_l_day": load if method == "animals-in" else 0.0,
+            "present": [Animals(species_id="zebra-danio", count=4)] if stocked else [],
+            "stocked_day": float(rng.uniform(0, max(day_now, 0.01))) if stocked else None,
+            "animals_in_mg_n_l_day": load if method == "animals-in" or stocked else 0.0,
             "plan_target_ppm": float(rng.uniform(0.1, 8)),
             "seed_share": float(rng.uniform(0, 1)),
             "plants": str(rng.choice(["none", "some", "many"])),
@@ -133,5 +136,43 @@ def random_log(rng: np.random.Generator) -> CycleLog:
                 )
                 for d in some(2)
             ],
+        }
+    )
+
+
+def clearing_log(rng: np.random.Generator) -> CycleLog:
+    """A random log whose last ten days read like a film that has come: daily zeros, most of them, after daily doses."""
+    log = random_log(rng)
+    now = float(rng.uniform(30, 60))
+    readings, doses = [], []
+    for back in range(10, -1, -1):
+        day = now - back - 0.05
+        slip = rng.random() < 0.04
+        if rng.random() < 0.85:
+            readings.append(
+                LoggedReading(
+                    day=day,
+                    ammonia_mg_n_l=0.2 if slip else 0,
+                    nitrite_mg_n_l=0.2 if rng.random() < 0.04 else 0,
+                    nitrate_mg_n_l=5 + (10 - back) * 0.5,
+                    off_scale=["nitrate"] if rng.random() < 0.04 else [],
+                    kh_dkh=6,
+                    ph=float(rng.uniform(6.9, 8)),
+                )
+            )
+        if back > 0:
+            doses.append(
+                LoggedDose(day=day + 0.05, raise_mg_n_l=float(rng.choice([0.3, 1.0, 1.0])) * log.challenge_mg_n_l())
+            )
+    return log.model_copy(
+        update={
+            "day_now": now,
+            "readings": readings,
+            "doses": [] if log.animals_are_in() else doses,
+            "stocked_day": None if log.stocked_day is None else now - float(rng.uniform(2, 20)),
+            "plants_growing_day": None if log.plants_growing_day is None else 1.0,
+            "changes": [],
+            "outages": [],
+            "media": [],
         }
     )

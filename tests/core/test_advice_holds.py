@@ -12,7 +12,7 @@ from reedmace.core.cycle import (
 )
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, ZERO_NITRITE_MG_N_L, CycleLog
 from reedmace.core.cycle.readiness import standard_for
-from tests.core.cycling import METHODS, random_log
+from tests.core.cycling import METHODS, clearing_log, random_log
 
 LOGS = 4000
 
@@ -22,8 +22,9 @@ def advised() -> list:
     """(log, advice, readiness) of every random log."""
     rng = np.random.default_rng(20261125)
     found = []
-    for _ in range(LOGS):
-        log = random_log(rng)
+    for n in range(LOGS):
+        # One in four is about to be ready, or only just not.
+        log = clearing_log(rng) if n % 4 == 0 else random_log(rng)
         found.append(
             (log, cycle_advice(CycleAdviceQuestion(log=log)), cycle_readiness(CycleReadinessQuestion(log=log)))
         )
@@ -55,10 +56,11 @@ def test_the_logs_reach_every_branch(advised) -> None:
     assert {
         "test", "dose-ammonia", "raise-kh", "wait", "warm", "cool", "change-water", "start-filter", "stop-dosing",
         "dilute-test", "treat-water", "skimmer-off", "feed-phosphate", "feed-tank", "feed-little", "watch-growth",
-        "add-seed",
+        "add-seed", "add-animals", "feed-film",
     } <= does  # fmt: skip
     assert {log.method for log, _, _ in advised} == set(METHODS)
-    assert sum(r.ready for _, _, r in advised) >= 3
+    assert sum(r.ready for _, _, r in advised) >= 100
+    assert sum(r.ready and log.animals_are_in() for log, _, r in advised) >= 10
 
 
 def test_there_is_always_one_first_action_with_a_reason(advised) -> None:

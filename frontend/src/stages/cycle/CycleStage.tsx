@@ -41,7 +41,7 @@ export function CycleStage(props: StageProps) {
             filter={filter}
             water={waterWords(latest ?? standing.readings?.at(-1))}
             labels={
-              begun
+              begun && !state.stocked
                 ? [
                     {
                       at: "body",
@@ -50,7 +50,7 @@ export function CycleStage(props: StageProps) {
                   ]
                 : undefined
             }
-            caption={`What the water carries: ${waterWords(latest).join(", ") || "not tested yet"}. ${proven > 0 ? `The film has cleared ${proven.toFixed(2)} mg N/L in a day.` : "The film has not cleared a dose in a day yet."}`}
+            caption={`What the water carries: ${waterWords(latest).join(", ") || "not tested yet"}.${begun && !state.stocked ? (proven > 0 ? ` The film has cleared ${proven.toFixed(2)} mg N/L in a day.` : " The film has not cleared a dose in a day yet.") : ""}`}
           />
           <LogTest tankId={tankId} standing={standing} />
         </>

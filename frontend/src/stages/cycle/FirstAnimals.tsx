@@ -127,27 +127,29 @@ function RampTable({ tankId, ramp, ready, stocked }: RampProps) {
         </Figure>
         {!ready && !stocked && " Reckoned from the dose that is to be proven; none of it before that."}
       </Lead>
-      <Table>
-        <thead>
-          <tr>
-            <th>{ready ? "Earliest" : "Day"}</th>
-            <th>Add</th>
-            <th>Load, and what comes first</th>
-          </tr>
-        </thead>
-        <tbody>
-          {ramp.steps.map((s) => (
-            <tr key={s.day}>
-              <th scope="row">{ready ? dateOf(s.day) : s.day}</th>
-              <td>{s.add.map((a) => `${a.count} × ${a.common_name}`).join(", ")}</td>
-              <td>
-                {s.load_mg_n_l_day.toFixed(2)} mg N/L a day, {(s.plan_share * 100).toFixed(0)} % of the plan.{" "}
-                {s.before}
-              </td>
+      {ramp.steps.length > 0 && (
+        <Table>
+          <thead>
+            <tr>
+              <th>{ready ? "Earliest" : "Day"}</th>
+              <th>Add</th>
+              <th>Load, and what comes first</th>
             </tr>
-          ))}
-        </tbody>
-      </Table>
+          </thead>
+          <tbody>
+            {ramp.steps.map((s) => (
+              <tr key={s.day}>
+                <th scope="row">{ready ? dateOf(s.day) : s.day}</th>
+                <td>{s.add.map((a) => `${a.count} × ${a.common_name}`).join(", ")}</td>
+                <td>
+                  {s.load_mg_n_l_day.toFixed(2)} mg N/L a day, {(s.plan_share * 100).toFixed(0)} % of the
+                  plan. {s.before}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
       {ramp.steps.length > 1 && <Lead>{ramp.load_test}</Lead>}
       {ready && first && (
         <Bar>

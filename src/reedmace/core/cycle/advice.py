@@ -568,7 +568,8 @@ def _baseline(log: CycleLog, s: State, w: Working) -> list[Action]:
             when="now",
         )
     ]
-    if not log.doses and log.method == "measured-ammonia":
+    calm = s.nitrite is None or s.nitrite[1] < 0.98 * HIGH_NITRITE_MG_N_L
+    if not log.doses and log.method == "measured-ammonia" and calm:
         dose = _dose(log, s, w)
         if dose:
             actions.append(dose)
