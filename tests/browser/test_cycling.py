@@ -112,7 +112,7 @@ def test_the_first_action_is_done_and_undone_from_today(own_tank, running: Runni
 
 def test_a_test_is_corrected_with_its_history_and_its_time(own_tank) -> None:
     page, _ = own_tank
-    leaf(page, "Tests")
+    leaf(page, "Tests and deeds")
     tests = page.get_by_role("region", name="Tests", exact=True)
     tests.get_by_role("button", name=re.compile("^Correct: the test")).first.click()
     form = page.get_by_role("region", name=re.compile("^Correct the test"))
@@ -189,6 +189,22 @@ def test_the_first_animals_are_counted_and_written_down(page: Page, new_keeper: 
     expect(panel.get_by_role("row").nth(1)).to_contain_text("Zebra danio")
     panel.get_by_role("button", name="These are in").click()
     expect(page.get_by_role("navigation", name="Stages")).to_contain_text("stocked day 0")
+
+
+def test_a_dose_made_yesterday_is_written_down_with_its_time(own_tank, running: Running) -> None:
+    page, tank = own_tank
+    leaf(page, "Tests and deeds")
+    form = page.get_by_role("form", name="Write in the logbook")
+    form.get_by_role("radio", name="Ammonia").check(force=True)
+    form.get_by_label("Raised by, ppm of ammonia").fill("2")
+    form.get_by_role("button", name="Now; another time").click()
+    form.get_by_label("When").fill((datetime.now() - timedelta(days=1)).strftime("%Y-%m-%dT%H:%M"))
+    form.get_by_role("button", name="Write it").click()
+    expect(form.get_by_label("Raised by, ppm of ammonia")).to_have_value("")
+    newest = send(page, running.url, "GET", f"/api/tanks/{tank}")["standing"]["doses"][-1]
+    assert newest["body"]["raise_mg_n_l"] == pytest.approx(2 * 0.7765, rel=1e-3)
+    age = datetime.now(UTC) - datetime.fromisoformat(newest["at"])
+    assert timedelta(hours=22) < age < timedelta(hours=26)
 
 
 def test_cloudy_water_starts_with_tests(own_tank) -> None:

@@ -29,7 +29,9 @@ export function Shortcuts() {
       if (e.key === "?") setOpen(true);
       else if (e.key === "t") void navigate("/today");
       else if (e.key === "l") {
-        const field = document.querySelector<HTMLInputElement>("[data-quick-entry] input");
+        const field = document.querySelector<HTMLElement>(
+          "[data-quick-entry] input, [data-quick-entry] button",
+        );
         if (!field) return;
         e.preventDefault();
         field.focus();

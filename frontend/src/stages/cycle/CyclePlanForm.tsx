@@ -1,5 +1,5 @@
 /** The cycle's plan: how, with what, in which water, from which tap; judged as it is typed. */
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { useDraft } from "../../api/drafts";
 import { useCompute, useTables } from "../../api/hooks";
 import type { AmmoniaProduct, CyclePlan, MethodChoice, Standing } from "../../api/schemas";
@@ -16,7 +16,7 @@ import {
   YesNo,
 } from "../../kit";
 import { QuantityField } from "../../quantity";
-import { SaveBar, stockPlan } from "../shared";
+import { SaveBar, stockPlan, tankPlan } from "../shared";
 import { Chooser, METHODS, NO_MEANS, type Means } from "./Chooser";
 import { PlanJudged } from "./PlanJudged";
 
@@ -61,7 +61,13 @@ export function CyclePlanForm({
   standing: Standing;
   netL?: number;
 }) {
-  const saved = standing.cycle_plan?.body.kind === "cycle-plan" ? standing.cycle_plan.body : FRESH;
+  const around = tankPlan(standing).surroundings;
+  const water = around?.water ?? "fresh";
+  const bare = useMemo<CyclePlan>(
+    () => ({ ...FRESH, salinity_g_kg: SALT[water], start_ph: around?.ph ?? (water === "salt" ? 8.1 : 7.4) }),
+    [water, around?.ph],
+  );
+  const saved = standing.cycle_plan?.body.kind === "cycle-plan" ? standing.cycle_plan.body : bare;
   const draft = useDraft<CyclePlan>(tankId, "cycle", saved, standing.cycle_plan?.id ?? null);
   const plan = draft.value;
   const product = plan.product ?? PRODUCTS["ammonium-chloride"];
@@ -462,3 +468,5 @@ export function CyclePlanForm({
 }
 
 const FRESH = fresh();
+/** Salt of each kind of water until it is measured, g/kg. */
+const SALT = { fresh: 0, brackish: 10, salt: 35 } as const;

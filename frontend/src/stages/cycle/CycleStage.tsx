@@ -8,6 +8,7 @@ import { CycleLog } from "../../charts/CycleLog";
 import { Figure, Lead, Leaves, ProblemNote, Verdict, Waiting, type Leaf } from "../../kit";
 import { Section } from "../../section/Section";
 import { Bar, filterPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { NewEntry } from "../keep/NewEntry";
 import { FirstAction, Foreseen, Then, Why } from "./actions";
 import { Cloudy } from "./Cloudy";
 import { CyclePlanForm } from "./CyclePlanForm";
@@ -20,7 +21,7 @@ import { TestsBook } from "./TestsBook";
 import { WhatIf } from "./WhatIf";
 
 export function CycleStage(props: StageProps) {
-  const { tankId, standing, tables } = props;
+  const { tankId, standing } = props;
   const plan = tankPlan(standing);
   const volume = useCompute("tank-volume", plan.tank);
   const cycle = useCycle(tankId);
@@ -69,18 +70,17 @@ export function CycleStage(props: StageProps) {
           <Files tankId={tankId} standing={standing} />
         </>
       )}
-      {begun && <Begun {...props} state={state} share={tables.nitrogen_share} netL={volume.data?.net_l} />}
+      {begun && <Begun {...props} state={state} netL={volume.data?.net_l} />}
     </TwoColumns>
   );
 }
 
 interface BegunProps extends StageProps {
   state: CycleState;
-  share: StageProps["tables"]["nitrogen_share"];
   netL?: number;
 }
 
-function Begun({ tankId, standing, state, share, netL }: BegunProps) {
+function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
   const [leaf, setLeaf] = useState(() => sessionStorage.getItem("reedmace.leaf") ?? "chart");
   const start = cycleStart(standing);
   const dateOf = dater(start);
@@ -92,7 +92,9 @@ function Begun({ tankId, standing, state, share, netL }: BegunProps) {
           {
             id: "chart",
             title: "Log and forecast",
-            content: () => <CycleLog log={log} forecast={forecast} share={share} dateOf={dateOf} />,
+            content: () => (
+              <CycleLog log={log} forecast={forecast} share={tables.nitrogen_share} dateOf={dateOf} />
+            ),
           },
           {
             id: "what-if",
@@ -108,7 +110,16 @@ function Begun({ tankId, standing, state, share, netL }: BegunProps) {
         log.method === "animals-in" ? "Animals are in" : state.stocked ? "Next animals" : "First animals",
       content: () => <FirstAnimals tankId={tankId} state={state} log={log} />,
     },
-    { id: "tests", title: "Tests", content: () => <TestsBook tankId={tankId} standing={standing} /> },
+    {
+      id: "tests",
+      title: "Tests and deeds",
+      content: () => (
+        <>
+          <TestsBook tankId={tankId} standing={standing} />
+          <NewEntry tankId={tankId} netL={netL} standing={standing} tables={tables} />
+        </>
+      ),
+    },
     {
       id: "plan",
       title: "Plan",

@@ -1,28 +1,13 @@
 /** Keep: the logbook itself, the flow over time, and what it costs to run. */
-import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { useCompute, useEntries, useWrite } from "../../api/hooks";
-import type { Body } from "../../api/schemas";
 import { ProblemError } from "../../api/client";
-import {
-  Button,
-  Figure,
-  InlineButton,
-  Lead,
-  NumberBox,
-  PickOne,
-  ProblemNote,
-  Select,
-  TextField,
-  Verdict,
-  Waiting,
-  YesNo,
-} from "../../kit";
+import { Figure, InlineButton, Lead, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
-import { When } from "../cycle/When";
+import { NewEntry } from "./NewEntry";
 import { Seeds } from "./Seeds";
 import { lph, words } from "./words";
-import { Bar, Facts, filterPlan, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { Facts, filterPlan, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
 
 export function KeepStage({ tankId, standing, tables }: StageProps) {
   const plan = tankPlan(standing);
@@ -129,147 +114,9 @@ export function KeepStage({ tankId, standing, tables }: StageProps) {
         </Lead>
       )}
       <Seeds tankId={tankId} />
-      <NewEntry
-        tankId={tankId}
-        netL={volume.data?.net_l}
-        animals={stockPlan(standing).animals.map((a) => [
-          a.species_id,
-          tables.species.find((s) => s.id === a.species_id)?.common_name ?? a.species_id,
-        ])}
-      />
+      <NewEntry tankId={tankId} netL={volume.data?.net_l} standing={standing} tables={tables} />
       <Logbook tankId={tankId} species={tables.species} />
     </TwoColumns>
-  );
-}
-
-type Doing = "note" | "water-change" | "media" | "power" | "animals";
-
-const MEDIA: readonly (readonly [MediaWhat, string])[] = [
-  ["rinsed", "rinsed in tank water"],
-  ["rinsed-tap", "rinsed at the tap"],
-  ["replaced", "replaced by new"],
-  ["dried", "left dry"],
-  ["seed-added", "seeded media put in"],
-  ["new-filter", "a new filter added"],
-];
-type MediaWhat = Extract<Body, { kind: "media-work" }>["what"];
-
-function NewEntry({ tankId, netL, animals }: { tankId: number; netL?: number; animals: [string, string][] }) {
-  const [doing, setDoing] = useState<Doing>("note");
-  const [text, setText] = useState("");
-  const [media, setMedia] = useState<MediaWhat>("rinsed");
-  const [share, setShare] = useState(50);
-  const [treated, setTreated] = useState(true);
-  const [running, setRunning] = useState<"off" | "on">("off");
-  const [species, setSpecies] = useState(animals[0]?.[0] ?? "");
-  const [count, setCount] = useState(1);
-  const [at, setAt] = useState<string | null>(null);
-  const write = useWrite(tankId);
-  const litres = Number(text.replace(",", "."));
-  const ready =
-    doing === "note"
-      ? text.trim() !== ""
-      : doing === "water-change"
-        ? litres > 0 && netL !== undefined
-        : doing === "animals"
-          ? species !== "" && count !== 0
-          : true;
-  const bodyOf = (): Body => {
-    if (doing === "water-change")
-      return { kind: "water-change", share: Math.min(litres / (netL ?? 1), 1), litres, treated };
-    if (doing === "media") return { kind: "media-work", what: media, share: share / 100, text };
-    if (doing === "power") return { kind: "outage", running: running === "on" };
-    if (doing === "animals") return { kind: "stocking", species_id: species, count };
-    return { kind: "note", text };
-  };
-  const submit = (e: SyntheticEvent) => {
-    e.preventDefault();
-    if (!ready) return;
-    write.mutate(
-      { body: bodyOf(), at: at ?? undefined },
-      {
-        onSuccess: () => {
-          setText("");
-          setAt(null);
-        },
-      },
-    );
-  };
-  return (
-    <form onSubmit={submit} aria-label="Write in the logbook">
-      <PickOne
-        label="Write down"
-        value={doing}
-        onChange={setDoing}
-        options={[
-          ["note", "A note"],
-          ["water-change", "A water change"],
-          ["media", "Media"],
-          ["power", "Filter off or on"],
-          ...(animals.length ? ([["animals", "Animals"]] as const) : []),
-        ]}
-      />
-      <Bar style={{ alignItems: "end" }}>
-        {doing === "media" && (
-          <>
-            <Select label="Media were" value={media} onChange={setMedia} options={MEDIA} />
-            <Narrow>
-              <NumberBox label="How much, %" value={share} min={1} max={100} onChange={setShare} />
-            </Narrow>
-          </>
-        )}
-        {doing === "power" && (
-          <PickOne
-            label="The filter is now"
-            value={running}
-            onChange={setRunning}
-            options={[
-              ["off", "off"],
-              ["on", "running"],
-            ]}
-          />
-        )}
-        {doing === "animals" && (
-          <>
-            <Select label="Which" value={species} onChange={setSpecies} options={animals} />
-            <Narrow>
-              <NumberBox
-                label="How many, lost under 0"
-                value={count}
-                min={-2000}
-                max={2000}
-                onChange={setCount}
-              />
-            </Narrow>
-          </>
-        )}
-        {(doing === "note" || doing === "water-change" || doing === "media") && (
-          <Grow>
-            <TextField
-              label={
-                doing === "note"
-                  ? "What happened?"
-                  : doing === "media"
-                    ? "In words, if you like"
-                    : "Litres changed"
-              }
-              value={text}
-              onChange={setText}
-              inputMode={doing === "water-change" ? "decimal" : "text"}
-            />
-          </Grow>
-        )}
-        {doing === "water-change" && (
-          <YesNo label="Treated for chlorine" value={treated} onChange={setTreated} />
-        )}
-        <Button type="submit" isDisabled={!ready || write.isPending}>
-          Write it
-        </Button>
-        <When at={at} onChange={setAt} />
-      </Bar>
-      {write.data === "held" && <p role="status">Kept on this device; it will be sent later.</p>}
-      <ProblemNote problem={write.error} />
-    </form>
   );
 }
 
@@ -322,12 +169,6 @@ function Logbook({ tankId, species }: { tankId: number; species: StageProps["tab
   );
 }
 
-const Narrow = styled.div`
-  width: 150px;
-`;
-const Grow = styled.div`
-  flex: 1 1 260px;
-`;
 const Lines = styled.ul`
   max-height: 380px;
   overflow: auto;
