@@ -120,7 +120,7 @@ def read_mapped(question: MappedCsv, now: datetime) -> Mapped:
         rows = list(csv.reader(io.StringIO(text), delimiter=delimiter))
     except csv.Error as error:
         return Mapped([], "year-first", faults=[RowError(1, "", f"cannot be read as CSV: {error}.")])
-    header = [h.strip() for h in rows[0]] if rows else []
+    header = [h.strip()[:200] for h in rows[0]] if rows else []
     body = [
         (n, [c.strip() for c in row]) for n, row in enumerate(rows[1:], start=2) if any(cell.strip() for cell in row)
     ]
