@@ -53,10 +53,10 @@ def test_axe_finds_nothing_on_any_view(browser: Browser, running: Running, axe_s
             wrong[f"{name}, {stage}"] = violations(page, axe_source)
     page.goto(f"{running.url}/tanks/{tanks['Long bench']}/cycle")
     page.get_by_role("button", name="Tap the steps").click()
-    for leaf in ("What if", "Ready?", "First animals", "Tests and deeds", "Plan", "Cloudy?", "Kit and files"):
+    for leaf in ("What if", "Ready?", "First animals", "Logbook", "Plan", "Cloudy?", "Kit and files"):
         page.get_by_role("tab", name=leaf).click()
         settle(page)
-        if leaf == "Tests and deeds":
+        if leaf == "Logbook":
             page.get_by_role("button", name=re.compile("^Correct: the test")).first.click()
         if leaf == "Plan":
             page.get_by_role("button", name="Compare the ways to cycle").click()

@@ -112,7 +112,7 @@ def test_the_first_action_is_done_and_undone_from_today(own_tank, running: Runni
 
 def test_a_test_is_corrected_with_its_history_and_its_time(own_tank) -> None:
     page, _ = own_tank
-    leaf(page, "Tests and deeds")
+    leaf(page, "Logbook")
     tests = page.get_by_role("region", name="Tests", exact=True)
     tests.get_by_role("button", name=re.compile("^Correct: the test")).first.click()
     form = page.get_by_role("region", name=re.compile("^Correct the test"))
@@ -193,7 +193,7 @@ def test_the_first_animals_are_counted_and_written_down(page: Page, new_keeper: 
 
 def test_a_dose_made_yesterday_is_written_down_with_its_time(own_tank, running: Running) -> None:
     page, tank = own_tank
-    leaf(page, "Tests and deeds")
+    leaf(page, "Logbook")
     form = page.get_by_role("form", name="Write in the logbook")
     form.get_by_role("radio", name="Ammonia").check(force=True)
     form.get_by_label("Raised by, ppm of ammonia").fill("2")
@@ -269,7 +269,7 @@ def test_a_logbook_goes_out_as_json_and_comes_in_as_a_tank(own_tank, running: Ru
 
 def test_the_leaves_turn_by_arrow_keys(own_tank) -> None:
     page, _ = own_tank
-    page.get_by_role("tab", name="Log and forecast").focus()
+    page.get_by_role("tab", name="Forecast").focus()
     page.keyboard.press("ArrowRight")
     expect(page.get_by_role("tab", name="What if")).to_have_attribute("aria-selected", "true")
     page.keyboard.press("End")

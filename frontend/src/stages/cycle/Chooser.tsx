@@ -194,7 +194,8 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: P
                     </>
                   ) : null}
                   <small>
-                    said: {m.said}; costs {m.costs}
+                    said: {m.said}
+                    {m.fits !== "not-here" && `; costs ${m.costs}`}
                   </small>
                 </p>
                 {m.fits !== "not-here" ? (

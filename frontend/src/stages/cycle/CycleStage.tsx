@@ -91,7 +91,7 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
       ? [
           {
             id: "chart",
-            title: "Log and forecast",
+            title: "Forecast",
             content: () => (
               <CycleLog log={log} forecast={forecast} share={tables.nitrogen_share} dateOf={dateOf} />
             ),
@@ -112,7 +112,7 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
     },
     {
       id: "tests",
-      title: "Tests and deeds",
+      title: "Logbook",
       content: () => (
         <>
           <TestsBook tankId={tankId} standing={standing} />
