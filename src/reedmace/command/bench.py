@@ -296,11 +296,11 @@ def _skill() -> list[tuple[str, str, str]]:
     """The forecast on 200 virtual tanks: coverage of its 80 % range, and its error against always saying day 35."""
     return [
         (
-            f"forecast at day {s.day}, {s.tanks} virtual tanks {kind}: truths held; median error, and always 'day 35'",
+            f"forecast, day {s.day}, {s.tanks} tanks {kind}: truths held; error, and of 'day 35'",
             f"{s.held * 100:.0f} %; {s.median_error_days:.1f} against {s.median_error_always_days:.1f} days",
             "70 to 90 %; half at day 14",
         )
-        for kind, varied in (("at 26 °C, bare", False), ("at 21 to 29 °C, some seeded", True))
+        for kind, varied in (("alike", False), ("as kept", True))
         for s in forecast_skill(200, varied=varied)
     ]
 
