@@ -1,0 +1,194 @@
+"""One thing to do, and how each amount is worked out: a dose, bicarbonate, a change, a thermostat."""
+
+import math
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from reedmace.core.chemistry import (
+    AlkalinityDoseQuestion,
+    AmmoniaDoseQuestion,
+    WaterChangeQuestion,
+    alkalinity_dose,
+    ammonia_dose,
+    water_change,
+)
+from reedmace.core.chemistry.change import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Solute
+from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
+from reedmace.core.cycle.stalls import State
+from reedmace.core.quantity.units import NITROGEN_SHARE
+from reedmace.core.stock import WasteLoadQuestion, waste_load
+from reedmace.core.working import Celsius, MgNPerL, Part, Working, number, whole
+
+TARGET_KH_DKH = 4.0
+WARMING_C_DAY = 2.0
+
+Do = Literal[
+    "test",
+    "dose-ammonia",
+    "raise-kh",
+    "wait",
+    "warm",
+    "cool",
+    "change-water",
+    "treat-water",
+    "start-filter",
+    "stop-dosing",
+    "dilute-test",
+    "skimmer-off",
+    "feed-phosphate",
+    "feed-tank",
+    "feed-little",
+    "watch-growth",
+    "add-seed",
+    "add-animals",
+    "feed-film",
+]
+
+
+class Action(Part):
+    """One thing to do: what, how much, when and why. An amount that does not apply is null."""
+
+    do: Do
+    title: str
+    detail: str
+    reason: str
+    when: Literal["now", "tonight", "tomorrow", "later"]
+    amount: Annotated[float, number("amount_unit", 0, 1e7)] | None = None
+    amount_unit: Literal["g", "mL", "drops", "L"] | None = None
+    times_count: Annotated[int, whole(1, 8, "The amount so many times, some hours apart")] = 1
+    raise_mg_n_l: MgNPerL | None = Field(default=None, description="What a dose of ammonia adds")
+    raise_dkh: Annotated[float, number("dKH", 0, 40)] | None = Field(default=None, description="What bicarbonate adds")
+    to_c: Celsius | None = Field(default=None, description="Thermostat to be reached")
+    step_c: Annotated[float, number("°C", 0, 5, "Most in a day")] | None = None
+    ph_shift: Annotated[float, number("pH", 0, 10, "Expected of one portion")] | None = None
+    caution: str | None = None
+
+
+def dose_of(log: CycleLog, s: State, w: Working) -> Action | None:
+    """The next dose; None where the water holds that much already.
+
+    log: the cycle's; s: the water now; w: gets the lines. Never aims over the hold of 5 ppm (common practice).
+    """
+    wanted = log.plan_target_ppm * NITROGEN_SHARE["NH4"] if not log.doses else log.challenge_mg_n_l()
+    if log.method in ("seeded-filter", "side-by-side"):
+        wanted = log.challenge_mg_n_l()
+    wanted = min(wanted, HIGH_AMMONIA_MG_N_L)
+    if wanted <= s.ammonia_now:
+        return None
+    answer = ammonia_dose(
+        AmmoniaDoseQuestion(
+            net_l=log.net_l, target_ppm=wanted, basis="N", current_ppm=min(s.ammonia_now, 100), product=log.product
+        )
+    )
+    w.lines.extend(answer.working[:3])
+    amount, unit = next(
+        (a, u) for a, u in ((answer.grams, "g"), (answer.millilitres, "mL"), (answer.drops, "drops")) if a is not None
+    )
+    return Action(
+        do="dose-ammonia",
+        title=f"Dose to {wanted / NITROGEN_SHARE['NH4']:.2g} ppm",
+        detail=f"{answer.verdict.split(' to bring')[0]}, stirred into a jug of tank water.",
+        reason="The film needs feeding, and each dose that is gone in a day is the proof you are after."
+        if log.doses
+        else "Nothing lives in the filter yet; this is the food that starts it."
+        if log.method == "measured-ammonia"
+        else "The film that came across must be fed, and a dose gone in a day shows that it lives.",
+        when="now",
+        amount=amount,
+        amount_unit=unit,
+        raise_mg_n_l=answer.raise_mg_n_l,
+        caution="Aquarium-grade ammonia only, never household cleaner; gloves, away from children, never together with bleach.",
+    )
+
+
+def raise_kh(log: CycleLog, s: State, w: Working) -> Action:
+    """Bicarbonate towards 4 dKH in two portions, so that neither moves pH further than it may.
+
+    log: the cycle's; s: the water now; w: gets the lines. Source: carbonate equilibrium at a steady CO2; common practice
+    for the target.
+    """
+    kh = s.kh_now or 0.0
+    most = PH_SHIFT_ANIMALS if log.animals_are_in() else PH_SHIFT_EMPTY
+    # Two portions twelve hours apart; at a steady CO2 pH moves by the logarithm of the KH, so that bounds each.
+    base = max(kh, 0.3)
+    target = min(TARGET_KH_DKH, base * 10 ** (2 * most))
+    middle = (kh + target) / 2
+    if middle > base * 10**most:
+        target = max(2 * base * 10**most - kh, kh + 0.1)
+        middle = (kh + target) / 2
+    dose = alkalinity_dose(AlkalinityDoseQuestion(net_l=log.net_l, current_dkh=kh, target_dkh=target, planned_mg_n_l=0))
+    w.lines.extend(dose.working[-2:])
+    shift = w.line("ΔpH", "log10(KH after / KH before)", f"log10({middle:.2f} / {base:.2f}), the first half", math.log10(middle / base), "pH", "carbonate")  # fmt: skip
+    return Action(
+        do="raise-kh",
+        title=f"Add {_grams(dose.sodium_bicarbonate_g)} g of baking soda",
+        detail=f"Sodium bicarbonate, dissolved first, half now and half tonight: KH {kh:.1f} to {target:.2g} dKH.",
+        reason="The film burns alkalinity with every milligram of ammonia and stops when it is gone.",
+        when="now",
+        amount=dose.sodium_bicarbonate_g,
+        amount_unit="g",
+        raise_dkh=target - kh,
+        ph_shift=max(shift, 0.0),
+        caution="With animals in, slowly: pH follows KH." if log.animals_are_in() else None,
+    )
+
+
+def _grams(grams: float) -> str:
+    return f"{grams:.0f}" if grams >= 10 else f"{grams:.2g}"
+
+
+def change_of(
+    log: CycleLog, s: State, solute: Solute, least: float, most: float, w: Working
+) -> tuple[float, int, float | None]:
+    """(litres of one portion, portions, pH shift of a portion) of a change that brings one solute to its target.
+
+    log: the cycle's; s: the water now; solute: which, and where to; least, most: bounds of the share, 0 to 1;
+    w: gets the line.
+    """
+    answer = water_change(
+        WaterChangeQuestion(
+            net_l=log.net_l,
+            solutes=[solute],
+            animals_in=log.animals_are_in(),
+        )
+    )
+    share = min(max(answer.change_share, least), most)
+    litres = w.line("V", "share × net litres", f"{share:.2f} × {log.net_l:.0f}", share * log.net_l, "L", "practice")
+    if s.ph is None or s.kh_now is None or log.tap.ph is None:
+        return litres, 1, None
+    # The same share again, now with the pH of both waters, to see in how many portions it must go.
+    parts = water_change(
+        WaterChangeQuestion(
+            net_l=log.net_l,
+            solutes=[Solute(what="other", now_ppm=1, target_ppm=1 - share)],
+            tank_ph=s.ph,
+            tank_kh_dkh=min(s.kh_now, 40),
+            tap_ph=log.tap.ph,
+            tap_kh_dkh=log.tap_kh_dkh(),
+            animals_in=log.animals_are_in(),
+        )
+    )
+    return (parts.part_l if parts.parts_count > 1 else litres), parts.parts_count, parts.ph_shift
+
+
+def cool_down(log: CycleLog, s: State) -> Action | None:
+    """Heater down to the middle of the planned animals' range; None where the water is cool enough for them.
+
+    log: the cycle's; s: the water now.
+    """
+    loads = waste_load(WasteLoadQuestion(net_l=log.net_l, animals=log.animals, own_species=log.own_species))
+    low, high = loads.temperature_low_c, loads.temperature_high_c
+    wanted = (low + high) / 2 if low is not None and high is not None else 25.0
+    if s.temperature <= (high if high is not None else 26.5):
+        return None
+    wanted = min(max(wanted, 0.5), 40.0)
+    return Action(
+        do="cool",
+        title=f"Heater down to {wanted:.0f} °C",
+        detail="A degree or two a day, before the animals come.",
+        reason=f"{s.temperature:g} °C was for the film; the animals want less.",
+        when="now",
+        to_c=wanted,
+        step_c=WARMING_C_DAY,
+    )
