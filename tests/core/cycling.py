@@ -114,6 +114,9 @@ def random_log(rng: np.random.Generator) -> CycleLog:
             "stocked_day": float(rng.uniform(0, max(day_now, 0.01))) if stocked else None,
             "animals_in_mg_n_l_day": load if method == "animals-in" or stocked else 0.0,
             "plan_target_ppm": float(rng.uniform(0.1, 8)),
+            "product": {"form": "ammonium-chloride"}
+            if rng.random() < 0.6
+            else {"form": "ammonia-solution", "strength_percent_w_v": float(rng.uniform(1, 30))},
             "seed_share": float(rng.uniform(0, 1)),
             "plants": str(rng.choice(["none", "some", "many"])),
             "plants_growing_day": maybe(0.4, rng.uniform(0, max(day_now, 0.01))),

@@ -49,7 +49,7 @@ def run(parameters=None, *, days=40, start=(1.5, 0, 0, 100), events=(), dose=0.0
     )
     conditions = still_conditions(days, 25)
     conditions[:, THETA], conditions[:, KA] = theta, 5.7e-10
-    aim = np.array([dose, 0.13, 1.5, hold, 0, 0])
+    aim = np.array([dose, 0.13, 1.5, hold, 0, 0, 0])
     return simulate(
         rows, np.array(start, float), conditions, steps, kinds, values, np.zeros(4), today, days, aim, np.zeros(0, np.int64)
     )  # fmt: skip
@@ -241,7 +241,7 @@ def test_two_doses_gone_in_a_day_are_ready() -> None:
         ({"day_now": 47}, "7 days old"),
         ({"readings": [CLEARED["readings"][0], reading(40, 0, 0.5)]}, "nitrite still reads"),
         ({"readings": [CLEARED["readings"][0], {**CLEARED["readings"][1], "off_scale": ["nitrate", "nitrite"]}]}, "one more dose"),
-        ({"planned_load_mg_n_l_day": 2.0}, "two doses of 2.4"),
+        ({"planned_load_mg_n_l_day": 2.0}, "two doses of 3.1 ppm"),
     ],
     ids=["no tests", "no nitrite", "one zero is not enough", "stale", "nitrite left", "off the scale never counts", "a heavier stock asks more"],
 )  # fmt: skip

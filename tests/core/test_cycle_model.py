@@ -16,9 +16,9 @@ from reedmace.core.cycle.course import (
     prior_median,
     start_factor,
 )
-from reedmace.core.cycle.doubt import HIGHEST, doubts, interval_of
+from reedmace.core.cycle.doubt import HIGHEST, doubts, interval_of, kh_interval
 from reedmace.core.cycle.ensemble import percentiles, run_on, weigh
-from reedmace.core.cycle.kernel import PARAMETERS, simulate
+from reedmace.core.cycle.kernel import AIMS, PARAMETERS, simulate
 from reedmace.core.cycle.log import (
     BottleWindow,
     CycleLog,
@@ -27,6 +27,7 @@ from reedmace.core.cycle.log import (
     LoggedMedia,
     LoggedOutage,
     LoggedReading,
+    TapWater,
 )
 from tests.core.cycling import METHODS, NA, NI, A, busy_log, random_log
 
@@ -35,7 +36,7 @@ def courses(log: CycleLog, *, days: int = 60, draws: int = 24, aim: bool = True)
     rng = np.random.default_rng(3)
     rows = np.exp(np.log(prior_median(log)) + PRIOR_SPREAD * rng.standard_normal((draws, PARAMETERS)))
     c = course_of(log, days)
-    wanted = aim_of(log, Ahead()) if aim else np.zeros(6)
+    wanted = aim_of(log, Ahead()) if aim else np.zeros(AIMS)
     return simulate(
         rows, c.start, c.conditions, c.steps, c.kinds, c.values, c.tap, int(log.day_now * 12), days, wanted, np.zeros(0, np.int64)
     )  # fmt: skip
@@ -65,6 +66,52 @@ def test_a_hole_in_the_books_would_show() -> None:
     assert total[11] == pytest.approx(2 * A + 1.1, abs=1e-9)
     assert total[13] == pytest.approx(2 * A + 1.1 + 1.0, abs=1e-9)
     assert total[21] == pytest.approx((2 * A + 2.1) * 0.6 + 1.1 * 0.4, abs=1e-9)
+
+
+SALT, SOLUTION = {"form": "ammonium-chloride"}, {"form": "ammonia-solution", "strength_percent_w_v": 10}
+
+
+def test_each_way_nitrogen_comes_leaves_its_own_alkalinity() -> None:
+    # Two doses of 2 mg N/L and no changes. By the end all of it is nitrate: 7.14 mg CaCO3 a mg N, less the base.
+    def left(**more) -> float:
+        log = {"net_l": 100, "day_now": 40, "start_kh_dkh": 12, "seed_share": 1, **more}
+        daily, *_ = courses(CycleLog.model_validate(log), days=40, aim=False)
+        assert daily[:, -1, :2].max() < 0.02
+        return float(np.median(12 * 17.85 - daily[:, -1, 3]))
+
+    doses = [{"day": 0, "raise_mg_n_l": 2}, {"day": 10, "raise_mg_n_l": 2}]
+    seeded = {"method": "seeded-filter", "doses": doses}
+    assert left(**seeded, product=SALT) == pytest.approx(7.14 * 4, abs=0.1)
+    assert left(**seeded, product=SOLUTION) == pytest.approx((7.14 - 50.043 / 14.007) * 4, abs=0.1)
+    unknown = {"form": "label", "amount": 1, "amount_unit": "mL", "water": 10, "water_unit": "L", "raises_ppm": 1, "basis": "ion"}  # fmt: skip
+    assert left(**seeded, product=unknown) == pytest.approx(7.14 * 4, abs=0.1)
+
+
+def test_plants_give_back_with_nitrate_the_alkalinity_they_took_with_ammonium() -> None:
+    log = CycleLog.model_validate(
+        {"net_l": 100, "day_now": 30, "method": "planted", "plants": "many", "plants_growing_day": 0,
+         "start_kh_dkh": 6, "tap": {"nitrate_mg_n_l": 10}}
+    )  # fmt: skip
+    daily, *_ = courses(log, days=30, aim=False)
+    taken = daily[0, 0, 2] - daily[0, -1, 2]
+    assert taken > 5
+    assert daily[0, -1, 3] - daily[0, 0, 3] == pytest.approx(taken * 50.043 / 14.007, rel=1e-3)
+    # Ammonium first, with hardly a film: what they take costs half of what nitrifying it would.
+    fed = log.model_copy(update={"tap": TapWater(), "doses": [LoggedDose(day=0, raise_mg_n_l=1)]})
+    daily, *_ = courses(fed, days=4, aim=False)
+    nitrified, taken = daily[0, -1, 1:3].sum(), 1 - daily[0, -1, :3].sum()
+    assert taken > 0.8 > 0.2 > nitrified
+    assert daily[0, 0, 3] - daily[0, -1, 3] == pytest.approx(taken * 50.043 / 14.007 + nitrified * 7.14, rel=0.1)
+
+
+def test_soft_water_lasts_longer_on_ammonia_solution_than_on_its_salt() -> None:
+    def gone(product: dict) -> float:
+        log = {"net_l": 100, "day_now": 0, "start_kh_dkh": 3, "product": product, "doses": [{"day": 0, "raise_mg_n_l": 2}]}  # fmt: skip
+        day = compute("cycle-forecast", {"log": log, "hold_kh_dkh": 0}).alkalinity_gone_day
+        return 999.0 if day is None else day
+
+    assert gone(SALT) < 40
+    assert gone(SOLUTION) > gone(SALT) + 2
 
 
 def median_day(**more) -> float:
@@ -207,6 +254,17 @@ def test_a_colour_stands_for_an_interval(value: float, low: float, high: float) 
     found = interval_of(value * A, KIT, off_scale=False)
     for got, wanted in zip(found[:2], (low, high), strict=True):
         assert got == pytest.approx(wanted if abs(wanted) == HIGHEST else wanted * A, rel=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("read", "drop", "low", "high"),
+    [(4, 1, 3, 4), (4, 0.5, 3.5, 4), (0.6, 1, 0.1, 1.1), (0, 1, -0.5, 0.5), (3.7, 1, 3.2, 4.2)],
+    ids=["four drops", "eight half drops", "read finer", "none", "between counts"],
+)
+def test_a_count_of_drops_stands_for_anything_up_to_one_drop_less(
+    read: float, drop: float, low: float, high: float
+) -> None:
+    assert kh_interval(read, drop) == pytest.approx((low, high))
 
 
 def test_off_the_scale_is_a_bound() -> None:

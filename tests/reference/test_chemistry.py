@@ -9,6 +9,8 @@ from phreeqpython import PhreeqPython
 from PyCO2SYS.equilibria.p1atm import kNH3_TOT_CW95
 
 from reedmace.core.chemistry import (
+    ALKALINITY_PER_N,
+    BASE_PER_N,
     acute_criterion_mg_n_l,
     chronic_criterion_mg_n_l,
     oxygen_saturation_mg_l,
@@ -125,6 +127,40 @@ def test_nitrifying_stoichiometry_is_the_reactions() -> None:
     assert pytest.approx(4.57, rel=0.002) == 2 * 31.998 / 14.007
     answer = compute("oxygen-saturation", {"net_l": 10, "ammonia_mg_n_day": 100})
     assert answer.film_mg_l_day == pytest.approx(10 * 2 * 31.998 / 14.007, rel=0.002)
+
+
+def test_what_each_ammonia_does_to_alkalinity_is_what_phreeqc_titrates(phreeqc: PhreeqPython) -> None:
+    """Acid down to pH 4.5, as a KH kit does it, in 2 mmol/L of bicarbonate with 0.2 mmol/L of nitrogen put in."""
+
+    def titrated(**added: float) -> float:
+        solution = phreeqc.add_solution_simple({"NaHCO3": 2.0})
+        for what, mmol in added.items():
+            solution.add(what, mmol)
+        low, high = 0.0, 5.0
+        for _ in range(25):
+            middle = (low + high) / 2
+            trial = solution.copy()
+            trial.add("HCl", middle)
+            low, high = (low, middle) if trial.pH < 4.5 else (middle, high)
+            trial.forget()
+        solution.forget()
+        return low
+
+    bare, per_mmol = titrated(), 50.043 / 14.007 / 0.2
+    # Put in as NH3 and as its chloride; then nitrified: NH3 has become HNO3, NH4Cl has become HNO3 and HCl.
+    assert (titrated(Amm=0.2) - bare) * per_mmol == pytest.approx(BASE_PER_N, rel=0.01)
+    assert titrated(AmmHCl=0.2) == pytest.approx(bare, abs=0.002)
+    as_base = (bare - titrated(HNO3=0.2)) * per_mmol
+    as_salt = (bare - titrated(HNO3=0.2, HCl=0.2)) * per_mmol
+    assert as_base == pytest.approx(ALKALINITY_PER_N - BASE_PER_N, rel=0.01)
+    assert as_salt == pytest.approx(ALKALINITY_PER_N, rel=0.01)
+    # And that is what a dose is said to use.
+    for product, eaten in (
+        ({"form": "ammonia-solution", "strength_percent_w_v": 10}, as_base),
+        ({"form": "ammonium-chloride"}, as_salt),
+    ):
+        dose = compute("ammonia-dose", {"net_l": 100, "target_ppm": 1, "basis": "N", "product": product})
+        assert dose.alkalinity_used_dkh * 17.85 == pytest.approx(eaten, rel=0.01)
 
 
 _PINT = {

@@ -101,7 +101,7 @@ def ours(p, theta, days, events=EVENTS, alkalinity=80.0):
         start,
         10**6,
         days,
-        np.array([0, 0.13, 1.5, 0, 0, 0]),
+        np.array([0, 0.13, 1.5, 0, 0, 0, 0]),
         np.zeros(0, dtype=np.int64),
     )
     return daily[0]
@@ -197,7 +197,8 @@ def plainly(_, y, p, c):
         made - a * take_a - leaf_tan,
         a * take_a - b * take_b,
         b * take_b - leaf_no3,
-        -7.14 * a * take_a,
+        # Food and animals give ammonia off as a base; a plant puts out an acid for ammonium and a base for nitrate.
+        50.043 / 14.007 * (made + leaf_no3 - leaf_tan) - 7.14 * a * take_a,
         a * (growth * mu_a * take_a * (1 - a / a_max) - decay * theta),
         b * (growth * mu_b * take_b * (1 - b / a_max) - decay * theta),
         leaf_tan + leaf_no3,

@@ -48,6 +48,7 @@ export type MethodChoice = Schemas["MethodChoice"];
 export type CyclePlanAnswer = Schemas["CyclePlanAnswer"];
 export type KitPlan = Schemas["KitPlan"];
 export type KitSteps = Schemas["KitSteps"];
+export type Emergency = Schemas["EmergencyPlanAnswer"];
 export type Ramp = Schemas["StockingRampAnswer"];
 export type Seed = Schemas["Seed"];
 export type SeedRow = Schemas["SeedRow"];

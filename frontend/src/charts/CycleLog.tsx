@@ -2,15 +2,16 @@
 import { useState } from "react";
 import { scaleLinear } from "@visx/scale";
 import { Area, LinePath } from "@visx/shape";
-import type { CycleForecast, CycleLog as Log, DayBand, Tables } from "../api/schemas";
+import type { CycleForecast, CycleLog as Log, DayBand } from "../api/schemas";
 import { PickOne } from "../kit/controls";
 import { usePhone } from "../kit/usePhone";
+import type { Shares } from "../quantity/ppm";
 import { ChartFrame } from "./frame";
 
 interface Props {
   log: Log;
   forecast: CycleForecast;
-  share: Tables["nitrogen_share"];
+  share: Shares;
   dateOf: (day: number) => string;
 }
 

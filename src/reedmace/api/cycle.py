@@ -17,6 +17,7 @@ from reedmace.core.cycle import (
     CycleLog,
     CycleReadinessAnswer,
     CycleReadinessQuestion,
+    EmergencyPlanAnswer,
     NitrogenBalanceAnswer,
     NitrogenBalanceQuestion,
     StockingRampAnswer,
@@ -24,6 +25,7 @@ from reedmace.core.cycle import (
     cycle_advice,
     cycle_forecast,
     cycle_readiness,
+    emergency_today,
     nitrogen_balance,
     stocking_ramp,
 )
@@ -59,6 +61,9 @@ class CycleState(BaseModel):
     forecast_left_alone: CycleForecastAnswer | None
     balance: NitrogenBalanceAnswer | None
     ramp: StockingRampAnswer | None
+    emergency: EmergencyPlanAnswer | None = Field(
+        default=None, description="Animals are in and both poisons were tested"
+    )
     stocked: bool = Field(default=False, description="Animals have come, so nothing is dosed any more")
     settled: bool = Field(default=False, description="They came so long ago that the cycle is over")
 
@@ -101,6 +106,7 @@ def read_cycle(tank_id: int) -> CycleState:
         forecast_left_alone=cycle_forecast(CycleForecastQuestion(log=log, hold_kh_dkh=0)),
         balance=nitrogen_balance(NitrogenBalanceQuestion(log=log)),
         ramp=_ramp(log, readiness),
+        emergency=emergency_today(log) if log.animals_are_in() else None,
         stocked=log.stocked_day is not None,
         settled=log.settled(),
     )
@@ -119,6 +125,7 @@ def _ramp(log: CycleLog, readiness: CycleReadinessAnswer) -> StockingRampAnswer 
                 animals=log.animals,
                 own_species=log.own_species,
                 present=log.present,
+                basis=log.kit.basis,
             )
         )
     except CannotAnswer:

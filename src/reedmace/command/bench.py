@@ -164,7 +164,7 @@ def _forecast() -> list[tuple[str, str, str]]:
     empty = (np.zeros(1, np.int64), np.zeros(1, np.int64), np.array([6.0]))
     start, conditions = np.array([0, 0, 0, 200.0]), still_conditions(days, 25)
     conditions[:, KA] = ka
-    aim = np.array([0.0, 0.13, 1.5, 0.0, 0.0, 0.0])
+    aim = np.array([0.0, 0.13, 1.5, 0.0, 0.0, 0.0, 0.0])
 
     def ours() -> Any:
         return simulate(rows, start, conditions, *empty, start, 10**6, days, aim, np.zeros(0, np.int64))

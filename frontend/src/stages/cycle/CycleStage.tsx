@@ -7,6 +7,7 @@ import { ProblemError } from "../../api/client";
 import { CycleLog } from "../../charts/CycleLog";
 import { Figure, Lead, Leaves, ProblemNote, Verdict, Waiting, type Leaf } from "../../kit";
 import { Section } from "../../section/Section";
+import { kitShares, ppmWords } from "../../quantity/ppm";
 import { Bar, filterPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
 import { NewEntry } from "../keep/NewEntry";
 import { FirstAction, Foreseen, Then, Why } from "./actions";
@@ -32,6 +33,8 @@ export function CycleStage(props: StageProps) {
   const state = cycle.data;
   const begun = state?.log != null && state.advice != null && state.readiness != null;
   const proven = state?.readiness?.proven_mg_n_l_day ?? 0;
+  const clears =
+    proven > 0 ? ppmWords(proven, "ammonia", kitShares(props.tables, state?.log?.kit ?? undefined)) : null;
   return (
     <TwoColumns
       drawing={
@@ -46,12 +49,12 @@ export function CycleStage(props: StageProps) {
                 ? [
                     {
                       at: "body",
-                      lines: [proven > 0 ? `clears ${proven.toFixed(2)} mg N/L a day` : "not proven yet"],
+                      lines: [clears ? `clears ${clears} a day` : "not proven yet"],
                     },
                   ]
                 : undefined
             }
-            caption={`What the water carries: ${waterWords(latest).join(", ") || "not tested yet"}.${begun && !state.stocked ? (proven > 0 ? ` The film has cleared ${proven.toFixed(2)} mg N/L in a day.` : " The film has not cleared a dose in a day yet.") : ""}`}
+            caption={`What the water carries: ${waterWords(latest).join(", ") || "not tested yet"}.${begun && !state.stocked ? (clears ? ` The film has cleared ${clears} in a day.` : " The film has not cleared a dose in a day yet.") : ""}`}
           />
           <LogTest tankId={tankId} standing={standing} />
         </>
@@ -86,6 +89,7 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
   const dateOf = dater(start);
   const { advice, readiness, log, forecast } = state;
   if (!advice || !readiness || !log) return null;
+  const shares = kitShares(tables, log.kit);
   const leaves: Leaf[] = [
     ...(forecast && !state.settled
       ? [
@@ -93,7 +97,7 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
             id: "chart",
             title: "Forecast",
             content: () => (
-              <CycleLog log={log} forecast={forecast} share={tables.nitrogen_share} dateOf={dateOf} />
+              <CycleLog log={log} forecast={forecast} share={shares} dateOf={dateOf} />
             ),
           },
           {
@@ -108,7 +112,7 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
       id: "animals",
       title:
         log.method === "animals-in" ? "Animals are in" : state.stocked ? "Next animals" : "First animals",
-      content: () => <FirstAnimals tankId={tankId} state={state} log={log} />,
+      content: () => <FirstAnimals tankId={tankId} state={state} shares={shares} />,
     },
     {
       id: "tests",
@@ -139,13 +143,13 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
           <Figure title="The forecast" lines={forecast.working}>
             {forecast.verdict}
           </Figure>{" "}
-          {state.forecast_left_alone?.outcome === "no-date" &&
-            forecast.outcome === "range" &&
-            "Without bicarbonate: no date at all. "}
           {forecast.pass_day_p10 != null &&
             forecast.pass_day_p90 != null &&
             !readiness.ready &&
-            `That is ${dateOf(forecast.pass_day_p10)} to ${dateOf(forecast.pass_day_p90)}.`}
+            `That is ${dateOf(forecast.pass_day_p10)} to ${dateOf(forecast.pass_day_p90)}. `}
+          {state.forecast_left_alone?.outcome === "no-date" &&
+            forecast.outcome === "range" &&
+            "Without bicarbonate: no date at all."}
         </Lead>
       )}
       <Leaves

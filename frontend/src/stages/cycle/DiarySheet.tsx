@@ -6,6 +6,7 @@ import type { CycleState, Entry, Standing, Tables } from "../../api/schemas";
 import { Page } from "../../app/Page";
 import { CycleLog } from "../../charts/CycleLog";
 import { Button, Lead, Verdict, Waiting } from "../../kit";
+import { kitShares } from "../../quantity/ppm";
 import { Bar } from "../shared";
 import { words } from "../keep/words";
 import { METHODS } from "./Chooser";
@@ -88,7 +89,7 @@ function Sheet({ tankId, name, standing, tables, state }: Props) {
         {Math.floor(state.log.day_now)}.
       </Lead>
       {state.forecast && (
-        <CycleLog log={state.log} forecast={state.forecast} share={tables.nitrogen_share} dateOf={dateOf} />
+        <CycleLog log={state.log} forecast={state.forecast} share={kitShares(tables, state.log?.kit)} dateOf={dateOf} />
       )}
       <h2>Today</h2>
       {state.advice && (

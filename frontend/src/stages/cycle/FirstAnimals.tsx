@@ -1,7 +1,8 @@
-/** From proven capacity to the planned stock; or, with animals in, the emergency plan. */
-import { useCompute, useWrite } from "../../api/hooks";
-import type { CycleLog as Log, CycleState, Ramp } from "../../api/schemas";
+/** From proven capacity to the planned stock; with animals in, above it, today's plan for what harms them. */
+import { useWrite } from "../../api/hooks";
+import type { CycleState, Emergency as Plan, Ramp } from "../../api/schemas";
 import { Button, Caution, Figure, Lead, ProblemNote } from "../../kit";
+import { ppmWords, type Shares } from "../../quantity/ppm";
 import { Bar } from "../shared";
 import { dater } from "./dates";
 import { Table } from "./Ready";
@@ -9,106 +10,100 @@ import { Table } from "./Ready";
 interface Props {
   tankId: number;
   state: CycleState;
-  log: Log;
+  shares: Shares;
 }
 
-export function FirstAnimals({ tankId, state, log }: Props) {
-  const latest = (field: "ammonia_mg_n_l" | "nitrite_mg_n_l" | "nitrate_mg_n_l" | "ph" | "kh_dkh") =>
-    (log.readings ?? []).reduce<number | null>((found, r) => r[field] ?? found, null);
-  const animalsIn = log.method === "animals-in";
-  const emergency = useCompute(
-    "emergency-plan",
-    animalsIn
-      ? {
-          net_l: log.net_l,
-          ammonia_mg_n_l: latest("ammonia_mg_n_l") ?? 0,
-          nitrite_mg_n_l: latest("nitrite_mg_n_l") ?? 0,
-          nitrate_mg_n_l: latest("nitrate_mg_n_l"),
-          ph: latest("ph") ?? log.start_ph,
-          kh_dkh: latest("kh_dkh") ?? log.start_kh_dkh,
-          temperature_c: log.temperature_c,
-          salinity_g_kg: log.salinity_g_kg,
-          load_mg_n_l_day: log.animals_in_mg_n_l_day,
-          tap: log.tap,
-        }
-      : null,
-  );
-  if (animalsIn)
-    return (
-      <>
-        <ProblemNote problem={emergency.error} />
-        {emergency.data && (
-          <>
-            <h2>Animals are in: today</h2>
-            <Lead>
-              <Figure title="Emergency plan" lines={emergency.data.working}>
-                {emergency.data.verdict}
-              </Figure>
-            </Lead>
-            <Table>
-              <thead>
-                <tr>
-                  <th>Poison</th>
-                  <th>Now, mg N/L</th>
-                  <th>At most, and by which rule</th>
-                </tr>
-              </thead>
-              <tbody>
-                {emergency.data.limits.map((l) => (
-                  <tr key={l.what}>
-                    <th scope="row">
-                      {l.what} {l.over && <b>over</b>}
-                    </th>
-                    <td>{l.now_mg_n_l.toFixed(2)}</td>
-                    <td>
-                      {l.limit_mg_n_l.toFixed(2)}, {l.rule}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </Table>
-            {emergency.data.changes.length > 0 && (
-              <ol>
-                {emergency.data.changes.map((c) => (
-                  <li key={c.after_hours}>
-                    {c.after_hours ? `After ${c.after_hours} hours` : "Now"}: {c.litres.toFixed(0)} L (
-                    {(c.share * 100).toFixed(0)} %), leaves ammonia {c.ammonia_after_mg_n_l.toFixed(2)} and
-                    nitrite {c.nitrite_after_mg_n_l.toFixed(2)} mg N/L at pH {c.after_ph.toFixed(1)}.
-                  </li>
-                ))}
-              </ol>
-            )}
-            <Lead>
-              Feeding: {emergency.data.feeding} Tests a day: {emergency.data.tests_per_day}.
-            </Lead>
-            {emergency.data.cautions.map((c) => (
-              <Caution key={c}>{c}</Caution>
-            ))}
-            <Caution>{emergency.data.vet}</Caution>
-          </>
-        )}
-      </>
-    );
-  if (!state.ramp)
-    return <Lead>Choose the animals in Stock; then the order and the dates they come in stand here.</Lead>;
+export function FirstAnimals({ tankId, state, shares }: Props) {
+  const animalsIn = state.log?.method === "animals-in";
+  const harmed = state.emergency?.limits.some((l) => l.over) ?? false;
   return (
-    <RampTable
-      tankId={tankId}
-      ramp={state.ramp}
-      ready={state.readiness?.ready ?? false}
-      stocked={state.stocked ?? false}
-    />
+    <>
+      {state.emergency && (animalsIn || harmed) && <Emergency plan={state.emergency} shares={shares} />}
+      {animalsIn && !state.emergency && (
+        <Lead>Test ammonia, nitrite and pH: what animals bear, and today&rsquo;s changes, are worked out from them.</Lead>
+      )}
+      {state.ramp ? (
+        <RampTable
+          tankId={tankId}
+          ramp={state.ramp}
+          shares={shares}
+          ready={state.readiness?.ready ?? false}
+          stocked={state.stocked ?? false}
+        />
+      ) : (
+        !animalsIn && (
+          <Lead>Choose the animals in Stock; then the order and the dates they come in stand here.</Lead>
+        )
+      )}
+    </>
+  );
+}
+
+const TEST = { Ammonia: "ammonia", Nitrite: "nitrite", Nitrate: "nitrate" } as const;
+
+function Emergency({ plan, shares }: { plan: Plan; shares: Shares }) {
+  return (
+    <section aria-label="Animals are in: today">
+      <h2>Animals are in: today</h2>
+      <Lead>
+        <Figure title="Emergency plan" lines={plan.working}>
+          {plan.verdict}
+        </Figure>
+      </Lead>
+      <Table>
+        <thead>
+          <tr>
+            <th>Poison</th>
+            <th>Now</th>
+            <th>At most, and by which rule</th>
+          </tr>
+        </thead>
+        <tbody>
+          {plan.limits.map((l) => (
+            <tr key={l.what}>
+              <th scope="row">
+                {l.what} {l.over && <b>over</b>}
+              </th>
+              <td>{ppmWords(l.now_mg_n_l, TEST[l.what], shares)}</td>
+              <td>
+                {ppmWords(l.limit_mg_n_l, TEST[l.what], shares)}, {l.rule}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      {plan.changes.length > 0 && (
+        <ol>
+          {plan.changes.map((c) => (
+            <li key={c.after_hours}>
+              {c.after_hours ? `After ${c.after_hours} hours` : "Now"}: {c.litres.toFixed(0)} L (
+              {(c.share * 100).toFixed(0)} %), leaves ammonia{" "}
+              {ppmWords(c.ammonia_after_mg_n_l, "ammonia", shares)} and nitrite{" "}
+              {ppmWords(c.nitrite_after_mg_n_l, "nitrite", shares)} at pH {c.after_ph.toFixed(1)}.
+            </li>
+          ))}
+        </ol>
+      )}
+      <Lead>
+        Feeding: {plan.feeding} Tests a day: {plan.tests_per_day}.
+      </Lead>
+      {plan.cautions.map((c) => (
+        <Caution key={c}>{c}</Caution>
+      ))}
+      <Caution>{plan.vet}</Caution>
+    </section>
   );
 }
 
 interface RampProps {
   tankId: number;
   ramp: Ramp;
+  shares: Shares;
   ready: boolean;
   stocked: boolean;
 }
 
-function RampTable({ tankId, ramp, ready, stocked }: RampProps) {
+function RampTable({ tankId, ramp, shares, ready, stocked }: RampProps) {
   const write = useWrite(tankId);
   const first = ramp.steps[0];
   const dateOf = dater(new Date());
@@ -142,7 +137,7 @@ function RampTable({ tankId, ramp, ready, stocked }: RampProps) {
                 <th scope="row">{ready ? dateOf(s.day) : s.day}</th>
                 <td>{s.add.map((a) => `${a.count} × ${a.common_name}`).join(", ")}</td>
                 <td>
-                  {s.load_mg_n_l_day.toFixed(2)} mg N/L a day, {(s.plan_share * 100).toFixed(0)} % of the
+                  {ppmWords(s.load_mg_n_l_day, "ammonia", shares)} of ammonia a day, {(s.plan_share * 100).toFixed(0)} % of the
                   plan. {s.before}
                 </td>
               </tr>

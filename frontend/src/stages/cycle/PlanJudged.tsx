@@ -30,6 +30,7 @@ export function PlanJudged({ plan, netL, phosphatePpm, loadMgNLDay, animals }: P
     plants: plan.plants,
     target_ppm: plan.target_ppm,
     ammonia_source: plan.ammonia_source,
+    product: plan.product,
     animals_low_c: animals?.low,
     animals_high_c: animals?.high,
     ...(loadMgNLDay ? { planned_load_mg_n_l_day: Math.min(loadMgNLDay, 1000) } : {}),
@@ -48,7 +49,7 @@ export function PlanJudged({ plan, netL, phosphatePpm, loadMgNLDay, animals }: P
         <div>
           <h3>Alkalinity</h3>
           <Lead>
-            Until it passes about {a.nitrogen_mg_n_l.toFixed(1)} mg N/L go through the film and eat{" "}
+            Until it passes about {a.nitrogen_mg_n_l.toFixed(1)} mg/L of nitrogen go through the film and eat{" "}
             <b>{a.kh_eaten_dkh.toFixed(1)} dKH</b>; this water has {(plan.start_kh_dkh ?? 4).toFixed(1)}.{" "}
             {a.kh_short_dkh > 0.1 ? (
               <>

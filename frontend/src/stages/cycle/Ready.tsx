@@ -33,7 +33,7 @@ export function Ready({ state }: { state: CycleState }) {
       </section>
       {balance && (
         <section aria-label="Nitrogen balance">
-          <h2>Nitrogen, put in and found</h2>
+          <h2>Nitrogen, put in and found (mg/L as N)</h2>
           <Lead>
             <Figure title="Nitrogen balance" lines={balance.working}>
               {balance.verdict}
@@ -64,7 +64,7 @@ function Books({ rows }: { rows: [string, number | null | undefined][] }) {
             style={{ width: `${((value ?? 0) / most) * 100}%` }}
             data-found={name === "found" || undefined}
           />
-          <b>{value == null ? "not yet tested" : `${value.toFixed(1)} mg N/L`}</b>
+          <b>{value == null ? "not yet tested" : `${value.toFixed(1)} mg/L`}</b>
         </li>
       ))}
     </Bars>
@@ -102,7 +102,7 @@ const Bars = styled.ul`
   max-width: 560px;
   li {
     display: grid;
-    grid-template-columns: 110px 1fr 110px;
+    grid-template-columns: 110px 1fr 90px;
     gap: 10px;
     align-items: center;
     font-size: 15px;

@@ -134,7 +134,7 @@ export function Then({ state }: { state: CycleState }) {
           <b>{readiness.ready ? "Animals: yes" : "Animals: not yet"}</b>
           <span>
             <Figure title="Ready or not" lines={readiness.working}>
-              {readiness.verdict}
+              {advice.animals}
             </Figure>
           </span>
         </li>

@@ -12,6 +12,7 @@ from reedmace.core.chemistry.ammonia import (
 from reedmace.core.chemistry.change import WaterChangeAnswer, WaterChangeQuestion, mixed_ph, water_change
 from reedmace.core.chemistry.dose import (
     ALKALINITY_PER_N,
+    BASE_PER_N,
     AlkalinityDoseAnswer,
     AlkalinityDoseQuestion,
     AmmoniaDoseAnswer,
@@ -29,6 +30,7 @@ from reedmace.core.chemistry.oxygen import (
 
 __all__ = [
     "ALKALINITY_PER_N",
+    "BASE_PER_N",
     "AlkalinityDoseAnswer",
     "AlkalinityDoseQuestion",
     "AmmoniaDoseAnswer",

@@ -10,6 +10,9 @@ from reedmace.core.working import Answer, CannotAnswer, MgNPerL, NetLitres, Part
 
 ALKALINITY_PER_N = 7.14
 """mg CaCO3 of alkalinity used for each mg N nitrified (US EPA 1993)."""
+BASE_PER_N = 50.043 / 14.007
+"""mg CaCO3 of alkalinity that comes with each mg N put in as NH3 rather than as a salt: ammonia solution, rotting food,
+what animals give off. One equivalent a mole; plants take it away again with ammonium and give it back with nitrate."""
 
 _N_IN_NH4CL = 14.007 / (14.007 + 4 * 1.008 + 35.45)
 _NAHCO3_PER_CACO3 = 84.007 / 50.043
@@ -47,6 +50,15 @@ class LabelProduct(Part):
 AmmoniaProduct = Annotated[PowderProduct | SolutionProduct | LabelProduct, Field(discriminator="form")]
 
 
+def base_per_n(product: AmmoniaProduct) -> float:
+    """mg CaCO3 of alkalinity the product brings with each mg N.
+
+    product: which. A label that does not say what is in the bottle is taken for a salt, which is the cautious way.
+    Source: equivalent masses.
+    """
+    return BASE_PER_N if isinstance(product, SolutionProduct) else 0.0
+
+
 class AmmoniaDoseQuestion(Question):
     """A target in this water, from this product, on top of what is already there."""
 
@@ -65,7 +77,7 @@ class AmmoniaDoseAnswer(Answer):
     grams: Annotated[float, number("g", 0, 1e7)] | None
     millilitres: Annotated[float, number("mL", 0, 1e7)] | None
     drops: Annotated[float, number("drops", 0, 1e9)] | None
-    alkalinity_used_dkh: Annotated[float, number("dKH", 0, 1e4)]
+    alkalinity_used_dkh: Annotated[float, number("dKH", 0, 1e4, "Once nitrified, less what the product itself brings")]
     nitrate_made_ppm_ion: Annotated[float, number("ppm", 0, 1e5, "Nitrate as the ion, if all of it is nitrified")]
 
 
@@ -143,14 +155,15 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
         else:
             drops, millilitres = needed, needed / p.drops_per_ml
         amount = f"{needed:.3g} {p.amount_unit} of the product"
-    alkalinity = w.line(
-        "ΔKH",
-        "7.14 × ΔN / 17.85",
-        f"7.14 × {rise:.3f} / 17.85",
-        ALKALINITY_PER_N * rise / CACO3_PER_DKH,
-        "dKH",
+    net = w.line(
+        "a",
+        "7.14 − what the product brings",
+        f"7.14 − {base_per_n(p):.2f}, {'as NH3, a base' if base_per_n(p) else 'as a salt'}",
+        ALKALINITY_PER_N - base_per_n(p),
+        "mg CaCO3/mg N",
         "epa1993",
     )
+    alkalinity = w.line("ΔKH", "a × ΔN / 17.85", f"{net:.2f} × {rise:.3f} / 17.85", net * rise / CACO3_PER_DKH, "dKH", "epa1993")  # fmt: skip
     nitrate = w.line(
         "NO3",
         "ΔN / N share of NO3",

@@ -1,6 +1,7 @@
 """The nitrogen cycle of a new tank: kinetics, forecast, advice, readiness, and the first animals."""
 
 from reedmace.core.cycle.advice import CycleAdviceAnswer, CycleAdviceQuestion, cycle_advice
+from reedmace.core.cycle.animals import emergency_today
 from reedmace.core.cycle.balance import NitrogenBalanceAnswer, NitrogenBalanceQuestion, nitrogen_balance
 from reedmace.core.cycle.cloudy import CloudyWaterAnswer, CloudyWaterQuestion, cloudy_water
 from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, emergency_plan
@@ -64,6 +65,7 @@ __all__ = [
     "cycle_readiness",
     "cycle_what_if",
     "emergency_plan",
+    "emergency_today",
     "nitrogen_balance",
     "read_test_line",
     "stocking_ramp",

@@ -87,7 +87,7 @@ def dose_of(log: CycleLog, s: State, w: Working) -> Action | None:
     )
     return Action(
         do="dose-ammonia",
-        title=f"Dose to {wanted / NITROGEN_SHARE['NH4']:.2g} ppm",
+        title=f"Dose to {log.ppm(wanted)}",
         detail=f"{answer.verdict.split(' to bring')[0]}, stirred into a jug of tank water.",
         reason="The film needs feeding, and each dose that is gone in a day is the proof you are after."
         if log.doses

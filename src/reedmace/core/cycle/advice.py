@@ -5,6 +5,7 @@ from reedmace.core.cycle.action import Action, change_of, cool_down, dose_of
 from reedmace.core.cycle.aid import FINAL_MOST, first_aid
 from reedmace.core.cycle.animals import first_group, next_group, with_animals
 from reedmace.core.cycle.log import (
+    FOOD_MG_N_PER_G,
     HIGH_AMMONIA_MG_N_L,
     HIGH_NITRITE_MG_N_L,
     ZERO_AMMONIA_MG_N_L,
@@ -69,6 +70,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
             actions = _onwards(log, s, actions, w)
         stalled = (d.stuck and bool(d.causes)) or (s.low_kh and s.acid)
         verdict = _verdict(log, s, d, stalled)
+    why = ready.verdict.removeprefix("Not yet, because ")
     return CycleAdviceAnswer(
         verdict=verdict,
         working=w.lines,
@@ -78,9 +80,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
         causes=d.causes if stalled or not log.filter_running else [],
         ruled_out=d.ruled_out if stalled else [],
         foreseen=[] if ready.ready else d.foreseen,
-        animals="Add the first animals after the large change."
-        if ready.ready
-        else f"Animals: not yet. {ready.verdict.removeprefix('Not yet, because ')[0].upper()}{ready.verdict.removeprefix('Not yet, because ')[1:]}",
+        animals="Add the first animals after the large change." if ready.ready else f"{why[0].upper()}{why[1:]}",
     )
 
 
@@ -118,7 +118,7 @@ def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Work
         Action(
             do="feed-film",
             title="If they come later, keep dosing",
-            detail=f"{log.challenge_mg_n_l():.2g} mg N/L every two or three days, and change again the day before.",
+            detail=f"{log.ppm(log.challenge_mg_n_l())} every two or three days, and change again the day before.",
             reason="An unfed film fades.",
             when="later",
         )
@@ -159,7 +159,7 @@ def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list
             Action(
                 do="stop-dosing",
                 title="No ammonia for now",
-                detail="Until nitrite reads under 5 ppm.",
+                detail=f"Until nitrite reads under {log.ppm(HIGH_NITRITE_MG_N_L, 'nitrite')}.",
                 reason="More ammonia only becomes more nitrite.",
                 when="now",
             )
@@ -169,7 +169,7 @@ def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list
             Action(
                 do="wait",
                 title="Then wait with ammonia",
-                detail="No dose until it reads under 1 ppm and the water is put right.",
+                detail=f"No dose until it reads under {log.ppm(TOP_UP_UNDER_MG_N_L)} and the water is put right.",
                 reason="A stopped film cannot use it.",
                 when="later",
             )
@@ -190,7 +190,7 @@ def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list
         if dose:
             found.append(dose)
     if log.method == "fish-food":
-        grams = max(log.planned_load_mg_n_l_day * log.net_l / 38.6, 0.05)
+        grams = max(log.planned_load_mg_n_l_day * log.net_l / FOOD_MG_N_PER_G, 0.05)
         found.append(
             Action(
                 do="feed-tank",

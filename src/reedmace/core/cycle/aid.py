@@ -4,7 +4,6 @@ from reedmace.core.chemistry.change import Solute
 from reedmace.core.cycle.action import WARMING_C_DAY, Action, change_of, raise_kh
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.stalls import COOL_C, Diagnosis, State
-from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.working import Working
 
 WARM_C = 27.0
@@ -88,7 +87,7 @@ def first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]
                 do="change-water",
                 title=f"Change {litres:.0f} L" + (f", {parts} times" if parts > 1 else ""),
                 detail="Treated for chlorine, at tank temperature.",
-                reason=f"Ammonia at {s.ammonia_now / NITROGEN_SHARE['NH4']:.1f} ppm is over the 5 ppm at which it holds the film back.",
+                reason=f"Ammonia at {log.ppm(s.ammonia_now)} is over the {log.ppm(HIGH_AMMONIA_MG_N_L)} at which it holds the film back.",
                 when="now",
                 amount=litres,
                 amount_unit="L",

@@ -1,11 +1,11 @@
 """What to do once animals are in or about to come: the first group, the next, and the days when the water harms them."""
 
 from reedmace.core.cycle.action import Action, raise_kh
-from reedmace.core.cycle.emergency import EmergencyPlanQuestion, emergency_plan
+from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, emergency_plan
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.ramp import RampStep, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer
-from reedmace.core.cycle.stalls import State
+from reedmace.core.cycle.stalls import State, state_of
 from reedmace.core.working import CannotAnswer, Working
 
 
@@ -53,6 +53,31 @@ def next_group(log: CycleLog, ready: CycleReadinessAnswer) -> list[Action]:
     ]
 
 
+def emergency_today(log: CycleLog) -> EmergencyPlanAnswer | None:
+    """The emergency plan for the water as the log leaves it; None before ammonia and nitrite were tested.
+
+    log: the cycle's, with animals in.
+    """
+    s = state_of(log)
+    return emergency_plan(_emergency_question(log, s, s.nitrite[1])) if s.ammonia and s.nitrite else None
+
+
+def _emergency_question(log: CycleLog, s: State, nitrite_mg_n_l: float) -> EmergencyPlanQuestion:
+    return EmergencyPlanQuestion(
+        net_l=log.net_l,
+        ammonia_mg_n_l=s.ammonia_now,
+        nitrite_mg_n_l=nitrite_mg_n_l,
+        nitrate_mg_n_l=s.nitrate[1] if s.nitrate else None,
+        ph=s.ph if s.ph is not None else log.start_ph,
+        kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
+        temperature_c=s.temperature,
+        salinity_g_kg=log.salinity_g_kg,
+        load_mg_n_l_day=log.animals_in_mg_n_l_day,
+        tap=log.tap,
+        basis=log.kit.basis,
+    )
+
+
 def with_animals(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]]:
     """Verdict and actions with animals in: no dose is ever among them.
 
@@ -81,20 +106,7 @@ def with_animals(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]
                 ),
             ],
         )
-    plan = emergency_plan(
-        EmergencyPlanQuestion(
-            net_l=log.net_l,
-            ammonia_mg_n_l=s.ammonia_now,
-            nitrite_mg_n_l=s.nitrite[1],
-            nitrate_mg_n_l=s.nitrate[1] if s.nitrate else None,
-            ph=s.ph if s.ph is not None else log.start_ph,
-            kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
-            temperature_c=s.temperature,
-            salinity_g_kg=log.salinity_g_kg,
-            load_mg_n_l_day=log.animals_in_mg_n_l_day,
-            tap=log.tap,
-        )
-    )
+    plan = emergency_plan(_emergency_question(log, s, s.nitrite[1]))
     w.lines.extend(plan.working)
     if log.settled() and not any(one.over for one in plan.limits):
         return "Its cycle is long over; the water is within the limits.", [
@@ -191,6 +203,7 @@ def _ramp(log: CycleLog, ready: CycleReadinessAnswer) -> list[RampStep]:
                 animals=log.animals,
                 own_species=log.own_species,
                 present=log.present,
+                basis=log.kit.basis,
             )
         ).steps
     except CannotAnswer:

@@ -4,7 +4,6 @@ from typing import Annotated, Literal
 
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.core.stock.load import NITROGEN_PER_PROTEIN
 from reedmace.core.working import Answer, Question, Working, number
 
 Mg = Annotated[float, number("mg N/L", 0, 1e5)]
@@ -51,9 +50,7 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
     else:
         total = tap
     w.line("N start", "baseline, or tap", "ammonia + nitrite + nitrate, less the first dose", total, "mg N/L", "keeper")
-    made_a_day = log.animals_in_mg_n_l_day + (
-        log.food_g_day * 0.42 * NITROGEN_PER_PROTEIN * 1000 / log.net_l if log.method == "fish-food" else 0.0
-    )
+    made_a_day = log.animals_in_mg_n_l_day + log.food_mg_n_l_day()
     put_in, day = total, 0.0
     happened = sorted(
         [(d.day, "dose", d.raise_mg_n_l) for d in log.doses] + [(c.day, "change", c.share) for c in log.changes]
@@ -91,17 +88,17 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
     off = bool(newest.off_scale)
     if off and gap < 0:
         meaning = "unknown"
-        verdict = f"{total:.1f} mg N/L should be in the water; {found:.1f} were read, with {' and '.join(newest.off_scale)} off the scale: the rest is most likely there."
+        verdict = f"{total:.1f} mg/L of nitrogen should be in the water; {found:.1f} were read, with {' and '.join(newest.off_scale)} off the scale: the rest is most likely there."
     elif gap < -blur:
         meaning = "missing"
         why = "plants take it" if log.plants != "none" else "a nitrate kit reads low when its bottle is not shaken hard"
-        verdict = f"{-gap:.1f} mg N/L are missing: {total:.1f} should be there, {found:.1f} were found. Most often {why}; otherwise a dose was smaller than written down."
+        verdict = f"{-gap:.1f} mg/L of nitrogen are missing: {total:.1f} should be there, {found:.1f} were found. Most often {why}; otherwise a dose was smaller than written down."
     elif gap > blur:
         meaning = "too-much"
-        verdict = f"{gap:.1f} mg N/L too much: {found:.1f} were found where the doses explain {total:.1f}. Food, a dying plant, the tap's own nitrate, or nitrite reading as nitrate."
+        verdict = f"{gap:.1f} mg/L of nitrogen too much: {found:.1f} were found where the doses explain {total:.1f}. Food, a dying plant, the tap's own nitrate, or nitrite reading as nitrate."
     else:
         meaning = "closes"
-        verdict = f"The books close: {total:.1f} mg N/L were to be expected, {found:.1f} were found."
+        verdict = f"The books close: {total:.1f} mg/L of nitrogen were to be expected, {found:.1f} were found."
     return NitrogenBalanceAnswer(
         verdict=verdict, working=w.lines, put_in_mg_n_l=put_in, expected_mg_n_l=total, found_mg_n_l=found,
         gap_mg_n_l=gap, most_nitrate_ppm=most, meaning=meaning,

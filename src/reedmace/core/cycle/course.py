@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from reedmace.core.chemistry import oxygen_saturation_mg_l, pka_fresh
 from reedmace.core.chemistry.ammonia import pka_sea
+from reedmace.core.chemistry.dose import base_per_n
 from reedmace.core.cycle.kernel import (
     A0,
     ADD_ALKALINITY,
@@ -20,6 +21,7 @@ from reedmace.core.cycle.kernel import (
     CONDITIONS,
     COUNT_FROM,
     DOSE,
+    DOSE_BASE,
     FEED,
     GROWTH,
     HOLD_ALKALINITY,
@@ -35,7 +37,6 @@ from reedmace.core.cycle.kernel import (
 )
 from reedmace.core.cycle.log import HIGH_NITRITE_MG_N_L, ZERO_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.quantity import CACO3_PER_DKH
-from reedmace.core.stock.load import NITROGEN_PER_PROTEIN
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -55,7 +56,6 @@ PLANT_START = 3.0
 MATURE_FILM_MG_N_L_DAY = SEEDED_START * 3.0e-3
 """Capacity of a whole mature filter's film, mg N/L/day at 25 °C: what a share of seeded media is a share of."""
 THETA_PER_DEGREE = 1.08
-FOOD_PROTEIN = 0.42
 FOOD_LAG_DAYS = 4.0
 """Food rots before it gives ammonia: a first-order lag (memory)."""
 PLANT_UPTAKE_MG_N_L_DAY = {"none": 0.0, "some": 0.15, "many": 0.5}
@@ -203,9 +203,10 @@ def made_in_tank_mg_n_l_day(log: CycleLog, days: int) -> Floats:
     log: the cycle's; days: horizon.
     """
     at = np.arange(days + 1) + 0.5
-    food = log.food_g_day * FOOD_PROTEIN * NITROGEN_PER_PROTEIN * 1000 / log.net_l if log.method == "fish-food" else 0.0
     since = log.stocked_day if log.stocked_day is not None and log.method != "animals-in" else 0.0
-    made: Floats = food * (1 - np.exp(-at / FOOD_LAG_DAYS)) + np.where(at >= since, log.animals_in_mg_n_l_day, 0.0)
+    made: Floats = log.food_mg_n_l_day() * (1 - np.exp(-at / FOOD_LAG_DAYS)) + np.where(
+        at >= since, log.animals_in_mg_n_l_day, 0.0
+    )
     return made
 
 
@@ -262,6 +263,8 @@ def _film_rows(log: CycleLog) -> list[tuple[int, int, float]]:
 def events_of(log: CycleLog) -> tuple[Ints, Ints, Floats]:
     """(steps, kinds, values) of everything done, in order, for the kernel. log: the cycle's log."""
     rows = [(step_of(d.day), ADD_TAN, d.raise_mg_n_l) for d in log.doses]
+    if base_per_n(log.product):
+        rows += [(step_of(d.day), ADD_ALKALINITY, base_per_n(log.product) * d.raise_mg_n_l) for d in log.doses]
     rows += [(step_of(c.day), CHANGE_WATER, c.share) for c in log.changes]
     rows += [(step_of(a.day), ADD_ALKALINITY, a.raise_dkh * CACO3_PER_DKH) for a in log.alkalinity]
     rows += _film_rows(log)
@@ -292,10 +295,11 @@ def course_of(log: CycleLog, days: int, ahead: Ahead | None = None) -> Course:
 
 
 def aim_of(log: CycleLog, ahead: Ahead) -> Floats:
-    """What is aimed at from today, in the kernel's order (6,). log: the cycle's; ahead: what is done from today on."""
+    """What is aimed at from today, in the kernel's order (7,). log: the cycle's; ahead: what is done from today on."""
     aim = np.zeros(AIMS)
     dosing = log.doses_ammonia() and not log.animals_are_in()
     aim[DOSE] = max(log.challenge_mg_n_l() * ahead.dose_factor, 0.2) if dosing else 0.0
+    aim[DOSE_BASE] = base_per_n(log.product)
     aim[ZERO], aim[HOLD_NITRITE] = ZERO_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L
     aim[HOLD_ALKALINITY] = ahead.hold_kh_dkh * CACO3_PER_DKH
     if not dosing:

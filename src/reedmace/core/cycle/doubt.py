@@ -66,12 +66,24 @@ def interval_of(value: float, steps: list[float], off_scale: bool) -> tuple[floa
     return max(s for s in [-first, *steps] if s < value), above, first
 
 
+def kh_interval(value_dkh: float, step_dkh: float) -> tuple[float, float]:
+    """(low, high) a KH reading stands for, dKH.
+
+    value_dkh: as read; step_dkh: one drop of the kit's titration. Drops are counted until the colour turns, so a whole
+    number of them stands for anything up to one drop less; a figure between two counts came from elsewhere, a strip or a
+    finer kit, and stands for half a drop either way.
+    """
+    counts = value_dkh / step_dkh
+    if abs(counts - round(counts)) <= 0.02 and counts >= 0.5:
+        return value_dkh - step_dkh, value_dkh
+    return value_dkh - step_dkh / 2, value_dkh + step_dkh / 2
+
+
 def _put_in(log: CycleLog, until: float) -> float:
     """Nitrogen that can have come into the water by then, mg N/L, whatever changes took out again."""
-    made = log.animals_in_mg_n_l_day * until
-    food = log.food_g_day * 0.42 * 0.092 * 1000 / log.net_l * until if log.method == "fish-food" else 0.0
+    made = (log.animals_in_mg_n_l_day + log.food_mg_n_l_day()) * until
     tap = log.tap.ammonia_mg_n_l + log.tap.nitrite_mg_n_l + log.tap.nitrate_mg_n_l
-    return sum(d.raise_mg_n_l for d in log.doses if d.day <= until + 0.02) + made + food + tap
+    return sum(d.raise_mg_n_l for d in log.doses if d.day <= until + 0.02) + made + tap
 
 
 def doubts(log: CycleLog) -> list[Doubt]:
@@ -120,8 +132,8 @@ def figures_of(log: CycleLog, readings: list[LoggedReading], doubtful: list[Doub
             doubt = DOUBTFUL if (reading.day, what) in weak or log.kit.expired else WRONG
             rows.append((low, high, first, column, j, 1.0, doubt))
         if reading.kh_dkh is not None:
-            half = log.kit.kh_step_dkh / 2
-            rows.append((reading.kh_dkh - half, reading.kh_dkh + half, max(half, 0.25), 3, j, CACO3_PER_DKH, WRONG))
+            low, high = kh_interval(reading.kh_dkh, log.kit.kh_step_dkh)
+            rows.append((low, high, max((high - low) / 2, 0.25), 3, j, CACO3_PER_DKH, WRONG))
     table = np.array(rows, dtype=float).reshape(-1, 7)
     return Figures(
         table[:, 0].copy(),

@@ -1,13 +1,13 @@
 """Animals are in and the film is not: what they can bear, and the changes that keep it there."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, mixed_ph, un_ionised_share
 from reedmace.core.chemistry.change import PH_SHIFT_ANIMALS
 from reedmace.core.cycle.log import TapWater
-from reedmace.core.quantity.units import NITROGEN_SHARE
+from reedmace.core.quantity.units import NITROGEN_SHARE, Basis, ppm_words
 from reedmace.core.working import (
     PH,
     Answer,
@@ -50,12 +50,13 @@ class EmergencyPlanQuestion(Question):
     feed_g_day: Annotated[float, number("g/day", 0, 5000)] = 0
     tap: TapWater = Field(default_factory=TapWater)
     gasping: bool = False
+    basis: Basis = Field(default="ion", description="In which the sentences speak of ppm")
 
 
 class Limit(Part):
     """One poison: what is there, what may be, and by which rule."""
 
-    what: str
+    what: Literal["Ammonia", "Nitrite", "Nitrate"]
     now_mg_n_l: MgNPerL
     limit_mg_n_l: MgNPerL
     rule: str
@@ -95,9 +96,9 @@ def ammonia_limit_mg_n_l(ph: float, temperature_c: float, salinity_g_kg: float) 
     """
     by_share = NH3_LIMIT_MG_N_L / un_ionised_share(ph, temperature_c, salinity_g_kg)
     if salinity_g_kg > 1:
-        return by_share, "0.02 mg N/L of free ammonia"
+        return by_share, "0.02 mg/L of free ammonia, as N"
     published = chronic_criterion_mg_n_l(min(max(ph, 6.5), 9.0), min(temperature_c, 30.0))
-    return min((by_share, "0.02 mg N/L of free ammonia"), (published, "the 30-day criterion of US EPA 2013"))
+    return min((by_share, "0.02 mg/L of free ammonia, as N"), (published, "the 30-day criterion of US EPA 2013"))
 
 
 def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
@@ -154,7 +155,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     tap_high = q.tap.ammonia_mg_n_l >= limit
     if tap_high:
         cautions.append(
-            f"The tap itself brings {q.tap.ammonia_mg_n_l:.2g} mg N/L of ammonia: use a conditioner that binds it, or purified water brought to this KH."
+            f"The tap itself brings {ppm_words(q.tap.ammonia_mg_n_l, 'ammonia', q.basis)} of ammonia: use a conditioner that binds it, or purified water brought to this KH."
         )
     if q.tap.chlorine != "none":
         cautions.append("Treat every litre for chlorine and chloramine before it goes in.")
@@ -177,7 +178,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         )
     holds = ammonia + made <= limit * 1.001 and nitrite <= nitrite_limit * 1.001
     if q.ammonia_mg_n_l > acute and q.salinity_g_kg <= 1:
-        verdict = f"Act now: ammonia is above the one-hour criterion of {acute:.1f} mg N/L."
+        verdict = f"Act now: ammonia is above the one-hour criterion of {ppm_words(acute, 'ammonia', q.basis)}."
     elif over:
         verdict = f"{' and '.join(o.what for o in over)} {'are' if len(over) > 1 else 'is'} above what animals bear from day to day."
     else:

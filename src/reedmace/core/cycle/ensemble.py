@@ -9,24 +9,29 @@ from numpy.typing import NDArray
 
 from reedmace.core.cycle.course import PRIOR_SPREAD, Ahead, aim_of, course_of, prior_median, step_of
 from reedmace.core.cycle.doubt import doubts, figures_of
-from reedmace.core.cycle.kernel import PARAMETERS, log_likelihood, simulate
+from reedmace.core.cycle.kernel import PARAMETERS, chances, log_likelihood, simulate
 from reedmace.core.cycle.log import CycleLog
 
 Floats = NDArray[np.float64]
 ENOUGH, ROUNDS = 200.0, 7
 """Effective draws at which the weighing stops, and the most rounds it takes to get there."""
 HOPELESS = -1e6
+MISFIT_CHANCE, ASKED = 0.02, 64
+"""A figure less likely than this in the draws that explain the rest best fits no usual course; draws asked."""
 _FREEDOM = 4.0
 _HALF_LOG = 0.5 * PARAMETERS * float(np.log(2 * np.pi))
 
 
 @dataclass(frozen=True)
 class Ensemble:
-    """Draws (n, 10) as logarithms, their weights (n,) summing to 1, and how many carry the weight."""
+    """Draws (n, 10) as logarithms, their weights (n,) summing to 1, how many carry the weight, and of the figures read
+    how many none of them explains."""
 
     rows: Floats
     weights: Floats
     effective: float
+    figures: int = 0
+    misfits: int = 0
 
 
 @dataclass(frozen=True)
@@ -53,9 +58,9 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
     course, aim = course_of(log, until), aim_of(log, Ahead())
     figures = figures_of(log, readings, doubts(log)).rows()
 
-    def likelihood(rows: Floats) -> Floats:
+    def past(rows: Floats) -> Floats:
         # Weighing needs the past only; the future is run once, for the draws that are kept.
-        kept = simulate(
+        return simulate(
             np.exp(rows),
             course.start,
             course.conditions,
@@ -68,8 +73,10 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
             aim,
             keep,
         )[1]
+
+    def likelihood(rows: Floats) -> Floats:
         # A draw far out may run away; it explains nothing.
-        weighed: Floats = np.nan_to_num(log_likelihood(kept, *figures), nan=HOPELESS, neginf=HOPELESS)
+        weighed: Floats = np.nan_to_num(log_likelihood(past(rows), *figures), nan=HOPELESS, neginf=HOPELESS)
         return weighed
 
     rows = center + spread * rng.standard_normal((draws, PARAMETERS))
@@ -103,7 +110,9 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
         proposals.append(proposal.log_density)
     # The pool stands for the ensemble; what is run on is a fair sample of it, each draw with its count.
     chosen, counts = np.unique(_evenly(_normalised(log_weight), draws), return_counts=True)
-    return Ensemble(pool[chosen], counts / float(counts.sum()), effective)
+    weights = counts / float(counts.sum())
+    fit = chances(past(pool[chosen][_evenly(weights, ASKED)]), *figures[:-1])
+    return Ensemble(pool[chosen], weights, effective, len(fit), int((fit < MISFIT_CHANCE).sum()))
 
 
 @dataclass(frozen=True)

@@ -15,7 +15,7 @@ from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.working import Answer, Celsius, Part, Question, Share, Working, number, whole
 
 Floats = NDArray[np.float64]
-PassDay = Annotated[float, number("days", 0, 400)]
+PassDay = Annotated[float, number("days", 0, 500)]
 HeldKh = Annotated[float, number("dKH", 0, 20, "Keep KH at least here from today; 0 for leaving it alone")]
 
 
@@ -39,7 +39,7 @@ class Band(Part):
 class DayBand(Part):
     """One day's range of each line, mg N/L, dKH and pH."""
 
-    day: Annotated[int, whole(0, 400)]
+    day: Annotated[int, whole(0, 500)]
     ammonia_mg_n_l: Band
     nitrite_mg_n_l: Band
     nitrate_mg_n_l: Band
@@ -56,7 +56,7 @@ class CycleForecastAnswer(Answer):
     pass_day_p90: PassDay | None
     passed_share: Share
     effective_draws: Annotated[float, number("draws", 0, 1e6)]
-    alkalinity_gone_day: Annotated[float, number("days", 0, 400, "Median day on which KH falls under 1 dKH")] | None
+    alkalinity_gone_day: Annotated[float, number("days", 0, 500, "Median day on which KH falls under 1 dKH")] | None
     nitrogen_gap_mg_n_l: Annotated[float, number("mg N/L", 0, 1e3, "Largest gap in any course's nitrogen")]
     rests_on: list[str]
     doubtful: list[Doubt]
@@ -67,11 +67,18 @@ def _finite(value: float) -> float | None:
     return value if np.isfinite(value) else None
 
 
+def _horizon(log: CycleLog, asked_days: int = 90) -> int:
+    """Days from the start of the cycle to look at: one horizon for every question, so that their dates agree."""
+    return max(asked_days, int(log.day_now) + 60)
+
+
 POOR_FIT = 12.0
 """Under so few effective draws the readings fit no usual course well."""
+MISFIT_SHARE = 0.2
+"""So many of the figures may fall outside every likely course before the date is said to stand on little (memory)."""
 
 
-def _rests_on(log: CycleLog, doubtful: list[Doubt], effective: float) -> list[str]:
+def _rests_on(log: CycleLog, doubtful: list[Doubt], ensemble: Ensemble) -> list[str]:
     tests = [r for r in log.readings if r.ammonia_mg_n_l is not None or r.nitrite_mg_n_l is not None]
     both = sum(r.ammonia_mg_n_l is not None and r.nitrite_mg_n_l is not None for r in tests)
     found = []
@@ -86,7 +93,7 @@ def _rests_on(log: CycleLog, doubtful: list[Doubt], effective: float) -> list[st
         found.append("tests off the scale count only as 'this or more'")
     if log.doses:
         n = len(log.doses)
-        found.append(f"{n} dose{'s' if n > 1 else ''}, {sum(d.raise_mg_n_l for d in log.doses):.2g} mg N/L in all")
+        found.append(f"{n} dose{'s' if n > 1 else ''}, {log.ppm(sum(d.raise_mg_n_l for d in log.doses))} in all")
     for n, one, many in (
         (len(log.changes), "water change", "water changes"),
         (len(log.outages), "stop of the filter", "stops of the filter"),
@@ -97,7 +104,10 @@ def _rests_on(log: CycleLog, doubtful: list[Doubt], effective: float) -> list[st
     if doubtful:
         n = len(doubtful)
         found.append(f"{n} figure{'s' if n > 1 else ''} counted for little, because in doubt")
-    if tests and effective < POOR_FIT:
+    strange = ensemble.misfits
+    if strange >= max(2.0, MISFIT_SHARE * ensemble.figures):
+        found.append(f"but {strange} of {ensemble.figures} figures fit no usual course, so count on the date for less")
+    elif tests and ensemble.effective < POOR_FIT:
         found.append("but the readings fit no usual course well, so count on the date for less")
     return found
 
@@ -110,7 +120,7 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
     Source: kinetics in the form of ASM1; prior tuned to the times keepers commonly see.
     """
     q, w, log = question, Working(), question.log
-    days = max(q.horizon_days, int(log.day_now) + 30)
+    days = _horizon(log, q.horizon_days)
     ensemble = weigh(log, q.draws)
     future = run_on(log, ensemble, days, Ahead(hold_kh_dkh=q.hold_kh_dkh))
     weights, daily = ensemble.weights, future.daily
@@ -174,7 +184,7 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
         effective_draws=ensemble.effective,
         alkalinity_gone_day=_finite(gone_day),
         nitrogen_gap_mg_n_l=future.drift_mg_n_l,
-        rests_on=_rests_on(log, doubtful, ensemble.effective),
+        rests_on=_rests_on(log, doubtful, ensemble),
         doubtful=doubtful,
         bands=_bands(daily, ensemble),
     )
@@ -217,7 +227,7 @@ class CycleWhatIfQuestion(Question):
 
     log: CycleLog
     changes: Annotated[list[WhatIfChange], Field(max_length=8)] = Field(default_factory=list)
-    draws: Annotated[int, whole(50, 2000)] = 500
+    draws: Annotated[int, whole(50, 2000)] = 1000
 
 
 class WhatIf(Part):
@@ -257,7 +267,7 @@ def cycle_what_if(question: CycleWhatIfQuestion) -> CycleWhatIfAnswer:
     question: the log, changes in °C, share, ratio, dKH. Source: the cycle model; prior as in the forecast.
     """
     q, w, log = question, Working(), question.log
-    ensemble, days = weigh(log, q.draws), max(90, int(log.day_now) + 60)
+    ensemble, days = weigh(log, q.draws), _horizon(log)
 
     def of(name: str, ahead: Ahead) -> tuple[WhatIf, float]:
         p10, p50, p90 = percentiles(run_on(log, ensemble, days, ahead).late, ensemble.weights)
@@ -304,7 +314,7 @@ class CycleHistoryQuestion(Question):
     """A log, to be forecast as it stood at the end of each week."""
 
     log: CycleLog
-    draws: Annotated[int, whole(50, 2000)] = 300
+    draws: Annotated[int, whole(50, 2000)] = 1000
 
 
 class Seen(Part):
@@ -336,9 +346,8 @@ def cycle_history(question: CycleHistoryQuestion) -> CycleHistoryAnswer:
     seen = []
     for day in [*days_back, log.day_now]:
         then = log.as_of(day) if day < log.day_now else log
-        horizon = max(90, int(day) + 60)
         ensemble = weigh(then, q.draws)
-        p10, p50, p90 = percentiles(run_on(then, ensemble, horizon, Ahead()).late, ensemble.weights)
+        p10, p50, p90 = percentiles(run_on(then, ensemble, _horizon(then), Ahead()).late, ensemble.weights)
         seen.append(
             Seen(
                 on_day=day,

@@ -30,11 +30,14 @@ ADD_TAN, CHANGE_WATER, ADD_ALKALINITY, KILL_FILM, ADD_FILM = range(5)
 # the tank (mg N/L/day), what plants can take (mg N/L/day), growth factor (phosphate), work factor (flow, oxygen).
 THETA, KA, FEED, PLANTS, GROWTH, WORK = range(6)
 CONDITIONS = 6
+NITRIFIED, BASE = 7.14, 3.5727
+"""Alkalinity, mg CaCO3, that each mg N takes when nitrified (US EPA 1993), and that comes with it as NH3, from food and
+animals; plants take it away with ammonium and give it back with nitrate (equivalent masses)."""
 # What is aimed at from today on: dose (mg N/L, 0 for no dosing), a kit's zero (mg N/L), nitrite over which no dose is made
 # (mg N/L), alkalinity held (mg/L CaCO3, 0 for not at all), days of zeros that count as passed (0 when doses are to be
-# cleared instead), day from which zeros count.
-DOSE, ZERO, HOLD_NITRITE, HOLD_ALKALINITY, ZEROS_NEEDED, COUNT_FROM = range(6)
-AIMS = 6
+# cleared instead), day from which zeros count, alkalinity that comes with each mg N dosed (mg CaCO3).
+DOSE, ZERO, HOLD_NITRITE, HOLD_ALKALINITY, ZEROS_NEEDED, COUNT_FROM, DOSE_BASE = range(7)
+AIMS = 7
 STATES = 7
 PLANT_HALF = 0.1
 """Half-saturation of the plants' uptake of ammonia, mg N/L (memory)."""
@@ -106,7 +109,7 @@ def rates(w: Floats, c: Floats) -> None:
         w[_K + i] = feed - a * take_a
         w[_K + LANES + i] = a * take_a - b * take_b
         w[_K + 2 * LANES + i] = b * take_b
-        w[_K + 3 * LANES + i] = -7.14 * a * take_a
+        w[_K + 3 * LANES + i] = BASE * feed - NITRIFIED * a * take_a
         w[_K + 4 * LANES + i] = a * (growth * w[_P + MU_A * LANES + i] * take_a * room_a - decay)
         w[_K + 5 * LANES + i] = b * (growth * w[_P + MU_B * LANES + i] * take_b * room_b - decay)
         w[_K + 6 * LANES + i] = 0.0
@@ -119,6 +122,7 @@ def rates(w: Floats, c: Floats) -> None:
             from_no3 = plants * PLANT_HALF / (tan + PLANT_HALF) * no3 / (no3 + PLANT_HALF_NITRATE)
             w[_K + i] -= from_tan
             w[_K + 2 * LANES + i] -= from_no3
+            w[_K + 3 * LANES + i] += BASE * (from_no3 - from_tan)
             w[_K + 6 * LANES + i] = from_tan + from_no3
 
 
@@ -189,7 +193,7 @@ def simulate(
 
     parameters: (n, 10); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6);
     event_step, event_kind, event_value: (m,), steps in order, what happened; tap: (4,) as start; today: step from which
-    the aim is followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (6,) as
+    the aim is followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (7,) as
     the constants above say; keep_step: (r,) steps to report.
     Returns daily states (n, days + 1, 4), states at keep_step (n, r, 4), pass day (n,) and the largest gap in the
     nitrogen's books (n,), mg N/L. The pass day is NaN when a draw never clears two doses running, each within a day,
@@ -240,6 +244,7 @@ def simulate(
                             left -= 1
                     if y[0, i] < zero and y[1, i] < hold_nitrite and y[0, i] < dose:
                         owed[i] += dose - y[0, i]
+                        y[3, i] += aim[DOSE_BASE] * (dose - y[0, i])
                         y[0, i] = dose
                         dosed[i] = s
             while at_keep < r and keep_step[at_keep] <= s:
@@ -252,7 +257,7 @@ def simulate(
                     if not math.isnan(done[i]):
                         # Passed: shown clear from here on, what is left as the nitrate it becomes within the day.
                         y[2, i] += y[0, i] + y[1, i]
-                        y[3, i] = max(y[3, i] - 7.14 * y[0, i], 0.0)
+                        y[3, i] = max(y[3, i] - NITRIFIED * y[0, i], 0.0)
                         y[0, i] = y[1, i] = 0.0
             if s % STEPS_PER_DAY == 0:
                 for i in range(lanes):
@@ -273,6 +278,29 @@ def simulate(
             passed[first + i] = done[i]
             drift[first + i] = gap[i]
     return daily, kept, passed, drift
+
+
+@njit(cache=True, error_model="numpy")
+def chance_of(x: float, low: float, high: float, zero_width: float) -> float:
+    """Chance that water at x is read as the interval low to high, all in the unit read; zero_width: half the first step."""
+    blur = (0.3 * zero_width + 0.11 * x) * 1.4142135623730951
+    return 0.5 * (math.erfc((low - x) / blur) - math.erfc((high - x) / blur))
+
+
+@njit(cache=True, error_model="numpy")
+def chances(
+    values: Floats, low: Floats, high: Floats, zero_width: Floats, column: Ints, reading: Ints, scale: Floats
+) -> Floats:
+    """Mean chance of every figure read over the draws (f,), each as if no figure were ever plain wrong.
+
+    values: states at the readings (n, r, 4); the rest as in `log_likelihood`.
+    """
+    n, f = values.shape[0], low.shape[0]
+    out = np.zeros(f)
+    for j in range(f):
+        for d in range(n):
+            out[j] += chance_of(values[d, reading[j], column[j]] / scale[j], low[j], high[j], zero_width[j]) / n
+    return out
 
 
 @njit(cache=True, parallel=True, error_model="numpy")
@@ -298,8 +326,7 @@ def log_likelihood(
         total = 0.0
         for j in range(f):
             x = values[d, reading[j], column[j]] / scale[j]
-            blur = (0.3 * zero_width[j] + 0.11 * x) * 1.4142135623730951
-            chance = 0.5 * (math.erfc((low[j] - x) / blur) - math.erfc((high[j] - x) / blur))
+            chance = chance_of(x, low[j], high[j], zero_width[j])
             total += math.log((1.0 - doubt[j]) * chance + doubt[j] * 0.05)
         out[d] = total
     return out

@@ -4,10 +4,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.chemistry import AmmoniaProduct
-from reedmace.core.chemistry.dose import PowderProduct
-from reedmace.core.quantity.units import NITROGEN_SHARE, Basis
+from reedmace.core.chemistry import ALKALINITY_PER_N, BASE_PER_N, AmmoniaProduct
+from reedmace.core.chemistry.dose import PowderProduct, base_per_n
+from reedmace.core.quantity.units import NITROGEN_SHARE, Basis, ppm_words
+from reedmace.core.quantity.units import Species as Test
 from reedmace.core.stock import Animals, Species
+from reedmace.core.stock.load import NITROGEN_PER_PROTEIN
 from reedmace.core.working import PH, Celsius, MgNPerL, NetLitres, Part, Share, number
 
 Day = Annotated[float, number("days", 0, 400, "Since the cycle was started")]
@@ -24,6 +26,10 @@ ZERO_AMMONIA_MG_N_L = 0.13
 ZERO_NITRITE_MG_N_L = 0.05
 """A colour kit's zero: half its first step (0.25 ppm ammonia, 0.25 ppm nitrite, as ions), in mg N/L, rounded up."""
 SETTLED_DAYS = 42
+FOOD_PROTEIN = 0.42
+"""Share of protein in dry food, taken where the keeper states none (common practice)."""
+FOOD_MG_N_PER_G = FOOD_PROTEIN * NITROGEN_PER_PROTEIN * 1000
+"""Ammonia that a gram of it comes to, mg N (Timmons and Ebeling)."""
 HIGH_AMMONIA_MG_N_L = 5 * NITROGEN_SHARE["NH4"]
 HIGH_NITRITE_MG_N_L = 5 * NITROGEN_SHARE["NO2"]
 """Above about 5 ppm keepers stop dosing (common practice)."""
@@ -173,9 +179,24 @@ class CycleLog(Part):
         """The load-matched dose, mg N/L: 1.2 times a day's planned load, at least 0.5, and never over the hold of 5 ppm."""
         return min(max(1.2 * self.planned_load_mg_n_l_day, 0.5), HIGH_AMMONIA_MG_N_L)
 
+    def ppm(self, value_mg_n_l: float, what: Test = "ammonia") -> str:
+        """A figure as the keeper's own kit reads it, "2 ppm". value_mg_n_l: mg N/L; what: which test."""
+        return ppm_words(value_mg_n_l, what, self.kit.basis)
+
     def doses_ammonia(self) -> bool:
         """Whether the method feeds the film from a bottle or jar of ammonia and proves it by doses."""
         return self.method in ("measured-ammonia", "seeded-filter", "side-by-side", "mature-rock")
+
+    def food_mg_n_l_day(self) -> float:
+        """Ammonia the food given to the empty tank comes to once it rots, mg N/L/day; 0 with any other method."""
+        if self.method != "fish-food":
+            return 0.0
+        return self.food_g_day * FOOD_MG_N_PER_G / self.net_l
+
+    def alkalinity_eaten_per_n(self) -> float:
+        """mg CaCO3 each mg N takes in all, from being put in to being nitrate: less where it comes as a base."""
+        brought = base_per_n(self.product) if self.doses_ammonia() else BASE_PER_N
+        return ALKALINITY_PER_N - brought
 
     def animals_are_in(self) -> bool:
         """Whether animals live in the tank already, so that nothing may be dosed."""

@@ -5,10 +5,12 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from reedmace.core.chemistry import ALKALINITY_PER_N, AlkalinityDoseQuestion, alkalinity_dose
+from reedmace.core.chemistry import AlkalinityDoseQuestion, AmmoniaProduct, alkalinity_dose
+from reedmace.core.chemistry.dose import PowderProduct
 from reedmace.core.cycle.course import Ahead, bottle_window
 from reedmace.core.cycle.ensemble import percentiles, run_on, weigh
 from reedmace.core.cycle.log import (
+    FOOD_MG_N_PER_G,
     BottleWindow,
     Chlorine,
     CycleLog,
@@ -20,7 +22,7 @@ from reedmace.core.cycle.log import (
     TapWater,
 )
 from reedmace.core.quantity import CACO3_PER_DKH
-from reedmace.core.quantity.units import NITROGEN_SHARE
+from reedmace.core.quantity.units import NITROGEN_SHARE, ppm_words
 from reedmace.core.working import PH, Answer, Celsius, NetLitres, Part, Question, Working, number, whole
 
 WARM_EMPTY_C, WARMING_C_DAY, COOLING_C_DAY = 28.0, 2.0, 1.5
@@ -122,7 +124,7 @@ _DISPUTES = (
         about="The bar for ready",
         one_side="2 ppm gone in a day.",
         other_side="That is far more than a normal tank makes.",
-        followed="1.2 times what your animals make in a day, at least 0.5 mg N/L.",
+        followed="1.2 times what your animals make in a day, at least 0.5 mg/L of nitrogen, 0.64 ppm of ammonia.",
     ),
 )
 
@@ -143,7 +145,9 @@ def _log(q: CycleMethodsQuestion, method: Method, helpers: list[Helper]) -> Cycl
         planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
         animals_in_mg_n_l_day=q.planned_load_mg_n_l_day if method == "animals-in" else 0,
         # Food that makes the planned day's ammonia: load × litres / (protein × 0.092 × 1000).
-        food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / 38.6, 0.05), 100) if method == "fish-food" else 0,
+        food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100)
+        if method == "fish-food"
+        else 0,
         seed_share=means.media_share,
         bottle=means.bottle_label.model_copy(update={"in_date": means.bottle != "expired"}),
         plants=means.plants,
@@ -327,6 +331,7 @@ class CyclePlanQuestion(Question):
     target_ppm: Annotated[float, number("ppm", 0.1, 8, "Of the first dose, as the ion")] = 2
     animals_low_c: Annotated[float, number("°C", 0, 40)] | None = None
     animals_high_c: Annotated[float, number("°C", 0, 40)] | None = None
+    product: AmmoniaProduct = Field(default_factory=lambda: PowderProduct(form="ammonium-chloride"))
     ammonia_source: Literal["aquarium-grade", "plain", "household-cleaner", "unknown"] = "aquarium-grade"
     hold_kh_dkh: Annotated[float, number("dKH", 0, 20)] = 4
 
@@ -383,8 +388,8 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
         salinity_g_kg=q.salinity_g_kg, start_kh_dkh=q.kh_dkh, start_ph=q.ph, tap=q.tap, plants=q.plants,
         bottle=q.bottle, planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
         animals_in_mg_n_l_day=q.planned_load_mg_n_l_day if q.method == "animals-in" else 0,
-        food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / 38.6, 0.05), 100) if q.method == "fish-food" else 0,
-        plan_target_ppm=q.target_ppm,
+        food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100) if q.method == "fish-food" else 0,
+        plan_target_ppm=q.target_ppm, product=q.product,
         readings=[] if q.phosphate_ppm is None else [LoggedReading(day=0, phosphate_ppm=q.phosphate_ppm)],
     )  # fmt: skip
     if log.doses_ammonia():
@@ -401,9 +406,9 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     )  # fmt: skip
     eaten = w.line(
         "ΔKH",
-        "7.14 × N / 17.85",
-        f"7.14 × {nitrified:.2f} / 17.85",
-        ALKALINITY_PER_N * nitrified / CACO3_PER_DKH,
+        "(7.14 − what comes with the ammonia) × N / 17.85",
+        f"{log.alkalinity_eaten_per_n():.2f} × {nitrified:.2f} / 17.85",
+        log.alkalinity_eaten_per_n() * nitrified / CACO3_PER_DKH,
         "dKH",
         "epa1993",
     )
@@ -552,7 +557,7 @@ def _judge(q: CyclePlanQuestion, log: CycleLog) -> list[Judged]:
     if q.tap.ammonia_mg_n_l >= 0.1:
         found.append(
             Judged(
-                what="Tap: ammonia", level="watch", text=f"The tap brings {q.tap.ammonia_mg_n_l:.2g} mg N/L of ammonia.",
+                what="Tap: ammonia", level="watch", text=f"The tap brings {ppm_words(q.tap.ammonia_mg_n_l, 'ammonia', 'ion')} of ammonia.",
                 remedy="Count it in the doses; with animals in, change less at a time.",
             )
         )  # fmt: skip
@@ -561,7 +566,7 @@ def _judge(q: CyclePlanQuestion, log: CycleLog) -> list[Judged]:
             Judged(
                 what="Tap: nitrate",
                 level="watch",
-                text=f"The tap brings {q.tap.nitrate_mg_n_l / NITROGEN_SHARE['NO3']:.0f} ppm of nitrate: no change gets below it.",
+                text=f"The tap brings {ppm_words(q.tap.nitrate_mg_n_l, 'nitrate', 'ion')} of nitrate: no change gets below it.",
                 remedy="Aim the final change at what the tap allows, or mix in purified water.",
             )
         )

@@ -5,6 +5,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.quantity.units import Basis, ppm_words
 from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
 from reedmace.core.working import Answer, CannotAnswer, Name, NetLitres, Part, Question, Share, Working, number, whole
 
@@ -31,6 +32,7 @@ class StockingRampQuestion(Question):
     present: Annotated[list[Animals], Field(max_length=60)] = Field(
         default_factory=list, description="Of the animals, those in already and carried with a week of zeros"
     )
+    basis: Basis = Field(default="ion", description="In which the sentences speak of ppm")
     days_between: Annotated[int, whole(7, 60)] = 14
 
 
@@ -82,6 +84,10 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
     Raises CannotAnswer for a species nobody has listed, or a plan that takes too many steps.
     """
     q, w = question, Working()
+
+    def ppm(mg_n_l: float) -> str:
+        return ppm_words(mg_n_l, "ammonia", q.basis)
+
     loads = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species))
     full = w.line("p full", "P / litres", f"{loads.ammonia_mg_n_day:.1f} / {q.net_l:.0f}", loads.ammonia_mg_n_l_day, "mg N/(L day)", "timmons")  # fmt: skip
     allowed = w.line("p first", "proven / 1.2", f"{q.proven_mg_n_l_day:.2f} / 1.2", q.proven_mg_n_l_day / MARGIN, "mg N/(L day)", "practice")  # fmt: skip
@@ -148,12 +154,14 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
     if not steps and load > 0:
         verdict = "All the planned animals are in."
     elif not steps:
-        verdict = f"Nothing yet: even {left[0].shoal} × {left[0].name.lower()} make more than has been proven. Clear {MARGIN * left[0].each * left[0].shoal:.2g} mg N/L in a day first."
+        verdict = f"Nothing yet: even {left[0].shoal} × {left[0].name.lower()} make more than has been proven. Clear {ppm(MARGIN * left[0].each * left[0].shoal)} of ammonia in a day first."
     elif load > 0 and q.present:
         nxt = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in steps[0].add)
         verdict = f"Next {nxt}; {'then all are in' if len(steps) == 1 else f'the rest in {len(steps) - 1} more steps'}, each after a week of zeros."
     elif len(steps) == 1:
-        verdict = f"All of them together: {full:.2g} mg N/L a day is well within the {q.proven_mg_n_l_day:.2g} proven."
+        verdict = (
+            f"All of them together: {ppm(full)} of ammonia a day is well within the {ppm(q.proven_mg_n_l_day)} proven."
+        )
     else:
         first = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in steps[0].add)
         verdict = f"First {first}; the whole stock in {len(steps)} steps over {steps[-1].day:.0f} days, each after a week of zeros."

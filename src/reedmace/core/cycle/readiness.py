@@ -80,6 +80,10 @@ def is_zero(reading: LoggedReading) -> bool:
     )
 
 
+def _or_more(log: CycleLog, day: float) -> str:
+    return " or more" if any(r.day == day and "nitrite" in r.off_scale for r in log.readings) else ""
+
+
 def _is_full(reading: LoggedReading) -> bool:
     return reading.ammonia_mg_n_l is not None and reading.nitrite_mg_n_l is not None
 
@@ -140,9 +144,9 @@ def _dose_standard(log: CycleLog, name: StandardName, title: str, size: float, f
     elif not held:
         lacks = "a later test found ammonia or nitrite again: dose and test afresh"
     elif cleared == 1:
-        lacks = f"one more dose of {size:.2g} mg N/L, with both at zero a day later"
+        lacks = f"one more dose of {log.ppm(size)}, with both at zero a day later"
     else:
-        lacks = f"two doses of {size:.2g} mg N/L, each with ammonia and nitrite at zero a day later"
+        lacks = f"two doses of {log.ppm(size)}, each with ammonia and nitrite at zero a day later"
     w.line(name, "doses cleared within a day", f"of {size:.2f} mg N/L", cleared, "doses", "practice")
     return Standard(
         standard=name, title=title, passes=cleared >= 2, cleared=cleared, needed=2, missing=lacks, followed=followed
@@ -225,7 +229,7 @@ def _confidence(log: CycleLog, cleared: int) -> tuple[Confidence, list[str]]:
     why.append(
         "a kit fine enough for this load"
         if fine
-        else f"a kit whose first step ({first:.2g} mg N/L) is coarse for this load"
+        else f"a kit whose first step ({log.ppm(first)}) is coarse for this load"
     )
     if log.kit.expired:
         return "low", [*why, "but the kit is past its date"]
@@ -254,9 +258,9 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     )
     w.line("zero", "half a colour kit's first step", "ammonia, as N", ZERO_AMMONIA_MG_N_L, "mg N/L", "practice")
     sized: tuple[tuple[StandardName, str, float], ...] = (
-        ("load-matched", f"Load-matched: {challenge:.2g} mg N/L gone in a day, twice running", challenge),
-        ("two-ppm", "2 ppm gone in a day, twice running", 2 * NITROGEN_SHARE["NH4"]),
-        ("one-ppm", "1 ppm gone in a day, twice running", 1 * NITROGEN_SHARE["NH4"]),
+        ("load-matched", f"Load-matched: {log.ppm(challenge)} gone in a day, twice running", challenge),
+        ("two-ppm", f"{log.ppm(2 * NITROGEN_SHARE['NH4'])} gone in a day, twice running", 2 * NITROGEN_SHARE["NH4"]),
+        ("one-ppm", f"{log.ppm(NITROGEN_SHARE['NH4'])} gone in a day, twice running", NITROGEN_SHARE["NH4"]),
     )
     standards = [_dose_standard(log, name, title, size, follow == name, w) for name, title, size in sized]
     standards.append(_planted_standard(log, follow == "planted", w))
@@ -274,9 +278,9 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     if ammonia and nitrite and stale:
         missing.append(f"the last full test is {log.day_now - last_test:.0f} days old")
     if ammonia and ammonia[1] > ZERO_AMMONIA_MG_N_L:
-        missing.append(f"ammonia still reads {ammonia[1]:.2g} mg N/L")
+        missing.append(f"ammonia still reads {log.ppm(ammonia[1])}")
     if nitrite and nitrite[1] > ZERO_NITRITE_MG_N_L:
-        missing.append(f"nitrite still reads {nitrite[1]:.2g} mg N/L")
+        missing.append(f"nitrite still reads {log.ppm(nitrite[1], 'nitrite')}{_or_more(log, nitrite[0])}")
     if log.kit.expired:
         missing.append("the kit is past its date: a zero from it proves nothing")
     if not log.filter_running:

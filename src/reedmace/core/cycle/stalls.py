@@ -5,10 +5,9 @@ from typing import Annotated, Literal
 
 import numpy as np
 
-from reedmace.core.chemistry import ALKALINITY_PER_N, un_ionised_share
+from reedmace.core.chemistry import un_ionised_share
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog, LoggedReading
 from reedmace.core.quantity import CACO3_PER_DKH
-from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.working import Part, Working, number
 
 LOW_KH_DKH, GONE_KH_DKH = 2.0, 1.0
@@ -37,7 +36,7 @@ class Foreseen(Part):
 
     kind: CauseKind
     what: str
-    day: Annotated[float, number("days", 0, 400, "Since the start")]
+    day: Annotated[float, number("days", 0, 500, "Since the start")]
     detail: str
 
 
@@ -131,7 +130,7 @@ def kh_fall_dkh_day(log: CycleLog) -> tuple[float, str] | None:
         return (-slope, f"{len(rows)} KH tests over {days[-1] - days[0]:.0f} days") if slope < -0.02 else None
     recent = [d.raise_mg_n_l for d in log.doses if log.day_now - d.day <= 7]
     if recent and log.day_now >= 5:
-        fall = ALKALINITY_PER_N * sum(recent) / CACO3_PER_DKH / min(7.0, log.day_now)
+        fall = log.alkalinity_eaten_per_n() * sum(recent) / CACO3_PER_DKH / min(7.0, log.day_now)
         return fall, f"{len(recent)} doses in the last week"
     return None
 
@@ -142,7 +141,7 @@ def _foresee(log: CycleLog, s: State, w: Working) -> list[Foreseen]:
     kh = log.latest("kh_dkh")
     if fall and kh and s.kh_now is not None and s.kh_now >= GONE_KH_DKH:
         gone = kh[0] + (s.kh_now - GONE_KH_DKH) / fall[0]
-        if log.day_now - 0.5 <= gone <= min(log.day_now + FORESEE_DAYS, 400):
+        if log.day_now - 0.5 <= gone <= log.day_now + FORESEE_DAYS:
             w.line(
                 "KH gone", "day of test + (KH − 1) / fall a day", f"{kh[0]:.1f} + ({s.kh_now:.1f} − 1) / {fall[0]:.2f}",
                 gone, "days", "arithmetic",
@@ -169,7 +168,7 @@ def _foresee(log: CycleLog, s: State, w: Working) -> list[Foreseen]:
                 found.append(
                     Foreseen(
                         kind="off-scale", what="Nitrite leaves the kit's scale", day=at,
-                        detail=f"It rises by {rise / NITROGEN_SHARE['NO2']:.1f} ppm a day; dose less, and read it diluted.",
+                        detail=f"It rises by {log.ppm(rise, 'nitrite')} a day; dose less, and read it diluted.",
                     )
                 )  # fmt: skip
     warmth = sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None)[-2:]
@@ -220,11 +219,18 @@ def diagnose(log: CycleLog, s: State, w: Working) -> Diagnosis:
             ruled("The filter.", "No stop is logged.")
     dosed = sum(x.raise_mg_n_l for x in log.doses)
     if s.low_kh and s.kh_now is not None:
-        burned = w.line("ΔKH", "7.14 × N dosed / 17.85", f"7.14 × {dosed:.2f} / 17.85", ALKALINITY_PER_N * dosed / CACO3_PER_DKH, "dKH", "epa1993")  # fmt: skip
+        burned = w.line(
+            "ΔKH",
+            "(7.14 − what comes with it) × N dosed / 17.85",
+            f"{log.alkalinity_eaten_per_n():.2f} × {dosed:.2f} / 17.85",
+            log.alkalinity_eaten_per_n() * dosed / CACO3_PER_DKH,
+            "dKH",
+            "epa1993",
+        )
         cause(
             "alkalinity",
             "Alkalinity is nearly spent.",
-            f"KH reads {s.kh_now:.1f} dKH. The {dosed:.1f} mg N/L dosed so far can burn {burned:.1f} dKH of the {log.start_kh_dkh:.1f} you began with.",
+            f"KH reads {s.kh_now:.1f} dKH. The {log.ppm(dosed)} of ammonia dosed so far can burn {burned:.1f} dKH of the {log.start_kh_dkh:.1f} you began with.",
         )
         if s.acid and s.ph is not None:
             cause("acid", f"So pH fell to {s.ph:.1f}.", f"Below about {STOPPED_PH} the film all but stops.")
@@ -242,7 +248,7 @@ def diagnose(log: CycleLog, s: State, w: Working) -> Diagnosis:
         cause(
             "overdosed",
             "Too much ammonia.",
-            f"{s.ammonia_now / NITROGEN_SHARE['NH4']:.1f} ppm; above about 5 it holds the film back.",
+            f"{log.ppm(s.ammonia_now)}; above about {log.ppm(HIGH_AMMONIA_MG_N_L)} it holds the film back.",
         )
     if s.ammonia and s.ph is not None:
         free = s.ammonia_now * un_ionised_share(s.ph, s.temperature, log.salinity_g_kg)

@@ -82,7 +82,7 @@ def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
             "In at once, filter running",
             "Beside or inside the new filter, in treated water of the same warmth.",
         ),
-        ("seed-feed", "Feed it today", "Animals of a light stock, or a dose of half a mg N/L."),
+        ("seed-feed", "Feed it today", "Animals of a light stock, or a dose of about half a ppm."),
         ("seed-back", "Put the next spare in", "So that there is always one seeding. Wash your hands."),
     )
     return SpongeSeedAnswer(

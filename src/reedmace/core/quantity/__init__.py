@@ -9,9 +9,11 @@ from reedmace.core.quantity.units import (
     NITROGEN_SHARE,
     TWINS,
     as_nitrogen,
+    as_ppm,
     celsius_to_kelvin,
     lph_to_m3s,
     m3s_to_lph,
+    ppm_words,
     us_gallons,
 )
 
@@ -25,9 +27,11 @@ __all__ = [
     "ReadQuantityAnswer",
     "ReadQuantityQuestion",
     "as_nitrogen",
+    "as_ppm",
     "celsius_to_kelvin",
     "lph_to_m3s",
     "m3s_to_lph",
+    "ppm_words",
     "read_quantity",
     "us_gallons",
 ]

@@ -35,6 +35,24 @@ def as_nitrogen(value_ppm: float, what: Species, basis: Basis) -> float:
     return value_ppm if basis == "N" else value_ppm * NITROGEN_SHARE[_ION_OF[what]]
 
 
+def as_ppm(value_mg_n_l: float, what: Species, basis: Basis) -> float:
+    """What a kit on that basis would read, ppm: the inverse of `as_nitrogen`.
+
+    value_mg_n_l: mg N/L, 0 or more; what, basis: as there.
+    """
+    return value_mg_n_l if basis == "N" else value_mg_n_l / NITROGEN_SHARE[_ION_OF[what]]
+
+
+def ppm_words(value_mg_n_l: float, what: Species, basis: Basis) -> str:
+    """The same written out as a keeper reads it off the kit: "0.5 ppm", or "0.39 ppm as N".
+
+    value_mg_n_l: mg N/L, 0 or more; what, basis: as in `as_nitrogen`.
+    """
+    ppm = as_ppm(value_mg_n_l, what, basis)
+    figure = f"{ppm:.0f}" if ppm >= 9.95 else f"{ppm:.2g}"
+    return f"{figure} ppm{' as N' if basis == 'N' else ''}"
+
+
 def lph_to_m3s(flow_lph: float) -> float:
     """m³/s of a flow. flow_lph: L/h."""
     return flow_lph / 3.6e6
