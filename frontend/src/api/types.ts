@@ -4228,7 +4228,10 @@ export interface components {
             millilitres: number | null;
             /** Drops */
             drops: number | null;
-            /** Alkalinity Used Dkh */
+            /**
+             * Alkalinity Used Dkh
+             * @description Once nitrified, less what the product itself brings
+             */
             alkalinity_used_dkh: number;
             /**
              * Nitrate Made Ppm Ion
@@ -4843,7 +4846,7 @@ export interface components {
             log: components["schemas"]["CycleLog"];
             /**
              * Draws
-             * @default 300
+             * @default 1000
              */
             draws?: number;
         };
@@ -5235,6 +5238,8 @@ export interface components {
              * @default null
              */
             animals_high_c?: number | null;
+            /** Product */
+            product?: components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"];
             /**
              * Ammonia Source
              * @default aquarium-grade
@@ -5306,6 +5311,11 @@ export interface components {
             balance: components["schemas"]["NitrogenBalanceAnswer"] | null;
             ramp: components["schemas"]["StockingRampAnswer"] | null;
             /**
+             * @description Animals are in and both poisons were tested
+             * @default null
+             */
+            emergency?: components["schemas"]["EmergencyPlanAnswer"] | null;
+            /**
              * Stocked
              * @description Animals have come, so nothing is dosed any more
              * @default false
@@ -5341,7 +5351,7 @@ export interface components {
             changes?: components["schemas"]["WhatIfChange"][];
             /**
              * Draws
-             * @default 500
+             * @default 1000
              */
             draws?: number;
         };
@@ -5725,6 +5735,13 @@ export interface components {
              * @default false
              */
             gasping?: boolean;
+            /**
+             * Basis
+             * @description In which the sentences speak of ppm
+             * @default ion
+             * @enum {string}
+             */
+            basis?: "N" | "ion";
         };
         /**
          * Entry
@@ -6842,8 +6859,11 @@ export interface components {
          * @description One poison: what is there, what may be, and by which rule.
          */
         Limit: {
-            /** What */
-            what: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "Ammonia" | "Nitrite" | "Nitrate";
             /** Now Mg N L */
             now_mg_n_l: number;
             /** Limit Mg N L */
@@ -9015,6 +9035,13 @@ export interface components {
              * @description Of the animals, those in already and carried with a week of zeros
              */
             present?: components["schemas"]["Animals"][];
+            /**
+             * Basis
+             * @description In which the sentences speak of ppm
+             * @default ion
+             * @enum {string}
+             */
+            basis?: "N" | "ion";
             /**
              * Days Between
              * @default 14

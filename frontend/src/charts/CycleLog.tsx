@@ -58,7 +58,7 @@ const LINES = {
 function OneLine({ log, forecast, share, dateOf, shown }: Props & { shown: Exclude<Shown, "poisons"> }) {
   const W = usePhone() ? 372 : 640;
   const line = LINES[shown];
-  const per = shown === "nitrate" ? (share.nitrate ?? 1) : 1;
+  const per = shown === "nitrate" ? share.nitrate : 1;
   const bandOf = (b: DayBand) => (shown === "nitrate" ? b.nitrate_mg_n_l : shown === "kh" ? b.kh_dkh : b.ph);
   const marks = (log.readings ?? []).flatMap((r) => {
     const value = shown === "nitrate" ? r.nitrate_mg_n_l : shown === "kh" ? r.kh_dkh : r.ph;
@@ -163,7 +163,7 @@ function Poisons({ log, forecast, share, dateOf }: Props) {
   const coming = forecast.bands.filter((b) => b.day >= log.day_now - 1 && b.day <= lastDay);
   const highest = Math.max(
     ...coming.map((b) =>
-      Math.max(b.nitrite_mg_n_l.p90 / (share.nitrite ?? 1), b.ammonia_mg_n_l.p90 / (share.ammonia ?? 1)),
+      Math.max(b.nitrite_mg_n_l.p90 / share.nitrite, b.ammonia_mg_n_l.p90 / share.ammonia),
     ),
   );
   const most = Math.max(5, Math.min(highest, 25), ...[...ammonia, ...nitrite].map((m) => m.value)) * 1.08;
@@ -225,8 +225,8 @@ function Poisons({ log, forecast, share, dateOf }: Props) {
             </text>
           </>
         )}
-        {band("nitrite_mg_n_l", share.nitrite ?? 1, "var(--band)")}
-        {band("ammonia_mg_n_l", share.ammonia ?? 1, "var(--seed-fill)")}
+        {band("nitrite_mg_n_l", share.nitrite, "var(--band)")}
+        {band("ammonia_mg_n_l", share.ammonia, "var(--seed-fill)")}
         <LinePath
           data={kh}
           x={(m) => x(m.day)}

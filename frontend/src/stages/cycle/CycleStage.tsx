@@ -96,9 +96,7 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
           {
             id: "chart",
             title: "Forecast",
-            content: () => (
-              <CycleLog log={log} forecast={forecast} share={shares} dateOf={dateOf} />
-            ),
+            content: () => <CycleLog log={log} forecast={forecast} share={shares} dateOf={dateOf} />,
           },
           {
             id: "what-if",

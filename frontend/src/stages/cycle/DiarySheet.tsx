@@ -89,7 +89,12 @@ function Sheet({ tankId, name, standing, tables, state }: Props) {
         {Math.floor(state.log.day_now)}.
       </Lead>
       {state.forecast && (
-        <CycleLog log={state.log} forecast={state.forecast} share={kitShares(tables, state.log?.kit)} dateOf={dateOf} />
+        <CycleLog
+          log={state.log}
+          forecast={state.forecast}
+          share={kitShares(tables, state.log.kit)}
+          dateOf={dateOf}
+        />
       )}
       <h2>Today</h2>
       {state.advice && (

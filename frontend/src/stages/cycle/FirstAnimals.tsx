@@ -20,7 +20,10 @@ export function FirstAnimals({ tankId, state, shares }: Props) {
     <>
       {state.emergency && (animalsIn || harmed) && <Emergency plan={state.emergency} shares={shares} />}
       {animalsIn && !state.emergency && (
-        <Lead>Test ammonia, nitrite and pH: what animals bear, and today&rsquo;s changes, are worked out from them.</Lead>
+        <Lead>
+          Test ammonia, nitrite and pH: what animals bear, and today&rsquo;s changes, are worked out from
+          them.
+        </Lead>
       )}
       {state.ramp ? (
         <RampTable
@@ -137,8 +140,8 @@ function RampTable({ tankId, ramp, shares, ready, stocked }: RampProps) {
                 <th scope="row">{ready ? dateOf(s.day) : s.day}</th>
                 <td>{s.add.map((a) => `${a.count} × ${a.common_name}`).join(", ")}</td>
                 <td>
-                  {ppmWords(s.load_mg_n_l_day, "ammonia", shares)} of ammonia a day, {(s.plan_share * 100).toFixed(0)} % of the
-                  plan. {s.before}
+                  {ppmWords(s.load_mg_n_l_day, "ammonia", shares)} of ammonia a day,{" "}
+                  {(s.plan_share * 100).toFixed(0)} % of the plan. {s.before}
                 </td>
               </tr>
             ))}
