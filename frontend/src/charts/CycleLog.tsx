@@ -153,7 +153,7 @@ function Poisons({ log, forecast, share, dateOf }: Props) {
       const value = r[`${field}_mg_n_l`];
       return value == null
         ? []
-        : [{ day: r.day, value: value / (share[field] ?? 1), off: (r.off_scale ?? []).includes(field) }];
+        : [{ day: r.day, value: value / share[field], off: (r.off_scale ?? []).includes(field) }];
     });
   const ammonia = marks("ammonia");
   const nitrite = marks("nitrite");
