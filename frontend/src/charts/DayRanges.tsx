@@ -59,7 +59,7 @@ export function DayRanges({ title, sentence, ranges, today, dateOf }: Props) {
               <text x={0} y={y + 5} className={r.strong ? "strong" : undefined}>
                 {small && r.name.length > 21 ? `${r.name.slice(0, 20)}…` : r.name}
               </text>
-              {r.middle != null ? (
+              {r.middle != null && (
                 <>
                   <rect
                     x={x(r.low ?? r.middle)}
@@ -70,7 +70,8 @@ export function DayRanges({ title, sentence, ranges, today, dateOf }: Props) {
                   />
                   <path d={`M${x(r.middle)} ${y - 9} v18`} stroke="var(--ink)" strokeWidth={2.2} />
                 </>
-              ) : (
+              )}
+              {small && r.middle == null && (
                 <text x={NAME + 4} y={y + 5} className="soft">
                   no date
                 </text>

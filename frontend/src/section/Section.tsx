@@ -338,9 +338,11 @@ function Labels({ sheet, filter, labels }: { sheet: Sheet; filter: Filter; label
       {labels.map(({ at, lines }) => {
         const [x, y] = places[at];
         const [px, py] = spots[at];
+        // The line leaves the words on the side the spot lies; about 6.6 units a letter at this size.
+        const from = px > x + (lines[0]?.length ?? 0) * 3.3 ? x + (lines[0]?.length ?? 0) * 6.6 + 4 : x - 4;
         return (
           <g key={at}>
-            <path d={`M${x - 4} ${y - 4} L${px} ${py}`} stroke="var(--seed)" strokeWidth={1.1} fill="none" />
+            <path d={`M${from} ${y - 4} L${px} ${py}`} stroke="var(--seed)" strokeWidth={1.1} fill="none" />
             <circle cx={px} cy={py} r={3} fill="var(--seed)" />
             <text x={x} y={y} className="strong">
               {lines[0]}

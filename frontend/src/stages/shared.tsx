@@ -72,36 +72,64 @@ interface TwoColumnsProps {
 export function TwoColumns({ drawing, beside, children }: TwoColumnsProps) {
   return (
     <Split>
-      <div className="drawing">{drawing}</div>
+      <div className="side">
+        <div className="drawing">{drawing}</div>
+        {beside && <div className="beside">{beside}</div>}
+      </div>
       <div className="work">{children}</div>
-      {beside && <div className="beside">{beside}</div>}
     </Split>
   );
 }
 
 const Split = styled.div`
   display: grid;
-  grid-template: "drawing work" auto "beside work" 1fr / minmax(0, 560px) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 560px) minmax(0, 1fr);
   gap: 12px 30px;
-  align-items: start;
-  > div {
+  .side,
+  .work {
     display: grid;
+    align-content: start;
     gap: 14px;
     min-width: 0;
   }
-  .drawing {
-    grid-area: drawing;
-  }
-  .work {
-    grid-area: work;
-  }
+  .drawing,
   .beside {
-    grid-area: beside;
+    display: contents;
+  }
+  /* The section stays in view beside work longer than the screen; what stands under it slides away behind it. */
+  .drawing > figure:first-child {
+    position: sticky;
+    top: 0;
+    z-index: 1;
+    background: var(--paper);
+    padding: 6px 0;
+    margin: -6px 0;
   }
   ${narrow} {
-    grid-template: "drawing" auto "work" auto "beside" auto / minmax(0, 1fr);
+    grid-template-columns: minmax(0, 1fr);
+    .side {
+      display: contents;
+    }
+    .drawing,
+    .beside {
+      display: grid;
+      align-content: start;
+      gap: 14px;
+      min-width: 0;
+    }
     .drawing {
       max-width: 560px;
+    }
+    .beside {
+      order: 1;
+    }
+    .drawing > figure:first-child {
+      position: static;
+    }
+  }
+  @media print {
+    .drawing > figure:first-child {
+      position: static;
     }
   }
 `;

@@ -277,10 +277,13 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     stale = log.day_now - last_test > (8.0 if follow == "planted" else STALE_DAYS)
     if ammonia and nitrite and stale:
         missing.append(f"the last full test is {log.day_now - last_test:.0f} days old")
+    standing = []
     if ammonia and ammonia[1] > ZERO_AMMONIA_MG_N_L:
-        missing.append(f"ammonia still reads {log.ppm(ammonia[1])}")
+        standing.append(f"ammonia still reads {log.ppm(ammonia[1])}")
     if nitrite and nitrite[1] > ZERO_NITRITE_MG_N_L:
-        missing.append(f"nitrite still reads {log.ppm(nitrite[1], 'nitrite')}{_or_more(log, nitrite[0])}")
+        reads = f"{log.ppm(nitrite[1], 'nitrite')}{_or_more(log, nitrite[0])}"
+        standing.append(f"nitrite {reads}" if standing else f"nitrite still reads {reads}")
+    missing += [" and ".join(standing)] if standing else []
     if log.kit.expired:
         missing.append("the kit is past its date: a zero from it proves nothing")
     if not log.filter_running:
