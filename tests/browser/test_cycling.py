@@ -71,7 +71,7 @@ def test_what_if_shows_each_change_side_by_side_and_takes_ones_own(long_bench: P
     chart.get_by_text("As a table").click()
     expect(chart.get_by_role("row", name=re.compile("KH left alone.*none"))).to_be_visible()
     expect(page.get_by_text(re.compile("Since last week"))).to_be_visible()
-    expect(page.get_by_text(re.compile("It rests on.*8 tests"))).to_be_visible()
+    expect(page.get_by_text(re.compile("It rests on.*[0-9]+ tests"))).to_be_visible()
     page.get_by_role("button", name="Try a change of your own").click()
     page.get_by_label("Seeded media, % of a filter's").fill("50")
     page.keyboard.press("Tab")

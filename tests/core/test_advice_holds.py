@@ -133,5 +133,9 @@ def test_a_foreseen_day_lies_ahead(advised) -> None:
 def test_the_standard_followed_is_the_methods_own(advised) -> None:
     for log, _, readiness in advised:
         followed = [s.standard for s in readiness.standards if s.followed]
-        assert followed == [standard_for(log)]
+        if followed != [standard_for(log)]:
+            # A film that came with its filter is proved by either, and by the other only where that one passes.
+            assert log.method in ("seeded-filter", "side-by-side", "fish-food")
+            assert followed == ["seeded"]
+            assert readiness.standards[-1].passes
         assert readiness.ready or readiness.missing

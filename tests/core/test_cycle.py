@@ -51,7 +51,7 @@ def run(parameters=None, *, days=40, start=(1.5, 0, 0, 100), events=(), dose=0.0
     conditions[:, THETA], conditions[:, KA] = theta, 5.7e-10
     aim = np.array([dose, 0.13, 1.5, hold, 0, 0, 0])
     return simulate(
-        rows, np.array(start, float), conditions, steps, kinds, values, np.zeros(4), today, days, aim, np.zeros(0, np.int64)
+        rows, np.array(start, float), conditions, steps, kinds, values, np.zeros(4), today, days, aim, np.zeros((0, 2), np.int64)
     )  # fmt: skip
 
 
@@ -217,7 +217,7 @@ CLEARED = {
 }  # fmt: skip
 
 
-def ready(log: dict, standard: str = "load-matched"):
+def ready(log: dict, standard: str | None = "load-matched"):
     return compute("cycle-readiness", {"log": log, "standard": standard})
 
 
@@ -268,6 +268,25 @@ def test_a_moved_filter_needs_seven_days_of_zeros_with_nitrate_rising() -> None:
     }
     assert ready(log, "seeded").ready
     assert not ready({**log, "readings": log["readings"][3:]}, "seeded").ready
+    # One dose that was never cleared in a day takes nothing from a week of zeros.
+    assert ready({**log, "doses": [{"day": 0.2, "raise_mg_n_l": 0.3}]}, None).standards[-1].followed
+
+
+def test_a_moved_filter_is_also_proved_by_two_doses_gone_in_a_day() -> None:
+    log = {
+        "net_l": 100,
+        "day_now": 2.2,
+        "method": "seeded-filter",
+        "doses": [{"day": d, "raise_mg_n_l": 0.6} for d in (0.1, 1.1)],
+        "readings": [reading(d, 0, 0, 5 + d) for d in (1.05, 2.1)],
+    }
+    answer = ready(log)
+    assert answer.ready
+    assert [s.standard for s in answer.standards if s.followed] == ["load-matched"]
+    assert not ready({**log, "doses": log["doses"][:1]}).ready
+    # And that is what its forecast counts to.
+    ahead = compute("cycle-forecast", {"log": {**log, "day_now": 0.2, "doses": log["doses"][:1], "readings": []}})
+    assert ahead.pass_day_p10 <= 3 < 7
 
 
 def test_a_jotted_line_is_read() -> None:

@@ -5,6 +5,8 @@ import pytest
 from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, mixed_ph, un_ionised_share
 from reedmace.core.computations import compute
 from reedmace.core.cycle.emergency import ammonia_limit_mg_n_l
+from reedmace.core.cycle.log import CycleLog, LoggedChange
+from reedmace.core.cycle.stalls import kh_fall_dkh_day, state_of
 from reedmace.core.working import CannotAnswer
 from tests.core.cycling import NA, NI, A
 
@@ -79,8 +81,6 @@ STUCK = [reading(d, 0.25, 4, 10, kh_dkh=8, ph=7.6) for d in (14, 16, 18)]
         ({"media": [{"day": 10, "what": "replaced"}]}, "media"),
         ({"media": [{"day": 10, "what": "new-filter"}]}, "sterile-filter"),
         ({"skimmer_running": True, "salinity_g_kg": 35}, "skimmer"),
-        ({"readings": [*STUCK[:2], {**STUCK[2], "off_scale": ["nitrite"]}]}, "off-scale"),
-        ({"kit": {"expired": True}}, "kit"),
     ],
     ids=lambda value: value if isinstance(value, str) else "",
 )
@@ -90,6 +90,78 @@ def test_each_cause_of_a_stall_is_found_with_its_evidence(change: dict, kind: st
     cause = next(c for c in found.causes if c.kind == kind)
     assert cause.title
     assert cause.detail
+
+
+@pytest.mark.parametrize(
+    ("change", "kind", "then"),
+    [
+        ({"readings": [{**r, "off_scale": ["nitrite"]} for r in STUCK]}, "off-scale", "Read nitrite diluted"),
+        ({"kit": {"expired": True}}, "kit", "Test with a kit in date"),
+    ],
+    ids=["off the scale", "an old kit"],
+)
+def test_tests_that_could_not_show_a_fall_are_no_stall(change: dict, kind: str, then: str) -> None:
+    found = advice({**DOSED, "day_now": 18.2, "start_kh_dkh": 9, "readings": STUCK, **change})
+    assert not found.stalled
+    assert found.verdict.startswith("It may not have stalled")
+    assert [c.kind for c in found.causes] == [kind]
+    assert any(a.title == then for a in [found.first, *found.then])
+
+
+SPENT = {**DOSED, "day_now": 18.2, "start_kh_dkh": 9, "media": [{"day": 10, "what": "replaced"}]}
+
+
+@pytest.mark.parametrize(
+    ("change", "stalled"),
+    [
+        ({"readings": [reading(d, 2, 0) for d in (13, 15, 18)]}, True),
+        ({"readings": [reading(d, 2, 0) for d in (13, 15, 18)], "doses": [{"day": 14, "raise_mg_n_l": 1.0}]}, False),
+        ({"readings": [reading(d, 0, n) for d, n in ((13, 2), (15, 3), (18, 4))]}, False),
+        ({"readings": [reading(d, 0, n) for d, n in ((13, 4), (15, 3), (18, 2))]}, False),
+        ({"readings": [reading(d, 0, 4) for d in (13, 15, 18)], "changes": [{"day": 17, "share": 0.5}]}, True),
+        ({"readings": [reading(d, 0, n) for d, n in ((13, 4), (15, 4), (18, 1.5))], "changes": [{"day": 17, "share": 0.5}]}, False),
+        ({"readings": [reading(d, 2, 0) for d in (16.5, 17, 18)]}, False),
+        ({"readings": [reading(d, 2, 0) for d in (4, 6, 9)], "day_now": 9.5}, False),
+    ],
+    ids=[
+        "ammonia stands", "ammonia topped up and used", "nitrite rises", "nitrite falls", "a change that took nothing out",
+        "nitrite fell further than the change", "not two days", "too young",
+    ],
+)  # fmt: skip
+def test_only_what_stands_still_is_a_stall(change: dict, stalled: bool) -> None:
+    assert advice({**SPENT, **change}).stalled is stalled
+
+
+def test_a_dose_before_a_change_is_diluted_by_it_and_one_after_is_not() -> None:
+    log = {**DOSED, "net_l": 100, "readings": [reading(8, 1, 0)], "tap": {"ammonia_mg_n_l": 0.2}}
+    before = [{"day": 8.2, "raise_mg_n_l": 1.0}]
+    after = [{"day": 8.6, "raise_mg_n_l": 1.0}]
+    change = [{"day": 8.4, "share": 0.5}]
+
+    def ammonia(doses: list) -> float:
+        return state_of(CycleLog.model_validate({**log, "doses": doses, "changes": change})).ammonia_now
+
+    assert ammonia(before) == pytest.approx((A + 1.0) / 2 + 0.1)
+    assert ammonia(after) == pytest.approx(A / 2 + 0.1 + 1.0)
+
+
+def test_kh_is_carried_through_bicarbonate_and_changes_with_the_taps_own() -> None:
+    log = CycleLog.model_validate(
+        {**DOSED, "readings": [reading(8, 1, 0, kh_dkh=1.0)], "tap": {"kh_dkh": 9.0},
+         "alkalinity": [{"day": 8.2, "raise_dkh": 2.0}], "changes": [{"day": 8.6, "share": 0.5}]}
+    )  # fmt: skip
+    state = state_of(log)
+    assert state.kh_now == pytest.approx((1 + 2) / 2 + 4.5)
+    assert not state.low_kh
+
+
+def test_the_fall_of_kh_is_read_since_the_last_change_only() -> None:
+    kh = [reading(d, 0.5, 1, kh_dkh=k) for d, k in ((3, 6.0), (5, 5.0), (7, 8.0), (8, 7.5), (9, 7.0))]
+    plain = CycleLog.model_validate({**DOSED, "readings": kh, "day_now": 9.1})
+    changed = plain.model_copy(update={"changes": [LoggedChange(day=6, share=0.5)]})
+    assert kh_fall_dkh_day(changed) == (pytest.approx(0.5), "3 KH tests over 2 days")
+    # Taken together the tests before and after the change would have shown a rise.
+    assert kh_fall_dkh_day(plain) is None
 
 
 def test_a_stuck_tank_without_a_cause_rules_the_usual_ones_out() -> None:

@@ -38,7 +38,7 @@ def courses(log: CycleLog, *, days: int = 60, draws: int = 24, aim: bool = True)
     c = course_of(log, days)
     wanted = aim_of(log, Ahead()) if aim else np.zeros(AIMS)
     return simulate(
-        rows, c.start, c.conditions, c.steps, c.kinds, c.values, c.tap, int(log.day_now * 12), days, wanted, np.zeros(0, np.int64)
+        rows, c.start, c.conditions, c.steps, c.kinds, c.values, c.tap, int(log.day_now * 12), days, wanted, np.zeros((0, 2), np.int64)
     )  # fmt: skip
 
 
@@ -102,6 +102,27 @@ def test_plants_give_back_with_nitrate_the_alkalinity_they_took_with_ammonium() 
     nitrified, taken = daily[0, -1, 1:3].sum(), 1 - daily[0, -1, :3].sum()
     assert taken > 0.8 > 0.2 > nitrified
     assert daily[0, 0, 3] - daily[0, -1, 3] == pytest.approx(taken * 50.043 / 14.007 + nitrified * 7.14, rel=0.1)
+
+
+def test_a_test_and_a_dose_within_the_hour_keep_their_order() -> None:
+    log = CycleLog.model_validate({"net_l": 100, "day_now": 6, "doses": [{"day": 5.02, "raise_mg_n_l": 1.5}]})
+    course = course_of(log, 8)
+    rows = np.exp(np.log(prior_median(log)))[None, :]
+    # All of these share one step of two hours; the last stands a moment later than the dose.
+    kept = simulate(
+        rows, course.start, course.conditions, course.steps, course.kinds, course.values, course.tap, 10**6, 8,
+        np.zeros(AIMS), course.keep([5.0, 5.01, 5.02, 5.03]),
+    )[1][0]  # fmt: skip
+    assert kept[:, 0] == pytest.approx([0, 0, 1.5, 1.5], abs=1e-9)
+
+
+def test_a_test_made_now_is_not_read_as_if_the_advice_had_been_followed_already() -> None:
+    # Zero by the kit at this very hour: the forecast doses from now on, and weighs the test as it was.
+    log = CycleLog.model_validate(
+        {"net_l": 100, "day_now": 30.01, "start_kh_dkh": 12, "doses": [{"day": 0, "raise_mg_n_l": 1.5}],
+         "readings": [{"day": d, "ammonia_mg_n_l": 0, "nitrite_mg_n_l": 0} for d in (26, 28, 30)]}
+    )  # fmt: skip
+    assert weigh(log, 300).misfits == 0
 
 
 def test_soft_water_lasts_longer_on_ammonia_solution_than_on_its_salt() -> None:

@@ -102,7 +102,7 @@ def ours(p, theta, days, events=EVENTS, alkalinity=80.0):
         10**6,
         days,
         np.array([0, 0.13, 1.5, 0, 0, 0, 0]),
-        np.zeros(0, dtype=np.int64),
+        np.zeros((0, 2), dtype=np.int64),
     )
     return daily[0]
 
@@ -131,7 +131,7 @@ def test_the_exported_sbml_run_by_libroadrunner_is_ours_in_every_method(method: 
     course = course_of(log, 120)
     daily, *_ = simulate(
         p[None, :], course.start, course.conditions, course.steps, course.kinds, course.values, course.tap,
-        10**6, 60, np.zeros(6), np.zeros(0, np.int64),
+        10**6, 60, np.zeros(6), np.zeros((0, 2), np.int64),
     )  # fmt: skip
     runner = roadrunner.RoadRunner(cycle_sbml(log, p))
     runner.integrator.absolute_tolerance, runner.integrator.relative_tolerance = 1e-10, 1e-8
@@ -176,7 +176,7 @@ def test_lsoda_on_the_plainly_written_model_is_ours_in_every_method(method: str)
             out.append(y[:4].copy())
     daily, *_ = simulate(
         p[None, :], course.start, course.conditions, course.steps, course.kinds, course.values, course.tap,
-        10**6, days, np.zeros(6), np.zeros(0, np.int64),
+        10**6, days, np.zeros(6), np.zeros((0, 2), np.int64),
     )  # fmt: skip
     compare(np.array(out), daily[0])
 

@@ -1,16 +1,20 @@
 import { useSyncExternalStore } from "react";
 
-const query = window.matchMedia("(max-width: 720px)");
-
 /** Whether the window is as narrow as a phone. */
-export function usePhone(): boolean {
-  return useSyncExternalStore(
-    (changed) => {
-      query.addEventListener("change", changed);
-      return () => {
-        query.removeEventListener("change", changed);
-      };
-    },
-    () => query.matches,
-  );
+export const usePhone = windowUpTo(720);
+/** Whether the drawing and the work stand one under the other. */
+export const useNarrow = windowUpTo(1060);
+
+function windowUpTo(widthPx: number): () => boolean {
+  const query = window.matchMedia(`(max-width: ${widthPx}px)`);
+  return () =>
+    useSyncExternalStore(
+      (changed) => {
+        query.addEventListener("change", changed);
+        return () => {
+          query.removeEventListener("change", changed);
+        };
+      },
+      () => query.matches,
+    );
 }

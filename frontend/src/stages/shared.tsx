@@ -14,7 +14,8 @@ import type {
   Tables,
   TankPlan,
 } from "../api/schemas";
-import { Button, narrow, ProblemNote } from "../kit";
+import { Button, ProblemNote } from "../kit";
+import { useNarrow } from "../kit/usePhone";
 
 export interface StageProps {
   tankId: number;
@@ -70,11 +71,19 @@ interface TwoColumnsProps {
 }
 
 export function TwoColumns({ drawing, beside, children }: TwoColumnsProps) {
-  return (
+  const narrow = useNarrow();
+  // The order they are read in: down the left column and then the right; one under the other on a phone.
+  return narrow ? (
     <Split>
-      <div className="side">
-        <div className="drawing">{drawing}</div>
-        {beside && <div className="beside">{beside}</div>}
+      <div className="drawing">{drawing}</div>
+      <div className="work">{children}</div>
+      {beside && <div>{beside}</div>}
+    </Split>
+  ) : (
+    <Split data-wide>
+      <div>
+        {drawing}
+        {beside}
       </div>
       <div className="work">{children}</div>
     </Split>
@@ -83,21 +92,22 @@ export function TwoColumns({ drawing, beside, children }: TwoColumnsProps) {
 
 const Split = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 560px) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px 30px;
-  .side,
-  .work {
+  > div {
     display: grid;
     align-content: start;
     gap: 14px;
     min-width: 0;
   }
-  .drawing,
-  .beside {
-    display: contents;
+  .drawing {
+    max-width: 560px;
+  }
+  &[data-wide] {
+    grid-template-columns: minmax(0, 560px) minmax(0, 1fr);
   }
   /* The section stays in view beside work longer than the screen; what stands under it slides away behind it. */
-  .drawing > figure:first-child {
+  &[data-wide] > div > figure:first-child {
     position: sticky;
     top: 0;
     z-index: 1;
@@ -105,30 +115,8 @@ const Split = styled.div`
     padding: 6px 0;
     margin: -6px 0;
   }
-  ${narrow} {
-    grid-template-columns: minmax(0, 1fr);
-    .side {
-      display: contents;
-    }
-    .drawing,
-    .beside {
-      display: grid;
-      align-content: start;
-      gap: 14px;
-      min-width: 0;
-    }
-    .drawing {
-      max-width: 560px;
-    }
-    .beside {
-      order: 1;
-    }
-    .drawing > figure:first-child {
-      position: static;
-    }
-  }
   @media print {
-    .drawing > figure:first-child {
+    &[data-wide] > div > figure:first-child {
       position: static;
     }
   }

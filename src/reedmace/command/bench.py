@@ -167,7 +167,7 @@ def _forecast() -> list[tuple[str, str, str]]:
     aim = np.array([0.0, 0.13, 1.5, 0.0, 0.0, 0.0, 0.0])
 
     def ours() -> Any:
-        return simulate(rows, start, conditions, *empty, start, 10**6, days, aim, np.zeros(0, np.int64))
+        return simulate(rows, start, conditions, *empty, start, 10**6, days, aim, np.zeros((0, 2), np.int64))
 
     def solve(derivative: Callable[[float, Any], Any], row: Any) -> Any:
         first = np.array([6.0, 0, 0, 200.0, row[0], row[1]])

@@ -78,7 +78,7 @@ def _truth(tank: SimulatedTank, log: CycleLog) -> float:
         step_of(log.day_now),
         HORIZON_DAYS,
         aim_of(log, Ahead()),
-        np.zeros(0, dtype=np.int64),
+        np.zeros((0, 2), dtype=np.int64),
     )[2]
     return float(np.where(np.isnan(passed[0]), np.inf, passed[0]))
 

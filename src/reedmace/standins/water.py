@@ -11,7 +11,7 @@ from typing import Any
 
 import numpy as np
 
-from reedmace.core.cycle.course import PRIOR_SPREAD, Ahead, aim_of, course_of, prior_median, step_of
+from reedmace.core.cycle.course import PRIOR_SPREAD, Ahead, aim_of, course_of, prior_median
 from reedmace.core.cycle.kernel import CO2, PARAMETERS, simulate
 from reedmace.core.cycle.log import CycleLog, KitSteps, LoggedAlkalinity, LoggedChange, LoggedDose
 from reedmace.core.quantity import CACO3_PER_DKH
@@ -75,7 +75,7 @@ class SimulatedTank:
             10**6,
             days,
             aim_of(log, Ahead()),
-            np.array([step_of(day)]),
+            course.keep([day]),
         )
         tan, no2, no3, alkalinity = (max(float(v), 0.0) for v in kept[0, 0])
         return {

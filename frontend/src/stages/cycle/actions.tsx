@@ -134,7 +134,7 @@ export function Then({ state }: { state: CycleState }) {
           <b>{readiness.ready ? "Animals: yes" : "Animals: not yet"}</b>
           <span>
             <Figure title="Ready or not" lines={readiness.working}>
-              {advice.animals}
+              {readiness.ready ? readiness.verdict : advice.animals}
             </Figure>
           </span>
         </li>
@@ -146,9 +146,10 @@ export function Then({ state }: { state: CycleState }) {
 export function Why({ state }: { state: CycleState }) {
   const { advice } = state;
   if (!advice || advice.causes.length === 0) return null;
+  const title = advice.stalled ? "Why it has stalled" : "What stands in its way";
   return (
-    <Causes aria-label="Why it has stalled">
-      <h2>Why it has stalled</h2>
+    <Causes aria-label={title}>
+      <h2>{title}</h2>
       <ul>
         {advice.causes.map((c) => (
           <li key={c.title}>

@@ -68,7 +68,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
             actions = _baseline(log, s, w) + actions
         else:
             actions = _onwards(log, s, actions, w)
-        stalled = (d.stuck and bool(d.causes)) or (s.low_kh and s.acid)
+        stalled = (d.stuck and bool(d.causes) and not d.unseen()) or (s.low_kh and s.acid)
         verdict = _verdict(log, s, d, stalled)
     why = ready.verdict.removeprefix("Not yet, because ")
     return CycleAdviceAnswer(
@@ -77,7 +77,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
         first=actions[0],
         then=actions[1:],
         stalled=stalled,
-        causes=d.causes if stalled or not log.filter_running else [],
+        causes=d.causes if stalled or not log.filter_running or (d.stuck and d.unseen()) else [],
         ruled_out=d.ruled_out if stalled else [],
         foreseen=[] if ready.ready else d.foreseen,
         animals="Add the first animals after the large change." if ready.ready else f"{why[0].upper()}{why[1:]}",
@@ -255,6 +255,8 @@ def _verdict(log: CycleLog, s: State, d: Diagnosis, stalled: bool) -> str:
         )
     if stalled:
         return f"It has stalled: {d.causes[0].title[0].lower()}{d.causes[0].title[1:]}"
+    if d.stuck and d.unseen():
+        return "It may not have stalled at all: the tests stand where they could not show a fall."
     if not log.readings:
         return "Nothing is known yet: begin with a test of the bare water."
     if s.low_kh:

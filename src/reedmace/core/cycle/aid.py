@@ -115,6 +115,16 @@ def first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]
                 when="tomorrow",
             )
         )
+    if d.has("kit"):
+        actions.append(
+            Action(
+                do="test",
+                title="Test with a kit in date",
+                detail="Beside the old one, once, to see how far that one is out.",
+                reason="Reagents fade: an old kit can read zero where there is ammonia.",
+                when="tomorrow",
+            )
+        )
     if d.has("phosphate"):
         actions.append(
             Action(

@@ -42,9 +42,9 @@ Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
 # Log-normal prior, median and log spread, in the kernel's column order (tuned; see docs/prior.md).
-PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.64, 0.52, 0.45, 0.40, 0.04, 0.10, 14.0, 0.35])
+PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.48, 0.41, 0.20, 0.15, 0.04, 0.10, 14.0, 0.35])
 PRIOR_SPREAD = np.array([0.8, 0.8, 0.12, 0.12, 0.25, 0.25, 0.2, 0.35, 0.3, 0.4])
-SEEDED_START = 1200.0
+SEEDED_START = 900.0
 """How many times the film of a bare tank a moved, mature filter starts with (tuned to "inside a week")."""
 ROCK_START = 40.0
 """The same for a piece of mature rock in salt water (tuned to "about two weeks")."""
@@ -84,9 +84,21 @@ class Course:
     start: Floats
     tap: Floats
     conditions: Floats
-    steps: Ints
+    happened: Floats
     kinds: Ints
     values: Floats
+
+    @property
+    def steps(self) -> Ints:
+        """The kernel's step of each event (m,)."""
+        return np.array([step_of(day) for day in self.happened], dtype=np.int64)
+
+    def keep(self, days: list[float]) -> Ints:
+        """What the kernel is to report at these days (r, 2): the step, and how many events had happened by then.
+
+        days: rising, since the start. What is written down for the very same moment counts as done before.
+        """
+        return np.array([(step_of(d), int((self.happened <= d).sum())) for d in days], dtype=np.int64).reshape(-1, 2)
 
 
 @dataclass(frozen=True)
@@ -234,43 +246,43 @@ def _conditions(log: CycleLog, days: int, ahead: Ahead) -> Floats:
     return found
 
 
-def _film_rows(log: CycleLog) -> list[tuple[int, int, float]]:
+def _film_rows(log: CycleLog) -> list[tuple[float, int, float]]:
     rows = []
     for outage in log.outages:
         lost = 1 - 0.5 ** (outage.hours / AIRLESS_HALF_H[log.filter_closed])
-        rows.append((step_of(outage.day + outage.hours / 24), KILL_FILM, lost))
+        rows.append((outage.day + outage.hours / 24, KILL_FILM, lost))
     for work in log.media:
         if work.what == "seed-added":
-            rows.append((step_of(work.day), ADD_FILM, MATURE_FILM_MG_N_L_DAY * work.share))
+            rows.append((work.day, ADD_FILM, MATURE_FILM_MG_N_L_DAY * work.share))
         elif work.what == "rinsed-tap":
-            rows.append((step_of(work.day), KILL_FILM, work.share * TAP_KILL[log.tap.chlorine]))
+            rows.append((work.day, KILL_FILM, work.share * TAP_KILL[log.tap.chlorine]))
         elif work.what in ("replaced", "dried"):
-            rows.append((step_of(work.day), KILL_FILM, 0.9 * work.share))
+            rows.append((work.day, KILL_FILM, 0.9 * work.share))
         elif work.what == "rinsed-tank-water":
-            rows.append((step_of(work.day), KILL_FILM, 0.1 * work.share))
+            rows.append((work.day, KILL_FILM, 0.1 * work.share))
     for change in log.changes:
         if not change.treated and log.tap.chlorine != "none":
-            rows.append((step_of(change.day), KILL_FILM, min(TAP_KILL[log.tap.chlorine] * change.share * 1.5, 0.9)))
+            rows.append((change.day, KILL_FILM, min(TAP_KILL[log.tap.chlorine] * change.share * 1.5, 0.9)))
     degrees = sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None)
     for (_, before), (day, after) in pairwise(degrees):
         if after >= HOT_KILL_C:
-            rows.append((step_of(day), KILL_FILM, HOT_KILL_SHARE))
+            rows.append((day, KILL_FILM, HOT_KILL_SHARE))
         elif before - after >= COLD_SHOCK_C:
-            rows.append((step_of(day), KILL_FILM, COLD_KILL_SHARE))
+            rows.append((day, KILL_FILM, COLD_KILL_SHARE))
     return rows
 
 
-def events_of(log: CycleLog) -> tuple[Ints, Ints, Floats]:
-    """(steps, kinds, values) of everything done, in order, for the kernel. log: the cycle's log."""
-    rows = [(step_of(d.day), ADD_TAN, d.raise_mg_n_l) for d in log.doses]
+def events_of(log: CycleLog) -> tuple[Floats, Ints, Floats]:
+    """(days, kinds, values) of everything done, in order, for the kernel. log: the cycle's log."""
+    rows = [(d.day, ADD_TAN, d.raise_mg_n_l) for d in log.doses]
     if base_per_n(log.product):
-        rows += [(step_of(d.day), ADD_ALKALINITY, base_per_n(log.product) * d.raise_mg_n_l) for d in log.doses]
-    rows += [(step_of(c.day), CHANGE_WATER, c.share) for c in log.changes]
-    rows += [(step_of(a.day), ADD_ALKALINITY, a.raise_dkh * CACO3_PER_DKH) for a in log.alkalinity]
+        rows += [(d.day, ADD_ALKALINITY, base_per_n(log.product) * d.raise_mg_n_l) for d in log.doses]
+    rows += [(c.day, CHANGE_WATER, c.share) for c in log.changes]
+    rows += [(a.day, ADD_ALKALINITY, a.raise_dkh * CACO3_PER_DKH) for a in log.alkalinity]
     rows += _film_rows(log)
     rows.sort(key=lambda row: row[0])
     return (
-        np.array([r[0] for r in rows], dtype=np.int64),
+        np.array([r[0] for r in rows], dtype=np.float64),
         np.array([r[1] for r in rows], dtype=np.int64),
         np.array([r[2] for r in rows], dtype=np.float64),
     )
@@ -279,10 +291,10 @@ def events_of(log: CycleLog) -> tuple[Ints, Ints, Floats]:
 def course_of(log: CycleLog, days: int, ahead: Ahead | None = None) -> Course:
     """What the kernel runs for a log. log: the cycle's; days: horizon; ahead: done from today on."""
     ahead = ahead or Ahead()
-    steps, kinds, values = events_of(log)
+    happened, kinds, values = events_of(log)
     if ahead.seed_share > 0:
-        at = int(np.searchsorted(steps, step_of(log.day_now), side="right"))
-        steps = np.insert(steps, at, step_of(log.day_now))
+        at = int(np.searchsorted(happened, log.day_now, side="right"))
+        happened = np.insert(happened, at, log.day_now)
         kinds = np.insert(kinds, at, ADD_FILM)
         values = np.insert(values, at, MATURE_FILM_MG_N_L_DAY * ahead.seed_share)
     tap = log.tap
@@ -291,7 +303,7 @@ def course_of(log: CycleLog, days: int, ahead: Ahead | None = None) -> Course:
     )
     brought = start.copy()
     brought[3] = log.tap_kh_dkh() * CACO3_PER_DKH
-    return Course(start, brought, _conditions(log, days, ahead), steps, kinds, values)
+    return Course(start, brought, _conditions(log, days, ahead), happened, kinds, values)
 
 
 def aim_of(log: CycleLog, ahead: Ahead) -> Floats:

@@ -53,9 +53,10 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
     rng = np.random.default_rng(int.from_bytes(hashlib.sha256(said).digest()[:8], "big"))
     center, spread = np.log(prior_median(log)), PRIOR_SPREAD
     readings = sorted(log.readings, key=lambda r: r.day)
-    keep = np.array([step_of(r.day) for r in readings], dtype=np.int64)
     until = int(log.day_now) + 1
     course, aim = course_of(log, until), aim_of(log, Ahead())
+    keep = course.keep([r.day for r in readings])
+    event_steps = course.steps
     figures = figures_of(log, readings, doubts(log)).rows()
 
     def past(rows: Floats) -> Floats:
@@ -64,7 +65,7 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
             np.exp(rows),
             course.start,
             course.conditions,
-            course.steps,
+            event_steps,
             course.kinds,
             course.values,
             course.tap,
@@ -168,7 +169,7 @@ def run_on(log: CycleLog, ensemble: Ensemble, days: int, ahead: Ahead) -> Future
         step_of(log.day_now),
         days,
         aim_of(log, ahead),
-        np.zeros(0, dtype=np.int64),
+        np.zeros((0, 2), dtype=np.int64),
     )
     return Future(daily, np.where(np.isnan(passed), np.inf, passed), float(drift.max()))
 

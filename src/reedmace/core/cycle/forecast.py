@@ -73,7 +73,7 @@ def _horizon(log: CycleLog, asked_days: int = 90) -> int:
 
 
 POOR_FIT = 12.0
-"""Under so few effective draws the readings fit no usual course well."""
+"""Under so few effective draws the range is read off a handful of courses."""
 MISFIT_SHARE = 0.2
 """So many of the figures may fall outside every likely course before the date is said to stand on little (memory)."""
 
@@ -108,7 +108,7 @@ def _rests_on(log: CycleLog, doubtful: list[Doubt], ensemble: Ensemble) -> list[
     if strange >= max(2.0, MISFIT_SHARE * ensemble.figures):
         found.append(f"but {strange} of {ensemble.figures} figures fit no usual course, so count on the date for less")
     elif tests and ensemble.effective < POOR_FIT:
-        found.append("but the readings fit no usual course well, so count on the date for less")
+        found.append("but few of the courses tried fit so many tests, so the range is wider than it looks")
     return found
 
 

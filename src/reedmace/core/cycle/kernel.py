@@ -187,19 +187,20 @@ def simulate(
     today: int,
     days: int,
     aim: Floats,
-    keep_step: Ints,
+    keep: Ints,
 ) -> tuple[Floats, Floats, Floats, Floats]:
     """Run every draw through the logged past and the advised future.
 
     parameters: (n, 10); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6);
     event_step, event_kind, event_value: (m,), steps in order, what happened; tap: (4,) as start; today: step from which
     the aim is followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (7,) as
-    the constants above say; keep_step: (r,) steps to report.
-    Returns daily states (n, days + 1, 4), states at keep_step (n, r, 4), pass day (n,) and the largest gap in the
+    the constants above say; keep: (r, 2) the step of each state to report, and how many events had happened by then: a test
+    and a dose an hour apart share a step, and the test came before the dose.
+    Returns daily states (n, days + 1, 4), states at keep (n, r, 4), pass day (n,) and the largest gap in the
     nitrogen's books (n,), mg N/L. The pass day is NaN when a draw never clears two doses running, each within a day,
     or never keeps zeros for as many days as asked. A draw that has passed is reported clear from then on.
     """
-    n, m, r = parameters.shape[0], event_step.shape[0], keep_step.shape[0]
+    n, m, r = parameters.shape[0], event_step.shape[0], keep.shape[0]
     daily = np.zeros((n, days + 1, 4))
     kept = np.zeros((n, r, 4))
     passed = np.full(n, np.nan)
@@ -219,9 +220,17 @@ def simulate(
         at_event, at_keep, left = 0, 0, LANES
         for s in range(days * STEPS_PER_DAY + 1):
             day = s // STEPS_PER_DAY
-            while at_event < m and event_step[at_event] <= s:
-                happen(w, event_kind[at_event], event_value[at_event], tap, owed)
-                at_event += 1
+            while True:
+                if at_keep < r and keep[at_keep, 0] <= s and keep[at_keep, 1] <= at_event:
+                    for i in range(lanes):
+                        for j in range(4):
+                            kept[first + i, at_keep, j] = y[j, i]
+                    at_keep += 1
+                elif at_event < m and event_step[at_event] <= s:
+                    happen(w, event_kind[at_event], event_value[at_event], tap, owed)
+                    at_event += 1
+                else:
+                    break
             if zeros_needed > 0 and s >= count_from and s % STEPS_PER_DAY == 0:
                 for i in range(LANES):
                     if math.isnan(done[i]):
@@ -247,11 +256,6 @@ def simulate(
                         y[3, i] += aim[DOSE_BASE] * (dose - y[0, i])
                         y[0, i] = dose
                         dosed[i] = s
-            while at_keep < r and keep_step[at_keep] <= s:
-                for i in range(lanes):
-                    for j in range(4):
-                        kept[first + i, at_keep, j] = y[j, i]
-                at_keep += 1
             if at_event == m:
                 for i in range(LANES):
                     if not math.isnan(done[i]):

@@ -55,9 +55,15 @@ def standard_for(log: CycleLog) -> StandardName:
     """The standard the log's method calls for. log: the cycle's."""
     if log.method == "planted" and not log.animals_are_in():
         return "planted"
-    if log.method in ("seeded-filter", "side-by-side", "fish-food", "animals-in") or log.animals_are_in():
+    if log.animals_are_in() or not log.doses_ammonia():
         return "seeded"
-    return "load-matched"
+    # A film that was moved in is proved by doses as any other is; undosed, by a week of zeros.
+    return "load-matched" if log.doses or not _film_came(log) else "seeded"
+
+
+def _film_came(log: CycleLog) -> bool:
+    """Whether the film came with a filter, or is fed by food or animals, so that a week of zeros says something."""
+    return log.method in ("seeded-filter", "side-by-side", "fish-food", "animals-in") or log.animals_are_in()
 
 
 _WHY: dict[StandardName, str] = {
@@ -186,10 +192,10 @@ def _seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
     days, tests = zeros_run(log, log.stocked_day or 0.0, LONGEST_GAP_DAYS["seeded"])
     nitrate = [r.nitrate_mg_n_l for r in sorted(log.readings, key=lambda r: r.day) if r.nitrate_mg_n_l is not None]
     rising = len(nitrate) > 1 and nitrate[-1] > min(nitrate[:-1])
-    fed = standard_for(log) == "seeded" or bool(log.doses)
+    comes = _film_came(log)
     w.line("seeded", "days of zeros in a row", f"{tests} tests", days, "days", "practice")
-    passes = days >= SEEDED_DAYS and tests >= FEWEST_ZEROS and rising and standard_for(log) == "seeded"
-    if standard_for(log) != "seeded":
+    passes = days >= SEEDED_DAYS and tests >= FEWEST_ZEROS and rising and comes
+    if not comes:
         lacks = "only where the film came with the filter, or is fed by food or animals"
     elif passes:
         lacks = "nothing"
@@ -197,7 +203,6 @@ def _seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
         wanting = [f"{_more_days(SEEDED_DAYS - days)} of zeros"] if days < SEEDED_DAYS else []
         wanting += [f"at least {FEWEST_ZEROS} tests of both"] if days >= SEEDED_DAYS and tests < FEWEST_ZEROS else []
         wanting += [] if rising else ["nitrate seen to rise"]
-        wanting += [] if fed else ["something to feed the film"]
         lacks = ", and ".join(wanting)
     return Standard(
         standard="seeded",
@@ -266,6 +271,12 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     standards.append(_planted_standard(log, follow == "planted", w))
     standards.append(_seeded_standard(log, follow == "seeded", w))
     followed = next(s for s in standards if s.followed)
+    held = standards[-1]
+    if q.standard is None and not followed.passes and held.passes and _film_came(log):
+        # Either proof will do for a film that came with its filter: the doses, or the week.
+        follow = held.standard
+        standards = [s.model_copy(update={"followed": s.standard == follow}) for s in standards]
+        followed = standards[-1]
     ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
     missing: list[str] = []
     if ammonia is None:

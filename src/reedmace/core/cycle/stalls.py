@@ -16,11 +16,15 @@ COOL_C, HOT_C = 22.0, 33.0
 NH3_HOLDS_NITRITE_MG_N_L = 0.3
 """Free ammonia that holds nitrite oxidisers well back, inside the 0.1 to 1 mg/L of Anthonisen et al. 1976."""
 FORESEE_DAYS = 10.0
+STALL_AFTER_DAYS, HIGH_MG_N_L = 10.0, 0.6
+"""Before that a film that does nothing is young, not stalled; under that a poison does not stand high (memory)."""
 
 CauseKind = Literal[
     "alkalinity", "acid", "cold", "hot", "overdosed", "free-ammonia", "phosphate", "chlorine", "filter-off", "off-scale",
     "skimmer", "sterile-filter", "media", "kit",
 ]  # fmt: skip
+UNSEEN: frozenset[CauseKind] = frozenset({"off-scale", "kit"})
+"""Reasons why a fall would not show, which is not the same as a stall."""
 
 
 class Finding(Part):
@@ -65,6 +69,10 @@ class Diagnosis:
     ruled_out: list[Finding] = field(default_factory=list)
     foreseen: list[Foreseen] = field(default_factory=list)
 
+    def unseen(self) -> bool:
+        """Whether nothing was found but why a fall would not show."""
+        return bool(self.causes) and all(c.kind in UNSEEN for c in self.causes)
+
     def has(self, kind: CauseKind) -> bool:
         """Whether that cause was found. kind: which."""
         return any(c.kind == kind for c in self.causes)
@@ -73,13 +81,9 @@ class Diagnosis:
 def state_of(log: CycleLog) -> State:
     """The water now: the newest readings with what was added since. log: the cycle's."""
     ammonia, kh, ph = log.latest("ammonia_mg_n_l"), log.latest("kh_dkh"), log.latest("ph")
-    if ammonia:
-        now = ammonia[1] + sum(d.raise_mg_n_l for d in log.doses if d.day > ammonia[0])
-        for change in sorted((c for c in log.changes if c.day > ammonia[0]), key=lambda c: c.day):
-            now = now * (1 - change.share) + log.tap.ammonia_mg_n_l * change.share
-    else:
-        now = sum(d.raise_mg_n_l for d in log.doses)
-    kh_now = kh[1] + sum(a.raise_dkh for a in log.alkalinity if a.day > kh[0]) if kh else None
+    doses = [(d.day, d.raise_mg_n_l) for d in log.doses]
+    now = _since(ammonia or (-1.0, 0.0), doses, log, log.tap.ammonia_mg_n_l)
+    kh_now = _since(kh, [(a.day, a.raise_dkh) for a in log.alkalinity], log, log.tap_kh_dkh()) if kh else None
     # Water put right since the pH was read: the old figure says nothing any more.
     treated = ph is not None and any(a.day >= ph[0] for a in log.alkalinity)
     return State(
@@ -96,23 +100,43 @@ def state_of(log: CycleLog) -> State:
     )
 
 
-def standing_still(log: CycleLog) -> bool:
-    """Whether nitrite or ammonia stands high and has not fallen over the last three readings spanning two days or more.
+def _since(read: tuple[float, float], added: list[tuple[float, float]], log: CycleLog, tap: float) -> float:
+    """A figure carried on from the day it was read through what was added and changed since, in the order it happened.
 
-    log: the cycle's.
+    A dose before a change is diluted by it, one after is not.
     """
-    for column, high in (("nitrite_mg_n_l", 0.6), ("ammonia_mg_n_l", 0.6)):
+    day_read, value = read
+    happened = [(day, 0.0, 0.0, amount) for day, amount in added] + [(c.day, 1.0, c.share, 0.0) for c in log.changes]
+    for day, _, share, amount in sorted(happened):
+        if day > day_read:
+            value = (value + amount) * (1 - share) + tap * share
+    return value
+
+
+def standing_still(log: CycleLog) -> bool:
+    """Whether nitrite or ammonia stands high and has not moved over the last three readings spanning two days or more.
+
+    log: the cycle's. Rising nitrite is no stall, it is ammonia at work; ammonia topped up between the readings must have
+    been used to read the same.
+    """
+    if log.day_now <= STALL_AFTER_DAYS:
+        return False
+    for column in ("nitrite_mg_n_l", "ammonia_mg_n_l"):
         rows = [
             (r.day, getattr(r, column))
             for r in sorted(log.readings, key=lambda r: r.day)
             if getattr(r, column) is not None
         ][-3:]
-        if (
-            len(rows) == 3
-            and rows[-1][0] - rows[0][0] >= 2
-            and rows[-1][1] >= max(high, 0.95 * rows[0][1])
-            and log.day_now > 10
-        ):
+        if len(rows) < 3 or rows[-1][0] - rows[0][0] < 2:
+            continue
+        (begun, first), (ended, last) = rows[0], rows[-1]
+        ammonia = column == "ammonia_mg_n_l"
+        doses = [(d.day, d.raise_mg_n_l) for d in log.doses if ammonia and d.day <= ended]
+        until = log.model_copy(update={"changes": [c for c in log.changes if c.day <= ended]})
+        tap = log.tap.ammonia_mg_n_l if ammonia else log.tap.nitrite_mg_n_l
+        untouched = _since((begun, first), doses, until, tap)
+        most = first + sum(amount for day, amount in doses if day > begun)
+        if max(HIGH_MG_N_L, 0.95 * untouched) <= last <= 1.1 * most:
             return True
     return False
 
@@ -122,7 +146,9 @@ def kh_fall_dkh_day(log: CycleLog) -> tuple[float, str] | None:
 
     log: the cycle's. Bicarbonate added between tests is taken out again first.
     """
-    rows = sorted((r.day, r.kh_dkh) for r in log.readings if r.kh_dkh is not None and log.day_now - r.day <= 14)[-5:]
+    # A change brings the tap's own KH: only the tests since the last one tell what the film takes.
+    since = max([log.day_now - 14, *(c.day for c in log.changes if c.share > 0.05)])
+    rows = sorted((r.day, r.kh_dkh) for r in log.readings if r.kh_dkh is not None and r.day >= since)[-5:]
     if len(rows) >= 3 and rows[-1][0] - rows[0][0] >= 2:
         days = np.array([d for d, _ in rows])
         bare = np.array([kh - sum(a.raise_dkh for a in log.alkalinity if a.day <= d) for d, kh in rows])
