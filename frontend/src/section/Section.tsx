@@ -339,7 +339,7 @@ function Labels({ sheet, filter, labels }: { sheet: Sheet; filter: Filter; label
         const [x, y] = places[at];
         const [px, py] = spots[at];
         // The line leaves the words on the side the spot lies; about 6.6 units a letter at this size.
-        const from = px > x + (lines[0]?.length ?? 0) * 3.3 ? x + (lines[0]?.length ?? 0) * 6.6 + 4 : x - 4;
+        const from = px > x + lines[0].length * 3.3 ? x + lines[0].length * 6.6 + 4 : x - 4;
         return (
           <g key={at}>
             <path d={`M${from} ${y - 4} L${px} ${py}`} stroke="var(--seed)" strokeWidth={1.1} fill="none" />
