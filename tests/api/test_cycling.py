@@ -95,6 +95,50 @@ def test_animals_in_ask_for_an_emergency_plan_and_never_a_dose(keeper) -> None:
     assert today["advice"]["first"]["do"] == "change-water"
 
 
+def test_the_emergency_plan_is_there_once_both_poisons_were_tested_and_only_with_animals_in(keeper) -> None:
+    tank = keeper.tank()
+    keeper.write(tank, {**PLAN, "method": "animals-in"})
+    keeper.write(tank, {"kind": "stocking", "species_id": "zebra-danio", "count": 6}, at=START.isoformat())
+    assert cycle(keeper, tank)["emergency"] is None
+    keeper.write(tank, reading(1, 1, ph=7.8, temperature_c=27), at=(NOW - timedelta(hours=2)).isoformat())
+    plan = cycle(keeper, tank)["emergency"]
+    assert [limit["what"] for limit in plan["limits"]] == ["Ammonia", "Nitrite"]
+    assert plan["limits"][0]["now_mg_n_l"] == pytest.approx(NITROGEN_SHARE["NH4"])
+    assert plan["changes"][0]["litres"] == pytest.approx(cycle(keeper, tank)["advice"]["first"]["amount"])
+    # An empty tank has none, however high it reads.
+    bare = keeper.tank()
+    keeper.write(bare, PLAN)
+    keeper.write(bare, reading(4, 5), at=(NOW - timedelta(hours=2)).isoformat())
+    assert cycle(keeper, bare)["emergency"] is None
+
+
+def test_a_spike_after_stocking_brings_the_plan_back_whatever_the_method_was(cycling) -> None:
+    keeper, tank = cycling
+    keeper.write(tank, {"kind": "stock-plan", "animals": [{"species_id": "zebra-danio", "count": 8}]})
+    keeper.write(tank, {"kind": "stocking", "species_id": "zebra-danio", "count": 8}, at=NOW.isoformat())
+    keeper.write(tank, reading(0.5, 2, ph=7.6), at=NOW.isoformat())
+    state = cycle(keeper, tank)
+    assert any(limit["over"] for limit in state["emergency"]["limits"])
+    assert state["advice"]["first"]["do"] == "change-water"
+    assert not state["readiness"]["ready"]
+
+
+def test_sentences_speak_the_kits_own_ppm(cycling) -> None:
+    keeper, tank = cycling
+    keeper.write(tank, reading(1, 0.5), at=(NOW - timedelta(minutes=5)).isoformat())
+    assert cycle(keeper, tank)["advice"]["animals"] == "Ammonia still reads 1 ppm and nitrite 0.5 ppm."
+    keeper.write(
+        tank,
+        {"kind": "kit-plan", "kit": {"basis": "N", "ammonia_ppm": [0, 0.2, 0.4, 0.8], "nitrite_ppm": [0, 0.1, 0.5]}},
+    )
+    assert cycle(keeper, tank)["advice"]["animals"] == "Ammonia still reads 0.78 ppm as N and nitrite 0.15 ppm as N."
+    # Nothing the keeper reads is left in the sums' own unit.
+    state = cycle(keeper, tank)
+    said = json.dumps([state["advice"]["verdict"], state["advice"]["then"], state["readiness"]["missing"],
+                       [s["title"] + s["missing"] for s in state["readiness"]["standards"]], state["forecast"]["rests_on"]])  # fmt: skip
+    assert "mg N/L" not in said
+
+
 def test_a_correction_keeps_its_history_and_its_time_can_be_moved(cycling) -> None:
     keeper, tank = cycling
     wrong = keeper.get(f"/api/tanks/{tank}").json["standing"]["readings"][-1]

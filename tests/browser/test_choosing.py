@@ -86,7 +86,7 @@ def test_the_ranking_says_what_would_alter_it_and_a_pair_can_be_chosen(demo_page
     page = demo_page
     open_stage(page, running.url, "Kiln room", "filter")
     said = page.get_by_text(re.compile("Move the tank 4 cm further off the wall and the .* comes first"))
-    expect(said.last).to_be_visible()
+    expect(said.first).to_be_visible()
     pairs = page.get_by_role("list", name="Pairs, best first")
     pairs.get_by_role("button").first.click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("on their boxes")

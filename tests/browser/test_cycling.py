@@ -89,6 +89,44 @@ def test_the_other_lines_have_their_bands(long_bench: Page) -> None:
         expect(long_bench.get_by_text(re.compile(words)).first).to_be_visible()
 
 
+def test_the_section_stays_in_view_beside_long_work(long_bench: Page) -> None:
+    leaf(long_bench, "Ready?")
+    section = long_bench.get_by_role("group", name=re.compile("on this tank|What the water carries"))
+    long_bench.get_by_role("link", name="The cycle diary, to print").scroll_into_view_if_needed()
+    long_bench.mouse.wheel(0, 2000)
+    expect(heading(long_bench)).not_to_be_in_viewport()
+    expect(section).to_be_in_viewport(ratio=0.9)
+
+
+def test_a_kit_that_reads_nitrogen_is_spoken_to_in_its_own_ppm(own_tank, running: Running) -> None:
+    page, tank = own_tank
+    expect(page.get_by_text("Ammonia still reads 0.25 ppm and nitrite 1 ppm.")).to_be_visible()
+    kit = {"basis": "N", "ammonia_ppm": [0, 0.2, 0.4, 0.8], "nitrite_ppm": [0, 0.1, 0.3, 0.8]}
+    write(page, running.url, tank, 0, {"kind": "kit-plan", "kit": kit}, 40)
+    page.reload()
+    expect(page.get_by_text("Ammonia still reads 0.19 ppm as N and nitrite 0.3 ppm as N.")).to_be_visible()
+    chart = page.get_by_role("figure").filter(has_text="What the tests say")
+    chart.get_by_text("As a table").click()
+    # The same tests in the same chart, now as nitrogen: 2 ppm of ammonia as the ion are 1.6.
+    expect(chart.get_by_role("row", name=re.compile(r"1\.5\d|1\.6")).first).to_be_visible()
+
+
+def test_tests_off_the_scale_are_no_stall_and_say_what_stands_in_the_way(
+    page: Page, new_keeper: str, running: Running
+) -> None:
+    tank = send(page, running.url, "POST", "/api/tanks", {"name": "Plateau"})["id"]
+    start = (datetime.now(UTC) - timedelta(days=18)).isoformat()
+    write(page, running.url, tank, 18, {"kind": "cycle-plan", "started_at": start, "start_kh_dkh": 9}, 0)
+    write(page, running.url, tank, 18, {"kind": "dose", "raise_mg_n_l": 3}, 1)
+    for n, day in enumerate((5, 3, 0.1)):
+        body = {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 5, "off_scale": ["nitrite"], "kh_dkh": 7}
+        write(page, running.url, tank, day, body, 2 + n)
+    page.goto(f"{running.url}/tanks/{tank}/cycle")
+    expect(heading(page)).to_contain_text("It may not have stalled at all")
+    expect(page.get_by_role("region", name="What stands in its way")).to_contain_text("Nitrite is off the kit.")
+    expect(page.get_by_text("Read nitrite diluted")).to_be_visible()
+
+
 def test_what_is_foreseen_is_said_with_its_day_here_and_on_today(own_tank, running: Running) -> None:
     page, _tank = own_tank
     seen = page.get_by_role("list", name="Foreseen")

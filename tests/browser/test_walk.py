@@ -182,6 +182,8 @@ def test_a_tank_that_cleared_its_doses_may_have_fish(page: Page, new_keeper: str
     page.goto(f"{running.url}/tanks/{tank}/cycle")
     expect(heading(page)).to_contain_text("You may add fish")
     expect(page.get_by_text(re.compile("Ready, by the load-matched standard")).first).to_be_visible()
+    # What has been proved is no longer forecast.
+    expect(page.get_by_text(re.compile(r"Ready between day \d+"))).to_have_count(0)
     expect(page.get_by_role("region", name="First, today")).to_contain_text("Change 3")
     expect(page.get_by_text("Add the first animals", exact=True)).to_be_visible()
 

@@ -136,14 +136,13 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
       <FirstAction action={advice.first} log={log} tankId={tankId} lines={advice.working} />
       <Foreseen state={state} start={start} />
       <Then state={state} />
-      {forecast && !state.stocked && (
+      {forecast && !state.stocked && !readiness.ready && (
         <Lead>
           <Figure title="The forecast" lines={forecast.working}>
             {forecast.verdict}
           </Figure>{" "}
           {forecast.pass_day_p10 != null &&
             forecast.pass_day_p90 != null &&
-            !readiness.ready &&
             `That is ${dateOf(forecast.pass_day_p10)} to ${dateOf(forecast.pass_day_p90)}. `}
           {state.forecast_left_alone?.outcome === "no-date" &&
             forecast.outcome === "range" &&
