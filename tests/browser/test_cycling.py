@@ -122,7 +122,7 @@ def test_tests_off_the_scale_are_no_stall_and_say_what_stands_in_the_way(
         body = {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 5, "off_scale": ["nitrite"], "kh_dkh": 7}
         write(page, running.url, tank, day, body, 2 + n)
     page.goto(f"{running.url}/tanks/{tank}/cycle")
-    expect(heading(page)).to_contain_text("It may not have stalled at all")
+    expect(heading(page)).to_contain_text("It may not have stalled: nitrite is off the scale")
     expect(page.get_by_role("region", name="What stands in its way")).to_contain_text("Nitrite is off the kit.")
     expect(page.get_by_text("Read nitrite diluted")).to_be_visible()
 

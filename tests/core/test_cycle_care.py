@@ -132,6 +132,22 @@ def test_only_what_stands_still_is_a_stall(change: dict, stalled: bool) -> None:
     assert advice({**SPENT, **change}).stalled is stalled
 
 
+def test_with_animals_in_the_verdict_says_what_stands_and_the_action_what_to_do() -> None:
+    log = {**DOSED, "method": "animals-in", "animals_in_mg_n_l_day": 0.1, "readings": [reading(8.9, 2, 1, ph=7.8)]}
+    found = advice(log)
+    assert found.verdict == "Ammonia and nitrite are above what animals bear from day to day."
+    assert found.first.do == "change-water"
+    assert found.first.reason.startswith("Ammonia reads 2 ppm where 0.")
+    assert found.first.reason.endswith("is the most; nitrite reads 1 ppm where 0.5 ppm is the most.")
+    # Once it has been changed, the old test no longer asks for another change.
+    after = advice({**log, "changes": [{"day": 8.95, "share": 0.5}]})
+    assert after.verdict.startswith("Water was changed since the last test")
+    assert after.first.do == "test"
+    heavy = advice({**log, "animals_in_mg_n_l_day": 20})
+    assert "Even so it will not stay under the limit until tomorrow" in heavy.verdict
+    assert "Change" not in heavy.verdict
+
+
 def test_a_dose_before_a_change_is_diluted_by_it_and_one_after_is_not() -> None:
     log = {**DOSED, "net_l": 100, "readings": [reading(8, 1, 0)], "tap": {"ammonia_mg_n_l": 0.2}}
     before = [{"day": 8.2, "raise_mg_n_l": 1.0}]

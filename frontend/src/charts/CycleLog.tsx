@@ -12,6 +12,8 @@ interface Props {
   log: Log;
   forecast: CycleForecast;
   share: Shares;
+  /** Whether it is ready already, so that no date stands ahead. Default: not. */
+  passed?: boolean;
   dateOf: (day: number) => string;
 }
 
@@ -145,7 +147,7 @@ function OneLine({ log, forecast, share, dateOf, shown }: Props & { shown: Exclu
   );
 }
 
-function Poisons({ log, forecast, share, dateOf }: Props) {
+function Poisons({ log, forecast, share, passed = false, dateOf }: Props) {
   const small = usePhone();
   const W = small ? 372 : 640;
   const marks = (field: "ammonia" | "nitrite" | "nitrate"): Mark[] =>
@@ -179,8 +181,8 @@ function Poisons({ log, forecast, share, dateOf }: Props) {
       opacity={0.5}
     />
   );
-  const ready = forecast.pass_day_p10 != null && forecast.pass_day_p90 != null;
-  const sentence = `Lines are your tests in ppm, bands hold four of five likely courses. ${forecast.verdict}`;
+  const ready = !passed && forecast.pass_day_p10 != null && forecast.pass_day_p90 != null;
+  const sentence = `Lines are your tests in ppm, bands hold four of five likely courses. ${passed ? "It has passed: fed on as advised it goes like this." : forecast.verdict}`;
   const rows = (log.readings ?? []).map((r) => [
     dateOf(r.day),
     ppm(r.ammonia_mg_n_l, share.ammonia),

@@ -96,13 +96,23 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
           {
             id: "chart",
             title: "Forecast",
-            content: () => <CycleLog log={log} forecast={forecast} share={shares} dateOf={dateOf} />,
+            content: () => <CycleLog
+                log={log}
+                forecast={forecast}
+                share={shares}
+                passed={readiness.ready}
+                dateOf={dateOf}
+              />,
           },
+          ...(readiness.ready
+            ? []
+            : [
           {
             id: "what-if",
             title: "What if",
             content: () => <WhatIf log={log} forecast={forecast} dateOf={dateOf} />,
           },
+              ]),
         ]
       : []),
     ...(state.settled ? [] : [{ id: "ready", title: "Ready?", content: () => <Ready state={state} /> }]),

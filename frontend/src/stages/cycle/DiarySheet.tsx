@@ -93,6 +93,7 @@ function Sheet({ tankId, name, standing, tables, state }: Props) {
           log={state.log}
           forecast={state.forecast}
           share={kitShares(tables, state.log.kit)}
+          passed={state.readiness?.ready}
           dateOf={dateOf}
         />
       )}

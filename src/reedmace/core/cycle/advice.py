@@ -256,7 +256,12 @@ def _verdict(log: CycleLog, s: State, d: Diagnosis, stalled: bool) -> str:
     if stalled:
         return f"It has stalled: {d.causes[0].title[0].lower()}{d.causes[0].title[1:]}"
     if d.stuck and d.unseen():
-        return "It may not have stalled at all: the tests stand where they could not show a fall."
+        why = (
+            "nitrite is off the scale, where a fall would not show"
+            if d.has("off-scale")
+            else "the kit is past its date, and may not show a fall"
+        )
+        return f"It may not have stalled: {why}."
     if not log.readings:
         return "Nothing is known yet: begin with a test of the bare water."
     if s.low_kh:

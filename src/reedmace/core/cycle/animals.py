@@ -6,7 +6,10 @@ from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.ramp import RampStep, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer
 from reedmace.core.cycle.stalls import State, state_of
+from reedmace.core.quantity.units import Species as Test
 from reedmace.core.working import CannotAnswer, Working
+
+_TESTS: dict[str, Test] = {"Ammonia": "ammonia", "Nitrite": "nitrite", "Nitrate": "nitrate"}
 
 
 def first_group(log: CycleLog, ready: CycleReadinessAnswer) -> Action:
@@ -126,7 +129,7 @@ def with_animals(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]
                     else ""
                 )
                 + "Treated, at tank temperature.",
-                reason=plan.verdict.split(". ")[0] + ".",
+                reason=_over(log, plan),
                 when="now",
                 amount=first.litres,
                 amount_unit="L",
@@ -140,7 +143,7 @@ def with_animals(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]
                 do="change-water",
                 title="Let new water drip in",
                 detail="Over hours, treated, testing pH as it goes; no bucket at once.",
-                reason=plan.verdict.split(". ")[0] + ".",
+                reason=_over(log, plan),
                 when="now",
                 caution=plan.cautions[0],
             )
@@ -188,7 +191,23 @@ def with_animals(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]
             caution=plan.vet,
         )
     )
-    return plan.verdict, actions
+    if plan.changes and changed_since:
+        return "Water was changed since the last test: test again, to see what is left.", actions
+    # The change itself is the first action; what it is for, and what it cannot do, is the verdict.
+    stands, _, after = plan.verdict.partition(" Change ")
+    return f"{stands}{f' Even so {rest}' if (rest := after.partition(' Even so ')[2]) else ''}", actions
+
+
+def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:
+    """What stands over its limit, and where that lies, in the kit's own ppm."""
+    found = [
+        f"{one.what.lower()} reads {log.ppm(one.now_mg_n_l, _TESTS[one.what])} where"
+        f" {log.ppm(one.limit_mg_n_l, _TESTS[one.what])} is the most"
+        for one in plan.limits
+        if one.over
+    ]
+    words = "; ".join(found) or "so that it is still under its limits tomorrow"
+    return f"{words[0].upper()}{words[1:]}."
 
 
 def _ramp(log: CycleLog, ready: CycleReadinessAnswer) -> list[RampStep]:

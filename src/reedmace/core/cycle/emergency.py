@@ -180,7 +180,10 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     if q.ammonia_mg_n_l > acute and q.salinity_g_kg <= 1:
         verdict = f"Act now: ammonia is above the one-hour criterion of {ppm_words(acute, 'ammonia', q.basis)}."
     elif over:
-        verdict = f"{' and '.join(o.what for o in over)} {'are' if len(over) > 1 else 'is'} above what animals bear from day to day."
+        names = " and ".join(o.what for o in over)
+        verdict = (
+            f"{names[0]}{names[1:].lower()} {'are' if len(over) > 1 else 'is'} above what animals bear from day to day."
+        )
     else:
         verdict = "Within the limits today; keep it there."
     if changes:
