@@ -371,8 +371,9 @@ def _simulated(keeper, start: datetime) -> int:
     return tank
 
 
-def test_a_whole_cycle_on_a_simulated_tank_by_the_advice_alone(visitor, seed: int = 3) -> None:
+def test_a_whole_cycle_on_a_simulated_tank_by_the_advice_alone(visitor) -> None:
     """Follow the advice for weeks: it ends ready, and the simulated film then really clears its load."""
+    seed = 3
     start = datetime(2026, 3, 1, 8, 0, tzinfo=UTC)
     who = {"email": f"simulated{seed}@yard.example", "password": "reed and water"}
     with time_machine.travel(start, tick=False):

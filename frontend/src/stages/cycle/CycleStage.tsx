@@ -96,22 +96,24 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
           {
             id: "chart",
             title: "Forecast",
-            content: () => <CycleLog
+            content: () => (
+              <CycleLog
                 log={log}
                 forecast={forecast}
                 share={shares}
                 passed={readiness.ready}
                 dateOf={dateOf}
-              />,
+              />
+            ),
           },
           ...(readiness.ready
             ? []
             : [
-          {
-            id: "what-if",
-            title: "What if",
-            content: () => <WhatIf log={log} forecast={forecast} dateOf={dateOf} />,
-          },
+                {
+                  id: "what-if",
+                  title: "What if",
+                  content: () => <WhatIf log={log} forecast={forecast} dateOf={dateOf} />,
+                },
               ]),
         ]
       : []),
