@@ -1,5 +1,7 @@
 """Around the forecast: what if, history, methods, plan, balance, ready, ramp, emergency, cloud, seeds, foresight."""
 
+from itertools import pairwise
+
 import pytest
 
 from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, mixed_ph, un_ionised_share
@@ -705,3 +707,50 @@ def test_where_money_is_short_a_bottle_is_left_out() -> None:
     assert short["measured-ammonia"].costs == "little"
     _, spend = methods(means={"bottle": "in-date"})
     assert spend["measured-ammonia"].costs == "some"
+
+
+def test_a_proof_too_small_for_one_group_adds_nothing_and_says_what_to_prove() -> None:
+    answer = ramp(0.001, ("rosy-barb", 12))
+    assert answer.steps == []
+    assert answer.verdict.startswith("Nothing yet: even 6 × rosy barb")
+    assert "ppm of ammonia in a day first" in answer.verdict
+
+
+def test_single_large_animals_come_one_at_a_time_and_on_half_rations() -> None:
+    # A small proven film and large animals: each one alone is more than half as much again.
+    answer = compute(
+        "stocking-ramp",
+        {"net_l": 60, "proven_mg_n_l_day": 0.05, "animals": [
+            {"species_id": "cherry-shrimp", "count": 10}, {"species_id": "fancy-goldfish", "count": 2}]},
+    )  # fmt: skip
+    assert answer.steps[0].add[0].species_id == "cherry-shrimp"
+    later = answer.steps[1:]
+    assert [a.count for s in later for a in s.add if a.species_id == "fancy-goldfish"] == [1, 1]
+    assert any("half rations" in s.before for s in later)
+    loads = [s.load_mg_n_l_day for s in answer.steps]
+    assert loads == sorted(loads)
+    assert answer.steps[-1].plan_share == pytest.approx(1)
+
+
+def test_even_thousands_come_in_a_few_dozen_steps() -> None:
+    answer = compute(
+        "stocking-ramp",
+        {"net_l": 30, "proven_mg_n_l_day": 0.01, "animals": [
+            {"species_id": "cherry-shrimp", "count": 1}, {"species_id": "fancy-goldfish", "count": 1900}]},
+    )  # fmt: skip
+    assert 5 < len(answer.steps) < 40
+    assert sum(a.count for s in answer.steps for a in s.add) == 1901
+    for before, after in pairwise([s.load_mg_n_l_day for s in answer.steps]):
+        one = answer.full_load_mg_n_l_day / 1900
+        assert after <= 1.5 * before + 1.01 * one
+
+
+def test_with_some_in_the_next_group_is_reckoned_from_what_is_carried() -> None:
+    question = {"net_l": 130, "proven_mg_n_l_day": 0.0, "animals": [{"species_id": "zebra-danio", "count": 24}],
+                "present": [{"species_id": "zebra-danio", "count": 8}]}  # fmt: skip
+    answer = compute("stocking-ramp", question)
+    assert answer.verdict.startswith("Next ")
+    assert answer.steps[0].add[0].count == 4
+    assert answer.steps[0].before.startswith("After a week of zeros")
+    done = compute("stocking-ramp", {**question, "present": [{"species_id": "zebra-danio", "count": 24}]})
+    assert (done.steps, done.verdict) == ([], "All the planned animals are in.")

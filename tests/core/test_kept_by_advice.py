@@ -11,6 +11,7 @@ from datetime import UTC, datetime
 import numpy as np
 import pytest
 
+from reedmace.core.chemistry import un_ionised_share
 from reedmace.core.cycle import (
     CycleAdviceQuestion,
     CycleForecastQuestion,
@@ -234,3 +235,36 @@ def test_soft_water_left_without_bicarbonate_stalls_and_is_named_before_and_afte
     assert stalled is not None
     assert foreseen < stalled
     assert one.tank.water(stalled)["kh_dkh"] < 2
+
+
+@pytest.mark.parametrize("seed", SEEDS)
+@pytest.mark.parametrize("load", [0.15, 0.35], ids=["light stock", "fair stock"])
+def test_animals_put_in_too_soon_are_brought_through_by_the_advice(load: float, seed: int) -> None:
+    """Tested morning and evening, changed as told: the poisons stay within what a kit can steer, until the film has come."""
+    one = begun("animals-in", seed, animals_in_mg_n_l_day=load, planned_load_mg_n_l_day=load, start_kh_dkh=5)
+    free, nitrite, changed, last_change = [], [], 0.0, 0.0
+    for half in range(2 * 90):
+        day = half / 2 + 0.02
+        one.test(day)
+        advice = cycle_advice(CycleAdviceQuestion(log=one.log(day)))
+        assert all(a.do != "dose-ammonia" for a in [advice.first, *advice.then])
+        for action in [advice.first, *advice.then]:
+            if action.do == "change-water" and action.amount is not None:
+                share = min(action.amount / LITRES, 0.95)
+                one.tank.change(day + 0.02, share)
+                changed, last_change = changed + share, day
+            if action.do == "raise-kh" and action.raise_dkh is not None:
+                one.tank.alkalinity(day + 0.02, action.raise_dkh)
+        water = one.tank.water(day + 0.04)
+        free.append(water["ammonia_mg_n_l"] * un_ionised_share(water["ph"], 26))
+        nitrite.append(water["nitrite_mg_n_l"])
+        if cycle_readiness(CycleReadinessQuestion(log=one.log(day + 0.03))).ready:
+            break
+    # The limits are 0.02 mg N/L of free ammonia and half a ppm of nitrite; a kit's step and half a day lie between.
+    assert max(free) < 0.035
+    assert max(nitrite) < 1.2 * NO2_PPM
+    assert float(np.median(nitrite)) < 0.5 * NO2_PPM
+    # Weeks of changes, and then none: the film carries them, whether or not the kit shows a clean week yet.
+    assert 5 < changed < 60
+    assert day > 35
+    assert day - last_change > 6

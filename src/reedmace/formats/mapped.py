@@ -169,6 +169,8 @@ def _uses(question: MappedCsv, header: list[str], body: list[tuple[int, list[str
             unit = "ppm-N"
         if target == "kh" and ("ppm" in low or "mg" in low or "caco3" in low):
             unit = "ppm-CaCO3"
+        if target == "kh" and re.search(r"\bm(eq|mol)\b", low):
+            unit = "meq/L"
         if target == "temperature" and re.search(r"°?f\b|fahren", low):
             unit = "F"
         if target in taken:

@@ -211,7 +211,7 @@ def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:
 
 
 def _ramp(log: CycleLog, ready: CycleReadinessAnswer) -> list[RampStep]:
-    """Steps still to come, none where nothing is planned or proven, or where the plan takes too many."""
+    """Steps still to come, none where nothing is planned or proven, or a species is not listed."""
     if not log.animals:
         return []
     try:

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from reedmace.core.quantity.units import Basis, ppm_words
 from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
-from reedmace.core.working import Answer, CannotAnswer, Name, NetLitres, Part, Question, Share, Working, number, whole
+from reedmace.core.working import Answer, Name, NetLitres, Part, Question, Share, Working, number, whole
 
 MARGIN = 1.2
 """A dose gone in a day carries that dose over 1.2, the margin of the load-matched standard."""
@@ -18,7 +18,6 @@ SHOAL = 6
 FIRST_SHARE = 0.5
 PROOF_HOLDS_DAYS = 14
 """A dose gone in a day speaks for the film so long, if animals feed a good part of it meanwhile (memory)."""
-MOST_STEPS = 60
 LOAD_TEST = "Load test between steps: fed as usual, ammonia and nitrite at zero on days 1, 3 and 7 after the last animals. Otherwise wait and test again."
 
 
@@ -81,7 +80,7 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
 
     question: L, mg N/(L day), animals, days between steps.
     Source: Timmons and Ebeling for the loads; group sizes and pace are common practice.
-    Raises CannotAnswer for a species nobody has listed, or a plan that takes too many steps.
+    Raises CannotAnswer for a species nobody has listed.
     """
     q, w = question, Working()
 
@@ -116,13 +115,8 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
         ceiling = w.line("p next", "max(1.5 × carried, proven / 1.2)", f"max(1.5 × {load:.3g}, {allowed:.3g})", max(load * STEP_UP, allowed), "mg N/(L day)", "memory")  # fmt: skip
     else:
         ceiling = min(allowed, max(FIRST_SHARE * full, left[0].each * left[0].shoal)) if allowed > 0 else 0.0
+    # Every step adds half as much again or an animal at least, so even thousands come in a few dozen.
     while any(one.count for one in left):
-        if len(steps) == MOST_STEPS:
-            raise CannotAnswer(
-                "animals",
-                f"this would take more than {MOST_STEPS} steps.",
-                "Prove a larger dose before the first animals.",
-            )
         added = _take(left, ceiling - load)
         if not added:
             if not steps and load == 0:

@@ -1,0 +1,85 @@
+"""The demo's story, on any day it is started: each tank stands where its keeper is meant to find it."""
+
+from datetime import UTC, datetime
+
+import pytest
+import time_machine
+
+from reedmace.demo import write_demo
+from reedmace.store.database import connect
+
+DAYS = {
+    "an autumn noon": datetime(2026, 11, 25, 12, 0, tzinfo=UTC),
+    "the end of a leap February": datetime(2028, 2, 29, 23, 30, tzinfo=UTC),
+    "the night the clocks go forward": datetime(2027, 3, 28, 1, 30, tzinfo=UTC),
+    "new year": datetime(2027, 1, 1, 0, 5, tzinfo=UTC),
+}
+
+
+@pytest.fixture(scope="module", params=DAYS.values(), ids=DAYS.keys())
+def yard(request, mariadb, app):
+    """(today's rows by tank, tank states by name, cycle states by name) of a demo written on that day."""
+    now = request.param
+    database = connect(mariadb.owner_url)
+    with time_machine.travel(now, tick=False), database.connection_context():
+        write_demo(database, fresh=True, now=now)
+        client = app.test_client()
+        token = client.get("/api/session").json["csrf_token"]
+        assert client.post("/api/session/demo", headers={"X-CSRF-Token": token}).status_code == 201
+        today = client.get("/api/today").json
+        rows = {r["tank"]["name"]: r for r in today["rows"]}
+        ids = {name: r["tank"]["id"] for name, r in rows.items()}
+        tanks = {name: client.get(f"/api/tanks/{i}").json for name, i in ids.items()}
+        cycles = {name: client.get(f"/api/tanks/{i}/cycle").json for name, i in ids.items()}
+        return today, rows, tanks, cycles
+
+
+def test_the_four_tanks_are_there_and_only_one_has_stalled(yard) -> None:
+    today, rows, _, _ = yard
+    assert [name for name, r in rows.items() if r["advice"] and r["advice"]["stalled"]] == ["Long bench"]
+    assert set(rows) == {"Long bench", "Kiln room", "Bindery window", "Courtyard door"}
+    assert len(today["seeds"]) == 2
+
+
+def test_the_long_bench_has_stalled_for_want_of_alkalinity_and_says_the_grams(yard) -> None:
+    _, _, _, cycles = yard
+    state = cycles["Long bench"]
+    assert 16 <= state["log"]["day_now"] < 17
+    advice = state["advice"]
+    assert advice["stalled"]
+    assert {"alkalinity", "acid"} <= {c["kind"] for c in advice["causes"]}
+    assert advice["first"]["do"] == "raise-kh"
+    assert 20 < advice["first"]["amount"] < 32
+    assert state["forecast"]["outcome"] == "range"
+    assert state["forecast_left_alone"]["outcome"] == "no-date"
+    assert not state["readiness"]["ready"]
+    # Nothing the keeper wrote is in doubt, and the usual courses explain it.
+    assert state["forecast"]["doubtful"] == []
+    assert not any("usual course" in line for line in state["forecast"]["rests_on"])
+
+
+def test_the_kiln_room_is_at_choosing_and_the_bindery_at_its_cycle(yard) -> None:
+    _, rows, _, cycles = yard
+    assert cycles["Kiln room"]["log"] is None
+    assert cycles["Bindery window"]["log"] is None
+    assert (rows["Kiln room"]["stage"], rows["Bindery window"]["stage"]) == ("filter", "cycle")
+    grown = sorted(s["seed"]["answer"]["grown_share"] for s in yard[0]["seeds"])
+    assert 0.5 < grown[0] < 1
+    assert grown[1] == 1
+
+
+def test_the_courtyard_is_settled_and_its_filter_is_due(yard) -> None:
+    _, _, tanks, cycles = yard
+    state = cycles["Courtyard door"]
+    assert state["settled"]
+    assert state["advice"]["first"]["do"] == "test"
+    assert not any(limit["over"] for limit in state["emergency"]["limits"])
+    titles = [d["title"] for d in tanks["Courtyard door"]["due"]]
+    assert "Clean the filter" in titles
+    assert "Time the flow" in titles
+
+
+def test_written_twice_it_stands_once(yard, mariadb) -> None:
+    database = connect(mariadb.owner_url)
+    with database.connection_context():
+        assert write_demo(database) is False
