@@ -186,6 +186,10 @@ def test_a_tank_that_cleared_its_doses_may_have_fish(page: Page, new_keeper: str
     expect(page.get_by_text(re.compile(r"Ready between day \d+"))).to_have_count(0)
     expect(page.get_by_role("region", name="First, today")).to_contain_text("Change 3")
     expect(page.get_by_text("Add the first animals", exact=True)).to_be_visible()
+    # Once changed, the animals come first, and no second change is asked for.
+    page.get_by_role("region", name="First, today").get_by_role("button", name="Done").click()
+    expect(page.get_by_role("region", name="First, today")).to_contain_text("Add the first animals")
+    expect(page.get_by_text(re.compile(r"^Change \d+ L"))).to_have_count(0)
 
 
 def test_the_keyboard_alone_measures_stocks_chooses_and_logs(page: Page, new_keeper: str) -> None:

@@ -252,6 +252,34 @@ def test_not_yet_says_why(change: dict, words: str) -> None:
     assert any(words in m for m in answer.missing)
 
 
+@pytest.mark.parametrize(
+    ("changes", "nitrate", "does", "share"),
+    [
+        ([], 40, "change-water", 0.6),
+        ([0.3], 40, "change-water", 1 - 0.4 / 0.7),
+        ([0.6], 40, "add-animals", None),
+        ([0.3, 0.43], 40, "add-animals", None),
+        ([0.6], 200, "change-water", 0.75),
+    ],
+    ids=["none yet", "half of it", "all at once", "in two", "still too much nitrate"],
+)
+def test_the_final_change_is_asked_for_once_and_what_is_left_of_it(
+    changes: list[float], nitrate: float, does: str, share: float | None
+) -> None:
+    when = max(d["day"] for d in CLEARED["doses"]) + 1.05
+    readings = [{**r, "nitrate_mg_n_l": nitrate * NA} for r in CLEARED["readings"]]
+    log = {
+        **CLEARED,
+        "readings": readings,
+        "changes": [{"day": when + n / 100, "share": s} for n, s in enumerate(changes)],
+    }
+    first = compute("cycle-advice", {"log": {**log, "day_now": when + 0.1}}).first
+    assert first.do == does
+    assert first.when == "now"
+    if share is not None:
+        assert first.amount == pytest.approx(share * CLEARED["net_l"], rel=0.02)
+
+
 def test_standards_disagree_side_by_side() -> None:
     standards = {s.standard: s for s in ready(CLEARED).standards}
     assert standards["load-matched"].passes

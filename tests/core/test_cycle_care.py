@@ -150,6 +150,15 @@ def test_with_animals_in_the_verdict_says_what_stands_and_the_action_what_to_do(
     assert "Change" not in heavy.verdict
 
 
+def test_untreated_water_asks_for_conditioner_until_it_has_had_it() -> None:
+    raw = {"day": 8.8, "share": 0.3, "treated": False}
+    log = {**DOSED, "tap": {"chlorine": "chlorine"}, "readings": [reading(8.9, 1, 0.5)], "start_kh_dkh": 8}
+    first = advice({**log, "changes": [raw]}).first
+    assert (first.do, first.when) == ("treat-water", "now")
+    assert advice({**log, "changes": [{**raw, "conditioned": True}]}).first.do != "treat-water"
+    assert advice({**log, "changes": [{**raw, "treated": True}]}).first.do != "treat-water"
+
+
 def test_a_dose_before_a_change_is_diluted_by_it_and_one_after_is_not() -> None:
     log = {**DOSED, "net_l": 100, "readings": [reading(8, 1, 0)], "tap": {"ammonia_mg_n_l": 0.2}}
     before = [{"day": 8.2, "raise_mg_n_l": 1.0}]

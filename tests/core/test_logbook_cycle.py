@@ -80,6 +80,12 @@ def test_media_work_keeps_its_kind_and_share(what: str, becomes: str) -> None:
     assert (media.what, media.share, media.day) == (becomes, 0.3, 5)
 
 
+def test_conditioner_belongs_to_the_changes_before_it() -> None:
+    raw = {"kind": "water-change", "share": 0.3, "treated": False}
+    changes = log_of((5, raw), (5.2, {"kind": "conditioner"}), (9, raw)).changes
+    assert [(c.day, c.treated, c.conditioned) for c in changes] == [(5, False, True), (9, False, False)]
+
+
 def test_putting_a_spare_in_to_seed_is_no_work_on_this_tanks_media() -> None:
     assert log_of((5, {"kind": "media-work", "what": "seeding-started"})).media == []
 

@@ -189,6 +189,12 @@ class WaterChange(Part):
     litres: Annotated[float, number("L", 0, 1e6)] | None = None
 
 
+class Conditioner(Part):
+    """Conditioner to the whole tank's litres, after water went in untreated."""
+
+    kind: Literal["conditioner"]
+
+
 class Outage(Part):
     """The filter stopped, or ran again."""
 
@@ -267,6 +273,7 @@ Body = Annotated[
     | Dose
     | AlkalinityAdded
     | WaterChange
+    | Conditioner
     | Outage
     | MediaWork
     | PlantGrowth
@@ -314,6 +321,7 @@ __all__ = [
     "PLAN_KINDS",
     "AlkalinityAdded",
     "Body",
+    "Conditioner",
     "CyclePlan",
     "Dose",
     "Entry",

@@ -22,6 +22,7 @@ from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
 from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
 from reedmace.logbook.entries import (
+    Conditioner,
     CyclePlan,
     FilterPlan,
     FitPlan,
@@ -160,6 +161,7 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
     stock = standing.stock_plan.body if standing.stock_plan else None
     chosen = standing.filter_plan.body if standing.filter_plan else None
     filter_kind = chosen.chosen.kind if isinstance(chosen, FilterPlan) and chosen.chosen else None
+    conditioned = [e.at for e in standing.events if isinstance(e.body, Conditioner) and within(e.at)]
     growth = [day(e.at) for e in standing.events if isinstance(e.body, PlantGrowth) and within(e.at)]
     present = animals_in(standing)
     put_in = [day(e.at) for e in standing.events if isinstance(e.body, Stocking) and e.body.count > 0]
@@ -204,7 +206,12 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
             if e.body.kind == "dose" and within(e.at)
         ][-400:],
         changes=[
-            LoggedChange(day=max(day(e.at), 0), share=e.body.share, treated=e.body.treated)
+            LoggedChange(
+                day=max(day(e.at), 0),
+                share=e.body.share,
+                treated=e.body.treated,
+                conditioned=any(at >= e.at for at in conditioned),
+            )
             for e in standing.changes
             if e.body.kind == "water-change" and within(e.at)
         ][-400:],

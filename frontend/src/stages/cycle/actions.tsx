@@ -24,11 +24,14 @@ export function entryOf(action: Action, netL: number, growthSeen: boolean): Body
     return { kind: "water-change", share: Math.min(action.amount / netL, 1), litres: action.amount };
   if (action.do === "start-filter") return { kind: "outage", running: true };
   if (action.do === "watch-growth" && !growthSeen) return { kind: "plant-growth" };
-  if (action.do === "treat-water") return { kind: "note", text: "Conditioner to the whole tank." };
+  if (action.do === "treat-water") return { kind: "conditioner" };
   return null;
 }
 
 export const DONE: Partial<Record<Action["do"], string>> = { "watch-growth": "New growth seen" };
+
+/** Done once a reading says so: the thermostat too is believed only by the thermometer. */
+const LOGGED_BY_A_TEST = new Set<Action["do"]>(["test", "dilute-test", "warm", "cool"]);
 
 interface FirstActionProps {
   action: Action;
@@ -64,7 +67,7 @@ export function FirstAction({ action, log, tankId, lines }: FirstActionProps) {
           >
             {DONE[action.do] ?? "Done"}
           </Button>
-        ) : action.do === "test" || action.do === "dilute-test" ? (
+        ) : LOGGED_BY_A_TEST.has(action.do) ? (
           <Button
             onPress={() => {
               document

@@ -19,6 +19,8 @@ export function words(body: Entry["body"], species: Tables["species"]): string {
       return `Cycle planned: ${(METHODS.find(([m]) => m === body.method)?.[1] ?? "measured ammonia").toLowerCase()}`;
     case "kit-plan":
       return "The steps of the kit";
+    case "conditioner":
+      return "Conditioner to the whole tank";
     case "plant-growth":
       return "New growth seen on the plants";
     case "seed":

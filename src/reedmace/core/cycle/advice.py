@@ -1,5 +1,7 @@
 """What to do today, in order, each with its reason; and why a cycle has stalled."""
 
+import math
+
 from reedmace.core.chemistry.change import Solute
 from reedmace.core.cycle.action import Action, change_of, cool_down, dose_of
 from reedmace.core.cycle.aid import FINAL_MOST, first_aid
@@ -13,13 +15,17 @@ from reedmace.core.cycle.log import (
     CycleLog,
 )
 from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
-from reedmace.core.cycle.stalls import Diagnosis, Finding, Foreseen, State, diagnose, state_of
+from reedmace.core.cycle.stalls import Diagnosis, Finding, Foreseen, State, carried, diagnose, state_of
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.working import Answer, Question, Working
 
 TOP_UP_UNDER_MG_N_L = 1.0 * NITROGEN_SHARE["NH4"]
 FINAL_NITRATE_MG_N_L = 20 * NITROGEN_SHARE["NO3"]
 FINAL_LEAST = 0.6
+FINAL_HOLDS_DAYS = 5.0
+"""Longer ago a change is no final one (memory)."""
+DONE_WITHIN = 0.1
+"""So near to the final change wanted, it has been made (memory)."""
 
 
 class CycleAdviceQuestion(Question):
@@ -85,14 +91,21 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
 
 
 def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Working) -> list[Action]:
-    before = s.nitrate[1] if s.nitrate else 0.0
+    before = carried(s.nitrate, [], log, log.tap.nitrate_mg_n_l) if s.nitrate else 0.0
     target = max(FINAL_NITRATE_MG_N_L, 1.2 * log.tap.nitrate_mg_n_l)
     solute = Solute(
         what="nitrate", now_ppm=min(before, 1e4), tap_ppm=min(log.tap.nitrate_mg_n_l, before), target_ppm=target
     )
     if log.animals_are_in():
         return next_group(log, ready)
-    litres, parts, shift = change_of(log, s, solute, FINAL_LEAST, FINAL_MOST, w)
+    # What has been changed since the last dose counts: the rest of it, or nothing, is left to do.
+    since = max([log.day_now - FINAL_HOLDS_DAYS, *(d.day for d in log.doses)])
+    left = math.prod(1 - c.share for c in log.changes if c.day >= since)
+    least = max(1 - (1 - FINAL_LEAST) / max(left, 0.05), 0.0)
+    cool = cool_down(log, s)
+    if least < DONE_WITHIN and before <= target * (1 + DONE_WITHIN):
+        return [*([cool] if cool else []), first_group(log, ready, changed=True), _keep_feeding(log)]
+    litres, parts, shift = change_of(log, s, solute, least, FINAL_MOST, w)
     times = f", {parts} times some hours apart" if parts > 1 else ""
     actions = [
         Action(
@@ -110,20 +123,17 @@ def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Work
             caution="Unplug heater and filter first; plug them back in after.",
         )
     ]
-    cool = cool_down(log, s)
-    if cool:
-        actions.append(cool)
-    actions.append(first_group(log, ready))
-    actions.append(
-        Action(
-            do="feed-film",
-            title="If they come later, keep dosing",
-            detail=f"{log.ppm(log.challenge_mg_n_l())} every two or three days, and change again the day before.",
-            reason="An unfed film fades.",
-            when="later",
-        )
+    return [*actions, *([cool] if cool else []), first_group(log, ready), _keep_feeding(log)]
+
+
+def _keep_feeding(log: CycleLog) -> Action:
+    return Action(
+        do="feed-film",
+        title="If they come later, keep dosing",
+        detail=f"{log.ppm(log.challenge_mg_n_l())} every two or three days, and change again the day before.",
+        reason="An unfed film fades.",
+        when="later",
     )
-    return actions
 
 
 def _baseline(log: CycleLog, s: State, w: Working) -> list[Action]:

@@ -39,7 +39,8 @@ def first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]
                 when="now",
             )
         )
-    if d.has("chlorine") and any(not c.treated and log.day_now - c.day <= 1.5 for c in log.changes):
+    raw = [c for c in log.changes if not c.treated and not c.conditioned and log.day_now - c.day <= 1.5]
+    if d.has("chlorine") and raw:
         actions.append(
             Action(
                 do="treat-water",

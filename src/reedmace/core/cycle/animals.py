@@ -12,8 +12,11 @@ from reedmace.core.working import CannotAnswer, Working
 _TESTS: dict[str, Test] = {"Ammonia": "ammonia", "Nitrite": "nitrite", "Nitrate": "nitrate"}
 
 
-def first_group(log: CycleLog, ready: CycleReadinessAnswer) -> Action:
-    """The animals to begin with, and when the next may come. log: the cycle's; ready: what has been proven."""
+def first_group(log: CycleLog, ready: CycleReadinessAnswer, *, changed: bool = False) -> Action:
+    """The animals to begin with, and when the next may come.
+
+    log: the cycle's; ready: what has been proven; changed: whether the large change has been made.
+    """
     who, when_more = "the first animals", "a part of the stock at a time"
     steps = _ramp(log, ready)
     if steps:
@@ -24,7 +27,7 @@ def first_group(log: CycleLog, ready: CycleReadinessAnswer) -> Action:
         title=f"Add {who}",
         detail=f"Within a few days of the change; {when_more}; test daily for a week.",
         reason="The film starves without them, and outgrown it lets ammonia stand.",
-        when="tomorrow",
+        when="now" if changed else "tomorrow",
     )
 
 

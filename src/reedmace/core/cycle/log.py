@@ -62,6 +62,7 @@ class LoggedChange(Part):
     day: Day
     share: Share
     treated: bool = True
+    conditioned: bool = Field(default=False, description="Conditioner went to the whole tank after it")
 
 
 class LoggedAlkalinity(Part):

@@ -82,8 +82,8 @@ def state_of(log: CycleLog) -> State:
     """The water now: the newest readings with what was added since. log: the cycle's."""
     ammonia, kh, ph = log.latest("ammonia_mg_n_l"), log.latest("kh_dkh"), log.latest("ph")
     doses = [(d.day, d.raise_mg_n_l) for d in log.doses]
-    now = _since(ammonia or (-1.0, 0.0), doses, log, log.tap.ammonia_mg_n_l)
-    kh_now = _since(kh, [(a.day, a.raise_dkh) for a in log.alkalinity], log, log.tap_kh_dkh()) if kh else None
+    now = carried(ammonia or (-1.0, 0.0), doses, log, log.tap.ammonia_mg_n_l)
+    kh_now = carried(kh, [(a.day, a.raise_dkh) for a in log.alkalinity], log, log.tap_kh_dkh()) if kh else None
     # Water put right since the pH was read: the old figure says nothing any more.
     treated = ph is not None and any(a.day >= ph[0] for a in log.alkalinity)
     return State(
@@ -100,9 +100,10 @@ def state_of(log: CycleLog) -> State:
     )
 
 
-def _since(read: tuple[float, float], added: list[tuple[float, float]], log: CycleLog, tap: float) -> float:
+def carried(read: tuple[float, float], added: list[tuple[float, float]], log: CycleLog, tap: float) -> float:
     """A figure carried on from the day it was read through what was added and changed since, in the order it happened.
 
+    read: (day, value), any unit; added: (day, amount) in that unit; log: whose changes count; tap: what a change brings.
     A dose before a change is diluted by it, one after is not.
     """
     day_read, value = read
@@ -134,7 +135,7 @@ def standing_still(log: CycleLog) -> bool:
         doses = [(d.day, d.raise_mg_n_l) for d in log.doses if ammonia and d.day <= ended]
         until = log.model_copy(update={"changes": [c for c in log.changes if c.day <= ended]})
         tap = log.tap.ammonia_mg_n_l if ammonia else log.tap.nitrite_mg_n_l
-        untouched = _since((begun, first), doses, until, tap)
+        untouched = carried((begun, first), doses, until, tap)
         most = first + sum(amount for day, amount in doses if day > begun)
         if max(HIGH_MG_N_L, 0.95 * untouched) <= last <= 1.1 * most:
             return True
