@@ -4647,6 +4647,17 @@ export interface components {
             unit?: "" | "ppm" | "ppm-N" | "dKH" | "ppm-CaCO3" | "meq/L" | "C" | "F";
         };
         /**
+         * Conditioner
+         * @description Conditioner to the whole tank's litres, after water went in untreated.
+         */
+        Conditioner: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "conditioner";
+        };
+        /**
          * Contribution
          * @description What one priority gave: weight (share of all weights) times score.
          */
@@ -5763,7 +5774,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -6903,6 +6914,12 @@ export interface components {
              * @default true
              */
             treated?: boolean;
+            /**
+             * Conditioned
+             * @description Conditioner went to the whole tank after it
+             * @default false
+             */
+            conditioned?: boolean;
         };
         /**
          * LoggedDose
@@ -7327,7 +7344,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
