@@ -131,7 +131,7 @@ function Logbook({ tankId, species }: { tankId: number; species: StageProps["tab
   );
   return (
     <section aria-label="Logbook">
-      <h2>Logbook, newest first</h2>
+      <h2>Logbook, last written first</h2>
       {entries.data.entries.length === 0 && <Lead>Nothing is written yet.</Lead>}
       <Lines>
         {entries.data.entries.map((e) => {
