@@ -17,8 +17,8 @@ interface Props {
   dateOf: (day: number) => string;
 }
 
-const H = 236;
-const PAD = { left: 30, right: 10, top: 30, bottom: 44 };
+const H = 250;
+const PAD = { left: 30, right: 10, top: 30, bottom: 58 };
 
 interface Mark {
   day: number;
@@ -296,24 +296,24 @@ function Poisons({ log, forecast, share, passed = false, dateOf }: Props) {
           </text>
         ))}
         {(log.doses ?? []).map((d) => (
-          <path key={d.day} d={`M${x(d.day)} ${H - 22} v10`} stroke="var(--seed)" strokeWidth={2.6} />
+          <path key={d.day} d={`M${x(d.day)} ${H - 36} v10`} stroke="var(--seed)" strokeWidth={2.6} />
         ))}
         {(log.alkalinity ?? []).map((d) => (
-          <path key={d.day} d={`M${x(d.day)} ${H - 22} v10`} stroke="var(--reed)" strokeWidth={2.6} />
+          <path key={d.day} d={`M${x(d.day)} ${H - 36} v10`} stroke="var(--reed)" strokeWidth={2.6} />
         ))}
         {(log.changes ?? []).map((d) => (
-          <circle key={d.day} cx={x(d.day)} cy={H - 17} r={4} fill="var(--water)" />
+          <circle key={d.day} cx={x(d.day)} cy={H - 31} r={4} fill="var(--water)" />
         ))}
         {[...(log.outages ?? []), ...(log.media ?? [])].map((d, i) => (
           <path
             key={i}
-            d={`M${x(d.day)} ${H - 22} l4.5 9 h-9 z`}
+            d={`M${x(d.day)} ${H - 36} l4.5 9 h-9 z`}
             fill="none"
             stroke="var(--ink-soft)"
             strokeWidth={1.6}
           />
         ))}
-        <text x={W - PAD.right} y={H - 10} textAnchor="end" className="soft">
+        <text x={W - PAD.right} y={H - 6} textAnchor="end" className="soft">
           {[
             (log.outages ?? []).length + (log.media ?? []).length && "triangles: filter or media",
             (log.doses ?? []).length && "brown bars: doses",
