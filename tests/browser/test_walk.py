@@ -190,6 +190,8 @@ def test_a_tank_that_cleared_its_doses_may_have_fish(page: Page, new_keeper: str
     page.get_by_role("region", name="First, today").get_by_role("button", name="Done").click()
     expect(page.get_by_role("region", name="First, today")).to_contain_text("Add the first animals")
     expect(page.get_by_text(re.compile(r"^Change \d+ L"))).to_have_count(0)
+    page.get_by_role("region", name="First, today").get_by_role("button", name="They are in").click()
+    expect(page.get_by_role("tab", name="First animals")).to_have_attribute("aria-selected", "true")
 
 
 def test_the_keyboard_alone_measures_stocks_chooses_and_logs(page: Page, new_keeper: str) -> None:

@@ -90,6 +90,10 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
   const { advice, readiness, log, forecast } = state;
   if (!advice || !readiness || !log) return null;
   const shares = kitShares(tables, log.kit);
+  const choose = (next: string) => {
+    setLeaf(next);
+    sessionStorage.setItem("reedmace.leaf", next);
+  };
   const leaves: Leaf[] = [
     ...(forecast && !state.settled
       ? [
@@ -145,7 +149,15 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
   return (
     <>
       <Verdict>{advice.verdict}</Verdict>
-      <FirstAction action={advice.first} log={log} tankId={tankId} lines={advice.working} />
+      <FirstAction
+        action={advice.first}
+        log={log}
+        tankId={tankId}
+        lines={advice.working}
+        onAnimals={() => {
+          choose("animals");
+        }}
+      />
       <Foreseen state={state} start={start} />
       <Then state={state} />
       {forecast && !state.stocked && !readiness.ready && (
@@ -165,10 +177,7 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
         label="More of this cycle"
         leaves={leaves}
         chosen={leaves.some((l) => l.id === leaf) ? leaf : (leaves[0]?.id ?? "ready")}
-        onChoose={(next) => {
-          setLeaf(next);
-          sessionStorage.setItem("reedmace.leaf", next);
-        }}
+        onChoose={choose}
       />
       <Bar>
         <Link to={`/tanks/${tankId}/diary`}>The cycle diary, to print</Link>

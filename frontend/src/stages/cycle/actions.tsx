@@ -38,9 +38,11 @@ interface FirstActionProps {
   log: Log;
   tankId: number;
   lines: Parameters<typeof Figure>[0]["lines"];
+  /** Opens the leaf on which the animals that came are written down. */
+  onAnimals: () => void;
 }
 
-export function FirstAction({ action, log, tankId, lines }: FirstActionProps) {
+export function FirstAction({ action, log, tankId, lines, onAnimals }: FirstActionProps) {
   const write = useWrite(tankId);
   const undo = useWrite(tankId);
   const body = entryOf(action, log.net_l, log.plants_growing_day != null);
@@ -67,6 +69,8 @@ export function FirstAction({ action, log, tankId, lines }: FirstActionProps) {
           >
             {DONE[action.do] ?? "Done"}
           </Button>
+        ) : action.do === "add-animals" ? (
+          <Button onPress={onAnimals}>They are in</Button>
         ) : LOGGED_BY_A_TEST.has(action.do) ? (
           <Button
             onPress={() => {
