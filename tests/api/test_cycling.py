@@ -102,7 +102,7 @@ def test_the_emergency_plan_is_there_once_both_poisons_were_tested_and_only_with
     assert cycle(keeper, tank)["emergency"] is None
     keeper.write(tank, reading(1, 1, ph=7.8, temperature_c=27), at=(NOW - timedelta(hours=2)).isoformat())
     plan = cycle(keeper, tank)["emergency"]
-    assert [limit["what"] for limit in plan["limits"]] == ["Ammonia", "Nitrite"]
+    assert [limit["what"] for limit in plan["limits"]] == ["ammonia", "nitrite"]
     assert plan["limits"][0]["now_mg_n_l"] == pytest.approx(NITROGEN_SHARE["NH4"])
     assert plan["changes"][0]["litres"] == pytest.approx(cycle(keeper, tank)["advice"]["first"]["amount"])
     # An empty tank has none, however high it reads.

@@ -56,9 +56,9 @@ def test_a_column_is_read_in_its_own_unit(header: str, cell: str, field: str, va
          {"columns": [{"column": "date", "target": "date"}, {"column": "a", "target": "kh", "unit": "F"}]}, "say which"),
         ("date,ammonia,basis", "2026-02-03,1,salt", {}, "is neither ion nor N"),
         ("date,NH4-N,basis", "2026-02-03,1,N", {}, "both say N"),
-        ("date,ammonia", "2026-02-03,5000", {}, ""),
-        ("date,pH", "2026-02-03,70", {}, ""),
-        ("date,ammonia", "2031-02-03,1", {}, ""),
+        ("date,ammonia", "2026-02-03,5000", {}, "must be at most 2000"),
+        ("date,pH", "2026-02-03,70", {}, "must be at most 10"),
+        ("date,ammonia", "2031-02-03,1", {}, "lies in the future"),
     ],
 )  # fmt: skip
 def test_each_fault_is_told_with_its_line_and_nothing_is_taken(header: str, row: str, more: dict, words: str) -> None:

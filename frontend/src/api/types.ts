@@ -5662,13 +5662,15 @@ export interface components {
         };
         /**
          * EmergencyPlanAnswer
-         * @description Limits, today's changes, feeding, tests, and when it is a vet's matter.
+         * @description Limits, today's changes, feeding, tests, and when it is a vet's matter. `stands` is the verdict without the changes.
          */
         EmergencyPlanAnswer: {
             /** Verdict */
             verdict: string;
             /** Working */
             working: components["schemas"]["WorkingLine"][];
+            /** Stands */
+            stands: string;
             /** Limits */
             limits: components["schemas"]["Limit"][];
             /** Changes */
@@ -6874,7 +6876,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "Ammonia" | "Nitrite" | "Nitrate";
+            what: "ammonia" | "nitrite" | "nitrate";
             /** Now Mg N L */
             now_mg_n_l: number;
             /** Limit Mg N L */
@@ -7390,6 +7392,18 @@ export interface components {
          */
         NitrogenBalanceQuestion: {
             log: components["schemas"]["CycleLog"];
+        };
+        /**
+         * NitrogenShares
+         * @description mg N in one mg of the ion, by test.
+         */
+        NitrogenShares: {
+            /** Ammonia */
+            ammonia: number;
+            /** Nitrite */
+            nitrite: number;
+            /** Nitrate */
+            nitrate: number;
         };
         /**
          * Note
@@ -9182,13 +9196,7 @@ export interface components {
             computations: components["schemas"]["Named"][];
             /** Twins */
             twins: components["schemas"]["Twin"][];
-            /**
-             * Nitrogen Share
-             * @description mg N in one mg of the ion, by test
-             */
-            nitrogen_share: {
-                [key: string]: number;
-            };
+            nitrogen_share: components["schemas"]["NitrogenShares"];
         };
         /**
          * Taken

@@ -40,6 +40,14 @@ class Twin(BaseModel):
     offset: float
 
 
+class NitrogenShares(BaseModel):
+    """mg N in one mg of the ion, by test."""
+
+    ammonia: float = Field(ge=0, le=1)
+    nitrite: float = Field(ge=0, le=1)
+    nitrate: float = Field(ge=0, le=1)
+
+
 class Tables(BaseModel):
     """The reference tables the screens choose from."""
 
@@ -48,7 +56,7 @@ class Tables(BaseModel):
     sources: list[SourceRow]
     computations: list[Named]
     twins: list[Twin]
-    nitrogen_share: dict[str, float] = Field(description="mg N in one mg of the ion, by test")
+    nitrogen_share: NitrogenShares
 
 
 @door.get("")
@@ -61,7 +69,11 @@ def read_tables() -> Tables:
         sources=[SourceRow(key=s.key, standing=s.standing, title=s.title) for s in SOURCES.values()],
         computations=[Named(name=c.name, answers=c.answers) for c in COMPUTATIONS.values()],
         twins=[Twin(unit=u, twin=t, factor=f, offset=o) for u, t, f, o in TWINS],
-        nitrogen_share={what: as_nitrogen(1, what, "ion") for what in ("ammonia", "nitrite", "nitrate")},
+        nitrogen_share=NitrogenShares(
+            ammonia=as_nitrogen(1, "ammonia", "ion"),
+            nitrite=as_nitrogen(1, "nitrite", "ion"),
+            nitrate=as_nitrogen(1, "nitrate", "ion"),
+        ),
     )
 
 

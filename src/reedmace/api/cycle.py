@@ -21,15 +21,13 @@ from reedmace.core.cycle import (
     NitrogenBalanceAnswer,
     NitrogenBalanceQuestion,
     StockingRampAnswer,
-    StockingRampQuestion,
     cycle_advice,
     cycle_forecast,
     cycle_readiness,
     emergency_today,
     nitrogen_balance,
-    stocking_ramp,
+    ramp_ahead,
 )
-from reedmace.core.working import CannotAnswer
 from reedmace.formats import (
     FaultRow,
     FoundColumn,
@@ -105,31 +103,11 @@ def read_cycle(tank_id: int) -> CycleState:
         forecast=cycle_forecast(CycleForecastQuestion(log=log)),
         forecast_left_alone=cycle_forecast(CycleForecastQuestion(log=log, hold_kh_dkh=0)),
         balance=nitrogen_balance(NitrogenBalanceQuestion(log=log)),
-        ramp=_ramp(log, readiness),
+        ramp=ramp_ahead(log, readiness),
         emergency=emergency_today(log) if log.animals_are_in() else None,
         stocked=log.stocked_day is not None,
         settled=log.settled(),
     )
-
-
-def _ramp(log: CycleLog, readiness: CycleReadinessAnswer) -> StockingRampAnswer | None:
-    """From what is proven, or until then from the challenge as if it were, to the planned stock."""
-    if not log.animals or (log.animals_are_in() and not log.present):
-        return None
-    proven = readiness.proven_mg_n_l_day or (0.0 if log.present else log.challenge_mg_n_l())
-    try:
-        return stocking_ramp(
-            StockingRampQuestion(
-                net_l=log.net_l,
-                proven_mg_n_l_day=min(proven, 1000),
-                animals=log.animals,
-                own_species=log.own_species,
-                present=log.present,
-                basis=log.kit.basis,
-            )
-        )
-    except CannotAnswer:
-        return None
 
 
 @door.get("/tanks/<int:tank_id>/readings.csv")

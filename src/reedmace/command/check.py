@@ -16,7 +16,7 @@ TYPES = FRONT / "src" / "api" / "types.ts"
 def test(rest: list[str]) -> int:
     """pytest over everything, or over what is named. Three processes on the two cores it aims at: browsers and servers wait a good part of the time."""
     environment = {**os.environ, "COLUMNS": "120"}
-    # The longest files first, so that neither process is left alone with one of them at the end.
+    # The longest files first, so that no process is left alone with one of them at the end.
     rooms = [f"tests/{room}" for room in ("browser", "faults", "api", "reference", "core")]
     everything = ["-n", "3", "--dist", "loadfile", "--no-loadscope-reorder", *rooms]
     return subprocess.run([sys.executable, "-m", "pytest", *(rest or everything)], cwd=ROOT, env=environment).returncode

@@ -42,8 +42,6 @@ export function FirstAnimals({ tankId, state, shares }: Props) {
   );
 }
 
-const TEST = { Ammonia: "ammonia", Nitrite: "nitrite", Nitrate: "nitrate" } as const;
-
 function Emergency({ plan, shares }: { plan: Plan; shares: Shares }) {
   return (
     <section aria-label="Animals are in: today">
@@ -65,11 +63,11 @@ function Emergency({ plan, shares }: { plan: Plan; shares: Shares }) {
           {plan.limits.map((l) => (
             <tr key={l.what}>
               <th scope="row">
-                {l.what} {l.over && <b>over</b>}
+                {l.what.replace(/^./, (letter) => letter.toUpperCase())} {l.over && <b>over</b>}
               </th>
-              <td>{ppmWords(l.now_mg_n_l, TEST[l.what], shares)}</td>
+              <td>{ppmWords(l.now_mg_n_l, l.what, shares)}</td>
               <td>
-                {ppmWords(l.limit_mg_n_l, TEST[l.what], shares)}, {l.rule}
+                {ppmWords(l.limit_mg_n_l, l.what, shares)}, {l.rule}
               </td>
             </tr>
           ))}

@@ -56,8 +56,7 @@ export function NewEntry({ tankId, netL, standing, tables }: NewEntryProps) {
     if (doing === "water-change")
       return { kind: "water-change", share: Math.min(litres / (netL ?? 1), 1), litres, treated };
     if (doing === "media") return { kind: "media-work", what: media, share: share / 100, text };
-    if (doing === "dose")
-      return { kind: "dose", raise_mg_n_l: litres * (tables.nitrogen_share.ammonia ?? 0.776) };
+    if (doing === "dose") return { kind: "dose", raise_mg_n_l: litres * tables.nitrogen_share.ammonia };
     if (doing === "kh") return { kind: "alkalinity", raise_dkh: litres };
     if (doing === "growth") return { kind: "plant-growth" };
     if (doing === "power") return { kind: "outage", running: running === "on" };

@@ -1,7 +1,7 @@
 """The nitrogen cycle of a new tank: kinetics, forecast, advice, readiness, and the first animals."""
 
 from reedmace.core.cycle.advice import CycleAdviceAnswer, CycleAdviceQuestion, cycle_advice
-from reedmace.core.cycle.animals import emergency_today
+from reedmace.core.cycle.animals import emergency_today, ramp_ahead
 from reedmace.core.cycle.balance import NitrogenBalanceAnswer, NitrogenBalanceQuestion, nitrogen_balance
 from reedmace.core.cycle.cloudy import CloudyWaterAnswer, CloudyWaterQuestion, cloudy_water
 from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, emergency_plan
@@ -67,6 +67,7 @@ __all__ = [
     "emergency_plan",
     "emergency_today",
     "nitrogen_balance",
+    "ramp_ahead",
     "read_test_line",
     "stocking_ramp",
 ]

@@ -22,6 +22,7 @@ from reedmace.core.working import Celsius, MgNPerL, Part, Working, number, whole
 
 TARGET_KH_DKH = 4.0
 WARMING_C_DAY = 2.0
+"""KH to be held, and the most a thermostat is moved in a day (common practice)."""
 
 Do = Literal[
     "test",

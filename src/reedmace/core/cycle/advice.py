@@ -22,6 +22,7 @@ from reedmace.core.working import Answer, Question, Working
 TOP_UP_UNDER_MG_N_L = 1.0 * NITROGEN_SHARE["NH4"]
 FINAL_NITRATE_MG_N_L = 20 * NITROGEN_SHARE["NO3"]
 FINAL_LEAST = 0.6
+"""Topped up under 1 ppm; the final change is 60 to 90 %, towards 20 ppm of nitrate (common practice)."""
 FINAL_HOLDS_DAYS = 5.0
 """Longer ago a change is no final one (memory)."""
 DONE_WITHIN = 0.1
@@ -67,16 +68,15 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
     elif log.animals_are_in():
         aid = [a for a in first_aid(log, s, d, w) if a.do in ("start-filter", "treat-water")]
         verdict, more = with_animals(log, s, w)
-        actions, stalled = aid + more, d.stuck and bool(d.causes)
+        actions, stalled = aid + more, d.stalled()
     else:
         actions = first_aid(log, s, d, w)
         if s.newest is None or s.ammonia is None or s.nitrite is None:
             actions = _baseline(log, s, w) + actions
         else:
             actions = _onwards(log, s, actions, w)
-        stalled = (d.stuck and bool(d.causes) and not d.unseen()) or (s.low_kh and s.acid)
+        stalled = d.stalled() or (s.low_kh and s.acid)
         verdict = _verdict(log, s, d, stalled)
-    why = ready.verdict.removeprefix("Not yet, because ")
     return CycleAdviceAnswer(
         verdict=verdict,
         working=w.lines,
@@ -86,7 +86,9 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
         causes=d.causes if stalled or not log.filter_running or (d.stuck and d.unseen()) else [],
         ruled_out=d.ruled_out if stalled else [],
         foreseen=[] if ready.ready else d.foreseen,
-        animals="Add the first animals after the large change." if ready.ready else f"{why[0].upper()}{why[1:]}",
+        animals="Add the first animals after the large change."
+        if ready.ready
+        else f"{ready.missing[0][0].upper()}{ready.missing[0][1:]}.",
     )
 
 

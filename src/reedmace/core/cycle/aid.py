@@ -2,12 +2,15 @@
 
 from reedmace.core.chemistry.change import Solute
 from reedmace.core.cycle.action import WARMING_C_DAY, Action, change_of, raise_kh
+from reedmace.core.cycle.course import THETA_PER_DEGREE
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.stalls import COOL_C, Diagnosis, State
 from reedmace.core.working import Working
 
 WARM_C = 27.0
+"""The cool end of the 27 to 29 °C that speed an empty tank (common practice)."""
 FINAL_MOST = 0.9
+"""Most of the water changed at one time, tank empty (common practice)."""
 
 
 def first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]:
@@ -56,7 +59,7 @@ def first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]
                 do="warm",
                 title=f"Warm the water to {WARM_C:g} °C",
                 detail="While there are no animals; a degree or two a day, and back to the animals' range before they come.",
-                reason=f"At {s.temperature:g} °C the film works at about {100 * 1.08 ** (s.temperature - WARM_C):.0f} % of its pace at {WARM_C:g} °C.",
+                reason=f"At {s.temperature:g} °C the film works at about {100 * THETA_PER_DEGREE ** (s.temperature - WARM_C):.0f} % of its pace at {WARM_C:g} °C.",
                 when="now",
                 to_c=WARM_C,
                 step_c=WARMING_C_DAY,

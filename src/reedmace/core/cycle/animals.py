@@ -3,13 +3,10 @@
 from reedmace.core.cycle.action import Action, raise_kh
 from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, emergency_plan
 from reedmace.core.cycle.log import CycleLog
-from reedmace.core.cycle.ramp import RampStep, StockingRampQuestion, stocking_ramp
+from reedmace.core.cycle.ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer
 from reedmace.core.cycle.stalls import State, state_of
-from reedmace.core.quantity.units import Species as Test
 from reedmace.core.working import CannotAnswer, Working
-
-_TESTS: dict[str, Test] = {"Ammonia": "ammonia", "Nitrite": "nitrite", "Nitrate": "nitrate"}
 
 
 def first_group(log: CycleLog, ready: CycleReadinessAnswer, *, changed: bool = False) -> Action:
@@ -20,7 +17,7 @@ def first_group(log: CycleLog, ready: CycleReadinessAnswer, *, changed: bool = F
     who, when_more = "the first animals", "a part of the stock at a time"
     steps = _ramp(log, ready)
     if steps:
-        who = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in steps[0].add)
+        who = steps[0].words()
         when_more = "that is all of them" if len(steps) == 1 else f"no more until day {steps[1].day:.0f} after them"
     return Action(
         do="add-animals",
@@ -46,11 +43,10 @@ def next_group(log: CycleLog, ready: CycleReadinessAnswer) -> list[Action]:
     steps = _ramp(log, ready)
     if not steps:
         return [weekly.model_copy(update={"when": "now"})]
-    who = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in steps[0].add)
     return [
         Action(
             do="add-animals",
-            title=f"You may add {who}",
+            title=f"You may add {steps[0].words()}",
             detail=f"Write down the day; test on days 1, 3 and 7 after. {steps[0].before}",
             reason="Each group is a new load: the film grows to it in a week or two.",
             when="now",
@@ -197,15 +193,13 @@ def with_animals(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]
     if plan.changes and changed_since:
         return "Water was changed since the last test: test again, to see what is left.", actions
     # The change itself is the first action; what it is for, and what it cannot do, is the verdict.
-    stands, _, after = plan.verdict.partition(" Change ")
-    return f"{stands}{f' Even so {rest}' if (rest := after.partition(' Even so ')[2]) else ''}", actions
+    return plan.stands, actions
 
 
 def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:
     """What stands over its limit, and where that lies, in the kit's own ppm."""
     found = [
-        f"{one.what.lower()} reads {log.ppm(one.now_mg_n_l, _TESTS[one.what])} where"
-        f" {log.ppm(one.limit_mg_n_l, _TESTS[one.what])} is the most"
+        f"{one.what} reads {log.ppm(one.now_mg_n_l, one.what)} where {log.ppm(one.limit_mg_n_l, one.what)} is the most"
         for one in plan.limits
         if one.over
     ]
@@ -215,21 +209,36 @@ def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:
 
 def _ramp(log: CycleLog, ready: CycleReadinessAnswer) -> list[RampStep]:
     """Steps still to come, none where nothing is planned or proven, or a species is not listed."""
+    ramp = _ramp_from(log, ready.proven_mg_n_l_day)
+    return ramp.steps if ramp else []
+
+
+def ramp_ahead(log: CycleLog, ready: CycleReadinessAnswer) -> StockingRampAnswer | None:
+    """From what is proven, or until then from the challenge as if it were, to the planned stock; None where it cannot be said.
+
+    log: the cycle's; ready: what has been proven.
+    """
+    if log.animals_are_in() and not log.present:
+        return None
+    return _ramp_from(log, ready.proven_mg_n_l_day or (0.0 if log.present else log.challenge_mg_n_l()))
+
+
+def _ramp_from(log: CycleLog, proven_mg_n_l_day: float) -> StockingRampAnswer | None:
     if not log.animals:
-        return []
+        return None
     try:
         return stocking_ramp(
             StockingRampQuestion(
                 net_l=log.net_l,
-                proven_mg_n_l_day=min(ready.proven_mg_n_l_day, 1000),
+                proven_mg_n_l_day=min(proven_mg_n_l_day, 1000),
                 animals=log.animals,
                 own_species=log.own_species,
                 present=log.present,
                 basis=log.kit.basis,
             )
-        ).steps
+        )
     except CannotAnswer:
-        return []
+        return None
 
 
 def _weekly_test() -> Action:

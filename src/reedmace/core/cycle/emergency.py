@@ -31,6 +31,7 @@ NITRATE_LIMIT_MG_N_L = 40 * NITROGEN_SHARE["NO3"]
 LARGEST_CHANGE = 0.5
 """Most at one time with animals in (common practice)."""
 MOST_CHANGES = 4
+FALLS_SHORT = " Even so it will not stay under the limit until tomorrow: feed nothing today, and get seeded media or another home."
 LEAST_CHANGE = 0.02
 """Under this a change is a drip: tank and tap are too far apart in pH to be mixed at once (memory)."""
 
@@ -56,7 +57,7 @@ class EmergencyPlanQuestion(Question):
 class Limit(Part):
     """One poison: what is there, what may be, and by which rule."""
 
-    what: Literal["Ammonia", "Nitrite", "Nitrate"]
+    what: Literal["ammonia", "nitrite", "nitrate"]
     now_mg_n_l: MgNPerL
     limit_mg_n_l: MgNPerL
     rule: str
@@ -75,8 +76,9 @@ class PlannedChange(Part):
 
 
 class EmergencyPlanAnswer(Answer):
-    """Limits, today's changes, feeding, tests, and when it is a vet's matter."""
+    """Limits, today's changes, feeding, tests, and when it is a vet's matter. `stands` is the verdict without the changes."""
 
+    stands: str
     limits: list[Limit]
     changes: list[PlannedChange]
     change_share_day: Share
@@ -120,10 +122,10 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     w.line("nitrite limit", "0.5 ppm fresh, 5 ppm salt", "as N", nitrite_limit, "mg N/L", "nitrite")
     limits = [
         Limit(
-            what="Ammonia", now_mg_n_l=q.ammonia_mg_n_l, limit_mg_n_l=limit, rule=rule, over=q.ammonia_mg_n_l > limit
+            what="ammonia", now_mg_n_l=q.ammonia_mg_n_l, limit_mg_n_l=limit, rule=rule, over=q.ammonia_mg_n_l > limit
         ),
         Limit(
-            what="Nitrite",
+            what="nitrite",
             now_mg_n_l=q.nitrite_mg_n_l,
             limit_mg_n_l=nitrite_limit,
             rule="common practice",
@@ -133,7 +135,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     if q.nitrate_mg_n_l is not None:
         limits.append(
             Limit(
-                what="Nitrate",
+                what="nitrate",
                 now_mg_n_l=q.nitrate_mg_n_l,
                 limit_mg_n_l=NITRATE_LIMIT_MG_N_L,
                 rule="common practice",
@@ -141,7 +143,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
             )
         )
     over = [one for one in limits if one.over]
-    feed_share = 0.25 if any(o.what != "Nitrate" for o in over) else 0.5
+    feed_share = 0.25 if any(o.what != "nitrate" for o in over) else 0.5
     made = w.line(
         "P", "load × food given", f"{q.load_mg_n_l_day:.3g} × {feed_share:g}", q.load_mg_n_l_day * feed_share,
         "mg N/(L day)", "timmons",
@@ -178,14 +180,13 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         )
     holds = ammonia + made <= limit * 1.001 and nitrite <= nitrite_limit * 1.001
     if q.ammonia_mg_n_l > acute and q.salinity_g_kg <= 1:
-        verdict = f"Act now: ammonia is above the one-hour criterion of {ppm_words(acute, 'ammonia', q.basis)}."
+        stands = f"Act now: ammonia is above the one-hour criterion of {ppm_words(acute, 'ammonia', q.basis)}."
     elif over:
-        names = " and ".join(o.what for o in over)
-        verdict = (
-            f"{names[0]}{names[1:].lower()} {'are' if len(over) > 1 else 'is'} above what animals bear from day to day."
-        )
+        names = " and ".join(o.what for o in over).capitalize()
+        stands = f"{names} {'are' if len(over) > 1 else 'is'} above what animals bear from day to day."
     else:
-        verdict = "Within the limits today; keep it there."
+        stands = "Within the limits today; keep it there."
+    verdict, short = stands, "" if holds or not changes else FALLS_SHORT
     if changes:
         words = f"Change {changes[0].litres:.0f} L" + (
             f" now and {' and '.join(f'{c.litres:.0f} L after {c.after_hours:.0f} h' for c in changes[1:])}"
@@ -193,10 +194,9 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
             else " now"
         )
         verdict += f" {words}."
-    if not holds and changes:
-        verdict += " Even so it will not stay under the limit until tomorrow: feed nothing today, and get seeded media or another home."
     return EmergencyPlanAnswer(
-        verdict=verdict,
+        verdict=verdict + short,
+        stands=stands + short,
         working=w.lines,
         limits=limits,
         changes=changes,

@@ -14,6 +14,8 @@ import numpy as np
 from numba import njit, prange
 from numpy.typing import NDArray
 
+from reedmace.core.chemistry import ALKALINITY_PER_N, BASE_PER_N
+
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
@@ -30,7 +32,7 @@ ADD_TAN, CHANGE_WATER, ADD_ALKALINITY, KILL_FILM, ADD_FILM = range(5)
 # the tank (mg N/L/day), what plants can take (mg N/L/day), growth factor (phosphate), work factor (flow, oxygen).
 THETA, KA, FEED, PLANTS, GROWTH, WORK = range(6)
 CONDITIONS = 6
-NITRIFIED, BASE = 7.14, 3.5727
+NITRIFIED, BASE = ALKALINITY_PER_N, BASE_PER_N
 """Alkalinity, mg CaCO3, that each mg N takes when nitrified (US EPA 1993), and that comes with it as NH3, from food and
 animals; plants take it away with ammonium and give it back with nitrate (equivalent masses)."""
 # What is aimed at from today on: dose (mg N/L, 0 for no dosing), a kit's zero (mg N/L), nitrite over which no dose is made

@@ -52,6 +52,10 @@ class RampStep(Part):
     plan_share: Share
     before: str
 
+    def words(self) -> str:
+        """Who comes, "6 × zebra danio and 2 × pearl gourami"."""
+        return " and ".join(f"{a.count} × {a.common_name.lower()}" for a in self.add)
+
 
 class StockingRampAnswer(Answer):
     """Steps in order; empty where even the first group is more than has been proven."""
@@ -150,15 +154,13 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
     elif not steps:
         verdict = f"Nothing yet: even {left[0].shoal} × {left[0].name.lower()} make more than has been proven. Clear {ppm(MARGIN * left[0].each * left[0].shoal)} of ammonia in a day first."
     elif load > 0 and q.present:
-        nxt = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in steps[0].add)
-        verdict = f"Next {nxt}; {'then all are in' if len(steps) == 1 else f'the rest in {len(steps) - 1} more steps'}, each after a week of zeros."
+        verdict = f"Next {steps[0].words()}; {'then all are in' if len(steps) == 1 else f'the rest in {len(steps) - 1} more steps'}, each after a week of zeros."
     elif len(steps) == 1:
         verdict = (
             f"All of them together: {ppm(full)} of ammonia a day is well within the {ppm(q.proven_mg_n_l_day)} proven."
         )
     else:
-        first = " and ".join(f"{a.count} × {a.common_name.lower()}" for a in steps[0].add)
-        verdict = f"First {first}; the whole stock in {len(steps)} steps over {steps[-1].day:.0f} days, each after a week of zeros."
+        verdict = f"First {steps[0].words()}; the whole stock in {len(steps)} steps over {steps[-1].day:.0f} days, each after a week of zeros."
     return StockingRampAnswer(
         verdict=verdict, load_test=LOAD_TEST, working=w.lines, steps=steps, first_load_allowed_mg_n_l_day=allowed,
         full_load_mg_n_l_day=full, prove_mg_n_l=prove,

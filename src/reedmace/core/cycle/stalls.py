@@ -69,6 +69,10 @@ class Diagnosis:
     ruled_out: list[Finding] = field(default_factory=list)
     foreseen: list[Foreseen] = field(default_factory=list)
 
+    def stalled(self) -> bool:
+        """Whether the readings stand still, for a reason other than that a fall would not show."""
+        return self.stuck and bool(self.causes) and not self.unseen()
+
     def unseen(self) -> bool:
         """Whether nothing was found but why a fall would not show."""
         return bool(self.causes) and all(c.kind in UNSEEN for c in self.causes)
