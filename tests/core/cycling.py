@@ -157,16 +157,17 @@ def clearing_log(rng: np.random.Generator) -> CycleLog:
                     day=day,
                     ammonia_mg_n_l=0.2 if slip else 0,
                     nitrite_mg_n_l=0.2 if rng.random() < 0.04 else 0,
-                    nitrate_mg_n_l=5 + (10 - back) * 0.5,
+                    nitrate_mg_n_l=5 + (10 - back) * 2.0,
                     off_scale=["nitrate"] if rng.random() < 0.04 else [],
                     kh_dkh=6,
                     ph=float(rng.uniform(6.9, 8)),
                 )
             )
         if back > 0:
-            doses.append(
-                LoggedDose(day=day + 0.05, raise_mg_n_l=float(rng.choice([0.3, 1.0, 1.0])) * log.challenge_mg_n_l())
-            )
+            size = float(rng.choice([0.3, 1.0, 1.0])) * log.challenge_mg_n_l()
+            doses.append(LoggedDose(day=day + 0.05, raise_mg_n_l=size))
+            if rng.random() < 0.95 and not log.animals_are_in():
+                readings.append(LoggedReading(day=day + 0.09, ammonia_mg_n_l=size))
     return log.model_copy(
         update={
             "day_now": now,
@@ -179,3 +180,17 @@ def clearing_log(rng: np.random.Generator) -> CycleLog:
             "media": [],
         }
     )
+
+
+def proving(*days: float, size: float = 0.6, nitrate: float = 40.0, **more: Any) -> dict[str, list[dict[str, Any]]]:
+    """Doses of a size on these days, each seen an hour later and gone a day after: doses and readings of a log.
+
+    A cycle of some weeks was fed before, or no film could have come.
+    """
+    readings: list[dict[str, Any]] = []
+    fed = [{"day": d, "raise_mg_n_l": 1.5} for d in (0.0, 12.0, 20.0, 28.0) if d < days[0] - 5]
+    for n, day in enumerate(days):
+        readings.append({"day": day + 0.04, "ammonia_mg_n_l": size})
+        gone = {"ammonia_mg_n_l": 0.0, "nitrite_mg_n_l": 0.0, "nitrate_mg_n_l": (nitrate + 5 * n) * NA}
+        readings.append({"day": day + 1, **gone, **more})
+    return {"doses": fed + [{"day": d, "raise_mg_n_l": size} for d in days], "readings": readings}

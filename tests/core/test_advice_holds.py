@@ -10,7 +10,7 @@ from reedmace.core.cycle import (
     cycle_advice,
     cycle_readiness,
 )
-from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, ZERO_NITRITE_MG_N_L, CycleLog
+from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, CycleLog
 from reedmace.core.cycle.readiness import standard_for
 from tests.core.cycling import METHODS, clearing_log, random_log
 
@@ -82,7 +82,7 @@ def test_never_ready_nor_animals_with_nitrite_by_the_kit_or_an_expired_kit(advis
         animals = any(a.do == "add-animals" for a in every_action(advice))
         assert not animals or readiness.ready
         if readiness.ready:
-            assert log.latest("nitrite_mg_n_l")[1] <= ZERO_NITRITE_MG_N_L
+            assert log.latest("nitrite_mg_n_l")[1] <= log.kit.zero_mg_n_l("nitrite")
             assert not log.kit.expired
             assert log.filter_running
 

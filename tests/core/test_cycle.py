@@ -8,6 +8,7 @@ from reedmace.core.cycle.course import PRIOR_MEDIAN, still_conditions
 from reedmace.core.cycle.kernel import ADD_TAN, CHANGE_WATER, KA, STEPS_PER_DAY, THETA, simulate
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.working import CannotAnswer
+from tests.core.cycling import proving
 
 A, NI, NA = NITROGEN_SHARE["NH4"], NITROGEN_SHARE["NO2"], NITROGEN_SHARE["NO3"]
 TWO_PPM = {
@@ -49,7 +50,7 @@ def run(parameters=None, *, days=40, start=(1.5, 0, 0, 100), events=(), dose=0.0
     )
     conditions = still_conditions(days, 25)
     conditions[:, THETA], conditions[:, KA] = theta, 5.7e-10
-    aim = np.array([dose, 0.13, 1.5, hold, 0, 0, 0])
+    aim = np.array([dose, 0.1, 1.5, hold, 0, 0, 0, 0.04, 0])
     return simulate(
         rows, np.array(start, float), conditions, steps, kinds, values, np.zeros(4), today, days, aim, np.zeros((0, 2), np.int64)
     )  # fmt: skip
@@ -212,8 +213,7 @@ def test_the_first_action_fits_the_state(change: dict, does: str) -> None:
 
 CLEARED = {
     "net_l": 100, "day_now": 40.1, "planned_load_mg_n_l_day": 0.4,
-    "doses": [{"day": 38, "raise_mg_n_l": 0.6}, {"day": 39, "raise_mg_n_l": 0.6}],
-    "readings": [reading(39, 0, 0, 40, kh_dkh=5), reading(40, 0, 0, 45, kh_dkh=5)],
+    **proving(38, 39, kh_dkh=5),
 }  # fmt: skip
 
 
@@ -237,10 +237,10 @@ def test_two_doses_gone_in_a_day_are_ready() -> None:
     [
         ({"readings": []}, "no ammonia test"),
         ({"readings": [{**r, "nitrite_mg_n_l": None} for r in CLEARED["readings"]]}, "no nitrite test"),
-        ({"readings": CLEARED["readings"][:1], "day_now": 39.2, "doses": CLEARED["doses"][:1]}, "one more dose"),
+        ({"readings": CLEARED["readings"][:2], "day_now": 39.2, "doses": CLEARED["doses"][:-1]}, "one more dose"),
         ({"day_now": 47}, "7 days old"),
-        ({"readings": [CLEARED["readings"][0], reading(40, 0, 0.5)]}, "nitrite still reads"),
-        ({"readings": [CLEARED["readings"][0], {**CLEARED["readings"][1], "off_scale": ["nitrate", "nitrite"]}]}, "one more dose"),
+        ({"readings": [*CLEARED["readings"][:3], reading(40, 0, 0.5)]}, "nitrite still reads"),
+        ({"readings": [*CLEARED["readings"][:3], {**CLEARED["readings"][3], "off_scale": ["nitrate", "nitrite"]}]}, "one more dose"),
         ({"planned_load_mg_n_l_day": 2.0}, "two doses of 3.1 ppm"),
     ],
     ids=["no tests", "no nitrite", "one zero is not enough", "stale", "nitrite left", "off the scale never counts", "a heavier stock asks more"],
@@ -267,7 +267,7 @@ def test_the_final_change_is_asked_for_once_and_what_is_left_of_it(
     changes: list[float], nitrate: float, does: str, share: float | None
 ) -> None:
     when = max(d["day"] for d in CLEARED["doses"]) + 1.05
-    readings = [{**r, "nitrate_mg_n_l": nitrate * NA} for r in CLEARED["readings"]]
+    readings = [{**r, "nitrate_mg_n_l": nitrate * NA} if "nitrate_mg_n_l" in r else r for r in CLEARED["readings"]]
     log = {
         **CLEARED,
         "readings": readings,
@@ -292,7 +292,7 @@ def test_a_moved_filter_needs_seven_days_of_zeros_with_nitrate_rising() -> None:
         "net_l": 100,
         "day_now": 8.1,
         "method": "seeded-filter",
-        "readings": [reading(d, 0, 0, 5 + d) for d in range(1, 9)],
+        "readings": [reading(d, 0, 0, 5 if d < 5 else 10) for d in range(1, 9)],
     }
     assert ready(log, "seeded").ready
     assert not ready({**log, "readings": log["readings"][3:]}, "seeded").ready
@@ -305,8 +305,7 @@ def test_a_moved_filter_is_also_proved_by_two_doses_gone_in_a_day() -> None:
         "net_l": 100,
         "day_now": 2.2,
         "method": "seeded-filter",
-        "doses": [{"day": d, "raise_mg_n_l": 0.6} for d in (0.1, 1.1)],
-        "readings": [reading(d, 0, 0, 5 + d) for d in (1.05, 2.1)],
+        **proving(0.1, 1.1, nitrate=5),
     }
     answer = ready(log)
     assert answer.ready

@@ -10,7 +10,7 @@ from reedmace.core.cycle.emergency import ammonia_limit_mg_n_l
 from reedmace.core.cycle.log import CycleLog, LoggedChange
 from reedmace.core.cycle.stalls import kh_fall_dkh_day, state_of
 from reedmace.core.working import CannotAnswer
-from tests.core.cycling import NA, NI, A
+from tests.core.cycling import NA, NI, A, proving
 
 DOSED = {"net_l": 242, "day_now": 9, "start_kh_dkh": 2.4, "start_ph": 7.2}
 
@@ -433,18 +433,22 @@ def test_a_planted_quiet_start_is_ready_after_four_weeks_of_growth_and_zeros() -
 
 
 def test_food_and_animals_are_proved_by_a_week_of_zeros() -> None:
-    week = [reading(d, 0, 0, 5 + d) for d in (30, 32, 34, 36, 37)]
+    week = [reading(d, 0, 0, n) for d, n in ((30, 10), (32, 10), (34, 20), (36, 20), (37, 20))]
     for method in ("fish-food", "animals-in", "side-by-side"):
-        log = {"net_l": 60, "day_now": 37.2, "method": method, "readings": week}
+        log = {"net_l": 60, "day_now": 37.2, "method": method, "readings": week, "food_g_day": 0.5}
         assert ready(log).ready, method
+        # A difference that the kit's own steps could feign is no rise.
+        assert not ready(
+            {**log, "readings": [{**r, "nitrate_mg_n_l": (10 + i) * NA} for i, r in enumerate(week)]}
+        ).ready
         assert not ready({**log, "readings": week[2:]}).ready, method
 
 
-def test_one_reading_after_two_doses_counts_once() -> None:
+def test_one_reading_after_two_doses_counts_for_neither() -> None:
     log = {
         "net_l": 100, "day_now": 40, "planned_load_mg_n_l_day": 0.4,
-        "doses": [{"day": 38.8, "raise_mg_n_l": 0.6}, {"day": 39.2, "raise_mg_n_l": 0.6}],
-        "readings": [reading(40, 0, 0, 40)],
+        "doses": [{"day": 38.8, "raise_mg_n_l": 0.6}, {"day": 39.05, "raise_mg_n_l": 0.6}],
+        "readings": [reading(38.85, 0.6, 0), reading(39.1, 1, 0), reading(40, 0, 0, 40)],
     }  # fmt: skip
     answer = ready(log)
     assert not answer.ready
@@ -452,9 +456,7 @@ def test_one_reading_after_two_doses_counts_once() -> None:
 
 
 def test_an_expired_kit_proves_nothing() -> None:
-    doses = [{"day": d, "raise_mg_n_l": 0.6} for d in (38, 39)]
-    log = {"net_l": 100, "day_now": 40.1, "planned_load_mg_n_l_day": 0.4, "doses": doses,
-           "readings": [reading(39, 0, 0), reading(40, 0, 0)]}  # fmt: skip
+    log = {"net_l": 100, "day_now": 40.1, "planned_load_mg_n_l_day": 0.4, **proving(38, 39)}
     assert ready(log).ready
     expired = ready({**log, "kit": {"expired": True}})
     assert not expired.ready
@@ -503,10 +505,8 @@ def test_more_proven_means_fewer_steps_and_nothing_proven_none() -> None:
 
 
 def test_ready_advice_names_the_first_animals_and_no_more() -> None:
-    doses = [{"day": d, "raise_mg_n_l": 0.6} for d in (38, 39)]
-    log = {"net_l": 242, "day_now": 40.1, "planned_load_mg_n_l_day": 0.45, "doses": doses, "temperature_c": 28,
-           "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
-           "readings": [reading(39, 0, 0, 40), reading(40, 0, 0, 45)]}  # fmt: skip
+    log = {"net_l": 242, "day_now": 40.1, "planned_load_mg_n_l_day": 0.45, "temperature_c": 28, **proving(38, 39),
+           "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}]}  # fmt: skip
     found = advice(log)
     assert [a.do for a in [found.first, *found.then]] == ["change-water", "cool", "add-animals", "feed-film"]
     assert "7 × rosy barb" in found.then[1].title

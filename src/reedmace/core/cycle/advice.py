@@ -10,10 +10,9 @@ from reedmace.core.cycle.log import (
     FOOD_MG_N_PER_G,
     HIGH_AMMONIA_MG_N_L,
     HIGH_NITRITE_MG_N_L,
-    ZERO_AMMONIA_MG_N_L,
-    ZERO_NITRITE_MG_N_L,
     CycleLog,
 )
+from reedmace.core.cycle.proof import SEEN_WITHIN_H, TEST_FROM_H, TEST_UNTIL_H, is_seen, is_zero
 from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.stalls import Diagnosis, Finding, Foreseen, State, carried, diagnose, state_of
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -157,12 +156,38 @@ def _baseline(log: CycleLog, s: State, w: Working) -> list[Action]:
     return actions
 
 
+def _unseen_dose(log: CycleLog) -> bool:
+    """Whether a dose given within the day could prove something, if only a test showed that it is in the water."""
+    newest = max(log.doses, key=lambda d: d.day, default=None)
+    if newest is None or (log.day_now - newest.day) * 24 > SEEN_WITHIN_H:
+        return False
+    before = max((r for r in log.readings if r.day <= newest.day), key=lambda r: r.day, default=None)
+    provable = before is not None and (is_zero(log, before) or len(log.doses) == 1)
+    return provable and not is_seen(log, newest)
+
+
+def _see_the_dose() -> Action:
+    return Action(
+        do="test",
+        title="Test ammonia: is the dose in the water?",
+        detail="An hour after it was stirred in, and before half a day has gone.",
+        reason="A dose that was never seen proves nothing when it is gone: a dud bottle reads zero too.",
+        when="now",
+    )
+
+
 def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list[Action]:
     """What comes after first aid: testing, dosing, feeding, waiting."""
     found = list(actions)
+    dosed_h = (log.day_now - max((d.day for d in log.doses), default=-99.0)) * 24
+    unseen = log.doses_ammonia() and _unseen_dose(log)
+    if unseen:
+        found.append(_see_the_dose())
     since = log.day_now - s.newest.day if s.newest else 99.0
     quiet = log.method == "planted"
     due = since >= (6.5 if quiet else 0.95 if s.ammonia_now <= 1.5 else 1.95)
+    # A day after a dose is when its test counts, whatever was tested in between to see that it is there.
+    due = due or (log.doses_ammonia() and TEST_FROM_H <= dosed_h <= TEST_UNTIL_H and since * 24 > dosed_h - TEST_FROM_H)
     high_nitrite = s.nitrite is not None and s.nitrite[1] >= 0.98 * HIGH_NITRITE_MG_N_L
     high_ammonia = s.ammonia_now > HIGH_AMMONIA_MG_N_L
     blocked = s.low_kh or s.acid or high_nitrite or not log.filter_running or high_ammonia
@@ -186,7 +211,7 @@ def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list
                 when="later",
             )
         )
-    if due and since > 0.6:
+    if due and since > 0.3 and not unseen:
         found.append(
             Action(
                 do="test",
@@ -196,8 +221,10 @@ def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list
                 when="now",
             )
         )
-    elif log.doses_ammonia() and not blocked:
-        under = TOP_UP_UNDER_MG_N_L if log.method in ("measured-ammonia", "mature-rock") else ZERO_AMMONIA_MG_N_L
+    elif log.doses_ammonia() and not blocked and dosed_h >= TEST_FROM_H:
+        under = (
+            TOP_UP_UNDER_MG_N_L if log.method in ("measured-ammonia", "mature-rock") else log.kit.zero_mg_n_l("ammonia")
+        )
         dose = dose_of(log, s, w) if s.ammonia_now <= under else None
         if dose:
             found.append(dose)
@@ -229,12 +256,14 @@ def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list
         )
     if not any(a.do == "test" for a in found):
         wait = 7 if quiet else 1 if s.ammonia_now <= 1.5 or s.low_kh else 2
-        words = {1: "a day", 2: "two days", 7: "a week"}[wait]
+        when = f"in { ({1: 'a day', 2: 'two days', 7: 'a week'}[wait]) }"
+        if log.doses_ammonia() and dosed_h < TEST_FROM_H:
+            wait, when = 1, "20 to 28 hours after the dose: that is the test that counts"
         found.append(
             Action(
                 do="test",
                 title="Test tomorrow" if wait == 1 else "Test again",
-                detail=f"Ammonia and nitrite{', pH and KH' if s.low_kh or s.acid else ''}, in {words}.",
+                detail=f"Ammonia and nitrite{', pH and KH' if s.low_kh or s.acid else ''}, {when}.",
                 reason="A dose gone in a day is the measure." if log.doses_ammonia() else "Only tests tell.",
                 when="tomorrow" if wait == 1 else "later",
             )
@@ -242,7 +271,7 @@ def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list
     if (
         log.doses_ammonia()
         and log.day_now > 24
-        and (s.nitrite is None or s.nitrite[1] <= ZERO_NITRITE_MG_N_L)
+        and (s.nitrite is None or s.nitrite[1] <= log.kit.zero_mg_n_l("nitrite"))
         and s.ammonia_now > 1
         and not blocked
     ):
@@ -284,13 +313,13 @@ def _verdict(log: CycleLog, s: State, d: Diagnosis, stalled: bool) -> str:
             if log.plants_growing_day is not None
             else "Waiting for new growth: until it shows, the plants take little."
         )
-    if s.nitrite and s.nitrite[1] > ZERO_NITRITE_MG_N_L:
+    if s.nitrite and s.nitrite[1] > log.kit.zero_mg_n_l("nitrite"):
         return (
             "On its way: ammonia is being turned into nitrite, and the second half of the film is growing."
             if s.ammonia_now < 1.5 or s.nitrite[1] > 0.3
             else "It has begun: the first nitrite shows."
         )
-    if s.nitrate and s.nitrate[1] > 1 and s.ammonia_now <= ZERO_AMMONIA_MG_N_L:
+    if s.nitrate and s.nitrate[1] > 1 and s.ammonia_now <= log.kit.zero_mg_n_l("ammonia"):
         return (
             "Nearly there: both read zero. Now prove it with a dose."
             if log.doses_ammonia()

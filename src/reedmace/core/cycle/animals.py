@@ -3,6 +3,7 @@
 from reedmace.core.cycle.action import Action, raise_kh
 from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, emergency_plan
 from reedmace.core.cycle.log import CycleLog
+from reedmace.core.cycle.proof import proven_capacity
 from reedmace.core.cycle.ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer
 from reedmace.core.cycle.stalls import State, state_of
@@ -74,7 +75,8 @@ def _emergency_question(log: CycleLog, s: State, nitrite_mg_n_l: float) -> Emerg
         kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
         temperature_c=s.temperature,
         salinity_g_kg=log.salinity_g_kg,
-        load_mg_n_l_day=log.animals_in_mg_n_l_day,
+        # What the film has been seen to clear is not left standing in the water.
+        load_mg_n_l_day=max(log.animals_in_mg_n_l_day - proven_capacity(log), 0.0),
         tap=log.tap,
         basis=log.kit.basis,
     )

@@ -2,7 +2,9 @@
 
 from typing import Annotated, Literal
 
-from reedmace.core.cycle.log import ZERO_AMMONIA_MG_N_L, ZERO_NITRITE_MG_N_L
+from pydantic import Field
+
+from reedmace.core.cycle.log import KitSteps
 from reedmace.core.working import Answer, MgNPerL, Part, Question, Share, Working, number
 
 Cause = Literal["bloom", "dust", "algae", "tannin", "overfeeding", "air", "precipitate"]
@@ -23,6 +25,7 @@ class CloudyWaterQuestion(Question):
     gasping: bool = False
     ammonia_mg_n_l: MgNPerL | None = None
     nitrite_mg_n_l: MgNPerL | None = None
+    kit: KitSteps = Field(default_factory=KitSteps, description="Whose zero counts")
 
 
 class Suspect(Part):
@@ -100,7 +103,7 @@ def cloudy_water(question: CloudyWaterQuestion) -> CloudyWaterAnswer:
         speaks("bloom", 3, "it does not settle in a glass")
     if q.bubbles:
         speaks("air", 4, "bubbles are seen in it")
-    if (q.ammonia_mg_n_l or 0) > ZERO_AMMONIA_MG_N_L and q.animals_in:
+    if (q.ammonia_mg_n_l or 0) > q.kit.zero_mg_n_l("ammonia") and q.animals_in:
         speaks("overfeeding", 1.5, "ammonia reads")
     total = sum(points.values()) or 1.0
     suspects = sorted(
@@ -127,7 +130,9 @@ def cloudy_water(question: CloudyWaterQuestion) -> CloudyWaterAnswer:
                 detail="Before anything else: cloud is a look, those two are the harm.",
             )
         )
-    poisoned = (q.ammonia_mg_n_l or 0) > ZERO_AMMONIA_MG_N_L or (q.nitrite_mg_n_l or 0) > ZERO_NITRITE_MG_N_L
+    poisoned = (q.ammonia_mg_n_l or 0) > q.kit.zero_mg_n_l("ammonia") or (q.nitrite_mg_n_l or 0) > q.kit.zero_mg_n_l(
+        "nitrite"
+    )
     if poisoned and q.animals_in:
         steps.append(
             CloudStep(

@@ -1,7 +1,6 @@
 """From a log to what the kernel runs: the starting film, a day's conditions, what happened in order."""
 
 from dataclasses import dataclass
-from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -31,11 +30,15 @@ from reedmace.core.cycle.kernel import (
     PLANTS,
     STEPS_PER_DAY,
     THETA,
+    WON,
     WORK,
     ZERO,
+    ZERO_NITRITE,
     ZEROS_NEEDED,
 )
-from reedmace.core.cycle.log import HIGH_NITRITE_MG_N_L, ZERO_AMMONIA_MG_N_L, CycleLog
+from reedmace.core.cycle.log import HIGH_NITRITE_MG_N_L, CycleLog
+from reedmace.core.cycle.losses import film_losses
+from reedmace.core.cycle.proof import NEEDED, standing_proof
 from reedmace.core.quantity import CACO3_PER_DKH
 
 Floats = NDArray[np.float64]
@@ -66,13 +69,6 @@ OXYGEN_HALF_MG_L = 0.8
 """Half-saturation on oxygen, mg O2/L, between ASM1's 0.4 for the sum and 1 to 1.5 often given for nitrite oxidisers."""
 STILL_WORK = 0.05
 """Work left while the filter stands: glass and gravel (memory)."""
-AIRLESS_HALF_H = {True: 6.0, False: 24.0}
-"""Hours until half the film in a standing filter is lost, closed and open (memory; closed ones turn airless within hours)."""
-TAP_KILL = {"none": 0.0, "chlorine": 0.6, "chloramine": 0.6, "unknown": 0.4}
-"""Share of the film lost when media are rinsed in tap water, by what it is treated with (memory)."""
-HOT_KILL_C, HOT_KILL_SHARE = 36.0, 0.5
-COLD_SHOCK_C, COLD_KILL_SHARE = 10.0, 0.2
-"""Above the one the film dies, a drop by the other shocks it (memory)."""
 ZEROS_DAYS = {"planted": 29, "fish-food": 8, "animals-in": 8}
 """Daily zeros by which a method without doses is proved: four weeks of growth for plants, a week for the rest, both ends counted."""
 
@@ -106,13 +102,14 @@ class Ahead:
     """What is done from today on.
 
     hold_kh_dkh: KH held, 0 for left alone; temperature_c: from today, None for as it is; dose_factor: times the advised
-    dose; seed_share: of a mature filter's film put in today.
+    dose; seed_share: of a mature filter's film put in today; counts_past: whether doses cleared already count.
     """
 
     hold_kh_dkh: float = 4.0
     temperature_c: float | None = None
     dose_factor: float = 1.0
     seed_share: float = 0.0
+    counts_past: bool = True
 
 
 def step_of(day: float) -> int:
@@ -247,29 +244,10 @@ def _conditions(log: CycleLog, days: int, ahead: Ahead) -> Floats:
 
 
 def _film_rows(log: CycleLog) -> list[tuple[float, int, float]]:
-    rows = []
-    for outage in log.outages:
-        lost = 1 - 0.5 ** (outage.hours / AIRLESS_HALF_H[log.filter_closed])
-        rows.append((outage.day + outage.hours / 24, KILL_FILM, lost))
-    for work in log.media:
-        if work.what == "seed-added":
-            rows.append((work.day, ADD_FILM, MATURE_FILM_MG_N_L_DAY * work.share))
-        elif work.what == "rinsed-tap":
-            rows.append((work.day, KILL_FILM, work.share * TAP_KILL[log.tap.chlorine]))
-        elif work.what in ("replaced", "dried"):
-            rows.append((work.day, KILL_FILM, 0.9 * work.share))
-        elif work.what == "rinsed-tank-water":
-            rows.append((work.day, KILL_FILM, 0.1 * work.share))
-    for change in log.changes:
-        if not change.treated and log.tap.chlorine != "none":
-            rows.append((change.day, KILL_FILM, min(TAP_KILL[log.tap.chlorine] * change.share * 1.5, 0.9)))
-    degrees = sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None)
-    for (_, before), (day, after) in pairwise(degrees):
-        if after >= HOT_KILL_C:
-            rows.append((day, KILL_FILM, HOT_KILL_SHARE))
-        elif before - after >= COLD_SHOCK_C:
-            rows.append((day, KILL_FILM, COLD_KILL_SHARE))
-    return rows
+    rows = [(loss.day, KILL_FILM, loss.share) for loss in film_losses(log)]
+    return rows + [
+        (work.day, ADD_FILM, MATURE_FILM_MG_N_L_DAY * work.share) for work in log.media if work.what == "seed-added"
+    ]
 
 
 def events_of(log: CycleLog) -> tuple[Floats, Ints, Floats]:
@@ -307,13 +285,17 @@ def course_of(log: CycleLog, days: int, ahead: Ahead | None = None) -> Course:
 
 
 def aim_of(log: CycleLog, ahead: Ahead) -> Floats:
-    """What is aimed at from today, in the kernel's order (7,). log: the cycle's; ahead: what is done from today on."""
+    """What is aimed at from today, in the kernel's order (9,). log: the cycle's; ahead: what is done from today on."""
     aim = np.zeros(AIMS)
     dosing = log.doses_ammonia() and not log.animals_are_in()
     aim[DOSE] = max(log.challenge_mg_n_l() * ahead.dose_factor, 0.2) if dosing else 0.0
     aim[DOSE_BASE] = base_per_n(log.product)
-    aim[ZERO], aim[HOLD_NITRITE] = ZERO_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L
+    aim[ZERO], aim[ZERO_NITRITE] = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
+    aim[HOLD_NITRITE] = HIGH_NITRITE_MG_N_L
     aim[HOLD_ALKALINITY] = ahead.hold_kh_dkh * CACO3_PER_DKH
+    if dosing and ahead.counts_past:
+        # What has been cleared already counts; the last one needed is still to be seen.
+        aim[WON] = min(len(standing_proof(log, aim[DOSE])[0]), NEEDED - 1)
     if not dosing:
         aim[ZEROS_NEEDED] = ZEROS_DAYS.get(log.method, 8)
         aim[COUNT_FROM] = (

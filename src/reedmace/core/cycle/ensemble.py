@@ -174,6 +174,17 @@ def run_on(log: CycleLog, ensemble: Ensemble, days: int, ahead: Ahead) -> Future
     return Future(daily, np.where(np.isnan(passed), np.inf, passed), float(drift.max()))
 
 
+def share_passing_within(log: CycleLog, days: float, draws: int = 300) -> float:
+    """Weight of the draws that would clear two doses afresh within so many days from now.
+
+    log: the cycle's; days: from today; draws: how many. What has been cleared already does not count here: this is what
+    the model alone makes of the log, to be held against what the tests say.
+    """
+    ensemble = weigh(log, draws)
+    future = run_on(log, ensemble, int(log.day_now + days) + 1, Ahead(counts_past=False))
+    return float(ensemble.weights[future.late <= log.day_now + days].sum())
+
+
 def percentiles(values: Floats, weights: Floats) -> tuple[float, float, float]:
     """Weighted 10th, 50th and 90th percentile, infinite where the level falls among values that are.
 

@@ -11,6 +11,7 @@ from reedmace.core.cycle.doubt import Doubt, doubts
 from reedmace.core.cycle.ensemble import Ensemble, percentiles, resample, run_on, weigh
 from reedmace.core.cycle.kernel import CO2
 from reedmace.core.cycle.log import CycleLog
+from reedmace.core.cycle.readiness import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.working import Answer, Celsius, Part, Question, Share, Working, number, whole
 
@@ -124,7 +125,8 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
     ensemble = weigh(log, q.draws)
     future = run_on(log, ensemble, days, Ahead(hold_kh_dkh=q.hold_kh_dkh))
     weights, daily = ensemble.weights, future.daily
-    p10, p50, p90 = percentiles(future.late, weights)
+    ready = cycle_readiness(CycleReadinessQuestion(log=log)).ready
+    p10, p50, p90 = (log.day_now,) * 3 if ready else percentiles(future.late, weights)
     share = float(min(weights[np.isfinite(future.late)].sum(), 1.0))
     gone = np.argmax(daily[:, :, 3] < CACO3_PER_DKH, axis=1).astype(float)
     gone[(daily[:, :, 3] >= CACO3_PER_DKH).all(axis=1)] = np.inf
@@ -161,7 +163,9 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
     w.line(
         "N gap", "|found − put in|, the largest", "every draw, every day", future.drift_mg_n_l, "mg N/L", "arithmetic"
     )
-    if np.isfinite(p50):
+    if ready:
+        verdict = "Ready today: what has been proved stands."
+    elif np.isfinite(p50):
         w.line("P50", "weighted median of pass day", f"{q.draws} draws", p50, "days", "cycleprior")
         verdict = (
             f"Ready between day {p10:.0f} and day {p90:.0f}, most likely about day {p50:.0f}."
@@ -269,8 +273,11 @@ def cycle_what_if(question: CycleWhatIfQuestion) -> CycleWhatIfAnswer:
     q, w, log = question, Working(), question.log
     ensemble, days = weigh(log, q.draws), _horizon(log)
 
+    ready = cycle_readiness(CycleReadinessQuestion(log=log)).ready
+
     def of(name: str, ahead: Ahead) -> tuple[WhatIf, float]:
-        p10, p50, p90 = percentiles(run_on(log, ensemble, days, ahead).late, ensemble.weights)
+        late = run_on(log, ensemble, days, ahead).late
+        p10, p50, p90 = (log.day_now,) * 3 if ready else percentiles(late, ensemble.weights)
         row = WhatIf(
             name=name,
             pass_day_p10=_finite(p10) if np.isfinite(p50) else None,
@@ -348,6 +355,8 @@ def cycle_history(question: CycleHistoryQuestion) -> CycleHistoryAnswer:
         then = log.as_of(day) if day < log.day_now else log
         ensemble = weigh(then, q.draws)
         p10, p50, p90 = percentiles(run_on(then, ensemble, _horizon(then), Ahead()).late, ensemble.weights)
+        if cycle_readiness(CycleReadinessQuestion(log=then)).ready:
+            p10 = p50 = p90 = then.day_now
         seen.append(
             Seen(
                 on_day=day,

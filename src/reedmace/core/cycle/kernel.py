@@ -37,9 +37,10 @@ NITRIFIED, BASE = ALKALINITY_PER_N, BASE_PER_N
 animals; plants take it away with ammonium and give it back with nitrate (equivalent masses)."""
 # What is aimed at from today on: dose (mg N/L, 0 for no dosing), a kit's zero (mg N/L), nitrite over which no dose is made
 # (mg N/L), alkalinity held (mg/L CaCO3, 0 for not at all), days of zeros that count as passed (0 when doses are to be
-# cleared instead), day from which zeros count, alkalinity that comes with each mg N dosed (mg CaCO3).
-DOSE, ZERO, HOLD_NITRITE, HOLD_ALKALINITY, ZEROS_NEEDED, COUNT_FROM, DOSE_BASE = range(7)
-AIMS = 7
+# cleared instead), day from which zeros count, alkalinity that comes with each mg N dosed (mg CaCO3), the kit's zero of
+# nitrite (mg N/L), doses seen to be cleared already.
+DOSE, ZERO, HOLD_NITRITE, HOLD_ALKALINITY, ZEROS_NEEDED, COUNT_FROM, DOSE_BASE, ZERO_NITRITE, WON = range(9)
+AIMS = 9
 STATES = 7
 PLANT_HALF = 0.1
 """Half-saturation of the plants' uptake of ammonia, mg N/L (memory)."""
@@ -195,7 +196,7 @@ def simulate(
 
     parameters: (n, 10); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6);
     event_step, event_kind, event_value: (m,), steps in order, what happened; tap: (4,) as start; today: step from which
-    the aim is followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (7,) as
+    the aim is followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (9,) as
     the constants above say; keep: (r, 2) the step of each state to report, and how many events had happened by then: a test
     and a dose an hour apart share a step, and the test came before the dose.
     Returns daily states (n, days + 1, 4), states at keep (n, r, 4), pass day (n,) and the largest gap in the
@@ -209,6 +210,7 @@ def simulate(
     drift = np.zeros(n)
     dt = 1.0 / STEPS_PER_DAY
     dose, zero, hold_nitrite, hold_alkalinity = aim[DOSE], aim[ZERO], aim[HOLD_NITRITE], aim[HOLD_ALKALINITY]
+    zero_nitrite = aim[ZERO_NITRITE]
     zeros_needed, count_from = int(aim[ZEROS_NEEDED]), int(aim[COUNT_FROM] * STEPS_PER_DAY)
     blocks = (n + LANES - 1) // LANES
     for block in prange(blocks):
@@ -217,7 +219,7 @@ def simulate(
         w = np.zeros(WORKSPACE)
         load(w, parameters, first, start)
         y = w[_Y:_Z].reshape(STATES, LANES)
-        wins, dosed = np.zeros(LANES, np.int64), np.full(LANES, -10 * STEPS_PER_DAY)
+        wins, dosed = np.full(LANES, int(aim[WON])), np.full(LANES, -10 * STEPS_PER_DAY)
         done, owed, gap = np.full(LANES, np.nan), np.full(LANES, start[0] + start[1] + start[2]), np.zeros(LANES)
         at_event, at_keep, left = 0, 0, LANES
         for s in range(days * STEPS_PER_DAY + 1):
@@ -236,7 +238,7 @@ def simulate(
             if zeros_needed > 0 and s >= count_from and s % STEPS_PER_DAY == 0:
                 for i in range(LANES):
                     if math.isnan(done[i]):
-                        wins[i] = wins[i] + 1 if y[0, i] < zero and y[1, i] < zero else 0
+                        wins[i] = wins[i] + 1 if y[0, i] < zero and y[1, i] < zero_nitrite else 0
                         if wins[i] >= zeros_needed and s >= today:
                             done[i] = s * dt
                             left -= 1
@@ -249,7 +251,7 @@ def simulate(
                     if dose <= 0.0:
                         continue
                     if zeros_needed == 0 and dosed[i] == s - STEPS_PER_DAY:
-                        wins[i] = wins[i] + 1 if y[0, i] < zero and y[1, i] < zero else 0
+                        wins[i] = wins[i] + 1 if y[0, i] < zero and y[1, i] < zero_nitrite else 0
                         if wins[i] == 2:
                             done[i] = s * dt
                             left -= 1

@@ -22,9 +22,8 @@ Chlorine = Literal["none", "chlorine", "chloramine", "unknown"]
 Plants = Literal["none", "some", "many"]
 MediaWhat = Literal["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced", "dried", "new-filter"]
 
-ZERO_AMMONIA_MG_N_L = 0.13
-ZERO_NITRITE_MG_N_L = 0.05
-"""A colour kit's zero: half its first step (0.25 ppm ammonia, 0.25 ppm nitrite, as ions), in mg N/L, rounded up."""
+COARSEST_ZERO_PPM = 0.125
+"""No kit is so coarse that more than half of a usual first step, 0.25 ppm as the ion, passes for zero (common practice)."""
 SETTLED_DAYS = 42
 FOOD_PROTEIN = 0.42
 """Share of protein in dry food, taken where the keeper states none (common practice)."""
@@ -132,6 +131,15 @@ class KitSteps(Part):
             what
         ]
         return sorted(step * share for step in set(steps))
+
+    def zero_mg_n_l(self, what: Literal["ammonia", "nitrite"]) -> float:
+        """What this kit's zero stands for at most, mg N/L: half its first step, and never more than a usual kit's.
+
+        what: which test.
+        """
+        first = next((step for step in self.steps_mg_n_l(what) if step > 0), 0.0)
+        most = COARSEST_ZERO_PPM * NITROGEN_SHARE["NH4" if what == "ammonia" else "NO2"]
+        return min(first / 2, most) * 1.001 if first else most
 
 
 class CycleLog(Part):

@@ -4,8 +4,24 @@ import math
 from itertools import pairwise
 from typing import Annotated, Literal
 
-from reedmace.core.cycle.doubt import doubts
-from reedmace.core.cycle.log import ZERO_AMMONIA_MG_N_L, ZERO_NITRITE_MG_N_L, CycleLog, LoggedReading
+from reedmace.core.cycle.doubt import interval_of
+from reedmace.core.cycle.ensemble import share_passing_within
+from reedmace.core.cycle.log import CycleLog
+from reedmace.core.cycle.losses import Loss
+from reedmace.core.cycle.proof import (
+    NEEDED,
+    SIZE_SLACK,
+    STANDS_DAYS,
+    Outcome,
+    Tried,
+    fallen,
+    is_full,
+    is_zero,
+    poison_since,
+    proven_capacity,
+    standing_proof,
+    tried_doses,
+)
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.working import Answer, Part, Question, Working, number, whole
 
@@ -63,7 +79,8 @@ def standard_for(log: CycleLog) -> StandardName:
 
 def _film_came(log: CycleLog) -> bool:
     """Whether the film came with a filter, or is fed by food or animals, so that a week of zeros says something."""
-    return log.method in ("seeded-filter", "side-by-side", "fish-food", "animals-in") or log.animals_are_in()
+    fed = log.method == "fish-food" and log.food_g_day > 0
+    return fed or log.method in ("seeded-filter", "side-by-side", "animals-in") or log.animals_are_in()
 
 
 _WHY: dict[StandardName, str] = {
@@ -75,51 +92,8 @@ _WHY: dict[StandardName, str] = {
 }
 
 
-def is_zero(reading: LoggedReading) -> bool:
-    """Both ammonia and nitrite read, both at a kit's zero, neither off the scale. reading: one test."""
-    return (
-        reading.ammonia_mg_n_l is not None
-        and reading.nitrite_mg_n_l is not None
-        and not reading.off_scale
-        and reading.ammonia_mg_n_l <= ZERO_AMMONIA_MG_N_L
-        and reading.nitrite_mg_n_l <= ZERO_NITRITE_MG_N_L
-    )
-
-
 def _or_more(log: CycleLog, day: float) -> str:
     return " or more" if any(r.day == day and "nitrite" in r.off_scale for r in log.readings) else ""
-
-
-def _is_full(reading: LoggedReading) -> bool:
-    return reading.ammonia_mg_n_l is not None and reading.nitrite_mg_n_l is not None
-
-
-def _cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[tuple[float, float]]:
-    """(day, dose) of the tests that found both zero 16 to 32 h after a dose of that size; each test counts once."""
-    weak = {d.day for d in doubts(log) if d.what in ("ammonia", "nitrite")}
-    found: dict[float, float] = {}
-    for dose in log.doses:
-        if dose.raise_mg_n_l < 0.97 * at_least_mg_n_l:
-            continue
-        for r in log.readings:
-            if 16 / 24 <= r.day - dose.day <= 32 / 24 and is_zero(r) and r.day not in weak and r.day not in found:
-                found[r.day] = dose.raise_mg_n_l
-                break
-    return sorted(found.items())
-
-
-def proven_capacity(log: CycleLog) -> float:
-    """Largest dose seen to be gone within a day in the last fortnight, mg N/L/day. log: the cycle's."""
-    return max((size for day, size in _cleared_doses(log, 0.05) if log.day_now - day <= 14), default=0.0)
-
-
-def _failed_since(log: CycleLog, day: float) -> bool:
-    return any(
-        r.day > day + 0.01
-        and ((r.ammonia_mg_n_l or 0) > ZERO_AMMONIA_MG_N_L or (r.nitrite_mg_n_l or 0) > ZERO_NITRITE_MG_N_L)
-        and not any(0 <= r.day - d.day < 16 / 24 for d in log.doses)
-        for r in log.readings
-    )
 
 
 def zeros_run(log: CycleLog, since_day: float, longest_gap_days: float) -> tuple[float, int]:
@@ -129,9 +103,9 @@ def zeros_run(log: CycleLog, since_day: float, longest_gap_days: float) -> tuple
     """
     run: list[float] = []
     for r in sorted(log.readings, key=lambda r: r.day):
-        if not _is_full(r) or r.day < since_day:
+        if not is_full(r) or r.day < since_day:
             continue
-        if not is_zero(r):
+        if not is_zero(log, r):
             run = []
             continue
         if run and r.day - run[-1] > longest_gap_days:
@@ -140,22 +114,40 @@ def zeros_run(log: CycleLog, since_day: float, longest_gap_days: float) -> tuple
     return (run[-1] - run[0], len(run)) if run else (0.0, 0)
 
 
+_SHORT_OF: dict[Outcome, str] = {
+    "not-seen": "the last dose was never seen in the water, so its zeros prove nothing: dose again, test ammonia an hour later, and both the day after",
+    "changed": "water was changed between the last dose and its test: dose again and leave the water alone for a day",
+    "dosed-again": "another dose went in before the last one's test: one dose, one day, one test",
+    "failed": "the test a day after the last dose still found some",
+    "no-test": "the last dose had no test of both 20 to 28 hours after it",
+    "doubtful": "the test after the last dose does not fit its neighbours: test again",
+    "too-soon": "the last dose is to be tested 20 to 28 hours after it",
+    "cleared": "",
+}
+
+
+def _dose_missing(log: CycleLog, size: float, kept: list[Tried], loss: Loss | None, held: bool) -> str:
+    dose = log.ppm(size)
+    wanted = f"one more dose of {dose}" if kept else f"two doses of {dose} on two days"
+    asked = f"{wanted}, seen in the water and with both at zero 20 to 28 hours later"
+    if not held:
+        return "a later test found ammonia or nitrite again: dose and test afresh"
+    if loss is not None and len(kept) < NEEDED:
+        return f"the film has to be proved again, since {loss.what} on day {loss.day:.0f}: {asked}"
+    sized = [t for t in tried_doses(log) if t.raise_mg_n_l >= SIZE_SLACK * size]
+    why = _SHORT_OF[sized[-1].outcome] if sized and log.day_now - sized[-1].day <= STANDS_DAYS else ""
+    return f"{asked} ({why})" if why else asked
+
+
 def _dose_standard(log: CycleLog, name: StandardName, title: str, size: float, followed: bool, w: Working) -> Standard:
-    days = [day for day, _ in _cleared_doses(log, size)]
-    recent = [d for d in days if d >= days[-1] - 4 and log.day_now - d <= 5]
-    held = not days or not _failed_since(log, days[-1])
-    cleared = len(recent) if held else 0
-    if cleared >= 2:
-        lacks = "nothing"
-    elif not held:
-        lacks = "a later test found ammonia or nitrite again: dose and test afresh"
-    elif cleared == 1:
-        lacks = f"one more dose of {log.ppm(size)}, with both at zero a day later"
-    else:
-        lacks = f"two doses of {log.ppm(size)}, each with ammonia and nitrite at zero a day later"
+    kept, loss = standing_proof(log, size)
+    held = not kept or not poison_since(log, kept[-1].tested_day or 0.0)
+    cleared = len(kept) if held else 0
+    passes = cleared >= NEEDED
+    lacks = "nothing" if passes else _dose_missing(log, size, kept, loss, held)
     w.line(name, "doses cleared within a day", f"of {size:.2f} mg N/L", cleared, "doses", "practice")
     return Standard(
-        standard=name, title=title, passes=cleared >= 2, cleared=cleared, needed=2, missing=lacks, followed=followed
+        standard=name, title=title, passes=passes, cleared=cleared, needed=NEEDED, missing=lacks, followed=followed
     )
 
 
@@ -166,7 +158,8 @@ def _more_days(days: float) -> str:
 
 def _planted_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
     grows = log.plants_growing_day
-    days, tests = zeros_run(log, grows or 0.0, LONGEST_GAP_DAYS["planted"])
+    loss = fallen(log, grows or 0.0)
+    days, tests = zeros_run(log, max(grows or 0.0, loss.day if loss else 0.0), LONGEST_GAP_DAYS["planted"])
     days = days if grows is not None else 0.0
     w.line("planted", "days of zeros while plants grow", f"{tests} tests", days, "days", "practice")
     passes = days >= PLANTED_DAYS and tests >= FEWEST_ZEROS and log.plants != "none"
@@ -187,12 +180,20 @@ def _planted_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
     )
 
 
+def nitrate_rose(log: CycleLog) -> bool:
+    """Whether nitrate was read to rise by more than the kit's own steps could feign. log: the cycle's."""
+    steps = log.kit.steps_mg_n_l("nitrate")
+    rows = [(r.nitrate_mg_n_l, "nitrate" in r.off_scale) for r in sorted(log.readings, key=lambda r: r.day)]
+    spans = [interval_of(value, steps, off) for value, off in rows if value is not None]
+    return len(spans) > 1 and spans[-1][0] >= min(span[1] for span in spans[:-1]) - 1e-9
+
+
 def _seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
-    # Each group of animals is a new load: its own week of zeros counts.
-    days, tests = zeros_run(log, log.stocked_day or 0.0, LONGEST_GAP_DAYS["seeded"])
-    nitrate = [r.nitrate_mg_n_l for r in sorted(log.readings, key=lambda r: r.day) if r.nitrate_mg_n_l is not None]
-    rising = len(nitrate) > 1 and nitrate[-1] > min(nitrate[:-1])
-    comes = _film_came(log)
+    # Each group of animals is a new load: its own week of zeros counts. Film lost begins the week anew.
+    since = log.stocked_day or 0.0
+    loss = fallen(log, since)
+    days, tests = zeros_run(log, max(since, loss.day) if loss else since, LONGEST_GAP_DAYS["seeded"])
+    rising, comes = nitrate_rose(log), _film_came(log)
     w.line("seeded", "days of zeros in a row", f"{tests} tests", days, "days", "practice")
     passes = days >= SEEDED_DAYS and tests >= FEWEST_ZEROS and rising and comes
     if not comes:
@@ -202,8 +203,10 @@ def _seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
     else:
         wanting = [f"{_more_days(SEEDED_DAYS - days)} of zeros"] if days < SEEDED_DAYS else []
         wanting += [f"at least {FEWEST_ZEROS} tests of both"] if days >= SEEDED_DAYS and tests < FEWEST_ZEROS else []
-        wanting += [] if rising else ["nitrate seen to rise"]
+        wanting += [] if rising else ["nitrate seen to rise by a step of the kit"]
         lacks = ", and ".join(wanting)
+        if loss:
+            lacks += f", counted from day {loss.day:.0f}, since {loss.what}"
     return Standard(
         standard="seeded",
         title="Moved or fed film: seven days of zeros with nitrate rising",
@@ -217,7 +220,7 @@ def _seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
 
 def _confidence(log: CycleLog, cleared: int) -> tuple[Confidence, list[str]]:
     """How sure the log makes it: from number, spacing and resolution of the tests (memory)."""
-    full = sorted(r.day for r in log.readings if _is_full(r))
+    full = sorted(r.day for r in log.readings if is_full(r))
     if not full:
         return "none", ["no test of both ammonia and nitrite"]
     why, points = [], 0
@@ -245,6 +248,18 @@ def _confidence(log: CycleLog, cleared: int) -> tuple[Confidence, list[str]]:
     return level, why
 
 
+AT_ODDS = "the tests say ready while the forecast from the same log expects weeks yet: clear one more dose before any animal comes"
+ODDS_DAYS, ODDS_SHARE = 7.0, 0.05
+"""Fewer of the likely courses than this would clear two doses in a week: then tests and forecast are at odds (memory)."""
+
+
+def _at_odds(log: CycleLog, followed: Standard) -> bool:
+    """Whether the model knows hardly any course on which such a log is ready; a third cleared dose settles it."""
+    if followed.cleared > NEEDED or not log.doses_ammonia() or log.animals_are_in() or not log.doses:
+        return False
+    return share_passing_within(log, ODDS_DAYS) < ODDS_SHARE
+
+
 def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     """Whether the tank passes, by which standard, and what is missing.
 
@@ -261,7 +276,9 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
         "mg N/L",
         "practice",
     )
-    w.line("zero", "half a colour kit's first step", "ammonia, as N", ZERO_AMMONIA_MG_N_L, "mg N/L", "practice")
+    zero_ammonia, zero_nitrite = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
+    w.line("zero", "half the kit's first step", "ammonia, as N", zero_ammonia, "mg N/L", "practice")
+    w.line("zero", "half the kit's first step", "nitrite, as N", zero_nitrite, "mg N/L", "practice")
     sized: tuple[tuple[StandardName, str, float], ...] = (
         ("load-matched", f"Load-matched: {log.ppm(challenge)} gone in a day, twice running", challenge),
         ("two-ppm", f"{log.ppm(2 * NITROGEN_SHARE['NH4'])} gone in a day, twice running", 2 * NITROGEN_SHARE["NH4"]),
@@ -289,9 +306,9 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     if ammonia and nitrite and stale:
         missing.append(f"the last full test is {log.day_now - last_test:.0f} days old")
     standing = []
-    if ammonia and ammonia[1] > ZERO_AMMONIA_MG_N_L:
+    if ammonia and ammonia[1] > zero_ammonia:
         standing.append(f"ammonia still reads {log.ppm(ammonia[1])}")
-    if nitrite and nitrite[1] > ZERO_NITRITE_MG_N_L:
+    if nitrite and nitrite[1] > zero_nitrite:
         reads = f"{log.ppm(nitrite[1], 'nitrite')}{_or_more(log, nitrite[0])}"
         standing.append(f"nitrite {reads}" if standing else f"nitrite still reads {reads}")
     missing += [" and ".join(standing)] if standing else []
@@ -309,9 +326,12 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
         and log.filter_running
         and ammonia is not None
         and nitrite is not None
-        and ammonia[1] <= ZERO_AMMONIA_MG_N_L
-        and nitrite[1] <= ZERO_NITRITE_MG_N_L
+        and ammonia[1] <= zero_ammonia
+        and nitrite[1] <= zero_nitrite
     )
+    if ready and _at_odds(log, followed):
+        ready = False
+        missing.append(AT_ODDS)
     confidence, why = _confidence(log, followed.cleared)
     if ready:
         proof = (

@@ -1,0 +1,193 @@
+"""The one bar: what counts as zero, as a dose cleared, and as proof that the film carries a load.
+
+A proof is a dose that was seen in the water, tested 20 to 28 hours later with ammonia and nitrite both at the kit's zero,
+with no other dose and no change between; twice, on two days at least 20 hours apart. It falls when film may have died
+since, and must then be made again (common practice, made strict: a dud bottle, two doses in an hour, a change before the
+test or a zero that comes late prove nothing).
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from reedmace.core.cycle.doubt import doubts
+from reedmace.core.cycle.log import CycleLog, LoggedDose, LoggedReading
+from reedmace.core.cycle.losses import Loss, film_losses, stopped_film
+
+TEST_FROM_H, TEST_UNTIL_H, SLACK_H = 20.0, 28.0, 0.25
+APART_H = 20.0
+NEEDED = 2
+SEEN_WITHIN_H, SEEN_SHARE = 12.0, 0.3
+"""A dose is seen when a test so soon after it reads at least this share of what it should have raised (memory: the share
+leaves room for a coarse kit and a fast film)."""
+STIRRED_SHARE = 0.02
+"""A change smaller than this dilutes nothing a kit could tell (memory)."""
+FALLS_AT_SHARE = 0.15
+"""Film lost from which a proof no longer stands (memory, cautious)."""
+RUNNING_DAYS, STANDS_DAYS, SPEAKS_DAYS = 4.0, 5.0, 14.0
+"""Two cleared doses lie so close together; the newer is so fresh; a cleared dose speaks for capacity so long (memory)."""
+SIZE_SLACK = 0.97
+
+Outcome = Literal["cleared", "not-seen", "changed", "dosed-again", "failed", "no-test", "too-soon", "doubtful"]
+
+
+@dataclass(frozen=True)
+class Tried:
+    """One dose held to the bar: its day and size (mg N/L), the day of its test, and what came of it."""
+
+    day: float
+    raise_mg_n_l: float
+    tested_day: float | None
+    outcome: Outcome
+
+
+def is_zero(log: CycleLog, reading: LoggedReading) -> bool:
+    """Whether both ammonia and nitrite were read and both stand at this kit's zero, neither off the scale.
+
+    log: whose kit it is; reading: one test.
+    """
+    return (
+        reading.ammonia_mg_n_l is not None
+        and reading.nitrite_mg_n_l is not None
+        and not reading.off_scale
+        and reading.ammonia_mg_n_l <= log.kit.zero_mg_n_l("ammonia")
+        and reading.nitrite_mg_n_l <= log.kit.zero_mg_n_l("nitrite")
+    )
+
+
+def shows_poison(log: CycleLog, reading: LoggedReading) -> bool:
+    """Whether ammonia or nitrite was read above this kit's zero. log: whose kit; reading: one test."""
+    return (reading.ammonia_mg_n_l or 0.0) > log.kit.zero_mg_n_l("ammonia") or (
+        reading.nitrite_mg_n_l or 0.0
+    ) > log.kit.zero_mg_n_l("nitrite")
+
+
+def is_full(reading: LoggedReading) -> bool:
+    """Whether both poisons were tested. reading: one test."""
+    return reading.ammonia_mg_n_l is not None and reading.nitrite_mg_n_l is not None
+
+
+def is_seen(log: CycleLog, dose: LoggedDose) -> bool:
+    """Whether a test soon after a dose found it in the water, which a dud bottle never shows. log: the cycle's; dose: of it."""
+    least = max(SEEN_SHARE * dose.raise_mg_n_l, log.kit.zero_mg_n_l("ammonia") * 1.001)
+    return any(
+        0 < r.day - dose.day <= SEEN_WITHIN_H / 24 and r.ammonia_mg_n_l is not None and r.ammonia_mg_n_l >= least
+        for r in log.readings
+    )
+
+
+def _outcome(log: CycleLog, dose: LoggedDose, weak: set[float]) -> tuple[float | None, Outcome]:
+    first, last = dose.day + (TEST_FROM_H - SLACK_H) / 24, dose.day + (TEST_UNTIL_H + SLACK_H) / 24
+    tests = sorted((r for r in log.readings if first <= r.day <= last and is_full(r)), key=lambda r: r.day)
+    if not tests:
+        return None, "too-soon" if log.day_now <= last else "no-test"
+    # The first test in its hours decides: a zero that comes after one that failed came late.
+    test = tests[0]
+    if any(dose.day < d.day < test.day for d in log.doses):
+        return test.day, "dosed-again"
+    if any(dose.day <= c.day < test.day and c.share > STIRRED_SHARE for c in log.changes):
+        return test.day, "changed"
+    if not is_zero(log, test):
+        return test.day, "failed"
+    if test.day in weak:
+        return test.day, "doubtful"
+    return test.day, "cleared" if is_seen(log, dose) else "not-seen"
+
+
+def tried_doses(log: CycleLog) -> list[Tried]:
+    """Every dose held to the bar, by day. log: the cycle's. Doses made within an hour of each other are one."""
+    weak = {d.day for d in doubts(log) if d.what in ("ammonia", "nitrite")}
+    found: list[Tried] = []
+    for dose in _joined(log.doses):
+        tested, outcome = _outcome(log, dose, weak)
+        found.append(Tried(dose.day, dose.raise_mg_n_l, tested, outcome))
+    return found
+
+
+def _joined(doses: list[LoggedDose]) -> list[LoggedDose]:
+    """Doses by day; portions of one dose, made within an hour, count as one made with the last."""
+    found: list[LoggedDose] = []
+    for dose in sorted(doses, key=lambda d: d.day):
+        if found and dose.day - found[-1].day <= 1 / 24:
+            before = found.pop()
+            dose = LoggedDose(day=dose.day, raise_mg_n_l=before.raise_mg_n_l + dose.raise_mg_n_l)
+        found.append(dose)
+    return found
+
+
+def cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[Tried]:
+    """Doses of a size that were cleared, each at least 20 hours after the one before it, by day.
+
+    log: the cycle's; at_least_mg_n_l: their least size, mg N/L.
+    """
+    found: list[Tried] = []
+    for one in tried_doses(log):
+        if one.outcome != "cleared" or one.raise_mg_n_l < SIZE_SLACK * at_least_mg_n_l:
+            continue
+        if not found or one.day - found[-1].day >= APART_H / 24:
+            found.append(one)
+    return found
+
+
+def fallen(log: CycleLog, since_day: float) -> Loss | None:
+    """The newest thing that may have cost so much film that no proof older than it stands; None where there is none.
+
+    log: the cycle's; since_day: what happened before it does not matter.
+    """
+    losses = [loss for loss in film_losses(log) if loss.share >= FALLS_AT_SHARE] + stopped_film(log)
+    after = [loss for loss in losses if loss.day > since_day]
+    return max(after, key=lambda loss: loss.day, default=None)
+
+
+def poison_since(log: CycleLog, day: float) -> bool:
+    """Whether a test after `day` found a poison that no dose of the last 20 hours explains. log: the cycle's."""
+    return any(
+        r.day > day + 0.01
+        and shows_poison(log, r)
+        and not any(0 <= r.day - d.day < TEST_FROM_H / 24 for d in log.doses)
+        for r in log.readings
+    )
+
+
+def standing_proof(log: CycleLog, size_mg_n_l: float) -> tuple[list[Tried], Loss | None]:
+    """The cleared doses that still count towards a proof of a size, and what made older ones fall.
+
+    log: the cycle's; size_mg_n_l: dose to be cleared, mg N/L.
+    """
+    cleared = cleared_doses(log, size_mg_n_l)
+    if not cleared:
+        return [], None
+    loss = fallen(log, cleared[0].day)
+    kept = [
+        one for one in cleared if one.day >= cleared[-1].day - RUNNING_DAYS and (loss is None or one.day >= loss.day)
+    ]
+    if not kept or log.day_now - (kept[-1].tested_day or 0.0) > STANDS_DAYS:
+        return [], loss
+    return kept, loss
+
+
+def proven_capacity(log: CycleLog) -> float:
+    """Largest dose seen to be gone within a day in the last fortnight, with no film lost since, mg N/L/day. log: the cycle's."""
+    cleared = [c for c in cleared_doses(log, 0.05) if log.day_now - (c.tested_day or 0.0) <= SPEAKS_DAYS]
+    return max((c.raise_mg_n_l for c in cleared if fallen(log, c.day) is None), default=0.0)
+
+
+__all__ = [
+    "NEEDED",
+    "SEEN_WITHIN_H",
+    "SIZE_SLACK",
+    "STANDS_DAYS",
+    "TEST_FROM_H",
+    "TEST_UNTIL_H",
+    "Outcome",
+    "Tried",
+    "cleared_doses",
+    "fallen",
+    "is_full",
+    "is_seen",
+    "is_zero",
+    "poison_since",
+    "proven_capacity",
+    "shows_poison",
+    "standing_proof",
+    "tried_doses",
+]
