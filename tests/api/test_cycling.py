@@ -141,10 +141,10 @@ def test_sentences_speak_the_kits_own_ppm(cycling) -> None:
 
 def test_a_correction_keeps_its_history_and_its_time_can_be_moved(cycling) -> None:
     keeper, tank = cycling
-    wrong = keeper.get(f"/api/tanks/{tank}").json["standing"]["readings"][-1]
+    wrong = keeper.get(f"/api/tanks/{tank}").json["state"]["readings"][-1]
     earlier = (NOW - timedelta(days=1)).isoformat()
     keeper.write(tank, reading(0.5, 1, kh_dkh=2.4), supersedes=wrong["id"], at=earlier)
-    readings = keeper.get(f"/api/tanks/{tank}").json["standing"]["readings"]
+    readings = keeper.get(f"/api/tanks/{tank}").json["state"]["readings"]
     assert len(readings) == len(FALLING)
     assert readings[-1]["body"]["ammonia_ppm"] == 0.5
     assert datetime.fromisoformat(readings[-1]["at"]) == NOW - timedelta(days=1)
@@ -218,7 +218,7 @@ def test_each_fault_of_a_row_is_named(keeper, text: str, words: str) -> None:
 
 def test_a_bundle_goes_out_by_its_schema_and_comes_in_as_the_same_tank(cycling) -> None:
     keeper, tank = cycling
-    wrong = keeper.get(f"/api/tanks/{tank}").json["standing"]["readings"][-1]["id"]
+    wrong = keeper.get(f"/api/tanks/{tank}").json["state"]["readings"][-1]["id"]
     keeper.write(tank, reading(0.5, 1, kh_dkh=2.4), supersedes=wrong, at=NOW.isoformat())
     bundle = json.loads(keeper.get(f"/api/tanks/{tank}/bundle.json").text)
     jsonschema.validate(bundle, keeper.get("/api/bundle/schema").json)
@@ -226,7 +226,7 @@ def test_a_bundle_goes_out_by_its_schema_and_comes_in_as_the_same_tank(cycling) 
     assert brought.status_code == 201
     twin = brought.json["tank_id"]
     assert brought.json["entries"] == len(bundle["entries"])
-    mine, theirs = (keeper.get(f"/api/tanks/{t}").json["standing"] for t in (tank, twin))
+    mine, theirs = (keeper.get(f"/api/tanks/{t}").json["state"] for t in (tank, twin))
     for part in ("readings", "doses"):
         assert [(e["at"], e["body"]) for e in mine[part]] == [(e["at"], e["body"]) for e in theirs[part]]
     assert cycle(keeper, tank)["forecast"] == cycle(keeper, twin)["forecast"]
@@ -238,7 +238,7 @@ def test_a_bundle_goes_out_by_its_schema_and_comes_in_as_the_same_tank(cycling) 
     ("change", "words"),
     [
         ({"format": "something-else"}, "reedmace-bundle"),
-        ({"version": 2}, "1"),
+        ({"version": 3}, "2"),
         ({"tank": " "}, "pattern"),
         ({"entries": "none"}, "list"),
     ],
@@ -254,7 +254,7 @@ def test_a_bundle_that_is_none_is_refused_with_the_reason(keeper, change: dict, 
 
 def test_a_bundle_out_of_order_is_refused_whole(cycling) -> None:
     keeper, tank = cycling
-    wrong = keeper.get(f"/api/tanks/{tank}").json["standing"]["readings"][-1]["id"]
+    wrong = keeper.get(f"/api/tanks/{tank}").json["state"]["readings"][-1]["id"]
     keeper.write(tank, {"kind": "withdrawal"}, supersedes=wrong, at=NOW.isoformat())
     bundle = json.loads(keeper.get(f"/api/tanks/{tank}/bundle.json").text)
     bundle["entries"].reverse()
@@ -343,7 +343,7 @@ def test_probes_write_when_their_figure_moves_and_once_a_day(keeper) -> None:
     assert 3 <= sum(written) <= 12
     probe = device(keeper, tank, "ph-probe")
     assert send(keeper, probe, PhProbe().reading(simulated, 1, START)).json["written"]
-    readings = [e["body"] for e in keeper.get(f"/api/tanks/{tank}").json["standing"]["readings"]]
+    readings = [e["body"] for e in keeper.get(f"/api/tanks/{tank}").json["state"]["readings"]]
     assert all(24 < r["temperature_c"] < 28 for r in readings if r["temperature_c"])
     assert any(r["ph"] for r in readings)
 
@@ -355,7 +355,7 @@ def test_a_test_device_writes_a_test_once_and_only_what_it_reads(keeper) -> None
     simulated.dose(0, 30)
     body = ColourKit().reading(simulated, 0.5, START)
     assert [send(keeper, token, body).json["written"] for _ in range(2)] == [True, False]
-    (only,) = keeper.get(f"/api/tanks/{tank}").json["standing"]["readings"]
+    (only,) = keeper.get(f"/api/tanks/{tank}").json["state"]["readings"]
     assert only["body"]["ammonia_ppm"] == 8
     assert only["body"]["off_scale"] == ["ammonia"]
     assert not send(keeper, token, {"key": "nothing-read", "at": START.isoformat()}).json["written"]

@@ -30,6 +30,8 @@ def test_no_route_lets_one_account_see_or_touch_anothers_tank(app, sign_up) -> N
         "tank_id>": {"name": "Mine now"},
         "readings/preview": {"text": "date,ammonia\n2026-01-01,1\n"},
         "readings/import": {"text": "date,ammonia\n2026-01-01,1\n"},
+        "views/filter": {},
+        "views/fit": {},
     }
     for method, rule in routes:
         body = next((b for end, b in bodies.items() if rule.endswith(end)), None)
@@ -74,7 +76,7 @@ def test_a_correction_supersedes_and_the_first_is_still_there(keeper) -> None:
     tank = keeper.tank()
     wrong = keeper.write(tank, READING).json
     keeper.write(tank, {**READING, "ammonia_ppm": 0.25}, supersedes=wrong["id"])
-    readings = keeper.get(f"/api/tanks/{tank}").json["standing"]["readings"]
+    readings = keeper.get(f"/api/tanks/{tank}").json["state"]["readings"]
     assert [r["body"]["ammonia_ppm"] for r in readings] == [0.25]
     assert len(keeper.get(f"/api/tanks/{tank}/entries").json["entries"]) == 2
 
@@ -83,7 +85,7 @@ def test_a_withdrawal_takes_back_and_can_be_taken_back(keeper) -> None:
     tank = keeper.tank()
     entry = keeper.write(tank, READING).json
     keeper.write(tank, {"kind": "withdrawal"}, supersedes=entry["id"])
-    assert keeper.get(f"/api/tanks/{tank}").json["standing"]["readings"] == []
+    assert keeper.get(f"/api/tanks/{tank}").json["state"]["readings"] == []
 
 
 def test_only_an_entry_of_this_tank_can_be_corrected(keeper) -> None:
@@ -102,7 +104,7 @@ def test_the_second_tab_is_told_and_shown_what_stands(keeper) -> None:
     assert refused.status_code == 409
     assert refused.json["current"]["body"]["tank"]["height_cm"] == 40
     assert keeper.write(tank, mine, based_on=refused.json["current"]["id"]).status_code == 201
-    assert keeper.get(f"/api/tanks/{tank}").json["standing"]["tank_plan"]["body"]["tank"]["height_cm"] == 50
+    assert keeper.get(f"/api/tanks/{tank}").json["state"]["tank_plan"]["body"]["tank"]["height_cm"] == 50
 
 
 def test_a_first_plan_meets_a_first_plan(keeper) -> None:
@@ -122,7 +124,7 @@ def test_steps_are_remembered_and_unticked(keeper) -> None:
     keeper.write(tank, {"kind": "step-done", "step_id": "canister-feet"})
     keeper.write(tank, {"kind": "step-done", "step_id": "canister-media"})
     keeper.write(tank, {"kind": "step-done", "step_id": "canister-feet", "done": False})
-    assert list(keeper.get(f"/api/tanks/{tank}").json["standing"]["steps_done"]) == ["canister-media"]
+    assert list(keeper.get(f"/api/tanks/{tank}").json["state"]["steps_done"]["f1"]) == ["canister-media"]
 
 
 def test_rename_and_remove(keeper) -> None:
@@ -199,7 +201,7 @@ def test_a_semicolon_csv_with_decimal_commas_is_taken(keeper) -> None:
         headers={"X-CSRF-Token": keeper.token},
     )
     assert response.json == {"added": 1, "known": 0}
-    assert keeper.get(f"/api/tanks/{tank}").json["standing"]["readings"][0]["body"]["ammonia_ppm"] == 0.5
+    assert keeper.get(f"/api/tanks/{tank}").json["state"]["readings"][0]["body"]["ammonia_ppm"] == 0.5
 
 
 def test_the_cycle_is_asked_of_the_logbook(keeper) -> None:
@@ -218,12 +220,12 @@ def test_the_cycle_is_asked_of_the_logbook(keeper) -> None:
     assert cycle["advice"]["first"]["title"]
 
 
-def test_the_stem_says_where_each_stage_stands(keeper) -> None:
+def test_the_list_of_stages_says_where_each_stage_stands(keeper) -> None:
     tank = keeper.tank()
-    assert [s["state"] for s in keeper.get(f"/api/tanks/{tank}").json["tank"]["stem"]] == ["open"] * 6
+    assert [s["state"] for s in keeper.get(f"/api/tanks/{tank}").json["tank"]["stages"]] == ["open"] * 6
     keeper.write(tank, TANK_PLAN)
     keeper.write(tank, {"kind": "stock-plan", "animals": [{"species_id": "zebra-danio", "count": 8}]})
-    words = {s["stage"]: s["words"] for s in keeper.get(f"/api/tanks/{tank}").json["tank"]["stem"]}
+    words = {s["stage"]: s["words"] for s in keeper.get(f"/api/tanks/{tank}").json["tank"]["stages"]}
     assert "L net" in words["tank"]
     assert words["stock"] == "8 animals"
 
@@ -356,13 +358,15 @@ def test_a_catalogue_without_what_it_needs_says_which_column(visitor) -> None:
     assert {e["where"] for e in answer.json["errors"]} == {"line 1, box_lph", "line 1, watts", "line 1, price"}
 
 
-def test_a_shopping_list_is_csv_with_amounts(visitor) -> None:
-    catalogue = visitor().get("/api/compute").json["catalogue"]
-    canister = next(f for f in catalogue if f["kind"] == "canister")
-    answer = visitor().client.post("/api/compute/shopping-list.csv", json={"filter": canister, "net_l": 131})
-    lines = answer.text.splitlines()
+def test_a_shopping_list_is_csv_with_the_amounts_of_the_list(sign_up) -> None:
+    keeper = sign_up()
+    tank = chosen_tank(keeper, "sweetflag-800")
+    items = {i["item"]: i["amount"] for i in keeper.get(f"/api/tanks/{tank}/buying").json["items"]}
+    lines = keeper.get(f"/api/tanks/{tank}/buying.csv").text.splitlines()
     assert lines[0] == "item,amount,unit,need,why"
     assert any(line.startswith("Hose clamps,4,piece") for line in lines)
+    assert items["Hose clamps"] == 4
+    assert keeper.get(f"/api/tanks/{keeper.tank()}/buying").status_code == 409
 
 
 def test_a_tank_says_what_its_filter_is_chosen_for(sign_up) -> None:
@@ -373,16 +377,18 @@ def test_a_tank_says_what_its_filter_is_chosen_for(sign_up) -> None:
         "surroundings": {"behind_cm": 4, "stand_height_cm": 66, "cabinet_cm": 50, "water": "salt", "planted": True},
     }
     keeper.write(tank, body)
-    room = keeper.get(f"/api/tanks/{tank}").json["rank"]["room"]
+    view = keeper.send("POST", f"/api/tanks/{tank}/views/filter", {}).json
+    room = view["shown"]["filters"][0]["hung"]["plan_question"]["room"]
     assert (room["behind_cm"], room["beneath_cm"], room["water"], room["planted"]) == (4, 50, "salt", True)
     assert room["film_here_m2"] > 0.5
+    assert any("community" in a for a in view["assumed"])
 
 
 def chosen_tank(keeper, filter_id: str) -> int:
     chosen = next(f for f in keeper.get("/api/compute").json["catalogue"] if f["id"] == filter_id)
     tank = keeper.tank()
     keeper.write(tank, TANK_PLAN)
-    keeper.write(tank, {"kind": "filter-plan", "chosen": chosen})
+    keeper.write(tank, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": chosen}]})
     return tank
 
 
@@ -396,13 +402,8 @@ def test_the_plumbing_out_gives_epanet_the_flow_on_screen(sign_up, tmp_path) -> 
     network = wntr.network.WaterNetworkModel(str(path))
     solved = wntr.sim.EpanetSimulator(network).run_sim(file_prefix=str(tmp_path / "run"), version=2.2)
     # What Fit shows: the flow through the hoses as they are laid out on this tank.
-    rank = keeper.get(f"/api/tanks/{tank}").json["rank"]
-    chosen = next(f for f in keeper.get("/api/compute").json["catalogue"] if f["id"] == "sweetflag-800")
-    place = {"filter": chosen, "room": rank["room"], "stand_height_cm": 70, "tank_height_cm": 45}
-    laid = keeper.client.post("/api/compute/fitting-plan", json=place).json
-    metres = sum(r["drawn_cm"] for r in laid["runs"]) / 100
-    asked = {"filter": chosen, "room": rank["room"], "plumbing": {"hose_length_m": metres}}
-    shown = keeper.client.post("/api/compute/filter-flow", json=asked).json["pumped"]["delivered_lph"]
+    fit = keeper.send("POST", f"/api/tanks/{tank}/views/fit", {}).json
+    shown = fit["filters"][0]["hung"]["flow"]["delivered_lph"]
     assert float(solved.link["flowrate"]["pump"].iloc[0]) * 3.6e6 == pytest.approx(shown, rel=0.005)
 
 

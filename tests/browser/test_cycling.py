@@ -142,10 +142,10 @@ def test_the_first_action_is_done_and_undone_from_today(own_tank, running: Runni
     row.get_by_role("button", name=re.compile("^Own: Dose to")).click()
     expect(row.get_by_text("Written.")).to_be_visible()
     path = f"/api/tanks/{tank}"
-    assert len(send(page, running.url, "GET", path)["standing"]["doses"]) == 2
+    assert len(send(page, running.url, "GET", path)["state"]["doses"]) == 2
     row.get_by_role("button", name="Undo").click()
     expect(row.get_by_text("Written.")).to_be_hidden()
-    assert len(send(page, running.url, "GET", path)["standing"]["doses"]) == 1
+    assert len(send(page, running.url, "GET", path)["state"]["doses"]) == 1
 
 
 def test_a_test_is_corrected_with_its_history_and_its_time(own_tank) -> None:
@@ -183,7 +183,7 @@ def test_tapping_uses_the_steps_of_ones_own_kit_and_another_time(own_tank, runni
     page.get_by_label("When").fill((datetime.now() - timedelta(days=1)).strftime("%Y-%m-%dT%H:%M"))
     page.get_by_role("button", name="Log the test").click()
     expect(page.get_by_text("Logged.")).to_be_visible()
-    readings = send(page, running.url, "GET", f"/api/tanks/{tank}")["standing"]["readings"]
+    readings = send(page, running.url, "GET", f"/api/tanks/{tank}")["state"]["readings"]
     logged = next(r for r in readings if r["body"]["ammonia_ppm"] == 0.6)
     # The top step counts as this or more.
     assert logged["body"]["off_scale"] == ["nitrite"]
@@ -239,7 +239,7 @@ def test_a_dose_made_yesterday_is_written_down_with_its_time(own_tank, running: 
     form.get_by_label("When").fill((datetime.now() - timedelta(days=1)).strftime("%Y-%m-%dT%H:%M"))
     form.get_by_role("button", name="Write it").click()
     expect(form.get_by_label("Raised by, ppm of ammonia")).to_have_value("")
-    newest = send(page, running.url, "GET", f"/api/tanks/{tank}")["standing"]["doses"][-1]
+    newest = send(page, running.url, "GET", f"/api/tanks/{tank}")["state"]["doses"][-1]
     assert newest["body"]["raise_mg_n_l"] == pytest.approx(2 * 0.7765, rel=1e-3)
     age = datetime.now(UTC) - datetime.fromisoformat(newest["at"])
     assert timedelta(hours=22) < age < timedelta(hours=26)

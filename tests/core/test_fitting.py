@@ -11,12 +11,13 @@ from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.filter.catalogue import KINDS
+from reedmace.core.filter.kinds import BY_NAME
 from reedmace.core.fit.drain import empty_minutes
 from reedmace.core.fit.layout import Place, run_length_cm
-from reedmace.logbook import Entry, calibration, due, fold
+from reedmace.logbook import Entry, calibration, due, replay
 
 BY_ID = {f.id: f for f in CATALOGUE}
+KINDS = tuple(BY_NAME)
 ONE = {kind: next(f for f in CATALOGUE if f.kind == kind) for kind in KINDS}
 ROOM = {"net_l": 131, "water_depth_cm": 41.4, "length_cm": 90, "width_cm": 40, "rim_to_water_cm": 3, "behind_cm": 12}
 AT = {"stand_height_cm": 66, "tank_height_cm": 45, "substrate_depth_cm": 4}
@@ -79,13 +80,13 @@ def test_cut_lengths_are_the_drawn_runs_with_slack_and_follow_the_parts() -> Non
         ("sweetflag-800", {"outlet_x_cm": 80}, {}, "outlet", "round in a corner"),
         ("sweetflag-800", {"tap_above_water_cm": -5}, {}, "tap", "under the water line"),
         ("sweetflag-800", {}, {"canister_at_cm": 90, "stand_height_cm": 66}, "body", "above the water line"),
-        ("sweetflag-1800", {}, {"stand_height_cm": 58}, "return hose", "kinks"),
+        ("sweetflag-1800", {}, {"stand_height_cm": 58}, "return-hose", "kinks"),
         ("sweetflag-800", {"drip_loop": False}, {}, "socket", "into the plug"),
-        ("burreed-20", {"air_pump_above_water_cm": -40, "check_valve": False}, {}, "air pump", "no check valve"),
+        ("burreed-20", {"air_pump_above_water_cm": -40, "check_valve": False}, {}, "air-pump", "no check valve"),
         ("sweetflag-800", {"intake_depth_cm": 3}, {}, "intake", "draws air"),
         ("sweetflag-800", {"intake_depth_cm": 37}, {}, "intake", "in the bed"),
         ("millrace-60", {}, {"room": {**ROOM, "behind_cm": 4}}, "body", "further off the wall"),
-        ("watermint-120", {}, {"room": {**ROOM, "water_depth_cm": 34}, "tank_height_cm": 37}, "uplift", "in the air"),
+        ("watermint-120", {}, {"room": {**ROOM, "water_depth_cm": 34}, "tank_height_cm": 37}, "filter", "in the air"),
         ("sweetflag-800", {"outlet_depth_cm": -5}, {}, "outlet", "splashes"),
     ],
     ids=["corner", "tap", "high", "bend", "drip", "siphon", "shallow", "sand", "wall", "uplift", "splash"],
@@ -112,37 +113,70 @@ def test_the_usual_plan_of_every_kind_has_no_fault(kind: str) -> None:
 # --- litres
 
 
-def drain(kind: str, **more):
-    return compute("drain-down", {"filter": ONE[kind].model_dump(), "water_cm2": 3400, "water_depth_cm": 41, **more})
+def drain(kind: str, layout: dict | None = None, **more):
+    room = {**ROOM, "water_depth_cm": 41}
+    question = {"filter": ONE[kind].model_dump(), "room": room, **AT, "surface_cm2": 3400, "layout": layout or {}}
+    return compute("drain-down", {**question, **more})
 
 
 def test_litres_are_surface_times_the_depth_to_where_air_gets_in() -> None:
-    answer = drain("canister", intake_depth_cm=30, outlet_depth_cm=4)
-    litres = {m.what: m.litres for m in answer.mishaps}
-    assert litres["Intake hose off at the body"] == pytest.approx(3400 * 30 / 1000)
-    assert litres["Return hose off while it stands"] == pytest.approx(3400 * 4 / 1000)
+    answer = drain("canister", {"intake_depth_cm": 30, "outlet_depth_cm": 4})
+    litres = {m.code: m.litres for m in answer.mishaps}
+    assert litres["intake-hose-off"] == pytest.approx(3400 * 30 / 1000)
+    assert litres["return-hose-off-standing"] == pytest.approx(3400 * 4 / 1000)
     assert answer.worst_l == pytest.approx(102)
     assert answer.mishaps[0].stops_below_rim_cm == pytest.approx(33)
+    assert any("each" in m.prevention or "3.4 L" in m.prevention for m in answer.mishaps)
 
 
 def test_a_higher_strainer_a_siphon_break_and_a_check_valve_each_save_litres() -> None:
-    assert drain("canister", intake_depth_cm=20).worst_l < drain("canister", intake_depth_cm=30).worst_l
-    standing = "Return hose off while it stands"
+    assert drain("canister", {"intake_depth_cm": 20}).worst_l < drain("canister", {"intake_depth_cm": 30}).worst_l
     broken, open_ = (
-        {m.what: m.litres for m in drain("canister", outlet_depth_cm=8, siphon_break=b).mishaps}[standing]
+        {m.code: m.litres for m in drain("canister", {"outlet_depth_cm": 8, "siphon_break": b}).mishaps}[
+            "return-hose-off-standing"
+        ]
         for b in (True, False)
     )
     assert broken == pytest.approx(3.4)
     assert open_ == pytest.approx(27.2)
-    low = {"air_pump_above_water_cm": -30, "stone_depth_cm": 35}
-    assert drain("sponge", check_valve=False, **low).worst_l == pytest.approx(3400 * 35 / 1000)
-    assert drain("sponge", check_valve=True, **low).worst_l == 0
+    low = {"air_pump_above_water_cm": -30}
+    # The air is let go 3 cm over the bed.
+    assert drain("sponge", {**low, "check_valve": False}).worst_l == pytest.approx(3400 * 38 / 1000)
+    assert drain("sponge", {**low, "check_valve": True}).worst_l == 0
+
+
+SUMP = {"length_cm": 60, "width_cm": 40, "height_cm": 34.5, "level_cm": 20}
 
 
 def test_a_sump_floods_only_past_its_free_room() -> None:
-    assert drain("sump", outlet_depth_cm=5, sump_free_l=30).mishaps[-1].litres == 0
-    cut = next(m for m in drain("sump", outlet_depth_cm=12, sump_free_l=30).mishaps if m.what.startswith("Power cut"))
-    assert cut.litres == pytest.approx(3400 * 12 / 1000 - 28)
+    # 60 × 40 cm with 12.5 cm left under its rim is 30 L; 2 L of the run-back stand in the pipes.
+    assert all(m.litres == 0 for m in drain("sump", {"outlet_depth_cm": 5}, sump=SUMP).mishaps)
+    codes = {m.code: m for m in drain("sump", {"outlet_depth_cm": 12}, sump=SUMP).mishaps}
+    assert codes["run-back"].litres == pytest.approx(3400 * 12 / 1000 - 28)
+
+
+def test_a_siphon_break_can_clog_only_where_there_is_one() -> None:
+    absent, present = ({m.code for m in drain("sump", {"siphon_break": b}).mishaps} for b in (False, True))
+    assert "siphon-break-clogged" not in absent
+    assert "siphon-break-clogged" in present
+
+
+def test_the_run_back_of_plan_and_overflow_is_one_figure() -> None:
+    question = {
+        "filter": ONE["sump"].model_dump(),
+        "room": ROOM,
+        **AT,
+        "surface_cm2": 3400,
+        "sump": SUMP,
+        "return_lph": 2000,
+    }
+    plan_ = compute("fitting-plan", {**question, "layout": {"outlet_depth_cm": 4}})
+    check = compute(
+        "overflow-check",
+        {"return_lph": 2000, "tank_surface_cm2": 3400, "return_below_surface_cm": 4, "sump_free_l": 30},
+    )
+    assert plan_.run_back_l == pytest.approx(check.run_back_l)
+    assert plan_.sump_free_l == pytest.approx(30)
 
 
 @pytest.mark.parametrize("kind", KINDS)
@@ -195,13 +229,24 @@ def test_the_order_shown_keeps_every_lock(kind: str, guard: bool) -> None:
 @pytest.mark.parametrize("priming", ["fill", "button", "self"])
 @pytest.mark.parametrize("path", ["bottom-up", "top-down", "ring-then-down", "columns"])
 def test_each_canister_variant_says_its_own_priming_and_path(priming: str, path: str) -> None:
-    steps = {s.id: s for s in steps_of("canister", priming=priming, media_path=path, media_l=6)}
+    steps = {s.id: s for s in steps_of("canister", priming=priming, media_path=path, media_l=6, body_l=18)}
     own = {"fill": "with a jug", "button": "press the primer", "self": "draws the rest itself"}
     assert own[priming] in steps["canister-prime"].detail
     assert "12 L" in steps["canister-prime"].detail
     words = {"bottom-up": "rises", "top-down": "falls", "ring-then-down": "outer foam ring", "columns": "column"}
     assert words[path] in steps["canister-media"].detail
     assert ("stops, starts" in steps["canister-power"].normal) == (priming == "self")
+
+
+def test_no_priming_is_more_than_the_body_holds() -> None:
+    steps = {s.id: s for s in steps_of("canister", media_l=6, body_l=9)}
+    assert "9 L" in steps["canister-prime"].detail
+
+
+@pytest.mark.parametrize(("path", "where"), [("bottom-up", "lowest"), ("front-to-back", "in front")])
+def test_coarse_foam_goes_where_this_hang_ons_water_comes_in(path: str, where: str) -> None:
+    steps = {s.id: s for s in steps_of("hang-on", media_path=path)}
+    assert f"coarse foam goes {where}" in steps["hangon-media"].detail
 
 
 def everything_before(steps, target: str) -> set[str]:
@@ -266,13 +311,13 @@ def test_the_level_in_a_box_is_volume_over_time() -> None:
 NOW = datetime(2026, 3, 1, 12, tzinfo=UTC)
 
 
-def standing(*rows: tuple[float, dict]):
+def state_of(*rows: tuple[float, dict]):
     """Entries so many days before NOW."""
     entries = [
         {"id": i, "key": f"due-{i:04d}", "at": NOW - timedelta(days=days), "written_at": NOW, "body": body}
         for i, (days, body) in enumerate(rows, start=1)
     ]
-    return fold([Entry.model_validate(e) for e in entries])
+    return replay([Entry.model_validate(e) for e in entries])
 
 
 CHOSEN = (30, {"kind": "filter-plan", "chosen": BY_ID["sweetflag-800"].model_dump()})
@@ -282,18 +327,18 @@ CHOSEN = (30, {"kind": "filter-plan", "chosen": BY_ID["sweetflag-800"].model_dum
 def test_every_kind_that_can_leak_comes_back_three_times(filter_id: str, kind: str) -> None:
     chosen = (30, {"kind": "filter-plan", "chosen": BY_ID[filter_id].model_dump()})
     found = {
-        d.key: d.at - NOW for d in due(standing(chosen, (0, {"kind": "step-done", "step_id": f"{kind}-power"})), NOW)
+        d.key: d.at - NOW for d in due(state_of(chosen, (0, {"kind": "step-done", "step_id": f"{kind}-power"})), NOW)
     }
     waits = [found[f"{kind}-leak-{when}"] for when in ("5", "60", "day")]
     assert waits == [timedelta(minutes=5), timedelta(hours=1), timedelta(days=1)]
 
 
 def test_leak_checks_come_back_five_minutes_an_hour_and_a_day_after_power() -> None:
-    found = {d.key: d.at for d in due(standing(CHOSEN, (0, {"kind": "step-done", "step_id": "canister-power"})), NOW)}
+    found = {d.key: d.at for d in due(state_of(CHOSEN, (0, {"kind": "step-done", "step_id": "canister-power"})), NOW)}
     assert found["canister-leak-5"] == NOW + timedelta(minutes=5)
     assert found["canister-leak-60"] == NOW + timedelta(hours=1)
     assert found["canister-leak-day"] == NOW + timedelta(days=1)
-    ticked = standing(
+    ticked = state_of(
         CHOSEN,
         (1, {"kind": "step-done", "step_id": "canister-power"}),
         (0.9, {"kind": "step-done", "step_id": "canister-leak-5"}),
@@ -305,27 +350,27 @@ def test_the_flow_is_due_monthly_and_service_by_its_own_fade() -> None:
     def test_of(seconds: float) -> dict:
         return {"kind": "flow-test", "container_l": 5, "times_s": [seconds], "computed_lph": 750}
 
-    s = standing(CHOSEN, (120, test_of(24)), (60, test_of(27)), (10, test_of(31)))
+    s = state_of(CHOSEN, (120, test_of(24)), (60, test_of(27)), (10, test_of(31)))
     found = {d.key: d for d in due(s, NOW)}
     assert found["flow-test"].at == NOW + timedelta(days=20)
     assert NOW - timedelta(days=60) < found["service"].at < NOW + timedelta(days=90)
-    rinsed = standing(CHOSEN, (120, test_of(24)), (60, test_of(27)), (5, {"kind": "media-work", "what": "rinsed"}))
+    rinsed = state_of(CHOSEN, (120, test_of(24)), (60, test_of(27)), (5, {"kind": "media-work", "what": "rinsed"}))
     assert "service" not in {d.key for d in due(rinsed, NOW)}
 
 
 def test_a_spare_sponge_is_due_a_month_after_it_went_in() -> None:
-    s = standing(CHOSEN, (20, {"kind": "media-work", "what": "seeding-started", "text": "A"}))
+    s = state_of(CHOSEN, (20, {"kind": "media-work", "what": "seeding-started", "text": "A"}))
     assert next(d for d in due(s, NOW) if d.key.startswith("seed")).at == NOW + timedelta(days=8)
 
 
 def test_the_newest_test_that_knew_both_calibrates() -> None:
-    s = standing(
+    s = state_of(
         CHOSEN,
         (9, {"kind": "flow-test", "container_l": 2, "times_s": [10], "computed_lph": 800}),
         (2, {"kind": "timed-flow", "method": "transit", "measured_lph": 600, "computed_lph": 750}),
     )
-    assert calibration(s) == pytest.approx(0.8)
-    assert calibration(standing(CHOSEN)) is None
+    assert calibration(s, "f1") == pytest.approx(0.8)
+    assert calibration(state_of(CHOSEN), "f1") is None
 
 
 # --- replacing and moving

@@ -7,7 +7,7 @@ import pytest
 
 from reedmace.core.computations import compute
 from reedmace.core.cycle import CycleAdviceQuestion, cycle_advice
-from reedmace.logbook import Entry, Standing, cycle_due, cycle_log, due, fold, seeds, stem
+from reedmace.logbook import Entry, LogbookState, cycle_due, cycle_log, due, replay, seeds, stage_rows
 from reedmace.logbook.devices import DeviceReading, entry_of
 from reedmace.logbook.questions import animals_in, daily_load, kit_of
 
@@ -20,10 +20,10 @@ def at(day: float) -> datetime:
     return START + timedelta(days=day)
 
 
-def stand(*rows: tuple[float, dict[str, Any]], supersedes: dict[int, int] | None = None) -> Standing:
-    """A standing of entries (day, body), numbered from 1; supersedes: entry number to the number it replaces."""
+def stand(*rows: tuple[float, dict[str, Any]], supersedes: dict[int, int] | None = None) -> LogbookState:
+    """The state of entries (day, body), numbered from 1; supersedes: entry number to the number it replaces."""
     replaced = supersedes or {}
-    return fold(
+    return replay(
         Entry.model_validate(
             {
                 "id": n, "key": f"entry-{n:04d}", "at": at(day), "written_at": at(day), "body": body,
@@ -94,14 +94,14 @@ def test_animals_are_counted_in_and_out_and_make_their_own_load() -> None:
     rows = [(0, STOCK), (8, {"kind": "stocking", "species_id": "zebra-danio", "count": 6}),
             (9, {"kind": "stocking", "species_id": "zebra-danio", "count": -2}),
             (10, {"kind": "stocking", "species_id": "a-fish-nobody-lists", "count": 3})]  # fmt: skip
-    standing = stand((0, PLAN), *rows)
-    assert {a.species_id: a.count for a in animals_in(standing)} == {"zebra-danio": 4, "a-fish-nobody-lists": 3}
-    log = cycle_log(standing, at(20))
-    assert log.animals_in_mg_n_l_day == pytest.approx(0.4 * daily_load(standing))
+    state = stand((0, PLAN), *rows)
+    assert {a.species_id: a.count for a in animals_in(state)} == {"zebra-danio": 4, "a-fish-nobody-lists": 3}
+    log = cycle_log(state, at(20))
+    assert log.animals_in_mg_n_l_day == pytest.approx(0.4 * daily_load(state))
     assert log.stocked_day == pytest.approx(10)
     assert log.animals_are_in()
     assert not log.settled()
-    assert cycle_log(standing, at(60)).settled()
+    assert cycle_log(state, at(60)).settled()
 
 
 def test_animals_in_from_the_start_load_as_planned_until_they_are_written_down() -> None:
@@ -112,11 +112,11 @@ def test_animals_in_from_the_start_load_as_planned_until_they_are_written_down()
 
 def test_the_kit_runs_out_on_its_day() -> None:
     kit = {"kind": "kit-plan", "kit": {"ammonia_ppm": [0, 0.5, 3]}, "expires_on": date(2026, 5, 10).isoformat()}
-    standing = stand((0, kit))
-    assert not kit_of(standing, at(8)).expired
-    assert kit_of(standing, at(11)).expired
-    assert kit_of(standing, at(8)).ammonia_ppm == [0, 0.5, 3]
-    assert kit_of(Standing(), at(8)).ammonia_ppm[1] == 0.25
+    state = stand((0, kit))
+    assert not kit_of(state, at(8)).expired
+    assert kit_of(state, at(11)).expired
+    assert kit_of(state, at(8)).ammonia_ppm == [0, 0.5, 3]
+    assert kit_of(LogbookState(), at(8)).ammonia_ppm[1] == 0.25
 
 
 def test_growth_counts_from_when_it_was_first_seen() -> None:
@@ -153,19 +153,19 @@ def test_a_superseded_reading_no_longer_counts() -> None:
 def test_what_comes_next_has_its_days() -> None:
     rows = [(d, {"kind": "reading", "ammonia_ppm": a, "nitrite_ppm": 1, "kh_dkh": kh}) for d, a, kh in
             ((1, 2, 5), (4, 1, 4.2), (7, 0.5, 3.2), (8.9, 0.25, 2.4))]  # fmt: skip
-    standing = stand((0, PLAN), (0, {"kind": "dose", "raise_mg_n_l": 1.5}), *rows)
-    log = cycle_log(standing, at(9))
+    state = stand((0, PLAN), (0, {"kind": "dose", "raise_mg_n_l": 1.5}), *rows)
+    log = cycle_log(state, at(9))
     advice = cycle_advice(CycleAdviceQuestion(log=log))
     forecast = compute("cycle-forecast", {"log": log.model_dump(), "draws": 200})
-    found = {d.title: d for d in cycle_due(standing, at(9), advice, forecast)}
+    found = {d.title: d for d in cycle_due(state, at(9), advice, forecast)}
     assert at(12) < found["KH runs out"].at < at(15)
     assert found["Ready, earliest day"].at == START + timedelta(days=forecast.pass_day_p10)
     assert found["Ready, latest likely day"].at > found["Ready, earliest day"].at
     assert all(d.stage == "cycle" and d.key for d in found.values())
     assert any(d.title.startswith(("Test", "Dose")) for d in found.values())
-    without = cycle_due(standing, at(9), advice, None)
+    without = cycle_due(state, at(9), advice, None)
     assert all(not d.title.startswith("Ready") for d in without)
-    assert cycle_due(Standing(), at(9), advice, forecast) == []
+    assert cycle_due(LogbookState(), at(9), advice, forecast) == []
 
 
 def test_the_register_knows_seeding_on_the_way_moved_and_put_back() -> None:
@@ -190,11 +190,11 @@ def test_spares_are_due_when_they_are_ready_and_only_while_they_seed() -> None:
     assert due(stand((0, seed), (29, out)), at(30)) == []
 
 
-def test_the_stem_says_stocked_but_not_while_it_is_an_emergency() -> None:
+def test_the_list_of_stages_says_stocked_but_not_while_it_is_an_emergency() -> None:
     rows = ((0, STOCK), (1, {"kind": "stocking", "species_id": "zebra-danio", "count": 5}))
-    words = {s.stage: s.words for s in stem(stand((0, PLAN), *rows), at(9))}
+    words = {s.stage: s.words for s in stage_rows(stand((0, PLAN), *rows), at(9))}
     assert words["cycle"] == "stocked day 8"
-    words = {s.stage: s.words for s in stem(stand((0, {**PLAN, "method": "animals-in"}), *rows), at(9))}
+    words = {s.stage: s.words for s in stage_rows(stand((0, {**PLAN, "method": "animals-in"}), *rows), at(9))}
     assert words["cycle"] == "day 9, not yet ready"
 
 
@@ -214,9 +214,9 @@ def test_a_probe_says_only_what_is_new() -> None:
 
 def test_a_device_writes_only_what_is_its_own_to_read() -> None:
     everything = sent(ammonia_ppm=1, ph=7, temperature_c=25, flow_lph=500, watts=12)
-    kit = entry_of("test-kit", everything, Standing(), None)
+    kit = entry_of("test-kit", everything, LogbookState(), None)
     assert (kit.ammonia_ppm, kit.ph, kit.temperature_c) == (1, 7, None)
-    assert entry_of("thermometer", everything, Standing(), None).ph is None
-    assert entry_of("flow-meter", everything, Standing(), 600).computed_lph == 600
-    assert entry_of("test-kit", sent(), Standing(), None) is None
-    assert entry_of("an unknown kind", everything, Standing(), None) is None
+    assert entry_of("thermometer", everything, LogbookState(), None).ph is None
+    assert entry_of("flow-meter", everything, LogbookState(), 600).computed_lph == 600
+    assert entry_of("test-kit", sent(), LogbookState(), None) is None
+    assert entry_of("an unknown kind", everything, LogbookState(), None) is None

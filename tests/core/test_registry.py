@@ -36,21 +36,31 @@ EXAMPLES = {
         "animals": [{"species_id": "oscar", "count": 2}],
     },
     "media-stack": {
+        "filter": CATALOGUE[-1].model_dump(),
+        "room": {"net_l": 900, "water_depth_cm": 60, "length_cm": 200, "width_cm": 60},
         "baskets": [{"media": "foam-10", "litres": 1}, {"media": "ceramic-rings", "litres": 3}],
-        "space_l": 4.4,
-        "face_cm2": 260,
-        "pump": {"max_flow_lph": 800, "max_head_m": 1.4},
     },
     "label-check": {"box_lph": 800, "box_us_gal_per_hour": 210, "max_head_m": 1.4, "watts": 14, "tank_up_to_l": 250},
     "fitting-plan": {
         "filter": CATALOGUE[0].model_dump(),
         "room": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
     },
-    "drain-down": {"filter": CATALOGUE[-10].model_dump(), "water_cm2": 3400, "water_depth_cm": 41},
+    "drain-down": {
+        "filter": CATALOGUE[-10].model_dump(),
+        "room": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
+    },
     "filter-move": {"days_side_by_side": 15, "media_moved_share": 0.5, "minutes_out": 30},
     "flow-transit": {"way_cm": 50, "times_s": [2, 2.1, 1.9], "bore_mm": 16},
     "level-drop": {"area_cm2": 120, "rise_cm": 5, "times_s": [4, 4.2]},
-    "shopping-list": {"filter": CATALOGUE[-1].model_dump(), "net_l": 130},
+    "shopping-list": {
+        "filters": [
+            {
+                "filter": CATALOGUE[-1].model_dump(),
+                "room": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
+            }
+        ],
+        "net_l": 130,
+    },
     "flow-fade": {"tests": [{"day": 0, "flow_lph": 750}, {"day": 60, "flow_lph": 640}]},
     "rank-filters": {"room": {"net_l": 130, "water_depth_cm": 41, "length_cm": 90, "width_cm": 40}},
     "running-cost": {"watts": 14},

@@ -39,7 +39,7 @@ from reedmace.formats import (
     reading_key,
     write_csv,
 )
-from reedmace.logbook import NewEntry, Standing, cycle_log, fold
+from reedmace.logbook import LogbookState, NewEntry, cycle_log, replay
 from reedmace.logbook.entries import Reading
 
 door = APIBlueprint("cycle", __name__, url_prefix="/api", tag="Cycle")
@@ -89,8 +89,8 @@ class CsvPreview(BaseModel):
 @door.doc(responses=READ)
 def read_cycle(tank_id: int) -> CycleState:
     """What to do today, when it will be ready, whether it is."""
-    standing = fold(tanks().entries(tank_id))
-    log = cycle_log(standing, g.now)
+    state = replay(tanks().entries(tank_id))
+    log = cycle_log(state, g.now)
     if log is None:
         return CycleState(
             log=None, advice=None, readiness=None, forecast=None, forecast_left_alone=None, balance=None, ramp=None
@@ -114,7 +114,7 @@ def read_cycle(tank_id: int) -> CycleState:
 @door.doc(responses={200: {"description": "CSV", "content": {"text/csv": {"schema": {"type": "string"}}}}, **READ})
 def read_readings(tank_id: int) -> Response:
     """The readings as CSV."""
-    return csv_response(write_csv(fold(tanks().entries(tank_id)).readings), f"readings-{tank_id}.csv")
+    return csv_response(write_csv(replay(tanks().entries(tank_id)).readings), f"readings-{tank_id}.csv")
 
 
 @door.post("/tanks/<int:tank_id>/readings.csv")
@@ -122,15 +122,15 @@ def read_readings(tank_id: int) -> Response:
 @door.doc(responses=REFUSED)
 def import_readings(tank_id: int) -> CsvImport:
     """Take readings from CSV: every row or none, each faulty row named."""
-    standing = fold(tanks().entries(tank_id))
+    state = replay(tanks().entries(tank_id))
     news, errors = read_csv(csv_text(), g.now)
     refuse_rows(errors)
-    return _write(tank_id, standing, news)
+    return _write(tank_id, state, news)
 
 
-def _kept(standing: Standing) -> set[str]:
+def _kept(state: LogbookState) -> set[str]:
     """Keys of the readings by what they say: a reading typed here, written out and taken back is the same one."""
-    return {reading_key(e.at, e.body) for e in standing.readings if isinstance(e.body, Reading)}
+    return {reading_key(e.at, e.body) for e in state.readings if isinstance(e.body, Reading)}
 
 
 @door.post("/tanks/<int:tank_id>/readings/preview")
@@ -139,7 +139,7 @@ def _kept(standing: Standing) -> set[str]:
 @door.doc(responses=REFUSED)
 def preview_readings(tank_id: int, json_data: MappedCsv) -> CsvPreview:
     """Show what a CSV of past readings holds under this mapping. Writes nothing."""
-    kept = _kept(fold(tanks().entries(tank_id)))
+    kept = _kept(replay(tanks().entries(tank_id)))
     found = read_mapped(json_data, g.now)
     return CsvPreview(
         columns=found.columns,
@@ -161,14 +161,14 @@ def preview_readings(tank_id: int, json_data: MappedCsv) -> CsvPreview:
 @door.doc(responses=REFUSED)
 def import_mapped(tank_id: int, json_data: MappedCsv) -> CsvImport:
     """Take past readings under this mapping: every row or none."""
-    standing = fold(tanks().entries(tank_id))
+    state = replay(tanks().entries(tank_id))
     found = read_mapped(json_data, g.now)
     refuse_rows(found.faults)
-    return _write(tank_id, standing, [e for _, e in found.entries])
+    return _write(tank_id, state, [e for _, e in found.entries])
 
 
-def _write(tank_id: int, standing: Standing, news: list[NewEntry]) -> CsvImport:
-    kept = _kept(standing)
+def _write(tank_id: int, state: LogbookState, news: list[NewEntry]) -> CsvImport:
+    kept = _kept(state)
     written = tanks().add_many(tank_id, [n for n in news if n.key not in kept], g.now)
     added = sum(new for _, new in written)
     return CsvImport(added=added, known=len(news) - added)
@@ -185,7 +185,7 @@ def _write(tank_id: int, standing: Standing, news: list[NewEntry]) -> CsvImport:
 def read_sbml(tank_id: int) -> Response:
     """The cycle's model as parametrised for this tank, to be run by anyone."""
     mine = tanks()
-    name, log = mine.get(tank_id).name, cycle_log(fold(mine.entries(tank_id)), g.now)
+    name, log = mine.get(tank_id).name, cycle_log(replay(mine.entries(tank_id)), g.now)
     if log is None:
         raise ProblemError(409, "No cycle", "Begin the cycle first; the model is made from its log.")
     headers: Any = {"Content-Disposition": f'attachment; filename="cycle-{tank_id}.sbml"'}

@@ -8,8 +8,7 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper
-from reedmace.core.flow import operating_point
-from reedmace.logbook import NewEntry, fold, plumbing_question
+from reedmace.logbook import NewEntry, hang, replay
 from reedmace.logbook.devices import DeviceKind, DeviceReading, entry_of
 from reedmace.store import Device, Devices, NoSuchDevice, by_token
 
@@ -109,10 +108,10 @@ def take_reading(json_data: DeviceReading) -> Taken:
         device, tank_id, tanks = by_token(g.database, token.strip())
     except NoSuchDevice as error:
         raise ProblemError(401, "No such token", "Make the device anew in Fit and use the token it shows.") from error
-    standing = fold(tanks.entries(tank_id))
-    question = plumbing_question(standing) if device.kind == "flow-meter" else None
-    computed = operating_point(question).delivered_lph if question else None
-    body = entry_of(device.kind, json_data, standing, computed)
+    state = replay(tanks.entries(tank_id))
+    hung = hang(state) if device.kind == "flow-meter" else []
+    computed = hung[0].flow.delivered_lph if hung else None
+    body = entry_of(device.kind, json_data, state, computed)
     if body is None:
         return Taken(written=False)
     new = NewEntry(key=json_data.key, at=json_data.at, body=body)

@@ -7,8 +7,7 @@ from pydantic import BaseModel
 from reedmace.api.problems import ProblemError
 from reedmace.core.computations import Complaint
 from reedmace.core.filter import CATALOGUE, Filter
-from reedmace.core.fit import ShoppingListQuestion, shopping_list
-from reedmace.formats import RowError, read_catalogue, write_catalogue, write_shopping
+from reedmace.formats import RowError, read_catalogue, write_catalogue
 
 door = APIBlueprint("files", __name__, url_prefix="/api/compute", tag="Files")
 
@@ -62,11 +61,3 @@ def take_catalogue() -> FilterList:
     found, errors = read_catalogue(csv_text())
     refuse_rows(errors)
     return FilterList(filters=found)
-
-
-@door.post("/shopping-list.csv")
-@door.input(ShoppingListQuestion)
-@door.doc(responses={**CSV, 422: "Not usable"})
-def read_out_shopping(json_data: ShoppingListQuestion) -> Response:
-    """A shopping list as CSV."""
-    return csv_response(write_shopping(shopping_list(json_data)), "shopping-list.csv")

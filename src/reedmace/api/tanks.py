@@ -1,4 +1,4 @@
-"""Tanks, their logbook, and what follows from it: standing, today, plumbing, calendar."""
+"""Tanks, their logbook, and what follows from it: state, today, plumbing, calendar."""
 
 from datetime import timedelta
 from typing import Annotated, Any
@@ -7,6 +7,7 @@ from apiflask import APIBlueprint
 from flask import Response, g
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
+from reedmace.api.files import csv_response
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import tanks
 from reedmace.core.cycle import (
@@ -16,24 +17,36 @@ from reedmace.core.cycle import (
     cycle_advice,
     cycle_forecast,
 )
-from reedmace.core.filter import RankFiltersQuestion
-from reedmace.formats import plumbing_inp, write_calendar
+from reedmace.core.fit import ShoppingListAnswer
+from reedmace.formats import plumbing_inp, write_calendar, write_shopping
 from reedmace.logbook import (
     Due,
     Entry,
+    LogbookState,
     NewEntry,
     Seed,
     Stage,
-    Standing,
-    calibration,
     cycle_due,
     cycle_log,
     due,
-    fold,
-    plumbing_question,
-    rank_question,
+    hang,
+    path_of,
+    replay,
     seeds,
-    stem,
+    stage_rows,
+)
+from reedmace.logbook.entries import FilterKey
+from reedmace.logbook.equipment import temperature_c
+from reedmace.logbook.stages import (
+    Draft,
+    FilterView,
+    FitView,
+    KeepView,
+    buying_view,
+    filter_view,
+    fit_view,
+    keep_view,
+    with_draft,
 )
 
 door = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
@@ -56,7 +69,7 @@ class TankOut(BaseModel):
     id: int = Field(ge=1, le=2**53)
     name: str
     made_at: AwareDatetime
-    stem: list[Stage] = []
+    stages: list[Stage] = []
 
 
 class TankList(BaseModel):
@@ -73,13 +86,12 @@ class EntryPage(BaseModel):
 
 
 class TankState(BaseModel):
-    """A tank, where it stands, its stem, and what its filter is chosen for, as the ranking takes it."""
+    """A tank, where it stands, and what is due. Temperature: one for every stage."""
 
     tank: TankOut
-    standing: Standing
-    rank: RankFiltersQuestion
+    state: LogbookState
+    temperature_c: float = Field(ge=0, le=45)
     due: list[Due]
-    calibration: float | None = Field(description="Measured over computed flow, by the newest test", ge=0, le=1e6)
 
 
 class TodayRow(BaseModel):
@@ -130,7 +142,7 @@ def list_tanks() -> TankList:
     """Your tanks."""
     mine = tanks()
     entries = mine.entries_of_all()
-    return TankList(tanks=[_out(t, stem(fold(entries.get(t.id, [])), g.now)) for t in mine.all()])
+    return TankList(tanks=[_out(t, stage_rows(replay(entries.get(t.id, [])), g.now)) for t in mine.all()])
 
 
 @door.post("/tanks")
@@ -139,7 +151,7 @@ def list_tanks() -> TankList:
 @door.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
 def make_tank(json_data: TankIn) -> TankOut:
     """A new tank."""
-    return _out(tanks().make(json_data.name.strip(), g.now), stem(Standing(), g.now))
+    return _out(tanks().make(json_data.name.strip(), g.now), stage_rows(LogbookState(), g.now))
 
 
 @door.get("/tanks/<int:tank_id>")
@@ -148,13 +160,12 @@ def make_tank(json_data: TankIn) -> TankOut:
 def read_tank(tank_id: int) -> TankState:
     """Where a tank stands."""
     mine = tanks()
-    tank, standing = mine.get(tank_id), fold(mine.entries(tank_id))
+    tank, state = mine.get(tank_id), replay(mine.entries(tank_id))
     return TankState(
-        tank=_out(tank, stem(standing, g.now)),
-        standing=standing,
-        rank=rank_question(standing),
-        due=due(standing, g.now),
-        calibration=calibration(standing),
+        tank=_out(tank, stage_rows(state, g.now)),
+        state=state,
+        temperature_c=temperature_c(state),
+        due=due(state, g.now),
     )
 
 
@@ -195,7 +206,14 @@ def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
     return tanks().add(tank_id, json_data, g.now)[0]
 
 
+class FilterQuery(BaseModel):
+    """Which filter of the tank; left out, the first that fits."""
+
+    filter_key: FilterKey | None = None
+
+
 @door.get("/tanks/<int:tank_id>/plumbing.inp")
+@door.input(FilterQuery, location="query")
 @door.doc(
     responses={
         200: {"description": "EPANET 2.2 input", "content": {"text/plain": {"schema": {"type": "string"}}}},
@@ -203,13 +221,73 @@ def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
         409: "No pumped filter is chosen",
     }
 )
-def read_plumbing(tank_id: int) -> Response:
+def read_plumbing(tank_id: int, query_data: FilterQuery) -> Response:
     """The plumbing as an EPANET input file, to be solved by anyone."""
-    question = plumbing_question(fold(tanks().entries(tank_id)))
+    state = replay(tanks().entries(tank_id))
+    hung = [h for h in hang(state) if query_data.filter_key in (None, h.key)]
+    question = next((q for h in hung if (q := path_of(state, h)) is not None), None)
     if question is None:
         raise ProblemError(409, "No plumbing", "Choose a filter with a pump first; air-driven ones have no pump curve.")
     headers = {"Content-Disposition": f'attachment; filename="plumbing-{tank_id}.inp"'}
     return Response(plumbing_inp(question), mimetype="text/plain", headers=headers)
+
+
+def _seen(tank_id: int, draft: Draft) -> LogbookState:
+    return with_draft(replay(tanks().entries(tank_id)), draft)
+
+
+@door.post("/tanks/<int:tank_id>/views/filter")
+@door.input(Draft)
+@door.output(FilterView)
+@door.doc(responses=REFUSED)
+def see_filter(tank_id: int, json_data: Draft) -> FilterView:
+    """The Filter stage with what is typed on screen; nothing is written."""
+    return filter_view(_seen(tank_id, json_data), json_data.seen)
+
+
+@door.post("/tanks/<int:tank_id>/views/fit")
+@door.input(Draft)
+@door.output(FitView)
+@door.doc(responses=REFUSED)
+def see_fit(tank_id: int, json_data: Draft) -> FitView:
+    """The Fit stage with what is typed on screen; nothing is written."""
+    return fit_view(_seen(tank_id, json_data))
+
+
+@door.get("/tanks/<int:tank_id>/views/keep")
+@door.output(KeepView)
+@door.doc(responses=READ)
+def see_keep(tank_id: int) -> KeepView:
+    """Flow over time and costs."""
+    return keep_view(replay(tanks().entries(tank_id)))
+
+
+@door.get("/tanks/<int:tank_id>/buying")
+@door.output(ShoppingListAnswer)
+@door.doc(responses={**READ, 409: "No filter is chosen"})
+def read_buying(tank_id: int) -> ShoppingListAnswer:
+    """What to buy for this tank, by its own fitting plans."""
+    return _buying(tank_id)
+
+
+def _buying(tank_id: int) -> ShoppingListAnswer:
+    found = buying_view(replay(tanks().entries(tank_id)))
+    if found is None:
+        raise ProblemError(409, "Nothing to buy yet", "Choose a filter first; the list is made for it.")
+    return found
+
+
+@door.get("/tanks/<int:tank_id>/buying.csv")
+@door.doc(
+    responses={
+        200: {"description": "CSV", "content": {"text/csv": {"schema": {"type": "string"}}}},
+        **READ,
+        409: "No filter is chosen",
+    }
+)
+def read_buying_csv(tank_id: int) -> Response:
+    """The same list as CSV."""
+    return csv_response(write_shopping(_buying(tank_id)), f"shopping-{tank_id}.csv")
 
 
 @door.get("/tanks/<int:tank_id>/calendar.ics")
@@ -219,13 +297,13 @@ def read_plumbing(tank_id: int) -> Response:
 def read_calendar(tank_id: int) -> Response:
     """Leak checks, flow tests, service, spare sponges and what comes next in the cycle of one tank as iCalendar."""
     mine = tanks()
-    name, standing = mine.get(tank_id).name, fold(mine.entries(tank_id))
-    rows = due(standing, g.now)
-    log = cycle_log(standing, g.now)
+    name, state = mine.get(tank_id).name, replay(mine.entries(tank_id))
+    rows = due(state, g.now)
+    log = cycle_log(state, g.now)
     if log is not None and not log.settled():
         advice = cycle_advice(CycleAdviceQuestion(log=log))
         forecast = cycle_forecast(CycleForecastQuestion(log=log, draws=400))
-        rows = sorted([*rows, *cycle_due(standing, g.now, advice, forecast)], key=lambda d: (d.at, d.key))
+        rows = sorted([*rows, *cycle_due(state, g.now, advice, forecast)], key=lambda d: (d.at, d.key))
     text = write_calendar([(tank_id, name, one) for one in rows], g.now)
     headers = {"Content-Disposition": f'attachment; filename="tank-{tank_id}.ics"'}
     return Response(text, mimetype="text/calendar", headers=headers)
@@ -241,20 +319,20 @@ def read_today() -> TodayList:
     rows: list[TodayRow] = []
     spare: list[SeedRow] = []
     for t in mine.all():
-        standing = fold(entries.get(t.id, []))
-        row = _today(_out(t, stem(standing, g.now)), standing)
-        soon = [d for d in due(standing, g.now) if d.at <= g.now + timedelta(days=2)]
+        state = replay(entries.get(t.id, []))
+        row = _today(_out(t, stage_rows(state, g.now)), state)
+        soon = [d for d in due(state, g.now) if d.at <= g.now + timedelta(days=2)]
         rows.append(row.model_copy(update={"due": soon}))
-        spare += [SeedRow(tank_id=t.id, tank=t.name, seed=s) for s in seeds(standing, g.now)]
+        spare += [SeedRow(tank_id=t.id, tank=t.name, seed=s) for s in seeds(state, g.now)]
     return TodayList(rows=rows, seeds=spare)
 
 
-def _today(tank: TankOut, standing: Standing) -> TodayRow:
-    log = cycle_log(standing, g.now)
+def _today(tank: TankOut, state: LogbookState) -> TodayRow:
+    log = cycle_log(state, g.now)
     advice = cycle_advice(CycleAdviceQuestion(log=log)) if log is not None else None
     # A settled tank is the Keep stage's, until a test says otherwise.
     if log is not None and advice is not None and (not log.settled() or advice.first.do == "change-water"):
-        started = getattr(standing.cycle_plan.body, "started_at", None) if standing.cycle_plan else None
+        started = getattr(state.cycle_plan.body, "started_at", None) if state.cycle_plan else None
         return TodayRow(
             tank=tank,
             verdict=advice.verdict,
@@ -264,7 +342,7 @@ def _today(tank: TankOut, standing: Standing) -> TodayRow:
             net_l=log.net_l,
             growth_seen=log.plants_growing_day is not None,
         )
-    waiting = next((s for s in tank.stem if s.state != "done"), tank.stem[-1])
+    waiting = next((s for s in tank.stages if s.state != "done"), tank.stages[-1])
     words = {
         "tank": "Measure the tank: three figures give its litres.",
         "stock": "Choose the animals, so that the filter can be sized for them.",
@@ -279,4 +357,4 @@ def _today(tank: TankOut, standing: Standing) -> TodayRow:
 
 
 def _out(tank: Any, stages: list[Stage]) -> TankOut:
-    return TankOut(id=tank.id, name=tank.name, made_at=tank.made_at, stem=stages)
+    return TankOut(id=tank.id, name=tank.name, made_at=tank.made_at, stages=stages)

@@ -30,7 +30,7 @@ from reedmace.core.filter import CATALOGUE, Filter, deliver, table_of
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.kernel import G
-from reedmace.core.flow.materials import FITTING_K, dirt_resistance, media_coefficients, viscosity_m2_s
+from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
 from reedmace.formats import plumbing_inp
 
 LOOP = {
@@ -78,9 +78,10 @@ def _operating_point() -> list[tuple[str, str, str]]:
     ]
 
 
-def _plain_flow(f: Filter, plumbing: Plumbing, k: float, nu: float, dirt_days: float) -> float:
+def _plain_flow(f: Filter, plumbing: Plumbing, nu: float, dirt_days: float) -> float:
     """One flow in L/h as anyone would write it: fluids' friction factor in a SciPy root search."""
     bore = (f.hose_bore_mm or 16) / 1000
+    k = sum(x.k_on(bore * 1000) * x.count for x in plumbing.fittings)
     area, face = math.pi / 4 * bore**2, f.face_cm2 / 1e4
     a, b = media_coefficients("foam-20", face, f.foam_depth_cm / 100, nu)
     a += dirt_resistance(2.0, dirt_days, face)
@@ -112,15 +113,15 @@ def _ranking() -> list[tuple[str, str, str]]:
     room = Room(net_l=129, water_depth_cm=41, length_cm=90, width_cm=40)
     plumbing = Plumbing()
     nu = viscosity_m2_s(25)
-    k = sum(FITTING_K[f.kind] * f.count for f in plumbing.fittings)
 
     def plain() -> list[float]:
-        return [_plain_flow(f, plumbing, k, nu, dirt) for f in many for dirt in (0.0, 60.0)]
+        return [_plain_flow(f, plumbing, nu, dirt) for f in many for dirt in (0.0, 60.0)]
 
     theirs = _median(plain, 1)
     table = table_of(many)
-    only_flows = _median(lambda: deliver(table, room, plumbing, 2.0, 60, 25), 7)
-    clean, dirty, _ = deliver(table, room, plumbing, 2.0, 60, 25)
+    only_flows = _median(lambda: deliver(table, room, plumbing, 2.0, 25, days=60), 7)
+    got = deliver(table, room, plumbing, 2.0, 25, days=60)
+    clean, dirty = got.clean_lph, got.service_lph
     agree = float(np.max(np.abs(np.column_stack([clean, dirty]).ravel() / np.array(plain()) - 1)))
     question = {
         "room": room.model_dump(),

@@ -1,4 +1,4 @@
-"""Every source the sums rest on, once. Each has a standing that a reader can weigh:
+"""Every source the sums rest on, once. Each has a provenance that a reader can weigh:
 
 ``published`` (a work anyone can look up), ``common practice`` (a fact of the trade with no publication
 behind it) or ``memory`` (a value written down from memory and not yet confirmed in print).
@@ -7,7 +7,7 @@ behind it) or ``memory`` (a value written down from memory and not yet confirmed
 from dataclasses import dataclass
 from typing import Literal
 
-Standing = Literal["published", "common practice", "memory", "exact", "your figure"]
+Provenance = Literal["published", "common practice", "memory", "exact", "your figure"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -15,7 +15,7 @@ class Source:
     """One source: a short key, how far it can be trusted, and where to find it."""
 
     key: str
-    standing: Standing
+    provenance: Provenance
     title: str
 
 

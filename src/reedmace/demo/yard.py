@@ -62,6 +62,10 @@ def _filter(filter_id: str) -> dict[str, Any]:
     return next(f for f in CATALOGUE if f.id == filter_id).model_dump()
 
 
+def _hung(filter_id: str, **more: Any) -> list[dict[str, Any]]:
+    return [{"key": "f1", "filter": _filter(filter_id), **more}]
+
+
 def _ticks(days_ago: float, *steps: str) -> list[Row]:
     return [(days_ago, {"kind": "step-done", "step_id": step}) for step in steps]
 
@@ -156,7 +160,7 @@ def _bindery() -> list[Row]:
             8,
             {
                 "kind": "filter-plan",
-                "chosen": _filter("burreed-20"),
+                "filters": _hung("burreed-20"),
                 "priorities": {"price": 4, "flood_safety": 4, "power_cut": 4, "hidden": 0},
             },
         ),
@@ -211,7 +215,7 @@ def _long_bench(now: datetime) -> list[Row]:
                 "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
             },
         ),
-        (22, {"kind": "filter-plan", "chosen": _filter("lockgate-1500"), "plumbing": {"hose_length_m": 3.4}}),
+        (22, {"kind": "filter-plan", "filters": _hung("lockgate-1500", plumbing={"hose_length_m": 3.4})}),
         *_ticks(19, *steps),
         (18, {"kind": "flow-test", "container_l": 5, "times_s": [18.4, 17.9, 18.2], "computed_lph": 1010}),
         (
@@ -298,7 +302,7 @@ def _courtyard(now: datetime) -> list[Row]:
             },
         ),
         (215, {"kind": "stock-plan", "animals": [{"species_id": "axolotl", "count": 1}]}),
-        (214, {"kind": "filter-plan", "chosen": _filter("sweetflag-1200")}),
+        (214, {"kind": "filter-plan", "filters": _hung("sweetflag-1200")}),
         *_ticks(213, *steps),
         (
             212,

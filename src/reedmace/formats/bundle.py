@@ -13,10 +13,13 @@ MOST_ENTRIES = 20000
 
 
 class Bundle(Part):
-    """One tank and every entry of its logbook in the order written, those taken back and corrected included."""
+    """One tank and every entry of its logbook in the order written, those taken back and corrected included.
+
+    Version 1 is that of 0.1; its bodies are read as today's (see `logbook.upcast`).
+    """
 
     format: Literal["reedmace-bundle"] = "reedmace-bundle"
-    version: Literal[1] = 1
+    version: Literal[1, 2] = 2
     written_at: AwareDatetime
     tank: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
     entries: Annotated[list[Entry], Field(max_length=MOST_ENTRIES)]
@@ -42,7 +45,7 @@ class Bundle(Part):
 def write_bundle(name: str, entries: Iterable[Entry], now: datetime) -> str:
     """JSON text of a tank's bundle. name: of the tank; entries: all of them; now: aware time of writing."""
     bundle = Bundle.model_construct(
-        format="reedmace-bundle", version=1, written_at=now, tank=name, entries=sorted(entries, key=lambda e: e.id)
+        format="reedmace-bundle", version=2, written_at=now, tank=name, entries=sorted(entries, key=lambda e: e.id)
     )
     return bundle.model_dump_json(indent=1)
 
@@ -51,6 +54,6 @@ def bundle_schema() -> dict[str, Any]:
     """JSON Schema of a bundle."""
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "$id": "urn:reedmace:bundle:1",
+        "$id": "urn:reedmace:bundle:2",
         **Bundle.model_json_schema(),
     }

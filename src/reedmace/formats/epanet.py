@@ -1,7 +1,7 @@
 """A plumbing as an EPANET 2.2 input file, so that anyone can solve it with an independent program."""
 
 from reedmace.core.flow import OperatingPointQuestion
-from reedmace.core.flow.materials import FITTING_K, dirt_resistance, media_coefficients, viscosity_m2_s
+from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
 
 _TINY = 1e-6
 
@@ -42,8 +42,8 @@ def plumbing_inp(question: OperatingPointQuestion, *, dirty: bool = False) -> st
         curves.append(f" pumpcurve {q.pump.max_flow_lph / 7200:.12g} {0.75 * q.pump.max_head_m:.12g}")
     default = min((h.bore_mm for h in q.hoses), default=None)
     for i, fitting in enumerate(q.fittings):
-        bore = fitting.bore_mm or default
-        k = (FITTING_K[fitting.kind] if fitting.k is None else fitting.k) * fitting.count
+        bore = fitting.bore_mm or default or 16.0
+        k = fitting.k_on(bore) * fitting.count
         to = joint()
         # A pipe a millionth of a metre long carries the fitting's K and no friction of its own.
         links.append(f" f{i} {at} {to} {_TINY} {bore:.9g} 0.0015 {k:.12g} OPEN")

@@ -1,4 +1,4 @@
-"""What happened to a tank: the kinds of entry, and the fold from entries to where it stands. No input or output."""
+"""What happened to a tank: the kinds of entry, and the replay of entries to where it stands. No input or output."""
 
 from reedmace.logbook.due import Due, calibration, cycle_due, due
 from reedmace.logbook.entries import (
@@ -7,28 +7,31 @@ from reedmace.logbook.entries import (
     Entry,
     NewEntry,
 )
-from reedmace.logbook.questions import cycle_log, net_litres, plumbing_question, rank_question
+from reedmace.logbook.equipment import Hung, hang, path_of, rank_question
+from reedmace.logbook.questions import cycle_log, net_litres
 from reedmace.logbook.seeds import Seed, seeds
-from reedmace.logbook.standing import Standing, fold
-from reedmace.logbook.stem import Stage, stem
+from reedmace.logbook.stages import Stage, stage_rows
+from reedmace.logbook.state import LogbookState, replay
 
 __all__ = [
     "PLAN_KINDS",
     "Body",
     "Due",
     "Entry",
+    "Hung",
+    "LogbookState",
     "NewEntry",
     "Seed",
     "Stage",
-    "Standing",
     "calibration",
     "cycle_due",
     "cycle_log",
     "due",
-    "fold",
+    "hang",
     "net_litres",
-    "plumbing_question",
+    "path_of",
     "rank_question",
+    "replay",
     "seeds",
-    "stem",
+    "stage_rows",
 ]

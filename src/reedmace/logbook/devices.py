@@ -9,7 +9,7 @@ from reedmace.core.cycle.log import Off
 from reedmace.core.quantity.units import Basis
 from reedmace.core.working import PH, Celsius, Part, number
 from reedmace.logbook.entries import Key, Outage, Ppm, Reading, TimedFlow
-from reedmace.logbook.standing import Standing
+from reedmace.logbook.state import LogbookState
 
 DeviceKind = Literal["flow-meter", "smart-plug", "test-kit", "thermometer", "ph-probe"]
 STOPPED_W = 0.5
@@ -37,11 +37,11 @@ class DeviceReading(Part):
 
 
 def entry_of(
-    kind: str, reading: DeviceReading, standing: Standing, computed_lph: float | None
+    kind: str, reading: DeviceReading, state: LogbookState, computed_lph: float | None
 ) -> TimedFlow | Outage | Reading | None:
     """The entry a reading makes, None where it tells nothing new.
 
-    kind: of the device; reading: as sent; standing: the tank's; computed_lph: what the sums say, to calibrate by.
+    kind: of the device; reading: as sent; state: the tank's; computed_lph: what the sums say, to calibrate by.
     A meter's flow is a flow test. A plug writes only when the power goes or comes back. A kit's test is a test. A probe
     writes when its figure has moved by a step, and once a day.
     """
@@ -49,21 +49,21 @@ def entry_of(
         return TimedFlow(kind="timed-flow", method="meter", measured_lph=reading.flow_lph, computed_lph=computed_lph)
     if kind == "smart-plug" and reading.watts is not None:
         running = reading.watts >= STOPPED_W
-        return Outage(kind="outage", running=running) if running != standing.filter_running else None
+        return Outage(kind="outage", running=running) if running != state.filter_running else None
     if kind == "test-kit":
         figures = ("ammonia_ppm", "nitrite_ppm", "nitrate_ppm", "kh_dkh", "ph")
         found = {f: getattr(reading, f) for f in figures if getattr(reading, f) is not None}
         return Reading(kind="reading", basis=reading.basis, off_scale=reading.off_scale, **found) if found else None
     if kind in ("thermometer", "ph-probe"):
-        return _probed("temperature_c" if kind == "thermometer" else "ph", reading, standing)
+        return _probed("temperature_c" if kind == "thermometer" else "ph", reading, state)
     return None
 
 
-def _probed(field: Literal["temperature_c", "ph"], reading: DeviceReading, standing: Standing) -> Reading | None:
+def _probed(field: Literal["temperature_c", "ph"], reading: DeviceReading, state: LogbookState) -> Reading | None:
     value = getattr(reading, field)
     if value is None:
         return None
-    last = next((e for e in reversed(standing.readings) if getattr(e.body, field) is not None), None)
+    last = next((e for e in reversed(state.readings) if getattr(e.body, field) is not None), None)
     if last is not None:
         moved = abs(value - getattr(last.body, field)) >= PROBE_STEP[field] - 1e-9
         if not moved and abs(reading.at - last.at) < timedelta(hours=PROBE_HOURS):

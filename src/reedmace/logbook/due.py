@@ -6,18 +6,18 @@ from typing import Literal
 from pydantic import AwareDatetime
 
 from reedmace.core.cycle import CycleAdviceAnswer, CycleForecastAnswer
-from reedmace.core.fit import FittingStepsQuestion, fitting_steps
-from reedmace.core.upkeep import FlowFadeQuestion, flow_fade
+from reedmace.core.filter.kinds import kind_of
+from reedmace.core.fit.steps import leak_checks
+from reedmace.core.flow.bucket import bucket_lph
+from reedmace.core.upkeep import FlowFadeAnswer, FlowFadeQuestion, flow_fade
 from reedmace.core.upkeep.fade import FadeTest
 from reedmace.core.working import CannotAnswer, Part
-from reedmace.logbook.entries import CyclePlan, Entry, FilterPlan, FlowTest, MediaWork, TimedFlow
+from reedmace.logbook.entries import CyclePlan, Entry, FlowTest, MediaWork, TimedFlow
+from reedmace.logbook.equipment import Hung, hang, steps_of
 from reedmace.logbook.seeds import seeds
-from reedmace.logbook.standing import Standing
+from reedmace.logbook.state import LogbookState
 
 FLOW_TEST_DAYS = 30
-_FROM_POWER = {
-    f"{kind}-leak-{when}": f"{kind}-power" for kind in ("canister", "hangon", "sump") for when in ("5", "60", "day")
-}
 
 
 class Due(Part):
@@ -34,75 +34,121 @@ def measured_lph(entry: Entry) -> float | None:
     """The flow a test found, L/h, None for another kind of entry. entry: of a tank."""
     body = entry.body
     if isinstance(body, FlowTest):
-        return body.container_l * 3600 * sum(1 / t for t in body.times_s) / len(body.times_s)
+        return bucket_lph(body.container_l, body.times_s)
     return body.measured_lph if isinstance(body, TimedFlow) else None
 
 
-def all_flows(standing: Standing) -> list[tuple[datetime, float]]:
-    """Every flow measured, oldest first: (time, L/h). standing: the tank's."""
-    found = [(e.at, measured_lph(e)) for e in [*standing.flow_tests, *standing.timed_flows]]
-    return sorted((at, flow) for at, flow in found if flow is not None and flow >= 1)
+def _tests(state: LogbookState, key: str) -> list[Entry]:
+    """Flow tests of one filter by any way, oldest first."""
+    found = [e for e in [*state.flow_tests, *state.timed_flows] if getattr(e.body, "filter_key", None) == key]
+    return sorted(found, key=lambda e: (e.at, e.id))
 
 
-def calibration(standing: Standing) -> float | None:
-    """Measured over computed of the newest test that knew both, a ratio; None without one. standing: the tank's."""
+def all_flows(state: LogbookState, key: str) -> list[tuple[datetime, float]]:
+    """Every flow measured of one filter, oldest first: (time, L/h). state: the tank's; key: of the filter."""
+    found = [(e.at, measured_lph(e)) for e in _tests(state, key)]
+    return [(at, flow) for at, flow in found if flow is not None and flow >= 1]
+
+
+def calibration(state: LogbookState, key: str) -> float | None:
+    """Measured over computed of a filter's newest test that knew both, a ratio; None without one.
+
+    state: the tank's; key: of the filter.
+    """
     tests = [
         (e.at, (measured_lph(e) or 0.0) / e.body.computed_lph)
-        for e in [*standing.flow_tests, *standing.timed_flows]
+        for e in _tests(state, key)
         if isinstance(e.body, FlowTest | TimedFlow) and e.body.computed_lph
     ]
     return max(tests)[1] if tests else None
 
 
-def due(standing: Standing, now: datetime) -> list[Due]:
+def cleaned_at(state: LogbookState, key: str) -> datetime | None:
+    """When a filter's media were last rinsed or replaced. state: the tank's; key: of the filter."""
+    return max(
+        (
+            e.at
+            for e in state.events
+            if isinstance(e.body, MediaWork)
+            and e.body.what in ("rinsed", "replaced")
+            and e.body.filter_key in (None, key)
+        ),
+        default=None,
+    )
+
+
+def due(state: LogbookState, now: datetime) -> list[Due]:
     """What is due or comes next, soonest first.
 
-    standing: the tank's; now: aware time, for what depends on it.
+    state: the tank's; now: aware time, for what depends on it.
     """
-    plan = standing.filter_plan.body if standing.filter_plan else None
-    chosen = plan.chosen if isinstance(plan, FilterPlan) else None
-    if chosen is None:
-        return _seeded(standing, now)
+    hung = hang(state)
+    found = [row for one in hung for row in _of_filter(state, one, named=len(hung) > 1)]
+    return sorted(found + _seeded(state, now), key=lambda d: (d.at, d.key))
+
+
+def _of_filter(state: LogbookState, one: Hung, *, named: bool) -> list[Due]:
+    """Leak checks, flow tests and service of one filter, named after it where there are several."""
+    ticked, steps = state.ticked(one.key), steps_of(state, one).steps
+    after = leak_checks(kind_of(one.filter.kind))
     found: list[Due] = []
-    steps = fitting_steps(FittingStepsQuestion(kind=chosen.kind)).steps
+
+    def add(key: str, title: str, detail: str, at: datetime, stage: Literal["fit", "keep"]) -> None:
+        words = f"{title}: {one.filter.name}" if named else title
+        found.append(Due(key=f"{key}-{one.key}" if named else key, title=words, detail=detail, at=at, stage=stage))
+
     for s in steps:
-        power = standing.steps_done.get(_FROM_POWER.get(s.id, ""))
-        if power is not None and s.id not in standing.steps_done:
-            at = power.at + timedelta(minutes=s.wait_minutes or 5)
-            found.append(Due(key=s.id, title=s.title, detail=s.detail, at=at, stage="fit"))
-    fitted = [e.at for e in standing.steps_done.values()]
-    flows = all_flows(standing)
+        power = ticked.get(after.get(s.id, ""))
+        if power is not None and s.id not in ticked:
+            add(s.id, s.title, s.detail, power.at + timedelta(minutes=s.wait_minutes or 5), "fit")
+    flows = all_flows(state, one.key)
     if flows:
         at = flows[-1][0] + timedelta(days=FLOW_TEST_DAYS)
-        found.append(
-            Due(key="flow-test", title="Time the flow", detail="Three fills of a known container.", at=at, stage="fit")
-        )
-    elif fitted and all(s.id in standing.steps_done for s in steps):
-        at = max(fitted) + timedelta(days=1)
-        found.append(
-            Due(key="flow-test", title="Prove the flow", detail="Three fills of a known container.", at=at, stage="fit")
-        )
-    found += _service(standing, flows)
-    found += _seeded(standing, now)
-    return sorted(found, key=lambda d: (d.at, d.key))
+        add("flow-test", "Time the flow", "Three fills of a known container.", at, "fit")
+    elif ticked and all(s.id in ticked for s in steps):
+        at = max(e.at for e in ticked.values()) + timedelta(days=1)
+        add("flow-test", "Prove the flow", "Three fills of a known container.", at, "fit")
+    fade, since = flow_faded(state, one.key)
+    if fade is not None and since is not None and fade.service_day is not None:
+        add("service", "Clean the filter", fade.verdict, since + timedelta(days=min(fade.service_day, 3650)), "keep")
+    return found
 
 
-def _seeded(standing: Standing, now: datetime) -> list[Due]:
+def flow_faded(state: LogbookState, key: str) -> tuple[FlowFadeAnswer | None, datetime | None]:
+    """How a filter's flow has faded since it was last cleaned, and since when; None where too few tests tell.
+
+    state: the tank's; key: of the filter.
+    """
+    flows = all_flows(state, key)
+    since = cleaned_at(state, key) or (flows[0][0] if flows else None)
+    tests = [(at, flow) for at, flow in flows if since is not None and at >= since]
+    if since is None or len(tests) < 2:
+        return None, since
+    question = FlowFadeQuestion(
+        tests=[FadeTest(day=(at - since).total_seconds() / 86400, flow_lph=flow) for at, flow in tests]
+    )
+    try:
+        return flow_fade(question), since
+    except CannotAnswer:
+        return None, since
+
+
+def _seeded(state: LogbookState, now: datetime) -> list[Due]:
     return [
         Due(key=f"seed-{s.key}", title="A spare sponge is seeded", detail=s.note or s.name, at=s.ready_at, stage="keep")
-        for s in seeds(standing, now)
+        for s in seeds(state, now)
         if s.where == "seeding"
     ]
 
 
 def cycle_due(
-    standing: Standing, now: datetime, advice: CycleAdviceAnswer, forecast: CycleForecastAnswer | None
+    state: LogbookState, now: datetime, advice: CycleAdviceAnswer, forecast: CycleForecastAnswer | None
 ) -> list[Due]:
     """What comes next in a cycle: the next test, what is foreseen, the days on which it is likely ready.
 
-    standing: the tank's; now: aware time; advice, forecast: of its log.
+    state: the tank's; now: aware time; advice, forecast: of its log.
     """
-    plan = standing.cycle_plan.body if standing.cycle_plan else None
+    plan = state.cycle_plan.body if state.cycle_plan else None
     if not isinstance(plan, CyclePlan):
         return []
     start = plan.started_at
@@ -135,23 +181,3 @@ def cycle_due(
                     )
                 )
     return sorted(found, key=lambda d: (d.at, d.key))
-
-
-def _service(standing: Standing, flows: list[tuple[datetime, float]]) -> list[Due]:
-    cleaned = [e.at for e in standing.events if isinstance(e.body, MediaWork) and e.body.what in ("rinsed", "replaced")]
-    since = max(cleaned, default=flows[0][0] if flows else None)
-    tests = [(at, flow) for at, flow in flows if since is not None and at >= since]
-    if since is None or len(tests) < 2:
-        return []
-    try:
-        fade = flow_fade(
-            FlowFadeQuestion(
-                tests=[FadeTest(day=(at - since).total_seconds() / 86400, flow_lph=flow) for at, flow in tests]
-            )
-        )
-    except CannotAnswer:
-        return []
-    if fade.service_day is None:
-        return []
-    at = since + timedelta(days=min(fade.service_day, 3650))
-    return [Due(key="service", title="Clean the filter", detail=fade.verdict, at=at, stage="keep")]

@@ -3,20 +3,20 @@
 from datetime import date, datetime
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, Field, field_validator
+from pydantic import AwareDatetime, Field, field_validator, model_validator
 
 from reedmace.core.chemistry import AmmoniaProduct
 from reedmace.core.chemistry.dose import PowderProduct
 from reedmace.core.cycle.log import BottleWindow, Helper, KitSteps, Method, Off, Plants, TapWater
-from reedmace.core.filter import Filter
-from reedmace.core.filter.media import Basket
+from reedmace.core.filter import Basket, Filter
 from reedmace.core.filter.room import Plumbing, Priorities, RoomKind
 from reedmace.core.fit import Layout
 from reedmace.core.quantity.units import Basis
 from reedmace.core.stock import Animals, Species
 from reedmace.core.stock.species import Water
-from reedmace.core.tank import TankVolumeQuestion
+from reedmace.core.tank import Sump, TankVolumeQuestion
 from reedmace.core.working import PH, Celsius, MgNPerL, Name, Part, Share, number, whole
+from reedmace.logbook.upcast import FIRST, upcast
 
 Ppm = Annotated[float, number("ppm", 0, 2000, "As the kit reads it, on `basis`")]
 Key = Annotated[
@@ -50,6 +50,7 @@ class Surroundings(Part):
     overflow_box: bool = False
     often_away: bool = False
     tanks_here_count: Annotated[int, whole(1, 200)] = 1
+    sump: Sump | None = Field(default=None, description="As measured; its water counts with the tank's")
 
 
 class TankPlan(Part):
@@ -69,24 +70,83 @@ class StockPlan(Part):
     feed_g_day: Annotated[float, number("g/day", 0, 5000)] | None = None
 
 
-class FilterPlan(Part):
-    """Plumbing, priorities and, once chosen, the filter itself as its box stood that day."""
+FilterKey = Annotated[
+    str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$", description="Of one filter on this tank")
+]
 
-    kind: Literal["filter-plan"]
-    chosen: Filter | None = None
-    second: Filter | None = Field(default=None, description="The other half of a redundant pair")
+
+class FittedFilter(Part):
+    """One filter on this tank: the box as it stood that day, what is in it, its hoses."""
+
+    key: FilterKey
+    filter: Filter
     media: Annotated[list[Basket], Field(max_length=12)] = Field(default_factory=list)
     plumbing: Plumbing = Field(default_factory=Plumbing)
+    owned: bool = Field(default=False, description="In hand already, so not to be bought")
+    retired: bool = Field(default=False, description="Taken off the tank; its history stays")
+
+
+class Heater(Part):
+    """What warms the tank."""
+
+    watts: Annotated[float, number("W", 1, 5000)]
+    stands_in: Literal["tank", "sump", "filter"] = "tank"
+
+
+class AirSource(Part):
+    """Where air-driven filters get their air: a pump of their own, or the room's."""
+
+    shared: bool = False
+    pump_l_min: Annotated[float, number("L/min", 0.1, 500)] | None = None
+    pump_kpa: Annotated[float, number("kPa", 1, 200)] | None = None
+
+
+class FilterPlan(Part):
+    """What hangs on the tank: any number of filters, their air, the heater; and what further ones are chosen by."""
+
+    kind: Literal["filter-plan"]
+    version: Literal[2] = 2
+    filters: Annotated[list[FittedFilter], Field(max_length=12)] = Field(default_factory=list)
+    air: AirSource = Field(default_factory=AirSource)
+    heater: Heater | None = None
+    plumbing: Plumbing = Field(default_factory=Plumbing, description="Of filters not chosen yet")
     priorities: Priorities | None = None
     own_filters: Annotated[list[Filter], Field(max_length=200)] = Field(default_factory=list)
     price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = 0.30
 
+    @model_validator(mode="before")
+    @classmethod
+    def _as_now(cls, data: object) -> object:
+        return upcast(data)
+
+    @model_validator(mode="after")
+    def _keys_differ(self) -> "FilterPlan":
+        keys = [f.key for f in self.filters]
+        if len(set(keys)) < len(keys):
+            raise ValueError("two filters share a key; give each its own")
+        return self
+
+    @property
+    def hanging(self) -> list[FittedFilter]:
+        """Those that are on the tank."""
+        return [f for f in self.filters if not f.retired]
+
 
 class FitPlan(Part):
-    """Where the parts are put."""
+    """Where the parts of each filter are put, by its key."""
 
     kind: Literal["fit-plan"]
-    layout: Layout = Field(default_factory=Layout)
+    version: Literal[2] = 2
+    places: Annotated[dict[FilterKey, Layout], Field(max_length=12)] = Field(default_factory=dict)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _as_now(cls, data: object) -> object:
+        return upcast(data)
+
+    def of(self, key: str) -> Layout:
+        """Where the parts of one filter go. key: its key."""
+        return self.places.get(key) or Layout()
 
 
 class CyclePlan(Part):
@@ -124,6 +184,7 @@ class StepDone(Part):
     """A fitting step ticked, or unticked."""
 
     kind: Literal["step-done"]
+    filter_key: FilterKey = FIRST
     step_id: Name
     done: bool = True
     note: Annotated[str, Field(max_length=500)] = ""
@@ -133,6 +194,7 @@ class FlowTest(Part):
     """A timed bucket, with what the sums said that day."""
 
     kind: Literal["flow-test"]
+    filter_key: FilterKey = FIRST
     container_l: Annotated[float, number("L", 0.05, 200)]
     times_s: Annotated[list[Annotated[float, number("s", 0.5, 3600)]], Field(min_length=1, max_length=10)]
     computed_lph: Annotated[float, number("L/h", 0, 1e7)] | None = None
@@ -142,6 +204,7 @@ class TimedFlow(Part):
     """A flow found another way than with a bucket."""
 
     kind: Literal["timed-flow"]
+    filter_key: FilterKey = FIRST
     method: Literal["transit", "level-drop", "meter"]
     measured_lph: Annotated[float, number("L/h", 0, 1e6)]
     plus_minus_lph: Annotated[float, number("L/h", 0, 1e6)] | None = None
@@ -200,6 +263,7 @@ class Outage(Part):
 
     kind: Literal["outage"]
     running: bool
+    filter_key: FilterKey | None = Field(default=None, description="Which filter; left out, all of them")
 
 
 class MediaWork(Part):
@@ -208,6 +272,9 @@ class MediaWork(Part):
     kind: Literal["media-work"]
     what: Literal["rinsed", "rinsed-tap", "replaced", "dried", "seed-added", "new-filter", "seeding-started", "moved"]
     share: Share = 0.5
+    filter_key: FilterKey | None = Field(
+        default=None, description="Of which filter's media `share` is; left out, of all there are"
+    )
     text: Annotated[str, Field(max_length=500)] = ""
 
 
@@ -325,8 +392,10 @@ __all__ = [
     "CyclePlan",
     "Dose",
     "Entry",
+    "FilterKey",
     "FilterPlan",
     "FitPlan",
+    "FittedFilter",
     "FlowTest",
     "Key",
     "KitPlan",

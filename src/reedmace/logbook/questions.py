@@ -13,11 +13,7 @@ from reedmace.core.cycle.log import (
     LoggedOutage,
     MediaWhat,
 )
-from reedmace.core.filter import Filter, RankFiltersQuestion
-from reedmace.core.filter.flow import operating_question
-from reedmace.core.filter.room import Plumbing, Room
-from reedmace.core.fit import FittingPlanQuestion, Layout, fitting_plan
-from reedmace.core.flow import OperatingPointQuestion
+from reedmace.core.filter.kinds import kind_of
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
 from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
@@ -33,55 +29,86 @@ from reedmace.logbook.entries import (
     Reading,
     Stocking,
     StockPlan,
-    Surroundings,
     TankPlan,
 )
-from reedmace.logbook.standing import Standing
+from reedmace.logbook.state import LogbookState
 
-DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36)
+DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36, substrate_depth_cm=3)
 """What is assumed until the tank has been measured; every screen that uses it says so."""
+UNKNOWN_LOAD = 0.3
+"""mg N/L a day assumed until animals are chosen: a community's (memory)."""
 
 
-def volume(standing: Standing) -> TankVolumeAnswer:
-    """The tank's volume, of the stated default until it has been measured. standing: the tank's."""
-    plan = standing.tank_plan.body if standing.tank_plan else None
-    return tank_volume(plan.tank if isinstance(plan, TankPlan) else DEFAULT_TANK)
+def tank_plan(state: LogbookState) -> TankPlan:
+    """The tank as measured, or the stated default. state: the tank's."""
+    body = state.tank_plan.body if state.tank_plan else None
+    return body if isinstance(body, TankPlan) else TankPlan(kind="tank-plan", tank=DEFAULT_TANK)
 
 
-def net_litres(standing: Standing) -> float:
-    """Net water in L. standing: the tank's."""
-    return max(volume(standing).net_l, 0.5)
+def stock_plan(state: LogbookState) -> StockPlan:
+    """The animals wanted or kept, none until they are chosen. state: the tank's."""
+    body = state.stock_plan.body if state.stock_plan else None
+    return body if isinstance(body, StockPlan) else StockPlan(kind="stock-plan", animals=[])
 
 
-def daily_load(standing: Standing) -> float:
-    """Planned ammonia, mg N per litre and day; 0.3 until animals are chosen. standing: the tank's."""
-    stock = standing.stock_plan.body if standing.stock_plan else None
-    if not isinstance(stock, StockPlan) or not (stock.animals or stock.feed_g_day):
-        return 0.3
+def filter_plan(state: LogbookState) -> FilterPlan:
+    """What hangs on the tank, nothing until it is chosen. state: the tank's."""
+    body = state.filter_plan.body if state.filter_plan else None
+    return body if isinstance(body, FilterPlan) else FilterPlan(kind="filter-plan")
+
+
+def fit_plan(state: LogbookState) -> FitPlan:
+    """Where parts are put, everything where it usually goes until then. state: the tank's."""
+    body = state.fit_plan.body if state.fit_plan else None
+    return body if isinstance(body, FitPlan) else FitPlan(kind="fit-plan")
+
+
+def volume_question(plan: TankPlan) -> TankVolumeQuestion:
+    """The tank with the water of its sump. plan: the tank's."""
+    sump = plan.surroundings.sump
+    if sump is None:
+        return plan.tank
+    return plan.tank.model_copy(update={"water_outside_l": min(plan.tank.water_outside_l + sump.held_l, 5000)})
+
+
+def volume(state: LogbookState) -> TankVolumeAnswer:
+    """The tank's volume, of the stated default until it has been measured. state: the tank's."""
+    return tank_volume(volume_question(tank_plan(state)))
+
+
+def net_litres(state: LogbookState) -> float:
+    """Net water in L. state: the tank's."""
+    return max(volume(state).net_l, 0.5)
+
+
+def daily_load(state: LogbookState) -> float:
+    """Planned ammonia, mg N per litre and day; 0.3 until animals are chosen. state: the tank's."""
+    stock = stock_plan(state)
+    if not (stock.animals or stock.feed_g_day):
+        return UNKNOWN_LOAD
     question = WasteLoadQuestion(
-        net_l=net_litres(standing), animals=stock.animals, own_species=stock.own_species, feed_g_day=stock.feed_g_day
+        net_l=net_litres(state), animals=stock.animals, own_species=stock.own_species, feed_g_day=stock.feed_g_day
     )
     return waste_load(question).ammonia_mg_n_l_day
 
 
-def animals_in(standing: Standing) -> list[Animals]:
-    """The animals put in so far less those lost, by species. standing: the tank's."""
+def animals_in(state: LogbookState) -> list[Animals]:
+    """The animals put in so far less those lost, by species. state: the tank's."""
     counts: dict[str, int] = {}
-    for e in standing.events:
+    for e in state.events:
         if isinstance(e.body, Stocking):
             counts[e.body.species_id] = counts.get(e.body.species_id, 0) + e.body.count
     return [Animals(species_id=s, count=min(n, 2000)) for s, n in counts.items() if n > 0]
 
 
-def _load_in(standing: Standing) -> float:
+def _load_in(state: LogbookState) -> float:
     """Ammonia of the animals that are in, mg N per litre and day; of the planned ones where none were written down."""
-    stock = standing.stock_plan.body if standing.stock_plan else None
-    own = stock.own_species if isinstance(stock, StockPlan) else []
+    own = stock_plan(state).own_species
     known = {s.id for s in own} | set(SPECIES)
-    present = [a for a in animals_in(standing) if a.species_id in known]
+    present = [a for a in animals_in(state) if a.species_id in known]
     if not present:
-        return daily_load(standing)
-    question = WasteLoadQuestion(net_l=net_litres(standing), animals=present, own_species=own)
+        return daily_load(state)
+    question = WasteLoadQuestion(net_l=net_litres(state), animals=present, own_species=own)
     return waste_load(question).ammonia_mg_n_l_day
 
 
@@ -96,40 +123,56 @@ _MEDIA: dict[str, MediaWhat] = {
 }
 
 
-def _outages(standing: Standing, day: Callable[[datetime], float], now: datetime) -> list[LoggedOutage]:
-    found, since = [], None
-    for e in standing.events:
+def film_shares(state: LogbookState) -> dict[str, float]:
+    """Share of all film that each filter holds, by its key: as its media room stands to all of it (memory).
+
+    state: the tank's.
+    """
+    rooms = {f.key: max(f.filter.media_l, 0.05) for f in state.filters()}
+    return {key: room / sum(rooms.values()) for key, room in rooms.items()}
+
+
+def _outages(state: LogbookState, day: Callable[[datetime], float], now: datetime) -> list[LoggedOutage]:
+    """Every stop of every filter, each with the share of film it holds; a stop of all is one of each."""
+    shares, bodies = film_shares(state), {f.key: f.filter for f in state.filters()}
+    found: list[tuple[datetime, datetime, str]] = []
+    since: dict[str, datetime] = {}
+    for e in state.events:
         if not isinstance(e.body, Outage):
             continue
-        if not e.body.running and since is None:
-            since = e.at
-        elif e.body.running and since is not None:
-            found.append((since, e.at))
-            since = None
-    if since is not None and now > since:
-        found.append((since, now))
+        for key in [e.body.filter_key] if e.body.filter_key else list(bodies) or ["*"]:
+            if not e.body.running:
+                since.setdefault(key, e.at)
+            elif key in since:
+                found.append((since.pop(key), e.at, key))
+    found += [(at, now, key) for key, at in since.items() if now > at]
     return [
-        LoggedOutage(day=min(max(day(a), 0), 400), hours=min((b - a).total_seconds() / 3600, 10000))
-        for a, b in found
+        LoggedOutage(
+            day=min(max(day(a), 0), 400),
+            hours=min((b - a).total_seconds() / 3600, 10000),
+            share=shares.get(key, 1.0),
+            closed=kind_of(bodies[key].kind).closed if key in bodies else None,
+        )
+        for a, b, key in sorted(found)
         if day(b) >= 0 and day(a) <= 400
     ][-100:]
 
 
-def kit_of(standing: Standing, now: datetime) -> KitSteps:
+def kit_of(state: LogbookState, now: datetime) -> KitSteps:
     """The keeper's kit with whether it is past its date; the usual steps until they are entered.
 
-    standing: the tank's; now: aware time.
+    state: the tank's; now: aware time.
     """
-    plan = standing.kit_plan.body if standing.kit_plan else None
+    plan = state.kit_plan.body if state.kit_plan else None
     if not isinstance(plan, KitPlan):
         return KitSteps()
     past = plan.expires_on is not None and plan.expires_on < now.date()
     return plan.kit.model_copy(update={"expired": plan.kit.expired or past})
 
 
-def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
-    """The cycle as the core takes it, None before a cycle is planned. standing: the tank's; now: aware time."""
-    plan = standing.cycle_plan.body if standing.cycle_plan else None
+def cycle_log(state: LogbookState, now: datetime) -> CycleLog | None:
+    """The cycle as the core takes it, None before a cycle is planned. state: the tank's; now: aware time."""
+    plan = state.cycle_plan.body if state.cycle_plan else None
     if not isinstance(plan, CyclePlan):
         return None
 
@@ -141,7 +184,7 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
         return -1 <= day(at) <= 400
 
     readings = []
-    for e in standing.readings:
+    for e in state.readings:
         r = e.body
         if not isinstance(r, Reading) or not within(e.at):
             continue
@@ -158,13 +201,12 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
                 off_scale=r.off_scale,
             )
         )
-    stock = standing.stock_plan.body if standing.stock_plan else None
-    chosen = standing.filter_plan.body if standing.filter_plan else None
-    filter_kind = chosen.chosen.kind if isinstance(chosen, FilterPlan) and chosen.chosen else None
-    conditioned = [e.at for e in standing.events if isinstance(e.body, Conditioner) and within(e.at)]
-    growth = [day(e.at) for e in standing.events if isinstance(e.body, PlantGrowth) and within(e.at)]
-    present = animals_in(standing)
-    put_in = [day(e.at) for e in standing.events if isinstance(e.body, Stocking) and e.body.count > 0]
+    stock = stock_plan(state)
+    shares = film_shares(state)
+    conditioned = [e.at for e in state.events if isinstance(e.body, Conditioner) and within(e.at)]
+    growth = [day(e.at) for e in state.events if isinstance(e.body, PlantGrowth) and within(e.at)]
+    present = animals_in(state)
+    put_in = [day(e.at) for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
     # The water it was filled with came from the tap, unless the plan says otherwise.
     tap = plan.tap.model_copy(
         update={
@@ -173,7 +215,7 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
         }
     )
     return CycleLog(
-        net_l=net_litres(standing),
+        net_l=net_litres(state),
         day_now=min(max(day(now), 0), 400),
         method=plan.method,
         helpers=plan.helpers,
@@ -182,12 +224,12 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
         start_kh_dkh=plan.start_kh_dkh,
         start_ph=plan.start_ph,
         tap=tap,
-        planned_load_mg_n_l_day=min(daily_load(standing), 1000),
-        animals=stock.animals if isinstance(stock, StockPlan) else [],
-        own_species=stock.own_species if isinstance(stock, StockPlan) else [],
+        planned_load_mg_n_l_day=min(daily_load(state), 1000),
+        animals=stock.animals,
+        own_species=stock.own_species,
         present=present,
         stocked_day=max(min(max(put_in), 400), 0) if put_in else None,
-        animals_in_mg_n_l_day=min(_load_in(standing), 1000) if plan.method == "animals-in" or present else 0,
+        animals_in_mg_n_l_day=min(_load_in(state), 1000) if plan.method == "animals-in" or present else 0,
         food_g_day=plan.food_g_day,
         plan_target_ppm=plan.target_ppm,
         product=plan.product,
@@ -195,14 +237,14 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
         bottle=plan.bottle,
         plants=plan.plants,
         plants_growing_day=max(min(growth), 0) if growth else None,
-        filter_running=standing.filter_running,
-        filter_closed=filter_kind == "canister",
+        filter_running=state.filter_running,
+        filter_closed=any(kind_of(f.filter.kind).closed for f in state.filters()),
         skimmer_running=plan.skimmer_running,
-        kit=kit_of(standing, now),
+        kit=kit_of(state, now),
         readings=readings[-400:],
         doses=[
             LoggedDose(day=max(day(e.at), 0), raise_mg_n_l=e.body.raise_mg_n_l)
-            for e in standing.doses
+            for e in state.doses
             if e.body.kind == "dose" and within(e.at)
         ][-400:],
         changes=[
@@ -212,113 +254,22 @@ def cycle_log(standing: Standing, now: datetime) -> CycleLog | None:
                 treated=e.body.treated,
                 conditioned=any(at >= e.at for at in conditioned),
             )
-            for e in standing.changes
+            for e in state.changes
             if e.body.kind == "water-change" and within(e.at)
         ][-400:],
         alkalinity=[
             LoggedAlkalinity(day=max(day(e.at), 0), raise_dkh=e.body.raise_dkh)
-            for e in standing.alkalinity
+            for e in state.alkalinity
             if e.body.kind == "alkalinity" and within(e.at)
         ][-400:],
-        outages=_outages(standing, day, now),
+        outages=_outages(state, day, now),
         media=[
-            LoggedMedia(day=max(day(e.at), 0), what=_MEDIA[e.body.what], share=e.body.share)
-            for e in standing.events
+            LoggedMedia(
+                day=max(day(e.at), 0),
+                what=_MEDIA[e.body.what],
+                share=e.body.share * (shares.get(e.body.filter_key, 1.0) if e.body.filter_key else 1.0),
+            )
+            for e in state.events
             if isinstance(e.body, MediaWork) and e.body.what in _MEDIA and within(e.at)
         ][-100:],
-    )
-
-
-def room_of(plan: TankPlan | None, answer: TankVolumeAnswer) -> Room:
-    """The room as the ranking takes it. plan: the tank's, None for the stated default; answer: its volume."""
-    place = plan.surroundings if plan else Surroundings()
-    # Gravel carries film on its top few centimetres: about ten times its plan area (memory), glass once.
-    gravel = 10 * answer.surface_cm2 / 1e4 if plan and plan.tank.substrate_depth_cm >= 1 else 0.0
-    return Room(
-        net_l=max(answer.net_l, 0.5),
-        water_depth_cm=max(answer.water_depth_cm, 1),
-        length_cm=max(answer.inside_length_cm, 5),
-        width_cm=max(answer.inside_width_cm, 5),
-        rim_to_water_cm=plan.tank.fill_below_rim_cm if plan else 3,
-        behind_cm=place.behind_cm,
-        beneath_cm=max(
-            (place.stand_height_cm if place.cabinet_cm is None else place.cabinet_cm) - place.canister_at_cm, 0
-        ),
-        sockets=place.sockets,
-        water=place.water,
-        kind=place.room,
-        drilled=place.drilled,
-        overflow_box=place.overflow_box,
-        lid=place.lid,
-        planted=place.planted,
-        often_away=place.often_away,
-        tanks_here_count=place.tanks_here_count,
-        film_here_m2=answer.glass_m2 + gravel,
-    )
-
-
-def plumbing_question(standing: Standing) -> OperatingPointQuestion | None:
-    """The operating-point question of the chosen filter on this tank; None for no filter or an air-driven one."""
-    plan = standing.filter_plan.body if standing.filter_plan else None
-    if not isinstance(plan, FilterPlan) or plan.chosen is None or plan.chosen.air:
-        return None
-    q = rank_question(standing)
-    feed = waste_load(WasteLoadQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species)).feed_g_day
-    plumbing = fitted_plumbing(standing, plan, plan.chosen, q.room)
-    return operating_question(plan.chosen, q.room, plumbing, plan.media, max(feed, 0.2), q.temperature_c)
-
-
-def fitted_plumbing(standing: Standing, plan: FilterPlan, chosen: Filter, room: Room) -> Plumbing:
-    """The plumbing as it is laid out on the tank: a canister's hoses by their drawn runs.
-
-    standing: the tank's; plan: its filter plan; chosen: its filter; room: its room.
-    """
-    tank = standing.tank_plan.body if standing.tank_plan else None
-    place = tank.surroundings if isinstance(tank, TankPlan) else Surroundings()
-    sizes = tank.tank if isinstance(tank, TankPlan) else DEFAULT_TANK
-    fit = standing.fit_plan.body if standing.fit_plan else None
-    layout = fit.layout if isinstance(fit, FitPlan) else Layout()
-    plumbing = plan.plumbing.model_copy(update={"outlet_above_water_cm": -layout.outlet_depth_cm})
-    if chosen.kind != "canister":
-        return plumbing
-    laid = fitting_plan(
-        FittingPlanQuestion(
-            filter=chosen,
-            room=room,
-            plumbing=plumbing,
-            stand_height_cm=place.stand_height_cm,
-            tank_height_cm=sizes.height_cm,
-            canister_at_cm=place.canister_at_cm,
-            substrate_depth_cm=sizes.substrate_depth_cm,
-            layout=layout,
-        )
-    )
-    length = sum(r.drawn_cm for r in laid.runs if r.name.endswith("hose")) / 100
-    return plumbing.model_copy(update={"hose_length_m": min(max(length, 0.2), 50)})
-
-
-def rank_question(standing: Standing) -> RankFiltersQuestion:
-    """The ranking's question for this tank. standing: the tank's."""
-    answer = volume(standing)
-    plan = standing.tank_plan.body if standing.tank_plan else None
-    stock = standing.stock_plan.body if standing.stock_plan else None
-    chosen = standing.filter_plan.body if standing.filter_plan else None
-    room = room_of(plan if isinstance(plan, TankPlan) else None, answer)
-    extra = (
-        {
-            "plumbing": chosen.plumbing,
-            "priorities": chosen.priorities,
-            "own_filters": chosen.own_filters,
-            "price_per_kwh": chosen.price_per_kwh,
-        }
-        if isinstance(chosen, FilterPlan)
-        else {}
-    )
-    running = [f.id for f in (chosen.chosen, chosen.second) if f] if isinstance(chosen, FilterPlan) else []
-    return RankFiltersQuestion(
-        room=room,
-        animals=stock.animals if isinstance(stock, StockPlan) else [],
-        own_species=stock.own_species if isinstance(stock, StockPlan) else [],
-        running_ids=running if standing.flow_tests else [],
-        **extra,
     )

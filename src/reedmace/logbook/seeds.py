@@ -9,7 +9,7 @@ from reedmace.core.fit import SpongeSeedAnswer, SpongeSeedQuestion, sponge_seed
 from reedmace.core.fit.seed import READY_DAYS
 from reedmace.core.working import Part
 from reedmace.logbook.entries import MediaWork, SeedMove, SeedSponge
-from reedmace.logbook.standing import Standing
+from reedmace.logbook.state import LogbookState
 
 
 class Seed(Part):
@@ -27,19 +27,17 @@ class Seed(Part):
     answer: SpongeSeedAnswer
 
 
-def seeds(standing: Standing, now: datetime) -> list[Seed]:
-    """Every seed of a tank, oldest first. standing: the donor tank's; now: aware time."""
+def seeds(state: LogbookState, now: datetime) -> list[Seed]:
+    """Every seed of a tank, oldest first. state: the donor tank's; now: aware time."""
     found = []
-    rows = [(e, e.body) for e in standing.seeds if isinstance(e.body, SeedSponge)]
+    rows = [(e, e.body) for e in state.seeds if isinstance(e.body, SeedSponge)]
     rows += [
         (e, SeedSponge(kind="seed", name=e.body.text.split(".")[0][:80] or "Spare sponge", text=e.body.text))
-        for e in standing.events
+        for e in state.events
         if isinstance(e.body, MediaWork) and e.body.what == "seeding-started"
     ]
     for entry, seed in sorted(rows, key=lambda row: (row[0].at, row[0].id)):
-        moves = [
-            (e.at, e.body) for e in standing.events if isinstance(e.body, SeedMove) and e.body.seed_key == entry.key
-        ]
+        moves = [(e.at, e.body) for e in state.events if isinstance(e.body, SeedMove) and e.body.seed_key == entry.key]
         at, last = moves[-1] if moves else (None, None)
         where: Literal["seeding", "on-the-way", "moved"] = (
             "seeding" if last is None or last.phase == "back" else "on-the-way" if last.phase == "out" else "moved"

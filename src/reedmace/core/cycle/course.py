@@ -239,7 +239,7 @@ def _conditions(log: CycleLog, days: int, ahead: Ahead) -> Floats:
     for outage in log.outages:
         for day in range(int(outage.day), min(int(outage.day + outage.hours / 24) + 1, days + 1)):
             off = min(outage.day + outage.hours / 24, day + 1) - max(outage.day, day)
-            found[day, WORK] *= 1 - (1 - STILL_WORK) * min(max(off, 0.0), 1.0)
+            found[day, WORK] *= 1 - outage.share * (1 - STILL_WORK) * min(max(off, 0.0), 1.0)
     return found
 
 

@@ -11,6 +11,7 @@ from reedmace.core.cycle.course import PRIOR_SPREAD, Ahead, aim_of, course_of, p
 from reedmace.core.cycle.doubt import doubts, figures_of
 from reedmace.core.cycle.kernel import PARAMETERS, chances, log_likelihood, simulate
 from reedmace.core.cycle.log import CycleLog
+from reedmace.core.flow.kernel import share_out
 
 Floats = NDArray[np.float64]
 ENOUGH, ROUNDS = 200.0, 7
@@ -48,6 +49,7 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
 
     log: the cycle's; draws: how many. Deterministic: the draws take their seed from the log.
     """
+    share_out(draws)
     # The seed leaves the clock out, so that the same log an hour later meets the same draws.
     said = log.model_dump_json(exclude={"day_now"}).encode()
     rng = np.random.default_rng(int.from_bytes(hashlib.sha256(said).digest()[:8], "big"))
@@ -157,6 +159,7 @@ def _tempered(log_weight: Floats) -> Floats:
 
 def run_on(log: CycleLog, ensemble: Ensemble, days: int, ahead: Ahead) -> Future:
     """Every draw through the log and on. log: the cycle's; ensemble: weighed; days: horizon; ahead: done from today."""
+    share_out(len(ensemble.rows))
     course = course_of(log, days, ahead)
     daily, _, passed, drift = simulate(
         np.exp(ensemble.rows),
@@ -197,7 +200,7 @@ def percentiles(values: Floats, weights: Floats) -> tuple[float, float, float]:
         return (math.inf, math.inf, math.inf)
     mass = np.bincount(place, weights=weights[finite]) / float(weights.sum())
     upto = np.cumsum(mass)
-    step = float(np.min(np.diff(days))) if len(days) > 1 else 0.0
+    step = min(float(np.min(np.diff(days))), 1.0) if len(days) > 1 else 0.0
     edges = np.concatenate([[days[0] - step / 2], days + step / 2])
     low, middle, high = (
         float(np.interp(level, np.concatenate([[0.0], upto]), edges)) if level <= upto[-1] else math.inf

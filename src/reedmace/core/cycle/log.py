@@ -72,10 +72,12 @@ class LoggedAlkalinity(Part):
 
 
 class LoggedOutage(Part):
-    """The filter stood still. Hours still running count up to now."""
+    """A filter stood still. Hours still running count up to now."""
 
     day: Day
     hours: Annotated[float, number("h", 0, 10000)]
+    share: Share = Field(default=1, description="Of all film, what stood still with it")
+    closed: bool | None = Field(default=None, description="Whether its body is closed; null for the log's filter")
 
 
 class LoggedMedia(Part):

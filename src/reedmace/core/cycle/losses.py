@@ -30,15 +30,13 @@ class Loss:
 
 
 def _stops(log: CycleLog) -> list[Loss]:
-    half = AIRLESS_HALF_H[log.filter_closed]
-    return [
-        Loss(
-            o.day + o.hours / 24,
-            1 - 0.5 ** (o.hours / half),
-            f"the {'closed ' if log.filter_closed else ''}filter stood still for {o.hours:.0f} hours",
-        )
-        for o in log.outages
-    ]
+    found = []
+    for o in log.outages:
+        closed = log.filter_closed if o.closed is None else o.closed
+        lost = o.share * (1 - 0.5 ** (o.hours / AIRLESS_HALF_H[closed]))
+        words = f"the {'closed ' if closed else ''}filter stood still for {o.hours:.0f} hours"
+        found.append(Loss(o.day + o.hours / 24, lost, words))
+    return found
 
 
 def _media_loss(log: CycleLog, work: LoggedMedia) -> Loss | None:

@@ -3,17 +3,14 @@
 import json
 from importlib import resources
 from itertools import pairwise
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field, model_validator
 
-from reedmace.core.filter.media import MediaPath
+from reedmace.core.filter.kinds import FilterKind, kind_of
+from reedmace.core.filter.kinds.record import MediaPath, Priming
 from reedmace.core.flow.operating import CurvePoint
 from reedmace.core.working import Name, Part, number, whole
-
-FilterKind = Literal["sponge", "sheet", "hang-on", "internal", "canister", "sump", "box", "under-gravel"]
-KINDS: tuple[FilterKind, ...] = ("sponge", "sheet", "hang-on", "internal", "canister", "sump", "box", "under-gravel")
-Priming = Literal["fill", "button", "self"]
 
 
 class Filter(Part):
@@ -54,13 +51,18 @@ class Filter(Part):
         """Whether air drives it."""
         return self.air_l_min is not None
 
+    @property
+    def body_l(self) -> float:
+        """What its body holds at the most, L, by its outside."""
+        return self.height_cm * self.width_cm * self.depth_cm / 1000
+
     @model_validator(mode="after")
     def _has_an_engine(self) -> "Filter":
         if self.air_l_min is not None and self.tube_bore_mm is None:
             raise ValueError("an air-driven filter needs tube_bore_mm; give the lift tube's bore")
-        if self.kind in ("sponge", "box") and self.air_l_min is None:
+        if kind_of(self.kind).needs_air and self.air_l_min is None:
             raise ValueError(
-                "a sponge or box filter needs air_l_min and tube_bore_mm; give the air pump's flow and the lift tube's bore"
+                f"a {kind_of(self.kind).title.lower()} filter needs air_l_min and tube_bore_mm; give the air pump's flow and the lift tube's bore"
             )
         if self.air_l_min is None and self.max_head_m is None:
             raise ValueError("a pumped filter needs max_head_m, the highest lift on its box")

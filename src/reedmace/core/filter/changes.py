@@ -5,8 +5,9 @@ from typing import Annotated
 
 import numpy as np
 
-from reedmace.core.filter.catalogue import KINDS
-from reedmace.core.filter.limits import Limit, limits_of
+from reedmace.core.filter.kinds import KINDS
+from reedmace.core.filter.kinds.record import Limit
+from reedmace.core.filter.limits import limits_of
 from reedmace.core.filter.room import Plumbing, Priorities, Room
 from reedmace.core.filter.scores import NAMES, weights_of
 from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints

@@ -4,29 +4,30 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.filter.basket import Basket
 from reedmace.core.filter.catalogue import Filter
-from reedmace.core.filter.media import Basket
+from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.room import Plumbing, Room
-from reedmace.core.filter.table import INSIDE_K, STEM_K, rise_m, table_of, usual_days
+from reedmace.core.filter.table import table_of
+from reedmace.core.filter.water_path import USUAL_HOSE_MM, deliver, lift_question, path_question
 from reedmace.core.flow import (
     AirliftAnswer,
-    AirliftQuestion,
     JetSpeedAnswer,
     JetSpeedQuestion,
     OperatingPointAnswer,
-    OperatingPointQuestion,
     airlift_flow,
     jet_speed,
     operating_point,
 )
 from reedmace.core.flow.jet import Liking
-from reedmace.core.flow.operating import Fitting, Hose, Layer, Pump
+from reedmace.core.flow.materials import bar_holes
 from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
-from reedmace.core.working import Answer, Celsius, Question, Working, number
+from reedmace.core.upkeep.service import LONGEST_DAYS
+from reedmace.core.working import Answer, Celsius, Lph, Question, Working, number
 
-SPRAY_HOLES, SPRAY_HOLE_MM, NOZZLE_MM = 12, 4.0, 14.0
-"""A usual spray bar and nozzle (memory)."""
+NOZZLE_MM, LIP_MM = 14.0, 40.0
+"""A usual nozzle, and the round jet a hang-on's broad lip amounts to (memory)."""
 
 
 class FilterFlowQuestion(Question):
@@ -40,6 +41,8 @@ class FilterFlowQuestion(Question):
     )
     animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
     own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
+    feed_g_day: Annotated[float, number("g/day", 0, 5000, "Really fed; left out, by the animals")] | None = None
+    food_share: Annotated[float, number("share", 0, 1, "Of the tank's food whose dirt this filter catches")] = 1
     temperature_c: Celsius = 25
 
 
@@ -48,59 +51,40 @@ class FilterFlowAnswer(Answer):
 
     pumped: OperatingPointAnswer | None
     lifted: AirliftAnswer | None
+    delivered_lph: Lph
+    service_lph: Lph = Field(description="When it is due for cleaning")
+    service_days: Annotated[float, number("days", 0, LONGEST_DAYS, "Between cleanings here")]
     rise_m: Annotated[float, number("m", 0, 100)]
     loop: str = Field(description="Whether the loop is open or closed, and what that means")
     jet: JetSpeedAnswer | None
 
 
-def _loop_words(f: Filter, rise: float, above_cm: float) -> str:
-    if f.air:
-        return "Air lifts the water inside the tank: depth drives it, height costs it nothing."
-    if f.kind == "hang-on":
-        return f"It lifts to its lip, {rise * 100:.1f} cm above the water. Every centimetre of evaporation adds to that and costs flow."
-    if f.kind == "sump":
-        return f"The loop is broken at the overflow, so the pump lifts the whole {rise:.2f} m from the sump."
-    if f.kind == "internal":
-        return "It stands in the water it moves: there is nothing to lift."
-    if above_cm > 0:
-        return f"The outlet stands {above_cm:g} cm above the water, so the loop is broken there and the pump lifts that much."
-    return "Both hose ends are under water: the falling side carries the rising one, and the height costs nothing however low the filter stands."
+def _outlet(f: Filter, plumbing: Plumbing) -> tuple[float, int, bool]:
+    """(bore of one opening in mm, how many, whether they cross the tank's width) of a filter's outlet."""
+    kind = kind_of(f.kind)
+    if kind.outlet == "lip":
+        return LIP_MM, 1, False
+    if kind.outlet == "bar-or-nozzle" and any(x.kind == "spray-bar" for x in plumbing.fittings):
+        bore = plumbing.hose_bore_mm or f.hose_bore_mm or USUAL_HOSE_MM
+        # The holes that cost head in the plumbing are the holes the jets come from.
+        return plumbing.bar_hole_mm, plumbing.bar_holes_count or bar_holes(bore, plumbing.bar_hole_mm), True
+    return NOZZLE_MM, 1, False
 
 
-def operating_question(
-    f: Filter, room: Room, plumbing: Plumbing, media: list[Basket], feed_g_day: float, temperature_c: float
-) -> OperatingPointQuestion:
-    """The operating-point question of a pumped filter on a tank.
-
-    f: the filter; room, plumbing: the tank's; media: in flow order, none for medium foam; feed_g_day: food in g/day;
-    temperature_c: °C.
-    """
-    table = table_of([f])
-    hosed = f.kind in ("canister", "sump")
-    bore = (plumbing.hose_bore_mm or f.hose_bore_mm or 16.0) if hosed else (f.tube_bore_mm or 18.0)
-    if hosed:
-        length, fittings = plumbing.hose_length_m, plumbing.fittings
-    elif f.kind == "hang-on":
-        length = min(room.water_depth_cm * 0.7, f.height_cm * 1.3) / 100
-        fittings = [Fitting(kind="strainer", k=STEM_K)]
-    else:
-        length, fittings = 0.1, [Fitting(kind="nozzle", k=INSIDE_K)]
-    layers = [
-        Layer(media=b.media, area_cm2=f.face_cm2, depth_cm=min(max(b.litres * 1000 / f.face_cm2, 0.1), 200))
-        for b in media
-    ] or [Layer(media="foam-20", area_cm2=f.face_cm2, depth_cm=f.foam_depth_cm)]
-    return OperatingPointQuestion(
-        pump=Pump(
-            max_flow_lph=f.box_lph, max_head_m=f.max_head_m or 0.05, curve=f.curve, speed_share=plumbing.speed_share
-        ),
-        hoses=[Hose(bore_mm=bore, length_m=length)],
-        fittings=fittings,
-        media=layers,
-        rise_to_open_air_m=float(rise_m(table, room, plumbing)[0]),
-        temperature_c=temperature_c,
-        feed_g_day=feed_g_day,
-        days_since_cleaning=float(usual_days(table)[0]),
-        net_l=room.net_l,
+def _jet(q: FilterFlowQuestion, flow_lph: float) -> JetSpeedAnswer | None:
+    if flow_lph < 1 or q.filter.air:
+        return None
+    bore_mm, holes, across = _outlet(q.filter, q.plumbing)
+    likes = [find_species(a.species_id, "animals", q.own_species) for a in q.animals]
+    return jet_speed(
+        JetSpeedQuestion(
+            flow_lph=flow_lph,
+            outlet_bore_mm=bore_mm,
+            holes_count=min(holes, 100),
+            # Spray bars are set to the front: the jets cross the width. Others point along the tank.
+            distance_cm=(q.room.width_cm if across else q.room.length_cm) / 2,
+            animals=[Liking(name=s.common_name, current=s.current) for s in likes],
+        )
     )
 
 
@@ -111,50 +95,31 @@ def filter_flow(question: FilterFlowQuestion) -> FilterFlowAnswer:
     Source: as operating-point, airlift-flow and jet-speed.
     """
     q, w, f = question, Working(), question.filter
-    waste = waste_load(WasteLoadQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species))
-    feed = max(waste.feed_g_day, 0.2)
-    rise = float(rise_m(table_of([f]), q.room, q.plumbing)[0])
+    waste = waste_load(
+        WasteLoadQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species, feed_g_day=q.feed_g_day)
+    )
+    feed = waste.feed_g_day * q.food_share
+    got = deliver(table_of([f]), q.room, q.plumbing, feed, q.temperature_c, packed={f.id: q.media} if q.media else None)
+    rise = float(got.rise_m[0])
     pumped = lifted = None
+    path: OperatingPointAnswer | AirliftAnswer
     if f.air:
-        lifted = airlift_flow(
-            AirliftQuestion(
-                air_l_min=f.air_l_min or 0.0,
-                tube_bore_mm=f.tube_bore_mm or 12.0,
-                submerged_cm=min(max(q.room.water_depth_cm - 3, 1), f.height_cm * 0.95, 200),
-                foam_face_cm2=f.face_cm2,
-                foam_depth_cm=min(f.foam_depth_cm, 30),
-                feed_g_day=feed,
-                days_since_cleaning=float(usual_days(table_of([f]))[0]),
-                temperature_c=q.temperature_c,
-            )
-        )
-        flow, lines, says = lifted.delivered_lph, lifted.working, lifted.verdict
+        path = lifted = airlift_flow(lift_question(f, q.room, feed, q.temperature_c))
     else:
-        pumped = operating_point(operating_question(f, q.room, q.plumbing, q.media, feed, q.temperature_c))
-        flow, lines, says = pumped.delivered_lph, pumped.working, pumped.verdict
-    w.lines.extend(lines)
-    jet = None
-    if flow >= 1 and not f.air:
-        spray = f.kind in ("canister", "sump") and any(x.kind == "spray-bar" for x in q.plumbing.fittings)
-        broad = f.kind == "hang-on"
-        likes = [find_species(a.species_id, "animals", q.own_species) for a in q.animals]
-        jet = jet_speed(
-            JetSpeedQuestion(
-                flow_lph=flow,
-                outlet_bore_mm=SPRAY_HOLE_MM if spray else (40.0 if broad else NOZZLE_MM),
-                holes_count=SPRAY_HOLES if spray else 1,
-                # Spray bars are set to the front: the jets cross the width. Others point along the tank.
-                distance_cm=q.room.width_cm / 2 if spray else q.room.length_cm / 2,
-                animals=[Liking(name=s.common_name, current=s.current) for s in likes],
-            )
-        )
+        path = pumped = operating_point(path_question(f, q.room, q.plumbing, q.media, feed, q.temperature_c))
+    w.lines.extend(path.working)
+    jet = _jet(q, path.delivered_lph)
+    if jet:
         w.lines.extend(jet.working)
     return FilterFlowAnswer(
-        verdict=says,
+        verdict=path.verdict,
         working=w.lines,
         pumped=pumped,
         lifted=lifted,
+        delivered_lph=path.delivered_lph,
+        service_lph=path.dirty_lph,
+        service_days=min(float(got.service_days[0]), LONGEST_DAYS),
         rise_m=rise,
-        loop=_loop_words(f, rise, q.plumbing.outlet_above_water_cm),
+        loop=kind_of(f.kind).loop_words(rise, q.plumbing.outlet_above_water_cm),
         jet=jet,
     )

@@ -6,7 +6,8 @@ from typing import Annotated
 
 from pydantic import Field
 
-from reedmace.core.filter.catalogue import CATALOGUE, Filter, FilterKind
+from reedmace.core.filter.catalogue import CATALOGUE, Filter
+from reedmace.core.filter.kinds import FilterKind
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
 from reedmace.core.working import Answer, CannotAnswer, Name, Question, Watts, Working, number
 

@@ -6,13 +6,17 @@ from typing import Annotated
 import numpy as np
 from pydantic import Field
 
-from reedmace.core.filter.catalogue import CATALOGUE, Filter, FilterKind
+from reedmace.core.filter.basket import Basket
+from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.changes import Change, Situation, smallest_changes
-from reedmace.core.filter.limits import Limit, limits_of
+from reedmace.core.filter.kinds import FilterKind, kind_of
+from reedmace.core.filter.kinds.record import Limit
+from reedmace.core.filter.limits import limits_of
 from reedmace.core.filter.room import Plumbing, Priorities, Room, sensible_start
 from reedmace.core.filter.schools import AREAL_RATE, FlowRequirementQuestion, flow_requirement
-from reedmace.core.filter.scores import NAMES, pair_scores, single_scores, weights_of
-from reedmace.core.filter.table import SERVICE_DAYS, Bools, FilterTable, Floats, deliver, film_m2, rise_m, table_of
+from reedmace.core.filter.scores import NAMES, pair_scores, single_scores, watts_here, weights_of
+from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints, film_m2, table_of
+from reedmace.core.filter.water_path import Delivered, deliver, food_shares
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import Species, find_species
 from reedmace.core.working import (
@@ -35,6 +39,14 @@ MOST_PAIRS = 5
 _OWN_TABLE = table_of(CATALOGUE)
 
 
+class HungHere(Part):
+    """A filter as it hangs on this tank: its own hoses and what is in it."""
+
+    filter_id: Name
+    plumbing: Plumbing
+    media: Annotated[list[Basket], Field(max_length=12)] = Field(default_factory=list)
+
+
 class RankFiltersQuestion(Question):
     """Room, animals, plumbing, priorities; the keeper's own filters besides the catalogue."""
 
@@ -52,6 +64,10 @@ class RankFiltersQuestion(Question):
         Annotated[float, number("days", 0, 1000, "For the flow in service; left out, each kind's usual interval")]
         | None
     ) = None
+    hung: Annotated[list[HungHere], Field(max_length=12)] = Field(
+        default_factory=list, description="Filters whose own hoses and media are known; the rest take the plumbing"
+    )
+    feed_g_day: Annotated[float, number("g/day", 0, 5000, "Really fed; left out, by the animals")] | None = None
     price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = 0.30
     temperature_c: Celsius = 25
 
@@ -173,7 +189,7 @@ def _reason(weights: Floats, parts: Floats) -> str:
 
 def _caveats(f: Filter, asked: _Asked, room: Room, clean: float, dirty: float, days: float) -> list[str]:
     found = []
-    if days < SERVICE_DAYS[f.kind]:
+    if days < kind_of(f.kind).service_days:
         found.append(f"With this much food it wants cleaning about every {days:.0f} days.")
     if asked.guard and not f.air:
         found.append(f"Put a guard sponge on the intake for {', '.join(asked.guard)}.")
@@ -181,68 +197,101 @@ def _caveats(f: Filter, asked: _Asked, room: Room, clean: float, dirty: float, d
         found.append(f"Throttle or spread the outlet: above {asked.upper:.0f} L/h is too strong for these animals.")
     if dirty < asked.low:
         found.append(f"When dirty it falls to {dirty:.0f} L/h, under the {asked.low:.0f} asked: clean it sooner.")
-    if f.kind == "canister":
-        found.append("Heavy and wet to clean; test its flow monthly, since the dirt cannot be seen.")
-        if room.water == "salt":
-            found.append("Salt-water keepers blame the waste a canister stores for nitrate: clean it often.")
-    if f.kind == "hang-on":
-        if not f.restarts_alone:
-            found.append("After a power cut refill its box before it runs, or the motor may burn out.")
-        if room.lid:
-            found.append("A lid closed to the edges must be cut out for it.")
-    if f.kind == "under-gravel":
-        found.append("Some keepers find it carefree, others a trap: dirt gathers under the plate.")
-    if f.kind == "sump" and room.net_l < 380 and room.water == "fresh":
-        found.append("Sumps come into their own from about 380 L (100 US gal) or in salt water.")
-    return found
+    return found + kind_of(f.kind).caveats(f, room)
 
 
-def _pairs(
-    t: FilterTable,
-    fits: Bools,
-    scores: Floats,
-    parts: Floats,
-    clean: Floats,
-    dirty: Floats,
-    film: Floats,
-    q: RankFiltersQuestion,
-    asked: _Asked,
-    weights: Floats,
-) -> list[Pair]:
+@dataclass(frozen=True)
+class _Ranking:
+    """A ranking on the way: n filters with their scores (n,), parts (n, k), flows (n,) in L/h and film (n,) in m²."""
+
+    q: RankFiltersQuestion
+    table: FilterTable
+    asked: _Asked
+    weights: Floats
+    parts: Floats
+    scores: Floats
+    clean: Floats
+    service: Floats
+    days: Floats
+    rises: Floats
+    film: Floats
+
+    def pair_service(self, best: Ints, i: Ints, j: Ints) -> Floats:
+        """Flow in service of pairs that share the tank's dirt as they share its water (m,), L/h."""
+        sub = _rows(self.table, best)
+        grid = np.array([0.02, 0.25, 0.5, 0.75, 1.0])
+        flows = np.column_stack([_deliver(self.q, sub, self.asked.feed * share).service_lph for share in grid])
+        place = np.full(len(self.table), -1)
+        place[best] = np.arange(len(best))
+        total = np.maximum(self.clean[i] + self.clean[j], 1e-9)
+
+        def at(k: Ints) -> Floats:
+            x = np.clip(self.clean[k] / total, grid[0], 1.0)
+            low = np.clip(np.searchsorted(grid, x, side="right") - 1, 0, len(grid) - 2)
+            part = (x - grid[low]) / (grid[low + 1] - grid[low])
+            rows = place[k]
+            return np.asarray(flows[rows, low] * (1 - part) + flows[rows, low + 1] * part)
+
+        return at(i) + at(j)
+
+
+def _rows(table: FilterTable, some: Ints) -> FilterTable:
+    return table_of([table.filters[i] for i in some])
+
+
+def _deliver(q: RankFiltersQuestion, table: FilterTable, feed: float) -> Delivered:
+    got = deliver(table, q.room, q.plumbing, feed, q.temperature_c, days=q.days_since_cleaning)
+    for one in q.hung:
+        at = next((i for i, f in enumerate(table.filters) if f.id == one.filter_id), None)
+        if at is None:
+            continue
+        packed = {one.filter_id: one.media} if one.media else None
+        row = table_of([table.filters[at]])
+        own = deliver(row, q.room, one.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, packed=packed)
+        for mine, theirs in zip(vars(got).values(), vars(own).values(), strict=True):
+            mine[at] = theirs[0]
+    return got
+
+
+def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
     """The best redundant pairs: together they carry the flow, each alone carries the load."""
-    load_film = asked.load_mg_n_day / AREAL_RATE
+    t, asked, room = r.table, r.asked, r.q.room
     # A pair's halves may each fall short of the asked flow, but neither of the load.
-    # One plate fills the floor and one sump the cabinet.
-    twice = ~t.is_kind("under-gravel", "sump")
-    able = twice & fits & (film >= load_film) & (dirty >= asked.load_lph) & (clean > 0)
+    able = t.where(lambda k: k.may_pair) & fits & (r.film >= asked.load_mg_n_day / AREAL_RATE)
+    able &= (r.service >= asked.load_lph) & (r.clean > 0)
     best = np.flatnonzero(able)
-    best = best[np.argsort(-scores[best], kind="stable")][:BEST_FOR_PAIRS]
+    best = best[np.argsort(-r.scores[best], kind="stable")][:BEST_FOR_PAIRS]
     if len(best) == 0:
         return []
     x, y = np.triu_indices(len(best))
     i, j = best[x], best[y]
-    air = t.air[i] & t.air[j]
-    hang = t.is_kind("hang-on")
-    room_for = ~(hang[i] & hang[j]) | (t.width_cm[i] + t.width_cm[j] <= q.room.length_cm)
-    fitted = (air | (q.room.sockets >= 2)) & room_for & (dirty[i] + dirty[j] >= 0.7 * asked.low)
-    i, j = i[fitted], j[fitted]
+    together = r.pair_service(best, i, j)
+    air, rim = t.air[i] & t.air[j], t.where(lambda k: k.on_rim)
+    room_for = ~(rim[i] & rim[j]) | (t.width_cm[i] + t.width_cm[j] <= room.length_cm)
+    fitted = (air | (room.sockets >= 2)) & room_for & (together >= 0.7 * asked.low)
+    i, j, together = i[fitted], j[fitted], together[fitted]
     if len(i) == 0:
         return []
-    points = 100 * (pair_scores(t, parts, i, j, dirty, asked.low, asked.high) @ weights) / weights.sum()
-    order = np.argsort(-points, kind="stable")[:MOST_PAIRS]
-    single = np.sort(scores[fits & (dirty >= 0.7 * asked.low)])[::-1]
+    points = 100 * (pair_scores(t, room, r.parts, i, j, together, asked.low, asked.high) @ r.weights) / r.weights.sum()
+    single = np.sort(r.scores[fits & (r.service >= 0.7 * asked.low)])[::-1]
+    watts = watts_here(t, room)
     found = []
-    for k in order:
+    for k in np.argsort(-points, kind="stable")[:MOST_PAIRS]:
         a, b = t.filters[i[k]], t.filters[j[k]]
-        flow = float(clean[i[k]] + clean[j[k]])
+        shares = food_shares(np.array([r.clean[i[k]], r.clean[j[k]]]))
+        exact = sum(
+            float(_deliver(r.q, table_of([f]), asked.feed * share).service_lph[0])
+            for f, share in zip((a, b), shares, strict=True)
+        )
+        flow = float(r.clean[i[k]] + r.clean[j[k]])
         found.append(
             Pair(
                 filter_ids=[a.id, b.id],
                 name=f"2 × {a.name}" if a.id == b.id else f"{a.name} with {b.name}",
                 delivered_lph=flow,
-                dirty_lph=float(dirty[i[k]] + dirty[j[k]]),
-                turnovers_per_hour=flow / q.room.net_l,
-                watts=a.watts + b.watts,
+                dirty_lph=exact,
+                turnovers_per_hour=flow / room.net_l,
+                watts=float(watts[i[k]] + watts[j[k]]),
                 price=a.price + b.price,
                 score=float(points[k]),
                 would_rank=1 + int(np.sum(single > points[k])),
@@ -286,8 +335,8 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         raise CannotAnswer("own_filters", "two filters share an id.", "Give each its own.")
     asked = _asked(q)
     sizing = waste_load(WasteLoadQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species)).sizing
-    clean, dirty, days = deliver(t, q.room, q.plumbing, max(asked.feed, 0.2), q.days_since_cleaning, q.temperature_c)
-    rises, film = rise_m(t, q.room, q.plumbing), film_m2(t)
+    got, film, watts = _deliver(q, t, asked.feed), film_m2(t), watts_here(t, q.room)
+    clean, dirty, days, rises = got.clean_lph, got.service_lph, got.service_days, got.rise_m
     priorities = q.priorities or sensible_start(q.room)
     weights = weights_of(priorities)
     parts = single_scores(t, q.room, dirty, days, asked.low, asked.high)
@@ -309,9 +358,9 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
             service_day=float(days[i]),
             turnovers_per_hour=float(clean[i]) / q.room.net_l,
             rise_m=float(rises[i]),
-            watts=f.watts,
+            watts=float(watts[i]),
             price=f.price,
-            money_three_years=f.price + 3 * f.watts * 24 * 365.25 / 1000 * q.price_per_kwh,
+            money_three_years=f.price + 3 * float(watts[i]) * 24 * 365.25 / 1000 * q.price_per_kwh,
             media_kg=f.media_l * 0.55,
             film_m2=float(film[i]),
             carries_times_count=min(float(film[i]) * AREAL_RATE / max(asked.load_mg_n_day, 0.01), 1e6),
@@ -326,7 +375,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         for i, f in ((i, t.filters[i]) for i in order[:MOST_SHOWN])
     ]
     alone: Bools = np.logical_not(broken[:, :-1].any(axis=1))
-    pairs = _pairs(t, alone, scores, parts, clean, dirty, film, q, asked, weights)
+    pairs = _pairs(_Ranking(q, t, asked, weights, parts, scores, clean, dirty, days, rises, film), alone)
     out = _excluded(t, limits, broken, scores, clean, scores[order])
     situation = Situation(t, q.room, q.plumbing, sizing, priorities, parts, clean, dirty, limits, asked.low, asked.high)
     changes = smallest_changes(situation, order)
@@ -378,7 +427,9 @@ def _asked(q: RankFiltersQuestion) -> _Asked:
     flow = flow_requirement(FlowRequirementQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species))
     followed = next(s for s in flow.schools if s.followed)
     load = next(s for s in flow.schools if s.school == "load")
-    waste = waste_load(WasteLoadQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species))
+    waste = waste_load(
+        WasteLoadQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species, feed_g_day=q.feed_g_day)
+    )
     present = [find_species(a.species_id, "animals", q.own_species) for a in q.animals]
     return _Asked(
         low=followed.low_lph or 0.0,

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from reedmace.core.flow.materials import BAR_HOLE_MM
 from reedmace.core.flow.operating import Fitting
 from reedmace.core.stock.species import Water
 from reedmace.core.working import NetLitres, Part, number, whole
@@ -32,6 +33,12 @@ class Room(Part):
     planted: bool = False
     often_away: bool = Field(default=False, description="Owner away or frequent power cuts: it must restart by itself")
     tanks_here_count: Annotated[int, whole(1, 200, "Tanks in this place that one air pump could feed")] = 1
+    sump_level_cm: (
+        Annotated[
+            float, number("cm", 1, 200, "Water over the sump's foot in its return chamber; left out, a usual one")
+        ]
+        | None
+    ) = None
     film_here_m2: Annotated[float, number("m²", 0, 1e5, "Glass, gravel and decor that carry film already")] = 0
 
 
@@ -44,6 +51,10 @@ class Plumbing(Part):
         float, number("cm", -100, 1000, "Under 0 it lies under water, and then the height costs nothing")
     ] = -2
     speed_share: Annotated[float, number("share", 0.2, 1, "Of full speed, where the pump can be turned down")] = 1
+    bar_holes_count: (
+        Annotated[int, whole(1, 200, "Of a spray bar; left out, as many as its hose usually has")] | None
+    ) = None
+    bar_hole_mm: Annotated[float, number("mm", 0.5, 20)] = BAR_HOLE_MM
     fittings: Annotated[list[Fitting], Field(max_length=30)] = Field(
         default_factory=lambda: [
             Fitting(kind="strainer"),

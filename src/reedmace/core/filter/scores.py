@@ -3,67 +3,25 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from reedmace.core.filter.catalogue import KINDS
+from reedmace.core.filter.kinds import KINDS
+from reedmace.core.filter.kinds.record import Judged
 from reedmace.core.filter.room import Priorities, Room
 from reedmace.core.filter.table import FilterTable, Floats, usual_days
 
 NAMES: tuple[str, ...] = ("flow", *Priorities.model_fields)
 FLOW_WEIGHT = 5
+MOST_ON_ONE_PUMP = 10
 
-# Stated judgements where nothing can be computed (common practice), by kind.
-_JUDGED: dict[str, dict[str, float]] = {
-    "easy_clean": {
-        "sponge": 0.7,
-        "sheet": 0.85,
-        "hang-on": 0.95,
-        "internal": 0.6,
-        "canister": 0.3,
-        "sump": 0.6,
-        "box": 0.8,
-        "under-gravel": 0.1,
-    },
-    "clear_water": {
-        "sponge": 0.35,
-        "sheet": 0.5,
-        "hang-on": 0.65,
-        "internal": 0.4,
-        "canister": 0.85,
-        "sump": 0.95,
-        "box": 0.45,
-        "under-gravel": 0.25,
-    },
-    "hidden": {
-        "sponge": 0.1,
-        "sheet": 0.25,
-        "hang-on": 0.5,
-        "internal": 0.2,
-        "canister": 0.95,
-        "sump": 1.0,
-        "box": 0.05,
-        "under-gravel": 0.7,
-    },
-    "flood_safety": {
-        "sponge": 1.0,
-        "sheet": 1.0,
-        "hang-on": 0.6,
-        "internal": 0.95,
-        "canister": 0.35,
-        "sump": 0.4,
-        "box": 1.0,
-        "under-gravel": 0.95,
-    },
-    "expandable": {
-        "sponge": 0.8,
-        "sheet": 0.5,
-        "hang-on": 0.5,
-        "internal": 0.3,
-        "canister": 0.6,
-        "sump": 1.0,
-        "box": 0.5,
-        "under-gravel": 0.2,
-    },
-}
-_TABLE = {name: np.array([by_kind[k] for k in KINDS]) for name, by_kind in _JUDGED.items()}
+_JUDGED = tuple(Judged.__dataclass_fields__)
+_TABLE = {name: np.array([getattr(kind.judged, name) for kind in KINDS]) for name in _JUDGED}
+
+
+def watts_here(t: FilterTable, room: Room) -> Floats:
+    """Electricity each filter takes here, W (n,): air-driven ones share one pump, up to ten of them (common practice).
+
+    t: n filters; room: the tank's.
+    """
+    return np.where(t.air, t.watts / min(room.tanks_here_count, MOST_ON_ONE_PUMP), t.watts)
 
 
 def flow_score(dirty: Floats, low: float, high: float) -> Floats:
@@ -89,11 +47,12 @@ def single_scores(t: FilterTable, room: Room, dirty: Floats, days: Floats, low: 
 
     t: n filters; room: the tank's; dirty: flow in service (n,), low, high: L/h; days: between cleanings here (n,).
     """
-    inside = t.is_kind("sponge", "sheet", "internal", "box")
+    inside = t.where(lambda k: k.in_tank)
     taken = np.where(inside, t.width_cm * t.depth_cm * t.height_cm / 1000 / room.net_l, 0.0)
-    in_water = t.is_kind("internal") | (t.is_kind("hang-on") & t.restarts)
-    # Several air-driven filters share one pump, so each costs its part of the watts.
-    watts = np.where(t.air, t.watts / min(room.tanks_here_count, 10), t.watts)
+    in_water = t.where(lambda k: k.pump_in_water == "yes") | (
+        t.where(lambda k: k.pump_in_water == "as-built") & t.restarts
+    )
+    watts = watts_here(t, room)
     columns = {
         "flow": flow_score(dirty, low, high),
         "price": price_score(t.price),
@@ -110,19 +69,27 @@ def single_scores(t: FilterTable, room: Room, dirty: Floats, days: Floats, low: 
 
 
 def pair_scores(
-    t: FilterTable, singles: Floats, i: NDArray[np.int64], j: NDArray[np.int64], dirty: Floats, low: float, high: float
+    t: FilterTable,
+    room: Room,
+    singles: Floats,
+    i: NDArray[np.int64],
+    j: NDArray[np.int64],
+    together: Floats,
+    low: float,
+    high: float,
 ) -> Floats:
     """Scores of pairs (i, j), (m, len(NAMES)).
 
-    t: n filters; singles: their scores; i, j: (m,); dirty: (n,), low, high: L/h. Costs add, looks and flood go by the
+    t: n filters; room: the tank's; singles: their scores; i, j: (m,); together: flow in service of each pair (m,), low,
+    high: L/h. Costs add, looks and flood go by the
     worse, straining and power cuts by the better, noise by both.
     """
-    a, b = singles[i], singles[j]
+    a, b, watts = singles[i], singles[j], watts_here(t, room)
     at = {name: k for k, name in enumerate(NAMES)}
     found = np.minimum(a, b)
-    found[:, at["flow"]] = flow_score(dirty[i] + dirty[j], low, high)
+    found[:, at["flow"]] = flow_score(together, low, high)
     found[:, at["price"]] = price_score(t.price[i] + t.price[j])
-    found[:, at["running_cost"]] = running_score(t.watts[i] + t.watts[j])
+    found[:, at["running_cost"]] = running_score(watts[i] + watts[j])
     found[:, at["quiet"]] = np.clip(np.minimum(a[:, at["quiet"]], b[:, at["quiet"]]) - 0.1, 0, 1)
     found[:, at["easy_clean"]] = np.clip((a[:, at["easy_clean"]] + b[:, at["easy_clean"]]) / 2 - 0.05, 0, 1)
     for name in ("clear_water", "power_cut", "chemical", "expandable"):

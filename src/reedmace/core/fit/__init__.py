@@ -1,7 +1,8 @@
 """The fitting plan, what could go wrong, the steps, and the shopping list."""
 
+from reedmace.core.filter.kinds.record import Layout
 from reedmace.core.fit.drain import DrainDownAnswer, DrainDownQuestion, drain_down
-from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, Layout, fitting_plan
+from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
 from reedmace.core.fit.move import FilterMoveAnswer, FilterMoveQuestion, filter_move
 from reedmace.core.fit.seed import SpongeSeedAnswer, SpongeSeedQuestion, sponge_seed
 from reedmace.core.fit.shopping import ShoppingListAnswer, ShoppingListQuestion, shopping_list

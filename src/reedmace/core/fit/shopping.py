@@ -1,4 +1,4 @@
-"""What to buy for a chosen filter, with quantities from the sums."""
+"""What to buy for the chosen filters, with the lengths and pieces of their own fitting plans."""
 
 import math
 from typing import Annotated, Literal
@@ -7,33 +7,34 @@ from pydantic import Field
 
 from reedmace.core.chemistry import AmmoniaDoseQuestion, AmmoniaProduct, ammonia_dose
 from reedmace.core.chemistry.dose import PowderProduct
-from reedmace.core.filter.catalogue import Filter
-from reedmace.core.filter.media import Basket
-from reedmace.core.filter.room import Plumbing
-from reedmace.core.flow.materials import MEDIA_KG_L
+from reedmace.core.filter.basket import Basket
+from reedmace.core.filter.media import MEDIA_NAMES
+from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
+from reedmace.core.flow.materials import MEDIA_KG_L, MediaKind
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.core.working import Answer, Name, NetLitres, Part, Question, Working, number, whole
+from reedmace.core.working import Answer, Name, NetLitres, Part, Question, Working, number
 
-HOSE_SPARE_SHARE = 0.15
-"""Cut long: hose cannot be cut longer (common practice)."""
 CYCLE_DOSES = 8
 CHANGES_A_YEAR, CHANGE_SHARE = 52, 0.25
 CONDITIONER_ML_PER_100L = 5.0
 """Liquid conditioner for 100 L of tap water, a usual label (memory); the bottle's own label decides."""
 
 
-class ShoppingListQuestion(Question):
-    """The filter, its plumbing and media, the water, and how it will be cycled."""
+class Bought(FittingPlanQuestion):
+    """One filter with its plan and what goes into it; what is owned already is not bought again."""
 
-    filter: Filter
-    plumbing: Plumbing = Field(default_factory=Plumbing)
     media: Annotated[list[Basket], Field(max_length=12)] = Field(default_factory=list)
+    owned: bool = False
+
+
+class ShoppingListQuestion(Question):
+    """The filters as they are to be fitted, the water, and how it will be cycled."""
+
+    filters: Annotated[list[Bought], Field(min_length=1, max_length=12)]
     net_l: NetLitres
-    depth_cm: Annotated[float, number("cm", 1, 300)] = 40
     needs_guard: bool = False
     product: AmmoniaProduct = Field(default_factory=lambda: PowderProduct(form="ammonium-chloride"))
     target_ppm: Annotated[float, number("ppm", 0.1, 8)] = 2
-    filters_count: Annotated[int, whole(1, 4)] = 1
 
 
 class ShoppingItem(Part):
@@ -53,142 +54,121 @@ class ShoppingListAnswer(Answer):
     money: Annotated[float, number("money", 0, 1e7, "The filters alone; the rest has no price here")]
 
 
-_MEDIA = {
-    "foam-10": "Coarse foam, 10 ppi",
-    "foam-20": "Medium foam, 20 ppi",
-    "foam-30": "Fine foam, 30 ppi",
-    "floss": "Floss",
-    "cartridge": "Cartridge",
-    "ceramic-rings": "Ceramic rings",
-    "sintered": "Sintered media",
-    "plastic-balls": "Plastic balls",
-    "lava": "Lava",
-    "carbon": "Carbon",
-    "zeolite": "Zeolite",
-}
+def _half_metres(cm: float) -> float:
+    return math.ceil(cm / 50 - 1e-9) / 2
+
+
+def _lines(plans: list[FittingPlanAnswer], w: Working) -> list[ShoppingItem]:
+    """Hose and air line by their bore, from the lengths the fitting plans cut, up to the half metre."""
+    by_bore: dict[tuple[bool, float], float] = {}
+    for run in (r for plan in plans for r in plan.runs if r.role != "drain"):
+        key = (run.role == "air-line", run.bore_mm)
+        by_bore[key] = by_bore.get(key, 0.0) + math.ceil(run.cut_cm)
+    found = []
+    for (air, bore), cm in sorted(by_bore.items()):
+        name = "air line" if air else "hose"
+        metres = w.line(name, "Σ cut, up to the half metre", f"{cm:.0f} cm", _half_metres(cm), "m", "practice")
+        why = (
+            "From the pump over the rim to the base, with a low loop outside."
+            if air
+            else "Cut long: it cannot be cut longer."
+        )
+        found.append(
+            ShoppingItem(item=f"{name.capitalize()}, {bore:g} mm bore", amount=metres, unit="m", why=why, need="needed")
+        )
+    return found
+
+
+def _pieces(plans: list[FittingPlanAnswer]) -> list[ShoppingItem]:
+    """What the plans take besides, alike things added up; what is cut from a tube in the box is not bought."""
+    found: dict[str, ShoppingItem] = {}
+    for cut in (c for plan in plans for c in plan.cuts if c.unit == "piece"):
+        before = found[cut.item].amount if cut.item in found else 0.0
+        found[cut.item] = ShoppingItem(
+            item=f"{cut.item[0].upper()}{cut.item[1:]}",
+            amount=before + cut.amount,
+            unit="piece",
+            why=f"{cut.how[0].upper()}{cut.how[1:]}.",
+            need=cut.need,
+        )
+    return list(found.values())
 
 
 def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
-    f = q.filter
-    found: list[ShoppingItem] = []
+    new = [f for f in q.filters if not f.owned]
+    plans = [
+        fitting_plan(FittingPlanQuestion(**{k: getattr(f, k) for k in FittingPlanQuestion.model_fields})) for f in new
+    ]
+    found = [*_lines(plans, w), *_pieces(plans)]
+    air = [f for f in new if f.filter.air]
+    if air:
+        wanted = w.line(
+            "air", "Σ L/min", f"{len(air)} filters", sum(f.filter.air_l_min or 0 for f in air), "L/min", "label"
+        )
+        depth = max(f.room.water_depth_cm for f in air)
+        found.append(
+            ShoppingItem(
+                item="Air pump", amount=1, unit="piece", why=f"{wanted:.2g} L/min at {depth:.0f} cm of water or more.", need="needed",
+            )
+        )  # fmt: skip
+    bare = [f for f in new if not f.filter.air]
+    if q.needs_guard and bare:
+        found.append(
+            ShoppingItem(
+                item="Guard sponge for the intake", amount=2.0 * len(bare), unit="piece", why="One on, one to swap: for shrimp, fry and small fish.", need="needed",
+            )
+        )  # fmt: skip
+    found.append(
+        ShoppingItem(
+            item="Drip loop ties and a plug cover", amount=1, unit="piece", why="Residual-current protection decides the rest; a licensed electrician fits it.", need="wise",
+        )
+    )  # fmt: skip
+    return found
 
-    def item(
-        name: str,
-        amount: float,
-        unit: Literal["piece", "m", "L"],
-        why: str,
-        need: Literal["needed", "wise", "spare"] = "needed",
-    ) -> None:
-        found.append(ShoppingItem(item=name, amount=amount, unit=unit, why=why, need=need))
 
-    if f.kind in ("canister", "sump"):
-        bore = q.plumbing.hose_bore_mm or f.hose_bore_mm or 16
-        length = w.line(
-            "hose",
-            "planned × 1.15, up to the half metre",
-            f"{q.plumbing.hose_length_m:g} × {1 + HOSE_SPARE_SHARE:g}",
-            math.ceil(q.plumbing.hose_length_m * (1 + HOSE_SPARE_SHARE) * 2) / 2,
-            "m",
-            "practice",
+def _filters(q: ShoppingListQuestion) -> list[ShoppingItem]:
+    found: dict[str, ShoppingItem] = {}
+    for f in (f.filter for f in q.filters if not f.owned):
+        count = found[f.name].amount + 1 if f.name in found else 1
+        found[f.name] = ShoppingItem(item=f.name, amount=count, unit="piece", why="The filter chosen.", need="needed")
+    return list(found.values())
+
+
+def _media(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
+    litres: dict[MediaKind, float] = {}
+    for b in (b for f in q.filters if not f.owned for b in f.media):
+        litres[b.media] = litres.get(b.media, 0.0) + b.litres
+    found = []
+    for media, volume in litres.items():
+        heavy = media in ("ceramic-rings", "sintered", "lava", "carbon", "zeolite")
+        amount = w.line(
+            media,
+            "litres × kg/L" if heavy else "litres",
+            f"{volume:g} L",
+            volume * (MEDIA_KG_L[media] if heavy else 1.0),
+            "kg" if heavy else "L",
+            "memory",
         )
-        item(f"Hose, {bore:g} mm bore", length * q.filters_count, "m", "Cut long: it cannot be cut longer.")
-        item(
-            "Hose clamps",
-            4.0 * q.filters_count,
-            "piece",
-            "One at each end of both hoses; on before the hose is pushed on.",
+        found.append(
+            ShoppingItem(
+                item=MEDIA_NAMES[media].capitalize(),
+                amount=amount,
+                unit="kg" if heavy else "L",
+                why=f"{volume:g} L in its place in the stack.",
+                need="needed",
+            )
         )
-        item(
-            "Valves with quick release",
-            2.0 * q.filters_count,
-            "piece",
-            "Shut both and the body comes away without a flood.",
-        )
-    if f.kind in ("canister", "hang-on"):
-        item(
-            "Spare O-ring or seal",
-            1,
-            "piece",
-            "A worn seal drips; the right one is never in stock on a Sunday.",
-            "spare",
-        )
-    if f.air:
-        run = w.line(
-            "air line",
-            "2 × depth + 1.5 m",
-            f"2 × {q.depth_cm / 100:g} + 1.5",
-            math.ceil((2 * q.depth_cm / 100 + 1.5) * 2) / 2,
-            "m",
-            "practice",
-        )
-        item(
-            "Air pump",
-            1,
-            "piece",
-            f"{(f.air_l_min or 0) * q.filters_count:.2g} L/min at {q.depth_cm:.0f} cm of water or more.",
-        )
-        item(
-            "Air line, 4 mm bore",
-            run * q.filters_count,
-            "m",
-            "From the pump over the rim to the base, with a low loop outside.",
-        )
-        item(
-            "Check valve", 1.0 * q.filters_count, "piece", "Without it a stopped pump siphons the tank onto the floor."
-        )
-        item("Adjusting valve", 1.0 * q.filters_count, "piece", "To set the stream of bubbles.")
-    if f.kind == "box":
-        item("Ballast stone", 1, "piece", "An air-driven box floats without it.")
-    if q.needs_guard and not f.air:
-        item(
-            "Guard sponge for the intake",
-            2.0 * q.filters_count,
-            "piece",
-            "One on, one to swap: for shrimp, fry and small fish.",
-        )
-    if f.kind == "sump":
-        item("Siphon break or drilled return", 1, "piece", "So that a power cut runs back only a little.")
-    item(
-        "Drip loop ties and a plug cover",
-        1,
-        "piece",
-        "Residual-current protection decides the rest; a licensed electrician fits it.",
-        "wise",
-    )
     return found
 
 
 def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
-    """What to buy for this filter on this tank.
+    """What to buy for these filters on this tank.
 
-    question: the filter and its plumbing, media in L, water in L.
-    Source: quantities from the plan and the sums; spares and eight doses for a cycle common practice.
+    question: the filters with their fitting plans, media in L, water in L.
+    Source: quantities from the plans and the sums; spares and eight doses for a cycle common practice.
     """
     q, w = question, Working()
-    f = q.filter
-    items = [
-        ShoppingItem(item=f.name, amount=q.filters_count, unit="piece", why="The filter chosen.", need="needed"),
-        *_plumbing(q, w),
-    ]
-    for b in q.media:
-        heavy = b.media in ("ceramic-rings", "sintered", "lava", "carbon", "zeolite")
-        amount = w.line(
-            b.media,
-            "litres × kg/L" if heavy else "litres",
-            f"{b.litres:g} L",
-            b.litres * (MEDIA_KG_L[b.media] if heavy else 1.0),
-            "kg" if heavy else "L",
-            "memory",
-        )
-        items.append(
-            ShoppingItem(
-                item=_MEDIA[b.media],
-                amount=amount * q.filters_count,
-                unit="kg" if heavy else "L",
-                why=f"{b.litres:g} L in its place in the stack.",
-                need="needed",
-            )
-        )
+    items = [*_filters(q), *_plumbing(q, w), *_media(q, w)]
     dose = ammonia_dose(
         AmmoniaDoseQuestion(
             net_l=q.net_l, target_ppm=q.target_ppm * NITROGEN_SHARE["NH4"], basis="N", product=q.product
@@ -269,9 +249,8 @@ def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
     ]
     rank = {"needed": 0, "wise": 1, "spare": 2}
     items.sort(key=lambda i: rank[i.need])
-    money = w.line(
-        "money", "price × filters", f"{f.price:g} × {q.filters_count}", f.price * q.filters_count, "money", "label"
-    )
+    prices = [f.filter.price for f in q.filters if not f.owned]
+    money = w.line("money", "Σ price", f"{len(prices)} filters", sum(prices), "money", "label")
     needed = sum(i.need == "needed" for i in items)
     return ShoppingListAnswer(
         verdict=f"{needed} things to buy before you begin, {len(items) - needed} that are wise to have.",

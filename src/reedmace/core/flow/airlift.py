@@ -20,7 +20,7 @@ class AirliftQuestion(Question):
     outlet_above_water_cm: Annotated[float, number("cm", 0, 100)] = 0
     evaporation_cm: Annotated[float, number("cm", 0, 30, "How far the water may fall between top-ups")] = 2
     foam_face_cm2: Annotated[float, number("cm²", 10, 50000)] = 300
-    foam_depth_cm: Annotated[float, number("cm", 0.5, 30)] = 3
+    foam_depth_cm: Annotated[float, number("cm", 0.5, 60)] = 3
     feed_g_day: Annotated[float, number("g/day", 0, 5000)] = 1
     days_since_cleaning: Annotated[float, number("days", 0, 1000)] = 30
     temperature_c: Celsius = 25

@@ -2,6 +2,7 @@
 
 import math
 import statistics
+from collections.abc import Sequence
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -18,6 +19,10 @@ class BucketTestQuestion(Question):
     times_s: Annotated[list[Annotated[float, number("s", 0.5, 3600)]], Field(min_length=1, max_length=10)]
     container_uncertainty_percent: Annotated[float, number("%", 0, 20, "How well the mark is known")] = 2
     computed_lph: Lph | None = None
+    causes: Annotated[
+        list[str],
+        Field(max_length=20, description="What a shortfall usually comes from with this kind, likeliest first"),
+    ] = Field(default_factory=list)
 
 
 class BucketTestAnswer(Answer):
@@ -30,14 +35,9 @@ class BucketTestAnswer(Answer):
     likely_causes: list[str]
 
 
-CAUSES = [
-    "A kink in the hose: look along its whole run.",
-    "A valve part shut: open both fully and time it again.",
-    "Media packed or dirty: unplug, open, squeeze the coarse foam in tank water, and time it again.",
-    "Air locked in the head: tilt the body gently while it runs.",
-    "Hose narrower or longer than you entered: measure it.",
-    "The pump is below its curve: unplug, clean the impeller and its well.",
-]
+def bucket_lph(container_l: float, times_s: Sequence[float]) -> float:
+    """Flow of a timed bucket, L/h: the mean of its fills. container_l: L; times_s: s, one or more."""
+    return statistics.fmean(container_l * 3600 / t for t in times_s)
 
 
 def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
@@ -50,7 +50,7 @@ def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
     flows = [q.container_l * 3600 / t for t in q.times_s]
     for t, flow in zip(q.times_s, flows, strict=True):
         w.line("Q", "container × 3600 / time", f"{q.container_l:g} × 3600 / {t:g}", flow, "L/h", "arithmetic")
-    mean = w.line("Q mean", "average", f"{len(flows)} fills", statistics.fmean(flows), "L/h", "arithmetic")
+    mean = w.line("Q mean", "average", f"{len(flows)} fills", bucket_lph(q.container_l, q.times_s), "L/h", "arithmetic")
     half = None
     if len(flows) > 1:
         spread = w.line("s", "standard deviation", f"{len(flows)} fills", statistics.stdev(flows), "L/h", "arithmetic")
@@ -102,5 +102,5 @@ def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
         plus_minus_lph=half,
         ratio_to_computed=ratio,
         finding=finding,
-        likely_causes=CAUSES if finding == "short" else [],
+        likely_causes=q.causes if finding == "short" else [],
     )

@@ -7,13 +7,22 @@ meet is one root of a falling function, found by a bracketed Anderson-Björck se
 import math
 
 import numpy as np
-from numba import njit, prange
+from numba import config, njit, prange, set_num_threads
 from numpy.typing import NDArray
 
 G = 9.80665
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
+
+
+WORTH_SHARING = 512
+"""Under so many rows, waking a second thread costs more than the sum, and on a busy machine far more (measured)."""
+
+
+def share_out(rows: int) -> None:
+    """Use every core for many rows and one for few; call it before a kernel over `rows`. rows: how many."""
+    set_num_threads(int(config.NUMBA_NUM_THREADS) if rows >= WORTH_SHARING else 1)
 
 
 @njit(cache=True)
@@ -145,6 +154,33 @@ def meet_many(
     return out
 
 
+@njit(cache=True, parallel=True)
+def spare_many(
+    flow: Floats,
+    flows: Floats,
+    heads: Floats,
+    points: Ints,
+    static: Floats,
+    c1: Floats,
+    c2: Floats,
+    hoses: Floats,
+    viscosity: float,
+) -> Floats:
+    """Linear resistance that would hold each pump at a given flow, s/m², shape (n,); 0 where it gives less already.
+
+    flow: (n,) m³/s; the rest as in `meet_many`.
+    """
+    n = flows.shape[0]
+    out = np.zeros(n)
+    for i in prange(n):
+        p = points[i]
+        q = flow[i]
+        if q > 0.0:
+            head = pump_head(q, flows[i, :p], heads[i, :p], 1.0)
+            out[i] = max((head - plumbing_head(q, static[i], c1[i], c2[i], hoses[i], viscosity)) / q, 0.0)
+    return out
+
+
 @njit(cache=True)
 def bubble_speed(bore: float) -> float:
     """Rise of a long bubble in still water, m/s, with the small-tube loss (Reinemann et al. 1990).
@@ -187,6 +223,40 @@ def airlift(
                 return 0.0
             high = jl
     return 0.5 * (low + high) * area
+
+
+@njit(cache=True)
+def airlift_spare(
+    flow: float, air: float, bore: float, submerged: float, lift: float, c1: float, minor_k: float, viscosity: float
+) -> float:
+    """Linear resistance that would hold an air lift at a given flow, s/m². flow: m³/s; the rest as in `airlift`."""
+    area = 0.25 * math.pi * bore * bore
+    jg, jl, length = air / area, flow / area, submerged + lift
+    if flow <= 0.0 or jg <= 0.0:
+        return 0.0
+    gas = jg / (1.2 * (jg + jl) + bubble_speed(bore))
+    j = jl + jg
+    f = friction_factor(max(j * bore / viscosity, 1.0), 1e-4)
+    losses = (1.0 - gas) * f * length / bore * j * j / (2 * G) + minor_k * jl * jl / (2 * G)
+    return max((submerged - length * (1.0 - gas) - losses) / flow - c1, 0.0)
+
+
+@njit(cache=True, parallel=True)
+def airlift_spare_many(
+    flow: Floats,
+    air: Floats,
+    bore: Floats,
+    submerged: Floats,
+    lift: Floats,
+    c1: Floats,
+    minor_k: Floats,
+    viscosity: float,
+) -> Floats:
+    """`airlift_spare` for n lifts, s/m², shape (n,); all arguments (n,) in SI, viscosity m²/s."""
+    out = np.empty(air.shape[0])
+    for i in prange(air.shape[0]):
+        out[i] = airlift_spare(flow[i], air[i], bore[i], submerged[i], lift[i], c1[i], minor_k[i], viscosity)
+    return out
 
 
 @njit(cache=True, parallel=True)

@@ -27,11 +27,38 @@ FITTING_K: dict[str, float] = {
     "tap-half": 5.6,
     "quick-valve": 1.5,
     "check-valve": 2.5,
-    "spray-bar": 3.5,
     "guard": 4.0,
     "exit": 1.0,
     "nozzle": 2.0,
 }
+
+BAR_HOLE_MM, BAR_OPEN_SHARE, FEWEST_BAR_HOLES = 4.0, 0.9, 6
+"""A usual spray bar: holes of 4 mm, together nine tenths of its hose's bore (memory)."""
+ORIFICE_CD = 0.62
+"""Discharge coefficient of a sharp-edged hole (Crane TP-410, rounded)."""
+
+
+def bar_holes(bore_mm: float, hole_mm: float = BAR_HOLE_MM) -> int:
+    """Holes of a usual spray bar on a hose. bore_mm: the hose's; hole_mm: of one hole."""
+    return max(round(BAR_OPEN_SHARE * (bore_mm / hole_mm) ** 2), FEWEST_BAR_HOLES)
+
+
+def fitting_k(
+    kind: FittingKind, bore_mm: float, own_k: float | None, holes: int | None, hole_mm: float | None
+) -> float:
+    """Resistance coefficient of one fitting on its bore's velocity head, dimensionless.
+
+    kind: which; bore_mm: of its hose; own_k: the keeper's own figure, None for the table's; holes, hole_mm: of a spray
+    bar, None for a usual one. Source: Crane TP-410; a bar's holes as sharp-edged orifices side by side.
+    """
+    if own_k is not None:
+        return own_k
+    if kind != "spray-bar":
+        return FITTING_K[kind]
+    size = hole_mm or BAR_HOLE_MM
+    open_share = (holes or bar_holes(bore_mm, size)) * (size / bore_mm) ** 2
+    return 1 / (ORIFICE_CD * open_share) ** 2
+
 
 MediaKind = Literal[
     "foam-10",

@@ -11,10 +11,10 @@ from reedmace.core.flow.kernel import G, hose_head, meet, plumbing_head, pump_he
 from reedmace.core.flow.materials import (
     BED_CLOGGING,
     CLOGGING,
-    FITTING_K,
     FittingKind,
     MediaKind,
     dirt_resistance,
+    fitting_k,
     media_coefficients,
     viscosity_m2_s,
 )
@@ -67,6 +67,14 @@ class Fitting(Part):
     count: Annotated[int, whole(1, 50)] = 1
     bore_mm: Annotated[float, number("mm", 3, 110)] | None = None
     k: Annotated[float, number("K", 0, 1000, "Own resistance coefficient, instead of the table's")] | None = None
+    holes_count: Annotated[int, whole(1, 200, "Of a spray bar; left out, as many as its bore usually has")] | None = (
+        None
+    )
+    hole_mm: Annotated[float, number("mm", 0.5, 20, "Of a spray bar")] | None = None
+
+    def k_on(self, bore_mm: float) -> float:
+        """Resistance coefficient of one such fitting on a bore, dimensionless. bore_mm: its hose's."""
+        return fitting_k(self.kind, self.bore_mm or bore_mm, self.k, self.holes_count, self.hole_mm)
 
 
 class Layer(Part):
@@ -97,6 +105,7 @@ class OperatingPointQuestion(Question):
 class HeadPart(Part):
     """Head one part of the water's path costs at the clean flow."""
 
+    role: Literal["rise", "hose", "fitting", "media"]
     part: str
     head_m: Annotated[float, number("m", 0, 1e4)]
 
@@ -127,6 +136,7 @@ class OperatingPointAnswer(Answer):
     plumbing_dirty: list[CurvePoint]
 
 
+MEDIA_PART = "media, clean"
 _PART_NAMES = {
     "strainer": "strainer",
     "entrance": "hose entrance",
@@ -204,7 +214,7 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
                 "this fitting has no bore and there is no hose to take one from.",
                 "Give its bore in mm.",
             )
-        k = FITTING_K[fitting.kind] if fitting.k is None else fitting.k
+        k = fitting.k_on(bore)
         c = minor_coefficient(k * fitting.count, bore / 1000)
         w.line(
             "c",
@@ -230,7 +240,7 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
             "forchheimer" if layer.media.startswith(("foam", "floss")) else "ergun1952",
         )
         c1, c2 = c1 + a, c2 + b
-        squares.append(("media, clean", a, b))
+        squares.append((MEDIA_PART, a, b))
     dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, first_area, q.media[0].media) if first_area else 0.0
     if dirt:
         w.line(
@@ -246,10 +256,10 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     clean = float(meet(flows, heads, speed, static, c1, c2, hoses, nu))
     dirty = float(meet(flows, heads, speed, static, c1 + dirt, c2, hoses, nu))
     head = float(plumbing_head(clean, static, c1, c2, hoses, nu)) if clean > 0 else static
-    budget = [HeadPart(part="rise to open air", head_m=static)] if static > 0 else []
+    budget = [HeadPart(role="rise", part="rise to open air", head_m=static)] if static > 0 else []
     for h, row in zip(q.hoses, hoses, strict=True):
         loss = float(hose_head(clean, row[0], row[1], row[2], nu))
-        budget.append(HeadPart(part=f"{h.length_m:g} m of {h.bore_mm:g} mm hose", head_m=loss))
+        budget.append(HeadPart(role="hose", part=f"{h.length_m:g} m of {h.bore_mm:g} mm hose", head_m=loss))
         w.line(
             "h",
             "f × L/D × v²/2g",
@@ -261,7 +271,10 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     grouped: dict[str, float] = {}
     for name, a, b in squares:
         grouped[name] = grouped.get(name, 0.0) + a * clean + b * clean**2
-    budget += [HeadPart(part=name, head_m=loss) for name, loss in grouped.items()]
+    budget += [
+        HeadPart(role="media" if name == MEDIA_PART else "fitting", part=name, head_m=loss)
+        for name, loss in grouped.items()
+    ]
     box = q.pump.curve[-1].flow_lph if q.pump.curve else q.pump.max_flow_lph
     clean_lph, dirty_lph = m3s_to_lph(clean), m3s_to_lph(dirty)
     w.line("Q", "pump head = plumbing head", f"{head:.3f} m = {head:.3f} m", clean_lph, "L/h", "pumpcurve")

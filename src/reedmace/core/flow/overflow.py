@@ -5,9 +5,13 @@ from typing import Annotated
 
 from reedmace.core.flow.kernel import friction_factor
 from reedmace.core.flow.materials import viscosity_m2_s
-from reedmace.core.working import Answer, Litres, Lph, Question, Working, number
+from reedmace.core.working import Answer, Litres, Lph, Question, Working, number, whole
 
 G = 9.80665
+PIPE_L = 2.0
+"""Held in the pipes while a sump runs, where they were not measured (memory)."""
+DRAIN_SHARE = 0.75
+"""A drain is held to so much of its full siphon, so that a snail or a leaf is no flood (memory)."""
 
 
 class OverflowCheckQuestion(Question):
@@ -17,6 +21,10 @@ class OverflowCheckQuestion(Question):
     weir_cm: Annotated[float, number("cm", 2, 500, "Length of edge the water falls over")] = 30
     weir_head_mm: Annotated[float, number("mm", 1, 100, "How high the water may stand over the edge")] = 15
     drain_bore_mm: Annotated[float, number("mm", 8, 110)] = 28
+    drains_count: Annotated[int, whole(1, 6, "Alike, besides an emergency drain")] = 1
+    emergency_bore_mm: (
+        Annotated[float, number("mm", 8, 110, "Of a drain that stands dry until the others fail")] | None
+    ) = None
     drain_length_m: Annotated[float, number("m", 0.2, 20)] = 1.2
     drain_fall_m: Annotated[float, number("m", 0.1, 10, "From overflow to sump level")] = 0.8
     drain_k: Annotated[float, number("K", 0, 100, "Entrance, bends, gate and exit")] = 4
@@ -24,7 +32,7 @@ class OverflowCheckQuestion(Question):
     return_below_surface_cm: Annotated[
         float, number("cm", 0, 100, "How deep the return or its siphon break lies: it runs back until air gets in")
     ] = 2
-    pipe_l: Annotated[float, number("L", 0, 500, "Held in the pipes while running")] = 2
+    pipe_l: Annotated[float, number("L", 0, 500, "Held in the pipes while running")] = PIPE_L
     sump_free_l: Annotated[float, number("L", 0, 5000, "Room above the running level")]
 
 
@@ -33,11 +41,28 @@ class OverflowCheckAnswer(Answer):
 
     weir_lph: Lph
     drain_lph: Lph
+    emergency_lph: Lph | None
     run_back_l: Litres
     spare_l: Annotated[float, number("L", -1e6, 1e6, "Free room less run-back; under 0 it floods")]
     drains: bool
     holds: bool
     remedies: list[str]
+
+
+def edge_cm(return_lph: float, weir_cm: float) -> float:
+    """How high the water stands over the edge while it runs, cm. return_lph: L/h; weir_cm: cm. Source: Francis."""
+    return float((return_lph / 3.6e6 / (1.84 * weir_cm / 100)) ** (2 / 3) * 100)
+
+
+def run_back_l(
+    surface_cm2: float, return_lph: float, weir_cm: float, below_surface_cm: float, pipe_l: float = PIPE_L
+) -> float:
+    """Litres that run back into a sump when its pump stops.
+
+    surface_cm2: of the tank, cm²; return_lph: L/h; weir_cm: edge, cm; below_surface_cm: depth at which the return or its
+    siphon break draws air, cm; pipe_l: held in the pipes, L. Source: geometry and Francis.
+    """
+    return surface_cm2 * max(edge_cm(return_lph, weir_cm), below_surface_cm) / 1000 + pipe_l
 
 
 def weir_m3s(length_m: float, head_m: float) -> float:
@@ -66,8 +91,7 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
     """Whether overflow and drain take the return flow, and whether the sump takes the run-back.
 
     question: flow in L/h, sizes in cm, mm and m, volumes in L.
-    Source: Francis weir; Bernoulli with losses; volumes by geometry. A drain is held to three quarters of its full
-    siphon (memory), so that a snail or a leaf is no flood.
+    Source: Francis weir; Bernoulli with losses; volumes by geometry.
     """
     q, w = question, Working()
     weir = w.line(
@@ -80,9 +104,9 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
     )
     drain = w.line(
         "Q drain",
-        "A √(2 g h / (1 + ΣK + f L/D))",
-        f"{q.drain_bore_mm:g} mm, fall {q.drain_fall_m:g} m",
-        siphon_m3s(q.drain_bore_mm / 1000, q.drain_length_m, q.drain_fall_m, q.drain_k) * 3.6e6,
+        "n A √(2 g h / (1 + ΣK + f L/D))",
+        f"{q.drains_count} × {q.drain_bore_mm:g} mm, fall {q.drain_fall_m:g} m",
+        q.drains_count * siphon_m3s(q.drain_bore_mm / 1000, q.drain_length_m, q.drain_fall_m, q.drain_k) * 3.6e6,
         "L/h",
         "bernoulli",
     )
@@ -90,7 +114,7 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
         "h",
         "(Q / 1.84 L)^(2/3)",
         f"{q.return_lph:g} L/h over {q.weir_cm:g} cm",
-        (q.return_lph / 3.6e6 / (1.84 * q.weir_cm / 100)) ** (2 / 3) * 100,
+        edge_cm(q.return_lph, q.weir_cm),
         "cm over the edge",
         "francis",
     )
@@ -99,17 +123,33 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
         "V",
         "surface × fall / 1000 + pipes",
         f"{q.tank_surface_cm2:g} × {falls:.2f} / 1000 + {q.pipe_l:g}",
-        q.tank_surface_cm2 * falls / 1000 + q.pipe_l,
+        run_back_l(q.tank_surface_cm2, q.return_lph, q.weir_cm, q.return_below_surface_cm, q.pipe_l),
         "L",
         "geometry",
     )
     spare = w.line("left", "free room − V", f"{q.sump_free_l:g} − {back:.1f}", q.sump_free_l - back, "L", "arithmetic")
-    drains = min(weir, 0.75 * drain) >= q.return_lph
+    emergency = None
+    if q.emergency_bore_mm is not None:
+        emergency = w.line(
+            "Q emergency",
+            "A √(2 g h / (1 + ΣK + f L/D))",
+            f"{q.emergency_bore_mm:g} mm",
+            siphon_m3s(q.emergency_bore_mm / 1000, q.drain_length_m, q.drain_fall_m, q.drain_k) * 3.6e6,
+            "L/h",
+            "bernoulli",
+        )
+    drains = min(weir, DRAIN_SHARE * drain) >= q.return_lph
     remedies = []
     if weir < q.return_lph:
         remedies.append("A longer weir, or the return turned down.")
-    if 0.75 * drain < q.return_lph:
+    if DRAIN_SHARE * drain < q.return_lph:
         remedies.append("A wider drain or a second one, or the return turned down.")
+    if emergency is None:
+        remedies.append("An emergency drain, standing dry a finger above the first, takes over when that one clogs.")
+    elif emergency < q.return_lph:
+        remedies.append(
+            f"The emergency drain carries only {emergency:.0f} L/h: wider, or the return turned down to that."
+        )
     if spare < 0:
         remedies.append(
             f"Raise the return or drill a siphon break nearer the surface; lower the sump's running level by {-spare:.0f} L."
@@ -125,6 +165,7 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
         working=w.lines,
         weir_lph=weir,
         drain_lph=drain,
+        emergency_lph=emergency,
         run_back_l=back,
         spare_l=spare,
         drains=drains,

@@ -5,10 +5,8 @@ from typing import Annotated
 import numpy as np
 from pydantic import Field
 
+from reedmace.core.upkeep.service import LONGEST_DAYS, SERVICE_SHARE
 from reedmace.core.working import Answer, CannotAnswer, Lph, Part, Question, Working, number
-
-SERVICE_SHARE = 0.70
-"""Keepers clean at about 70 % of the clean flow (common practice)."""
 
 
 class FadeTest(Part):
@@ -82,7 +80,7 @@ def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
         "limit", "share × Q0", f"{q.service_share:g} × {clean:.0f}", q.service_share * clean, "L/h", "practice"
     )
     due = (1 - q.service_share**2) / (limit * rate) if rate > 0 else None
-    if due is not None and due > 3650:
+    if due is not None and due > LONGEST_DAYS:
         due = None
     if due is not None:
         w.line(

@@ -1,0 +1,88 @@
+"""The box: a plastic box packed with floss, lifted by air."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from reedmace.core.filter.kinds import air
+from reedmace.core.filter.kinds.record import WASH, Fault, Ground, Judged, Kind, Purchase, Step, StepFacts
+from reedmace.core.filter.kinds.sponge import stands_under
+
+if TYPE_CHECKING:
+    from reedmace.core.working import Working
+
+
+def _steps(q: StepFacts, w: Working) -> list[Step]:
+    w.line("media", "fill of the box", f"{q.media_l:g}", q.media_l, "L", "label")
+    return [
+        Step(
+            id="box-ballast",
+            title="Ballast first",
+            detail="A stone or some gravel in the foot: without it the box floats.",
+        ),
+        Step(
+            id="box-media",
+            title="Load it loosely",
+            detail=f"{q.media_l:g} L: ceramic or gravel below, floss on top. When the floss is thrown out, the film below stays.",
+        ),
+        Step(
+            id="box-place",
+            title="Put it in a rear corner",
+            detail="Let it fill and sink. It slides: wedge it.",
+            caution=WASH,
+        ),
+        *air.air_steps("box"),
+    ]
+
+
+def _faults(g: Ground) -> list[Fault]:
+    return air.air_faults(g) + air.uplift_fault(g)
+
+
+def _fittings(g: Ground) -> list[Purchase]:
+    return [
+        *air.air_fittings(g),
+        air.uplift_cut(g),
+        Purchase("ballast stone", 1, "piece", "an air-driven box floats without it"),
+    ]
+
+
+KIND = Kind(
+    name="box",
+    title="Box",
+    order=6,
+    prefix="box",
+    service_days=21,
+    rise="none",
+    loop_words=air.rising_words,
+    hosed=False,
+    own_k=3.0,
+    stemmed=False,
+    media_in_path=True,
+    outlet="bubbles",
+    needs_air=True,
+    closed=False,
+    in_tank=True,
+    pump_in_water="no",
+    may_pair=True,
+    on_rim=False,
+    fill_most=1.0,
+    judged=Judged(easy_clean=0.8, clear_water=0.45, hidden=0.05, flood_safety=1.0, expandable=0.5),
+    power_cut=air.POWER_CUT,
+    proofs=air.PROOFS,
+    causes=air.CAUSES,
+    limits=stands_under,
+    steps=_steps,
+    after={
+        "box-media": ("box-ballast",),
+        "box-place": ("box-ballast", "box-media"),
+        "box-start": ("box-check-valve", "box-air-pump", "box-place"),
+    },
+    looks=air.valve_look("box"),
+    marks=air.air_marks,
+    runs=air.air_runs,
+    faults=_faults,
+    fittings=_fittings,
+    mishaps=air.air_mishaps,
+    messy=("clogs within days under {who}", "use it as a second filter beside a hang-on or a canister"),
+)

@@ -1,0 +1,390 @@
+"""The canister: a sealed body below the water, hoses over the rim."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from reedmace.core.filter.kinds.record import (
+    APART_SHARE,
+    COARSE_PLACE,
+    OVER_RIM_CM,
+    PATH_WORDS,
+    WIRING,
+    Bools,
+    Fault,
+    Ground,
+    Judged,
+    Kind,
+    Limit,
+    Mark,
+    MishapDraft,
+    PowerCut,
+    Priming,
+    Purchase,
+    RunDraft,
+    Step,
+    StepFacts,
+    cable_fault,
+    guard_step,
+    intake_faults,
+    leak_order,
+    leak_steps,
+    plug_look,
+    socket_mark,
+)
+
+if TYPE_CHECKING:
+    from reedmace.core.filter.catalogue import Filter
+    from reedmace.core.filter.room import Room
+    from reedmace.core.filter.table import FilterTable
+    from reedmace.core.working import Working
+
+OVER_CM = 8.0
+"""Room over the body for the hoses (common practice)."""
+FILLING = 2.0
+"""Water that fills the body, in times its media (memory)."""
+EMPTY_KG = 4.0
+
+
+def stands_beneath(t: FilterTable, mine: Bools, room: Room, over_cm: float) -> Limit:
+    """A body that must find its height under the tank.
+
+    t: filters; mine: those it holds for; room: the tank's; over_cm: room over it for hoses and hands.
+    """
+    tall = np.where(mine, t.height_cm + over_cm, 0.0)
+    return Limit(
+        mine & (room.beneath_cm < tall),
+        lambda i: (
+            f"stands {t.height_cm[i]:g} cm high and wants {over_cm:g} cm over it for the hoses; there are {room.beneath_cm:g} cm under the tank"
+        ),
+        lambda i: f"find {tall[i] - room.beneath_cm:g} cm more height below or beside the tank",
+        "beneath_cm",
+        tall,
+    )
+
+
+def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
+    return [stands_beneath(t, mine, room, OVER_CM)]
+
+
+def _loop_words(_: float, above_cm: float) -> str:
+    if above_cm > 0:
+        return f"The outlet stands {above_cm:g} cm above the water, so the loop is broken there and the pump lifts that much."
+    return "Both hose ends are under water: the falling side carries the rising one, and the height costs nothing however low the filter stands."
+
+
+_PRIMING: dict[Priming, str] = {
+    "fill": "Fill the body with about {:.0f} L before the lid goes on, and the hoses with a jug.",
+    "button": "Open the intake and press the primer until about {:.0f} L have run in and it rises no more.",
+    "self": "Wet it with about {:.0f} L in the body; its pump draws the rest itself once it runs.",
+}
+
+
+def _outlet_words(depth_cm: float) -> str:
+    if depth_cm < 0:
+        return f"The outlet {-depth_cm:g} cm above the surface, where it splashes."
+    return f"Outlet or spray bar {depth_cm:g} cm under the surface, holes to the front."
+
+
+def _steps(q: StepFacts, w: Working) -> list[Step]:
+    prime = w.line(
+        "prime", "media volume × 2, at most its body", f"{q.media_l:g} × {FILLING:g}", q.filling_l(FILLING), "L to fill the body", "memory",
+    )  # fmt: skip
+    planned = (
+        f"{q.hose_length_m:.1f} m of {q.hose_bore_mm:g} mm hose is planned; "
+        if q.hose_length_m and q.hose_bore_mm
+        else ""
+    )
+    return [
+        Step(
+            id="canister-feet",
+            title="Feet or pads on first",
+            detail="They are forgotten once the body is full.",
+            caution=f"Full it weighs about {prime + EMPTY_KG:.0f} kg: lift with both hands and a straight back.",
+        ),
+        Step(
+            id="canister-media",
+            title="Rinse and load the media",
+            detail=f"{PATH_WORDS[q.media_path]} Coarse foam {COARSE_PLACE[q.media_path]}, then medium or fine, then ceramic; chemical last if at all. Take bags off, seat every tray.",
+            fault="A lid that will not close means a tray is not down.",
+        ),
+        Step(
+            id="canister-place",
+            title="Put the body where it will stand",
+            detail="Below the water line, never above it, with room over it for the hoses.",
+        ),
+        Step(
+            id="canister-ends",
+            title="Intake and outlet on the tank",
+            detail=f"At opposite ends. {_outlet_words(q.outlet_depth_cm)}",
+        ),
+        *([guard_step("canister")] if q.needs_guard else []),
+        Step(
+            id="canister-hose",
+            title="Now measure and cut the hose",
+            detail=f"{planned}place first, measure, then cut long and square: hose cannot be cut longer. No kinks.",
+            caution="Blade away from the hand. Hot water softens hose ends and scalds.",
+        ),
+        Step(
+            id="canister-clamps",
+            title="Clamp on the hose before the hose on the nozzle",
+            detail="Push past all the ridges, then tighten; hand-tight on plastic.",
+            fault="An over-tightened nut cracks; a hose short of the ridges slides off under pressure.",
+        ),
+        Step(
+            id="canister-valves",
+            title="Both valves shut while half fitted",
+            detail="In to in, out to out. Close the lid clamps criss-cross.",
+        ),
+        Step(
+            id="canister-prime",
+            title="Prime with tank water",
+            detail=f"{_PRIMING[q.priming].format(prime)} Not chlorinated tap water. Then open both valves.",
+            caution="Never start a siphon by mouth.",
+        ),
+        Step(
+            id="canister-power",
+            title="Dry the plug and switch on",
+            detail="In a small tank start with the water low: the jet may go over the rim. Turn the outlet to the glass and throttle the outlet, never the intake.",
+            caution=WIRING,
+            normal="It stops, starts, roars and spits bubbles for minutes while it clears itself: not a fault."
+            if q.priming == "self"
+            else "It may roar and spit bubbles for a minute or two while air leaves.",
+            fault="Still roaring after half an hour: tilt the body gently; check the intake is under water.",
+        ),
+        *leak_steps("canister", "Dry tissue round lid, valves and both nozzles.", "look along both hoses"),
+    ]
+
+
+def _marks(g: Ground) -> list[Mark]:
+    return [
+        Mark("intake", "intake", g.intake_x, g.water - g.intake_depth),
+        Mark("outlet", "outlet", g.outlet_x, g.water - g.lay.outlet_depth_cm),
+        Mark("tap", "tap", g.outlet_x, g.water + g.lay.tap_above_water_cm),
+        Mark("body", "body", g.body_x, g.top),
+        socket_mark(g),
+    ]
+
+
+def _runs(g: Ground) -> list[RunDraft]:
+    level = max(g.top + g.bend, min(g.bottom - 6, g.top + 14))
+    over, wide = g.rim + OVER_RIM_CM, g.filter.width_cm * 0.2
+
+    def run(x: float, nozzle: float) -> list[tuple[float, float]]:
+        return [(x, over), (x, level), (nozzle, level), (nozzle, g.top)]
+
+    return [
+        RunDraft("intake-hose", "intake hose", run(g.intake_x, g.body_x + wide), g.bend),
+        RunDraft("return-hose", "return hose", run(g.outlet_x, g.body_x - wide), g.bend),
+    ]
+
+
+def tap_fault(g: Ground) -> list[Fault]:
+    """A flow tap under the water line. g: the ground."""
+    above = g.lay.tap_above_water_cm
+    if above >= 0:
+        return []
+    return [
+        Fault(
+            "tap",
+            g.outlet_x,
+            g.water + above,
+            f"The flow tap lies {-above:g} cm under the water line: a drip there empties the tank.",
+            "Keep taps and bends above the water line.",
+        )
+    ]
+
+
+def _stand_faults(g: Ground) -> list[Fault]:
+    found = []
+    if g.top > g.water:
+        found.append(
+            Fault(
+                "body",
+                g.body_x,
+                g.top,
+                f"The canister's lid stands {g.top - g.water:.0f} cm above the water line: it will not prime and sucks air.",
+                "Stand it lower.",
+            )
+        )
+    if g.top + g.bend > g.bottom and abs(g.body_x - g.length / 2) < g.length / 2:
+        found.append(
+            Fault(
+                "return-hose",
+                g.body_x,
+                g.top,
+                f"{max(g.bottom - g.top, 0):.0f} cm over the canister are too few for a bend of {g.bend:.0f} cm: the hose kinks.",
+                "Use ribbed hose, stand it lower, or beside the stand.",
+            )
+        )
+    return found
+
+
+def _faults(g: Ground) -> list[Fault]:
+    found = cable_fault(g) + tap_fault(g) + intake_faults(g) + _stand_faults(g)
+    outlet_y = g.water - g.lay.outlet_depth_cm
+    if abs(g.intake_x - g.outlet_x) < APART_SHARE * g.length:
+        found.append(
+            Fault(
+                "outlet",
+                g.outlet_x,
+                outlet_y,
+                f"The outlet stands {abs(g.intake_x - g.outlet_x):.0f} cm from the intake: water goes round in a corner.",
+                "Put them at opposite ends.",
+            )
+        )
+    if g.lay.outlet_depth_cm < -1:
+        found.append(
+            Fault(
+                "outlet",
+                g.outlet_x,
+                outlet_y,
+                f"The outlet stands {-g.lay.outlet_depth_cm:g} cm above the water: it splashes, and the pump lifts that much.",
+                "Lower it to about 5 cm under the surface, or just at it.",
+            )
+        )
+    return found
+
+
+def hose_fittings(g: Ground, hoses: int) -> list[Purchase]:
+    """Clamps, valves and elbows of so many hoses. g: the ground; hoses: how many."""
+    valves = sum(x.count for x in g.plumbing.fittings if x.kind == "quick-valve")
+    elbows = sum(x.count for x in g.plumbing.fittings if x.kind == "elbow")
+    found = [
+        Purchase("hose clamps", 2.0 * hoses, "piece", "on the hose before the hose is pushed past the ridges"),
+        Purchase("valves with quick release", float(max(2 * valves, hoses)), "piece", "both shut while half fitted"),
+    ]
+    if elbows:
+        found.append(Purchase("elbows", float(elbows), "piece", "as planned"))
+    return found
+
+
+def _fittings(g: Ground) -> list[Purchase]:
+    return [*hose_fittings(g, 2), Purchase("spare O-ring or seal", 1, "piece", "a worn seal drips", "spare")]
+
+
+def _mishaps(g: Ground) -> list[MishapDraft]:
+    bore = g.plumbing.hose_bore_mm or g.filter.hose_bore_mm or 16.0
+    return [
+        MishapDraft(
+            "intake-hose-off",
+            "Intake hose off at the body",
+            g.intake_depth,
+            "It siphons until the strainer draws air.",
+            "Raise the strainer: every centimetre saves {per_cm_l:.1f} L. Clamps on both ends.",
+            bore_mm=bore,
+        ),
+        MishapDraft(
+            "return-hose-off-running",
+            "Return hose off while it runs",
+            g.intake_depth,
+            "The pump empties the tank down to its strainer.",
+            "Clamps past all the ridges; a tray with a leak alarm under the body.",
+        ),
+        MishapDraft(
+            "return-hose-off-standing",
+            "Return hose off while it stands",
+            g.returned_cm,
+            "It siphons back until the outlet draws air.",
+            "The siphon break already holds it to a centimetre."
+            if g.lay.siphon_break
+            else "A siphon break just under the surface.",
+            bore_mm=bore,
+        ),
+        MishapDraft(
+            "lid-opened",
+            "Lid opened with a valve left open",
+            g.intake_depth,
+            "Both hoses stand full above the open body.",
+            "Shut both valves, unplug, then open; never the other way round.",
+            bore_mm=bore,
+        ),
+    ]
+
+
+def _caveats(_: Filter, room: Room) -> list[str]:
+    found = ["Heavy and wet to clean; test its flow monthly, since the dirt cannot be seen."]
+    if room.water == "salt":
+        found.append("Salt-water keepers blame the waste a canister stores for nitrate: clean it often.")
+    return found
+
+
+KIND = Kind(
+    name="canister",
+    title="Canister",
+    order=4,
+    prefix="canister",
+    service_days=60,
+    rise="outlet",
+    loop_words=_loop_words,
+    hosed=True,
+    own_k=0.0,
+    stemmed=False,
+    media_in_path=True,
+    outlet="bar-or-nozzle",
+    needs_air=False,
+    closed=True,
+    in_tank=False,
+    pump_in_water="no",
+    may_pair=True,
+    on_rim=False,
+    fill_most=1.0,
+    judged=Judged(easy_clean=0.3, clear_water=0.85, hidden=0.95, flood_safety=0.35, expandable=0.6),
+    power_cut=PowerCut(
+        minute="Nothing leaks: it stands full and closed.",
+        hour="The film uses up the oxygen shut in with it.",
+        night="It turns airless within hours and dies; what comes out first is foul.",
+        on_return="After more than an hour or two: unplug, open, rinse in tank water, refill, then start.",
+    ),
+    proofs=(("bucket", "can be caught"), ("transit", "carries a float")),
+    causes=(
+        "A kink in the hose: look along its whole run.",
+        "A valve part shut: open both fully and time it again.",
+        "Media packed or dirty: unplug, open, squeeze the coarse foam in tank water, and time it again.",
+        "Air locked in the head: tilt the body gently while it runs.",
+        "Hose narrower or longer than you entered: measure it.",
+        "The pump is below its curve: unplug, clean the impeller and its well.",
+    ),
+    limits=_limits,
+    steps=_steps,
+    after={
+        "canister-place": ("canister-feet", "canister-media"),
+        "canister-hose": ("canister-place", "canister-ends"),
+        "canister-clamps": ("canister-hose",),
+        "canister-valves": ("canister-media", "canister-clamps"),
+        "canister-prime": ("canister-valves", "canister-guard"),
+        "canister-power": ("canister-prime",),
+        **leak_order("canister"),
+    },
+    looks={
+        "canister-power": (
+            (
+                "canister-look-ends",
+                "Look: in to in, out to out",
+                "The intake hose comes from the strainer, the return goes to the outlet.",
+                "outlet",
+            ),
+            (
+                "canister-look-clamps",
+                "Look: every clamp on and tight",
+                "Hose past all the ridges at both ends of both hoses, lid clamps shut.",
+                "body",
+            ),
+            (
+                "canister-look-tap",
+                "Look: valves open, tap above the water",
+                "Both valves open; no tap or bend under the water line.",
+                "tap",
+            ),
+            plug_look("canister"),
+        ),
+    },
+    marks=_marks,
+    runs=_runs,
+    faults=_faults,
+    fittings=_fittings,
+    mishaps=_mishaps,
+    caveats=_caveats,
+)

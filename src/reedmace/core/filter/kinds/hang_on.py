@@ -1,0 +1,266 @@
+"""The hang-on: a box on the rim; a pump lifts into it and the water spills back."""
+
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from reedmace.core.filter.kinds.record import (
+    COARSE_PLACE,
+    PATH_WORDS,
+    WIRING,
+    Bools,
+    Fault,
+    Ground,
+    Judged,
+    Kind,
+    Limit,
+    Mark,
+    MishapDraft,
+    PowerCut,
+    Purchase,
+    RunDraft,
+    Step,
+    StepFacts,
+    cable_fault,
+    guard_step,
+    intake_faults,
+    leak_order,
+    leak_steps,
+    plug_look,
+    socket_mark,
+)
+
+if TYPE_CHECKING:
+    from reedmace.core.filter.catalogue import Filter
+    from reedmace.core.filter.room import Room
+    from reedmace.core.filter.table import FilterTable
+    from reedmace.core.working import Working
+
+RIM_GAP_CM = 6.0
+FILLING = 1.5
+"""Water that fills the box, in times its media (memory)."""
+STEM_SPARE_CM = 4.0
+
+
+def _loop_words(rise_m: float, _: float) -> str:
+    return f"It lifts to its lip, {rise_m * 100:.1f} cm above the water. Every centimetre of evaporation adds to that and costs flow."
+
+
+def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
+    return [
+        Limit(
+            mine & (room.behind_cm < t.behind_cm),
+            lambda i: f"needs {t.behind_cm[i]:g} cm behind the tank, you have {room.behind_cm:g}",
+            lambda i: f"move the tank {t.behind_cm[i] - room.behind_cm:g} cm further off the wall",
+            "behind_cm",
+            t.behind_cm,
+        ),
+        Limit(
+            mine & (room.rim_to_water_cm > RIM_GAP_CM),
+            lambda _: f"wants the water near the rim, yours is {room.rim_to_water_cm:g} cm below",
+            lambda _: f"fill the tank {room.rim_to_water_cm - RIM_GAP_CM:g} cm higher",
+            "rim_to_water_cm",
+            np.full(len(t), RIM_GAP_CM),
+        ),
+        Limit(
+            mine & (t.width_cm > room.length_cm),
+            lambda i: f"is {t.width_cm[i]:g} cm wide, the tank {room.length_cm:g}",
+            lambda _: "choose a smaller one",
+        ),
+    ]
+
+
+def _steps(q: StepFacts, w: Working) -> list[Step]:
+    fill = w.line(
+        "box", "media volume × 1.5, at most its body", f"{q.media_l:g} × {FILLING:g}", q.filling_l(FILLING), "L to fill the box", "memory",
+    )  # fmt: skip
+    reach = q.intake_depth_cm if q.intake_depth_cm is not None else q.water_depth_cm * 0.6
+    return [
+        Step(
+            id="hangon-body",
+            title="Hang the empty body first",
+            detail=f"On the rim, with {q.behind_cm:g} cm behind the tank; nothing fitted yet.",
+            caution="Tank glass edges are sharp and a full tank must not be moved.",
+        ),
+        Step(
+            id="hangon-level",
+            title="Level it",
+            detail="By the foot behind, until the box stands level both ways.",
+            fault="A tilted box spills behind the tank once its media clogs.",
+        ),
+        Step(
+            id="hangon-media",
+            title="Rinse and load the media",
+            detail=f"{PATH_WORDS[q.media_path]} So the coarse foam goes {COARSE_PLACE[q.media_path]}; not crammed. Take bags off.",
+            fault="Overfilled baskets lift the lid, and water goes over the back.",
+        ),
+        Step(
+            id="hangon-intake",
+            title="Push the intake stem fully home",
+            detail=f"It should reach about {reach:.0f} cm down; an extension is cut to depth.",
+        ),
+        *([guard_step("hangon")] if q.needs_guard else []),
+        Step(
+            id="hangon-water-line",
+            title="Fill the tank near the lip",
+            detail=f"Your water line is {q.rim_to_water_cm:g} cm under the rim; every centimetre of fall costs flow and splashes.",
+        ),
+        Step(
+            id="hangon-prime",
+            title="Fill the box before power",
+            detail=f"About {fill:.1f} L of treated water, until it spills from the front.",
+            caution="Never run the motor dry.",
+        ),
+        Step(
+            id="hangon-power",
+            title="Dry the plug and switch on",
+            detail="Cable with a drip loop.",
+            caution=WIRING,
+            normal="A short roar while air leaves.",
+            fault="Grinding or banging that goes on: no water at the impeller. Unplug and refill.",
+        ),
+        *leak_steps("hangon", "A dry hand along the body and the wall behind it.", "look at the floor behind the tank"),
+        Step(
+            id="hangon-flow",
+            title="Set the flow and put the lid on",
+            detail="Then catch the spill in a jug for the flow test below, if it can be caught.",
+        ),
+    ]
+
+
+def _marks(g: Ground) -> list[Mark]:
+    return [
+        Mark("intake", "intake", g.intake_x, g.water - g.intake_depth),
+        Mark("body", "body", g.body_x, g.rim),
+        socket_mark(g),
+    ]
+
+
+def _runs(_: Ground) -> list[RunDraft]:
+    return []
+
+
+def _faults(g: Ground) -> list[Fault]:
+    found = cable_fault(g) + intake_faults(g)
+    if g.room.behind_cm < g.filter.behind_cm:
+        found.append(
+            Fault(
+                "body",
+                g.body_x,
+                g.rim,
+                f"It needs {g.filter.behind_cm:g} cm behind the tank and has {g.room.behind_cm:g}.",
+                f"Move the tank {g.filter.behind_cm - g.room.behind_cm:g} cm further off the wall.",
+            )
+        )
+    return found
+
+
+def _fittings(g: Ground) -> list[Purchase]:
+    found = [Purchase("spare O-ring or seal", 1, "piece", "a worn seal drips", "spare")]
+    wanted = g.room.rim_to_water_cm + g.intake_depth + STEM_SPARE_CM
+    if wanted - g.filter.height_cm > 1:
+        found.append(
+            Purchase(
+                "intake extension",
+                float(math.ceil(wanted - g.filter.height_cm)),
+                "cm",
+                f"the stem reaches about {g.filter.height_cm:g} cm; cut to depth",
+            )
+        )
+    return found
+
+
+def _mishaps(g: Ground) -> list[MishapDraft]:
+    return [
+        MishapDraft(
+            "spills-behind",
+            "Box tilted, cracked or clogged: it spills behind",
+            g.intake_depth,
+            "The pump goes on lifting until its stem draws air.",
+            "Level it, underfill the basket, and shorten the stem: each centimetre saves {per_cm_l:.1f} L.",
+        )
+    ]
+
+
+def _caveats(f: Filter, room: Room) -> list[str]:
+    found = []
+    if not f.restarts_alone:
+        found.append("After a power cut refill its box before it runs, or the motor may burn out.")
+    if room.lid:
+        found.append("A lid closed to the edges must be cut out for it.")
+    return found
+
+
+KIND = Kind(
+    name="hang-on",
+    title="Hang-on",
+    order=2,
+    prefix="hangon",
+    service_days=21,
+    rise="lip",
+    loop_words=_loop_words,
+    hosed=False,
+    own_k=5.0,
+    stemmed=True,
+    media_in_path=True,
+    outlet="lip",
+    needs_air=False,
+    closed=False,
+    in_tank=False,
+    pump_in_water="as-built",
+    may_pair=True,
+    on_rim=True,
+    fill_most=0.85,
+    judged=Judged(easy_clean=0.95, clear_water=0.65, hidden=0.5, flood_safety=0.6, expandable=0.5),
+    power_cut=PowerCut(
+        minute="The box drains back to its sill.",
+        hour="Media above the sill stand wet but still.",
+        night="What has drained dries and dies; a motor outside the water must not start dry.",
+        on_return="Refill the box with tank water before power, unless its pump stands in the water.",
+    ),
+    proofs=(("bucket", "can be caught"), ("level-drop", "fills its box"), ("transit", "carries a float")),
+    causes=(
+        "The water stands low: every centimetre under the lip costs flow. Top it up.",
+        "A guard or strainer hung with dirt: squeeze it in tank water.",
+        "Media swollen with dirt: unplug, squeeze the coarse foam in tank water, and time it again.",
+        "The stem is not fully home, or its extension leaks air.",
+        "The flow knob is turned down.",
+        "The impeller is fouled with sand or hair: unplug, clean it and its well.",
+    ),
+    limits=_limits,
+    steps=_steps,
+    after={
+        "hangon-level": ("hangon-body",),
+        "hangon-media": ("hangon-level",),
+        "hangon-prime": ("hangon-level", "hangon-media", "hangon-intake", "hangon-guard", "hangon-water-line"),
+        "hangon-power": ("hangon-prime",),
+        **leak_order("hangon"),
+        "hangon-flow": ("hangon-power",),
+    },
+    looks={
+        "hangon-power": (
+            (
+                "hangon-look-full",
+                "Look: the box is full and level",
+                "Water stands at the spill; the box is level both ways.",
+                "body",
+            ),
+            (
+                "hangon-look-stem",
+                "Look: the stem is home and under water",
+                "Its strainer lies deep enough for some evaporation.",
+                "intake",
+            ),
+            plug_look("hangon"),
+        ),
+    },
+    marks=_marks,
+    runs=_runs,
+    faults=_faults,
+    fittings=_fittings,
+    mishaps=_mishaps,
+    caveats=_caveats,
+)

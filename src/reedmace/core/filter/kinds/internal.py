@@ -1,0 +1,154 @@
+"""The internal: a small pump and its media inside the tank."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from reedmace.core.filter.kinds.record import (
+    WASH,
+    WIRING,
+    Ground,
+    Judged,
+    Kind,
+    Mark,
+    MishapDraft,
+    PowerCut,
+    Purchase,
+    RunDraft,
+    Step,
+    StepFacts,
+    cable_fault,
+    guard_step,
+    socket_mark,
+)
+from reedmace.core.filter.kinds.sponge import stands_under
+
+if TYPE_CHECKING:
+    from reedmace.core.working import Working
+
+UNDER_CM = 3.0
+
+
+def _loop_words(_: float, __: float) -> str:
+    return "It stands in the water it moves: there is nothing to lift."
+
+
+def _steps(q: StepFacts, w: Working) -> list[Step]:
+    w.line(
+        "under",
+        "water depth − filter height",
+        f"{q.water_depth_cm:.0f} − {q.filter_height_cm:g}",
+        q.water_depth_cm - q.filter_height_cm,
+        "cm",
+        "geometry",
+    )
+    return [
+        Step(
+            id="internal-media",
+            title="Foam in, cartridge out",
+            detail="A washable foam keeps the film; a thrown-away cartridge takes it along. Rinse it first.",
+        ),
+        Step(
+            id="internal-place",
+            title="Hold it against a side pane",
+            detail=f"Press the suckers on below the water line; it stands {q.filter_height_cm:g} cm high. Its height sets the ripple.",
+            caution=WASH,
+        ),
+        *([guard_step("internal")] if q.needs_guard else []),
+        Step(
+            id="internal-power",
+            title="Dry the plug and switch on",
+            detail="Only with the whole pump under water. Cable with a drip loop.",
+            caution=WIRING,
+            normal="A few bubbles spat out, then a steady push of water.",
+            fault="Rattling that goes on: air in the impeller. Tilt it under water.",
+        ),
+        Step(
+            id="internal-aim",
+            title="Aim the outlet",
+            detail="Along the long side, rippling the surface; against the glass for slow swimmers.",
+        ),
+    ]
+
+
+def _marks(g: Ground) -> list[Mark]:
+    return [Mark("filter", "filter", g.intake_x, g.water - UNDER_CM), socket_mark(g)]
+
+
+def _runs(_: Ground) -> list[RunDraft]:
+    return []
+
+
+def _fittings(_: Ground) -> list[Purchase]:
+    return []
+
+
+def _mishaps(_: Ground) -> list[MishapDraft]:
+    return [
+        MishapDraft(
+            "none",
+            "Nothing leaves the tank",
+            0.0,
+            "The whole filter stands in its own water.",
+            "Mind the cable: a drip loop.",
+        )
+    ]
+
+
+KIND = Kind(
+    name="internal",
+    title="Internal",
+    order=3,
+    prefix="internal",
+    service_days=21,
+    rise="none",
+    loop_words=_loop_words,
+    hosed=False,
+    own_k=3.0,
+    stemmed=False,
+    media_in_path=True,
+    outlet="nozzle",
+    needs_air=False,
+    closed=False,
+    in_tank=True,
+    pump_in_water="yes",
+    may_pair=True,
+    on_rim=False,
+    fill_most=1.0,
+    judged=Judged(easy_clean=0.6, clear_water=0.4, hidden=0.2, flood_safety=0.95, expandable=0.3),
+    power_cut=PowerCut(
+        minute="The water stands still.",
+        hour="The film sits in the tank's own water and is well.",
+        night="Oxygen runs low; a battery air pump carries the tank.",
+        on_return="It starts by itself. See that water moves.",
+    ),
+    proofs=(("transit", "carries a float"), ("bucket", "can be caught")),
+    causes=(
+        "Dirty foam: lift it in a scoop, squeeze it in tank water, and time it again.",
+        "A grate or guard hung with leaves: wipe it.",
+        "Hair or snail shell in the impeller's well: unplug, clean it.",
+        "The nozzle is turned down.",
+    ),
+    limits=stands_under,
+    steps=_steps,
+    after={
+        "internal-power": ("internal-media", "internal-place", "internal-guard"),
+        "internal-aim": ("internal-power",),
+    },
+    looks={
+        "internal-power": (
+            (
+                "internal-look-under",
+                "Look: all of it under water",
+                "Pump and outlet below the line after evaporation too.",
+                "filter",
+            ),
+        ),
+    },
+    marks=_marks,
+    runs=_runs,
+    faults=cable_fault,
+    fittings=_fittings,
+    mishaps=_mishaps,
+    messy=("clogs within days under {who}", "use it as a second filter beside a hang-on or a canister"),
+)

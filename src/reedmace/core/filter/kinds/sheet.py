@@ -1,0 +1,90 @@
+"""The sheet: a wall of foam across the tank with a lift behind it."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from reedmace.core.filter.kinds import air
+from reedmace.core.filter.kinds.record import Bools, Judged, Kind, Limit, Step, StepFacts
+
+if TYPE_CHECKING:
+    from reedmace.core.filter.room import Room
+    from reedmace.core.filter.table import FilterTable
+    from reedmace.core.working import Working
+
+SHALLOWEST_CM = 12.0
+
+
+def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
+    longest = max(room.width_cm, room.length_cm)
+    return [
+        Limit(
+            mine & ((t.width_cm > longest) | (room.water_depth_cm < SHALLOWEST_CM)),
+            lambda i: f"is {t.width_cm[i]:g} cm wide and spans no side of this tank",
+            lambda _: "cut it down, or choose a smaller one",
+        )
+    ]
+
+
+def _steps(q: StepFacts, w: Working) -> list[Step]:
+    gap = w.line("behind the foam", "about 6 cm", "room for the lift", 6, "cm", "practice")
+    return [
+        Step(
+            id="sheet-cut",
+            title="Cut the foam to the tank",
+            detail=f"A little wider than the inside, so that it clamps itself; {gap:.0f} cm stay free behind it for the lift.",
+            caution="A blade slips on wet foam: cut away from the hand.",
+        ),
+        Step(
+            id="sheet-rinse",
+            title="Rinse it and stand it in",
+            detail="Upright from glass to glass, down to the base: a gap lets water past.",
+        ),
+        Step(
+            id="sheet-lift",
+            title="Put the lift behind it",
+            detail=f"The tube goes through a hole near the top. {air.uplift_words(q)}the outlet stays under the surface after evaporation.",
+        ),
+        *air.air_steps("sheet"),
+    ]
+
+
+KIND = Kind(
+    name="sheet",
+    title="Sheet",
+    order=1,
+    prefix="sheet",
+    service_days=365,
+    rise="none",
+    loop_words=air.rising_words,
+    hosed=False,
+    own_k=3.0,
+    stemmed=False,
+    media_in_path=True,
+    outlet="bubbles",
+    needs_air=False,
+    closed=False,
+    in_tank=True,
+    pump_in_water="no",
+    may_pair=True,
+    on_rim=False,
+    fill_most=1.0,
+    judged=Judged(easy_clean=0.85, clear_water=0.5, hidden=0.25, flood_safety=1.0, expandable=0.5),
+    power_cut=air.POWER_CUT,
+    proofs=air.PROOFS,
+    causes=air.CAUSES,
+    limits=_limits,
+    steps=_steps,
+    after={
+        "sheet-rinse": ("sheet-cut",),
+        "sheet-start": ("sheet-check-valve", "sheet-air-pump", "sheet-rinse", "sheet-lift"),
+    },
+    looks=air.valve_look("sheet"),
+    marks=air.air_marks,
+    runs=air.air_runs,
+    faults=air.air_faults,
+    fittings=air.air_fittings,
+    mishaps=air.air_mishaps,
+    messy=("clogs within days under {who}", "use it as a second filter beside a hang-on or a canister"),
+    messy_only_air=True,
+)

@@ -1,0 +1,139 @@
+"""The sponge: foam round a lift tube, driven by air."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from reedmace.core.filter.kinds import air
+from reedmace.core.filter.kinds.record import (
+    EVAPORATION_CM,
+    UPLIFT_SPARE_CM,
+    WASH,
+    Bools,
+    Fault,
+    Ground,
+    Judged,
+    Kind,
+    Limit,
+    Purchase,
+    Step,
+    StepFacts,
+)
+
+if TYPE_CHECKING:
+    from reedmace.core.filter.room import Room
+    from reedmace.core.filter.table import FilterTable
+    from reedmace.core.working import Working
+
+UNDER_SURFACE_CM = 3.0
+
+
+def stands_under(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
+    """A body whose outlet must stay under water. t: filters; mine: those it holds for; room: the tank's."""
+    tall = np.where(mine, t.height_cm + UNDER_SURFACE_CM, 0.0)
+    return [
+        Limit(
+            mine & (room.water_depth_cm < tall),
+            lambda i: (
+                f"stands {t.height_cm[i]:g} cm high and its outlet must stay under water; yours is {room.water_depth_cm:.0f} cm deep"
+            ),
+            lambda i: f"raise the water by {tall[i] - room.water_depth_cm:.0f} cm",
+            "water_depth_cm",
+            tall,
+        )
+    ]
+
+
+def _steps(q: StepFacts, w: Working) -> list[Step]:
+    under = w.line(
+        "outlet",
+        "water depth − filter height",
+        f"{q.water_depth_cm:.0f} − {q.filter_height_cm:g}",
+        q.water_depth_cm - q.filter_height_cm,
+        "cm under the surface",
+        "geometry",
+    )
+    pump, valve, start = air.air_steps("sponge")
+    return [
+        Step(
+            id="sponge-height",
+            title="Check the height",
+            detail=f"It stands {q.filter_height_cm:g} cm high in {q.water_depth_cm:.0f} cm of water, so its outlet sits {max(under, 0):.0f} cm under. {air.uplift_words(q)}{UPLIFT_SPARE_CM + EVAPORATION_CM:.0f} cm are kept for evaporation.",
+            fault="Outlet in the air: the lift falls off sharply." if under < 2 else None,
+        ),
+        Step(
+            id="sponge-rinse",
+            title="Pull it apart and rinse the foam",
+            detail="In clean dechlorinated water. Keep the lift tube: without it the flow and the filtering fall.",
+        ),
+        pump,
+        valve,
+        Step(
+            id="sponge-line",
+            title="Cut the air line",
+            detail="Lay it along its run first, with a low loop outside the tank, then cut it long.",
+            caution="A blade slips on wet line: cut away from the hand.",
+        ),
+        Step(
+            id="sponge-place",
+            title="Put it in a rear corner",
+            detail="Squeeze the foam under water until no more air comes out, and let it sink. Plants hide it.",
+            caution=WASH,
+        ),
+        start,
+        Step(
+            id="sponge-spare",
+            title="Put in a spare sponge to seed",
+            detail="Note the date. In a month it can start another tank.",
+        ),
+    ]
+
+
+def _faults(g: Ground) -> list[Fault]:
+    return air.air_faults(g) + air.uplift_fault(g)
+
+
+def _fittings(g: Ground) -> list[Purchase]:
+    return [*air.air_fittings(g), air.uplift_cut(g)]
+
+
+KIND = Kind(
+    name="sponge",
+    title="Sponge",
+    order=0,
+    prefix="sponge",
+    service_days=30,
+    rise="none",
+    loop_words=air.rising_words,
+    hosed=False,
+    own_k=3.0,
+    stemmed=False,
+    media_in_path=True,
+    outlet="bubbles",
+    needs_air=True,
+    closed=False,
+    in_tank=True,
+    pump_in_water="no",
+    may_pair=True,
+    on_rim=False,
+    fill_most=1.0,
+    judged=Judged(easy_clean=0.7, clear_water=0.35, hidden=0.1, flood_safety=1.0, expandable=0.8),
+    power_cut=air.POWER_CUT,
+    proofs=air.PROOFS,
+    causes=air.CAUSES,
+    limits=stands_under,
+    steps=_steps,
+    after={
+        "sponge-line": ("sponge-air-pump",),
+        "sponge-start": ("sponge-check-valve", "sponge-air-pump", "sponge-line", "sponge-place"),
+    },
+    looks=air.valve_look("sponge"),
+    marks=air.air_marks,
+    runs=air.air_runs,
+    faults=_faults,
+    fittings=_fittings,
+    mishaps=air.air_mishaps,
+    messy=("clogs within days under {who}", "use it as a second filter beside a hang-on or a canister"),
+)

@@ -1,0 +1,267 @@
+"""The sump: water falls through an overflow to a second tank below and is pumped back."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from reedmace.core.filter.kinds.canister import hose_fittings, stands_beneath, tap_fault
+from reedmace.core.filter.kinds.record import (
+    OVER_RIM_CM,
+    WIRING,
+    Bools,
+    Fault,
+    Ground,
+    Judged,
+    Kind,
+    Limit,
+    Mark,
+    MishapDraft,
+    PowerCut,
+    Purchase,
+    RunDraft,
+    Step,
+    StepFacts,
+    cable_fault,
+    leak_order,
+    leak_steps,
+    plug_look,
+    socket_mark,
+)
+from reedmace.core.flow.overflow import PIPE_L
+
+if TYPE_CHECKING:
+    from reedmace.core.filter.catalogue import Filter
+    from reedmace.core.filter.room import Room
+    from reedmace.core.filter.table import FilterTable
+    from reedmace.core.working import Working
+
+OVER_CM = 10.0
+"""Room over it for hands (common practice)."""
+FROM_L = 380.0
+CLOGGED_CM = 5.0
+"""How much further it runs back past a clogged siphon break (memory)."""
+
+
+def _loop_words(rise_m: float, _: float) -> str:
+    return f"The loop is broken at the overflow, so the pump lifts the whole {rise_m:.2f} m from the sump."
+
+
+def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
+    return [
+        stands_beneath(t, mine, room, OVER_CM),
+        Limit(
+            mine & (t.width_cm > room.length_cm),
+            lambda i: f"is {t.width_cm[i]:g} cm long, the tank above it {room.length_cm:g}",
+            lambda _: "choose a shorter one",
+        ),
+        Limit(
+            mine & (not room.drilled and not room.overflow_box),
+            lambda _: "needs a drilled tank or an overflow box, and the tank has neither",
+            lambda _: "hang an overflow box, or have the tank drilled by someone who does it for a living",
+            "overflow_box",
+            np.ones(len(t)),
+        ),
+    ]
+
+
+def _steps(q: StepFacts, w: Working) -> list[Step]:
+    over = w.line("over", "height for hands above it", f"{OVER_CM:g} cm", OVER_CM, "cm", "practice")
+    return [
+        Step(
+            id="sump-drill",
+            title="Overflow in place",
+            detail="Drilled with a bulkhead, or a box that siphons over the rim.",
+            caution="Drilling glass: eyes, water and dust protection, or a professional. Tempered glass shatters.",
+        ),
+        Step(
+            id="sump-place",
+            title="Put the sump in the cabinet",
+            detail=f"Level, on a pad, with {q.filter_height_cm:g} cm and {over:.0f} cm over it. It must come out again.",
+            caution="Two people: glass edges, and a heavy box in a low place.",
+        ),
+        Step(
+            id="sump-pipes",
+            title="Drain and return",
+            detail="Drain with a gate valve; return with a siphon break just under the surface. Dry-fit all of it first.",
+            caution="Solvent cement: eyes, air and no flame, or a plumber. Local codes decide for fixed pipes.",
+        ),
+        Step(
+            id="sump-media",
+            title="Socks, foam, media",
+            detail="Where the drain comes down: sock or floss; then foam; then ceramic; heater and pump last.",
+        ),
+        Step(
+            id="sump-fill",
+            title="Fill with treated water",
+            detail="The tank to its edge, then the sump to a mark that leaves room for what runs back.",
+            caution="Never run the pump or a heater dry.",
+        ),
+        Step(
+            id="sump-power",
+            title="Dry the plug and switch on",
+            detail="Watch the level fall in the sump and stand still.",
+            caution=WIRING,
+            normal="Gurgling until the drain has found its level.",
+            fault="The tank keeps rising: the drain is blocked or draws air. Switch off.",
+        ),
+        Step(
+            id="sump-tune",
+            title="Tune the gate valve",
+            detail="Close it slowly until the drain runs full and silent, or turn the return down.",
+        ),
+        Step(
+            id="sump-off",
+            title="Switch it off and watch it run back",
+            detail="The sump must take it all. If it nears the rim, lower its running level or raise the siphon break.",
+            wait_minutes=5,
+        ),
+        *leak_steps("sump", "Dry tissue round bulkheads and unions.", "look along drain and return"),
+    ]
+
+
+def _marks(g: Ground) -> list[Mark]:
+    return [
+        Mark("overflow", "overflow", g.intake_x, g.water),
+        Mark("outlet", "outlet", g.outlet_x, g.water - g.lay.outlet_depth_cm),
+        Mark("sump", "sump", g.body_x, g.foot + g.filter.height_cm),
+        socket_mark(g),
+    ]
+
+
+def _runs(g: Ground) -> list[RunDraft]:
+    over = g.rim + OVER_RIM_CM
+    back = [(g.outlet_x, over), (g.outlet_x, g.bottom - 6), (g.body_x, g.bottom - 6), (g.body_x, 25.0)]
+    beside = g.body_x + 10
+    down = [(g.intake_x, g.water - 10), (g.intake_x, g.bottom - 8), (beside, g.bottom - 8), (beside, 30.0)]
+    return [
+        RunDraft("return-hose", "return hose", back, g.bend),
+        RunDraft("drain", "drain", down, g.bend),
+    ]
+
+
+def _faults(g: Ground) -> list[Fault]:
+    return cable_fault(g) + tap_fault(g)
+
+
+def _fittings(g: Ground) -> list[Purchase]:
+    found = hose_fittings(g, 1)
+    if not g.lay.siphon_break:
+        found.append(
+            Purchase("siphon break or drilled return", 1, "piece", "so that a power cut runs back only a little")
+        )
+    return found
+
+
+def _mishaps(g: Ground) -> list[MishapDraft]:
+    room = f"the sump has room for {g.sump_free_l:.0f} L."
+    keeps = max(g.sump_free_l - PIPE_L, 0.0)
+    found = [
+        MishapDraft(
+            "run-back",
+            "Power cut: the return runs back",
+            g.returned_cm,
+            f"Until the return draws air, {g.run_back_l:.0f} L with the pipes; {room}",
+            "Raise the return or drill a siphon break; lower the sump's level.",
+            keeps_l=keeps,
+        )
+    ]
+    if g.lay.siphon_break:
+        found.append(
+            MishapDraft(
+                "siphon-break-clogged",
+                "Siphon break clogged at a power cut",
+                max(g.lay.outlet_depth_cm, 0.0) + CLOGGED_CM,
+                "The return runs back past the clogged hole.",
+                "Clean the hole monthly; leave that much more room.",
+                keeps_l=keeps,
+            )
+        )
+    found.append(
+        MishapDraft(
+            "drain-blocked",
+            "Drain blocked while it runs",
+            0.0,
+            "The return lifts the sump's own water and its chamber into the tank until its pump draws air.",
+            "A second, dry drain; a return chamber too small to overfill the tank.",
+        )
+    )
+    return found
+
+
+def _caveats(_: Filter, room: Room) -> list[str]:
+    if room.net_l < FROM_L and room.water == "fresh":
+        return ["Sumps come into their own from about 380 L (100 US gal) or in salt water."]
+    return []
+
+
+KIND = Kind(
+    name="sump",
+    title="Sump",
+    order=5,
+    prefix="sump",
+    service_days=21,
+    rise="return",
+    loop_words=_loop_words,
+    hosed=True,
+    own_k=0.0,
+    stemmed=False,
+    media_in_path=False,
+    outlet="bar-or-nozzle",
+    needs_air=False,
+    closed=False,
+    in_tank=False,
+    pump_in_water="no",
+    may_pair=False,
+    on_rim=False,
+    fill_most=1.0,
+    judged=Judged(easy_clean=0.6, clear_water=0.95, hidden=1.0, flood_safety=0.4, expandable=1.0),
+    power_cut=PowerCut(
+        minute="The tank runs back to its overflow edge: the sump must take it.",
+        hour="Media in still water keep for hours; socks and trays above it dry.",
+        night="Oxygen runs low in tank and sump: an air stone in each.",
+        on_return="It starts by itself; watch the drain find its level.",
+    ),
+    proofs=(("bucket", "can be caught"), ("transit", "carries a float")),
+    causes=(
+        "A kink or a half-shut tap in the return.",
+        "The sump's level is low: the pump lifts further, or draws air. Top it up.",
+        "The return is longer or narrower than you entered: measure it.",
+        "The pump is below its curve: unplug, clean the impeller and its well.",
+    ),
+    limits=_limits,
+    steps=_steps,
+    after={
+        "sump-pipes": ("sump-drill", "sump-place"),
+        "sump-fill": ("sump-pipes", "sump-media"),
+        "sump-power": ("sump-fill",),
+        "sump-tune": ("sump-power",),
+        "sump-off": ("sump-power",),
+        **leak_order("sump"),
+    },
+    looks={
+        "sump-power": (
+            (
+                "sump-look-level",
+                "Look: room for what runs back",
+                "The mark in the sump leaves the free litres the sums ask.",
+                "sump",
+            ),
+            (
+                "sump-look-drain",
+                "Look: drain open, return open",
+                "Nothing in the overflow; the gate valve open.",
+                "overflow",
+            ),
+            plug_look("sump"),
+        ),
+    },
+    marks=_marks,
+    runs=_runs,
+    faults=_faults,
+    fittings=_fittings,
+    mishaps=_mishaps,
+    caveats=_caveats,
+    body_x_share=0.5,
+)

@@ -1,0 +1,96 @@
+"""The plate: under the gravel, water drawn down through it and up the risers."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from reedmace.core.filter.kinds import air
+from reedmace.core.filter.kinds.record import Bools, Judged, Kind, Limit, Step, StepFacts
+
+if TYPE_CHECKING:
+    from reedmace.core.filter.catalogue import Filter
+    from reedmace.core.filter.room import Room
+    from reedmace.core.filter.table import FilterTable
+    from reedmace.core.working import Working
+
+
+def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
+    return [
+        Limit(
+            mine & ((t.width_cm > room.length_cm) | (t.depth_cm > room.width_cm)),
+            lambda i: f"covers {t.width_cm[i]:g} × {t.depth_cm[i]:g} cm, more than the floor of this tank",
+            lambda _: "choose a smaller plate",
+        )
+    ]
+
+
+def _steps(q: StepFacts, w: Working) -> list[Step]:
+    gravel = w.line("gravel", "over the plate", "6", 6, "cm", "practice")
+    return [
+        Step(
+            id="gravel-plate", title="Plate before gravel", detail="On the bare base, flat, risers at the back corners."
+        ),
+        Step(
+            id="gravel-cover",
+            title="Cover it",
+            detail=f"{gravel:.0f} cm of rinsed gravel of 3 to 5 mm; finer falls through.",
+            caution="A bucket of wet gravel is heavy: lower it in, never drop it on glass.",
+        ),
+        Step(
+            id="gravel-risers",
+            title="Cut the risers",
+            detail=f"{air.uplift_words(q)}all outlets stay under the surface after evaporation.",
+            fault="An outlet in the air: the lift falls off sharply.",
+        ),
+        *air.air_steps("gravel"),
+        Step(
+            id="gravel-habit",
+            title="Mind the dirt",
+            detail="Vacuum a quarter of the gravel at each change; what gathers under the plate is out of reach.",
+        ),
+    ]
+
+
+def _caveats(_: Filter, __: Room) -> list[str]:
+    return ["Some keepers find it carefree, others a trap: dirt gathers under the plate."]
+
+
+KIND = Kind(
+    name="under-gravel",
+    title="Under-gravel",
+    order=7,
+    prefix="gravel",
+    service_days=90,
+    rise="none",
+    loop_words=air.rising_words,
+    hosed=False,
+    own_k=3.0,
+    stemmed=False,
+    media_in_path=True,
+    outlet="bubbles",
+    needs_air=False,
+    closed=False,
+    in_tank=False,
+    pump_in_water="no",
+    may_pair=False,
+    on_rim=False,
+    fill_most=1.0,
+    judged=Judged(easy_clean=0.1, clear_water=0.25, hidden=0.7, flood_safety=0.95, expandable=0.2),
+    power_cut=air.POWER_CUT,
+    proofs=air.PROOFS,
+    causes=air.CAUSES,
+    limits=_limits,
+    steps=_steps,
+    after={
+        "gravel-cover": ("gravel-plate",),
+        "gravel-start": ("gravel-check-valve", "gravel-air-pump", "gravel-cover", "gravel-risers"),
+    },
+    looks=air.valve_look("gravel"),
+    marks=air.air_marks,
+    runs=air.air_runs,
+    faults=air.air_faults,
+    fittings=air.air_fittings,
+    mishaps=air.air_mishaps,
+    messy=("clogs under {who} and cannot be cleaned without stripping the tank", "keep it for small, light stock"),
+    caveats=_caveats,
+)

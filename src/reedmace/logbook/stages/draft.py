@@ -1,0 +1,35 @@
+"""What is typed on screen, laid over where the tank stands, without being written down."""
+
+from datetime import UTC, datetime
+from typing import Annotated
+
+from pydantic import Field
+
+from reedmace.core.working import Name, Part
+from reedmace.logbook.entries import Body, Entry, FilterPlan, FitPlan, StockPlan, TankPlan
+from reedmace.logbook.state import LogbookState
+
+
+class Draft(Part):
+    """Plans as they stand on screen; what is left out stands as saved. `seen`: filters looked at, by id."""
+
+    tank_plan: TankPlan | None = None
+    stock_plan: StockPlan | None = None
+    filter_plan: FilterPlan | None = None
+    fit_plan: FitPlan | None = None
+    seen: Annotated[list[Name], Field(max_length=12)] = Field(default_factory=list)
+
+
+def _entry(body: Body) -> Entry:
+    never = datetime(2000, 1, 1, tzinfo=UTC)
+    return Entry(id=2**53, key="on-screen", at=never, written_at=never, body=body)
+
+
+def with_draft(state: LogbookState, draft: Draft) -> LogbookState:
+    """The state as it would be were the draft saved. state: the tank's; draft: what is typed."""
+    plans = {
+        name: _entry(body)
+        for name in ("tank_plan", "stock_plan", "filter_plan", "fit_plan")
+        if (body := getattr(draft, name)) is not None
+    }
+    return state.model_copy(update=plans)

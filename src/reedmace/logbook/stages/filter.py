@@ -1,0 +1,184 @@
+"""The Filter stage: what would be chosen, what is, what it moves together, and what each sizing rule asks."""
+
+from typing import Annotated
+
+from reedmace.core.filter import (
+    CATALOGUE,
+    Filter,
+    FlowRequirementAnswer,
+    FlowRequirementQuestion,
+    MediaStackAnswer,
+    MediaStackQuestion,
+    RankFiltersAnswer,
+    RunningCostAnswer,
+    RunningCostQuestion,
+    flow_requirement,
+    media_stack,
+    rank_filters,
+    running_cost,
+)
+from reedmace.core.flow import OverflowCheckAnswer
+from reedmace.core.tank import TankVolumeAnswer
+from reedmace.core.working import Lph, Part, WorkingLine, number
+from reedmace.logbook.due import calibration
+from reedmace.logbook.entries import FittedFilter
+from reedmace.logbook.equipment import Hung, hang, overflow_of, rank_question, room, stock_load, temperature_c
+from reedmace.logbook.questions import filter_plan, stock_plan, volume
+from reedmace.logbook.state import LogbookState
+
+
+class HungView(Part):
+    """One filter as it hangs, or would: its flow beside the others, its media, a sump's overflow."""
+
+    hung: Hung
+    media: MediaStackAnswer | None
+    overflow: OverflowCheckAnswer | None
+    expect_lph: Lph | None
+
+
+class Together(Part):
+    """Filters taken together on this tank."""
+
+    name: str
+    chosen: bool
+    filters: list[HungView]
+    box_lph: Lph
+    delivered_lph: Lph
+    service_lph: Lph
+    turnovers_per_hour: Annotated[float, number("tank volumes per hour", 0, 1e6)]
+    service_turnovers_per_hour: Annotated[float, number("tank volumes per hour", 0, 1e6)]
+    cost: RunningCostAnswer
+    price: Annotated[float, number("money", 0, 1e7)]
+    working: list[WorkingLine]
+
+
+class FilterView(Part):
+    """All that the Filter stage shows, in one answer. `assumed` says what was not entered."""
+
+    verdict: str
+    enough: bool | None
+    assumed: list[str]
+    volume: TankVolumeAnswer
+    temperature_c: Annotated[float, number("°C", 0, 45)]
+    requirement: FlowRequirementAnswer
+    asked_low_lph: Lph
+    asked_high_lph: Lph
+    ranking: RankFiltersAnswer
+    shown: Together | None
+    hanging: Together | None
+
+
+def together_name(filters: list[Filter]) -> str:
+    """Several filters in a few words. filters: one or more."""
+    names = [f.name for f in filters]
+    if len(names) == 2 and names[0] == names[1]:
+        return f"2 × {names[0]}"
+    return " with ".join(names)
+
+
+def _media(state: LogbookState, one: Hung) -> MediaStackAnswer | None:
+    stock = stock_plan(state)
+    return media_stack(
+        MediaStackQuestion(
+            filter=one.filter,
+            room=one.plan_question.room,
+            plumbing=one.plumbing,
+            baskets=one.media,
+            animals=stock.animals,
+            own_species=stock.own_species,
+            feed_g_day=stock_load(state).feed_g_day,
+            food_share=one.food_share,
+            temperature_c=temperature_c(state),
+        )
+    )
+
+
+def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together:
+    """Filters taken together. state: the tank's; hung: the filters; chosen: whether they hang there already."""
+    net, plan = room(state).net_l, filter_plan(state)
+    clean = sum(h.flow.delivered_lph for h in hung)
+    service = sum(h.flow.service_lph for h in hung)
+    watts = sum(h.watts for h in hung)
+    price = sum(h.filter.price for h in hung if not h.owned)
+    views = []
+    for h in hung:
+        ratio = calibration(state, h.key) if chosen else None
+        views.append(
+            HungView(
+                hung=h,
+                media=_media(state, h),
+                overflow=overflow_of(h),
+                expect_lph=None if ratio is None else ratio * h.flow.delivered_lph,
+            )
+        )
+    return Together(
+        name=together_name([h.filter for h in hung]),
+        chosen=chosen,
+        filters=views,
+        box_lph=sum(h.filter.box_lph for h in hung),
+        delivered_lph=clean,
+        service_lph=service,
+        turnovers_per_hour=clean / net,
+        service_turnovers_per_hour=service / net,
+        cost=running_cost(
+            RunningCostQuestion(watts=min(watts, 5000), price_per_kwh=plan.price_per_kwh, purchase_price=price)
+        ),
+        price=price,
+        working=[line for h in hung for line in h.flow.working],
+    )
+
+
+def _assumed(state: LogbookState) -> list[str]:
+    found = []
+    if not state.tank_plan:
+        found.append("a tank of 60 × 30 × 36 cm, until yours is measured")
+    if not stock_plan(state).animals:
+        found.append("a community tank, until animals are chosen")
+    return found
+
+
+def _verdict(asked: float, set_: Together) -> tuple[str, bool]:
+    """Whether it is enough, by the rule followed, and by how much."""
+    if set_.service_lph >= asked:
+        spare = ", with a spare if one stops" if len(set_.filters) > 1 else ""
+        words = "Enough" if set_.chosen else "It would be enough"
+        return f"{words}{spare}: {set_.service_lph:.0f} L/h in service where {asked:.0f} is asked.", True
+    words = "Too little" if set_.chosen else "It would be too little"
+    return f"{words}: {set_.service_lph:.0f} L/h in service where {asked:.0f} is asked.", False
+
+
+def filter_view(state: LogbookState, seen: list[str] | None = None) -> FilterView:
+    """The Filter stage of a tank.
+
+    state: the tank's, with what is typed on screen; seen: ids of filters looked at instead of what hangs there.
+    """
+    plan, stock = filter_plan(state), stock_plan(state)
+    ranking = rank_filters(rank_question(state))
+    hanging = hang(state)
+    ids = seen or ([] if hanging else [c.filter_id for c in ranking.ranked[:1]])
+    known = {f.id: f for f in (*CATALOGUE, *plan.own_filters, *(h.filter for h in hanging))}
+    looked = [
+        FittedFilter(key=f"seen{i}", filter=known[name], plumbing=plan.plumbing)
+        for i, name in enumerate(ids)
+        if name in known
+    ]
+    same = [h.filter.id for h in hanging] == [f.filter.id for f in looked]
+    on_tank = together(state, hanging, chosen=True) if hanging else None
+    shown = on_tank if not looked or same else together(state, hang(state, looked), chosen=False)
+    verdict, enough = (ranking.verdict, None) if shown is None else _verdict(ranking.asked_low_lph, shown)
+    requirement = flow_requirement(
+        FlowRequirementQuestion(net_l=room(state).net_l, animals=stock.animals, own_species=stock.own_species)
+    )
+    return FilterView(
+        verdict=verdict,
+        enough=enough,
+        assumed=_assumed(state),
+        volume=volume(state),
+        temperature_c=temperature_c(state),
+        requirement=requirement,
+        asked_low_lph=ranking.asked_low_lph,
+        asked_high_lph=ranking.asked_high_lph,
+        ranking=ranking,
+        shown=shown,
+        hanging=on_tank,
+    )

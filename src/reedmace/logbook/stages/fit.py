@@ -1,0 +1,125 @@
+"""The Fit stage: each filter's plan, dangers, steps and flow, as laid out."""
+
+from typing import Annotated
+
+from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.kinds.record import Step
+from reedmace.core.fit import DrainDownAnswer
+from reedmace.core.fit.shopping import Bought, ShoppingListAnswer, ShoppingListQuestion, shopping_list
+from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, OverflowCheckAnswer, bucket_test
+from reedmace.core.tank import TankVolumeAnswer
+from reedmace.core.working import Lph, Part, number, whole
+from reedmace.logbook.due import all_flows, calibration
+from reedmace.logbook.entries import CyclePlan, FlowTest
+from reedmace.logbook.equipment import Hung, dangers_of, hang, needs_guard, overflow_of, room, steps_of
+from reedmace.logbook.questions import volume
+from reedmace.logbook.state import LogbookState
+
+
+class Proof(Part):
+    """One way to prove a filter's flow, and what the keeper sees when it is the one."""
+
+    method: str
+    words: str
+
+
+class FittedView(Part):
+    """One filter on the Fit stage."""
+
+    hung: Hung
+    danger: DrainDownAnswer
+    overflow: OverflowCheckAnswer | None
+    steps: list[Step]
+    done_count: Annotated[int, whole(0, 200)]
+    next_step_id: str | None
+    proofs: list[Proof]
+    causes: list[str]
+    measured_lph: Lph | None
+    calibration: Annotated[float, number("ratio", 0, 1e6)] | None
+    last_test: BucketTestAnswer | None
+
+
+class FitView(Part):
+    """All that the Fit stage and the fitting sheet show."""
+
+    verdict: str
+    volume: TankVolumeAnswer
+    filters: list[FittedView]
+    steps_count: Annotated[int, whole(0, 5000)]
+    done_count: Annotated[int, whole(0, 5000)]
+    delivered_lph: Lph
+
+
+def _last_test(state: LogbookState, one: Hung, causes: list[str]) -> BucketTestAnswer | None:
+    bodies = [e.body for e in state.flow_tests if isinstance(e.body, FlowTest) and e.body.filter_key == one.key]
+    if not bodies:
+        return None
+    last = bodies[-1]
+    return bucket_test(
+        BucketTestQuestion(
+            container_l=last.container_l, times_s=last.times_s, computed_lph=last.computed_lph, causes=causes
+        )
+    )
+
+
+def fitted_view(state: LogbookState, one: Hung) -> FittedView:
+    """One filter on the Fit stage. state: the tank's; one: the filter."""
+    kind, ticked = kind_of(one.filter.kind), state.ticked(one.key)
+    steps = steps_of(state, one).steps
+    flows = all_flows(state, one.key)
+    return FittedView(
+        hung=one,
+        danger=dangers_of(one),
+        overflow=overflow_of(one),
+        steps=steps,
+        done_count=sum(s.id in ticked for s in steps),
+        next_step_id=next((s.id for s in steps if s.id not in ticked), None),
+        proofs=[Proof(method=m, words=w) for m, w in kind.proofs],
+        causes=list(kind.causes),
+        measured_lph=flows[-1][1] if flows else None,
+        calibration=calibration(state, one.key),
+        last_test=_last_test(state, one, list(kind.causes)),
+    )
+
+
+def fit_view(state: LogbookState) -> FitView:
+    """The Fit stage of a tank. state: the tank's, with what is typed on screen."""
+    filters = [fitted_view(state, one) for one in hang(state)]
+    asked, done = sum(len(f.steps) for f in filters), sum(f.done_count for f in filters)
+    waiting = next(((f, s) for f in filters for s in f.steps if s.id == f.next_step_id), None)
+    if not filters:
+        verdict = "Choose a filter first: the steps are made for it."
+    elif waiting is None:
+        verdict = f"Fitted: all {asked} steps are done."
+    else:
+        at = f" ({waiting[0].hung.filter.name})" if len(filters) > 1 else ""
+        verdict = f"Next: {waiting[1].title[0].lower()}{waiting[1].title[1:]}{at}. {done} of {asked} steps done."
+    return FitView(
+        verdict=verdict,
+        volume=volume(state),
+        filters=filters,
+        steps_count=asked,
+        done_count=done,
+        delivered_lph=sum(f.hung.flow.delivered_lph for f in filters),
+    )
+
+
+def shopping_question(state: LogbookState) -> ShoppingListQuestion | None:
+    """What the shopping list is asked for this tank; None before a filter is chosen. state: the tank's."""
+    hung = hang(state)
+    if not hung:
+        return None
+    cycle = state.cycle_plan.body if state.cycle_plan else None
+    more = {"product": cycle.product, "target_ppm": cycle.target_ppm} if isinstance(cycle, CyclePlan) else {}
+    return ShoppingListQuestion(
+        filters=[Bought(**dict(h.plan_question), media=h.media, owned=h.owned) for h in hung],
+        net_l=room(state).net_l,
+        needs_guard=needs_guard(state),
+        **more,
+    )
+
+
+def buying_view(state: LogbookState) -> ShoppingListAnswer | None:
+    """What to buy for this tank; None before a filter is chosen. state: the tank's."""
+    question = shopping_question(state)
+    return shopping_list(question) if question else None

@@ -1,0 +1,103 @@
+"""Where a tank stands: a pure fold over its entries."""
+
+from collections.abc import Iterable
+
+from pydantic import Field, computed_field
+
+from reedmace.core.working import Part
+from reedmace.logbook.entries import PLAN_KINDS, Entry, FilterPlan, FittedFilter, Outage
+
+
+class LogbookState(Part):
+    """The latest of each plan, the ticked steps, and every entry that still counts, oldest first."""
+
+    tank_plan: Entry | None = None
+    stock_plan: Entry | None = None
+    filter_plan: Entry | None = None
+    fit_plan: Entry | None = None
+    cycle_plan: Entry | None = None
+    kit_plan: Entry | None = None
+    steps_done: dict[str, dict[str, Entry]] = Field(
+        default_factory=dict, description="Ticked steps by filter key and step id"
+    )
+    flow_tests: list[Entry] = Field(default_factory=list)
+    timed_flows: list[Entry] = Field(default_factory=list)
+    readings: list[Entry] = Field(default_factory=list)
+    doses: list[Entry] = Field(default_factory=list)
+    alkalinity: list[Entry] = Field(default_factory=list)
+    changes: list[Entry] = Field(default_factory=list)
+    seeds: list[Entry] = Field(default_factory=list)
+    events: list[Entry] = Field(default_factory=list)
+    stopped: list[str] = Field(default_factory=list, description='Keys of filters that stand still; "*" for all')
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def filter_running(self) -> bool:
+        """Whether any filter runs, as far as was written down."""
+        hanging = [f.key for f in self.filters()]
+        return "*" not in self.stopped and not (hanging and set(hanging) <= set(self.stopped))
+
+    def filters(self) -> list[FittedFilter]:
+        """What hangs on the tank."""
+        body = self.filter_plan.body if self.filter_plan else None
+        return body.hanging if isinstance(body, FilterPlan) else []
+
+    def runs(self, key: str) -> bool:
+        """Whether one filter runs. key: its key."""
+        return "*" not in self.stopped and key not in self.stopped
+
+    def ticked(self, key: str) -> dict[str, Entry]:
+        """Steps ticked at one filter, by step id. key: its key."""
+        return self.steps_done.get(key, {})
+
+
+_LISTS = {
+    "flow-test": "flow_tests",
+    "timed-flow": "timed_flows",
+    "reading": "readings",
+    "dose": "doses",
+    "alkalinity": "alkalinity",
+    "water-change": "changes",
+    "seed": "seeds",
+}
+
+
+def _stop_or_start(state: LogbookState, outage: Outage) -> None:
+    key = outage.filter_key or "*"
+    if not outage.running:
+        state.stopped = sorted({*state.stopped, key})
+    elif key == "*":
+        state.stopped = []
+    else:
+        # One that starts after all stood leaves the others standing.
+        others = [f.key for f in state.filters()] if "*" in state.stopped else state.stopped
+        state.stopped = [k for k in others if k != key]
+
+
+def replay(entries: Iterable[Entry]) -> LogbookState:
+    """Where the tank stands.
+
+    entries: all of one tank's, in any order. Superseded entries do not count; plans go by the order they were
+    written, everything else by the time it happened.
+    """
+    kept = sorted(entries, key=lambda e: e.id)
+    replaced = {e.supersedes for e in kept if e.supersedes is not None}
+    state = LogbookState()
+    live = [e for e in kept if e.id not in replaced and e.body.kind != "withdrawal"]
+    for e in live:
+        if e.body.kind in PLAN_KINDS:
+            setattr(state, e.body.kind.replace("-", "_"), e)
+        elif e.body.kind == "step-done":
+            ticked = state.steps_done.setdefault(e.body.filter_key, {})
+            if e.body.done:
+                ticked[e.body.step_id] = e
+            else:
+                ticked.pop(e.body.step_id, None)
+    for e in sorted(live, key=lambda e: (e.at, e.id)):
+        if e.body.kind in _LISTS:
+            getattr(state, _LISTS[e.body.kind]).append(e)
+        elif e.body.kind not in PLAN_KINDS and e.body.kind != "step-done":
+            state.events.append(e)
+            if e.body.kind == "outage":
+                _stop_or_start(state, e.body)
+    return state

@@ -1,0 +1,43 @@
+"""Entries as older versions wrote them, read as this one writes them. Nothing stored is ever rewritten.
+
+Version 1 (0.1) knew one chosen filter, perhaps a second, one plumbing, one place for the parts, and steps, tests and stops
+that named no filter. Version 2 has a list of filters, each with a key.
+"""
+
+from collections.abc import Callable
+from typing import Any
+
+FIRST, SECOND = "f1", "f2"
+"""Keys of what 0.1 called the chosen filter and its second."""
+
+Body = dict[str, Any]
+
+
+def _filter_plan(body: Body) -> Body:
+    new = {k: v for k, v in body.items() if k not in ("chosen", "second", "media")}
+    plumbing = body.get("plumbing") or {}
+    filters = []
+    if body.get("chosen"):
+        filters.append({"key": FIRST, "filter": body["chosen"], "media": body.get("media") or [], "plumbing": plumbing})
+    if body.get("second"):
+        filters.append({"key": SECOND, "filter": body["second"], "plumbing": plumbing})
+    return {**new, "filters": filters, "version": 2}
+
+
+def _fit_plan(body: Body) -> Body:
+    new = {k: v for k, v in body.items() if k != "layout"}
+    return {**new, "places": {FIRST: body.get("layout") or {}}, "version": 2}
+
+
+_OLD: dict[str, tuple[Callable[[Body], bool], Callable[[Body], Body]]] = {
+    "filter-plan": (lambda b: b.get("version", 1) < 2 and "filters" not in b, _filter_plan),
+    "fit-plan": (lambda b: b.get("version", 1) < 2 and "places" not in b, _fit_plan),
+}
+
+
+def upcast(body: object) -> object:
+    """A body as this version reads it. body: as stored, sent or bundled by any version; anything else is handed back."""
+    if not isinstance(body, dict):
+        return body
+    is_old, lift = _OLD.get(str(body.get("kind")), (lambda _: False, lambda b: b))
+    return lift(body) if is_old(body) else body
