@@ -74,6 +74,20 @@ def test_the_ranked_row_of_a_filter_that_hangs_alone_is_its_own_flow(state) -> N
         assert row.watts == pytest.approx(hung[0].watts)
 
 
+def test_a_filter_only_looked_at_is_one_figure_in_headline_and_list(state) -> None:
+    bare = state.model_copy(update={"filter_plan": None, "fit_plan": None})
+    ranking = filter_view(bare).ranking
+    for row in [c for c in ranking.ranked if kind_of(c.kind).hosed][:2] + ranking.ranked[:1]:
+        shown = filter_view(bare, [row.filter_id]).shown
+        assert shown.delivered_lph == pytest.approx(row.delivered_lph, rel=1e-9)
+        assert shown.service_lph == pytest.approx(row.dirty_lph, rel=1e-9)
+    for pair in ranking.pairs[:1]:
+        shown = filter_view(bare, pair.filter_ids).shown
+        assert shown.delivered_lph == pytest.approx(pair.delivered_lph, rel=1e-9)
+        assert shown.service_lph == pytest.approx(pair.dirty_lph, rel=1e-9)
+        assert shown.cost.kwh_year == pytest.approx(pair.watts * 24 * 365.25 / 1000)
+
+
 def test_epanet_finds_the_flow_of_every_pumped_filter_in_its_export(state) -> None:
     for one in hang(state):
         question = path_of(state, one)
@@ -148,7 +162,7 @@ def test_the_number_of_steps_is_one_on_fit_and_on_the_list_of_stages(state) -> N
 
 def test_energy_of_all_filters_is_one_figure_in_filter_and_keep(state) -> None:
     shown = filter_view(state).shown
-    assert keep_view(state).cost == shown.cost
+    assert keep_view(state, AT).cost == shown.cost
     assert shown.cost.kwh_year == pytest.approx(sum(h.watts for h in hang(state)) * 24 * 365.25 / 1000)
     assert shown.delivered_lph == pytest.approx(sum(f.hung.flow.delivered_lph for f in shown.filters))
 

@@ -30,6 +30,8 @@ def test_no_route_lets_one_account_see_or_touch_anothers_tank(app, sign_up) -> N
         "tank_id>": {"name": "Mine now"},
         "readings/preview": {"text": "date,ammonia\n2026-01-01,1\n"},
         "readings/import": {"text": "date,ammonia\n2026-01-01,1\n"},
+        "views/tank": {},
+        "views/stock": {},
         "views/filter": {},
         "views/fit": {},
     }

@@ -21,7 +21,7 @@ def write(page: Page, url: str, tank: int, days_ago: float, body: dict[str, Any]
 
 
 def cycled_tank(page: Page, url: str) -> int:
-    """A tank whose last two doses were gone within a day."""
+    """A tank whose last two doses were seen in the water and gone within a day."""
     tank: int = send(page, url, "POST", "/api/tanks", {"name": "Done"})["id"]
     start = (datetime.now(UTC) - timedelta(days=40)).isoformat()
     rows: list[tuple[float, dict[str, Any]]] = [
@@ -31,9 +31,12 @@ def cycled_tank(page: Page, url: str) -> int:
             (40 - d, {"kind": "reading", "ammonia_ppm": a, "nitrite_ppm": n, "nitrate_ppm": 5, "kh_dkh": 7})
             for d, a, n in ((5, 2, 0), (12, 0.5, 1), (20, 0, 4), (30, 0, 1))
         ],
+        (16, {"kind": "dose", "raise_mg_n_l": 1.0}),
         (2.1, {"kind": "dose", "raise_mg_n_l": 0.6}),
+        (2.05, {"kind": "reading", "ammonia_ppm": 0.75}),
         (1.1, {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "nitrate_ppm": 40}),
         (1.1, {"kind": "dose", "raise_mg_n_l": 0.6}),
+        (1.05, {"kind": "reading", "ammonia_ppm": 0.75}),
         (0.1, {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "nitrate_ppm": 45}),
     ]
     for number, (days_ago, body) in enumerate(rows):

@@ -16,7 +16,10 @@ def chosen(page: Page, new_keeper: str, running: Running) -> str:
     catalogue = send(page, running.url, "GET", "/api/compute")["catalogue"]
     bodies = (
         {"kind": "tank-plan", "tank": {"length_cm": 90, "width_cm": 40, "height_cm": 45, "substrate_depth_cm": 4}},
-        {"kind": "filter-plan", "chosen": next(f for f in catalogue if f["id"] == "sweetflag-800")},
+        {
+            "kind": "filter-plan",
+            "filters": [{"key": "f1", "filter": next(f for f in catalogue if f["id"] == "sweetflag-800")}],
+        },
     )
     for number, body in enumerate(bodies):
         entry = {"key": f"fitting-{number:04d}", "at": "2026-01-01T08:00:00Z", "body": body}
@@ -154,7 +157,10 @@ def test_the_section_draws_without_overlapping_names(
                 "tank": {"length_cm": length, "width_cm": width, "height_cm": height, "substrate_depth_cm": 3},
                 "surroundings": {"stand_height_cm": stand, "drilled": True, "behind_cm": 15},
             },
-            {"kind": "filter-plan", "chosen": next(f for f in catalogue if f["id"] == filter_id)},
+            {
+                "kind": "filter-plan",
+                "filters": [{"key": "f1", "filter": next(f for f in catalogue if f["id"] == filter_id)}],
+            },
         )
     ):
         entry = {"key": f"drawn-{number:04d}", "at": "2026-01-01T08:00:00Z", "body": body}

@@ -90,25 +90,6 @@ export async function ask<T>(
   return data;
 }
 
-/** Ask for a CSV made of a question and hand it to the browser to save. */
-export async function saveCsv(path: string, question: unknown, name: string): Promise<void> {
-  const response = await reach(
-    fetch(path, {
-      method: "POST",
-      headers: { "Content-Type": "application/json", "X-CSRF-Token": csrfToken },
-      body: JSON.stringify(question),
-    }),
-  );
-  if (!response.ok) throw asProblem(response.status, await response.json());
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(await response.blob());
-  link.download = name;
-  link.click();
-  setTimeout(() => {
-    URL.revokeObjectURL(link.href);
-  }, 10_000);
-}
-
 /** Ask a named computation. */
 export async function compute<N extends ComputeName>(
   name: N,

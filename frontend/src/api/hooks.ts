@@ -3,7 +3,20 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { useEffect, useState } from "react";
 import { ask, client, compute, ProblemError, rememberToken } from "./client";
 import { hold, newKey } from "./outbox";
-import type { AnswerOf, Body, ComputeName, Entry, NewEntry, QuestionOf, SessionState } from "./schemas";
+import type {
+  AnswerOf,
+  Body,
+  ComputeName,
+  Draft,
+  Entry,
+  FilterView,
+  FitView,
+  NewEntry,
+  QuestionOf,
+  SessionState,
+  StockView,
+  TankView,
+} from "./schemas";
 
 export function useSession() {
   return useQuery({
@@ -98,6 +111,69 @@ export function useCompute<N extends ComputeName>(name: N, question: QuestionOf<
   });
 }
 
+const VIEWS = {
+  tank: (tankId: number, draft: Draft, signal: AbortSignal): Promise<TankView> =>
+    ask(
+      client.POST("/api/tanks/{tank_id}/views/tank", {
+        params: { path: { tank_id: tankId } },
+        body: draft,
+        signal,
+      }),
+    ),
+  stock: (tankId: number, draft: Draft, signal: AbortSignal): Promise<StockView> =>
+    ask(
+      client.POST("/api/tanks/{tank_id}/views/stock", {
+        params: { path: { tank_id: tankId } },
+        body: draft,
+        signal,
+      }),
+    ),
+  filter: (tankId: number, draft: Draft, signal: AbortSignal): Promise<FilterView> =>
+    ask(
+      client.POST("/api/tanks/{tank_id}/views/filter", {
+        params: { path: { tank_id: tankId } },
+        body: draft,
+        signal,
+      }),
+    ),
+  fit: (tankId: number, draft: Draft, signal: AbortSignal): Promise<FitView> =>
+    ask(
+      client.POST("/api/tanks/{tank_id}/views/fit", {
+        params: { path: { tank_id: tankId } },
+        body: draft,
+        signal,
+      }),
+    ),
+};
+type ViewOf<S extends keyof typeof VIEWS> = Awaited<ReturnType<(typeof VIEWS)[S]>>;
+
+/** A stage as the core sees it, with what is typed laid over what is saved; asked again as the draft changes. */
+export function useView<S extends keyof typeof VIEWS>(tankId: number, stage: S, draft: Draft) {
+  const text = useSettled(JSON.stringify(draft), 60);
+  return useQuery<ViewOf<S>, ProblemError>({
+    queryKey: ["view", tankId, stage, text],
+    queryFn: ({ signal }) => VIEWS[stage](tankId, JSON.parse(text) as Draft, signal) as Promise<ViewOf<S>>,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+export function useKeep(tankId: number) {
+  return useQuery({
+    queryKey: ["view", tankId, "keep"],
+    queryFn: () =>
+      ask(client.GET("/api/tanks/{tank_id}/views/keep", { params: { path: { tank_id: tankId } } })),
+  });
+}
+
+export function useBuying(tankId: number) {
+  return useQuery({
+    queryKey: ["view", tankId, "buying"],
+    queryFn: () => ask(client.GET("/api/tanks/{tank_id}/buying", { params: { path: { tank_id: tankId } } })),
+    retry: false,
+  });
+}
+
 interface Writing {
   body: Body;
   at?: string;
@@ -145,5 +221,6 @@ export async function refresh(queries: ReturnType<typeof useQueryClient>, tankId
   void queries.invalidateQueries({ queryKey: ["today"] });
   void queries.invalidateQueries({ queryKey: ["entries", tankId] });
   void queries.invalidateQueries({ queryKey: ["cycle", tankId] });
+  void queries.invalidateQueries({ queryKey: ["view", tankId] });
   await queries.invalidateQueries({ queryKey: ["tank", tankId] });
 }

@@ -2901,55 +2901,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/shopping-list.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A shopping list as CSV. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["ShoppingListQuestion"];
-                };
-            };
-            responses: {
-                /** @description CSV */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "text/csv": string;
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/oxygen-saturation": {
         parameters: {
             query?: never;
@@ -2993,6 +2944,71 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/buying": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to buy for this tank, by its own fitting plans. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShoppingListAnswer"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No filter is chosen */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3305,6 +3321,283 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tanks/{tank_id}/views/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The Fit stage with what is typed on screen; nothing is written. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Draft"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FitView"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/views/tank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The Tank stage with what is typed on screen; nothing is written. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Draft"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TankView"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/views/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Flow over time and costs. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeepView"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/buying.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same list as CSV. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description CSV */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No filter is chosen */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/cycle.sbml": {
         parameters: {
             query?: never;
@@ -3364,6 +3657,84 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/views/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The Stock stage with what is typed on screen; nothing is written. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Draft"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StockView"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -3436,7 +3807,9 @@ export interface paths {
         /** The plumbing as an EPANET input file, to be solved by anyone. */
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    filter_key?: string | null;
+                };
                 header?: never;
                 path: {
                     tank_id: number;
@@ -3481,10 +3854,97 @@ export interface paths {
                         "application/json": components["schemas"]["HTTPError"];
                     };
                 };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
             };
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/views/filter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The Filter stage with what is typed on screen; nothing is written. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Draft"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FilterView"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HTTPError"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -4007,6 +4467,27 @@ export interface components {
             stone?: boolean;
         };
         /**
+         * AirSource
+         * @description Where air-driven filters get their air: a pump of their own, or the room's.
+         */
+        AirSource: {
+            /**
+             * Shared
+             * @default false
+             */
+            shared?: boolean;
+            /**
+             * Pump L Min
+             * @default null
+             */
+            pump_l_min?: number | null;
+            /**
+             * Pump Kpa
+             * @default null
+             */
+            pump_kpa?: number | null;
+        };
+        /**
          * AirSupplyAnswer
          * @description Wanted and given air, the pressure, and how many more outlets of the hardest kind it could carry.
          */
@@ -4371,6 +4852,59 @@ export interface components {
             in_date?: boolean;
         };
         /**
+         * Bought
+         * @description One filter with its plan and what goes into it; what is owned already is not bought again.
+         */
+        Bought: {
+            filter: components["schemas"]["Filter"];
+            room: components["schemas"]["Room"];
+            plumbing?: components["schemas"]["Plumbing"];
+            /**
+             * Stand Height Cm
+             * @default 70
+             */
+            stand_height_cm?: number;
+            /**
+             * Tank Height Cm
+             * @default 45
+             */
+            tank_height_cm?: number;
+            /**
+             * Canister At Cm
+             * @default 0
+             */
+            canister_at_cm?: number;
+            /**
+             * Substrate Depth Cm
+             * @default 0
+             */
+            substrate_depth_cm?: number;
+            /**
+             * Surface Cm2
+             * @default null
+             */
+            surface_cm2?: number | null;
+            /**
+             * Return Lph
+             * @description Flow, for how high a sump's edge stands
+             * @default 0
+             */
+            return_lph?: number;
+            /**
+             * @description As measured; left out, the filter's own body
+             * @default null
+             */
+            sump?: components["schemas"]["Sump"] | null;
+            layout?: components["schemas"]["Layout"];
+            /** Media */
+            media?: components["schemas"]["Basket"][];
+            /**
+             * Owned
+             * @default false
+             */
+            owned?: boolean;
+        };
+        /**
          * Brought
          * @description The tank a bundle made.
          */
@@ -4426,10 +4960,17 @@ export interface components {
              * @default null
              */
             computed_lph?: number | null;
+            /**
+             * Causes
+             * @description What a shortfall usually comes from with this kind, likeliest first
+             */
+            causes?: string[];
         };
         /**
          * Bundle
          * @description One tank and every entry of its logbook in the order written, those taken back and corrected included.
+         *
+         *     Version 1 is that of 0.1; its bodies are read as today's (see `logbook.upcast`).
          */
         Bundle: {
             /**
@@ -4440,10 +4981,10 @@ export interface components {
             format?: "reedmace-bundle";
             /**
              * Version
-             * @default 1
-             * @constant
+             * @default 2
+             * @enum {integer}
              */
-            version?: 1;
+            version?: 1 | 2;
             /**
              * Written At
              * Format: date-time
@@ -4625,6 +5166,8 @@ export interface components {
              * @default null
              */
             nitrite_mg_n_l?: number | null;
+            /** @description Whose zero counts */
+            kit?: components["schemas"]["KitSteps"];
         };
         /**
          * ColumnUse
@@ -4742,6 +5285,12 @@ export interface components {
             unit: "cm" | "piece";
             /** How */
             how: string;
+            /**
+             * Need
+             * @default needed
+             * @enum {string}
+             */
+            need?: "needed" | "wise" | "spare";
         };
         /**
          * CycleAdviceAnswer
@@ -5554,6 +6103,38 @@ export interface components {
             reason: string;
         };
         /**
+         * Draft
+         * @description Plans as they stand on screen; what is left out stands as saved. `seen`: filters looked at, by id.
+         */
+        Draft: {
+            /** @default null */
+            tank_plan?: components["schemas"]["TankPlan"] | null;
+            /** @default null */
+            stock_plan?: components["schemas"]["StockPlan"] | null;
+            /** @default null */
+            filter_plan?: components["schemas"]["FilterPlan"] | null;
+            /** @default null */
+            fit_plan?: components["schemas"]["FitPlan"] | null;
+            /** Seen */
+            seen?: string[];
+        };
+        /**
+         * Drain
+         * @description One pipe down to the sump. An emergency drain stands dry until the others fail.
+         */
+        Drain: {
+            /**
+             * Bore Mm
+             * @default 28
+             */
+            bore_mm?: number;
+            /**
+             * Emergency
+             * @default false
+             */
+            emergency?: boolean;
+        };
+        /**
          * DrainDownAnswer
          * @description Every mishap of this kind, worst first, and the power cut.
          */
@@ -5570,73 +6151,49 @@ export interface components {
         };
         /**
          * DrainDownQuestion
-         * @description The filter, the water over each opening, and what guards it.
+         * @description A filter as it is laid out on its tank.
          */
         DrainDownQuestion: {
             filter: components["schemas"]["Filter"];
-            /**
-             * Water Cm2
-             * @description Surface of the water, stone and wood left out
-             */
-            water_cm2: number;
-            /** Water Depth Cm */
-            water_depth_cm: number;
-            /**
-             * Rim To Water Cm
-             * @default 3
-             */
-            rim_to_water_cm?: number;
-            /**
-             * Intake Depth Cm
-             * @default 25
-             */
-            intake_depth_cm?: number;
-            /**
-             * Outlet Depth Cm
-             * @default 2
-             */
-            outlet_depth_cm?: number;
-            /**
-             * Stone Depth Cm
-             * @description Air let go so far under the surface
-             * @default 30
-             */
-            stone_depth_cm?: number;
-            /**
-             * Air Pump Above Water Cm
-             * @default 10
-             */
-            air_pump_above_water_cm?: number;
-            /**
-             * Check Valve
-             * @default true
-             */
-            check_valve?: boolean;
-            /**
-             * Siphon Break
-             * @default false
-             */
-            siphon_break?: boolean;
+            room: components["schemas"]["Room"];
+            plumbing?: components["schemas"]["Plumbing"];
             /**
              * Stand Height Cm
              * @default 70
              */
             stand_height_cm?: number;
             /**
-             * Hose Bore Mm
-             * @default 16
+             * Tank Height Cm
+             * @default 45
              */
-            hose_bore_mm?: number;
+            tank_height_cm?: number;
             /**
-             * Hose Length M
-             * @default 1.4
+             * Canister At Cm
+             * @default 0
              */
-            hose_length_m?: number;
+            canister_at_cm?: number;
             /**
-             * Sump Free L
-             * @default 25
+             * Substrate Depth Cm
+             * @default 0
              */
-            sump_free_l?: number;
+            substrate_depth_cm?: number;
+            /**
+             * Surface Cm2
+             * @default null
+             */
+            surface_cm2?: number | null;
+            /**
+             * Return Lph
+             * @description Flow, for how high a sump's edge stands
+             * @default 0
+             */
+            return_lph?: number;
+            /**
+             * @description As measured; left out, the filter's own body
+             * @default null
+             */
+            sump?: components["schemas"]["Sump"] | null;
+            layout?: components["schemas"]["Layout"];
         };
         /**
          * Due
@@ -5975,6 +6532,18 @@ export interface components {
             working: components["schemas"]["WorkingLine"][];
             pumped: components["schemas"]["OperatingPointAnswer"] | null;
             lifted: components["schemas"]["AirliftAnswer"] | null;
+            /** Delivered Lph */
+            delivered_lph: number;
+            /**
+             * Service Lph
+             * @description When it is due for cleaning
+             */
+            service_lph: number;
+            /**
+             * Service Days
+             * @description Between cleanings here
+             */
+            service_days: number;
             /** Rise M */
             rise_m: number;
             /**
@@ -6001,6 +6570,17 @@ export interface components {
             animals?: components["schemas"]["Animals"][];
             /** Own Species */
             own_species?: components["schemas"]["Species"][];
+            /**
+             * Feed G Day
+             * @default null
+             */
+            feed_g_day?: number | null;
+            /**
+             * Food Share
+             * @description Of the tank's food whose dirt this filter catches
+             * @default 1
+             */
+            food_share?: number;
             /**
              * Temperature C
              * @default 25
@@ -6083,7 +6663,7 @@ export interface components {
         };
         /**
          * FilterPlan
-         * @description Plumbing, priorities and, once chosen, the filter itself as its box stood that day.
+         * @description What hangs on the tank: any number of filters, their air, the heater; and what further ones are chosen by.
          */
         FilterPlan: {
             /**
@@ -6091,15 +6671,18 @@ export interface components {
              * @enum {string}
              */
             kind: "filter-plan";
-            /** @default null */
-            chosen?: components["schemas"]["Filter"] | null;
             /**
-             * @description The other half of a redundant pair
-             * @default null
+             * Version
+             * @default 2
+             * @constant
              */
-            second?: components["schemas"]["Filter"] | null;
-            /** Media */
-            media?: components["schemas"]["Basket"][];
+            version?: 2;
+            /** Filters */
+            filters?: components["schemas"]["FittedFilter"][];
+            air?: components["schemas"]["AirSource"];
+            /** @default null */
+            heater?: components["schemas"]["Heater"] | null;
+            /** @description Of filters not chosen yet */
             plumbing?: components["schemas"]["Plumbing"];
             /** @default null */
             priorities?: components["schemas"]["Priorities"] | null;
@@ -6110,6 +6693,31 @@ export interface components {
              * @default 0.3
              */
             price_per_kwh?: number;
+        };
+        /**
+         * FilterView
+         * @description All that the Filter stage shows, in one answer. `assumed` says what was not entered.
+         */
+        FilterView: {
+            /** Verdict */
+            verdict: string;
+            /** Enough */
+            enough: boolean | null;
+            /** Assumed */
+            assumed: string[];
+            volume: components["schemas"]["TankVolumeAnswer"];
+            /** Temperature C */
+            temperature_c: number;
+            requirement: components["schemas"]["FlowRequirementAnswer"];
+            /** Asked Low Lph */
+            asked_low_lph: number;
+            /** Asked High Lph */
+            asked_high_lph: number;
+            /** Price Per Kwh */
+            price_per_kwh: number;
+            ranking: components["schemas"]["RankFiltersAnswer"];
+            shown: components["schemas"]["Together"] | null;
+            hanging: components["schemas"]["Together"] | null;
         };
         /**
          * Finding
@@ -6128,11 +6736,11 @@ export interface components {
         };
         /**
          * FitFault
-         * @description One thing wrong with a plan, where it is, and the remedy.
+         * @description One thing wrong with a plan, at which part, where it is, and the remedy.
          */
         FitFault: {
             /** Part */
-            part: string;
+            part: ("intake" | "outlet" | "tap" | "body" | "sump" | "overflow" | "filter" | "air-pump" | "socket") | ("intake-hose" | "return-hose" | "drain" | "air-line");
             at: components["schemas"]["Place"];
             /** What */
             what: string;
@@ -6141,7 +6749,7 @@ export interface components {
         };
         /**
          * FitPlan
-         * @description Where the parts are put.
+         * @description Where the parts of each filter are put, by its key.
          */
         FitPlan: {
             /**
@@ -6149,7 +6757,84 @@ export interface components {
              * @enum {string}
              */
             kind: "fit-plan";
-            layout?: components["schemas"]["Layout"];
+            /**
+             * Version
+             * @default 2
+             * @constant
+             */
+            version?: 2;
+            /** Places */
+            places?: {
+                [key: string]: components["schemas"]["Layout"];
+            };
+        };
+        /**
+         * FitView
+         * @description All that the Fit stage and the fitting sheet show.
+         */
+        FitView: {
+            /** Verdict */
+            verdict: string;
+            volume: components["schemas"]["TankVolumeAnswer"];
+            /** Filters */
+            filters: components["schemas"]["FittedView"][];
+            /** Steps Count */
+            steps_count: number;
+            /** Done Count */
+            done_count: number;
+            /** Delivered Lph */
+            delivered_lph: number;
+        };
+        /**
+         * FittedFilter
+         * @description One filter on this tank: the box as it stood that day, what is in it, its hoses.
+         */
+        FittedFilter: {
+            /**
+             * Key
+             * @description Of one filter on this tank
+             */
+            key: string;
+            filter: components["schemas"]["Filter"];
+            /** Media */
+            media?: components["schemas"]["Basket"][];
+            plumbing?: components["schemas"]["Plumbing"];
+            /**
+             * Owned
+             * @description In hand already, so not to be bought
+             * @default false
+             */
+            owned?: boolean;
+            /**
+             * Retired
+             * @description Taken off the tank; its history stays
+             * @default false
+             */
+            retired?: boolean;
+        };
+        /**
+         * FittedView
+         * @description One filter on the Fit stage.
+         */
+        FittedView: {
+            hung: components["schemas"]["Hung"];
+            danger: components["schemas"]["DrainDownAnswer"];
+            overflow: components["schemas"]["OverflowCheckAnswer"] | null;
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+            /** Done Count */
+            done_count: number;
+            /** Next Step Id */
+            next_step_id: string | null;
+            /** Proofs */
+            proofs: components["schemas"]["Proof"][];
+            /** Causes */
+            causes: string[];
+            /** Measured Lph */
+            measured_lph: number | null;
+            /** Calibration */
+            calibration: number | null;
+            last_test: components["schemas"]["BucketTestAnswer"] | null;
         };
         /**
          * Fitting
@@ -6176,6 +6861,16 @@ export interface components {
              * @default null
              */
             k?: number | null;
+            /**
+             * Holes Count
+             * @default null
+             */
+            holes_count?: number | null;
+            /**
+             * Hole Mm
+             * @default null
+             */
+            hole_mm?: number | null;
         };
         /**
          * FittingPlanAnswer
@@ -6194,6 +6889,28 @@ export interface components {
             faults: components["schemas"]["FitFault"][];
             /** Cuts */
             cuts: components["schemas"]["CutLine"][];
+            /**
+             * Hose M
+             * @description Hoses as drawn, together: what the flow as laid out counts with
+             */
+            hose_m: number;
+            /** Intake Depth Cm */
+            intake_depth_cm: number;
+            /**
+             * Uplift Cm
+             * @description Longest uplift from the bed that stays under
+             */
+            uplift_cm: number;
+            /**
+             * Run Back L
+             * @description Into a sump when its pump stops
+             */
+            run_back_l: number;
+            /**
+             * Sump Free L
+             * @description Room in it above its running level
+             */
+            sump_free_l: number;
             /** Water Y Cm */
             water_y_cm: number;
             /**
@@ -6230,6 +6947,22 @@ export interface components {
              * @default 0
              */
             substrate_depth_cm?: number;
+            /**
+             * Surface Cm2
+             * @default null
+             */
+            surface_cm2?: number | null;
+            /**
+             * Return Lph
+             * @description Flow, for how high a sump's edge stands
+             * @default 0
+             */
+            return_lph?: number;
+            /**
+             * @description As measured; left out, the filter's own body
+             * @default null
+             */
+            sump?: components["schemas"]["Sump"] | null;
             layout?: components["schemas"]["Layout"];
         };
         /**
@@ -6246,19 +6979,20 @@ export interface components {
         };
         /**
          * FittingStepsQuestion
-         * @description What is fitted, and the few sizes the steps speak of.
+         * @description What is fitted, and the sizes the steps speak of.
          */
         FittingStepsQuestion: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
             /**
              * Filter Height Cm
              * @default 20
              */
             filter_height_cm?: number;
+            /**
+             * Body L
+             * @description What the body holds at the most
+             * @default 100
+             */
+            body_l?: number;
             /**
              * Water Depth Cm
              * @default 35
@@ -6297,6 +7031,21 @@ export interface components {
              */
             hose_length_m?: number | null;
             /**
+             * Intake Depth Cm
+             * @default null
+             */
+            intake_depth_cm?: number | null;
+            /**
+             * Outlet Depth Cm
+             * @default 2
+             */
+            outlet_depth_cm?: number;
+            /**
+             * Uplift Cm
+             * @default null
+             */
+            uplift_cm?: number | null;
+            /**
              * Needs Guard
              * @default false
              */
@@ -6306,6 +7055,16 @@ export interface components {
              * @default 10
              */
             behind_cm?: number;
+            /**
+             * Check Valve
+             * @default true
+             */
+            check_valve?: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
         };
         /**
          * FlowFadeAnswer
@@ -6380,6 +7139,19 @@ export interface components {
             own_species?: components["schemas"]["Species"][];
         };
         /**
+         * FlowSeen
+         * @description One flow measured.
+         */
+        FlowSeen: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Flow Lph */
+            flow_lph: number;
+        };
+        /**
          * FlowTest
          * @description A timed bucket, with what the sums said that day.
          */
@@ -6389,6 +7161,12 @@ export interface components {
              * @enum {string}
              */
             kind: "flow-test";
+            /**
+             * Filter Key
+             * @description Of one filter on this tank
+             * @default f1
+             */
+            filter_key?: string;
             /** Container L */
             container_l: number;
             /** Times S */
@@ -6486,6 +7264,11 @@ export interface components {
          * @description Head one part of the water's path costs at the clean flow.
          */
         HeadPart: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "rise" | "hose" | "fitting" | "media";
             /** Part */
             part: string;
             /** Head M */
@@ -6507,6 +7290,20 @@ export interface components {
             days: number;
         };
         /**
+         * Heater
+         * @description What warms the tank.
+         */
+        Heater: {
+            /** Watts */
+            watts: number;
+            /**
+             * Stands In
+             * @default tank
+             * @enum {string}
+             */
+            stands_in?: "tank" | "sump" | "filter";
+        };
+        /**
          * Hose
          * @description One length of hose.
          */
@@ -6520,6 +7317,55 @@ export interface components {
              * @default 0.0015
              */
             roughness_mm?: number;
+        };
+        /**
+         * Hung
+         * @description One filter as it hangs on this tank. `plumbing` is as laid out: hoses by their drawn runs.
+         */
+        Hung: {
+            /** Key */
+            key: string;
+            filter: components["schemas"]["Filter"];
+            /** Media */
+            media: components["schemas"]["Basket"][];
+            plumbing: components["schemas"]["Plumbing"];
+            layout: components["schemas"]["Layout"];
+            /** Owned */
+            owned: boolean;
+            /** Runs */
+            runs: boolean;
+            /** Food Share */
+            food_share: number;
+            plan_question: components["schemas"]["FittingPlanQuestion"];
+            plan: components["schemas"]["FittingPlanAnswer"];
+            flow: components["schemas"]["FilterFlowAnswer"];
+            /**
+             * Watts
+             * @description Its part, where a pump is shared
+             */
+            watts: number;
+        };
+        /**
+         * HungHere
+         * @description A filter as it hangs on this tank: its own hoses and what is in it.
+         */
+        HungHere: {
+            /** Filter Id */
+            filter_id: string;
+            plumbing: components["schemas"]["Plumbing"];
+            /** Media */
+            media?: components["schemas"]["Basket"][];
+        };
+        /**
+         * HungView
+         * @description One filter as it hangs, or would: its flow beside the others, its media, a sump's overflow.
+         */
+        HungView: {
+            hung: components["schemas"]["Hung"];
+            media: components["schemas"]["MediaStackAnswer"] | null;
+            overflow: components["schemas"]["OverflowCheckAnswer"] | null;
+            /** Expect Lph */
+            expect_lph: number | null;
         };
         /**
          * IntervalPoint
@@ -6600,6 +7446,42 @@ export interface components {
              * @default
              */
             remedy?: string;
+        };
+        /**
+         * KeepView
+         * @description All that Keep shows besides the logbook itself.
+         */
+        KeepView: {
+            /** Verdict */
+            verdict: string;
+            volume: components["schemas"]["TankVolumeAnswer"];
+            /** Filters */
+            filters: components["schemas"]["KeptFilter"][];
+            cost: components["schemas"]["RunningCostAnswer"] | null;
+        };
+        /**
+         * KeptFilter
+         * @description One filter over time.
+         */
+        KeptFilter: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Runs */
+            runs: boolean;
+            /** Flows */
+            flows: components["schemas"]["FlowSeen"][];
+            fade: components["schemas"]["FlowFadeAnswer"] | null;
+            /** Since */
+            since: string | null;
+            /** Cleaned At */
+            cleaned_at: string | null;
+            /**
+             * Usual Days
+             * @description Between cleanings, by its kind and this food
+             */
+            usual_days: number;
         };
         /**
          * KitPlan
@@ -6887,6 +7769,54 @@ export interface components {
             over: boolean;
         };
         /**
+         * LogbookState
+         * @description The latest of each plan, the ticked steps, and every entry that still counts, oldest first.
+         */
+        LogbookState: {
+            /** @default null */
+            tank_plan?: components["schemas"]["Entry"] | null;
+            /** @default null */
+            stock_plan?: components["schemas"]["Entry"] | null;
+            /** @default null */
+            filter_plan?: components["schemas"]["Entry"] | null;
+            /** @default null */
+            fit_plan?: components["schemas"]["Entry"] | null;
+            /** @default null */
+            cycle_plan?: components["schemas"]["Entry"] | null;
+            /** @default null */
+            kit_plan?: components["schemas"]["Entry"] | null;
+            /**
+             * Steps Done
+             * @description Ticked steps by filter key and step id
+             */
+            steps_done?: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["Entry"];
+                };
+            };
+            /** Flow Tests */
+            flow_tests?: components["schemas"]["Entry"][];
+            /** Timed Flows */
+            timed_flows?: components["schemas"]["Entry"][];
+            /** Readings */
+            readings?: components["schemas"]["Entry"][];
+            /** Doses */
+            doses?: components["schemas"]["Entry"][];
+            /** Alkalinity */
+            alkalinity?: components["schemas"]["Entry"][];
+            /** Changes */
+            changes?: components["schemas"]["Entry"][];
+            /** Seeds */
+            seeds?: components["schemas"]["Entry"][];
+            /** Events */
+            events?: components["schemas"]["Entry"][];
+            /**
+             * Stopped
+             * @description Keys of filters that stand still; "*" for all
+             */
+            stopped?: string[];
+        };
+        /**
          * LoggedAlkalinity
          * @description Bicarbonate added.
          */
@@ -6959,7 +7889,7 @@ export interface components {
         };
         /**
          * LoggedOutage
-         * @description The filter stood still. Hours still running count up to now.
+         * @description A filter stood still. Hours still running count up to now.
          */
         LoggedOutage: {
             /**
@@ -6969,6 +7899,18 @@ export interface components {
             day: number;
             /** Hours */
             hours: number;
+            /**
+             * Share
+             * @description Of all film, what stood still with it
+             * @default 1
+             */
+            share?: number;
+            /**
+             * Closed
+             * @description Whether its body is closed; null for the log's filter
+             * @default null
+             */
+            closed?: boolean | null;
         };
         /**
          * LoggedReading
@@ -7153,73 +8095,34 @@ export interface components {
              * @description After the service interval
              */
             dirty_lph: number | null;
-            /** Service Day */
-            service_day: number | null;
+            /** Service Days */
+            service_days: number | null;
         };
         /**
          * MediaStackQuestion
-         * @description What is in the filter, and the filter around it.
+         * @description What is in a filter on its tank; its own water path tells the flow.
          */
         MediaStackQuestion: {
-            /**
-             * Kind
-             * @default canister
-             * @enum {string}
-             */
-            kind?: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
-            /**
-             * Path
-             * @default bottom-up
-             * @enum {string}
-             */
-            path?: "bottom-up" | "top-down" | "ring-then-down" | "columns" | "front-to-back" | "through-foam" | "chambers";
+            filter: components["schemas"]["Filter"];
+            room: components["schemas"]["Room"];
+            plumbing?: components["schemas"]["Plumbing"];
             /** Baskets */
             baskets: components["schemas"]["Basket"][];
-            /**
-             * Space L
-             * @description Room for media
-             */
-            space_l: number;
-            /** Face Cm2 */
-            face_cm2: number;
-            /**
-             * Net L
-             * @description Net water volume, what is dosed
-             * @default 100
-             */
-            net_l?: number;
-            /**
-             * Heavy Stock
-             * @default false
-             */
-            heavy_stock?: boolean;
-            /** @default null */
-            pump?: components["schemas"]["Pump"] | null;
-            /**
-             * Hose Bore Mm
-             * @default 16
-             */
-            hose_bore_mm?: number;
-            /**
-             * Hose Length M
-             * @default 2.8
-             */
-            hose_length_m?: number;
-            /**
-             * Fittings K
-             * @default 12
-             */
-            fittings_k?: number;
-            /**
-             * Rise To Open Air M
-             * @default 0
-             */
-            rise_to_open_air_m?: number;
+            /** Animals */
+            animals?: components["schemas"]["Animals"][];
+            /** Own Species */
+            own_species?: components["schemas"]["Species"][];
             /**
              * Feed G Day
-             * @default 2
+             * @default null
              */
-            feed_g_day?: number;
+            feed_g_day?: number | null;
+            /**
+             * Food Share
+             * @description Of the tank's food whose dirt this filter catches
+             * @default 1
+             */
+            food_share?: number;
             /**
              * Temperature C
              * @default 25
@@ -7246,6 +8149,12 @@ export interface components {
              * @default 0.5
              */
             share?: number;
+            /**
+             * Filter Key
+             * @description Of which filter's media `share` is; left out, of all there are
+             * @default null
+             */
+            filter_key?: string | null;
             /**
              * Text
              * @default
@@ -7289,9 +8198,11 @@ export interface components {
         };
         /**
          * Mishap
-         * @description One thing that can happen.
+         * @description One thing that can happen. `code` stands for it whatever its words.
          */
         Mishap: {
+            /** Code */
+            code: string;
             /** What */
             what: string;
             /** Litres */
@@ -7518,6 +8429,12 @@ export interface components {
             kind: "outage";
             /** Running */
             running: boolean;
+            /**
+             * Filter Key
+             * @description Which filter; left out, all of them
+             * @default null
+             */
+            filter_key?: string | null;
         };
         /**
          * OverflowCheckAnswer
@@ -7532,6 +8449,8 @@ export interface components {
             weir_lph: number;
             /** Drain Lph */
             drain_lph: number;
+            /** Emergency Lph */
+            emergency_lph: number | null;
             /** Run Back L */
             run_back_l: number;
             /**
@@ -7570,6 +8489,17 @@ export interface components {
              * @default 28
              */
             drain_bore_mm?: number;
+            /**
+             * Drains Count
+             * @description Alike, besides an emergency drain
+             * @default 1
+             */
+            drains_count?: number;
+            /**
+             * Emergency Bore Mm
+             * @default null
+             */
+            emergency_bore_mm?: number | null;
             /**
              * Drain Length M
              * @default 1.2
@@ -7696,6 +8626,11 @@ export interface components {
          * @description One part on the section.
          */
         PartPlace: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "intake" | "outlet" | "tap" | "body" | "sump" | "overflow" | "filter" | "air-pump" | "socket";
             /** Name */
             name: string;
             at: components["schemas"]["Place"];
@@ -7780,6 +8715,16 @@ export interface components {
              * @default 1
              */
             speed_share?: number;
+            /**
+             * Bar Holes Count
+             * @default null
+             */
+            bar_holes_count?: number | null;
+            /**
+             * Bar Hole Mm
+             * @default 4
+             */
+            bar_hole_mm?: number;
             /** Fittings */
             fittings?: components["schemas"]["Fitting"][];
         };
@@ -7890,6 +8835,16 @@ export interface components {
              * @default 1
              */
             redundant?: number;
+        };
+        /**
+         * Proof
+         * @description One way to prove a filter's flow, and what the keeper sees when it is the one.
+         */
+        Proof: {
+            /** Method */
+            method: string;
+            /** Words */
+            words: string;
         };
         /**
          * Pump
@@ -8013,6 +8968,16 @@ export interface components {
              * @default null
              */
             days_since_cleaning?: number | null;
+            /**
+             * Hung
+             * @description Filters whose own hoses and media are known; the rest take the plumbing
+             */
+            hung?: components["schemas"]["HungHere"][];
+            /**
+             * Feed G Day
+             * @default null
+             */
+            feed_g_day?: number | null;
             /**
              * Price Per Kwh
              * @default 0.3
@@ -8253,6 +9218,11 @@ export interface components {
              */
             tanks_here_count?: number;
             /**
+             * Sump Level Cm
+             * @default null
+             */
+            sump_level_cm?: number | null;
+            /**
              * Film Here M2
              * @description Glass, gravel and decor that carry film already
              * @default 0
@@ -8264,6 +9234,11 @@ export interface components {
          * @description One hose or line: its corners, its drawn length and the length to cut.
          */
         Run: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "intake-hose" | "return-hose" | "drain" | "air-line";
             /** Name */
             name: string;
             /** Points */
@@ -8272,6 +9247,8 @@ export interface components {
             drawn_cm: number;
             /** Cut Cm */
             cut_cm: number;
+            /** Bore Mm */
+            bore_mm: number;
             /**
              * Bend Radius Cm
              * @description The tightest bend it takes
@@ -8558,23 +9535,16 @@ export interface components {
         };
         /**
          * ShoppingListQuestion
-         * @description The filter, its plumbing and media, the water, and how it will be cycled.
+         * @description The filters as they are to be fitted, the water, and how it will be cycled.
          */
         ShoppingListQuestion: {
-            filter: components["schemas"]["Filter"];
-            plumbing?: components["schemas"]["Plumbing"];
-            /** Media */
-            media?: components["schemas"]["Basket"][];
+            /** Filters */
+            filters: components["schemas"]["Bought"][];
             /**
              * Net L
              * @description Net water volume, what is dosed
              */
             net_l: number;
-            /**
-             * Depth Cm
-             * @default 40
-             */
-            depth_cm?: number;
             /**
              * Needs Guard
              * @default false
@@ -8587,11 +9557,6 @@ export interface components {
              * @default 2
              */
             target_ppm?: number;
-            /**
-             * Filters Count
-             * @default 1
-             */
-            filters_count?: number;
         };
         /**
          * SignUp
@@ -8669,8 +9634,8 @@ export interface components {
         SourceRow: {
             /** Key */
             key: string;
-            /** Standing */
-            standing: string;
+            /** Provenance */
+            provenance: string;
             /** Title */
             title: string;
         };
@@ -8875,49 +9840,6 @@ export interface components {
             followed: boolean;
         };
         /**
-         * Standing
-         * @description The latest of each plan, the ticked steps, and every entry that still counts, oldest first.
-         */
-        Standing: {
-            /** @default null */
-            tank_plan?: components["schemas"]["Entry"] | null;
-            /** @default null */
-            stock_plan?: components["schemas"]["Entry"] | null;
-            /** @default null */
-            filter_plan?: components["schemas"]["Entry"] | null;
-            /** @default null */
-            fit_plan?: components["schemas"]["Entry"] | null;
-            /** @default null */
-            cycle_plan?: components["schemas"]["Entry"] | null;
-            /** @default null */
-            kit_plan?: components["schemas"]["Entry"] | null;
-            /** Steps Done */
-            steps_done?: {
-                [key: string]: components["schemas"]["Entry"];
-            };
-            /** Flow Tests */
-            flow_tests?: components["schemas"]["Entry"][];
-            /** Timed Flows */
-            timed_flows?: components["schemas"]["Entry"][];
-            /** Readings */
-            readings?: components["schemas"]["Entry"][];
-            /** Doses */
-            doses?: components["schemas"]["Entry"][];
-            /** Alkalinity */
-            alkalinity?: components["schemas"]["Entry"][];
-            /** Changes */
-            changes?: components["schemas"]["Entry"][];
-            /** Seeds */
-            seeds?: components["schemas"]["Entry"][];
-            /** Events */
-            events?: components["schemas"]["Entry"][];
-            /**
-             * Filter Running
-             * @default true
-             */
-            filter_running?: boolean;
-        };
-        /**
          * Step
          * @description One step. `id` is stable, so a tick keeps its meaning when the plan changes.
          */
@@ -8951,7 +9873,7 @@ export interface components {
             wait_minutes?: number;
             /**
              * Look At
-             * @description A part of the fitting plan to find on the drawing and confirm
+             * @description Role of a part of the fitting plan to find on the drawing and confirm
              * @default null
              */
             look_at?: string | null;
@@ -8971,6 +9893,12 @@ export interface components {
              * @enum {string}
              */
             kind: "step-done";
+            /**
+             * Filter Key
+             * @description Of one filter on this tank
+             * @default f1
+             */
+            filter_key?: string;
             /** Step Id */
             step_id: string;
             /**
@@ -9003,6 +9931,15 @@ export interface components {
              * @default null
              */
             feed_g_day?: number | null;
+        };
+        /**
+         * StockView
+         * @description All that the Stock stage shows.
+         */
+        StockView: {
+            volume: components["schemas"]["TankVolumeAnswer"];
+            load: components["schemas"]["WasteLoadAnswer"];
+            requirement: components["schemas"]["FlowRequirementAnswer"];
         };
         /**
          * Stocking
@@ -9078,6 +10015,37 @@ export interface components {
              * @default 14
              */
             days_between?: number;
+        };
+        /**
+         * Sump
+         * @description A second tank below the first; inside sizes.
+         */
+        Sump: {
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Height Cm */
+            height_cm: number;
+            /**
+             * Level Cm
+             * @description Water over its foot while it runs
+             * @default 20
+             */
+            level_cm?: number;
+            /**
+             * Chambers
+             * @description In the order the water meets them
+             */
+            chambers?: ("socks" | "foam" | "media" | "heater" | "skimmer" | "return")[];
+            /** Drains */
+            drains?: components["schemas"]["Drain"][];
+            /**
+             * Weir Cm
+             * @description Length of edge the water falls over
+             * @default 30
+             */
+            weir_cm?: number;
         };
         /**
          * Surroundings
@@ -9163,6 +10131,11 @@ export interface components {
              * @default 1
              */
             tanks_here_count?: number;
+            /**
+             * @description As measured; its water counts with the tank's
+             * @default null
+             */
+            sump?: components["schemas"]["Sump"] | null;
         };
         /**
          * Suspect
@@ -9237,10 +10210,10 @@ export interface components {
              */
             made_at: string;
             /**
-             * Stem
+             * Stages
              * @default []
              */
-            stem?: components["schemas"]["Stage"][];
+            stages?: components["schemas"]["Stage"][];
         };
         /**
          * TankPlan
@@ -9257,19 +10230,35 @@ export interface components {
         };
         /**
          * TankState
-         * @description A tank, where it stands, its stem, and what its filter is chosen for, as the ranking takes it.
+         * @description A tank, where it stands, and what is due. Temperature: one for every stage.
          */
         TankState: {
             tank: components["schemas"]["TankOut"];
-            standing: components["schemas"]["Standing"];
-            rank: components["schemas"]["RankFiltersQuestion"];
+            state: components["schemas"]["LogbookState"];
+            /** Temperature C */
+            temperature_c: number;
             /** Due */
             due: components["schemas"]["Due"][];
+        };
+        /**
+         * TankView
+         * @description All that the Tank stage shows. `plan` has every default filled in; `assumed` when nothing was measured.
+         */
+        TankView: {
+            plan: components["schemas"]["TankPlan"];
+            /** Assumed */
+            assumed: boolean;
+            volume: components["schemas"]["TankVolumeAnswer"];
             /**
-             * Calibration
-             * @description Measured over computed flow, by the newest test
+             * Sump Held L
+             * @description Of the net litres
              */
-            calibration: number | null;
+            sump_held_l: number;
+            /**
+             * Sump Free L
+             * @description Room for what runs back
+             */
+            sump_free_l: number;
         };
         /**
          * TankVolumeAnswer
@@ -9453,6 +10442,12 @@ export interface components {
              */
             kind: "timed-flow";
             /**
+             * Filter Key
+             * @description Of one filter on this tank
+             * @default f1
+             */
+            filter_key?: string;
+            /**
              * Method
              * @enum {string}
              */
@@ -9528,6 +10523,33 @@ export interface components {
              * @default []
              */
             due?: components["schemas"]["Due"][];
+        };
+        /**
+         * Together
+         * @description Filters taken together on this tank.
+         */
+        Together: {
+            /** Name */
+            name: string;
+            /** Chosen */
+            chosen: boolean;
+            /** Filters */
+            filters: components["schemas"]["HungView"][];
+            /** Box Lph */
+            box_lph: number;
+            /** Delivered Lph */
+            delivered_lph: number;
+            /** Service Lph */
+            service_lph: number;
+            /** Turnovers Per Hour */
+            turnovers_per_hour: number;
+            /** Service Turnovers Per Hour */
+            service_turnovers_per_hour: number;
+            cost: components["schemas"]["RunningCostAnswer"];
+            /** Price */
+            price: number;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
         };
         /**
          * Twin

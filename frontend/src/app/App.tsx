@@ -7,7 +7,7 @@ import { ProblemError } from "../api/client";
 import { useSession } from "../api/hooks";
 import { GlobalStyle, ProblemNote, Waiting, WorkingProvider } from "../kit";
 import { Account } from "./Account";
-import { Door } from "./Door";
+import { SignIn } from "./SignIn";
 import { Page } from "./Page";
 import { Shortcuts } from "./Shortcuts";
 import { useOutbox } from "./useOutbox";
@@ -75,7 +75,7 @@ function Addresses() {
         />
       </Page>
     );
-  if (!session.data.signed_in) return <Door demoOpen={session.data.demo_open} />;
+  if (!session.data.signed_in) return <SignIn demoOpen={session.data.demo_open} />;
   return (
     <Suspense
       fallback={

@@ -1,4 +1,4 @@
-/** The frame of a page: mark, name, stem or title, menu. */
+/** The frame of a page: mark, name, nav or title, menu. */
 import { useSyncExternalStore, type ReactNode } from "react";
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from "react-aria-components";
 import { Link, useNavigate } from "react-router";
@@ -10,11 +10,11 @@ import { MenuBox, phone } from "../kit";
 
 interface PageProps {
   name?: string;
-  stem?: ReactNode;
+  nav?: ReactNode;
   children: ReactNode;
 }
 
-export function Page({ name, stem, children }: PageProps) {
+export function Page({ name, nav, children }: PageProps) {
   const waiting = useSyncExternalStore(subscribe, heldCount);
   return (
     <>
@@ -34,7 +34,7 @@ export function Page({ name, stem, children }: PageProps) {
           Reedmace
         </Home>
         {name && <TankMenu name={name} />}
-        <Stemward>{stem}</Stemward>
+        <Navward>{nav}</Navward>
         <KeeperMenu />
       </Top>
       {waiting > 0 && (
@@ -169,7 +169,7 @@ const NameButton = styled(AriaButton)`
   cursor: pointer;
   white-space: nowrap;
 `;
-const Stemward = styled.div`
+const Navward = styled.div`
   flex: 1;
   min-width: 0;
   ${phone} {

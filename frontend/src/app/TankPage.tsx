@@ -1,4 +1,4 @@
-/** One tank: the stem, the section beside the work, and the stage in hand. */
+/** One tank: its stages, the section beside the work, and the stage in hand. */
 import { useParams } from "react-router";
 import { ProblemError } from "../api/client";
 import { useTables, useTank } from "../api/hooks";
@@ -12,7 +12,7 @@ import type { StageProps } from "../stages/shared";
 import { StockStage } from "../stages/stock/StockStage";
 import { TankStage } from "../stages/tank/TankStage";
 import { Page } from "./Page";
-import { Stem } from "./Stem";
+import { StageNav } from "./StageNav";
 
 const STAGES: Record<Stage["stage"], (props: StageProps) => React.ReactNode> = {
   tank: TankStage,
@@ -42,18 +42,11 @@ export default function TankPage() {
       </Page>
     );
   const Work = STAGES[(params.stage ?? "tank") as Stage["stage"]];
-  const stages = tank.data.tank.stem ?? [];
+  const stages = tank.data.tank.stages ?? [];
   return (
-    <Page name={tank.data.tank.name} stem={<Stem tankId={tankId} stages={stages} />}>
+    <Page name={tank.data.tank.name} nav={<StageNav tankId={tankId} stages={stages} />}>
       <title>{`${tank.data.tank.name}: ${params.stage ?? "tank"} · Reedmace`}</title>
-      <Work
-        key={tankId}
-        tankId={tankId}
-        standing={tank.data.standing}
-        tables={tables.data}
-        rank={tank.data.rank}
-        calibration={tank.data.calibration}
-      />
+      <Work key={tankId} tankId={tankId} logbook={tank.data.state} tables={tables.data} />
     </Page>
   );
 }

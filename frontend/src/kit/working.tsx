@@ -55,7 +55,7 @@ export function WorkingProvider({ children }: { children: ReactNode }) {
                       </div>
                       <small>
                         {titles.get(line.source)?.title ?? line.source}
-                        {titles.get(line.source) && <i> ({titles.get(line.source)?.standing})</i>}
+                        {titles.get(line.source) && <i> ({titles.get(line.source)?.provenance})</i>}
                       </small>
                     </li>
                   ))}

@@ -8,12 +8,17 @@ const line = { stroke: "var(--ink)", strokeWidth: 1.3, fill: "none" } as const;
 interface Props {
   sheet: Sheet;
   filter: Filter;
-  /** Drawn in the other place, beside the first. */
-  second?: boolean;
+  /** Its place among filters of its kind: 0 for the first, which stands where it usually does. */
+  place: number;
   /** Without hoses, intake and outlet: a fitting plan draws those where they go. */
   bare?: boolean;
   /** Middle of the body, cm from the tank's left face. */
   bodyXCm?: number;
+}
+
+/** Share of the tank's length at which the next of a kind stands: from the first place towards the other end. */
+function stand(first: number, reach: number, place: number): number {
+  return place === 0 ? first : first - reach / (place === 1 ? 1 : place + 0.5);
 }
 
 /** Where a label may point, in the front view. */
@@ -95,11 +100,11 @@ function Hose({ d, out }: { d: string; out?: boolean }) {
   );
 }
 
-function Canister({ sheet, filter, second, bare, bodyXCm }: Props) {
+function Canister({ sheet, filter, place, bare, bodyXCm }: Props) {
   const { left, tankWidth, rimY, waterY, bottomY, floorY, scale, substrate } = sheet;
   const w = filter.width_cm * scale;
   const h = Math.min(filter.height_cm * scale, sheet.standHeight - 6);
-  const middle = bodyXCm === undefined ? tankWidth * (second ? 0.34 : 0.72) : bodyXCm * scale;
+  const middle = bodyXCm === undefined ? tankWidth * stand(0.72, 0.38, place) : bodyXCm * scale;
   const x = left + middle - w / 2;
   const y = floorY - 8 - h - Math.min(sheet.canisterFoot, Math.max(sheet.standHeight - h - 6, 0));
   const inX = left + tankWidth - 26;
@@ -170,12 +175,12 @@ function Canister({ sheet, filter, second, bare, bodyXCm }: Props) {
   );
 }
 
-function HangOn({ sheet, filter, second, bare, bodyXCm }: Props) {
+function HangOn({ sheet, filter, place, bare, bodyXCm }: Props) {
   const { left, tankWidth, rimY, waterY, scale, sideLeft, sideWidth } = sheet;
   const w = filter.width_cm * scale;
   const h = filter.height_cm * scale;
   const x =
-    bodyXCm === undefined ? left + tankWidth * (second ? 0.14 : 0.66) : left + bodyXCm * scale - w / 2;
+    bodyXCm === undefined ? left + tankWidth * stand(0.66, 0.52, place) : left + bodyXCm * scale - w / 2;
   const top = rimY - 3 * scale;
   const stem = x + w * 0.78;
   const depth = (sheet.bottomY - waterY) * 0.6;
@@ -219,11 +224,11 @@ function HangOn({ sheet, filter, second, bare, bodyXCm }: Props) {
   );
 }
 
-function Sponge({ sheet, filter, second, bare }: Props) {
+function Sponge({ sheet, filter, place, bare }: Props) {
   const { left, tankWidth, bottomY, substrate, scale, sideLeft, sideWidth } = sheet;
   const w = filter.width_cm * scale;
   const h = filter.height_cm * scale;
-  const x = left + tankWidth * (second ? 0.14 : 0.88) - w / 2;
+  const x = left + tankWidth * stand(0.88, 0.74, place) - w / 2;
   const foot = bottomY - substrate;
   const cx = x + w / 2;
   const sx = sideLeft + sideWidth * 0.78;
@@ -324,11 +329,11 @@ function SheetWall({ sheet, filter, bare }: Props) {
   );
 }
 
-function Internal({ sheet, filter, second }: Props) {
+function Internal({ sheet, filter, place }: Props) {
   const { left, tankWidth, waterY, bottomY, substrate, scale } = sheet;
   const w = filter.width_cm * scale;
   const h = Math.min(filter.height_cm * scale, bottomY - substrate - waterY - 6);
-  const x = left + tankWidth * (second ? 0.1 : 0.86) - w / 2;
+  const x = left + tankWidth * stand(0.86, 0.76, place) - w / 2;
   const y = Math.min(waterY + 3 * scale, bottomY - substrate - h);
   return (
     <g>
@@ -351,11 +356,11 @@ function Internal({ sheet, filter, second }: Props) {
   );
 }
 
-function Box({ sheet, filter, second, bare }: Props) {
+function Box({ sheet, filter, place, bare }: Props) {
   const { left, tankWidth, bottomY, substrate, scale } = sheet;
   const w = filter.width_cm * scale;
   const h = filter.height_cm * scale;
-  const x = left + tankWidth * (second ? 0.14 : 0.88) - w / 2;
+  const x = left + tankWidth * stand(0.88, 0.74, place) - w / 2;
   const foot = bottomY - substrate;
   return (
     <g>

@@ -7,19 +7,21 @@ interface Props {
   fitting: FittingPlan;
   /** Where the water would stop, cm below the rim. */
   stopsBelowRimCm?: number;
-  /** A part to find and confirm. */
+  /** A part to find and confirm, by its role. */
   lookAt?: string;
+  /** Drawn without names and lengths, beside the one that is worked on. */
+  quiet?: boolean;
 }
 
-export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt }: Props) {
+export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = false }: Props) {
   const { left, floorY, scale, tankWidth, rimY } = sheet;
   // What stands beside the tank is drawn in the gap before the side view, however narrow.
   const x = (cm: number) => {
     const beyond = cm * scale - tankWidth;
     return left + (beyond > 0 ? tankWidth + 36 * (1 - Math.exp(-beyond / 60)) : cm * scale);
   };
-  const body = fitting.parts.find((p) => p.name === "body");
-  const intake = fitting.parts.find((p) => p.name === "intake");
+  const body = fitting.parts.find((p) => p.role === "body");
+  const intake = fitting.parts.find((p) => p.role === "intake");
   const y = (cm: number) => floorY - cm * scale;
   const stopY = stopsBelowRimCm === undefined ? null : rimY + stopsBelowRimCm * scale;
   return (
@@ -27,22 +29,24 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt }: Props) {
       {fitting.runs.map((run, i) => {
         const points = run.points.map((p): Point => [x(p.x_cm), y(p.y_cm)]);
         const d = rounded(points, run.bend_radius_cm * scale);
-        const thin = run.name === "air line";
+        const thin = run.role === "air-line";
         return (
-          <g key={run.name} fill="none" strokeLinejoin="round">
+          <g key={run.role} fill="none" strokeLinejoin="round">
             <path d={d} stroke="var(--ink)" strokeWidth={thin ? 1.6 : 8} />
             {!thin && (
               <path
                 d={d}
-                stroke={run.name === "return hose" ? "var(--water-deep)" : "var(--silt-deep)"}
+                stroke={run.role === "return-hose" ? "var(--water-deep)" : "var(--silt-deep)"}
                 strokeWidth={5.4}
               />
             )}
-            <CutLabel
-              points={points}
-              text={run.name === "drain" ? "drain" : `${run.name}: cut ${Math.ceil(run.cut_cm)} cm`}
-              turn={i}
-            />
+            {!quiet && (
+              <CutLabel
+                points={points}
+                text={run.role === "drain" ? "drain" : `${run.name}: cut ${Math.ceil(run.cut_cm)} cm`}
+                turn={i}
+              />
+            )}
           </g>
         );
       })}
@@ -73,20 +77,22 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt }: Props) {
         </g>
       )}
       {fitting.parts.map((p) =>
-        ["body", "sump", "filter"].includes(p.name) ? null : (
-          <g key={p.name} className="figures">
-            <Mark name={p.name} x={x(p.at.x_cm)} y={y(p.at.y_cm)} />
-            <text {...beside(p.name, x(p.at.x_cm), y(p.at.y_cm))} className="small">
-              {p.name}
-            </text>
+        ["body", "sump", "filter"].includes(p.role) || (quiet && p.role === "socket") ? null : (
+          <g key={p.role} className="figures">
+            <Mark name={p.role} x={x(p.at.x_cm)} y={y(p.at.y_cm)} />
+            {!quiet && (
+              <text {...beside(p.role, x(p.at.x_cm), y(p.at.y_cm))} className="small">
+                {p.name}
+              </text>
+            )}
           </g>
         ),
       )}
       {fitting.parts
-        .filter((p) => p.name === lookAt)
+        .filter((p) => p.role === lookAt)
         .map((p) => (
           <circle
-            key={p.name}
+            key={p.role}
             cx={x(p.at.x_cm)}
             cy={y(p.at.y_cm)}
             r={22}
@@ -95,7 +101,7 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt }: Props) {
             strokeWidth={3.5}
           />
         ))}
-      {fitting.faults.map((f, i) => (
+      {(quiet ? [] : fitting.faults).map((f, i) => (
         <g key={f.what} className="figures">
           <circle
             cx={x(f.at.x_cm)}

@@ -102,7 +102,7 @@ function specs(sheet: Sheet, plan: TankPlan, filter?: Filter | null): HandleSpec
 function fitted(sheet: Sheet, plan: TankPlan, fitting?: FittingPlan): HandleSpec[] {
   const found: HandleSpec[] = [];
   for (const name of ["intake", "outlet", "body"] as const) {
-    const part = fitting?.parts.find((p) => p.name === name);
+    const part = fitting?.parts.find((p) => p.role === name);
     if (!part) continue;
     found.push({
       name,

@@ -15,20 +15,26 @@ export interface SectionLabel {
   lines: [string, string?];
 }
 
+export interface SectionFilter {
+  key: string;
+  filter: Filter;
+  /** Its fitting plan: where its parts and runs really go. */
+  fitting?: FittingPlan;
+}
+
 export interface SectionProps {
   plan: TankPlan;
   volume?: TankVolume;
   animals?: Animals[];
   species?: Species[];
-  filter?: Filter | null;
+  /** Everything that hangs on the tank, in its order. */
+  filters?: SectionFilter[];
   labels?: SectionLabel[];
   /** Words in the water: what it carries today. */
   water?: string[];
   dimensions?: boolean;
-  /** The other half of a redundant pair. */
-  second?: Filter | null;
-  /** The fitting plan drawn on it. */
-  fitting?: FittingPlan;
+  /** Key of the filter whose plan is worked on: its handles, marks and faults are shown. */
+  working?: string;
   stopsBelowRimCm?: number;
   /** A part of the fitting plan to find on the drawing. */
   lookAt?: string;
@@ -38,7 +44,9 @@ export interface SectionProps {
 }
 
 export function Section(props: SectionProps) {
-  const { plan, animals, species, filter, caption } = props;
+  const { plan, animals, species, filters = [], caption } = props;
+  const first = filters.find((f) => f.key === props.working) ?? filters[0];
+  const places = placesOf(filters.map((f) => f.filter.kind));
   const sheet = useMemo(() => layOut(plan, 560, 610), [plan]);
   const small = usePhone();
   // A phone shows the tank itself as a strip; the stand and the side view are for wider screens.
@@ -55,34 +63,43 @@ export function Section(props: SectionProps) {
         <Room sheet={sheet} />
         <Glassware sheet={sheet} bare={props.water !== undefined} stones={(plan.tank.stone_kg ?? 0) > 0} />
         <Swimmers all={fish} />
-        {filter && (
+        {filters.map(({ key, filter, fitting }, i) => (
           <FilterParts
+            key={key}
             sheet={sheet}
             filter={filter}
-            bare={props.fitting !== undefined}
-            bodyXCm={
-              filter.kind === "canister" || filter.kind === "hang-on"
-                ? props.fitting?.parts.find((p) => p.name === "body")?.at.x_cm
-                : undefined
-            }
+            place={places[i] ?? 0}
+            bare={fitting !== undefined}
+            bodyXCm={fitting?.parts.find((p) => p.role === "body")?.at.x_cm}
           />
+        ))}
+        {filters.map(({ key, fitting }) =>
+          fitting ? (
+            <FitOverlay
+              key={key}
+              sheet={sheet}
+              fitting={fitting}
+              quiet={filters.length > 1 && key !== first?.key}
+              stopsBelowRimCm={key === first?.key ? props.stopsBelowRimCm : undefined}
+              lookAt={key === first?.key ? props.lookAt : undefined}
+            />
+          ) : null,
         )}
-        {props.fitting && (
-          <FitOverlay
-            sheet={sheet}
-            fitting={props.fitting}
-            stopsBelowRimCm={props.stopsBelowRimCm}
-            lookAt={props.lookAt}
-          />
-        )}
-        {props.second && <FilterParts sheet={sheet} filter={props.second} second />}
         <Figures {...props} sheet={sheet} />
-        {filter && props.labels && <Labels sheet={sheet} filter={filter} labels={props.labels} />}
+        {first && props.labels && (
+          <Labels sheet={sheet} filter={first.filter} labels={props.labels} many={filters.length > 1} />
+        )}
         {props.onMove && !small && (
-          <Handles sheet={sheet} plan={plan} filter={filter} fitting={props.fitting} onMove={props.onMove} />
+          <Handles
+            sheet={sheet}
+            plan={plan}
+            filter={first?.filter}
+            fitting={first?.fitting}
+            onMove={props.onMove}
+          />
         )}
         {props.onMove?.fill && small && (
-          <Handles sheet={sheet} plan={plan} filter={filter} onMove={{ fill: props.onMove.fill }} />
+          <Handles sheet={sheet} plan={plan} filter={first?.filter} onMove={{ fill: props.onMove.fill }} />
         )}
       </svg>
     </Frame>
@@ -312,8 +329,21 @@ function Span({ x0, x1, y, text }: { x0: number; x1: number; y: number; text: st
   );
 }
 
-function Labels({ sheet, filter, labels }: { sheet: Sheet; filter: Filter; labels: SectionLabel[] }) {
-  const spots = anchors({ sheet, filter });
+/** Filters of one kind stand beside each other: which place of its kind each takes. */
+function placesOf(kinds: Filter["kind"][]): number[] {
+  return kinds.map((kind, i) => kinds.slice(0, i).filter((k) => k === kind).length);
+}
+
+interface LabelsProps {
+  sheet: Sheet;
+  filter: Filter;
+  labels: SectionLabel[];
+  /** Whether other filters stand beside this one, so that no line points at it alone. */
+  many: boolean;
+}
+
+function Labels({ sheet, filter, labels, many }: LabelsProps) {
+  const spots = anchors({ sheet, filter, place: 0 });
   const { left, tankWidth, floorY, standHeight } = sheet;
   const places: Record<SectionLabel["at"], [number, number]> =
     filter.kind === "canister"
@@ -342,8 +372,17 @@ function Labels({ sheet, filter, labels }: { sheet: Sheet; filter: Filter; label
         const from = px > x + lines[0].length * 3.3 ? x + lines[0].length * 6.6 + 4 : x - 4;
         return (
           <g key={at}>
-            <path d={`M${from} ${y - 4} L${px} ${py}`} stroke="var(--seed)" strokeWidth={1.1} fill="none" />
-            <circle cx={px} cy={py} r={3} fill="var(--seed)" />
+            {!many && (
+              <>
+                <path
+                  d={`M${from} ${y - 4} L${px} ${py}`}
+                  stroke="var(--seed)"
+                  strokeWidth={1.1}
+                  fill="none"
+                />
+                <circle cx={px} cy={py} r={3} fill="var(--seed)" />
+              </>
+            )}
             <text x={x} y={y} className="strong">
               {lines[0]}
             </text>

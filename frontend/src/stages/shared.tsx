@@ -7,24 +7,21 @@ import type {
   Body,
   Entry,
   FilterPlan,
+  FittedFilter,
   FitPlan,
-  RankQuestion,
-  Standing,
+  LogbookState,
   StockPlan,
   Tables,
   TankPlan,
 } from "../api/schemas";
 import { Button, ProblemNote } from "../kit";
 import { useNarrow } from "../kit/usePhone";
+import type { SectionFilter } from "../section/Section";
 
 export interface StageProps {
   tankId: number;
-  standing: Standing;
+  logbook: LogbookState;
   tables: Tables;
-  /** What its filter is chosen for, by the saved plans. */
-  rank: RankQuestion;
-  /** Measured over computed flow by the newest test. */
-  calibration?: number | null;
 }
 
 /** Stated default until the tank is measured. */
@@ -45,21 +42,32 @@ export const DEFAULT_TANK: TankPlan = {
   surroundings: { behind_cm: 10, stand_height_cm: 70, sockets: 2, room: "living", water: "fresh" },
 };
 
-export function tankPlan(standing: Standing): TankPlan {
-  const body = standing.tank_plan?.body;
+export function tankPlan(logbook: LogbookState): TankPlan {
+  const body = logbook.tank_plan?.body;
   return body?.kind === "tank-plan" ? body : DEFAULT_TANK;
 }
-export function stockPlan(standing: Standing): StockPlan {
-  const body = standing.stock_plan?.body;
+export function stockPlan(logbook: LogbookState): StockPlan {
+  const body = logbook.stock_plan?.body;
   return body?.kind === "stock-plan" ? body : { kind: "stock-plan", animals: [] };
 }
-export function filterPlan(standing: Standing): FilterPlan {
-  const body = standing.filter_plan?.body;
+export function filterPlan(logbook: LogbookState): FilterPlan {
+  const body = logbook.filter_plan?.body;
   return body?.kind === "filter-plan" ? body : { kind: "filter-plan" };
 }
 
-export function fitPlan(standing: Standing): FitPlan {
-  const body = standing.fit_plan?.body;
+/** What hangs on the tank, as the drawing takes it. */
+export function hanging(plan: FilterPlan): SectionFilter[] {
+  return (plan.filters ?? []).filter((f) => f.retired !== true).map(({ key, filter }) => ({ key, filter }));
+}
+
+/** A key no filter of this tank ever had. */
+export function newFilterKey(filters: FittedFilter[]): string {
+  const numbers = filters.map((f) => Number(/^f(\d+)$/.exec(f.key)?.[1] ?? 0));
+  return `f${Math.max(0, ...numbers) + 1}`;
+}
+
+export function fitPlan(logbook: LogbookState): FitPlan {
+  const body = logbook.fit_plan?.body;
   return body?.kind === "fit-plan" ? body : { kind: "fit-plan" };
 }
 
@@ -129,10 +137,19 @@ interface SaveBarProps<T extends Body> {
   /** What stands in the logbook now, shown beside mine when another tab saved first. */
   describe: (body: T) => string;
   extra?: ReactNode;
+  /** What is typed cannot be: it is kept on this device, but not saved. */
+  blocked?: boolean;
 }
 
 /** Saves a draft; when another tab saved first, both are shown and the keeper chooses. */
-export function SaveBar<T extends Body>({ tankId, draft, words, describe, extra }: SaveBarProps<T>) {
+export function SaveBar<T extends Body>({
+  tankId,
+  draft,
+  words,
+  describe,
+  extra,
+  blocked = false,
+}: SaveBarProps<T>) {
   const write = useWrite(tankId);
   const save = async (basedOn: number | null) => {
     await write.mutateAsync({ body: draft.value, basedOn });
@@ -167,7 +184,7 @@ export function SaveBar<T extends Body>({ tankId, draft, words, describe, extra 
       )}
       <Bar>
         <Button
-          isDisabled={!draft.dirty || write.isPending}
+          isDisabled={!draft.dirty || write.isPending || blocked}
           onPress={() => void save(draft.basedOn).catch(() => undefined)}
         >
           {words}

@@ -12,7 +12,7 @@ import { Button, InlineButton, Lead, narrow, phone, ProblemNote, TextField, Verd
 import { DONE, entryOf } from "../stages/cycle/actions";
 import { about } from "../stages/cycle/dates";
 import { Section } from "../section/Section";
-import { filterPlan, stockPlan, tankPlan } from "../stages/shared";
+import { filterPlan, hanging, stockPlan, tankPlan } from "../stages/shared";
 
 export default function Today() {
   const today = useToday();
@@ -63,15 +63,15 @@ function TankRow({ row }: { row: TodayRow }) {
   const state = useTank(tank.id);
   const tables = useTables();
   const to = `/tanks/${tank.id}/${row.stage}`;
-  const words = Object.fromEntries((tank.stem ?? []).map((s) => [s.stage, s.words]));
+  const words = Object.fromEntries((tank.stages ?? []).map((s) => [s.stage, s.words]));
   return (
     <li data-urgent={advice?.stalled || undefined}>
       <div className="sketch">
         {state.data && (
           <Section
-            plan={tankPlan(state.data.standing)}
-            filter={filterPlan(state.data.standing).chosen}
-            animals={stockPlan(state.data.standing).animals}
+            plan={tankPlan(state.data.state)}
+            filters={hanging(filterPlan(state.data.state))}
+            animals={stockPlan(state.data.state).animals}
             species={tables.data?.species}
             caption={`${tank.name}, drawn to scale.`}
           />

@@ -27,7 +27,7 @@ class SourceRow(BaseModel):
     """One source."""
 
     key: str
-    standing: str
+    provenance: str
     title: str
 
 
@@ -66,7 +66,7 @@ def read_tables() -> Tables:
     return Tables(
         species=list(SPECIES.values()),
         catalogue=list(CATALOGUE),
-        sources=[SourceRow(key=s.key, standing=s.provenance, title=s.title) for s in SOURCES.values()],
+        sources=[SourceRow(key=s.key, provenance=s.provenance, title=s.title) for s in SOURCES.values()],
         computations=[Named(name=c.name, answers=c.answers) for c in COMPUTATIONS.values()],
         twins=[Twin(unit=u, twin=t, factor=f, offset=o) for u, t, f, o in TWINS],
         nitrogen_share=NitrogenShares(

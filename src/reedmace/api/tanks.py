@@ -42,10 +42,14 @@ from reedmace.logbook.stages import (
     FilterView,
     FitView,
     KeepView,
+    StockView,
+    TankView,
     buying_view,
     filter_view,
     fit_view,
     keep_view,
+    stock_view,
+    tank_view,
     with_draft,
 )
 
@@ -236,6 +240,24 @@ def _seen(tank_id: int, draft: Draft) -> LogbookState:
     return with_draft(replay(tanks().entries(tank_id)), draft)
 
 
+@door.post("/tanks/<int:tank_id>/views/tank")
+@door.input(Draft)
+@door.output(TankView)
+@door.doc(responses=REFUSED)
+def see_tank(tank_id: int, json_data: Draft) -> TankView:
+    """The Tank stage with what is typed on screen; nothing is written."""
+    return tank_view(_seen(tank_id, json_data))
+
+
+@door.post("/tanks/<int:tank_id>/views/stock")
+@door.input(Draft)
+@door.output(StockView)
+@door.doc(responses=REFUSED)
+def see_stock(tank_id: int, json_data: Draft) -> StockView:
+    """The Stock stage with what is typed on screen; nothing is written."""
+    return stock_view(_seen(tank_id, json_data))
+
+
 @door.post("/tanks/<int:tank_id>/views/filter")
 @door.input(Draft)
 @door.output(FilterView)
@@ -259,7 +281,7 @@ def see_fit(tank_id: int, json_data: Draft) -> FitView:
 @door.doc(responses=READ)
 def see_keep(tank_id: int) -> KeepView:
     """Flow over time and costs."""
-    return keep_view(replay(tanks().entries(tank_id)))
+    return keep_view(replay(tanks().entries(tank_id)), g.now)
 
 
 @door.get("/tanks/<int:tank_id>/buying")

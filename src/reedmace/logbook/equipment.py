@@ -7,7 +7,15 @@ from typing import Annotated
 
 import numpy as np
 
-from reedmace.core.filter import Basket, Filter, FilterFlowAnswer, FilterFlowQuestion, RankFiltersQuestion, filter_flow
+from reedmace.core.filter import (
+    CATALOGUE,
+    Basket,
+    Filter,
+    FilterFlowAnswer,
+    FilterFlowQuestion,
+    RankFiltersQuestion,
+    filter_flow,
+)
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.ranking import HungHere
 from reedmace.core.filter.room import Plumbing, Room
@@ -26,7 +34,7 @@ from reedmace.core.fit import (
     fitting_plan,
     fitting_steps,
 )
-from reedmace.core.fit.layout import sump_here
+from reedmace.core.fit.layout import drawn_hose_m, sump_here
 from reedmace.core.flow import OperatingPointQuestion, OverflowCheckAnswer, OverflowCheckQuestion, overflow_check
 from reedmace.core.stock import WasteLoadAnswer, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
@@ -69,11 +77,15 @@ def temperature_c(state: LogbookState) -> float:
 
 
 def stock_load(state: LogbookState) -> WasteLoadAnswer:
-    """What the planned animals make and eat. state: the tank's."""
-    stock = stock_plan(state)
+    """What the planned animals make and eat, held against this tank's water. state: the tank's."""
+    stock, place, answer = stock_plan(state), tank_plan(state).surroundings, volume(state)
     return waste_load(
         WasteLoadQuestion(
-            net_l=max(volume(state).net_l, 0.5),
+            net_l=max(answer.net_l, 0.5),
+            temperature_c=place.temperature_c,
+            ph=place.ph,
+            water=place.water,
+            tank_length_cm=max(answer.inside_length_cm, 5),
             animals=stock.animals,
             own_species=stock.own_species,
             feed_g_day=stock.feed_g_day,
@@ -144,7 +156,7 @@ def _as_laid(question: FittingPlanQuestion) -> FittingPlanQuestion:
     """The same with its hoses as long as they are drawn, where hoses make its path."""
     if not kind_of(question.filter.kind).hosed:
         return question
-    drawn = min(max(fitting_plan(question).hose_m, 0.2), 50)
+    drawn = drawn_hose_m(question)
     return question.model_copy(update={"plumbing": question.plumbing.model_copy(update={"hose_length_m": drawn})})
 
 
@@ -274,12 +286,16 @@ def rank_question(state: LogbookState) -> RankFiltersQuestion:
     """The ranking's question for this tank; what hangs there counts as it hangs. state: the tank's."""
     stock, plan = stock_plan(state), filter_plan(state)
     hung = hang(state)
+    # What is only looked at counts with the hoses it would get here, as it does once it is chosen.
+    hosed = [f for f in (*CATALOGUE, *plan.own_filters) if kind_of(f.kind).hosed]
+    base = fitting_question(state, FittedFilter(key="looked-at", filter=CATALOGUE[0], plumbing=plan.plumbing))
     return RankFiltersQuestion(
         room=room(state),
+        hose_m={f.id: drawn_hose_m(base.model_copy(update={"filter": f})) for f in hosed},
         animals=stock.animals,
         own_species=stock.own_species,
         feed_g_day=stock.feed_g_day,
-        plumbing=plan.plumbing,
+        plumbing=base.plumbing,
         priorities=plan.priorities,
         own_filters=plan.own_filters,
         hung=[HungHere(filter_id=h.filter.id, plumbing=h.plumbing, media=h.media) for h in hung],

@@ -2,7 +2,7 @@
 import { useMemo, useState } from "react";
 import { useDraft } from "../../api/drafts";
 import { useCompute, useTables } from "../../api/hooks";
-import type { AmmoniaProduct, CyclePlan, MethodChoice, Standing } from "../../api/schemas";
+import type { AmmoniaProduct, CyclePlan, MethodChoice, LogbookState } from "../../api/schemas";
 import {
   Caution,
   Fields,
@@ -54,21 +54,21 @@ const DOSED: CyclePlan["method"][] = ["measured-ammonia", "seeded-filter", "side
 
 export function CyclePlanForm({
   tankId,
-  standing,
+  logbook,
   netL,
 }: {
   tankId: number;
-  standing: Standing;
+  logbook: LogbookState;
   netL?: number;
 }) {
-  const around = tankPlan(standing).surroundings;
+  const around = tankPlan(logbook).surroundings;
   const water = around?.water ?? "fresh";
   const bare = useMemo<CyclePlan>(
     () => ({ ...FRESH, salinity_g_kg: SALT[water], start_ph: around?.ph ?? (water === "salt" ? 8.1 : 7.4) }),
     [water, around?.ph],
   );
-  const saved = standing.cycle_plan?.body.kind === "cycle-plan" ? standing.cycle_plan.body : bare;
-  const draft = useDraft<CyclePlan>(tankId, "cycle", saved, standing.cycle_plan?.id ?? null);
+  const saved = logbook.cycle_plan?.body.kind === "cycle-plan" ? logbook.cycle_plan.body : bare;
+  const draft = useDraft<CyclePlan>(tankId, "cycle", saved, logbook.cycle_plan?.id ?? null);
   const plan = draft.value;
   const product = plan.product ?? PRODUCTS["ammonium-chloride"];
   const dose = useCompute(
@@ -78,10 +78,10 @@ export function CyclePlanForm({
   const set = (change: Partial<CyclePlan>) => {
     draft.set((now) => ({ ...now, ...change }));
   };
-  const first = standing.cycle_plan == null;
+  const first = logbook.cycle_plan == null;
   const [choosing, setChoosing] = useState(first);
   const [means, setMeans] = useState<Means>({ ...NO_MEANS, plants: plan.plants ?? "none" });
-  const stock = stockPlan(standing);
+  const stock = stockPlan(logbook);
   const tables = useTables();
   const load = useCompute(
     "waste-load",
@@ -89,7 +89,7 @@ export function CyclePlanForm({
       ? { net_l: netL, animals: stock.animals, own_species: stock.own_species, feed_g_day: stock.feed_g_day }
       : null,
   );
-  const phosphate = standing.readings
+  const phosphate = logbook.readings
     ?.flatMap((e) =>
       e.body.kind === "reading" && e.body.phosphate_ppm != null ? [e.body.phosphate_ppm] : [],
     )

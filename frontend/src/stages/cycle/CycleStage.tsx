@@ -1,14 +1,14 @@
 /** Cycle: what to do today and why, the log as a chart, when it will be ready, and the leaves behind them. */
 import { useState } from "react";
 import { Link } from "react-router";
-import { useCompute, useCycle } from "../../api/hooks";
+import { useCycle, useView } from "../../api/hooks";
 import type { CycleState, Entry } from "../../api/schemas";
 import { ProblemError } from "../../api/client";
 import { CycleLog } from "../../charts/CycleLog";
 import { Figure, Lead, Leaves, ProblemNote, Verdict, Waiting, type Leaf } from "../../kit";
 import { Section } from "../../section/Section";
 import { kitShares, ppmWords } from "../../quantity/ppm";
-import { Bar, filterPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { Bar, filterPlan, hanging, tankPlan, TwoColumns, type StageProps } from "../shared";
 import { NewEntry } from "../keep/NewEntry";
 import { FirstAction, Foreseen, Then, Why } from "./actions";
 import { Cloudy } from "./Cloudy";
@@ -22,12 +22,11 @@ import { TestsBook } from "./TestsBook";
 import { WhatIf } from "./WhatIf";
 
 export function CycleStage(props: StageProps) {
-  const { tankId, standing } = props;
-  const plan = tankPlan(standing);
-  const volume = useCompute("tank-volume", plan.tank);
+  const { tankId, logbook } = props;
+  const plan = tankPlan(logbook);
+  const volume = useView(tankId, "tank", {}).data?.volume;
   const cycle = useCycle(tankId);
-  const filter = filterPlan(standing).chosen;
-  const latest = standing.readings?.findLast(
+  const latest = logbook.readings?.findLast(
     (e) => e.body.kind === "reading" && (e.body.ammonia_ppm != null || e.body.nitrite_ppm != null),
   );
   const state = cycle.data;
@@ -41,9 +40,9 @@ export function CycleStage(props: StageProps) {
         <>
           <Section
             plan={plan}
-            volume={volume.data}
-            filter={filter}
-            water={waterWords(latest ?? standing.readings?.at(-1))}
+            volume={volume}
+            filters={hanging(filterPlan(logbook))}
+            water={waterWords(latest ?? logbook.readings?.at(-1))}
             labels={
               begun && !state.stocked
                 ? [
@@ -56,7 +55,7 @@ export function CycleStage(props: StageProps) {
             }
             caption={`What the water carries: ${waterWords(latest).join(", ") || "not tested yet"}.${begun && !state.stocked ? (clears ? ` The film has cleared ${clears} in a day.` : " The film has not cleared a dose in a day yet.") : ""}`}
           />
-          <LogTest tankId={tankId} standing={standing} />
+          <LogTest tankId={tankId} logbook={logbook} />
         </>
       }
       beside={begun && <Why state={state} />}
@@ -68,12 +67,12 @@ export function CycleStage(props: StageProps) {
           <Verdict>
             Nothing lives in the filter yet. Begin its cycle, and the tests will say when animals may come.
           </Verdict>
-          <CyclePlanForm tankId={tankId} standing={standing} netL={volume.data?.net_l} />
-          <TestsBook tankId={tankId} standing={standing} />
-          <Files tankId={tankId} standing={standing} />
+          <CyclePlanForm tankId={tankId} logbook={logbook} netL={volume?.net_l} />
+          <TestsBook tankId={tankId} logbook={logbook} />
+          <Files tankId={tankId} logbook={logbook} />
         </>
       )}
-      {begun && <Begun {...props} state={state} netL={volume.data?.net_l} />}
+      {begun && <Begun {...props} state={state} netL={volume?.net_l} />}
     </TwoColumns>
   );
 }
@@ -83,9 +82,9 @@ interface BegunProps extends StageProps {
   netL?: number;
 }
 
-function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
+function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
   const [leaf, setLeaf] = useState(() => sessionStorage.getItem("reedmace.leaf") ?? "chart");
-  const start = cycleStart(standing);
+  const start = cycleStart(logbook);
   const dateOf = dater(start);
   const { advice, readiness, log, forecast } = state;
   if (!advice || !readiness || !log) return null;
@@ -133,18 +132,18 @@ function Begun({ tankId, standing, tables, state, netL }: BegunProps) {
       title: "Logbook",
       content: () => (
         <>
-          <TestsBook tankId={tankId} standing={standing} />
-          <NewEntry tankId={tankId} netL={netL} standing={standing} tables={tables} />
+          <TestsBook tankId={tankId} logbook={logbook} />
+          <NewEntry tankId={tankId} netL={netL} logbook={logbook} tables={tables} />
         </>
       ),
     },
     {
       id: "plan",
       title: "Plan",
-      content: () => <CyclePlanForm tankId={tankId} standing={standing} netL={netL} />,
+      content: () => <CyclePlanForm tankId={tankId} logbook={logbook} netL={netL} />,
     },
     { id: "cloudy", title: "Cloudy?", content: () => <Cloudy log={log} /> },
-    { id: "files", title: "Kit and files", content: () => <Files tankId={tankId} standing={standing} /> },
+    { id: "files", title: "Kit and files", content: () => <Files tankId={tankId} logbook={logbook} /> },
   ];
   return (
     <>

@@ -2,7 +2,7 @@
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { useCycle, useTables, useTank } from "../../api/hooks";
-import type { CycleState, Entry, Standing, Tables } from "../../api/schemas";
+import type { CycleState, Entry, LogbookState, Tables } from "../../api/schemas";
 import { Page } from "../../app/Page";
 import { CycleLog } from "../../charts/CycleLog";
 import { Button, Lead, Verdict, Waiting } from "../../kit";
@@ -24,7 +24,7 @@ export default function DiarySheet() {
         <Sheet
           tankId={tankId}
           name={tank.data.tank.name}
-          standing={tank.data.standing}
+          logbook={tank.data.state}
           tables={tables.data}
           state={cycle.data}
         />
@@ -38,15 +38,15 @@ export default function DiarySheet() {
 interface Props {
   tankId: number;
   name: string;
-  standing: Standing;
+  logbook: LogbookState;
   tables: Tables;
   state: CycleState;
 }
 
-function Sheet({ tankId, name, standing, tables, state }: Props) {
-  const start = cycleStart(standing);
+function Sheet({ tankId, name, logbook, tables, state }: Props) {
+  const start = cycleStart(logbook);
   const dateOf = dater(start);
-  const plan = standing.cycle_plan?.body;
+  const plan = logbook.cycle_plan?.body;
   if (plan?.kind !== "cycle-plan" || !state.log)
     return (
       <>
@@ -55,11 +55,11 @@ function Sheet({ tankId, name, standing, tables, state }: Props) {
       </>
     );
   const deeds = [
-    ...(standing.readings ?? []),
-    ...(standing.doses ?? []),
-    ...(standing.alkalinity ?? []),
-    ...(standing.changes ?? []),
-    ...(standing.events ?? []),
+    ...(logbook.readings ?? []),
+    ...(logbook.doses ?? []),
+    ...(logbook.alkalinity ?? []),
+    ...(logbook.changes ?? []),
+    ...(logbook.events ?? []),
   ]
     .filter((e) => new Date(e.at).getTime() >= start.getTime() - 86_400_000)
     .sort((a, b) => a.at.localeCompare(b.at));

@@ -6,9 +6,9 @@ import { CsvImport } from "./CsvImport";
 import { KitForm } from "./KitForm";
 import { useState } from "react";
 
-export function Files({ tankId, standing }: Pick<StageProps, "tankId" | "standing">) {
+export function Files({ tankId, logbook }: Pick<StageProps, "tankId" | "logbook">) {
   const [devices, setDevices] = useState(false);
-  const count = standing.readings?.length ?? 0;
+  const count = logbook.readings?.length ?? 0;
   return (
     <>
       <section aria-label="Out">
@@ -17,11 +17,11 @@ export function Files({ tankId, standing }: Pick<StageProps, "tankId" | "standin
           {count > 0 && <a href={`/api/tanks/${tankId}/readings.csv`}>Readings as CSV ({count})</a>}
           <a href={`/api/tanks/${tankId}/bundle.json`}>The whole logbook as JSON</a>
           <a href={`/api/tanks/${tankId}/calendar.ics`}>What comes next, as a calendar</a>
-          {standing.cycle_plan && <a href={`/api/tanks/${tankId}/cycle.sbml`}>The model as SBML</a>}
+          {logbook.cycle_plan && <a href={`/api/tanks/${tankId}/cycle.sbml`}>The model as SBML</a>}
         </Bar>
       </section>
       <CsvImport tankId={tankId} />
-      <KitForm tankId={tankId} standing={standing} />
+      <KitForm tankId={tankId} logbook={logbook} />
       <section aria-label="Devices that test">
         <InlineButton
           aria-expanded={devices}

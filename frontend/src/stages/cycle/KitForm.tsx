@@ -1,7 +1,7 @@
 /** The steps printed on the keeper's own kit, typed in by the keeper; no card is copied. */
 import { useState } from "react";
 import { useDraft } from "../../api/drafts";
-import type { KitPlan, KitSteps, Standing } from "../../api/schemas";
+import type { KitPlan, KitSteps, LogbookState } from "../../api/schemas";
 import { FieldBox, Fields, Lead, NumberBox, PickOne, TextField } from "../../kit";
 import { SaveBar } from "../shared";
 import { kitPlan } from "./useKit";
@@ -12,8 +12,8 @@ const ROWS = [
   ["nitrate_ppm", "Nitrate steps"],
 ] as const;
 
-export function KitForm({ tankId, standing }: { tankId: number; standing: Standing }) {
-  const draft = useDraft<KitPlan>(tankId, "kit", kitPlan(standing), standing.kit_plan?.id ?? null);
+export function KitForm({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
+  const draft = useDraft<KitPlan>(tankId, "kit", kitPlan(logbook), logbook.kit_plan?.id ?? null);
   const kit = draft.value.kit ?? {};
   const set = (change: Partial<KitSteps>) => {
     draft.set((now) => ({ ...now, kit: { ...now.kit, ...change } }));

@@ -3,7 +3,7 @@ import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
 import { useCompute, useWrite } from "../../api/hooks";
-import type { AnswerOf, Reading, Standing } from "../../api/schemas";
+import type { AnswerOf, Reading, LogbookState } from "../../api/schemas";
 import { Button, InlineButton, phone, ProblemNote, TextField } from "../../kit";
 import { usePhone } from "../../kit/usePhone";
 import { TapTest } from "./TapTest";
@@ -32,11 +32,11 @@ const NAMES: Record<Field, string> = {
 type Way = "taps" | "line" | "boxes";
 const SHELF_WAY = "reedmace.logtest";
 
-export function LogTest({ tankId, standing }: { tankId: number; standing: Standing }) {
+export function LogTest({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
   const small = usePhone();
   const [way, setWay] = useState<Way | null>(() => localStorage.getItem(SHELF_WAY) as Way | null);
   const chosen = way ?? (small ? "taps" : "line");
-  const kit = kitSteps(standing);
+  const kit = kitSteps(logbook);
   const [written, setWritten] = useState<number | "held" | null>(null);
   const undo = useWrite(tankId);
   const choose = (next: Way) => {

@@ -3,17 +3,17 @@ import { useState } from "react";
 import { styled } from "styled-components";
 import { ProblemError } from "../../api/client";
 import { useEntries, useWrite } from "../../api/hooks";
-import type { Entry, Reading, Standing } from "../../api/schemas";
+import type { Entry, Reading, LogbookState } from "../../api/schemas";
 import { Button, Fields, InlineButton, Lead, NumberBox, ProblemNote, YesNo } from "../../kit";
 import { Bar } from "../shared";
 import { FIELDS } from "./LogTest";
 import { When } from "./When";
 import { Table } from "./Ready";
 
-export function TestsBook({ tankId, standing }: { tankId: number; standing: Standing }) {
+export function TestsBook({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
   const entries = useEntries(tankId);
   const [open, setOpen] = useState<number | null>(null);
-  const readings = [...(standing.readings ?? [])].reverse();
+  const readings = [...(logbook.readings ?? [])].reverse();
   const byId = new Map((entries.data?.entries ?? []).map((e) => [e.id, e]));
   const earlier = (entry: Entry): Entry[] => {
     const found: Entry[] = [];

@@ -1,11 +1,11 @@
 /** Days of a cycle as dates. */
-import type { Standing } from "../../api/schemas";
+import type { LogbookState } from "../../api/schemas";
 
 const DAY_MS = 86_400_000;
 
-export function cycleStart(standing: Standing): Date {
-  return standing.cycle_plan?.body.kind === "cycle-plan"
-    ? new Date(standing.cycle_plan.body.started_at)
+export function cycleStart(logbook: LogbookState): Date {
+  return logbook.cycle_plan?.body.kind === "cycle-plan"
+    ? new Date(logbook.cycle_plan.body.started_at)
     : new Date();
 }
 

@@ -1,5 +1,5 @@
 /** The keeper's own kit: the steps printed on it. */
-import type { KitPlan, KitSteps, Standing } from "../../api/schemas";
+import type { KitPlan, KitSteps, LogbookState } from "../../api/schemas";
 
 /** Steps most colour kits have; stated, and the keeper's own replace them. */
 const USUAL: Required<KitSteps> = {
@@ -11,13 +11,13 @@ const USUAL: Required<KitSteps> = {
   expired: false,
 };
 
-export function kitPlan(standing: Standing): KitPlan {
-  const body = standing.kit_plan?.body;
+export function kitPlan(logbook: LogbookState): KitPlan {
+  const body = logbook.kit_plan?.body;
   return body?.kind === "kit-plan" ? body : FRESH;
 }
 
-export function kitSteps(standing: Standing): Required<KitSteps> {
-  return { ...USUAL, ...kitPlan(standing).kit };
+export function kitSteps(logbook: LogbookState): Required<KitSteps> {
+  return { ...USUAL, ...kitPlan(logbook).kit };
 }
 
 const FRESH: KitPlan = { kind: "kit-plan", kit: USUAL };

@@ -1,64 +1,40 @@
 /** Shopping list and comparison on one sheet, for the screen and for paper. */
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
-import { saveCsv } from "../../api/client";
-import { useCompute, useTables, useTank } from "../../api/hooks";
+import { useBuying, useTank, useView } from "../../api/hooks";
 import { Page } from "../../app/Page";
-import { Button, Figure, Lead, ProblemNote, Verdict, Waiting } from "../../kit";
-import { Bar, filterPlan, stockPlan } from "../shared";
+import { Button, Figure, Lead, Verdict, Waiting } from "../../kit";
+import { Bar, filterPlan, hanging } from "../shared";
 import { ComparisonTable } from "./Compare";
+
+const MOST = 4;
 
 export default function BuyingSheet() {
   const tankId = Number(useParams().tankId);
   const tank = useTank(tankId);
-  const tables = useTables();
-  const standing = tank.data?.standing;
-  const plan = standing ? filterPlan(standing) : null;
-  const stock = standing ? stockPlan(standing) : null;
-  const cycle = standing?.cycle_plan?.body;
-  const guard = (stock?.animals ?? []).some(
-    (a) =>
-      [...(stock?.own_species ?? []), ...(tables.data?.species ?? [])].find((s) => s.id === a.species_id)
-        ?.needs_guard,
-  );
-  const rank = tank.data?.rank;
-  const question =
-    plan?.chosen && rank
-      ? {
-          filter: plan.chosen,
-          plumbing: plan.plumbing,
-          media: plan.media,
-          net_l: rank.room.net_l,
-          depth_cm: rank.room.water_depth_cm,
-          needs_guard: guard,
-          filters_count: plan.second?.id === plan.chosen.id ? 2 : 1,
-          ...(cycle?.kind === "cycle-plan" ? { product: cycle.product, target_ppm: cycle.target_ppm } : {}),
-        }
-      : null;
-  const list = useCompute("shopping-list", question);
-  const ranking = useCompute("rank-filters", rank ?? null);
+  const list = useBuying(tankId);
+  const view = useView(tankId, "filter", {});
+  const chosen = tank.data ? hanging(filterPlan(tank.data.state)) : [];
   return (
     <Page name={tank.data?.tank.name}>
       <title>{`${tank.data?.tank.name ?? "Tank"}: to buy · Reedmace`}</title>
-      <ProblemNote problem={list.error ?? ranking.error} />
-      {!tank.data && <Waiting>Writing the list…</Waiting>}
-      {tank.data && !question && (
+      {list.isPending && <Waiting>Writing the list…</Waiting>}
+      {tank.data && list.isError && (
         <>
           <Verdict>Choose a filter first: the list is made for it.</Verdict>
           <Link to={`/tanks/${tankId}/filter`}>To the Filter stage</Link>
         </>
       )}
-      {list.data && question && (
+      {list.data && (
         <Sheet>
           <Verdict>
-            To buy for {tank.data?.tank.name}: {plan?.chosen?.name}
-            {plan?.second && plan.second.id !== plan.chosen?.id ? ` and ${plan.second.name}` : ""}.
+            To buy for {tank.data?.tank.name}: {chosen.map((f) => f.filter.name).join(" and ")}.
           </Verdict>
           <Lead>
             <Figure title="Quantities" lines={list.data.working}>
               {list.data.verdict}
             </Figure>{" "}
-            Amounts come from your own water and plumbing.
+            Lengths and pieces are those of your own fitting plan.
           </Lead>
           <Bar className="screen-only">
             <Button
@@ -68,12 +44,9 @@ export default function BuyingSheet() {
             >
               Print
             </Button>
-            <Button
-              $quiet
-              onPress={() => void saveCsv("/api/compute/shopping-list.csv", question, "shopping-list.csv")}
-            >
+            <a href={`/api/tanks/${tankId}/buying.csv`} download>
               As CSV
-            </Button>
+            </a>
             <Link to={`/tanks/${tankId}/filter`}>Back to Filter</Link>
           </Bar>
           <table>
@@ -102,13 +75,10 @@ export default function BuyingSheet() {
               ))}
             </tbody>
           </table>
-          {ranking.data && (
+          {view.data && (
             <>
               <h2>The best four on this tank</h2>
-              <ComparisonTable
-                candidates={ranking.data.ranked.slice(0, 4)}
-                pricePerKwh={rank?.price_per_kwh ?? 0.3}
-              />
+              <ComparisonTable candidates={view.data.ranking.ranked.slice(0, MOST)} />
             </>
           )}
         </Sheet>

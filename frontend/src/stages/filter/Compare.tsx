@@ -7,7 +7,7 @@ import { YesNo } from "../../kit";
 const MOST = 4;
 const OFFERED = 10;
 
-export function Compare({ answer, pricePerKwh }: { answer: RankAnswer; pricePerKwh: number }) {
+export function Compare({ answer }: { answer: RankAnswer }) {
   const [ids, setIds] = useState<string[]>([]);
   const best = answer.ranked.slice(0, OFFERED);
   const picked = ids.filter((id) => best.some((c) => c.filter_id === id));
@@ -26,15 +26,12 @@ export function Compare({ answer, pricePerKwh }: { answer: RankAnswer; pricePerK
           />
         ))}
       </Choices>
-      <ComparisonTable
-        candidates={best.filter((c) => shown.includes(c.filter_id))}
-        pricePerKwh={pricePerKwh}
-      />
+      <ComparisonTable candidates={best.filter((c) => shown.includes(c.filter_id))} />
     </>
   );
 }
 
-const LINES: [string, (c: Candidate, pricePerKwh: number) => string][] = [
+const LINES: [string, (c: Candidate) => string][] = [
   ["Kind", (c) => c.kind],
   ["On the box", (c) => `${c.box_lph.toFixed(0)} L/h`],
   ["Delivered, clean", (c) => `${c.delivered_lph.toFixed(0)} L/h`],
@@ -47,20 +44,14 @@ const LINES: [string, (c: Candidate, pricePerKwh: number) => string][] = [
   ],
   ["Media if ceramic", (c) => `${c.media_kg.toFixed(1)} kg`],
   ["Lifts over", (c) => (c.rise_m > 0 ? `${(c.rise_m * 100).toFixed(0)} cm` : "nothing")],
-  ["Power", (c) => `${c.watts} W`],
+  ["Power", (c) => `${Number(c.watts.toFixed(1))} W`],
   ["To buy", (c) => c.price.toFixed(0)],
   ["Three years, with power", (c) => c.money_three_years.toFixed(0)],
   ["For it, against it", (c) => c.reason],
   ["Points of 100", (c) => c.score.toFixed(0)],
 ];
 
-export function ComparisonTable({
-  candidates,
-  pricePerKwh,
-}: {
-  candidates: Candidate[];
-  pricePerKwh: number;
-}) {
+export function ComparisonTable({ candidates }: { candidates: Candidate[] }) {
   return (
     <Scroll>
       <table>
@@ -81,7 +72,7 @@ export function ComparisonTable({
             <tr key={label}>
               <th scope="row">{label}</th>
               {candidates.map((c) => (
-                <td key={c.filter_id}>{cell(c, pricePerKwh)}</td>
+                <td key={c.filter_id}>{cell(c)}</td>
               ))}
             </tr>
           ))}

@@ -1,9 +1,8 @@
 /** The chosen filter's baskets, ordered along its own water path by drag or by keys. */
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import { styled } from "styled-components";
-import { useCompute } from "../../api/hooks";
-import type { Basket, Filter, Plumbing } from "../../api/schemas";
-import { Button, Caution, Figure, NumberBox, ProblemNote, Select, YesNo } from "../../kit";
+import type { Basket, Filter, MediaStack } from "../../api/schemas";
+import { Button, Caution, Figure, NumberBox, Select, YesNo } from "../../kit";
 import { Bar, Facts } from "../shared";
 
 const MEDIA: readonly (readonly [Basket["media"], string])[] = [
@@ -22,45 +21,13 @@ const MEDIA: readonly (readonly [Basket["media"], string])[] = [
 
 interface Props {
   filter: Filter;
-  netL: number;
-  plumbing: Plumbing;
-  riseM: number;
-  /** Food the stock eats, whose dirt the media catch; left out until it is known. */
-  feedGDay?: number;
-  heavyStock?: boolean;
   baskets: Basket[];
+  /** What the stack does on this tank, as the stage's view has it. */
+  answer: MediaStack | null;
   onChange: (baskets: Basket[]) => void;
 }
 
-export function MediaBuilder({
-  filter,
-  netL,
-  plumbing,
-  riseM,
-  feedGDay,
-  heavyStock,
-  baskets,
-  onChange,
-}: Props) {
-  const hosed = filter.kind === "canister" || filter.kind === "sump";
-  const stack = useCompute("media-stack", {
-    kind: filter.kind,
-    path: filter.media_path,
-    baskets,
-    space_l: Math.max(filter.media_l, 0.05),
-    face_cm2: filter.face_cm2,
-    net_l: netL,
-    pump:
-      filter.max_head_m != null
-        ? { max_flow_lph: filter.box_lph, max_head_m: filter.max_head_m, curve: filter.curve }
-        : null,
-    hose_bore_mm: (hosed ? (plumbing.hose_bore_mm ?? filter.hose_bore_mm) : filter.tube_bore_mm) ?? 16,
-    hose_length_m: hosed ? plumbing.hose_length_m : 0.3,
-    rise_to_open_air_m: riseM,
-    feed_g_day: feedGDay,
-    heavy_stock: heavyStock,
-  });
-  const answer = stack.error ? undefined : stack.data;
+export function MediaBuilder({ filter, baskets, answer, onChange }: Props) {
   const change = (index: number, next: Partial<Basket>) => {
     onChange(baskets.map((b, i) => (i === index ? { ...b, ...next } : b)));
   };
@@ -174,7 +141,6 @@ export function MediaBuilder({
         </Button>
         <span>{filter.media_l} L of room.</span>
       </Bar>
-      <ProblemNote problem={stack.error} />
       {answer && baskets.length > 0 && (
         <>
           <p role="status">{answer.verdict}</p>
@@ -191,17 +157,17 @@ export function MediaBuilder({
             <Fact name="Weighs dry" value={`${answer.mass_kg.toFixed(1)} kg`} lines={answer.working} />
             <Fact name="Film area" value={`${answer.film_m2.toFixed(1)} m²`} lines={answer.working} />
             <Fact
-              name="Media-mass school"
+              name="By the media-mass rule"
               value={`${answer.has_kg.toFixed(1)} of ${answer.asked_kg.toFixed(1)} kg`}
               lines={answer.working}
             />
             {answer.clean_lph != null && (
               <Fact name="Clean flow" value={`${answer.clean_lph.toFixed(0)} L/h`} lines={answer.working} />
             )}
-            {answer.service_day != null && (
+            {answer.service_days != null && (
               <Fact
                 name="Clean after"
-                value={`${answer.service_day.toFixed(0)} days`}
+                value={`${answer.service_days.toFixed(0)} days`}
                 lines={answer.working}
               />
             )}

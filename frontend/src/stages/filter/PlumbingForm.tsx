@@ -1,7 +1,6 @@
 /** Hoses and fittings as planned. */
 import type { Plumbing } from "../../api/schemas";
 import { Fields, NumberBox } from "../../kit";
-import { QuantityField } from "../../quantity";
 
 type Fitting = NonNullable<Plumbing["fittings"]>[number];
 const USUAL: Fitting[] = [
@@ -23,10 +22,12 @@ const COUNTED = [
 
 interface Props {
   plumbing: Plumbing;
+  /** Hoses as they are laid out: then that is their length, and Fit is where it changes. */
+  laidM?: number;
   onChange: (change: Partial<Plumbing>) => void;
 }
 
-export function PlumbingForm({ plumbing, onChange }: Props) {
+export function PlumbingForm({ plumbing, laidM, onChange }: Props) {
   const all = plumbing.fittings ?? USUAL;
   const put = (kind: Fitting["kind"], count: number) => {
     const rest = all.filter((f) => f.kind !== kind);
@@ -34,14 +35,7 @@ export function PlumbingForm({ plumbing, onChange }: Props) {
   };
   return (
     <Fields>
-      <QuantityField
-        label="Both hoses together"
-        kind="length"
-        value={(plumbing.hose_length_m ?? 2.8) * 100}
-        onChange={(cm) => {
-          onChange({ hose_length_m: cm / 100 });
-        }}
-      />
+      {laidM !== undefined && <p>{laidM.toFixed(2)} m of hose as laid out; Fit is where it is moved.</p>}
       <NumberBox
         label="Hose bore, mm (0: the filter’s own)"
         value={plumbing.hose_bore_mm ?? 0}
@@ -50,15 +44,6 @@ export function PlumbingForm({ plumbing, onChange }: Props) {
         onChange={(mm) => {
           onChange({ hose_bore_mm: mm >= 6 ? mm : null });
         }}
-      />
-      <QuantityField
-        label="Outlet above the water"
-        kind="length"
-        value={plumbing.outlet_above_water_cm ?? -2}
-        onChange={(cm) => {
-          onChange({ outlet_above_water_cm: cm });
-        }}
-        hint="below 0 it lies under water"
       />
       <NumberBox
         label="Pump speed, % of full"

@@ -25,7 +25,7 @@ export function RankedList({ answer, shown, onSee }: Props) {
             name={c.name}
             flow={c.delivered_lph}
             words={c.reason}
-            cost={`${c.watts} W · ${c.price.toFixed(0)}`}
+            cost={`${Number(c.watts.toFixed(1))} W · ${c.price.toFixed(0)}`}
           />
         ))}
       </Ranked>
@@ -41,7 +41,7 @@ export function RankedList({ answer, shown, onSee }: Props) {
                 name={p.name}
                 flow={p.delivered_lph}
                 words={`would come ${p.would_rank === 1 ? "first" : `number ${p.would_rank}`} among the single ones`}
-                cost={`${p.watts} W · ${p.price.toFixed(0)}`}
+                cost={`${Number(p.watts.toFixed(1))} W · ${p.price.toFixed(0)}`}
               />
             ))}
           </Ranked>

@@ -22,12 +22,12 @@ export function Dangers({ answer, shown, onShow }: Props) {
       </p>
       <List>
         {answer.mishaps.map((m) => (
-          <li key={m.what}>
+          <li key={m.code}>
             <button
               type="button"
-              aria-pressed={shown === m.what}
+              aria-pressed={shown === m.code}
               onClick={() => {
-                onShow(shown === m.what ? null : m.what);
+                onShow(shown === m.code ? null : m.code);
               }}
             >
               <b>{m.what}</b>

@@ -1,266 +1,178 @@
-/** Fit: the plan on the section, what to cut, the steps in order, what could go wrong, and the flow proved. */
+/** Fit: each filter's plan on the section, what to cut, its steps, what could go wrong, and its flow proved. */
 import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { useDraft } from "../../api/drafts";
-import type { FitPlan, Layout } from "../../api/schemas";
-import {
-  Caution,
-  Fields,
-  Figure,
-  Lead,
-  NumberBox,
-  PickOne,
-  ProblemNote,
-  Verdict,
-  Waiting,
-  YesNo,
-} from "../../kit";
+import { useView } from "../../api/hooks";
+import type { FitPlan, FittedView, Layout } from "../../api/schemas";
+import { Caution, Figure, Lead, PickOne, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
-import { fitPlan, SaveBar, TwoColumns, type StageProps } from "../shared";
+import { fitPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
 import { Dangers } from "./Dangers";
 import { Devices } from "./Devices";
 import { FlowTests } from "./FlowTests";
+import { LayoutForm } from "./LayoutForm";
 import { MoveFilter } from "./MoveFilter";
 import { Steps } from "./Steps";
-import { useFitting } from "./useFitting";
 
-export function FitStage({ tankId, standing, tables, rank, calibration }: StageProps) {
-  const draft = useDraft<FitPlan>(tankId, "fit", fitPlan(standing), standing.fit_plan?.id ?? null);
-  const layout = draft.value.layout ?? {};
-  const { plan, choice, filter, v, fitting, flow, danger, steps } = useFitting(
-    standing,
-    tables,
-    rank,
-    layout,
-  );
+export function FitStage({ tankId, logbook }: StageProps) {
+  const draft = useDraft<FitPlan>(tankId, "fit", fitPlan(logbook), logbook.fit_plan?.id ?? null);
+  const [picked, setPicked] = useState<string | null>(null);
   const [mishap, setMishap] = useState<string | null>(null);
-  const put = (change: Partial<Layout>) => {
-    draft.set((now) => ({ ...now, layout: { ...now.layout, ...change } }));
-  };
-  const all = steps.data?.steps ?? [];
-  const ticks = standing.steps_done ?? {};
-  const done = all.filter((s) => s.id in ticks).length;
-  const next = all.find((s) => !(s.id in ticks));
-  if (!filter)
+  const plan = tankPlan(logbook);
+  const asked = useView(tankId, "fit", { fit_plan: draft.value });
+  const view = asked.error ? undefined : asked.data;
+  const one = view?.filters.find((f) => f.hung.key === picked) ?? view?.filters[0];
+  if (view && !one)
     return (
-      <TwoColumns drawing={<Section plan={plan} volume={v} caption="The tank, before a filter is chosen." />}>
-        <Verdict>Choose a filter first: the steps are made for it.</Verdict>
+      <TwoColumns
+        drawing={<Section plan={plan} volume={view.volume} caption="The tank, before a filter is chosen." />}
+      >
+        <Verdict>{view.verdict}</Verdict>
         <Lead>
           <Link to={`/tanks/${tankId}/filter`}>To the Filter stage</Link>
         </Lead>
       </TwoColumns>
     );
-  const computed = (flow.data?.pumped ?? flow.data?.lifted)?.delivered_lph;
-  const answer = fitting.error ? undefined : fitting.data;
-  const shown = danger.data?.mishaps.find((m) => m.what === mishap);
+  const put = (change: Partial<Layout>) => {
+    if (!one) return;
+    const key = one.hung.key;
+    draft.set((now) => ({
+      ...now,
+      places: { ...now.places, [key]: { ...(now.places?.[key] ?? one.hung.layout), ...change } },
+    }));
+  };
   const moving = (key: "intake_x_cm" | "outlet_x_cm" | "body_x_cm") => (cm: number) => {
     put({ [key]: cm });
   };
+  const ticks = one ? (logbook.steps_done?.[one.hung.key] ?? {}) : {};
   return (
     <TwoColumns
       drawing={
         <>
           <Section
             plan={plan}
-            volume={v}
-            filter={filter}
-            second={choice.second}
-            fitting={answer}
-            lookAt={next?.look_at ?? undefined}
-            stopsBelowRimCm={shown?.stops_below_rim_cm}
+            volume={view?.volume}
+            filters={view?.filters.map(({ hung }) => ({
+              key: hung.key,
+              filter: hung.filter,
+              fitting: hung.plan,
+            }))}
+            working={one?.hung.key}
+            lookAt={one?.steps.find((s) => s.id === one.next_step_id)?.look_at ?? undefined}
+            stopsBelowRimCm={one?.danger.mishaps.find((m) => m.code === mishap)?.stops_below_rim_cm}
             onMove={{
               intake: moving("intake_x_cm"),
               outlet: moving("outlet_x_cm"),
               body: moving("body_x_cm"),
             }}
-            caption={`${filter.name} fitted to the tank, to scale. ${answer?.verdict ?? ""}`}
+            caption={
+              one
+                ? `${one.hung.filter.name} fitted to the tank, to scale. ${one.hung.plan.verdict}`
+                : "The tank."
+            }
           />
-          <ProblemNote problem={fitting.error} />
-          {answer && answer.faults.length > 0 ? (
-            <Faults aria-label="Faults in the plan">
-              {answer.faults.map((f) => (
-                <li key={f.what}>
-                  {f.what} <b>{f.remedy}</b>
-                </li>
-              ))}
-            </Faults>
-          ) : null}
+          <ProblemNote problem={asked.error} />
+          {one && <FaultList one={one} />}
         </>
       }
       beside={
-        <>
-          {answer && answer.cuts.length > 0 && (
-            <Cuts aria-label="Cut list">
-              {answer.cuts.map((c) => (
-                <li key={c.item}>
-                  <b>
-                    <Figure title={c.item} lines={answer.working}>
-                      {c.amount.toFixed(0)} {c.unit === "cm" ? "cm" : "×"}
-                    </Figure>{" "}
-                    {c.item}
-                  </b>
-                  <small>{c.how}</small>
-                </li>
-              ))}
-            </Cuts>
-          )}
-          {danger.data && <Dangers answer={danger.data} shown={mishap} onShow={setMishap} />}
-          <FlowTests
-            tankId={tankId}
-            standing={standing}
-            calibration={calibration}
-            computed={computed}
-            filter={filter}
-          />
-          <details>
-            <summary>Replacing a filter, or moving the tank</summary>
-            <MoveFilter />
-          </details>
-          <details>
-            <summary>Devices: a flow meter, a smart plug</summary>
-            <Devices tankId={tankId} />
-          </details>
-        </>
+        one && (
+          <>
+            <CutList one={one} />
+            <Dangers answer={one.danger} shown={mishap} onShow={setMishap} />
+            <FlowTests key={one.hung.key} tankId={tankId} one={one} />
+            <details>
+              <summary>Replacing a filter, or moving the tank</summary>
+              <MoveFilter />
+            </details>
+            <details>
+              <summary>Devices: a flow meter, a smart plug</summary>
+              <Devices tankId={tankId} />
+            </details>
+          </>
+        )
       }
     >
-      <Verdict $small>
-        {next ? (
-          <>
-            Next: <em>{next.title.toLowerCase()}.</em> {done} of {all.length} steps done.
-          </>
-        ) : all.length ? (
-          <>Fitted: all {all.length} steps are done.</>
-        ) : (
-          `Fitting the ${filter.name}`
-        )}
-      </Verdict>
-      <Lead>
-        {computed !== undefined && flow.data && (
-          <>
-            As laid out it moves{" "}
-            <Figure title="Flow as fitted" lines={flow.data.working}>
-              {computed.toFixed(0)} L/h
-            </Figure>
-            .{" "}
-          </>
-        )}
-        <Link to={`/tanks/${tankId}/sheet`}>The fitting sheet, to print</Link>
-        {" · "}
-        <a href={`/api/tanks/${tankId}/calendar.ics`} download>
-          Checks as a calendar
-        </a>
-        {filter.air_l_min == null && (
-          <>
-            {" · "}
-            <a href={`/api/tanks/${tankId}/plumbing.inp`} download>
-              Plumbing as .inp
-            </a>
-          </>
-        )}
-      </Lead>
-      <details>
-        <summary>Where the parts go</summary>
-        <Fields>
-          <NumberBox
-            label="Intake below water, cm"
-            value={layout.intake_depth_cm ?? null}
-            min={0}
-            max={300}
-            onChange={(cm) => {
-              put({ intake_depth_cm: cm });
-            }}
-            hint="empty: three quarters down"
-          />
-          <NumberBox
-            label="Outlet below water, cm"
-            value={layout.outlet_depth_cm ?? 2}
-            min={-100}
-            max={300}
-            onChange={(cm) => {
-              put({ outlet_depth_cm: cm });
-            }}
-          />
-          <NumberBox
-            label="Tap above water, cm"
-            value={layout.tap_above_water_cm ?? 6}
-            min={-200}
-            max={200}
-            onChange={(cm) => {
-              put({ tap_above_water_cm: cm });
-            }}
-          />
-          <NumberBox
-            label="Socket above floor, cm"
-            value={layout.socket_height_cm ?? 30}
-            min={0}
-            max={300}
-            onChange={(cm) => {
-              put({ socket_height_cm: cm });
-            }}
-          />
-          {filter.air_l_min != null && (
-            <NumberBox
-              label="Air pump above water, cm"
-              value={layout.air_pump_above_water_cm ?? 10}
-              min={-200}
-              max={200}
-              onChange={(cm) => {
-                put({ air_pump_above_water_cm: cm });
-              }}
-            />
-          )}
-        </Fields>
+      {!view && !asked.error && <Waiting>Laying out the steps…</Waiting>}
+      {view && <Verdict $small>{view.verdict}</Verdict>}
+      {view && one && view.filters.length > 1 && (
         <PickOne
-          label="Hose"
-          value={layout.hose ?? "plain"}
-          onChange={(hose) => {
-            put({ hose });
-          }}
-          options={[
-            ["plain", "plain"],
-            ["ribbed", "ribbed, bends tighter"],
-          ]}
+          label="Which filter"
+          value={one.hung.key}
+          onChange={setPicked}
+          options={view.filters.map((f): [string, string] => [
+            f.hung.key,
+            `${f.hung.filter.name}: ${f.done_count} of ${f.steps.length}`,
+          ])}
         />
-        {filter.air_l_min != null && (
-          <YesNo
-            label="Check valve in the air line"
-            value={layout.check_valve ?? true}
-            onChange={(check_valve) => {
-              put({ check_valve });
-            }}
-          />
-        )}
-        <YesNo
-          label="Drip loop in the cable"
-          value={layout.drip_loop ?? true}
-          onChange={(drip_loop) => {
-            put({ drip_loop });
-          }}
-        />
-        <YesNo
-          label="Siphon break in the return"
-          value={layout.siphon_break ?? false}
-          onChange={(siphon_break) => {
-            put({ siphon_break });
-          }}
-        />
-        <SaveBar
-          tankId={tankId}
-          draft={draft}
-          words="Save where things go"
-          describe={(b) =>
-            `intake ${b.layout?.intake_depth_cm ?? "as usual"}, outlet ${b.layout?.outlet_depth_cm ?? 2} cm under water`
-          }
-        />
-      </details>
+      )}
+      {one && <AsLaid tankId={tankId} one={one} />}
+      {one && <LayoutForm tankId={tankId} draft={draft} one={one} put={put} />}
       {draft.dirty && (
         <Caution>The layout on the drawing is not saved yet; it is kept on this device.</Caution>
       )}
-      {steps.isPending && <Waiting>Laying out the steps…</Waiting>}
-      <ProblemNote problem={steps.error} />
-      <Steps tankId={tankId} steps={all} done={ticks} />
+      {one && <Steps tankId={tankId} filterKey={one.hung.key} steps={one.steps} done={ticks} />}
     </TwoColumns>
+  );
+}
+
+function AsLaid({ tankId, one }: { tankId: number; one: FittedView }) {
+  const { hung } = one;
+  return (
+    <Lead>
+      As laid out it moves{" "}
+      <Figure title="Flow as fitted" lines={hung.flow.working}>
+        {hung.flow.delivered_lph.toFixed(0)} L/h
+      </Figure>
+      . <Link to={`/tanks/${tankId}/sheet`}>The fitting sheet, to print</Link>
+      {" · "}
+      <a href={`/api/tanks/${tankId}/calendar.ics`} download>
+        Checks as a calendar
+      </a>
+      {hung.flow.pumped && (
+        <>
+          {" · "}
+          <a href={`/api/tanks/${tankId}/plumbing.inp?filter_key=${hung.key}`} download>
+            Plumbing as .inp
+          </a>
+        </>
+      )}
+    </Lead>
+  );
+}
+
+function FaultList({ one }: { one: FittedView }) {
+  const { faults } = one.hung.plan;
+  if (faults.length === 0) return null;
+  return (
+    <Faults aria-label="Faults in the plan">
+      {faults.map((f) => (
+        <li key={f.what}>
+          {f.what} <b>{f.remedy}</b>
+        </li>
+      ))}
+    </Faults>
+  );
+}
+
+function CutList({ one }: { one: FittedView }) {
+  const { cuts, working } = one.hung.plan;
+  if (cuts.length === 0) return null;
+  return (
+    <Cuts aria-label="Cut list">
+      {cuts.map((c) => (
+        <li key={c.item}>
+          <b>
+            <Figure title={c.item} lines={working}>
+              {c.amount.toFixed(0)} {c.unit === "cm" ? "cm" : "×"}
+            </Figure>{" "}
+            {c.item}
+          </b>
+          <small>{c.how}</small>
+        </li>
+      ))}
+    </Cuts>
   );
 }
 

@@ -1,31 +1,25 @@
-/** The fitting sheet: section with lengths, cut list, steps and cautions, on two pages at most. */
+/** The fitting sheet: section with lengths, cut list, steps and cautions of every filter. */
 import { useRef } from "react";
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
-import { useTables, useTank } from "../../api/hooks";
-import type { Standing, Tables, TankState } from "../../api/schemas";
+import { useTank, useView } from "../../api/hooks";
+import type { FittedView, FitView, TankPlan } from "../../api/schemas";
 import { Page } from "../../app/Page";
 import { Button, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
 import { saveSvg } from "../../section/saveSvg";
-import { Bar, fitPlan } from "../shared";
-import { useFitting } from "./useFitting";
+import { Bar, tankPlan } from "../shared";
 
 export default function FittingSheet() {
   const tankId = Number(useParams().tankId);
   const tank = useTank(tankId);
-  const tables = useTables();
+  const view = useView(tankId, "fit", {});
+  const name = tank.data?.tank.name;
   return (
-    <Page name={tank.data?.tank.name}>
-      <title>{`${tank.data?.tank.name ?? "Tank"}: fitting sheet · Reedmace`}</title>
-      {tank.data && tables.data ? (
-        <Sheet
-          tankId={tankId}
-          name={tank.data.tank.name}
-          standing={tank.data.standing}
-          rank={tank.data.rank}
-          tables={tables.data}
-        />
+    <Page name={name}>
+      <title>{`${name ?? "Tank"}: fitting sheet · Reedmace`}</title>
+      {tank.data && view.data ? (
+        <Sheet tankId={tankId} name={tank.data.tank.name} plan={tankPlan(tank.data.state)} view={view.data} />
       ) : (
         <Waiting>Drawing the sheet…</Waiting>
       )}
@@ -36,31 +30,28 @@ export default function FittingSheet() {
 interface Props {
   tankId: number;
   name: string;
-  standing: Standing;
-  rank: TankState["rank"];
-  tables: Tables;
+  plan: TankPlan;
+  view: FitView;
 }
 
-function Sheet({ tankId, name, standing, rank, tables }: Props) {
-  const { plan, filter, v, fitting, steps, danger } = useFitting(
-    standing,
-    tables,
-    rank,
-    fitPlan(standing).layout ?? {},
-  );
+function Sheet({ tankId, name, plan, view }: Props) {
   const drawing = useRef<HTMLDivElement>(null);
-  if (!filter)
+  const [first] = view.filters;
+  if (!first)
     return (
       <>
         <Verdict>Choose a filter first: the sheet is made for it.</Verdict>
         <Link to={`/tanks/${tankId}/filter`}>To the Filter stage</Link>
       </>
     );
-  const cautions = [...new Set((steps.data?.steps ?? []).flatMap((s) => (s.caution ? [s.caution] : [])))];
+  const names = view.filters.map((f) => f.hung.filter.name).join(" and ");
+  const cautions = [
+    ...new Set(view.filters.flatMap((f) => f.steps).flatMap((s) => (s.caution ? [s.caution] : []))),
+  ];
   return (
     <Paper>
       <Verdict $small>
-        {name}: fitting the {filter.name}
+        {name}: fitting the {names}
       </Verdict>
       <Bar className="screen-only">
         <Button
@@ -85,56 +76,34 @@ function Sheet({ tankId, name, standing, rank, tables }: Props) {
         <div ref={drawing}>
           <Section
             plan={plan}
-            volume={v}
-            filter={filter}
-            fitting={fitting.data}
-            caption={`${filter.name} on ${name}, with cut lengths.`}
+            volume={view.volume}
+            filters={view.filters.map(({ hung }) => ({
+              key: hung.key,
+              filter: hung.filter,
+              fitting: hung.plan,
+            }))}
+            working={first.hung.key}
+            caption={`${names} on ${name}, with cut lengths.`}
           />
         </div>
         <div>
-          <h2>Cut and count</h2>
-          <ul>
-            {fitting.data?.cuts.map((c) => (
-              <li key={c.item}>
-                <b>
-                  {c.amount.toFixed(0)} {c.unit === "cm" ? "cm" : "×"} {c.item}
-                </b>{" "}
-                {c.how}
-              </li>
-            ))}
-            {fitting.data?.cuts.length === 0 && <li>Nothing is to be cut.</li>}
-          </ul>
-          {(fitting.data?.faults.length ?? 0) > 0 && (
-            <>
-              <h2>Mend first</h2>
-              <ol>
-                {fitting.data?.faults.map((f) => (
-                  <li key={f.what}>
-                    {f.what} <b>{f.remedy}</b>
-                  </li>
-                ))}
-              </ol>
-            </>
-          )}
-          <h2>Look before you switch on</h2>
-          <ul>
-            {CHECKS.map((c) => (
-              <li key={c}>
-                <span className="tick" aria-hidden="true" /> {c}
-              </li>
-            ))}
-          </ul>
-          {danger.data && <p>{danger.data.verdict}</p>}
+          {view.filters.map((one) => (
+            <Counted key={one.hung.key} one={one} many={view.filters.length > 1} />
+          ))}
         </div>
       </div>
-      <h2>Steps</h2>
-      <ol className="steps">
-        {steps.data?.steps.map((s) => (
-          <li key={s.id}>
-            <span className="tick" aria-hidden="true" /> <b>{s.title}.</b> {s.detail}
-          </li>
-        ))}
-      </ol>
+      {view.filters.map((one) => (
+        <div key={one.hung.key}>
+          <h2>Steps{view.filters.length > 1 ? `: ${one.hung.filter.name}` : ""}</h2>
+          <ol className="steps">
+            {one.steps.map((s) => (
+              <li key={s.id}>
+                <span className="tick" aria-hidden="true" /> <b>{s.title}.</b> {s.detail}
+              </li>
+            ))}
+          </ol>
+        </div>
+      ))}
       <h2>Cautions</h2>
       <ul>
         {cautions.map((c) => (
@@ -145,14 +114,53 @@ function Sheet({ tankId, name, standing, rank, tables }: Props) {
   );
 }
 
-const CHECKS = [
-  "In to in, out to out",
-  "Every clamp on and tight, hose past all the ridges",
-  "Water in the filter",
-  "Valves open",
-  "Plug dry, drip loop hanging",
-  "Intake under water, guard on where small animals live",
-];
+/** Cut list, faults, looks before power and the worst mishap of one filter: its own, not another kind's. */
+function Counted({ one, many }: { one: FittedView; many: boolean }) {
+  const { plan, filter } = one.hung;
+  const looks = one.steps.filter((s) => s.look_at != null);
+  const of = many ? `: ${filter.name}` : "";
+  return (
+    <>
+      <h2>Cut and count{of}</h2>
+      <ul>
+        {plan.cuts.map((c) => (
+          <li key={c.item}>
+            <b>
+              {c.amount.toFixed(0)} {c.unit === "cm" ? "cm" : "×"} {c.item}
+            </b>{" "}
+            {c.how}
+          </li>
+        ))}
+        {plan.cuts.length === 0 && <li>Nothing is to be cut.</li>}
+      </ul>
+      {plan.faults.length > 0 && (
+        <>
+          <h2>Mend first</h2>
+          <ol>
+            {plan.faults.map((f) => (
+              <li key={f.what}>
+                {f.what} <b>{f.remedy}</b>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+      {looks.length > 0 && (
+        <>
+          <h2>Look before you switch on</h2>
+          <ul>
+            {looks.map((s) => (
+              <li key={s.id}>
+                <span className="tick" aria-hidden="true" /> <b>{s.title}.</b> {s.detail}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <p>{one.danger.verdict}</p>
+    </>
+  );
+}
 
 const Paper = styled.div`
   display: grid;

@@ -2,44 +2,36 @@
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useCompute, useWrite } from "../../api/hooks";
-import type { Filter } from "../../api/schemas";
+import type { FittedView } from "../../api/schemas";
 import { Button, Fields, Figure, NumberBox, PickOne, ProblemNote } from "../../kit";
-import { Bar, type StageProps } from "../shared";
+import { Bar } from "../shared";
 
 type Way = "bucket" | "transit" | "level-drop";
-type Props = Pick<StageProps, "tankId" | "standing" | "calibration"> & { computed?: number; filter: Filter };
+const isWay = (text: string): text is Way => ["bucket", "transit", "level-drop"].includes(text);
 
-export function FlowTests({ tankId, standing, calibration, computed, filter }: Props) {
-  const [way, setWay] = useState<Way>("bucket");
+export function FlowTests({ tankId, one }: { tankId: number; one: FittedView }) {
+  const ways = one.proofs.flatMap((p): [Way, string][] => (isWay(p.method) ? [[p.method, p.words]] : []));
+  const [way, setWay] = useState<Way>(ways[0]?.[0] ?? "bucket");
+  const computed = one.hung.flow.delivered_lph;
   return (
     <Box>
       <h2>Prove the flow: three times, by hand and clock</h2>
-      <PickOne
-        label="The outlet"
-        value={way}
-        onChange={setWay}
-        options={
-          filter.kind === "hang-on"
-            ? [
-                ["bucket", "can be caught"],
-                ["level-drop", "fills its box"],
-                ["transit", "carries a float"],
-              ]
-            : [
-                ["bucket", "can be caught"],
-                ["transit", "carries a float"],
-              ]
-        }
-      />
+      <PickOne label="The outlet" value={way} onChange={setWay} options={ways} />
       {way === "bucket" ? (
-        <BucketTest tankId={tankId} standing={standing} computed={computed} />
+        <BucketTest tankId={tankId} one={one} />
       ) : (
-        <OtherTest key={way} tankId={tankId} way={way} computed={computed} />
+        <OtherTest
+          key={way}
+          tankId={tankId}
+          filterKey={one.hung.key}
+          way={way}
+          computed={computed >= 1 ? computed : undefined}
+        />
       )}
-      {calibration != null && computed !== undefined && (
+      {one.calibration != null && (
         <p>
-          Your last test stands at {(calibration * 100).toFixed(0)} % of the sums: expect about{" "}
-          {(calibration * computed).toFixed(0)} L/h here.
+          Your last test stands at {(one.calibration * 100).toFixed(0)} % of the sums: expect about{" "}
+          {(one.calibration * computed).toFixed(0)} L/h here.
         </p>
       )}
     </Box>
@@ -67,19 +59,21 @@ function Times({
   ));
 }
 
-function BucketTest({ tankId, standing, computed }: Omit<Props, "filter" | "calibration">) {
+function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
   const [litres, setLitres] = useState(2);
   const [times, setTimes] = useState<(number | null)[]>([null, null, null]);
   const write = useWrite(tankId);
   const filled = times.filter((t): t is number => t !== null);
-  const question = filled.length ? { container_l: litres, times_s: filled, computed_lph: computed } : null;
-  const last = standing.flow_tests?.at(-1)?.body;
-  const kept =
-    last?.kind === "flow-test"
-      ? { container_l: last.container_l, times_s: last.times_s, computed_lph: last.computed_lph }
-      : null;
-  const answer = useCompute("bucket-test", question ?? kept);
-  const shown = (question ?? kept) && !answer.error ? answer.data : undefined;
+  const question = filled.length
+    ? {
+        container_l: litres,
+        times_s: filled,
+        computed_lph: one.hung.flow.delivered_lph,
+        causes: one.causes,
+      }
+    : null;
+  const answer = useCompute("bucket-test", question);
+  const shown = question ? (answer.error ? undefined : answer.data) : one.last_test;
   return (
     <>
       <Fields $min={104}>
@@ -108,7 +102,15 @@ function BucketTest({ tankId, standing, computed }: Omit<Props, "filter" | "cali
           onPress={() => {
             if (!question) return;
             write.mutate(
-              { body: { kind: "flow-test", ...question } },
+              {
+                body: {
+                  kind: "flow-test",
+                  filter_key: one.hung.key,
+                  container_l: litres,
+                  times_s: filled,
+                  computed_lph: one.hung.flow.delivered_lph,
+                },
+              },
               {
                 onSuccess: () => {
                   setTimes([null, null, null]);
@@ -127,10 +129,12 @@ function BucketTest({ tankId, standing, computed }: Omit<Props, "filter" | "cali
 
 function OtherTest({
   tankId,
+  filterKey,
   way,
   computed,
 }: {
   tankId: number;
+  filterKey: string;
   way: "transit" | "level-drop";
   computed?: number;
 }) {
@@ -189,6 +193,7 @@ function OtherTest({
               write.mutate({
                 body: {
                   kind: "timed-flow",
+                  filter_key: filterKey,
                   method: way,
                   measured_lph: answer.measured_lph,
                   plus_minus_lph: answer.plus_minus_lph,

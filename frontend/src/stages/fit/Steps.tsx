@@ -8,11 +8,12 @@ import { Caution, InlineButton, phone, ProblemNote, TextField } from "../../kit"
 
 interface Props {
   tankId: number;
+  filterKey: string;
   steps: FittingStep[];
   done: Record<string, Entry>;
 }
 
-export function Steps({ tankId, steps, done }: Props) {
+export function Steps({ tankId, filterKey, steps, done }: Props) {
   const next = steps.find((s) => !(s.id in done));
   return (
     <List>
@@ -20,6 +21,7 @@ export function Steps({ tankId, steps, done }: Props) {
         <StepRow
           key={s.id}
           tankId={tankId}
+          filterKey={filterKey}
           step={s}
           number={i + 1}
           entry={done[s.id]}
@@ -40,6 +42,7 @@ export function Steps({ tankId, steps, done }: Props) {
 
 interface RowProps {
   tankId: number;
+  filterKey: string;
   step: FittingStep;
   number: number;
   entry?: Entry;
@@ -50,7 +53,7 @@ interface RowProps {
   since?: string;
 }
 
-function StepRow({ tankId, step, number, entry, next, missing, since }: RowProps) {
+function StepRow({ tankId, filterKey, step, number, entry, next, missing, since }: RowProps) {
   const write = useWrite(tankId);
   const done = entry !== undefined;
   const ticked = write.isPending || write.data === "held" ? wanted(write.variables.body) : done;
@@ -62,7 +65,7 @@ function StepRow({ tankId, step, number, entry, next, missing, since }: RowProps
         isSelected={ticked}
         isDisabled={locked}
         onChange={(on) => {
-          write.mutate({ body: { kind: "step-done", step_id: step.id, done: on } });
+          write.mutate({ body: { kind: "step-done", filter_key: filterKey, step_id: step.id, done: on } });
         }}
       >
         <Tick>
@@ -96,7 +99,9 @@ function StepRow({ tankId, step, number, entry, next, missing, since }: RowProps
             key={kept}
             kept={kept}
             onKeep={(note) => {
-              write.mutate({ body: { kind: "step-done", step_id: step.id, done: ticked, note } });
+              write.mutate({
+                body: { kind: "step-done", filter_key: filterKey, step_id: step.id, done: ticked, note },
+              });
             }}
           />
         )}

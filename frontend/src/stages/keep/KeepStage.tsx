@@ -1,122 +1,98 @@
-/** Keep: the logbook itself, the flow over time, and what it costs to run. */
+/** Keep: the logbook itself, each filter's flow over time, and what they cost to run. */
 import { styled } from "styled-components";
-import { useCompute, useEntries, useWrite } from "../../api/hooks";
+import { useEntries, useKeep, useWrite } from "../../api/hooks";
 import { ProblemError } from "../../api/client";
+import type { KeepView } from "../../api/schemas";
 import { Figure, InlineButton, Lead, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
 import { NewEntry } from "./NewEntry";
 import { Seeds } from "./Seeds";
-import { lph, words } from "./words";
-import { Facts, filterPlan, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { words } from "./words";
+import { Facts, filterPlan, hanging, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
 
-export function KeepStage({ tankId, standing, tables }: StageProps) {
-  const plan = tankPlan(standing);
-  const choice = filterPlan(standing);
-  const volume = useCompute("tank-volume", plan.tank);
-  const cost = useCompute(
-    "running-cost",
-    choice.chosen
-      ? {
-          watts: choice.chosen.watts,
-          price_per_kwh: choice.price_per_kwh,
-          purchase_price: choice.chosen.price,
-        }
-      : null,
-  );
-  const tests = (standing.flow_tests ?? []).flatMap((e) =>
-    e.body.kind === "flow-test" ? [{ at: e.at, body: e.body }] : [],
-  );
-  const last = tests.at(-1);
-  const flow = useCompute(
-    "bucket-test",
-    last
-      ? {
-          container_l: last.body.container_l,
-          times_s: last.body.times_s,
-          computed_lph: tests[0] && tests.length > 1 ? lph(tests[0].body) : last.body.computed_lph,
-        }
-      : null,
-  );
-  const days = last ? Math.floor((Date.now() - new Date(last.at).getTime()) / 86_400_000) : null;
-  const first = tests[0];
-  const share = last && first && tests.length > 1 ? lph(last.body) / lph(first.body) : null;
+type Kept = KeepView["filters"][number];
+
+export function KeepStage({ tankId, logbook, tables }: StageProps) {
+  const plan = tankPlan(logbook);
+  const view = useKeep(tankId).data;
+  const filters = view?.filters ?? [];
   return (
     <TwoColumns
       drawing={
         <Section
           plan={plan}
-          volume={volume.data}
-          filter={choice.chosen}
-          animals={stockPlan(standing).animals}
+          volume={view?.volume}
+          filters={hanging(filterPlan(logbook))}
+          animals={stockPlan(logbook).animals}
           species={tables.species}
           caption="The tank as it stands."
         />
       }
     >
-      <Verdict>
-        {share != null && share < 0.85 ? (
-          <>
-            The flow has fallen to <em>{(share * 100).toFixed(0)} % of what it was.</em> Clean the filter,
-            then time it again.
-          </>
-        ) : days == null ? (
-          "The logbook. Time the flow once a month, and write down what you do."
-        ) : days > 30 ? (
-          <>The flow was last timed {days} days ago: time it again.</>
-        ) : (
-          <>
-            Running: the flow was timed {days === 0 ? "today" : days === 1 ? "yesterday" : `${days} days ago`}
-            .
-          </>
-        )}
-      </Verdict>
+      <Verdict>{view ? view.verdict : "The logbook."}</Verdict>
       <Facts>
-        {flow.data && last && (
-          <div>
-            <dt>Flow, last timed {new Date(last.at).toLocaleDateString()}</dt>
-            <dd>
-              <Figure title="Measured flow" lines={flow.data.working}>
-                {flow.data.measured_lph.toFixed(0)} L/h
-              </Figure>
-              {flow.data.plus_minus_lph != null && <small> ± {flow.data.plus_minus_lph.toFixed(0)}</small>}
-            </dd>
-          </div>
-        )}
-        {cost.data && (
+        {filters.map((one) => (
+          <Flow key={one.key} one={one} many={filters.length > 1} />
+        ))}
+        {view?.cost && (
           <>
             <div>
-              <dt>Energy</dt>
+              <dt>Energy{filters.length > 1 ? " of all filters" : ""}</dt>
               <dd>
-                <Figure title="Energy" lines={cost.data.working}>
-                  {cost.data.kwh_year.toFixed(0)} kWh a year
+                <Figure title="Energy" lines={view.cost.working}>
+                  {view.cost.kwh_year.toFixed(0)} kWh a year
                 </Figure>
               </dd>
             </div>
             <div>
               <dt>Costs to run</dt>
               <dd>
-                <Figure title="Running cost" lines={cost.data.working}>
-                  {cost.data.money_year.toFixed(2)} a year
+                <Figure title="Running cost" lines={view.cost.working}>
+                  {view.cost.money_year.toFixed(2)} a year
                 </Figure>
-                <small> {cost.data.money_month.toFixed(2)} a month</small>
+                <small> {view.cost.money_month.toFixed(2)} a month</small>
               </dd>
             </div>
           </>
         )}
       </Facts>
-      {tests.length > 1 && (
-        <Lead>
-          Flow tests:{" "}
-          {tests
-            .map((t) => `${new Date(t.at).toLocaleDateString()} ${lph(t.body).toFixed(0)} L/h`)
-            .join(", ")}
-          .
-        </Lead>
-      )}
+      {filters
+        .filter((f) => f.flows.length > 1)
+        .map((f) => (
+          <Lead key={f.key}>
+            {filters.length > 1 ? `${f.name}: flow tests: ` : "Flow tests: "}
+            {f.flows
+              .map((t) => `${new Date(t.at).toLocaleDateString()} ${t.flow_lph.toFixed(0)} L/h`)
+              .join(", ")}
+            .
+          </Lead>
+        ))}
       <Seeds tankId={tankId} />
-      <NewEntry tankId={tankId} netL={volume.data?.net_l} standing={standing} tables={tables} />
+      <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
       <Logbook tankId={tankId} species={tables.species} />
     </TwoColumns>
+  );
+}
+
+function Flow({ one, many }: { one: Kept; many: boolean }) {
+  const last = one.flows.at(-1);
+  if (!last) return null;
+  return (
+    <div>
+      <dt>
+        {many ? `${one.name}, ` : "Flow, "}last timed {new Date(last.at).toLocaleDateString()}
+      </dt>
+      <dd>
+        {one.fade ? (
+          <Figure title="Flow over time" lines={one.fade.working}>
+            {last.flow_lph.toFixed(0)} L/h
+          </Figure>
+        ) : (
+          <>{last.flow_lph.toFixed(0)} L/h</>
+        )}
+        {one.fade && <small> {one.fade.verdict}</small>}
+      </dd>
+    </div>
   );
 }
 

@@ -2,10 +2,10 @@
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
-import type { Body, Standing, Tables } from "../../api/schemas";
+import type { Body, LogbookState, Tables } from "../../api/schemas";
 import { Button, NumberBox, PickOne, ProblemNote, Select, TextField, YesNo } from "../../kit";
 import { When } from "../cycle/When";
-import { Bar, stockPlan } from "../shared";
+import { Bar, filterPlan, hanging, stockPlan } from "../shared";
 
 type Doing = "note" | "water-change" | "dose" | "kh" | "media" | "power" | "growth" | "animals";
 
@@ -22,12 +22,12 @@ type MediaWhat = Extract<Body, { kind: "media-work" }>["what"];
 interface NewEntryProps {
   tankId: number;
   netL?: number;
-  standing: Standing;
+  logbook: LogbookState;
   tables: Tables;
 }
 
-export function NewEntry({ tankId, netL, standing, tables }: NewEntryProps) {
-  const animals = stockPlan(standing).animals.map((a): [string, string] => [
+export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
+  const animals = stockPlan(logbook).animals.map((a): [string, string] => [
     a.species_id,
     tables.species.find((s) => s.id === a.species_id)?.common_name ?? a.species_id,
   ]);
@@ -40,6 +40,9 @@ export function NewEntry({ tankId, netL, standing, tables }: NewEntryProps) {
   const [species, setSpecies] = useState(animals[0]?.[0] ?? "");
   const [count, setCount] = useState(1);
   const [at, setAt] = useState<string | null>(null);
+  const filters = hanging(filterPlan(logbook));
+  const [which, setWhich] = useState("");
+  const filterKey = filters.some((f) => f.key === which) ? which : null;
   const write = useWrite(tankId);
   const litres = Number(text.replace(",", "."));
   const ready =
@@ -55,11 +58,12 @@ export function NewEntry({ tankId, netL, standing, tables }: NewEntryProps) {
   const bodyOf = (): Body => {
     if (doing === "water-change")
       return { kind: "water-change", share: Math.min(litres / (netL ?? 1), 1), litres, treated };
-    if (doing === "media") return { kind: "media-work", what: media, share: share / 100, text };
+    if (doing === "media")
+      return { kind: "media-work", what: media, share: share / 100, text, filter_key: filterKey };
     if (doing === "dose") return { kind: "dose", raise_mg_n_l: litres * tables.nitrogen_share.ammonia };
     if (doing === "kh") return { kind: "alkalinity", raise_dkh: litres };
     if (doing === "growth") return { kind: "plant-growth" };
-    if (doing === "power") return { kind: "outage", running: running === "on" };
+    if (doing === "power") return { kind: "outage", running: running === "on", filter_key: filterKey };
     if (doing === "animals") return { kind: "stocking", species_id: species, count };
     return { kind: "note", text };
   };
@@ -94,6 +98,14 @@ export function NewEntry({ tankId, netL, standing, tables }: NewEntryProps) {
         ]}
       />
       <Bar style={{ alignItems: "end" }}>
+        {filters.length > 1 && (doing === "media" || doing === "power") && (
+          <Select
+            label="Of which filter"
+            value={filterKey ?? ""}
+            onChange={setWhich}
+            options={[["", "all of them"], ...filters.map((f): [string, string] => [f.key, f.filter.name])]}
+          />
+        )}
         {doing === "media" && (
           <>
             <Select label="Media were" value={media} onChange={setMedia} options={MEDIA} />

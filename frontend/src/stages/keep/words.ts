@@ -1,9 +1,15 @@
 /** An entry of the logbook in a few words. */
-import type { Entry, Tables } from "../../api/schemas";
+import type { Entry, FittedFilter, Tables } from "../../api/schemas";
 import { METHODS } from "../cycle/Chooser";
 
 export function lph(body: { container_l: number; times_s: number[] }): number {
   return body.times_s.reduce((sum, t) => sum + (body.container_l * 3600) / t, 0) / body.times_s.length;
+}
+
+function filtersInWords(filters: FittedFilter[]): string {
+  const names = filters.filter((f) => f.retired !== true).map((f) => f.filter.name);
+  if (names.length) return `On the tank: ${names.join(" and ")}`;
+  return filters.length ? "Filter taken off" : "Filter: plumbing and priorities";
 }
 
 export function words(body: Entry["body"], species: Tables["species"]): string {
@@ -14,7 +20,7 @@ export function words(body: Entry["body"], species: Tables["species"]): string {
     case "stock-plan":
       return `Animals planned: ${body.animals.map((a) => `${a.count} ${name(a.species_id)}`).join(", ") || "none"}`;
     case "filter-plan":
-      return body.chosen ? `Filter chosen: ${body.chosen.name}` : "Filter: plumbing and priorities";
+      return filtersInWords(body.filters ?? []);
     case "cycle-plan":
       return `Cycle planned: ${(METHODS.find(([m]) => m === body.method)?.[1] ?? "measured ammonia").toLowerCase()}`;
     case "kit-plan":

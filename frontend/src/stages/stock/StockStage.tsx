@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem } from "react-aria-components";
 import { styled } from "styled-components";
 import { useDraft } from "../../api/drafts";
-import { useCompute } from "../../api/hooks";
+import { useView } from "../../api/hooks";
 import type { Species, StockPlan } from "../../api/schemas";
 import { Schools } from "../../charts/Schools";
 import {
@@ -22,30 +22,15 @@ import { Section } from "../../section/Section";
 import { OwnSpecies } from "./OwnSpecies";
 import { Facts, SaveBar, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
 
-export function StockStage({ tankId, standing, tables }: StageProps) {
-  const draft = useDraft<StockPlan>(tankId, "stock", stockPlan(standing), standing.stock_plan?.id ?? null);
-  const plan = tankPlan(standing);
-  const volume = useCompute("tank-volume", plan.tank);
-  const netL = volume.data?.net_l;
+export function StockStage({ tankId, logbook, tables }: StageProps) {
+  const draft = useDraft<StockPlan>(tankId, "stock", stockPlan(logbook), logbook.stock_plan?.id ?? null);
+  const plan = tankPlan(logbook);
+  const asked = useView(tankId, "stock", { stock_plan: draft.value });
+  const view = asked.error ? undefined : asked.data;
   const animals = draft.value.animals;
   const own = draft.value.own_species ?? [];
   const known = [...own, ...tables.species];
-  const load = useCompute(
-    "waste-load",
-    netL
-      ? {
-          net_l: netL,
-          animals,
-          own_species: own,
-          feed_g_day: draft.value.feed_g_day,
-          temperature_c: plan.surroundings?.temperature_c,
-          ph: plan.surroundings?.ph,
-          water: plan.surroundings?.water,
-          tank_length_cm: volume.data?.inside_length_cm,
-        }
-      : null,
-  );
-  const flow = useCompute("flow-requirement", netL ? { net_l: netL, animals, own_species: own } : null);
+  const load = view?.load;
   const setAnimals = (change: (now: StockPlan["animals"]) => StockPlan["animals"]) => {
     draft.set((stock) => ({ ...stock, animals: change(stock.animals) }));
   };
@@ -55,7 +40,7 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
       drawing={
         <Section
           plan={plan}
-          volume={volume.data}
+          volume={view?.volume}
           animals={animals}
           species={known}
           caption={`The animals at true length in the tank: ${animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "none yet"}.`}
@@ -63,51 +48,51 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
       }
       beside={
         <>
-          {load.data && animals.length > 0 && (
+          {load && animals.length > 0 && (
             <Facts>
               <div>
                 <dt>In each litre, a day</dt>
                 <dd>
-                  <Figure title="Load per litre" lines={load.data.working}>
-                    {load.data.ammonia_mg_n_l_day.toPrecision(2)} mg N
+                  <Figure title="Load per litre" lines={load.working}>
+                    {load.ammonia_mg_n_l_day.toPrecision(2)} mg N
                   </Figure>
                 </dd>
               </div>
               <div>
                 <dt>Food they eat</dt>
                 <dd>
-                  <Figure title="Daily food" lines={load.data.working}>
-                    {load.data.feed_g_day.toFixed(1)} g/day
+                  <Figure title="Daily food" lines={load.working}>
+                    {load.feed_g_day.toFixed(1)} g/day
                   </Figure>
                 </dd>
               </div>
               <div>
                 <dt>Grown, together</dt>
                 <dd>
-                  <Figure title="Body mass" lines={load.data.working}>
-                    {load.data.mass_g.toFixed(0)} g
+                  <Figure title="Body mass" lines={load.working}>
+                    {load.mass_g.toFixed(0)} g
                   </Figure>
                 </dd>
               </div>
-              {load.data.today_mg_n_day < load.data.ammonia_mg_n_day * 0.99 && (
+              {load.today_mg_n_day < load.ammonia_mg_n_day * 0.99 && (
                 <div>
                   <dt>At today’s sizes</dt>
-                  <dd>{load.data.today_mg_n_day.toFixed(0)} mg N</dd>
+                  <dd>{load.today_mg_n_day.toFixed(0)} mg N</dd>
                 </div>
               )}
-              {load.data.doubled_mg_n_day > load.data.ammonia_mg_n_day * 1.01 && (
+              {load.doubled_mg_n_day > load.ammonia_mg_n_day * 1.01 && (
                 <div>
                   <dt>With keepers’ “double it”</dt>
-                  <dd>{load.data.doubled_mg_n_day.toFixed(0)} mg N</dd>
+                  <dd>{load.doubled_mg_n_day.toFixed(0)} mg N</dd>
                 </div>
               )}
-              {load.data.temperature_low_c != null &&
-                load.data.temperature_high_c != null &&
-                load.data.temperature_low_c <= load.data.temperature_high_c && (
+              {load.temperature_low_c != null &&
+                load.temperature_high_c != null &&
+                load.temperature_low_c <= load.temperature_high_c && (
                   <div>
                     <dt>Suits them all</dt>
                     <dd>
-                      {load.data.temperature_low_c} to {load.data.temperature_high_c} °C
+                      {load.temperature_low_c} to {load.temperature_high_c} °C
                     </dd>
                   </div>
                 )}
@@ -116,7 +101,7 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
         </>
       }
     >
-      {load.data && (
+      {load && (
         <Verdict>
           {animals.length === 0 ? (
             "Who will live in it? The filter is sized for them."
@@ -124,8 +109,8 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
             <>
               These animals would make{" "}
               <em>
-                <Figure title="Daily ammonia" lines={load.data.working}>
-                  {load.data.ammonia_mg_n_day.toFixed(0)} mg of ammonia nitrogen
+                <Figure title="Daily ammonia" lines={load.working}>
+                  {load.ammonia_mg_n_day.toFixed(0)} mg of ammonia nitrogen
                 </Figure>
               </em>{" "}
               a day.
@@ -133,8 +118,8 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
           )}
         </Verdict>
       )}
-      <ProblemNote problem={load.error} />
-      {!standing.tank_plan && (
+      <ProblemNote problem={asked.error} />
+      {!logbook.tank_plan && (
         <Lead>The tank has not been measured; an assumed 60 cm tank is used until it is.</Lead>
       )}
       <SpeciesPicker
@@ -156,7 +141,7 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
       <List aria-label="Animals chosen">
         {animals.map((a) => {
           const s = known.find((x) => x.id === a.species_id);
-          const line = load.data?.lines.find((l) => l.species_id === a.species_id);
+          const line = load?.lines.find((l) => l.species_id === a.species_id);
           return (
             <li key={a.species_id}>
               <div>
@@ -240,7 +225,7 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
           }}
         />
       </details>
-      {load.data?.clashes.map((c) => (
+      {load?.clashes.map((c) => (
         <Caution key={c.text}>{c.text}</Caution>
       ))}
       <SaveBar
@@ -251,10 +236,10 @@ export function StockStage({ tankId, standing, tables }: StageProps) {
           b.animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "no animals"
         }
       />
-      {flow.data && netL && animals.length > 0 && (
+      {view && animals.length > 0 && (
         <>
-          <Schools requirement={flow.data} netL={netL} />
-          {flow.data.upper_limit_lph != null && <Lead>{flow.data.upper_limit_reason}</Lead>}
+          <Schools requirement={view.requirement} netL={view.volume.net_l} />
+          {view.requirement.upper_limit_lph != null && <Lead>{view.requirement.upper_limit_reason}</Lead>}
         </>
       )}
     </TwoColumns>

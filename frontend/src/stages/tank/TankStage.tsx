@@ -1,7 +1,7 @@
 /** Tank: measure it, and see what it really holds. */
 import { styled } from "styled-components";
 import { useDraft } from "../../api/drafts";
-import { useCompute } from "../../api/hooks";
+import { useView } from "../../api/hooks";
 import type { TankPlan } from "../../api/schemas";
 import {
   Caution,
@@ -18,7 +18,8 @@ import {
 } from "../../kit";
 import { QuantityField, Twin } from "../../quantity";
 import { Section } from "../../section/Section";
-import { Facts, filterPlan, SaveBar, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { SumpForm } from "./SumpForm";
+import { Facts, filterPlan, hanging, SaveBar, tankPlan, TwoColumns, type StageProps } from "../shared";
 
 const SHAPES = [
   ["box", "Box"],
@@ -54,18 +55,19 @@ const TICKS = [
   ["often_away", "Often away, or frequent power cuts"],
 ] as const;
 
-export function TankStage({ tankId, standing }: StageProps) {
-  const draft = useDraft<TankPlan>(tankId, "tank", tankPlan(standing), standing.tank_plan?.id ?? null);
+export function TankStage({ tankId, logbook }: StageProps) {
+  const draft = useDraft<TankPlan>(tankId, "tank", tankPlan(logbook), logbook.tank_plan?.id ?? null);
   const { tank } = draft.value;
   const around = draft.value.surroundings ?? {};
-  const volume = useCompute("tank-volume", tank);
+  const asked = useView(tankId, "tank", { tank_plan: draft.value });
   const setTank = (change: Partial<TankPlan["tank"]>) => {
     draft.set((plan) => ({ ...plan, tank: { ...plan.tank, ...change } }));
   };
   const setAround = (change: Partial<NonNullable<TankPlan["surroundings"]>>) => {
     draft.set((plan) => ({ ...plan, surroundings: { ...plan.surroundings, ...change } }));
   };
-  const answer = volume.error ? undefined : volume.data;
+  const view = asked.error ? undefined : asked.data;
+  const answer = view?.volume;
   return (
     <TwoColumns
       drawing={
@@ -73,7 +75,7 @@ export function TankStage({ tankId, standing }: StageProps) {
           plan={draft.value}
           volume={answer}
           dimensions
-          filter={filterPlan(standing).chosen}
+          filters={hanging(filterPlan(logbook))}
           onMove={{
             fill: (cm) => {
               setTank({ fill_below_rim_cm: cm });
@@ -102,7 +104,7 @@ export function TankStage({ tankId, standing }: StageProps) {
     >
       {answer ? (
         <Verdict>
-          {standing.tank_plan || draft.dirty ? "It holds " : "A tank like this holds "}
+          {logbook.tank_plan || draft.dirty ? "It holds " : "A tank like this holds "}
           <em>
             <Figure title="Net water" lines={answer.working}>
               {answer.net_l.toFixed(0)} litres
@@ -111,10 +113,10 @@ export function TankStage({ tankId, standing }: StageProps) {
           ({answer.net_us_gal.toFixed(1)} US gallons).
         </Verdict>
       ) : (
-        !volume.error && <Waiting>Measuring…</Waiting>
+        !asked.error && <Waiting>Measuring…</Waiting>
       )}
-      <ProblemNote problem={volume.error} />
-      {!standing.tank_plan && !draft.dirty && (
+      <ProblemNote problem={asked.error} />
+      {!logbook.tank_plan && !draft.dirty && (
         <Lead>These sizes are an assumed 60 cm tank. Type yours: centimetres, or “24 in”, “2 ft”.</Lead>
       )}
       {answer && (
@@ -299,6 +301,16 @@ export function TankStage({ tankId, standing }: StageProps) {
           options={WATERS}
         />
       </Fields>
+      {(around.drilled === true || around.overflow_box === true) && (
+        <SumpForm
+          sump={around.sump ?? null}
+          heldL={view?.sump_held_l}
+          freeL={view?.sump_free_l}
+          onChange={(sump) => {
+            setAround({ sump });
+          }}
+        />
+      )}
       <details>
         <summary>More of the tank and its place</summary>
         <Fields>
@@ -375,6 +387,7 @@ export function TankStage({ tankId, standing }: StageProps) {
       <SaveBar
         tankId={tankId}
         draft={draft}
+        blocked={asked.error?.status === 422}
         words="Save the tank"
         describe={(b) =>
           `${b.tank.length_cm} × ${b.tank.width_cm ?? 30} × ${b.tank.height_cm} cm, water ${b.tank.fill_below_rim_cm ?? 3} cm below the rim`

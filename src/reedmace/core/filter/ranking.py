@@ -67,6 +67,9 @@ class RankFiltersQuestion(Question):
     hung: Annotated[list[HungHere], Field(max_length=12)] = Field(
         default_factory=list, description="Filters whose own hoses and media are known; the rest take the plumbing"
     )
+    hose_m: dict[str, Annotated[float, number("m", 0.2, 50)]] = Field(
+        default_factory=dict, description="Both hoses as they would be laid out, by filter id; as planned where none"
+    )
     feed_g_day: Annotated[float, number("g/day", 0, 5000, "Really fed; left out, by the animals")] | None = None
     price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = 0.30
     temperature_c: Celsius = 25
@@ -240,7 +243,7 @@ def _rows(table: FilterTable, some: Ints) -> FilterTable:
 
 
 def _deliver(q: RankFiltersQuestion, table: FilterTable, feed: float) -> Delivered:
-    got = deliver(table, q.room, q.plumbing, feed, q.temperature_c, days=q.days_since_cleaning)
+    got = deliver(table, q.room, q.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, hose_m=q.hose_m or None)
     for one in q.hung:
         at = next((i for i, f in enumerate(table.filters) if f.id == one.filter_id), None)
         if at is None:

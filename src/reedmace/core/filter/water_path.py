@@ -129,12 +129,13 @@ def deliver(
     *,
     days: float | None = None,
     packed: dict[str, list[Basket]] | None = None,
+    hose_m: dict[str, float] | None = None,
 ) -> Delivered:
     """Clean flow, flow in service and days between cleanings of every filter on this tank.
 
     table: n filters; room, plumbing: the tank's; feed_g_day: food in g/day; temperature_c: °C; days: since cleaning, None
     for the interval here (the kind's usual one, or sooner where 70 % of the clean flow is reached before); packed: media
-    put in, by filter id, medium foam where none. Pumped filters meet their plumbing's curve, air-driven ones their lift.
+    put in, by filter id, medium foam where none; hose_m: both hoses as drawn, by filter id, as planned where none. Pumped filters meet their plumbing's curve, air-driven ones their lift.
     """
     n = len(table)
     share_out(n)
@@ -144,7 +145,7 @@ def deliver(
     since = usual.copy() if days is None else np.full(n, float(days))
     static = rise_m(table, room, plumbing)
     for which, path in (
-        (np.flatnonzero(~table.air), _pumped(table, room, plumbing, media, static, nu)),
+        (np.flatnonzero(~table.air), _pumped(table, room, plumbing, media, static, nu, hose_m or {})),
         (np.flatnonzero(table.air), _aired(table, room, media, nu)),
     ):
         if not len(which):
@@ -181,7 +182,15 @@ class _Pumped:
         )
 
 
-def _pumped(table: FilterTable, room: Room, plumbing: Plumbing, media: _Columns, static: Floats, nu: float) -> _Pumped:
+def _pumped(
+    table: FilterTable,
+    room: Room,
+    plumbing: Plumbing,
+    media: _Columns,
+    static: Floats,
+    nu: float,
+    hose_m: dict[str, float],
+) -> _Pumped:
     which = np.flatnonzero(~table.air)
     hosed = table.where(lambda k: k.hosed)[which]
     stemmed = table.where(lambda k: k.stemmed)[which]
@@ -190,7 +199,9 @@ def _pumped(table: FilterTable, room: Room, plumbing: Plumbing, media: _Columns,
     hoses = np.zeros((len(which), 1, 3))
     hoses[:, 0, 0] = bore
     stem = np.where(stemmed, _stem_m(room, table.height_cm[which]), INSIDE_M)
-    hoses[:, 0, 1] = np.where(hosed, plumbing.hose_length_m, stem)
+    drawn = plumbing.hose_length_m
+    lengths = np.array([hose_m.get(table.filters[i].id, drawn) for i in which]) if hose_m else drawn
+    hoses[:, 0, 1] = np.where(hosed, lengths, stem)
     hoses[:, 0, 2] = ROUGHNESS_M
     squares = np.where(hosed, 0.0, own_k * minor_coefficient(1.0, 1.0) / bore**4)
     # A fitting's K may hang on its bore, and there are only so many bores.

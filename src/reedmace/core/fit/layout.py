@@ -34,6 +34,8 @@ BEND_BORES = {"plain": 6.0, "ribbed": 3.0}
 SLACK_SHARE, SLACK_CM = 0.05, 10.0
 """Cut this much longer than the drawn run: a hose can be cut shorter, never longer (common practice)."""
 AIR_LINE_MM = 4.0
+HOSES: tuple[RunRole, ...] = ("intake-hose", "return-hose")
+SHORTEST_HOSE_M, LONGEST_HOSE_M = 0.2, 50.0
 FEET_CM = 3.0
 """A body stands so far over what it stands on (memory)."""
 
@@ -197,6 +199,14 @@ def _run(draft: RunDraft, bore_mm: float, w: Working) -> Run:
     )
 
 
+def drawn_hose_m(question: FittingPlanQuestion) -> float:
+    """Both hoses of a filter as they are drawn on its tank, m, within what a hose may be. question: the plan's."""
+    g = ground_of(question)
+    runs = [r for r in kind_of(question.filter.kind).runs(g) if r.role in HOSES]
+    drawn = sum(run_length_cm([Place(x_cm=x, y_cm=y) for x, y in r.points], r.bend) for r in runs) / 100
+    return min(max(drawn, SHORTEST_HOSE_M), LONGEST_HOSE_M)
+
+
 def _cuts(runs: list[Run], bought: list[Purchase]) -> list[CutLine]:
     found = [
         CutLine(
@@ -257,7 +267,7 @@ def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
         runs=runs,
         faults=faults,
         cuts=cuts,
-        hose_m=sum(r.drawn_cm for r in runs if r.role in ("intake-hose", "return-hose")) / 100,
+        hose_m=sum(r.drawn_cm for r in runs if r.role in HOSES) / 100,
         intake_depth_cm=g.intake_depth,
         uplift_cm=g.uplift_cm,
         run_back_l=g.run_back_l,

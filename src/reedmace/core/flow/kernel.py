@@ -7,7 +7,7 @@ meet is one root of a falling function, found by a bracketed Anderson-Björck se
 import math
 
 import numpy as np
-from numba import config, njit, prange, set_num_threads
+from numba import get_num_threads, njit, prange, set_num_threads
 from numpy.typing import NDArray
 
 G = 9.80665
@@ -16,13 +16,14 @@ Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
 
+MOST_THREADS = int(get_num_threads())
 WORTH_SHARING = 512
 """Under so many rows, waking a second thread costs more than the sum, and on a busy machine far more (measured)."""
 
 
 def share_out(rows: int) -> None:
     """Use every core for many rows and one for few; call it before a kernel over `rows`. rows: how many."""
-    set_num_threads(int(config.NUMBA_NUM_THREADS) if rows >= WORTH_SHARING else 1)
+    set_num_threads(MOST_THREADS if rows >= WORTH_SHARING else 1)
 
 
 @njit(cache=True)

@@ -259,11 +259,11 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     budget = [HeadPart(role="rise", part="rise to open air", head_m=static)] if static > 0 else []
     for h, row in zip(q.hoses, hoses, strict=True):
         loss = float(hose_head(clean, row[0], row[1], row[2], nu))
-        budget.append(HeadPart(role="hose", part=f"{h.length_m:g} m of {h.bore_mm:g} mm hose", head_m=loss))
+        budget.append(HeadPart(role="hose", part=f"{h.length_m:.2f} m of {h.bore_mm:g} mm hose", head_m=loss))
         w.line(
             "h",
             "f × L/D × v²/2g",
-            f"{h.length_m:g} m, {h.bore_mm:g} mm at {m3s_to_lph(clean):.0f} L/h",
+            f"{h.length_m:.2f} m, {h.bore_mm:g} mm at {m3s_to_lph(clean):.0f} L/h",
             loss,
             "m",
             "darcy",

@@ -5,6 +5,8 @@ from reedmace.logbook.stages.filter import FilterView, filter_view
 from reedmace.logbook.stages.fit import FitView, buying_view, fit_view, shopping_question
 from reedmace.logbook.stages.keep import KeepView, keep_view
 from reedmace.logbook.stages.rows import Stage, StageName, stage_rows
+from reedmace.logbook.stages.stock import StockView, stock_view
+from reedmace.logbook.stages.tank import TankView, tank_view
 
 __all__ = [
     "Draft",
@@ -13,11 +15,15 @@ __all__ = [
     "KeepView",
     "Stage",
     "StageName",
+    "StockView",
+    "TankView",
     "buying_view",
     "filter_view",
     "fit_view",
     "keep_view",
     "shopping_question",
     "stage_rows",
+    "stock_view",
+    "tank_view",
     "with_draft",
 ]

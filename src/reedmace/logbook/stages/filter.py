@@ -63,6 +63,7 @@ class FilterView(Part):
     requirement: FlowRequirementAnswer
     asked_low_lph: Lph
     asked_high_lph: Lph
+    price_per_kwh: Annotated[float, number("money/kWh", 0, 100)]
     ranking: RankFiltersAnswer
     shown: Together | None
     hanging: Together | None
@@ -73,7 +74,7 @@ def together_name(filters: list[Filter]) -> str:
     names = [f.name for f in filters]
     if len(names) == 2 and names[0] == names[1]:
         return f"2 × {names[0]}"
-    return " with ".join(names)
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} with {names[-1]}"
 
 
 def _media(state: LogbookState, one: Hung) -> MediaStackAnswer | None:
@@ -140,7 +141,9 @@ def _assumed(state: LogbookState) -> list[str]:
 def _verdict(asked: float, set_: Together) -> tuple[str, bool]:
     """Whether it is enough, by the rule followed, and by how much."""
     if set_.service_lph >= asked:
-        spare = ", with a spare if one stops" if len(set_.filters) > 1 else ""
+        # What is left when the largest stops.
+        left = set_.service_lph - max(f.hung.flow.service_lph for f in set_.filters)
+        spare = ", even if one stops" if len(set_.filters) > 1 and left >= asked else ""
         words = "Enough" if set_.chosen else "It would be enough"
         return f"{words}{spare}: {set_.service_lph:.0f} L/h in service where {asked:.0f} is asked.", True
     words = "Too little" if set_.chosen else "It would be too little"
@@ -178,6 +181,7 @@ def filter_view(state: LogbookState, seen: list[str] | None = None) -> FilterVie
         requirement=requirement,
         asked_low_lph=ranking.asked_low_lph,
         asked_high_lph=ranking.asked_high_lph,
+        price_per_kwh=plan.price_per_kwh,
         ranking=ranking,
         shown=shown,
         hanging=on_tank,

@@ -1,14 +1,17 @@
 """The Keep stage: each filter's flow over time, and what all of them cost."""
 
+from datetime import datetime
 from typing import Annotated
 
 from pydantic import AwareDatetime
 
 from reedmace.core.filter import RunningCostAnswer
+from reedmace.core.tank import TankVolumeAnswer
 from reedmace.core.upkeep import FlowFadeAnswer
 from reedmace.core.working import Lph, Part, number
-from reedmace.logbook.due import all_flows, cleaned_at, flow_faded
+from reedmace.logbook.due import FLOW_TEST_DAYS, all_flows, cleaned_at, flow_faded
 from reedmace.logbook.equipment import hang
+from reedmace.logbook.questions import volume
 from reedmace.logbook.stages.filter import together
 from reedmace.logbook.state import LogbookState
 
@@ -36,12 +39,36 @@ class KeptFilter(Part):
 class KeepView(Part):
     """All that Keep shows besides the logbook itself."""
 
+    verdict: str
+    volume: TankVolumeAnswer
     filters: list[KeptFilter]
     cost: RunningCostAnswer | None
 
 
-def keep_view(state: LogbookState) -> KeepView:
-    """The Keep stage of a tank. state: the tank's."""
+def _days(count: int) -> str:
+    return "today" if count <= 0 else "yesterday" if count == 1 else f"{count} days ago"
+
+
+def _verdict(filters: list[KeptFilter], now: datetime) -> str:
+    """What stands first at the sink: a stop, then a flow that has faded, then a flow test that is old."""
+    standing = [f.name for f in filters if not f.runs]
+    if standing:
+        return f"{' and '.join(standing)} stands still: get it running, or write down that it is taken off."
+    for f in filters:
+        if f.fade is not None and f.flows[-1].flow_lph < f.fade.limit_lph:
+            share = f.flows[-1].flow_lph / f.fade.clean_lph
+            return f"{f.name} has fallen to {share:.0%} of its clean flow: clean it, then time it again."
+    timed = [f.flows[-1].at for f in filters if f.flows]
+    if not timed:
+        return "Time the flow once a month, and write down what you do."
+    oldest = (now - min(timed)).days
+    if oldest > FLOW_TEST_DAYS:
+        return f"The flow was last timed {_days(oldest)}: time it again."
+    return f"Running: the flow was timed {_days(oldest)}."
+
+
+def keep_view(state: LogbookState, now: datetime) -> KeepView:
+    """The Keep stage of a tank. state: the tank's; now: aware time."""
     hung = hang(state)
     found = []
     for one in hung:
@@ -58,4 +85,9 @@ def keep_view(state: LogbookState) -> KeepView:
                 usual_days=one.flow.service_days,
             )
         )
-    return KeepView(filters=found, cost=together(state, hung, chosen=True).cost if hung else None)
+    return KeepView(
+        verdict=_verdict(found, now),
+        volume=volume(state),
+        filters=found,
+        cost=together(state, hung, chosen=True).cost if hung else None,
+    )

@@ -28,7 +28,7 @@ const SHOAL = [
   { species_id: "bronze-cory", count: 3 },
 ];
 
-export function Door({ demoOpen }: { demoOpen: boolean }) {
+export function SignIn({ demoOpen }: { demoOpen: boolean }) {
   const [isNew, setNew] = useState(false);
   const [email, setEmail] = useState("");
   const [password, setPassword] = useState("");
@@ -60,7 +60,9 @@ export function Door({ demoOpen }: { demoOpen: boolean }) {
           plan={SKETCH}
           species={tables.data?.species}
           animals={SHOAL}
-          filter={tables.data?.catalogue.find((f) => f.id === "sweetflag-800")}
+          filters={tables.data?.catalogue
+            .filter((f) => f.id === "sweetflag-800")
+            .map((filter) => ({ key: "sketch", filter }))}
           caption="A tank of 90 by 40 by 45 cm on its stand, front and side."
         />
         <div>

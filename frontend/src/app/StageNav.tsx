@@ -1,4 +1,4 @@
-/** The six stages along one stem, each with a few words of where it stands. */
+/** The six stages in order, each with a few words of where it stands. */
 import { NavLink } from "react-router";
 import { styled } from "styled-components";
 import type { Stage } from "../api/schemas";
@@ -13,7 +13,7 @@ const NAMES: Record<Stage["stage"], string> = {
   keep: "Keep",
 };
 
-export function Stem({ tankId, stages }: { tankId: number; stages: Stage[] }) {
+export function StageNav({ tankId, stages }: { tankId: number; stages: Stage[] }) {
   return (
     <nav aria-label="Stages">
       <Line>

@@ -1,0 +1,117 @@
+/** What a keeper may open: a box in hand, what matters, hoses, comparison, what was left out, files. */
+import type { RefObject } from "react";
+import { Link } from "react-router";
+import { styled } from "styled-components";
+import type { Draft } from "../../api/drafts";
+import type { Filter, FilterPlan, FilterView } from "../../api/schemas";
+import { AirSupply } from "./AirSupply";
+import { CatalogueFiles } from "./CatalogueFiles";
+import { Compare } from "./Compare";
+import { LeftOut } from "./LeftOut";
+import { OwnFilter } from "./OwnFilter";
+import { PlumbingForm } from "./PlumbingForm";
+import { PriorityForm } from "./PriorityForm";
+
+interface Props {
+  tankId: number;
+  draft: Draft<FilterPlan>;
+  view?: FilterView;
+  onSee: (ids: string[]) => void;
+  saved: boolean;
+  /** The fold for a box in hand, to be opened from elsewhere. */
+  shop: RefObject<HTMLDetailsElement | null>;
+}
+
+const MOST_OWN = 200;
+
+export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
+  const own = draft.value.own_filters ?? [];
+  const keep = (news: Filter[]) => {
+    draft.set((p) => ({
+      ...p,
+      own_filters: [...own.filter((o) => !news.some((f) => f.id === o.id)), ...news].slice(-MOST_OWN),
+    }));
+  };
+  const shown = view?.shown?.filters ?? [];
+  const air = shown.find((f) => f.hung.filter.air_l_min != null);
+  return (
+    <Stack>
+      <details ref={shop}>
+        <summary>In the shop: a filter from its box</summary>
+        <OwnFilter
+          onAdd={(f) => {
+            keep([f]);
+            onSee([f.id]);
+          }}
+        />
+      </details>
+      {view && (
+        <details>
+          <summary>What matters to you</summary>
+          <PriorityForm
+            priorities={draft.value.priorities ?? view.ranking.priorities}
+            candidate={view.ranking.ranked.find((c) => c.filter_id === shown[0]?.hung.filter.id)}
+            pricePerKwh={view.price_per_kwh}
+            onChange={(change) => {
+              draft.set((p) => ({ ...p, ...change }));
+            }}
+          />
+        </details>
+      )}
+      <details>
+        <summary>Hoses of a canister or sump not chosen yet</summary>
+        <PlumbingForm
+          plumbing={draft.value.plumbing ?? {}}
+          onChange={(change) => {
+            draft.set((p) => ({ ...p, plumbing: { ...p.plumbing, ...change } }));
+          }}
+        />
+      </details>
+      {view && (
+        <details>
+          <summary>Compare up to four side by side</summary>
+          <Compare answer={view.ranking} />
+        </details>
+      )}
+      {air && (
+        <details>
+          <summary>The air pump for it, or for a room of them</summary>
+          <AirSupply filter={air.hung.filter} depthCm={air.hung.plan_question.room.water_depth_cm} />
+        </details>
+      )}
+      {view && (
+        <details>
+          <summary>
+            {view.ranking.excluded_count} left out, and why; {view.ranking.fitting_count} fit
+          </summary>
+          <LeftOut answer={view.ranking} />
+        </details>
+      )}
+      <details>
+        <summary>The catalogue as a file</summary>
+        <CatalogueFiles onTaken={keep} />
+      </details>
+      {saved && (
+        <p>
+          <Link to={`/tanks/${tankId}/buying`}>Shopping list and comparison, to print</Link>
+        </p>
+      )}
+    </Stack>
+  );
+}
+
+const Stack = styled.div`
+  summary {
+    cursor: pointer;
+    font-weight: 600;
+    padding: 8px 0;
+    min-height: 44px;
+    display: list-item;
+  }
+  details {
+    border-top: 1px solid var(--line);
+  }
+  details[open] {
+    padding-bottom: 12px;
+  }
+`;

@@ -1,0 +1,156 @@
+/** What hangs on the tank: each filter with its own flow, media and hoses, taken off with a press. */
+import { styled } from "styled-components";
+import type { Draft } from "../../api/drafts";
+import { useWrite } from "../../api/hooks";
+import type { FilterPlan, FittedFilter, HungView, Together } from "../../api/schemas";
+import { Figure, InlineButton, ProblemNote } from "../../kit";
+import { MediaBuilder } from "./MediaBuilder";
+import { OverflowNote } from "./OverflowNote";
+import { PlumbingForm } from "./PlumbingForm";
+
+interface Props {
+  tankId: number;
+  draft: Draft<FilterPlan>;
+  set: Together;
+}
+
+export function Hanging({ tankId, draft, set }: Props) {
+  const write = useWrite(tankId);
+  const change = (key: string, next: Partial<FittedFilter>) => {
+    draft.set((plan) => ({
+      ...plan,
+      filters: (plan.filters ?? []).map((f) => (f.key === key ? { ...f, ...next } : f)),
+    }));
+  };
+  return (
+    <section aria-label="On this tank">
+      <h2>On this tank</h2>
+      <List>
+        {set.filters.map((one) => (
+          <li key={one.hung.key}>
+            <Row
+              one={one}
+              typed={(draft.value.filters ?? []).find((f) => f.key === one.hung.key)}
+              busy={write.isPending}
+              onOff={() => {
+                const filters = (draft.value.filters ?? []).map((f) =>
+                  f.key === one.hung.key ? { ...f, retired: true } : f,
+                );
+                write.mutate(
+                  { body: { ...draft.value, filters }, basedOn: draft.basedOn },
+                  { onSuccess: draft.drop },
+                );
+              }}
+              onChange={(next) => {
+                change(one.hung.key, next);
+              }}
+            />
+          </li>
+        ))}
+      </List>
+      {set.filters.length > 1 && (
+        <p>
+          Together{" "}
+          <Figure title="Together" lines={set.working}>
+            {set.delivered_lph.toFixed(0)} L/h clean, {set.service_lph.toFixed(0)} in service
+          </Figure>
+          ; the dirt of the tank is shared as the water is.{" "}
+          <Figure title="Energy" lines={set.cost.working}>
+            {set.cost.kwh_year.toFixed(0)} kWh a year.
+          </Figure>
+        </p>
+      )}
+      <ProblemNote problem={write.error} />
+    </section>
+  );
+}
+
+interface RowProps {
+  one: HungView;
+  /** The filter as it stands in the draft, which is ahead of the view while sums are made. */
+  typed?: FittedFilter;
+  busy: boolean;
+  onOff: () => void;
+  onChange: (next: Partial<FittedFilter>) => void;
+}
+
+function Row({ one, typed, busy, onOff, onChange }: RowProps) {
+  const { hung, media, overflow } = one;
+  const hosed = hung.plan.runs.some((r) => r.role === "return-hose");
+  return (
+    <>
+      <p className="name">
+        <b>{hung.filter.name}</b>
+        {!hung.runs && <em> stands still</em>}
+        <span>
+          <Figure title={`${hung.filter.name}: flow`} lines={hung.flow.working}>
+            {hung.flow.delivered_lph.toFixed(0)} L/h
+          </Figure>
+          , {hung.flow.service_lph.toFixed(0)} in service, cleaned about every {days(hung.flow.service_days)}
+        </span>
+        <InlineButton isDisabled={busy} onPress={onOff}>
+          Take it off
+        </InlineButton>
+      </p>
+      <details>
+        <summary>Media in {hung.filter.name}, in the order the water meets them</summary>
+        <MediaBuilder
+          filter={hung.filter}
+          baskets={typed?.media ?? hung.media}
+          answer={media}
+          onChange={(baskets) => {
+            onChange({ media: baskets });
+          }}
+        />
+      </details>
+      {hosed && (
+        <details>
+          <summary>Hoses and fittings of {hung.filter.name}</summary>
+          <PlumbingForm
+            plumbing={typed?.plumbing ?? hung.plumbing}
+            laidM={hung.plan.hose_m}
+            onChange={(next) => {
+              onChange({ plumbing: { ...(typed?.plumbing ?? hung.plumbing), ...next } });
+            }}
+          />
+        </details>
+      )}
+      {overflow && (
+        <details>
+          <summary>Overflow, drain and run-back</summary>
+          <OverflowNote answer={overflow} />
+        </details>
+      )}
+    </>
+  );
+}
+
+function days(count: number): string {
+  if (count < 1.5) return "day";
+  return count >= 60 ? `${Math.round(count / 30)} months` : `${count.toFixed(0)} days`;
+}
+
+const List = styled.ul`
+  > li {
+    border-top: 1px solid var(--line);
+    padding: 4px 0;
+  }
+  .name {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 12px;
+    align-items: baseline;
+  }
+  .name > span {
+    flex: 1 1 220px;
+  }
+  .name em {
+    color: var(--alarm);
+  }
+  summary {
+    cursor: pointer;
+    min-height: 40px;
+    padding: 6px 0;
+    font-weight: 600;
+  }
+`;

@@ -1,0 +1,127 @@
+/** Where the parts of one filter go, in figures beside the drawing's handles. */
+import type { Draft } from "../../api/drafts";
+import type { FitPlan, FittedView, Layout } from "../../api/schemas";
+import { Fields, NumberBox, PickOne, YesNo } from "../../kit";
+import { SaveBar } from "../shared";
+
+interface Props {
+  tankId: number;
+  draft: Draft<FitPlan>;
+  one: FittedView;
+  put: (change: Partial<Layout>) => void;
+}
+
+export function LayoutForm({ tankId, draft, one, put }: Props) {
+  const { filter, layout, plan } = one.hung;
+  const air = filter.air_l_min != null;
+  const has = (role: string) => plan.parts.some((p) => p.role === role);
+  const back = plan.runs.some((r) => r.role === "return-hose");
+  return (
+    <details>
+      <summary>Where the parts go</summary>
+      <Fields>
+        {has("intake") && (
+          <NumberBox
+            label="Intake below water, cm"
+            value={layout.intake_depth_cm ?? null}
+            min={0}
+            max={300}
+            onChange={(cm) => {
+              put({ intake_depth_cm: cm });
+            }}
+            hint={`empty: as usual, ${plan.intake_depth_cm.toFixed(0)} cm`}
+          />
+        )}
+        {has("outlet") && (
+          <NumberBox
+            label="Outlet below water, cm"
+            value={layout.outlet_depth_cm ?? null}
+            min={-100}
+            max={300}
+            onChange={(cm) => {
+              put({ outlet_depth_cm: cm });
+            }}
+          />
+        )}
+        {has("tap") && (
+          <NumberBox
+            label="Tap above water, cm"
+            value={layout.tap_above_water_cm ?? null}
+            min={-200}
+            max={200}
+            onChange={(cm) => {
+              put({ tap_above_water_cm: cm });
+            }}
+          />
+        )}
+        <NumberBox
+          label="Socket above floor, cm"
+          value={layout.socket_height_cm ?? null}
+          min={0}
+          max={300}
+          onChange={(cm) => {
+            put({ socket_height_cm: cm });
+          }}
+        />
+        {air && (
+          <NumberBox
+            label="Air pump above water, cm"
+            value={layout.air_pump_above_water_cm ?? null}
+            min={-200}
+            max={200}
+            onChange={(cm) => {
+              put({ air_pump_above_water_cm: cm });
+            }}
+          />
+        )}
+      </Fields>
+      {back && layout.hose && (
+        <PickOne
+          label="Hose"
+          value={layout.hose}
+          onChange={(hose) => {
+            put({ hose });
+          }}
+          options={[
+            ["plain", "plain"],
+            ["ribbed", "ribbed, bends tighter"],
+          ]}
+        />
+      )}
+      {air && (
+        <YesNo
+          label="Check valve in the air line"
+          value={layout.check_valve === true}
+          onChange={(check_valve) => {
+            put({ check_valve });
+          }}
+        />
+      )}
+      <YesNo
+        label="Drip loop in the cable"
+        value={layout.drip_loop === true}
+        onChange={(drip_loop) => {
+          put({ drip_loop });
+        }}
+      />
+      {back && (
+        <YesNo
+          label="Siphon break in the return"
+          value={layout.siphon_break === true}
+          onChange={(siphon_break) => {
+            put({ siphon_break });
+          }}
+        />
+      )}
+      <SaveBar
+        tankId={tankId}
+        draft={draft}
+        words="Save where things go"
+        describe={(b) => {
+          const there = b.places?.[one.hung.key];
+          return `${filter.name}: intake ${there?.intake_depth_cm ?? "as usual"}, outlet ${there?.outlet_depth_cm ?? "as usual"} cm under water`;
+        }}
+      />
+    </details>
+  );
+}

@@ -1,0 +1,32 @@
+"""The Tank stage: how much water there is, the sump's with it."""
+
+from typing import Annotated
+
+from reedmace.core.tank import TankVolumeAnswer
+from reedmace.core.working import Part, number
+from reedmace.logbook.entries import TankPlan
+from reedmace.logbook.questions import tank_plan, volume
+from reedmace.logbook.state import LogbookState
+
+
+class TankView(Part):
+    """All that the Tank stage shows. `plan` has every default filled in; `assumed` when nothing was measured."""
+
+    plan: TankPlan
+    assumed: bool
+    volume: TankVolumeAnswer
+    sump_held_l: Annotated[float, number("L", 0, 1e5, "Of the net litres")]
+    sump_free_l: Annotated[float, number("L", 0, 1e5, "Room for what runs back")]
+
+
+def tank_view(state: LogbookState) -> TankView:
+    """The Tank stage. state: the tank's, with what is typed on screen."""
+    plan = tank_plan(state)
+    sump = plan.surroundings.sump
+    return TankView(
+        plan=plan,
+        assumed=state.tank_plan is None,
+        volume=volume(state),
+        sump_held_l=sump.held_l if sump else 0.0,
+        sump_free_l=sump.free_l if sump else 0.0,
+    )
