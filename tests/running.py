@@ -42,9 +42,12 @@ class Running:
         return self
 
     def wait(self, seconds: float = 120) -> None:
-        """Until the web server answers from a working database."""
-        end = time.monotonic() + seconds
+        """Until the web server answers from a working database; as long as it says how far it has come, longer."""
+        end, said = time.monotonic() + seconds, 0
         while time.monotonic() < end:
+            size = (self.folder / "run.log").stat().st_size
+            if size > said:
+                end, said = time.monotonic() + seconds, size
             if self.process is not None and self.process.poll() is not None:
                 raise RuntimeError((self.folder / "run.log").read_text()[-3000:])
             try:

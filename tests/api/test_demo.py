@@ -34,10 +34,10 @@ def yard(request, mariadb, app):
         return today, rows, tanks, cycles
 
 
-def test_the_four_tanks_are_there_and_only_one_has_stalled(yard) -> None:
+def test_the_tanks_are_there_and_only_one_has_stalled(yard) -> None:
     today, rows, _, _ = yard
     assert [name for name, r in rows.items() if r["advice"] and r["advice"]["stalled"]] == ["Long bench"]
-    assert set(rows) == {"Long bench", "Kiln room", "Bindery window", "Courtyard door"}
+    assert set(rows) == {"Long bench", "Kiln room", "Bindery window", "Courtyard door", "Stairwell"}
     assert len(today["seeds"]) == 2
 
 
@@ -77,6 +77,16 @@ def test_the_courtyard_is_settled_and_its_filter_is_due(yard) -> None:
     titles = [d["title"] for d in tanks["Courtyard door"]["due"]]
     assert "Clean the filter" in titles
     assert "Time the flow" in titles
+
+
+def test_the_stairwell_has_its_sump_in_the_water_and_holds_what_runs_back(yard) -> None:
+    _, rows, tanks, cycles = yard
+    sump = tanks["Stairwell"]["state"]["tank_plan"]["body"]["surroundings"]["sump"]
+    held = sump["length_cm"] * sump["width_cm"] * sump["level_cm"] / 1000
+    assert rows["Stairwell"]["tank"]["stages"][0]["words"].startswith("451 L net")
+    assert 80 < held < 95
+    assert cycles["Stairwell"]["log"]["salinity_g_kg"] == 35
+    assert not cycles["Stairwell"]["readiness"]["ready"]
 
 
 def test_written_twice_it_stands_once(yard, mariadb) -> None:

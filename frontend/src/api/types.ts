@@ -3125,7 +3125,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Write in the logbook. The same key again answers with the entry that stands. */
+        /** Write in the logbook. The same key again answers with the entry that stands. A plan is worked out first. */
         post: {
             parameters: {
                 query?: never;
@@ -8974,6 +8974,13 @@ export interface components {
              */
             hung?: components["schemas"]["HungHere"][];
             /**
+             * Hose M
+             * @description Both hoses as they would be laid out, by filter id; as planned where none
+             */
+            hose_m?: {
+                [key: string]: number;
+            };
+            /**
              * Feed G Day
              * @default null
              */
@@ -10236,9 +10243,14 @@ export interface components {
             tank: components["schemas"]["TankOut"];
             state: components["schemas"]["LogbookState"];
             /** Temperature C */
-            temperature_c: number;
+            temperature_c: number | null;
             /** Due */
             due: components["schemas"]["Due"][];
+            /**
+             * Fault
+             * @description Why its plans cannot be worked out; its forms stay open to be mended
+             */
+            fault: string | null;
         };
         /**
          * TankView

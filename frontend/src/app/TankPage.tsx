@@ -46,6 +46,12 @@ export default function TankPage() {
   return (
     <Page name={tank.data.tank.name} nav={<StageNav tankId={tankId} stages={stages} />}>
       <title>{`${tank.data.tank.name}: ${params.stage ?? "tank"} · Reedmace`}</title>
+      {tank.data.fault && (
+        <p role="alert">
+          The figures of this tank do not agree, so nothing can be worked out from them: {tank.data.fault} Put
+          it right in the Tank stage.
+        </p>
+      )}
       <Work key={tankId} tankId={tankId} logbook={tank.data.state} tables={tables.data} />
     </Page>
   );

@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 
 from reedmace.api.session import tanks
 from reedmace.formats import Bundle, bundle_schema, write_bundle
+from reedmace.logbook import replay, stage_rows
 
 door = APIBlueprint("bundles", __name__, url_prefix="/api", tag="Bundles")
 
@@ -52,5 +53,7 @@ def read_bundle(tank_id: int) -> Response:
 @door.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
 def bring_bundle(json_data: Bundle) -> Brought:
     """Make a tank from a bundle: all of it or nothing."""
+    # A plan that cannot be worked out is refused here rather than met on every page later.
+    stage_rows(replay(json_data.entries), g.now)
     tank = tanks().bring(json_data.tank.strip(), json_data.entries, g.now)
     return Brought(tank_id=tank.id, entries=len(json_data.entries))

@@ -20,6 +20,8 @@ from reedmace.core.cycle import (
 from reedmace.core.fit import ShoppingListAnswer
 from reedmace.formats import plumbing_inp, write_calendar, write_shopping
 from reedmace.logbook import (
+    PLAN_KINDS,
+    Body,
     Due,
     Entry,
     LogbookState,
@@ -48,9 +50,11 @@ from reedmace.logbook.stages import (
     filter_view,
     fit_view,
     keep_view,
+    rows_or_fault,
     stock_view,
     tank_view,
     with_draft,
+    with_plan,
 )
 
 door = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
@@ -94,8 +98,9 @@ class TankState(BaseModel):
 
     tank: TankOut
     state: LogbookState
-    temperature_c: float = Field(ge=0, le=45)
+    temperature_c: float | None = Field(ge=0, le=45)
     due: list[Due]
+    fault: str | None = Field(description="Why its plans cannot be worked out; its forms stay open to be mended")
 
 
 class TodayRow(BaseModel):
@@ -146,7 +151,7 @@ def list_tanks() -> TankList:
     """Your tanks."""
     mine = tanks()
     entries = mine.entries_of_all()
-    return TankList(tanks=[_out(t, stage_rows(replay(entries.get(t.id, [])), g.now)) for t in mine.all()])
+    return TankList(tanks=[_out(t, rows_or_fault(replay(entries.get(t.id, [])), g.now)[0]) for t in mine.all()])
 
 
 @door.post("/tanks")
@@ -165,11 +170,13 @@ def read_tank(tank_id: int) -> TankState:
     """Where a tank stands."""
     mine = tanks()
     tank, state = mine.get(tank_id), replay(mine.entries(tank_id))
+    rows, fault = rows_or_fault(state, g.now)
     return TankState(
-        tank=_out(tank, stage_rows(state, g.now)),
+        tank=_out(tank, rows),
         state=state,
-        temperature_c=temperature_c(state),
-        due=due(state, g.now),
+        temperature_c=None if fault else temperature_c(state),
+        due=[] if fault else due(state, g.now),
+        fault=fault,
     )
 
 
@@ -206,8 +213,18 @@ def read_entries(tank_id: int, query_data: PageQuery) -> EntryPage:
 @door.output(Entry, status_code=201)
 @door.doc(responses={**REFUSED, 409: "The plan was saved elsewhere since; `current` holds it"})
 def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
-    """Write in the logbook. The same key again answers with the entry that stands."""
-    return tanks().add(tank_id, json_data, g.now)[0]
+    """Write in the logbook. The same key again answers with the entry that stands. A plan is worked out first."""
+    mine = tanks()
+    if json_data.body.kind in PLAN_KINDS:
+        _refuse_impossible(replay(mine.entries(tank_id)), json_data.body)
+    return mine.add(tank_id, json_data, g.now)[0]
+
+
+def _refuse_impossible(state: LogbookState, body: Body) -> None:
+    """Raise what is wrong with a plan that cannot be worked out on this tank, unless it could not be before either."""
+    if body.kind != "tank-plan" and rows_or_fault(state, g.now)[1] is not None:
+        return
+    stage_rows(with_plan(state, body), g.now)
 
 
 class FilterQuery(BaseModel):
@@ -342,7 +359,12 @@ def read_today() -> TodayList:
     spare: list[SeedRow] = []
     for t in mine.all():
         state = replay(entries.get(t.id, []))
-        row = _today(_out(t, stage_rows(state, g.now)), state)
+        stages, fault = rows_or_fault(state, g.now)
+        if fault is not None:
+            words = f"Its figures do not agree: {fault}"
+            rows.append(TodayRow(tank=_out(t, stages), verdict=words, stage="tank", advice=None))
+            continue
+        row = _today(_out(t, stages), state)
         soon = [d for d in due(state, g.now) if d.at <= g.now + timedelta(days=2)]
         rows.append(row.model_copy(update={"due": soon}))
         spare += [SeedRow(tank_id=t.id, tank=t.name, seed=s) for s in seeds(state, g.now)]

@@ -15,12 +15,7 @@ LARGEST = 5_000_000
 def main(name: str | None, *, list_names: bool, schema: str | None) -> int:
     """Answer on standard output; bad input is one message on standard error and exit code 2."""
     if list_names:
-        try:
-            print("\n".join(f"{c.name:20} {c.answers}" for c in COMPUTATIONS.values()), flush=True)
-        except BrokenPipeError:
-            # Read by something like head, which has seen enough. Nothing is left to flush at exit.
-            os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
-        return 0
+        return _print("\n".join(f"{c.name:20} {c.answers}" for c in COMPUTATIONS.values()))
     wanted = schema or name
     if wanted not in COMPUTATIONS:
         return _refuse(
@@ -29,8 +24,7 @@ def main(name: str | None, *, list_names: bool, schema: str | None) -> int:
             else "name a computation; --list names them."
         )
     if schema:
-        print(json.dumps(COMPUTATIONS[schema].schema(), indent=2, ensure_ascii=False))
-        return 0
+        return _print(json.dumps(COMPUTATIONS[schema].schema(), indent=2, ensure_ascii=False))
     text = sys.stdin.read(LARGEST + 1)
     if len(text) > LARGEST:
         return _refuse("the input is over 5 MB.")
@@ -42,7 +36,15 @@ def main(name: str | None, *, list_names: bool, schema: str | None) -> int:
         answer = compute(str(wanted), data)
     except (ValidationError, CannotAnswer, OutOfRange) as error:
         return _refuse("; ".join(str(c) for c in complaints(error)))
-    print(json.dumps(answer.model_dump(mode="json"), indent=2, ensure_ascii=False))
+    return _print(json.dumps(answer.model_dump(mode="json"), indent=2, ensure_ascii=False))
+
+
+def _print(text: str) -> int:
+    try:
+        print(text, flush=True)
+    except BrokenPipeError:
+        # Read by something like head, which has seen enough. Nothing is left to flush at exit.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
     return 0
 
 

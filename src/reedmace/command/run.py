@@ -107,6 +107,12 @@ def _web(folder: Path, url: str, server: MariaDB | None, *, with_demo: bool) -> 
         "warning",
         "reedmace.command.wsgi:app",
     ]
+    _say("warming up the sums (the first time they are compiled, which takes a minute or so)")
+    # Once, in one process: workers that all find an empty cache would compile the same thing side by side.
+    warmed = subprocess.run([sys.executable, "-m", "reedmace.command.warm"], env=environment)
+    if warmed.returncode:
+        _say("the sums could not be warmed up; the messages above say why")
+        return warmed.returncode
     process = subprocess.Popen(command, env=environment, preexec_fn=die_with_parent, start_new_session=True)
 
     def pass_on(_: int, __: FrameType | None) -> None:
@@ -116,7 +122,7 @@ def _web(folder: Path, url: str, server: MariaDB | None, *, with_demo: bool) -> 
     signal.signal(signal.SIGINT, pass_on)
     address = f"http://{bind}"
     (folder / "address").write_text(address)
-    _say("warming up the sums (the first time takes about half a minute)")
+    _say("starting the web server")
     for _ in range(1200):
         if process.poll() is not None:
             _say("the web server stopped at once; its messages are above")

@@ -1,10 +1,10 @@
 """The stages as pure views: where a tank stands, with what is typed on screen, gives what each stage shows."""
 
-from reedmace.logbook.stages.draft import Draft, with_draft
+from reedmace.logbook.stages.draft import Draft, with_draft, with_plan
 from reedmace.logbook.stages.filter import FilterView, filter_view
 from reedmace.logbook.stages.fit import FitView, buying_view, fit_view, shopping_question
 from reedmace.logbook.stages.keep import KeepView, keep_view
-from reedmace.logbook.stages.rows import Stage, StageName, stage_rows
+from reedmace.logbook.stages.rows import Stage, StageName, rows_or_fault, stage_rows
 from reedmace.logbook.stages.stock import StockView, stock_view
 from reedmace.logbook.stages.tank import TankView, tank_view
 
@@ -21,9 +21,11 @@ __all__ = [
     "filter_view",
     "fit_view",
     "keep_view",
+    "rows_or_fault",
     "shopping_question",
     "stage_rows",
     "stock_view",
     "tank_view",
     "with_draft",
+    "with_plan",
 ]

@@ -25,6 +25,11 @@ def _entry(body: Body) -> Entry:
     return Entry(id=2**53, key="on-screen", at=never, written_at=never, body=body)
 
 
+def with_plan(state: LogbookState, body: Body) -> LogbookState:
+    """The state as it would be with one more plan. state: the tank's; body: a plan of any kind."""
+    return state.model_copy(update={body.kind.replace("-", "_"): _entry(body)})
+
+
 def with_draft(state: LogbookState, draft: Draft) -> LogbookState:
     """The state as it would be were the draft saved. state: the tank's; draft: what is typed."""
     plans = {

@@ -3,8 +3,10 @@
 from datetime import datetime
 from typing import Literal
 
+from pydantic import ValidationError
+
 from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
-from reedmace.core.working import Part
+from reedmace.core.working import CannotAnswer, OutOfRange, Part, ReedmaceError
 from reedmace.logbook.due import all_flows
 from reedmace.logbook.entries import Stocking
 from reedmace.logbook.equipment import Hung, hang, steps_of
@@ -20,6 +22,22 @@ class Stage(Part):
     stage: StageName
     state: Literal["done", "begun", "open"]
     words: str
+
+
+DISAGREE = "figures do not agree"
+
+
+def rows_or_fault(state: LogbookState, now: datetime) -> tuple[list[Stage], str | None]:
+    """Where the six stages stand, or, where the plans contradict each other, rows that say so and the reason.
+
+    state: the tank's; now: aware time. One tank that cannot be worked out must not close the others.
+    """
+    try:
+        return stage_rows(state, now), None
+    except (CannotAnswer, OutOfRange, ValidationError) as error:
+        names: tuple[StageName, ...] = ("tank", "stock", "filter", "fit", "cycle", "keep")
+        rows = [Stage(stage=n, state="begun" if n == "tank" else "open", words=DISAGREE) for n in names]
+        return rows, str(error) if isinstance(error, ReedmaceError) else "a plan holds a figure outside its range"
 
 
 Row = tuple[Literal["done", "begun", "open"], str]
