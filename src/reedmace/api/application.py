@@ -4,6 +4,7 @@ import os
 import secrets
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
+from functools import partial
 from pathlib import Path
 
 from apiflask import APIFlask
@@ -55,7 +56,7 @@ def create_app(settings: Settings) -> APIFlask:
         version=__version__,
         docs_path=None,
         spec_path="/api/openapi.json",
-        static_folder=None,
+        static_folder=None,  # type: ignore[arg-type]
     )
     app.config.update(
         SECRET_KEY=settings.secret_key,
@@ -77,45 +78,12 @@ def create_app(settings: Settings) -> APIFlask:
     # Tests hash cheaply; every other run uses argon2id at the library's recommended cost.
     hasher = PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1) if settings.quick_hash else PasswordHasher()
 
-    @app.before_request
-    def _open() -> None:
-        g.now = datetime.now(UTC)
-        if not request.path.startswith("/api/") or request.path.startswith(
-            ("/api/compute", "/api/openapi", "/api/reference")
-        ):
-            return
-        database = connect(settings.database_url)
-        database.connect()
-        g.database = database
-        g.accounts = Accounts(database, hasher)
-        check_csrf()
-
-    @app.teardown_request
-    def _close(_: BaseException | None) -> None:
-        database = g.pop("database", None)
-        if database is not None and not database.is_closed():
-            database.close()
-
-    @app.after_request
-    def _headers(response: Response) -> Response:
-        response.headers["Content-Security-Policy"] = POLICY
-        response.headers["X-Content-Type-Options"] = "nosniff"
-        response.headers["Referrer-Policy"] = "same-origin"
-        response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
-        if settings.behind_tls:
-            response.headers["Strict-Transport-Security"] = "max-age=31536000"
-        if request.path.startswith("/api/"):
-            response.headers["Cache-Control"] = "no-store"
-        return response
-
+    app.before_request(partial(_open_database, settings, hasher))
+    app.teardown_request(_close_database)
+    app.after_request(partial(_add_headers, settings))
     login = LoginManager(app)
     login.session_protection = None
-
-    @login.user_loader
-    def _load(token: str) -> CurrentKeeper | None:
-        account_id, _, stamp = token.partition(":")
-        keeper = g.accounts.find(int(account_id), stamp) if account_id.isdigit() and "accounts" in g else None
-        return CurrentKeeper(keeper) if keeper else None
+    login.user_loader(_load_keeper)
 
     problems.install(app)
     for blueprint in (
@@ -129,9 +97,46 @@ def create_app(settings: Settings) -> APIFlask:
         reference.door,
     ):
         app.register_blueprint(blueprint)
-    app.spec_processor(reference.one_schema_each)
+    app.spec_processor(reference.one_schema_each)  # type: ignore[arg-type]
     _front_end(app, settings.front_end)
     return app
+
+
+def _open_database(settings: Settings, hasher: PasswordHasher) -> None:
+    g.now = datetime.now(UTC)
+    if not request.path.startswith("/api/") or request.path.startswith(
+        ("/api/compute", "/api/openapi", "/api/reference")
+    ):
+        return
+    database = connect(settings.database_url)
+    database.connect()
+    g.database = database
+    g.accounts = Accounts(database, hasher)
+    check_csrf()
+
+
+def _close_database(_: BaseException | None) -> None:
+    database = g.pop("database", None)
+    if database is not None and not database.is_closed():
+        database.close()
+
+
+def _add_headers(settings: Settings, response: Response) -> Response:
+    response.headers["Content-Security-Policy"] = POLICY
+    response.headers["X-Content-Type-Options"] = "nosniff"
+    response.headers["Referrer-Policy"] = "same-origin"
+    response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
+    if settings.behind_tls:
+        response.headers["Strict-Transport-Security"] = "max-age=31536000"
+    if request.path.startswith("/api/"):
+        response.headers["Cache-Control"] = "no-store"
+    return response
+
+
+def _load_keeper(token: str) -> CurrentKeeper | None:
+    account_id, _, stamp = token.partition(":")
+    keeper = g.accounts.find(int(account_id), stamp) if account_id.isdigit() and "accounts" in g else None
+    return CurrentKeeper(keeper) if keeper else None
 
 
 def _front_end(app: APIFlask, folder: Path | None) -> None:

@@ -6,6 +6,7 @@ from apiflask import APIBlueprint
 from flask import Response, g
 from pydantic import BaseModel, Field
 
+from reedmace.api.described import READ, file_of
 from reedmace.api.session import tanks
 from reedmace.formats import Bundle, bundle_schema, write_bundle
 from reedmace.logbook import replay, stage_rows
@@ -21,24 +22,14 @@ class Brought(BaseModel):
 
 
 @door.get("/bundle/schema")
-@door.doc(
-    responses={
-        200: {"description": "JSON Schema", "content": {"application/schema+json": {"schema": {"type": "object"}}}}
-    }
-)
+@door.doc(responses=file_of("application/schema+json", "JSON Schema"))
 def read_bundle_schema() -> Any:
     """The bundle's JSON Schema."""
     return bundle_schema()
 
 
 @door.get("/tanks/<int:tank_id>/bundle.json")
-@door.doc(
-    responses={
-        200: {"description": "Bundle", "content": {"application/json": {"schema": {"type": "object"}}}},
-        401: "Not signed in",
-        404: "No such tank",
-    }
-)
+@door.doc(responses={**file_of("application/json", "Bundle"), **READ})
 def read_bundle(tank_id: int) -> Response:
     """A tank's whole logbook, with what was corrected and taken back."""
     mine = tanks()

@@ -6,6 +6,7 @@ from apiflask import APIBlueprint
 from flask import Response, g
 from pydantic import BaseModel, Field
 
+from reedmace.api.described import CSV, READ, file_of
 from reedmace.api.files import csv_response, csv_text, refuse_rows
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import tanks
@@ -45,7 +46,6 @@ from reedmace.logbook.entries import Reading
 door = APIBlueprint("cycle", __name__, url_prefix="/api", tag="Cycle")
 
 REFUSED = {401: "Not signed in", 403: "CSRF token missing", 404: "No such tank", 422: "Not usable"}
-READ = {401: "Not signed in", 404: "No such tank"}
 SHOWN_ROWS = 200
 
 
@@ -111,7 +111,7 @@ def read_cycle(tank_id: int) -> CycleState:
 
 
 @door.get("/tanks/<int:tank_id>/readings.csv")
-@door.doc(responses={200: {"description": "CSV", "content": {"text/csv": {"schema": {"type": "string"}}}}, **READ})
+@door.doc(responses={**CSV, **READ})
 def read_readings(tank_id: int) -> Response:
     """The readings as CSV."""
     return csv_response(write_csv(replay(tanks().entries(tank_id)).readings), f"readings-{tank_id}.csv")
@@ -175,13 +175,7 @@ def _write(tank_id: int, state: LogbookState, news: list[NewEntry]) -> CsvImport
 
 
 @door.get("/tanks/<int:tank_id>/cycle.sbml")
-@door.doc(
-    responses={
-        200: {"description": "SBML L3V1", "content": {"application/xml": {"schema": {"type": "string"}}}},
-        **READ,
-        409: "No cycle is planned",
-    }
-)
+@door.doc(responses={**file_of("application/xml", "SBML L3V1"), **READ, 409: "No cycle is planned"})
 def read_sbml(tank_id: int) -> Response:
     """The cycle's model as parametrised for this tank, to be run by anyone."""
     mine = tanks()

@@ -6,6 +6,7 @@ from apiflask import APIBlueprint
 from flask import g, request
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
+from reedmace.api.described import READ, WRITE
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper
 from reedmace.logbook import NewEntry, hang, replay
@@ -13,9 +14,6 @@ from reedmace.logbook.devices import DeviceKind, DeviceReading, entry_of
 from reedmace.store import Device, Devices, NoSuchDevice, by_token
 
 door = APIBlueprint("devices", __name__, url_prefix="/api", tag="Devices")
-
-READ = {401: "Not signed in", 404: "No such tank"}
-WRITE = {**READ, 403: "CSRF token missing"}
 
 
 class DeviceIn(BaseModel):

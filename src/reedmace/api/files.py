@@ -4,14 +4,13 @@ from apiflask import APIBlueprint
 from flask import Response, request
 from pydantic import BaseModel
 
+from reedmace.api.described import CSV
 from reedmace.api.problems import ProblemError
 from reedmace.core.computations import Complaint
 from reedmace.core.filter import CATALOGUE, Filter
 from reedmace.formats import RowError, read_catalogue, write_catalogue
 
 door = APIBlueprint("files", __name__, url_prefix="/api/compute", tag="Files")
-
-CSV = {200: {"description": "CSV", "content": {"text/csv": {"schema": {"type": "string"}}}}}
 
 
 def csv_text() -> str:

@@ -1,15 +1,16 @@
 """Errors become RFC 9457 problem details here and nowhere else."""
 
+from collections.abc import Callable
 from typing import Any
 
 from apiflask import HTTPError
-from flask import Flask, Response, jsonify
+from flask import Flask, Response, current_app, jsonify
 from peewee import OperationalError
 from pydantic import BaseModel, Field, ValidationError
 from werkzeug.exceptions import HTTPException
 
 from reedmace.core.computations import Complaint, complaints
-from reedmace.core.working import CannotAnswer, OutOfRange
+from reedmace.core.working import CannotAnswer
 from reedmace.store import EmailTaken, NoSuchDevice, NoSuchEntry, NoSuchTank, PlanMoved, TooManyAttempts
 
 
@@ -70,7 +71,7 @@ def _answer(
     return response
 
 
-def _unprocessable(error: ValidationError | CannotAnswer | OutOfRange) -> Response:
+def _unprocessable(error: ValidationError | CannotAnswer) -> Response:
     found = complaints(error)
     more = f" (and {len(found) - 1} more)" if len(found) > 1 else ""
     return _answer(422, "Some of what was sent cannot be used", f"{found[0]}{more}" if found else str(error), found)
@@ -87,93 +88,105 @@ _WORDS = {
 }
 
 
+def _own(error: ProblemError) -> Response:
+    return _answer(error.status, error.title, error.detail, error.errors, error.headers)
+
+
+def _apiflask(error: HTTPError) -> Response:
+    if isinstance(error.__cause__, ValidationError):
+        return _unprocessable(error.__cause__)
+    return _answer(error.status_code, error.message or "", _WORDS.get(error.status_code, error.message or ""))
+
+
+def _no_tank(_: NoSuchTank) -> Response:
+    return _answer(404, "No such tank", "There is no tank of that number in your account.")
+
+
+def _no_device(_: NoSuchDevice) -> Response:
+    return _answer(404, "No such device", "It may have been taken away already.")
+
+
+def _no_entry(_: NoSuchEntry) -> Response:
+    return _answer(404, "No such entry", "The entry to be corrected is not in this tank's logbook.")
+
+
+def _taken(_: EmailTaken) -> Response:
+    return _answer(
+        409,
+        "That address has an account",
+        "Sign in instead, or use another address.",
+        [Complaint("email", "has an account already.", "Sign in.")],
+    )
+
+
+def _limited(error: TooManyAttempts) -> Response:
+    return _answer(
+        429,
+        "Too many attempts",
+        f"Signing in is paused for {error.wait_s // 60 + 1} minutes.",
+        headers={"Retry-After": str(error.wait_s)},
+    )
+
+
+def _moved(error: PlanMoved) -> Response:
+    current = error.current.model_dump(mode="json") if error.current else None
+    return _answer(
+        409,
+        "This plan was saved elsewhere",
+        "Another tab or device saved it since you began. Both are kept: look at the two and choose.",
+        current=current,
+    )
+
+
+def _too_deep(_: RecursionError) -> Response:
+    return _answer(400, "Nested too deeply", "No question here nests more than a few levels; send it flat.")
+
+
+def _database(error: OperationalError) -> Response:
+    current_app.logger.error("database: %s", error)
+    return _answer(
+        503,
+        "The logbook cannot be reached just now",
+        "Nothing was saved. What you typed is kept; try again in a moment.",
+        headers={"Retry-After": "2"},
+    )
+
+
+def _http(error: HTTPException) -> Response:
+    code = error.code or 500
+    methods = getattr(error, "valid_methods", None)
+    headers = {"Allow": ", ".join(methods)} if methods else {}
+    return _answer(code, error.name, _WORDS.get(code, error.description or error.name), headers=headers)
+
+
+def _unexpected(error: Exception) -> Response:
+    current_app.logger.exception("unexpected error")
+    return _answer(
+        500,
+        "Something broke here",
+        "It is our fault, not yours. Nothing was saved; what you typed is still on your screen.",
+    )
+
+
+_HANDLERS: dict[type[Exception], Callable[[Any], Response]] = {
+    ProblemError: _own,
+    HTTPError: _apiflask,
+    ValidationError: _unprocessable,
+    CannotAnswer: _unprocessable,
+    NoSuchTank: _no_tank,
+    NoSuchDevice: _no_device,
+    NoSuchEntry: _no_entry,
+    EmailTaken: _taken,
+    TooManyAttempts: _limited,
+    PlanMoved: _moved,
+    RecursionError: _too_deep,
+    OperationalError: _database,
+    HTTPException: _http,
+    Exception: _unexpected,
+}
+
+
 def install(app: Flask) -> None:
     """Teach `app` to answer every error as a problem."""
-
-    @app.errorhandler(ProblemError)
-    def _own(error: ProblemError) -> Response:
-        return _answer(error.status, error.title, error.detail, error.errors, error.headers)
-
-    @app.errorhandler(HTTPError)
-    def _apiflask(error: HTTPError) -> Response:
-        if isinstance(error.__cause__, ValidationError):
-            return _unprocessable(error.__cause__)
-        return _answer(error.status_code, error.message, _WORDS.get(error.status_code, error.message))
-
-    @app.errorhandler(ValidationError)
-    def _invalid(error: ValidationError) -> Response:
-        return _unprocessable(error)
-
-    @app.errorhandler(CannotAnswer)
-    @app.errorhandler(OutOfRange)
-    def _cannot(error: CannotAnswer | OutOfRange) -> Response:
-        return _unprocessable(error)
-
-    @app.errorhandler(NoSuchTank)
-    def _no_tank(_: NoSuchTank) -> Response:
-        return _answer(404, "No such tank", "There is no tank of that number in your account.")
-
-    @app.errorhandler(NoSuchDevice)
-    def _no_device(_: NoSuchDevice) -> Response:
-        return _answer(404, "No such device", "It may have been taken away already.")
-
-    @app.errorhandler(NoSuchEntry)
-    def _no_entry(_: NoSuchEntry) -> Response:
-        return _answer(404, "No such entry", "The entry to be corrected is not in this tank's logbook.")
-
-    @app.errorhandler(EmailTaken)
-    def _taken(_: EmailTaken) -> Response:
-        return _answer(
-            409,
-            "That address has an account",
-            "Sign in instead, or use another address.",
-            [Complaint("email", "has an account already.", "Sign in.")],
-        )
-
-    @app.errorhandler(TooManyAttempts)
-    def _limited(error: TooManyAttempts) -> Response:
-        return _answer(
-            429,
-            "Too many attempts",
-            f"Signing in is paused for {error.wait_s // 60 + 1} minutes.",
-            headers={"Retry-After": str(error.wait_s)},
-        )
-
-    @app.errorhandler(PlanMoved)
-    def _moved(error: PlanMoved) -> Response:
-        current = error.current.model_dump(mode="json") if error.current else None
-        return _answer(
-            409,
-            "This plan was saved elsewhere",
-            "Another tab or device saved it since you began. Both are kept: look at the two and choose.",
-            current=current,
-        )
-
-    @app.errorhandler(RecursionError)
-    def _too_deep(_: RecursionError) -> Response:
-        return _answer(400, "Nested too deeply", "No question here nests more than a few levels; send it flat.")
-
-    @app.errorhandler(OperationalError)
-    def _database(error: OperationalError) -> Response:
-        app.logger.error("database: %s", error)
-        return _answer(
-            503,
-            "The logbook cannot be reached just now",
-            "Nothing was saved. What you typed is kept; try again in a moment.",
-            headers={"Retry-After": "2"},
-        )
-
-    @app.errorhandler(HTTPException)
-    def _http(error: HTTPException) -> Response:
-        code = error.code or 500
-        headers = {"Allow": ", ".join(error.valid_methods)} if getattr(error, "valid_methods", None) else {}
-        return _answer(code, error.name, _WORDS.get(code, error.description or error.name), headers=headers)
-
-    @app.errorhandler(Exception)
-    def _unexpected(error: Exception) -> Response:
-        app.logger.exception("unexpected error")
-        return _answer(
-            500,
-            "Something broke here",
-            "It is our fault, not yours. Nothing was saved; what you typed is still on your screen.",
-        )
+    for kind, handler in _HANDLERS.items():
+        app.register_error_handler(kind, handler)

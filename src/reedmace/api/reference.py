@@ -41,7 +41,7 @@ def reference() -> Response:
                 Markup("<li><code>{}</code> {} {}</li>").format(
                     code,
                     answer.get("description", ""),
-                    _name(next(iter(answer.get("content", {}).values()), {}).get("schema", {})),
+                    _name(_first(answer.get("content", {})).get("schema", {})),
                 )
                 for code, answer in operation["responses"].items()
             ]
@@ -57,6 +57,10 @@ def reference() -> Response:
         "<!doctype html><html lang='en'><meta charset='utf-8'><meta name='viewport' content='width=device-width'><title>Reedmace API</title><style>{}</style><main>{}</main></html>"
     ).format(Markup(_STYLE), Markup("").join(parts))  # noqa: S704 - a constant style sheet
     return Response(str(page), mimetype="text/html")
+
+
+def _first(content: dict[str, dict[str, Any]]) -> dict[str, Any]:
+    return next(iter(content.values()), {})
 
 
 def _name(schema: dict[str, Any]) -> Markup:

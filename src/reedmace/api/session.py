@@ -11,7 +11,7 @@ from reedmace.store import Tanks
 from reedmace.store.accounts import Keeper
 
 
-class CurrentKeeper(UserMixin):
+class CurrentKeeper(UserMixin):  # type: ignore[misc]
     """A signed-in keeper, as Flask-Login wants one."""
 
     def __init__(self, keeper: Keeper) -> None:

@@ -7,6 +7,7 @@ from apiflask import APIBlueprint
 from flask import Response, g
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
+from reedmace.api.described import CSV, READ, file_of
 from reedmace.api.files import csv_response
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import tanks
@@ -61,7 +62,6 @@ door = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 
 NAME = Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
 REFUSED = {401: "Not signed in", 403: "CSRF token missing", 404: "No such tank", 422: "Not usable"}
-READ = {401: "Not signed in", 404: "No such tank"}
 
 
 class TankIn(BaseModel):
@@ -235,13 +235,7 @@ class FilterQuery(BaseModel):
 
 @door.get("/tanks/<int:tank_id>/plumbing.inp")
 @door.input(FilterQuery, location="query")
-@door.doc(
-    responses={
-        200: {"description": "EPANET 2.2 input", "content": {"text/plain": {"schema": {"type": "string"}}}},
-        **READ,
-        409: "No pumped filter is chosen",
-    }
-)
+@door.doc(responses={**file_of("text/plain", "EPANET 2.2 input"), **READ, 409: "No pumped filter is chosen"})
 def read_plumbing(tank_id: int, query_data: FilterQuery) -> Response:
     """The plumbing as an EPANET input file, to be solved by anyone."""
     state = replay(tanks().entries(tank_id))
@@ -317,22 +311,14 @@ def _buying(tank_id: int) -> ShoppingListAnswer:
 
 
 @door.get("/tanks/<int:tank_id>/buying.csv")
-@door.doc(
-    responses={
-        200: {"description": "CSV", "content": {"text/csv": {"schema": {"type": "string"}}}},
-        **READ,
-        409: "No filter is chosen",
-    }
-)
+@door.doc(responses={**CSV, **READ, 409: "No filter is chosen"})
 def read_buying_csv(tank_id: int) -> Response:
     """The same list as CSV."""
     return csv_response(write_shopping(_buying(tank_id)), f"shopping-{tank_id}.csv")
 
 
 @door.get("/tanks/<int:tank_id>/calendar.ics")
-@door.doc(
-    responses={200: {"description": "iCalendar", "content": {"text/calendar": {"schema": {"type": "string"}}}}, **READ}
-)
+@door.doc(responses={**file_of("text/calendar", "iCalendar"), **READ})
 def read_calendar(tank_id: int) -> Response:
     """Leak checks, flow tests, service, spare sponges and what comes next in the cycle of one tank as iCalendar."""
     mine = tanks()

@@ -7,7 +7,7 @@ import sys
 from pydantic import ValidationError
 
 from reedmace.core.computations import COMPUTATIONS, complaints, compute
-from reedmace.core.working import CannotAnswer, OutOfRange
+from reedmace.core.working import CannotAnswer
 
 LARGEST = 5_000_000
 
@@ -34,7 +34,7 @@ def main(name: str | None, *, list_names: bool, schema: str | None) -> int:
         return _refuse(f"the input is not JSON: {error}.")
     try:
         answer = compute(str(wanted), data)
-    except (ValidationError, CannotAnswer, OutOfRange) as error:
+    except (ValidationError, CannotAnswer) as error:
         return _refuse("; ".join(str(c) for c in complaints(error)))
     return _print(json.dumps(answer.model_dump(mode="json"), indent=2, ensure_ascii=False))
 

@@ -8,7 +8,7 @@ from typing import Any, Generic, TypeVar
 from pydantic import ValidationError
 
 from reedmace.core import chemistry, cycle, filter, fit, flow, quantity, stock, tank, upkeep
-from reedmace.core.working import Answer, CannotAnswer, OutOfRange, Question
+from reedmace.core.working import Answer, CannotAnswer, Question
 
 Q = TypeVar("Q", bound=Question)
 A = TypeVar("A", bound=Answer)
@@ -331,18 +331,10 @@ _ALL: tuple[Computation[Any, Any], ...] = (
 COMPUTATIONS: dict[str, Computation[Any, Any]] = {computation.name: computation for computation in _ALL}
 
 
-def complaints(error: ValidationError | CannotAnswer | OutOfRange) -> list[Complaint]:
+def complaints(error: ValidationError | CannotAnswer) -> list[Complaint]:
     """What is wrong with an input, each with where, what and the remedy, fit to show. error: as raised."""
     if isinstance(error, CannotAnswer):
         return [Complaint(error.where, error.what, error.remedy)]
-    if isinstance(error, OutOfRange):
-        return [
-            Complaint(
-                error.name,
-                f"is {error.value:g} {error.unit}, outside {error.low:g} to {error.high:g} {error.unit}.",
-                error.remedy,
-            )
-        ]
     found = []
     for item in error.errors(include_url=False):
         where = ".".join(str(piece) for piece in item["loc"]) or "input"
@@ -388,7 +380,7 @@ def compute(name: str, data: object) -> Answer:
     """Answer a named computation from plain data.
 
     name: one of COMPUTATIONS; data: what its schema describes.
-    Raises KeyError for an unknown name, pydantic.ValidationError, CannotAnswer or OutOfRange for bad input.
+    Raises KeyError for an unknown name, pydantic.ValidationError or CannotAnswer for bad input.
     """
     computation = COMPUTATIONS[name]
     answer: Answer = computation.function(computation.question.model_validate(data))

@@ -11,17 +11,6 @@ class ReedmaceError(Exception):
     """Base of every error the core raises on purpose. The text is built from the fields and fit to be shown."""
 
 
-class OutOfRange(ReedmaceError, ValueError):
-    """A figure lies outside the range a relation holds for.
-
-    name: what it is; value, low, high: in `unit`; remedy: what to do instead.
-    """
-
-    def __init__(self, name: str, value: float, low: float, high: float, unit: str, remedy: str) -> None:
-        self.name, self.value, self.low, self.high, self.unit, self.remedy = name, value, low, high, unit, remedy
-        super().__init__(f"{name} is {value:g} {unit}; it must be from {low:g} to {high:g} {unit}. {remedy}")
-
-
 class CannotAnswer(ReedmaceError, ValueError):
     """The question is well formed but makes no sense together (where: field name; what; remedy)."""
 
@@ -113,7 +102,6 @@ __all__ = [
     "MgNPerL",
     "Name",
     "NetLitres",
-    "OutOfRange",
     "Part",
     "Question",
     "ReedmaceError",

@@ -261,8 +261,14 @@ def _long_bench(now: datetime) -> list[Row]:
                 },
             )
         )
-    for day, ppm, grams in ((0, 2, 1.55), (7, 1.5, 1.16), (9.3, 1.5, 1.16), (12.1, 1.5, 1.16), (14.1, 1.5, 1.16)):
-        rows.append((start - day, {"kind": "dose", "raise_mg_n_l": ppm * N, "amount": grams, "amount_unit": "g"}))
+    for ago, raised, grams in (
+        (0.0, 2.0, 1.55),
+        (7, 1.5, 1.16),
+        (9.3, 1.5, 1.16),
+        (12.1, 1.5, 1.16),
+        (14.1, 1.5, 1.16),
+    ):
+        rows.append((start - ago, {"kind": "dose", "raise_mg_n_l": raised * N, "amount": grams, "amount_unit": "g"}))
     return rows
 
 

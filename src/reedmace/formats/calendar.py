@@ -27,4 +27,5 @@ def write_calendar(rows: Iterable[tuple[int, str, Due]], now: datetime) -> str:
         alarm.add("trigger", timedelta(0))
         event.add_component(alarm)
         calendar.add_component(event)
-    return calendar.to_ical().decode("utf-8")
+    text: bytes = calendar.to_ical()
+    return text.decode("utf-8")

@@ -34,6 +34,7 @@ from reedmace.formats.mathml import math_of
 SBML = "http://www.sbml.org/sbml/level3/version1/core"
 XHTML = "http://www.w3.org/1999/xhtml"
 Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
 
 STATES = ("TAN", "NO2", "NO3", "ALK", "FILM_A", "FILM_B", "PLANT_N")
 _CONSTANTS = ("A0", "B0", "mu_a", "mu_b", "K_a", "K_b", "decay", "CO2", "A_max", "K_i")
@@ -118,9 +119,7 @@ def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tan
     return '<?xml version="1.0" encoding="UTF-8"?>\n' + ET.tostring(root, encoding="unicode") + "\n"
 
 
-def _events(
-    steps: Floats, kinds: Floats, values: Floats, tap: Floats, most: float
-) -> list[tuple[float, dict[str, str]]]:
+def _events(steps: Ints, kinds: Ints, values: Floats, tap: Floats, most: float) -> list[tuple[float, dict[str, str]]]:
     found: list[tuple[float, dict[str, str]]] = []
     for at, kind, number in zip(steps, kinds, values, strict=True):
         value = float(number)

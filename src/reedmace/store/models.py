@@ -57,6 +57,7 @@ class EntryRow(Row):
 
     id = peewee.BigAutoField()
     tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE")
+    tank_id: int
     client_key = peewee.CharField(64)
     kind = peewee.CharField(32)
     at = peewee.DateTimeField()

@@ -6,7 +6,7 @@ from typing import Literal
 from pydantic import ValidationError
 
 from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
-from reedmace.core.working import CannotAnswer, OutOfRange, Part, ReedmaceError
+from reedmace.core.working import CannotAnswer, Part, ReedmaceError
 from reedmace.logbook.due import all_flows
 from reedmace.logbook.entries import Stocking
 from reedmace.logbook.equipment import Hung, hang, steps_of
@@ -34,7 +34,7 @@ def rows_or_fault(state: LogbookState, now: datetime) -> tuple[list[Stage], str 
     """
     try:
         return stage_rows(state, now), None
-    except (CannotAnswer, OutOfRange, ValidationError) as error:
+    except (CannotAnswer, ValidationError) as error:
         names: tuple[StageName, ...] = ("tank", "stock", "filter", "fit", "cycle", "keep")
         rows = [Stage(stage=n, state="begun" if n == "tank" else "open", words=DISAGREE) for n in names]
         return rows, str(error) if isinstance(error, ReedmaceError) else "a plan holds a figure outside its range"

@@ -1,7 +1,9 @@
 """Accounts, sign-in attempts, tanks and their entries. Frozen: later changes come as later files."""
 
+from typing import Any
 
-def migrate(migrator, database, **_):
+
+def migrate(migrator: Any, database: Any, **_: Any) -> None:
     """Make the first tables."""
     migrator.sql(
         """
@@ -57,7 +59,7 @@ def migrate(migrator, database, **_):
     )
 
 
-def rollback(migrator, database, **_):
+def rollback(migrator: Any, database: Any, **_: Any) -> None:
     """Take them away again, children first."""
     for table in ("entry", "tank", "sign_in_failure", "account"):
         migrator.sql(f"DROP TABLE {table}")

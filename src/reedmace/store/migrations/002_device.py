@@ -1,7 +1,9 @@
 """Devices that write in a tank's logbook, each with a token kept as its hash. Frozen."""
 
+from typing import Any
 
-def migrate(migrator, database, **_):
+
+def migrate(migrator: Any, database: Any, **_: Any) -> None:
     """Make the table."""
     migrator.sql(
         """
@@ -20,6 +22,6 @@ def migrate(migrator, database, **_):
     )
 
 
-def rollback(migrator, database, **_):
+def rollback(migrator: Any, database: Any, **_: Any) -> None:
     """Take it away again."""
     migrator.sql("DROP TABLE device")
