@@ -167,8 +167,11 @@ def test_a_job_interrupted_between_two_ticks_goes_on_where_it_was(running: Runni
     running.wait(60)
     assert tick("canister-feet") == 201
     assert tick("canister-media") == 201
-    done = session.get(f"{running.url}/api/tanks/{tank}", timeout=10).json()["standing"]["steps_done"]
-    assert sorted(done) == ["canister-feet", "canister-media"]
+    state = session.get(f"{running.url}/api/tanks/{tank}", timeout=10).json()["state"]
+    assert sorted(step for ticked in state["steps_done"].values() for step in ticked) == [
+        "canister-feet",
+        "canister-media",
+    ]
     assert len(kept(running, session, tank)) == 2
 
 

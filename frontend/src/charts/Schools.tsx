@@ -103,7 +103,7 @@ export function Schools({ requirement, netL, candidate }: Props) {
                   />
                   {s.school === "load" && (
                     <text x={x(low) + 8} y={y + 20}>
-                      {low.toFixed(2)} or more{small ? "" : ": nearly any filter would do"}
+                      {low > 0 ? `${low.toFixed(2)} or more` : s.asks}
                     </text>
                   )}
                 </>

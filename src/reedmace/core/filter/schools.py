@@ -164,7 +164,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         School(
             school="load",
             title="Load",
-            asks=f"{through:.0f} L/h and {film:.2g} m² of film",
+            asks=f"{through:.0f} L/h and {film:.2g} m² of film" if load > 0 else "nothing until animals are chosen",
             basis="delivered flow",
             low_lph=through,
             film_m2=film,

@@ -1,16 +1,17 @@
-"""Take the pictures in this folder anew from a running demo: python docs/screenshots/take.py ADDRESS [NAME ...]."""
+"""Take the pictures in docs/screenshots anew from a running demo: python docs/take_screenshots.py ADDRESS [NAME ...]."""
 
 import sys
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-HERE = Path(__file__).parent
+HERE = Path(__file__).parent / "screenshots"
 # Name of the picture: tank, stage, width, height, colour scheme, and what to press first.
 VIEWS: dict[str, tuple[str, str, int, int, str, str | None]] = {
     "tank": ("Kiln room", "tank", 1280, 800, "light", None),
     "stock": ("Kiln room", "stock", 1280, 800, "light", None),
     "filter": ("Kiln room", "filter", 1280, 800, "light", None),
+    "sump": ("Stairwell", "filter", 1280, 800, "light", None),
     "working": ("Kiln room", "tank", 1280, 800, "light", "h1 button"),
     "fit": ("Long bench", "fit", 1280, 800, "light", None),
     "cycle": ("Long bench", "cycle", 1280, 800, "light", None),
