@@ -7,8 +7,9 @@ import pytest
 from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, mixed_ph, un_ionised_share
 from reedmace.core.computations import compute
 from reedmace.core.cycle.emergency import ammonia_limit_mg_n_l
+from reedmace.core.cycle.foreseen import kh_fall_dkh_day
 from reedmace.core.cycle.log import CycleLog, LoggedChange
-from reedmace.core.cycle.stalls import kh_fall_dkh_day, state_of
+from reedmace.core.cycle.water import state_of
 from reedmace.core.working import CannotAnswer
 from tests.core.cycling import NA, NI, A, proving
 

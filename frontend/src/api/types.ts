@@ -1508,6 +1508,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/filter-stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a stop of the filter cost, and what to do about it. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FilterStopQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FilterStopAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ValidationError"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/airlift-flow": {
         parameters: {
             query?: never;
@@ -6695,6 +6744,79 @@ export interface components {
             price_per_kwh?: number;
         };
         /**
+         * FilterStopAnswer
+         * @description What the stop cost and what to do; `urgent` where animals cannot wait for it; nothing to do once it is over.
+         */
+        FilterStopAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Lost Share */
+            lost_share: number;
+            /** Urgent */
+            urgent: boolean;
+            /** Over */
+            over: boolean;
+            /** First */
+            first: string;
+            /** Steps */
+            steps: string[];
+            /**
+             * Caution
+             * @default Unplug before hands go in; dry the plug before it goes back.
+             */
+            caution?: string;
+        };
+        /**
+         * FilterStopQuestion
+         * @description One stop of one filter.
+         */
+        FilterStopQuestion: {
+            /**
+             * Name
+             * @default The filter
+             */
+            name?: string;
+            /**
+             * Closed
+             * @default false
+             */
+            closed?: boolean;
+            /**
+             * Hours
+             * @description Until it ran again, or until now
+             * @default 8
+             */
+            hours?: number;
+            /**
+             * Film Share
+             * @default 1
+             */
+            film_share?: number;
+            /**
+             * Standing
+             * @default false
+             */
+            standing?: boolean;
+            /**
+             * Days Since
+             * @description Since it ran again; 0 while it stands
+             * @default 0
+             */
+            days_since?: number;
+            /**
+             * Animals In
+             * @default true
+             */
+            animals_in?: boolean;
+            /**
+             * Tested Days Ago
+             * @default null
+             */
+            tested_days_ago?: number | null;
+        };
+        /**
          * FilterView
          * @description All that the Filter stage shows, in one answer. `assumed` says what was not entered.
          */
@@ -7458,6 +7580,10 @@ export interface components {
             /** Filters */
             filters: components["schemas"]["KeptFilter"][];
             cost: components["schemas"]["RunningCostAnswer"] | null;
+            /** Stops */
+            stops: components["schemas"]["FilterStopAnswer"][];
+            /** @description What to do where animals stand over a limit */
+            danger: components["schemas"]["CycleAdviceAnswer"] | null;
         };
         /**
          * KeptFilter
@@ -10530,6 +10656,14 @@ export interface components {
              * @default false
              */
             growth_seen?: boolean;
+            /**
+             * Urgent
+             * @description Animals or the cycle cannot wait
+             * @default false
+             */
+            urgent?: boolean;
+            /** @default null */
+            stop?: components["schemas"]["FilterStopAnswer"] | null;
             /**
              * Due
              * @default []

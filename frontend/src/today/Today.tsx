@@ -17,9 +17,9 @@ import { filterPlan, hanging, stockPlan, tankPlan } from "../stages/shared";
 export default function Today() {
   const today = useToday();
   const rows = today.data?.rows ?? [];
-  const urgent = rows.filter((r) => r.advice?.stalled);
+  const urgent = rows.filter((r) => r.urgent);
   const others = rows
-    .filter((r) => !r.advice?.stalled && (r.due ?? []).some((d) => new Date(d.at).getTime() < Date.now()))
+    .filter((r) => !r.urgent && (r.due ?? []).some((d) => new Date(d.at).getTime() < Date.now()))
     .map((r) => r.tank.name)
     .join(" and ");
   const date = new Date().toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" });
@@ -47,7 +47,7 @@ export default function Today() {
           </Verdict>
         )}
         <Rows>
-          {[...urgent, ...rows.filter((r) => !r.advice?.stalled)].map((r) => (
+          {[...urgent, ...rows.filter((r) => !r.urgent)].map((r) => (
             <TankRow key={r.tank.id} row={r} />
           ))}
         </Rows>
@@ -65,7 +65,7 @@ function TankRow({ row }: { row: TodayRow }) {
   const to = `/tanks/${tank.id}/${row.stage}`;
   const words = Object.fromEntries((tank.stages ?? []).map((s) => [s.stage, s.words]));
   return (
-    <li data-urgent={advice?.stalled || undefined}>
+    <li data-urgent={row.urgent || undefined}>
       <div className="sketch">
         {state.data && (
           <Section
@@ -93,7 +93,14 @@ function TankRow({ row }: { row: TodayRow }) {
             <span className="where">{dueWords(d.at)}</span>
           </p>
         ))}
-        {advice ? (
+        {row.stop ? (
+          <>
+            <b>{row.stop.first}</b>
+            {row.stop.steps.map((s) => (
+              <p key={s}>{s}</p>
+            ))}
+          </>
+        ) : advice ? (
           <>
             <b>{advice.first.title}</b>
             <p>{advice.first.detail}</p>

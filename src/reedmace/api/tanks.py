@@ -15,6 +15,7 @@ from reedmace.core.cycle import (
     CycleAdviceAnswer,
     CycleAdviceQuestion,
     CycleForecastQuestion,
+    FilterStopAnswer,
     cycle_advice,
     cycle_forecast,
 )
@@ -40,6 +41,7 @@ from reedmace.logbook import (
 )
 from reedmace.logbook.entries import FilterKey
 from reedmace.logbook.equipment import temperature_c
+from reedmace.logbook.questions import care_log
 from reedmace.logbook.stages import (
     Draft,
     FilterView,
@@ -50,6 +52,7 @@ from reedmace.logbook.stages import (
     buying_view,
     filter_view,
     fit_view,
+    in_danger,
     keep_view,
     rows_or_fault,
     stock_view,
@@ -57,6 +60,7 @@ from reedmace.logbook.stages import (
     with_draft,
     with_plan,
 )
+from reedmace.logbook.stops import stops
 
 door = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 
@@ -113,6 +117,8 @@ class TodayRow(BaseModel):
     cycle_started_at: AwareDatetime | None = None
     net_l: float | None = Field(default=None, ge=0, le=1e6)
     growth_seen: bool = False
+    urgent: bool = Field(default=False, description="Animals or the cycle cannot wait")
+    stop: FilterStopAnswer | None = None
     due: list[Due] = []
 
 
@@ -358,11 +364,18 @@ def read_today() -> TodayList:
 
 
 def _today(tank: TankOut, state: LogbookState) -> TodayRow:
-    log = cycle_log(state, g.now)
+    log = care_log(state, g.now) or cycle_log(state, g.now)
     advice = cycle_advice(CycleAdviceQuestion(log=log)) if log is not None else None
+    stopped, danger = stops(state, g.now), in_danger(state, g.now) is not None
+    urgent = danger or any(s.urgent for s in stopped) or (advice is not None and advice.stalled)
+    # Poison before a stop, a stop before the rest: the first action is one.
+    if stopped and not danger:
+        return TodayRow(
+            tank=tank, verdict=stopped[0].verdict, stage="keep", advice=None, stop=stopped[0], urgent=urgent
+        )
     # A settled tank is the Keep stage's, until a test says otherwise.
-    if log is not None and advice is not None and (not log.settled() or advice.first.do == "change-water"):
-        started = getattr(state.cycle_plan.body, "started_at", None) if state.cycle_plan else None
+    if log is not None and advice is not None and (not log.settled() or danger):
+        started = g.now - timedelta(days=log.day_now)
         return TodayRow(
             tank=tank,
             verdict=advice.verdict,
@@ -371,6 +384,7 @@ def _today(tank: TankOut, state: LogbookState) -> TodayRow:
             cycle_started_at=started,
             net_l=log.net_l,
             growth_seen=log.plants_growing_day is not None,
+            urgent=urgent,
         )
     waiting = next((s for s in tank.stages if s.state != "done"), tank.stages[-1])
     words = {

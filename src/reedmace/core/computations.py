@@ -306,6 +306,13 @@ _ALL: tuple[Computation[Any, Any], ...] = (
         cycle.emergency_plan,
     ),
     Computation(
+        "filter-stop",
+        "What a stop of the filter cost, and what to do about it",
+        cycle.FilterStopQuestion,
+        cycle.FilterStopAnswer,
+        cycle.filter_stop,
+    ),
+    Computation(
         "cloudy-water",
         "Bloom or dirt, and what to do",
         cycle.CloudyWaterQuestion,

@@ -217,61 +217,75 @@ def _clock(cell: str) -> tuple[int, int] | None:
     return (hour, minute) if hour < 24 and minute < 60 else None
 
 
+@dataclass
+class _Line:
+    """One line as far as its cells have been read."""
+
+    body: dict[str, Any] = field(default_factory=lambda: {"kind": "reading", "basis": "ion"})
+    off: list[str] = field(default_factory=list)
+    at: datetime | None = None
+    clock: tuple[int, int] | None = None
+
+
+def _cell(row: _Line, use: ColumnUse, cell: str, order: DateOrder) -> str | None:
+    """Read one cell into the row; what is wrong with it, or None."""
+    if use.target == "date":
+        row.at = _date(cell, order)
+        return None if row.at else f'"{cell[:40]}" is not a date written {order.replace("-", " ")}.'
+    if use.target == "basis":
+        row.body["basis"] = "N" if cell.lower() == "n" else "ion"
+        return None if cell.lower() in ("n", "ion") else f'"{cell[:40]}" is neither ion nor N.'
+    if use.target == "time":
+        row.clock = _clock(cell)
+        return None if row.clock else f'"{cell[:40]}" is not a time of day; write it as 07:40.'
+    value, plus = _figure(cell)
+    if value is None:
+        return f'"{cell[:40]}" is not a figure.'
+    if plus and use.target in ("ammonia", "nitrite", "nitrate"):
+        row.off.append(use.target)
+    row.body[_FIELD[use.target]] = _converted(value, use)
+    return None
+
+
+def _whole(row: _Line, uses: list[ColumnUse]) -> str | None:
+    """What is wrong with a row whose cells are each right, or None."""
+    if row.at is None:
+        return "has no date."
+    if not any(f in row.body for f in _FIELD.values()):
+        return "has no figure."
+    if row.body["basis"] == "N" and any(u.unit == "ppm-N" for u in uses):
+        return "the row's basis and a column's unit both say N; leave one of them."
+    return None
+
+
 def _row(
     found: Mapped, line: int, cells: list[str], uses: list[ColumnUse], order: DateOrder, zone: timezone, now: datetime
 ) -> None:
+    row = _Line()
     faults: list[RowError] = []
-    body: dict[str, Any] = {"kind": "reading", "basis": "ion"}
-    off: list[str] = []
-    at: datetime | None = None
-    clock: tuple[int, int] | None = None
     for use, cell in zip(uses, [*cells, *[""] * len(uses)], strict=False):
-        if use.target == "skip" or not cell:
-            continue
-        if use.target == "date":
-            at = _date(cell, order)
-            if at is None:
-                faults.append(
-                    RowError(line, use.column, f'"{cell[:40]}" is not a date written {order.replace("-", " ")}.')
-                )
-        elif use.target == "basis":
-            if cell.lower() not in ("n", "ion"):
-                faults.append(RowError(line, use.column, f'"{cell[:40]}" is neither ion nor N.'))
-            body["basis"] = "N" if cell.lower() == "n" else "ion"
-        elif use.target == "time":
-            clock = _clock(cell)
-            if clock is None:
-                faults.append(RowError(line, use.column, f'"{cell[:40]}" is not a time of day; write it as 07:40.'))
-        else:
-            value, plus = _figure(cell)
-            if value is None:
-                faults.append(RowError(line, use.column, f'"{cell[:40]}" is not a figure.'))
-                continue
-            if plus and use.target in ("ammonia", "nitrite", "nitrate"):
-                off.append(use.target)
-            body[_FIELD[use.target]] = _converted(value, use)
-    if at is None and not faults:
-        faults.append(RowError(line, "", "has no date."))
-    if not faults and not any(f in body for f in _FIELD.values()):
-        faults.append(RowError(line, "", "has no figure."))
-    if body["basis"] == "N" and any(u.unit == "ppm-N" for u in uses):
-        faults.append(RowError(line, "", "the row's basis and a column's unit both say N; leave one of them."))
-    if at is not None and not faults:
-        if clock is not None:
-            at = at.replace(hour=clock[0], minute=clock[1])
-        at = (at if at.tzinfo else at.replace(tzinfo=zone)).astimezone(UTC)
-        if at > now + timedelta(days=1):
-            faults.append(RowError(line, "", "lies in the future."))
-        else:
-            try:
-                reading = Reading.model_validate({**body, "off_scale": off})
-                entry = NewEntry(key=reading_key(at, reading), at=at, body=reading)
-                found.entries.append((line, entry))
-            except ValidationError as error:
-                faults += [
-                    RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in complaints(error)
-                ]
-    found.faults += faults
+        wrong = _cell(row, use, cell, order) if use.target != "skip" and cell else None
+        if wrong:
+            faults.append(RowError(line, use.column, wrong))
+    if not faults and (wrong := _whole(row, uses)):
+        faults.append(RowError(line, "", wrong))
+    found.faults += faults or _take(found, line, row, zone, now)
+
+
+def _take(found: Mapped, line: int, row: _Line, zone: timezone, now: datetime) -> list[RowError]:
+    """Add the row's entry to what was found, or say why it cannot be one."""
+    assert row.at is not None  # noqa: S101 - _whole has seen to it
+    hour, minute = row.clock or (row.at.hour, row.at.minute)
+    at = row.at.replace(hour=hour, minute=minute)
+    at = (at if at.tzinfo else at.replace(tzinfo=zone)).astimezone(UTC)
+    if at > now + timedelta(days=1):
+        return [RowError(line, "", "lies in the future.")]
+    try:
+        reading = Reading.model_validate({**row.body, "off_scale": row.off})
+        found.entries.append((line, NewEntry(key=reading_key(at, reading), at=at, body=reading)))
+    except ValidationError as error:
+        return [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in complaints(error)]
+    return []
 
 
 def _figure(cell: str) -> tuple[float | None, bool]:

@@ -34,32 +34,46 @@ def _piecewise(then: ET.Element, condition: ET.Element, otherwise: ET.Element) -
     return found
 
 
+def _number(value: float) -> ET.Element:
+    found = ET.Element(f"{{{MATHML}}}cn")
+    mantissa, _, power = f"{value!r}".partition("e")
+    found.text = mantissa
+    if power:
+        found.set("type", "e-notation")
+        ET.SubElement(found, f"{{{MATHML}}}sep").tail = str(int(power))
+    return found
+
+
+def _name(name: str) -> ET.Element:
+    if name == "time":
+        found = ET.Element(f"{{{MATHML}}}csymbol", encoding="text", definitionURL=TIME)
+    else:
+        found = ET.Element(f"{{{MATHML}}}ci")
+    found.text = name
+    return found
+
+
+def _call(node: ast.Call) -> ET.Element | None:
+    name, parts = getattr(node.func, "id", ""), node.args
+    if name == "max" and len(parts) == 2:
+        return _piecewise(_node(parts[0]), _apply("gt", _node(parts[0]), _node(parts[1])), _node(parts[1]))
+    if name == "if_" and len(parts) == 3:
+        return _piecewise(_node(parts[1]), _node(parts[0]), _node(parts[2]))
+    return None
+
+
 def _node(node: ast.expr) -> ET.Element:
     if isinstance(node, ast.Constant) and isinstance(node.value, int | float):
-        found = ET.Element(f"{{{MATHML}}}cn")
-        mantissa, _, power = f"{float(node.value)!r}".partition("e")
-        found.text = mantissa
-        if power:
-            found.set("type", "e-notation")
-            ET.SubElement(found, f"{{{MATHML}}}sep").tail = str(int(power))
-        return found
+        return _number(float(node.value))
     if isinstance(node, ast.Name):
-        if node.id == "time":
-            found = ET.Element(f"{{{MATHML}}}csymbol", encoding="text", definitionURL=TIME)
-        else:
-            found = ET.Element(f"{{{MATHML}}}ci")
-        found.text = node.id
-        return found
+        return _name(node.id)
     if isinstance(node, ast.BinOp) and type(node.op) in _BINARY:
         return _apply(_BINARY[type(node.op)], _node(node.left), _node(node.right))
     if isinstance(node, ast.UnaryOp) and isinstance(node.op, ast.USub):
         return _apply("minus", _node(node.operand))
     if isinstance(node, ast.Compare) and len(node.ops) == 1 and type(node.ops[0]) in _COMPARE:
         return _apply(_COMPARE[type(node.ops[0])], _node(node.left), _node(node.comparators[0]))
-    if isinstance(node, ast.Call) and isinstance(node.func, ast.Name):
-        parts = node.args
-        if node.func.id == "max" and len(parts) == 2:
-            return _piecewise(_node(parts[0]), _apply("gt", _node(parts[0]), _node(parts[1])), _node(parts[1]))
-        if node.func.id == "if_" and len(parts) == 3:
-            return _piecewise(_node(parts[1]), _node(parts[0]), _node(parts[2]))
+    called = _call(node) if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) else None
+    if called is not None:
+        return called
     raise ValueError(f"not a formula SBML can carry: {ast.dump(node)}")

@@ -1,7 +1,7 @@
 """From where a tank stands to the questions the core answers."""
 
 from collections.abc import Callable
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from reedmace.core.cycle import CycleLog, LoggedReading
 from reedmace.core.cycle.log import (
@@ -16,6 +16,7 @@ from reedmace.core.cycle.log import (
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
+from reedmace.core.stock.species import Water
 from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
 from reedmace.logbook.entries import (
     Conditioner,
@@ -132,20 +133,29 @@ def film_shares(state: LogbookState) -> dict[str, float]:
     return {key: room / sum(rooms.values()) for key, room in rooms.items()}
 
 
-def _outages(state: LogbookState, day: Callable[[datetime], float], now: datetime) -> list[LoggedOutage]:
-    """Every stop of every filter, each with the share of film it holds; a stop of all is one of each."""
-    shares, bodies = film_shares(state), {f.key: f.filter for f in state.filters()}
-    found: list[tuple[datetime, datetime, str]] = []
+def stretches(state: LogbookState, now: datetime) -> list[tuple[datetime, datetime | None, str]]:
+    """Every stop of every filter: (from, until, key), until None while it lasts; a stop of all is one of each.
+
+    state: the tank's; now: aware time; "*" stands for the filter of a tank that lists none.
+    """
+    bodies = [f.key for f in state.filters()]
+    found: list[tuple[datetime, datetime | None, str]] = []
     since: dict[str, datetime] = {}
     for e in state.events:
         if not isinstance(e.body, Outage):
             continue
-        for key in [e.body.filter_key] if e.body.filter_key else list(bodies) or ["*"]:
+        for key in [e.body.filter_key] if e.body.filter_key else bodies or ["*"]:
             if not e.body.running:
                 since.setdefault(key, e.at)
             elif key in since:
                 found.append((since.pop(key), e.at, key))
-    found += [(at, now, key) for key, at in since.items() if now > at]
+    found += [(at, None, key) for key, at in since.items() if now > at]
+    return sorted(found, key=lambda s: (s[0], s[2]))
+
+
+def _outages(state: LogbookState, day: Callable[[datetime], float], now: datetime) -> list[LoggedOutage]:
+    """The same as the cycle takes them, each with the share of film its filter holds."""
+    shares, bodies = film_shares(state), {f.key: f.filter for f in state.filters()}
     return [
         LoggedOutage(
             day=min(max(day(a), 0), 400),
@@ -153,7 +163,8 @@ def _outages(state: LogbookState, day: Callable[[datetime], float], now: datetim
             share=shares.get(key, 1.0),
             closed=kind_of(bodies[key].kind).closed if key in bodies else None,
         )
-        for a, b, key in sorted(found)
+        for a, until, key in stretches(state, now)
+        for b in [until or now]
         if day(b) >= 0 and day(a) <= 400
     ][-100:]
 
@@ -173,9 +184,48 @@ def kit_of(state: LogbookState, now: datetime) -> KitSteps:
 def cycle_log(state: LogbookState, now: datetime) -> CycleLog | None:
     """The cycle as the core takes it, None before a cycle is planned. state: the tank's; now: aware time."""
     plan = state.cycle_plan.body if state.cycle_plan else None
-    if not isinstance(plan, CyclePlan):
-        return None
+    return _log(state, plan, now) if isinstance(plan, CyclePlan) else None
 
+
+USUAL_WATER: dict[Water, tuple[float, float, float]] = {
+    "fresh": (0, 7.4, 4),
+    "brackish": (10, 7.8, 6),
+    "salt": (35, 8.1, 8),
+}
+"""Salinity in g/kg, pH and KH in dKH of a kind of water until they are measured (common practice)."""
+CARE_DAYS, LONG_DAYS = 120, 300
+"""So far back the log of a long running tank is read; a cycle begun before the other is long over."""
+
+
+def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
+    """The log by which a tank with animals is judged, with or without a cycle plan and however old; None without animals.
+
+    Where no plan says otherwise the water is that of the tank's own kind. state: the tank's; now: aware time.
+    """
+    plan = state.cycle_plan.body if state.cycle_plan else None
+    planned = plan if isinstance(plan, CyclePlan) else None
+    put_in = [e.at for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
+    if not animals_in(state) and (planned is None or planned.method != "animals-in"):
+        return None
+    if planned is not None and now - planned.started_at <= timedelta(days=LONG_DAYS):
+        return _log(state, planned, now)
+    begun = planned.started_at if planned else min(put_in)
+    since = max(begun, now - timedelta(days=CARE_DAYS))
+    if planned is None:
+        place = tank_plan(state).surroundings
+        salinity, ph, kh = USUAL_WATER[place.water]
+        planned = CyclePlan(
+            kind="cycle-plan",
+            started_at=since,
+            salinity_g_kg=salinity,
+            start_ph=place.ph or ph,
+            start_kh_dkh=kh,
+            temperature_c=place.temperature_c or 25,
+        )
+    return _log(state, planned.model_copy(update={"started_at": since}), now)
+
+
+def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
     def day(at: datetime) -> float:
         return (at - plan.started_at).total_seconds() / 86400
 

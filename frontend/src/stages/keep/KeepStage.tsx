@@ -6,6 +6,7 @@ import type { KeepView } from "../../api/schemas";
 import { Figure, InlineButton, Lead, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
 import { NewEntry } from "./NewEntry";
+import { Pressing } from "./Pressing";
 import { Seeds } from "./Seeds";
 import { words } from "./words";
 import { Facts, filterPlan, hanging, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
@@ -30,6 +31,7 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
       }
     >
       <Verdict>{view ? view.verdict : "The logbook."}</Verdict>
+      {view && <Pressing view={view} />}
       <Facts>
         {filters.map((one) => (
           <Flow key={one.key} one={one} many={filters.length > 1} />

@@ -28,6 +28,7 @@ from reedmace.core.cycle.methods import (
 )
 from reedmace.core.cycle.ramp import StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
+from reedmace.core.cycle.stops import FilterStopAnswer, FilterStopQuestion, filter_stop
 
 __all__ = [
     "CloudyWaterAnswer",
@@ -49,6 +50,8 @@ __all__ = [
     "CycleWhatIfQuestion",
     "EmergencyPlanAnswer",
     "EmergencyPlanQuestion",
+    "FilterStopAnswer",
+    "FilterStopQuestion",
     "LoggedReading",
     "NitrogenBalanceAnswer",
     "NitrogenBalanceQuestion",
@@ -66,6 +69,7 @@ __all__ = [
     "cycle_what_if",
     "emergency_plan",
     "emergency_today",
+    "filter_stop",
     "nitrogen_balance",
     "ramp_ahead",
     "read_test_line",

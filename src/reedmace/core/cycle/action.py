@@ -15,7 +15,7 @@ from reedmace.core.chemistry import (
 )
 from reedmace.core.chemistry.change import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Solute
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
-from reedmace.core.cycle.stalls import State
+from reedmace.core.cycle.water import State
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.stock import WasteLoadQuestion, waste_load
 from reedmace.core.working import Celsius, MgNPerL, Part, Working, number, whole

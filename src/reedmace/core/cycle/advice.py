@@ -6,6 +6,8 @@ from reedmace.core.chemistry.change import Solute
 from reedmace.core.cycle.action import Action, change_of, cool_down, dose_of
 from reedmace.core.cycle.aid import FINAL_MOST, first_aid
 from reedmace.core.cycle.animals import first_group, next_group, with_animals
+from reedmace.core.cycle.causes import Finding
+from reedmace.core.cycle.foreseen import Foreseen
 from reedmace.core.cycle.log import (
     FOOD_MG_N_PER_G,
     HIGH_AMMONIA_MG_N_L,
@@ -14,7 +16,8 @@ from reedmace.core.cycle.log import (
 )
 from reedmace.core.cycle.proof import SEEN_WITHIN_H, TEST_FROM_H, TEST_UNTIL_H, is_seen, is_zero
 from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
-from reedmace.core.cycle.stalls import Diagnosis, Finding, Foreseen, State, carried, diagnose, state_of
+from reedmace.core.cycle.stalls import Diagnosis, diagnose
+from reedmace.core.cycle.water import State, carried, state_of
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.working import Answer, Question, Working
 
@@ -176,6 +179,65 @@ def _see_the_dose() -> Action:
     )
 
 
+def _no_dose(log: CycleLog, for_nitrite: bool) -> Action:
+    if for_nitrite:
+        return Action(
+            do="stop-dosing",
+            title="No ammonia for now",
+            detail=f"Until nitrite reads under {log.ppm(HIGH_NITRITE_MG_N_L, 'nitrite')}.",
+            reason="More ammonia only becomes more nitrite.",
+            when="now",
+        )
+    return Action(
+        do="wait",
+        title="Then wait with ammonia",
+        detail=f"No dose until it reads under {log.ppm(TOP_UP_UNDER_MG_N_L)} and the water is put right.",
+        reason="A stopped film cannot use it.",
+        when="later",
+    )
+
+
+def _feed(log: CycleLog) -> Action:
+    grams = max(log.planned_load_mg_n_l_day * log.net_l / FOOD_MG_N_PER_G, 0.05)
+    return Action(
+        do="feed-tank",
+        title=f"Feed {log.food_g_day or grams:.2g} g",
+        detail="Ground fine, once a day, as if the animals were in.",
+        reason="Rotting food is what feeds this film.",
+        when="now",
+        amount=log.food_g_day or grams,
+        amount_unit="g",
+    )
+
+
+def _watch_growth(log: CycleLog) -> Action:
+    seen = log.plants_growing_day is not None
+    return Action(
+        do="watch-growth",
+        title="Leave it to the plants" if seen else "Watch for new growth",
+        detail="Light as long as always, dead leaves out; test once a week."
+        if seen
+        else "New leaves and runners, not old ones turning; write down the day they show.",
+        reason="Growing plants take the ammonia; the four weeks count from new growth.",
+        when="now",
+    )
+
+
+def _test_due(log: CycleLog, s: State, since: float, dosed_h: float) -> bool:
+    """Whether a test is due. since: days since the newest test; dosed_h: hours since the newest dose."""
+    if since >= (6.5 if log.method == "planted" else 0.95 if s.ammonia_now <= 1.5 else 1.95):
+        return True
+    # A day after a dose is when its test counts, whatever was tested in between to see that it is there.
+    return log.doses_ammonia() and TEST_FROM_H <= dosed_h <= TEST_UNTIL_H and since * 24 > dosed_h - TEST_FROM_H
+
+
+def _next_dose(log: CycleLog, s: State, w: Working) -> list[Action]:
+    topped_up = log.method in ("measured-ammonia", "mature-rock")
+    under = TOP_UP_UNDER_MG_N_L if topped_up else log.kit.zero_mg_n_l("ammonia")
+    dose = dose_of(log, s, w) if s.ammonia_now <= under else None
+    return [dose] if dose else []
+
+
 def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list[Action]:
     """What comes after first aid: testing, dosing, feeding, waiting."""
     found = list(actions)
@@ -185,32 +247,12 @@ def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list
         found.append(_see_the_dose())
     since = log.day_now - s.newest.day if s.newest else 99.0
     quiet = log.method == "planted"
-    due = since >= (6.5 if quiet else 0.95 if s.ammonia_now <= 1.5 else 1.95)
-    # A day after a dose is when its test counts, whatever was tested in between to see that it is there.
-    due = due or (log.doses_ammonia() and TEST_FROM_H <= dosed_h <= TEST_UNTIL_H and since * 24 > dosed_h - TEST_FROM_H)
+    due = _test_due(log, s, since, dosed_h)
     high_nitrite = s.nitrite is not None and s.nitrite[1] >= 0.98 * HIGH_NITRITE_MG_N_L
     high_ammonia = s.ammonia_now > HIGH_AMMONIA_MG_N_L
     blocked = s.low_kh or s.acid or high_nitrite or not log.filter_running or high_ammonia
-    if high_nitrite and not s.low_kh and log.doses_ammonia():
-        found.append(
-            Action(
-                do="stop-dosing",
-                title="No ammonia for now",
-                detail=f"Until nitrite reads under {log.ppm(HIGH_NITRITE_MG_N_L, 'nitrite')}.",
-                reason="More ammonia only becomes more nitrite.",
-                when="now",
-            )
-        )
-    elif blocked and log.doses_ammonia():
-        found.append(
-            Action(
-                do="wait",
-                title="Then wait with ammonia",
-                detail=f"No dose until it reads under {log.ppm(TOP_UP_UNDER_MG_N_L)} and the water is put right.",
-                reason="A stopped film cannot use it.",
-                when="later",
-            )
-        )
+    if blocked and log.doses_ammonia():
+        found.append(_no_dose(log, high_nitrite and not s.low_kh))
     if due and since > 0.3 and not unseen:
         found.append(
             Action(
@@ -222,38 +264,11 @@ def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list
             )
         )
     elif log.doses_ammonia() and not blocked and dosed_h >= TEST_FROM_H:
-        under = (
-            TOP_UP_UNDER_MG_N_L if log.method in ("measured-ammonia", "mature-rock") else log.kit.zero_mg_n_l("ammonia")
-        )
-        dose = dose_of(log, s, w) if s.ammonia_now <= under else None
-        if dose:
-            found.append(dose)
+        found += _next_dose(log, s, w)
     if log.method == "fish-food":
-        grams = max(log.planned_load_mg_n_l_day * log.net_l / FOOD_MG_N_PER_G, 0.05)
-        found.append(
-            Action(
-                do="feed-tank",
-                title=f"Feed {log.food_g_day or grams:.2g} g",
-                detail="Ground fine, once a day, as if the animals were in.",
-                reason="Rotting food is what feeds this film.",
-                when="now",
-                amount=log.food_g_day or grams,
-                amount_unit="g",
-            )
-        )
+        found.append(_feed(log))
     if quiet:
-        seen = log.plants_growing_day is not None
-        found.append(
-            Action(
-                do="watch-growth",
-                title="Leave it to the plants" if seen else "Watch for new growth",
-                detail="Light as long as always, dead leaves out; test once a week."
-                if seen
-                else "New leaves and runners, not old ones turning; write down the day they show.",
-                reason="Growing plants take the ammonia; the four weeks count from new growth.",
-                when="now",
-            )
-        )
+        found.append(_watch_growth(log))
     if not any(a.do == "test" for a in found):
         wait = 7 if quiet else 1 if s.ammonia_now <= 1.5 or s.low_kh else 2
         when = f"in { ({1: 'a day', 2: 'two days', 7: 'a week'}[wait]) }"

@@ -1,10 +1,13 @@
 """What must be put right before anything else: filter, alkalinity, chlorine, warmth, too much ammonia, skimmer, kit."""
 
+from collections.abc import Callable
+
 from reedmace.core.chemistry.change import Solute
 from reedmace.core.cycle.action import WARMING_C_DAY, Action, change_of, raise_kh
 from reedmace.core.cycle.course import THETA_PER_DEGREE
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
-from reedmace.core.cycle.stalls import COOL_C, Diagnosis, State
+from reedmace.core.cycle.stalls import Diagnosis
+from reedmace.core.cycle.water import COOL_C, State
 from reedmace.core.working import Working
 
 WARM_C = 27.0
@@ -13,71 +16,72 @@ FINAL_MOST = 0.9
 """Most of the water changed at one time, tank empty (common practice)."""
 
 
-def first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]:
-    """What must be put right whatever the stage, most pressing first.
-
-    log: the cycle's; s: the water now; d: the causes found; w: gets the lines.
-    """
-    actions: list[Action] = []
+def _filter(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     if not log.filter_running:
-        actions.append(
-            Action(
-                do="start-filter",
-                title="Get the filter running",
-                detail="Rinse a closed canister before it starts again; check that water moves.",
-                reason="Film without moving water suffocates within hours.",
-                when="now",
-                caution="Unplug before hands go in; dry the plug.",
-            )
+        return Action(
+            do="start-filter",
+            title="Get the filter running",
+            detail="Rinse a closed canister before it starts again; check that water moves.",
+            reason="Film without moving water suffocates within hours.",
+            when="now",
+            caution="Unplug before hands go in; dry the plug.",
         )
+    return None
+
+
+def _alkalinity(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     if s.low_kh:
-        actions.append(raise_kh(log, s, w))
-    elif s.acid and s.ph is not None:
-        actions.append(
-            Action(
-                do="test",
-                title="Test KH",
-                detail=f"pH reads {s.ph:.1f}, which slows the film; KH tells whether alkalinity is the reason.",
-                reason="Bicarbonate is dosed by KH, not by pH.",
-                when="now",
-            )
+        return raise_kh(log, s, w)
+    if s.acid and s.ph is not None:
+        return Action(
+            do="test",
+            title="Test KH",
+            detail=f"pH reads {s.ph:.1f}, which slows the film; KH tells whether alkalinity is the reason.",
+            reason="Bicarbonate is dosed by KH, not by pH.",
+            when="now",
         )
+    return None
+
+
+def _chlorine(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     raw = [c for c in log.changes if not c.treated and not c.conditioned and log.day_now - c.day <= 1.5]
     if d.has("chlorine") and raw:
-        actions.append(
-            Action(
-                do="treat-water",
-                title="Treat the water now",
-                detail="Conditioner to the whole tank's litres, not to the bucket's.",
-                reason="Untreated water went in; what chlorine is left goes on killing the film.",
-                when="now",
-            )
+        return Action(
+            do="treat-water",
+            title="Treat the water now",
+            detail="Conditioner to the whole tank's litres, not to the bucket's.",
+            reason="Untreated water went in; what chlorine is left goes on killing the film.",
+            when="now",
         )
+    return None
+
+
+def _warmth(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     if s.temperature < COOL_C:
-        actions.append(
-            Action(
-                do="warm",
-                title=f"Warm the water to {WARM_C:g} °C",
-                detail="While there are no animals; a degree or two a day, and back to the animals' range before they come.",
-                reason=f"At {s.temperature:g} °C the film works at about {100 * THETA_PER_DEGREE ** (s.temperature - WARM_C):.0f} % of its pace at {WARM_C:g} °C.",
-                when="now",
-                to_c=WARM_C,
-                step_c=WARMING_C_DAY,
-                caution="Never run a heater out of water.",
-            )
+        return Action(
+            do="warm",
+            title=f"Warm the water to {WARM_C:g} °C",
+            detail="While there are no animals; a degree or two a day, and back to the animals' range before they come.",
+            reason=f"At {s.temperature:g} °C the film works at about {100 * THETA_PER_DEGREE ** (s.temperature - WARM_C):.0f} % of its pace at {WARM_C:g} °C.",
+            when="now",
+            to_c=WARM_C,
+            step_c=WARMING_C_DAY,
+            caution="Never run a heater out of water.",
         )
-    elif d.has("hot"):
-        actions.append(
-            Action(
-                do="cool",
-                title="Heater down to 28 °C",
-                detail="A couple of degrees a day.",
-                reason="Above 33 °C the film slows, above 36 it dies.",
-                when="now",
-                to_c=28,
-                step_c=WARMING_C_DAY,
-            )
+    if d.has("hot"):
+        return Action(
+            do="cool",
+            title="Heater down to 28 °C",
+            detail="A couple of degrees a day.",
+            reason="Above 33 °C the film slows, above 36 it dies.",
+            when="now",
+            to_c=28,
+            step_c=WARMING_C_DAY,
         )
+    return None
+
+
+def _overdose(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     if d.has("overdosed") and log.tap.ammonia_mg_n_l < 0.6 * HIGH_AMMONIA_MG_N_L:
         solute = Solute(
             what="ammonia",
@@ -86,57 +90,77 @@ def first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]
             target_ppm=0.6 * HIGH_AMMONIA_MG_N_L,
         )
         litres, parts, shift = change_of(log, s, solute, 0.0, FINAL_MOST, w)
-        actions.append(
-            Action(
-                do="change-water",
-                title=f"Change {litres:.0f} L" + (f", {parts} times" if parts > 1 else ""),
-                detail="Treated for chlorine, at tank temperature.",
-                reason=f"Ammonia at {log.ppm(s.ammonia_now)} is over the {log.ppm(HIGH_AMMONIA_MG_N_L)} at which it holds the film back.",
-                when="now",
-                amount=litres,
-                amount_unit="L",
-                times_count=parts,
-                ph_shift=shift,
-            )
+        return Action(
+            do="change-water",
+            title=f"Change {litres:.0f} L" + (f", {parts} times" if parts > 1 else ""),
+            detail="Treated for chlorine, at tank temperature.",
+            reason=f"Ammonia at {log.ppm(s.ammonia_now)} is over the {log.ppm(HIGH_AMMONIA_MG_N_L)} at which it holds the film back.",
+            when="now",
+            amount=litres,
+            amount_unit="L",
+            times_count=parts,
+            ph_shift=shift,
         )
+    return None
+
+
+def _skimmer(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     if d.has("skimmer"):
-        actions.append(
-            Action(
-                do="skimmer-off",
-                title="Skimmer off",
-                detail="Until there are animals.",
-                reason="It takes out what the film should eat.",
-                when="now",
-            )
+        return Action(
+            do="skimmer-off",
+            title="Skimmer off",
+            detail="Until there are animals.",
+            reason="It takes out what the film should eat.",
+            when="now",
         )
+    return None
+
+
+def _off_scale(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     if d.has("off-scale"):
-        actions.append(
-            Action(
-                do="dilute-test",
-                title="Read nitrite diluted",
-                detail="One part tank water to three of nitrite-free water, then multiply by four.",
-                reason="Off the scale says only 'this or more': a fall would not show.",
-                when="tomorrow",
-            )
+        return Action(
+            do="dilute-test",
+            title="Read nitrite diluted",
+            detail="One part tank water to three of nitrite-free water, then multiply by four.",
+            reason="Off the scale says only 'this or more': a fall would not show.",
+            when="tomorrow",
         )
+    return None
+
+
+def _kit(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     if d.has("kit"):
-        actions.append(
-            Action(
-                do="test",
-                title="Test with a kit in date",
-                detail="Beside the old one, once, to see how far that one is out.",
-                reason="Reagents fade: an old kit can read zero where there is ammonia.",
-                when="tomorrow",
-            )
+        return Action(
+            do="test",
+            title="Test with a kit in date",
+            detail="Beside the old one, once, to see how far that one is out.",
+            reason="Reagents fade: an old kit can read zero where there is ammonia.",
+            when="tomorrow",
         )
+    return None
+
+
+def _phosphate(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     if d.has("phosphate"):
-        actions.append(
-            Action(
-                do="feed-phosphate",
-                title="A pinch of fish food",
-                detail="Once a week, or a plant fertiliser that has phosphate.",
-                reason="Nothing grows without phosphorus, and the test finds none.",
-                when="now",
-            )
+        return Action(
+            do="feed-phosphate",
+            title="A pinch of fish food",
+            detail="Once a week, or a plant fertiliser that has phosphate.",
+            reason="Nothing grows without phosphorus, and the test finds none.",
+            when="now",
         )
-    return actions
+    return None
+
+
+_LOOKS: tuple[Callable[[CycleLog, State, Diagnosis, Working], Action | None], ...] = (
+    _filter, _alkalinity, _chlorine, _warmth, _overdose, _skimmer, _off_scale, _kit, _phosphate,
+)  # fmt: skip
+"""The most pressing first."""
+
+
+def first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]:
+    """What must be put right whatever the stage, most pressing first.
+
+    log: the cycle's; s: the water now; d: the causes found; w: gets the lines.
+    """
+    return [action for look in _LOOKS if (action := look(log, s, d, w))]

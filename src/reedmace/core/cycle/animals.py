@@ -6,7 +6,7 @@ from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.proof import proven_capacity
 from reedmace.core.cycle.ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer
-from reedmace.core.cycle.stalls import State, state_of
+from reedmace.core.cycle.water import State, state_of
 from reedmace.core.working import CannotAnswer, Working
 
 

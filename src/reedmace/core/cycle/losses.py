@@ -29,11 +29,16 @@ class Loss:
     what: str
 
 
+def airless_share(hours: float, closed: bool) -> float:
+    """Share of a filter's own film lost after hours without flow. hours: h; closed: whether its body is (memory)."""
+    return float(1 - 0.5 ** (hours / AIRLESS_HALF_H[closed]))
+
+
 def _stops(log: CycleLog) -> list[Loss]:
     found = []
     for o in log.outages:
         closed = log.filter_closed if o.closed is None else o.closed
-        lost = o.share * (1 - 0.5 ** (o.hours / AIRLESS_HALF_H[closed]))
+        lost = o.share * airless_share(o.hours, closed)
         words = f"the {'closed ' if closed else ''}filter stood still for {o.hours:.0f} hours"
         found.append(Loss(o.day + o.hours / 24, lost, words))
     return found

@@ -260,6 +260,44 @@ def _at_odds(log: CycleLog, followed: Standard) -> bool:
     return share_passing_within(log, ODDS_DAYS) < ODDS_SHARE
 
 
+def _standing(log: CycleLog) -> str | None:
+    """Which poison the newest tests still read, in words; None when neither."""
+    found = []
+    ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
+    if ammonia and ammonia[1] > log.kit.zero_mg_n_l("ammonia"):
+        found.append(f"ammonia still reads {log.ppm(ammonia[1])}")
+    if nitrite and nitrite[1] > log.kit.zero_mg_n_l("nitrite"):
+        reads = f"{log.ppm(nitrite[1], 'nitrite')}{_or_more(log, nitrite[0])}"
+        found.append(f"nitrite {reads}" if found else f"nitrite still reads {reads}")
+    return " and ".join(found) or None
+
+
+def _missing(log: CycleLog, followed: Standard) -> list[str]:
+    """All that stands between the log and ready; ready is when there is nothing."""
+    found: list[str] = []
+    ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
+    if ammonia is None:
+        found.append("no ammonia test yet")
+    if nitrite is None:
+        found.append("no nitrite test yet; clear water and time prove nothing")
+    if ammonia and nitrite:
+        age = log.day_now - min(ammonia[0], nitrite[0])
+        # Quiet planted tanks are tested weekly.
+        if age > (8.0 if followed.standard == "planted" else STALE_DAYS):
+            found.append(f"the last full test is {age:.0f} days old")
+    # What the newest test reads counts, whatever was proved before it.
+    standing = _standing(log)
+    if standing:
+        found.append(standing)
+    if log.kit.expired:
+        found.append("the kit is past its date: a zero from it proves nothing")
+    if not log.filter_running:
+        found.append("the filter is not running")
+    if not followed.passes:
+        found.append(followed.missing)
+    return found
+
+
 def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     """Whether the tank passes, by which standard, and what is missing.
 
@@ -294,45 +332,12 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
         follow = held.standard
         standards = [s.model_copy(update={"followed": s.standard == follow}) for s in standards]
         followed = standards[-1]
-    ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
-    missing: list[str] = []
-    if ammonia is None:
-        missing.append("no ammonia test yet")
-    if nitrite is None:
-        missing.append("no nitrite test yet; clear water and time prove nothing")
-    last_test = min(ammonia[0] if ammonia else -99, nitrite[0] if nitrite else -99)
-    # Quiet planted tanks are tested weekly.
-    stale = log.day_now - last_test > (8.0 if follow == "planted" else STALE_DAYS)
-    if ammonia and nitrite and stale:
-        missing.append(f"the last full test is {log.day_now - last_test:.0f} days old")
-    standing = []
-    if ammonia and ammonia[1] > zero_ammonia:
-        standing.append(f"ammonia still reads {log.ppm(ammonia[1])}")
-    if nitrite and nitrite[1] > zero_nitrite:
-        reads = f"{log.ppm(nitrite[1], 'nitrite')}{_or_more(log, nitrite[0])}"
-        standing.append(f"nitrite {reads}" if standing else f"nitrite still reads {reads}")
-    missing += [" and ".join(standing)] if standing else []
-    if log.kit.expired:
-        missing.append("the kit is past its date: a zero from it proves nothing")
-    if not log.filter_running:
-        missing.append("the filter is not running")
-    if not followed.passes:
-        missing.append(followed.missing)
-    # A dose made since the last clear test reads as ammonia now; that alone does not undo two cleared doses.
-    ready = (
-        followed.passes
-        and not stale
-        and not log.kit.expired
-        and log.filter_running
-        and ammonia is not None
-        and nitrite is not None
-        and ammonia[1] <= zero_ammonia
-        and nitrite[1] <= zero_nitrite
-    )
-    if ready and _at_odds(log, followed):
-        ready = False
+    missing = _missing(log, followed)
+    if not missing and _at_odds(log, followed):
         missing.append(AT_ODDS)
+    ready = not missing
     confidence, why = _confidence(log, followed.cleared)
+    ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
     if ready:
         proof = (
             f"{followed.cleared} doses in a row were gone within a day"
@@ -340,7 +345,6 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
             else f"{followed.cleared} days of zeros"
         )
         verdict = f"Ready, by the {followed.standard} standard: {proof}. One large water change, then add animals within a few days."
-        missing = []
     else:
         verdict = f"Not yet, because {missing[0]}."
     return CycleReadinessAnswer(

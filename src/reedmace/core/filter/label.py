@@ -38,6 +38,36 @@ class LabelCheckAnswer(Answer):
     filter: Filter = Field(description="With what the box does not say taken from the catalogue's nearest of its kind")
 
 
+def _flow_on_the_box(q: LabelCheckQuestion, w: Working) -> tuple[float, list[str]]:
+    """(L/h, what is wrong with it): the box's flow, the smaller where it gives two that differ."""
+    if q.box_us_gal_per_hour is None:
+        return q.box_lph or 0.0, []
+    from_us = w.line(
+        "Q",
+        "gal/h × 3.785411784",
+        f"{q.box_us_gal_per_hour:g} × 3.785411784",
+        q.box_us_gal_per_hour * L_PER_US_GAL,
+        "L/h",
+        "si",
+    )
+    if q.box_lph is None:
+        return from_us, []
+    if abs(from_us / q.box_lph - 1) <= 0.04:
+        return q.box_lph, []
+    from_imperial = w.line(
+        "Q imp",
+        "gal/h × 4.54609",
+        f"{q.box_us_gal_per_hour:g} × 4.54609",
+        q.box_us_gal_per_hour * L_PER_IMP_GAL,
+        "L/h",
+        "si",
+    )
+    text = f"The box's two flows differ by {abs(from_us / q.box_lph - 1):.0%}: {q.box_us_gal_per_hour:g} US gal/h is {from_us:.0f} L/h, not {q.box_lph:.0f}."
+    if abs(from_imperial / q.box_lph - 1) < 0.04:
+        text += " It agrees if its gallons are imperial."
+    return min(from_us, q.box_lph), [text + " The smaller is taken."]
+
+
 def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
     """Whether a box's figures agree with each other.
 
@@ -48,33 +78,7 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
     q, w = question, Working()
     if q.box_lph is None and q.box_us_gal_per_hour is None:
         raise CannotAnswer("box_lph", "there is no flow.", "Give the flow on the box in L/h or US gal/h.")
-    findings: list[str] = []
-    lph = q.box_lph or 0.0
-    if q.box_us_gal_per_hour is not None:
-        from_us = w.line(
-            "Q",
-            "gal/h × 3.785411784",
-            f"{q.box_us_gal_per_hour:g} × 3.785411784",
-            q.box_us_gal_per_hour * L_PER_US_GAL,
-            "L/h",
-            "si",
-        )
-        if q.box_lph is None:
-            lph = from_us
-        elif abs(from_us / q.box_lph - 1) > 0.04:
-            from_imperial = w.line(
-                "Q imp",
-                "gal/h × 4.54609",
-                f"{q.box_us_gal_per_hour:g} × 4.54609",
-                q.box_us_gal_per_hour * L_PER_IMP_GAL,
-                "L/h",
-                "si",
-            )
-            text = f"The box's two flows differ by {abs(from_us / q.box_lph - 1):.0%}: {q.box_us_gal_per_hour:g} US gal/h is {from_us:.0f} L/h, not {q.box_lph:.0f}."
-            if abs(from_imperial / q.box_lph - 1) < 0.04:
-                text += " It agrees if its gallons are imperial."
-            findings.append(text + " The smaller is taken.")
-            lph = min(from_us, q.box_lph)
+    lph, findings = _flow_on_the_box(q, w)
     if q.max_head_m is not None and q.watts is not None and q.watts > 0:
         power = w.line(
             "P",

@@ -179,6 +179,52 @@ def minor_coefficient(k: float, bore_m: float) -> float:
     return k / (2 * G * (0.25 * math.pi * bore_m**2) ** 2)
 
 
+Parts = list[tuple[str, float, float]]
+"""(name, c1 in s/m², c2 in s²/m⁵) of what stands in the way."""
+
+
+def _fittings(q: OperatingPointQuestion, w: Working) -> Parts:
+    found: Parts = []
+    default_bore = min((h.bore_mm for h in q.hoses), default=None)
+    for index, fitting in enumerate(q.fittings):
+        bore = fitting.bore_mm or default_bore
+        if bore is None:
+            raise CannotAnswer(
+                f"fittings.{index}.bore_mm",
+                "this fitting has no bore and there is no hose to take one from.",
+                "Give its bore in mm.",
+            )
+        k = fitting.k_on(bore)
+        c = minor_coefficient(k * fitting.count, bore / 1000)
+        w.line(
+            "c",
+            f"K / (2 g A²), {fitting.count} × {_PART_NAMES[fitting.kind]}",
+            f"K {k * fitting.count:g}, {bore:g} mm",
+            c / 1e6,
+            "10⁶ s²/m⁵",
+            "crane",
+        )
+        found.append((_PART_NAMES[fitting.kind], 0.0, c))
+    return found
+
+
+def _media(q: OperatingPointQuestion, nu: float, w: Working) -> Parts:
+    found: Parts = []
+    for layer in q.media:
+        area, depth = layer.area_cm2 / 1e4, layer.depth_cm / 100
+        a, b = media_coefficients(layer.media, area, depth, nu)
+        w.line(
+            "r",
+            f"clean {layer.media}: linear part",
+            f"{layer.depth_cm:g} cm over {layer.area_cm2:g} cm²",
+            a,
+            "s/m²",
+            "forchheimer" if layer.media.startswith(("foam", "floss")) else "ergun1952",
+        )
+        found.append((MEDIA_PART, a, b))
+    return found
+
+
 def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     """Where the pump's curve meets the plumbing's, clean and dirty.
 
@@ -203,44 +249,9 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     hoses = np.array([[h.bore_mm / 1000, h.length_m, h.roughness_mm / 1000] for h in q.hoses], dtype=float).reshape(
         -1, 3
     )
-    c1 = c2 = 0.0
-    squares: list[tuple[str, float, float]] = []
-    default_bore = min((h.bore_mm for h in q.hoses), default=None)
-    for index, fitting in enumerate(q.fittings):
-        bore = fitting.bore_mm or default_bore
-        if bore is None:
-            raise CannotAnswer(
-                f"fittings.{index}.bore_mm",
-                "this fitting has no bore and there is no hose to take one from.",
-                "Give its bore in mm.",
-            )
-        k = fitting.k_on(bore)
-        c = minor_coefficient(k * fitting.count, bore / 1000)
-        w.line(
-            "c",
-            f"K / (2 g A²), {fitting.count} × {_PART_NAMES[fitting.kind]}",
-            f"K {k * fitting.count:g}, {bore:g} mm",
-            c / 1e6,
-            "10⁶ s²/m⁵",
-            "crane",
-        )
-        c2 += c
-        squares.append((_PART_NAMES[fitting.kind], 0.0, c))
-    first_area = None
-    for layer in q.media:
-        area, depth = layer.area_cm2 / 1e4, layer.depth_cm / 100
-        first_area = first_area or area
-        a, b = media_coefficients(layer.media, area, depth, nu)
-        w.line(
-            "r",
-            f"clean {layer.media}: linear part",
-            f"{layer.depth_cm:g} cm over {layer.area_cm2:g} cm²",
-            a,
-            "s/m²",
-            "forchheimer" if layer.media.startswith(("foam", "floss")) else "ergun1952",
-        )
-        c1, c2 = c1 + a, c2 + b
-        squares.append((MEDIA_PART, a, b))
+    squares = [*_fittings(q, w), *_media(q, nu, w)]
+    c1, c2 = sum(r for _, r, _ in squares), sum(c for _, _, c in squares)
+    first_area = q.media[0].area_cm2 / 1e4 if q.media else None
     dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, first_area, q.media[0].media) if first_area else 0.0
     if dirt:
         w.line(

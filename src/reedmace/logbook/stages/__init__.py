@@ -3,7 +3,7 @@
 from reedmace.logbook.stages.draft import Draft, with_draft, with_plan
 from reedmace.logbook.stages.filter import FilterView, filter_view
 from reedmace.logbook.stages.fit import FitView, buying_view, fit_view, shopping_question
-from reedmace.logbook.stages.keep import KeepView, keep_view
+from reedmace.logbook.stages.keep import KeepView, in_danger, keep_view
 from reedmace.logbook.stages.rows import Stage, StageName, rows_or_fault, stage_rows
 from reedmace.logbook.stages.stock import StockView, stock_view
 from reedmace.logbook.stages.tank import TankView, tank_view
@@ -20,6 +20,7 @@ __all__ = [
     "buying_view",
     "filter_view",
     "fit_view",
+    "in_danger",
     "keep_view",
     "rows_or_fault",
     "shopping_question",

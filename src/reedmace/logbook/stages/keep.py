@@ -3,17 +3,19 @@
 from datetime import datetime
 from typing import Annotated
 
-from pydantic import AwareDatetime
+from pydantic import AwareDatetime, Field
 
+from reedmace.core.cycle import CycleAdviceAnswer, CycleAdviceQuestion, FilterStopAnswer, cycle_advice, emergency_today
 from reedmace.core.filter import RunningCostAnswer
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.core.upkeep import FlowFadeAnswer
 from reedmace.core.working import Lph, Part, number
 from reedmace.logbook.due import FLOW_TEST_DAYS, all_flows, cleaned_at, flow_faded
 from reedmace.logbook.equipment import hang
-from reedmace.logbook.questions import volume
+from reedmace.logbook.questions import care_log, volume
 from reedmace.logbook.stages.filter import together
 from reedmace.logbook.state import LogbookState
+from reedmace.logbook.stops import stops
 
 
 class FlowSeen(Part):
@@ -43,17 +45,34 @@ class KeepView(Part):
     volume: TankVolumeAnswer
     filters: list[KeptFilter]
     cost: RunningCostAnswer | None
+    stops: list[FilterStopAnswer]
+    danger: CycleAdviceAnswer | None = Field(description="What to do where animals stand over a limit")
 
 
 def _days(count: int) -> str:
     return "today" if count <= 0 else "yesterday" if count == 1 else f"{count} days ago"
 
 
-def _verdict(filters: list[KeptFilter], now: datetime) -> str:
-    """What stands first at the sink: a stop, then a flow that has faded, then a flow test that is old."""
-    standing = [f.name for f in filters if not f.runs]
-    if standing:
-        return f"{' and '.join(standing)} stands still: get it running, or write down that it is taken off."
+def in_danger(state: LogbookState, now: datetime) -> CycleAdviceAnswer | None:
+    """What to do where the newest tests stand over a limit of the animals that are in; else None.
+
+    state: the tank's, with a cycle plan or without; now: aware time.
+    """
+    log = care_log(state, now)
+    plan = emergency_today(log) if log is not None else None
+    if log is None or plan is None or not any(one.over for one in plan.limits):
+        return None
+    return cycle_advice(CycleAdviceQuestion(log=log))
+
+
+def _verdict(
+    filters: list[KeptFilter], stopped: list[FilterStopAnswer], danger: CycleAdviceAnswer | None, now: datetime
+) -> str:
+    """What stands first at the sink: poison, a stop, then a flow that has faded, then a flow test that is old."""
+    if danger is not None:
+        return f"{danger.verdict} {danger.first.title}."
+    if stopped:
+        return f"{stopped[0].verdict} {stopped[0].first}."
     for f in filters:
         if f.fade is not None and f.flows[-1].flow_lph < f.fade.limit_lph:
             share = f.flows[-1].flow_lph / f.fade.clean_lph
@@ -85,8 +104,11 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
                 usual_days=one.flow.service_days,
             )
         )
+    stopped, danger = stops(state, now), in_danger(state, now)
     return KeepView(
-        verdict=_verdict(found, now),
+        verdict=_verdict(found, stopped, danger, now),
+        stops=stopped,
+        danger=danger,
         volume=volume(state),
         filters=found,
         cost=together(state, hung, chosen=True).cost if hung else None,

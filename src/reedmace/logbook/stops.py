@@ -1,0 +1,50 @@
+"""Stops of the filter as the logbook has them, and what is to be done about each."""
+
+from datetime import datetime, timedelta
+
+from reedmace.core.cycle import FilterStopAnswer, FilterStopQuestion, filter_stop
+from reedmace.core.cycle.stops import WATCH_DAYS
+from reedmace.core.filter.kinds import kind_of
+from reedmace.logbook.entries import CyclePlan, Reading
+from reedmace.logbook.questions import animals_in, film_shares, stretches
+from reedmace.logbook.state import LogbookState
+
+
+def _tested(state: LogbookState) -> datetime | None:
+    full = [
+        e.at
+        for e in state.readings
+        if isinstance(e.body, Reading) and e.body.ammonia_ppm is not None and e.body.nitrite_ppm is not None
+    ]
+    return max(full, default=None)
+
+
+def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
+    """Every stop that still asks for something, the most pressing first: while it lasts, and for a week after.
+
+    state: the tank's, with a cycle plan or without; now: aware time.
+    """
+    shares, bodies = film_shares(state), {f.key: f.filter for f in state.filters()}
+    plan = state.cycle_plan.body if state.cycle_plan else None
+    living = bool(animals_in(state)) or (isinstance(plan, CyclePlan) and plan.method == "animals-in")
+    tested = _tested(state)
+    found = []
+    for begun, ended, key in stretches(state, now):
+        if ended is not None and now - ended > timedelta(days=WATCH_DAYS):
+            continue
+        body = bodies.get(key)
+        answer = filter_stop(
+            FilterStopQuestion(
+                name=body.name if body else "The filter",
+                closed=kind_of(body.kind).closed if body else False,
+                hours=min(((ended or now) - begun).total_seconds() / 3600, 1e5),
+                film_share=shares.get(key, 1.0),
+                standing=ended is None,
+                days_since=(now - ended).total_seconds() / 86400 if ended else 0,
+                animals_in=living,
+                tested_days_ago=(now - tested).total_seconds() / 86400 if tested and tested <= now else None,
+            )
+        )
+        if not answer.over:
+            found.append(answer)
+    return sorted(found, key=lambda s: (not s.urgent, -s.lost_share))

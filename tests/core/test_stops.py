@@ -1,0 +1,114 @@
+"""Stops of the filter: what they cost and what is asked for, while they last and after."""
+
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+import pytest
+
+from reedmace.core.cycle import FilterStopQuestion, filter_stop
+from reedmace.logbook import Entry, replay
+from reedmace.logbook.questions import care_log
+from reedmace.logbook.stages import in_danger, keep_view
+from reedmace.logbook.stops import stops
+
+NOW = datetime(2026, 6, 1, 9, tzinfo=UTC)
+
+
+def life(*rows: tuple[float, dict[str, Any]]) -> list[Entry]:
+    """Entries of one tank from (days ago, body)."""
+    return [
+        Entry.model_validate(
+            {"id": i, "at": NOW - timedelta(days=ago), "written_at": NOW, "key": f"k{i}", "body": body}
+        )
+        for i, (ago, body) in enumerate(rows, 1)
+    ]
+
+
+def fish(ago: float) -> tuple[float, dict[str, Any]]:
+    return ago, {"kind": "stocking", "species_id": "zebra-danio", "count": 8}
+
+
+def off(ago: float, running: bool = False) -> tuple[float, dict[str, Any]]:
+    return ago, {"kind": "outage", "running": running}
+
+
+def reads(ago: float, ammonia: float, nitrite: float) -> tuple[float, dict[str, Any]]:
+    return ago, {"kind": "reading", "ammonia_ppm": ammonia, "nitrite_ppm": nitrite, "ph": 7.6}
+
+
+def test_half_a_closed_film_is_gone_in_six_hours_and_half_an_open_one_in_a_day() -> None:
+    assert filter_stop(FilterStopQuestion(closed=True, hours=6)).lost_share == pytest.approx(0.5)
+    assert filter_stop(FilterStopQuestion(closed=False, hours=24)).lost_share == pytest.approx(0.5)
+    assert filter_stop(FilterStopQuestion(closed=True, hours=6, film_share=0.4)).lost_share == pytest.approx(0.2)
+
+
+def test_a_closed_body_that_stood_is_rinsed_before_it_runs() -> None:
+    closed = filter_stop(FilterStopQuestion(closed=True, hours=9, standing=True))
+    assert closed.urgent
+    assert "rinse the media in tank water before it runs" in closed.steps[0]
+    opened = filter_stop(FilterStopQuestion(closed=False, hours=9, standing=True))
+    assert not any("airless" in s for s in opened.steps)
+    assert any("air stone" in s for s in opened.steps)
+
+
+def test_a_short_stop_that_is_over_asks_for_nothing() -> None:
+    answer = filter_stop(FilterStopQuestion(closed=True, hours=0.5, days_since=0.1))
+    assert answer.over
+    assert not answer.urgent
+
+
+def test_a_test_made_since_it_ran_again_calms_until_tomorrow() -> None:
+    stopped = FilterStopQuestion(closed=True, hours=9, days_since=3)
+    assert filter_stop(stopped).urgent
+    assert filter_stop(stopped.model_copy(update={"tested_days_ago": 2.0})).urgent
+    assert not filter_stop(stopped.model_copy(update={"tested_days_ago": 0.5})).urgent
+    # One made before the stop says nothing of it.
+    just = FilterStopQuestion(closed=True, hours=9, days_since=0.2, tested_days_ago=0.5)
+    assert filter_stop(just).urgent
+
+
+@pytest.mark.parametrize("hours", [9, 21 * 24])
+def test_a_stop_in_a_settled_tank_without_a_cycle_plan_is_never_silent(hours: float) -> None:
+    standing = replay(life(fish(700), off(hours / 24)))
+    assert stops(standing, NOW)[0].urgent
+    assert "has stood still" in keep_view(standing, NOW).verdict
+    over = replay(life(fish(700), off(hours / 24 + 2), off(2, running=True)))
+    assert stops(over, NOW)[0].urgent
+    assert replay(life(fish(700))).filter_running
+    assert stops(replay(life(fish(700), off(hours / 24 + 9), off(9, running=True))), NOW) == []
+
+
+def test_without_animals_a_stop_is_told_but_is_not_urgent() -> None:
+    found = stops(replay(life(off(1))), NOW)
+    assert found
+    assert not found[0].urgent
+
+
+def test_poison_in_a_tank_without_a_plan_or_with_a_very_old_one_is_seen() -> None:
+    plan = (800, {"kind": "cycle-plan", "started_at": (NOW - timedelta(days=800)).isoformat()})
+    for rows in ([fish(600)], [plan, fish(600)]):
+        clear, bad = replay(life(*rows, reads(0.1, 0, 0))), replay(life(*rows, reads(0.1, 0, 2)))
+        assert in_danger(clear, NOW) is None
+        danger = in_danger(bad, NOW)
+        assert danger is not None
+        assert danger.first.do == "change-water"
+        assert danger.first.title in keep_view(bad, NOW).verdict
+
+
+def test_salt_water_is_judged_as_salt_water_without_a_plan() -> None:
+    tank = (
+        650,
+        {
+            "kind": "tank-plan",
+            "surroundings": {"water": "salt"},
+            "tank": {"length_cm": 80, "width_cm": 35, "height_cm": 40},
+        },
+    )
+    log = care_log(replay(life(tank, fish(600))), NOW)
+    assert log is not None
+    assert log.salinity_g_kg == 35
+    assert log.start_ph == pytest.approx(8.1)
+
+
+def test_a_tank_without_animals_has_no_care_log() -> None:
+    assert care_log(replay(life(off(3))), NOW) is None
