@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.api import send
+from tests.browser.api import send, write
 from tests.running import Running
 
 VIEWS = ["tank", "stock", "filter", "fit", "cycle", "keep"]
@@ -205,3 +205,15 @@ def test_the_first_script_is_under_three_hundred_kilobytes(page: Page, running: 
     bodies = [page.request.get(address).body() for address in addresses]
     assert min(len(b) for b in bodies) > 0
     assert sum(len(gzip.compress(b, 6)) for b in bodies) < 300_000
+
+
+def test_a_filter_that_stands_is_said_on_today_and_on_keep(page: Page, new_keeper: str, running: Running) -> None:
+    tank = send(page, running.url, "POST", "/api/tanks", {"name": "Shed"})["id"]
+    write(page, running.url, tank, 200, {"kind": "stocking", "species_id": "zebra-danio", "count": 6}, 1)
+    write(page, running.url, tank, 0.5, {"kind": "outage", "running": False}, 2)
+    page.goto(f"{running.url}/today")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Shed cannot wait")
+    expect(page.get_by_text("air stone")).to_be_visible()
+    page.goto(f"{running.url}/tanks/{tank}/keep")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("has stood still for 12 hours")
+    expect(page.get_by_role("region", name="The stop of the filter").get_by_text("air stone")).to_be_visible()

@@ -63,6 +63,12 @@ function TankRow({ row }: { row: TodayRow }) {
   const state = useTank(tank.id);
   const tables = useTables();
   const to = `/tanks/${tank.id}/${row.stage}`;
+  const waiting = (row.due ?? []).map((d) => (
+    <p key={d.key}>
+      <Link to={`/tanks/${tank.id}/${d.stage}`}>{d.title}</Link>{" "}
+      <span className="where">{dueWords(d.at)}</span>
+    </p>
+  ));
   const words = Object.fromEntries((tank.stages ?? []).map((s) => [s.stage, s.words]));
   return (
     <li data-urgent={row.urgent || undefined}>
@@ -87,16 +93,10 @@ function TankRow({ row }: { row: TodayRow }) {
         <p className="verdict">{row.verdict}</p>
       </div>
       <div>
-        {(row.due ?? []).map((d) => (
-          <p key={d.key}>
-            <Link to={`/tanks/${tank.id}/${d.stage}`}>{d.title}</Link>{" "}
-            <span className="where">{dueWords(d.at)}</span>
-          </p>
-        ))}
         {row.stop ? (
           <>
             <b>{row.stop.first}</b>
-            {row.stop.steps.map((s) => (
+            {row.stop.steps.slice(0, 2).map((s) => (
               <p key={s}>{s}</p>
             ))}
           </>
@@ -114,11 +114,15 @@ function TankRow({ row }: { row: TodayRow }) {
             {advice.then[0] && <p className="where">Then: {advice.then[0].title.toLowerCase()}.</p>}
           </>
         ) : (
-          <p className="where">
-            Next in {row.stage[0]?.toUpperCase()}
-            {row.stage.slice(1)}.
-          </p>
+          <>
+            {waiting}
+            <p className="where">
+              Next in {row.stage[0]?.toUpperCase()}
+              {row.stage.slice(1)}.
+            </p>
+          </>
         )}
+        {(row.stop ?? advice) && waiting}
       </div>
       <div className="go">
         <OneTap row={row} />

@@ -21,8 +21,9 @@ export function Pressing({ view }: { view: KeepView }) {
       {view.stops.map((s) => (
         <Box key={s.verdict} aria-label="The stop of the filter">
           <p>
+            {view.stops.length > 1 || view.danger ? `${s.verdict} ` : "Film lost: "}
             <Figure title="Film lost" lines={s.working}>
-              {s.verdict}
+              {(100 * s.lost_share).toFixed(0)} %
             </Figure>
           </p>
           <ol>
