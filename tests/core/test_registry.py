@@ -84,6 +84,7 @@ EXAMPLES = {
         "proven_mg_n_l_day": 0.6,
         "animals": [{"species_id": "zebra-danio", "count": 8}, {"species_id": "pearl-gourami", "count": 2}],
     },
+    "filter-stop": {"closed": True, "hours": 9, "standing": True},
     "emergency-plan": {"net_l": 60, "ammonia_mg_n_l": 1.5, "nitrite_mg_n_l": 0.4, "ph": 7.8},
     "cloudy-water": {"age_days": 5},
     "oxygen-saturation": {"temperature_c": 25, "net_l": 100, "feed_g_day": 2},

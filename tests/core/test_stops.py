@@ -52,18 +52,18 @@ def test_a_closed_body_that_stood_is_rinsed_before_it_runs() -> None:
 
 
 def test_a_short_stop_that_is_over_asks_for_nothing() -> None:
-    answer = filter_stop(FilterStopQuestion(closed=True, hours=0.5, days_since=0.1))
+    answer = filter_stop(FilterStopQuestion(closed=True, hours=0.5, since_days=0.1))
     assert answer.over
     assert not answer.urgent
 
 
 def test_a_test_made_since_it_ran_again_calms_until_tomorrow() -> None:
-    stopped = FilterStopQuestion(closed=True, hours=9, days_since=3)
+    stopped = FilterStopQuestion(closed=True, hours=9, since_days=3)
     assert filter_stop(stopped).urgent
-    assert filter_stop(stopped.model_copy(update={"tested_days_ago": 2.0})).urgent
-    assert not filter_stop(stopped.model_copy(update={"tested_days_ago": 0.5})).urgent
+    assert filter_stop(stopped.model_copy(update={"tested_days": 2.0})).urgent
+    assert not filter_stop(stopped.model_copy(update={"tested_days": 0.5})).urgent
     # One made before the stop says nothing of it.
-    just = FilterStopQuestion(closed=True, hours=9, days_since=0.2, tested_days_ago=0.5)
+    just = FilterStopQuestion(closed=True, hours=9, since_days=0.2, tested_days=0.5)
     assert filter_stop(just).urgent
 
 

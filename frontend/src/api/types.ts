@@ -6800,21 +6800,21 @@ export interface components {
              */
             standing?: boolean;
             /**
-             * Days Since
+             * Since Days
              * @description Since it ran again; 0 while it stands
              * @default 0
              */
-            days_since?: number;
+            since_days?: number;
             /**
              * Animals In
              * @default true
              */
             animals_in?: boolean;
             /**
-             * Tested Days Ago
+             * Tested Days
              * @default null
              */
-            tested_days_ago?: number | null;
+            tested_days?: number | null;
         };
         /**
          * FilterView

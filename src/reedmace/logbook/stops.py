@@ -40,9 +40,9 @@ def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
                 hours=min(((ended or now) - begun).total_seconds() / 3600, 1e5),
                 film_share=shares.get(key, 1.0),
                 standing=ended is None,
-                days_since=(now - ended).total_seconds() / 86400 if ended else 0,
+                since_days=(now - ended).total_seconds() / 86400 if ended else 0,
                 animals_in=living,
-                tested_days_ago=(now - tested).total_seconds() / 86400 if tested and tested <= now else None,
+                tested_days=(now - tested).total_seconds() / 86400 if tested and tested <= now else None,
             )
         )
         if not answer.over:

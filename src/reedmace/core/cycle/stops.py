@@ -22,9 +22,9 @@ class FilterStopQuestion(Question):
     hours: Annotated[float, number("h", 0, 100000, "Until it ran again, or until now")] = 8
     film_share: Share = 1.0
     standing: bool = False
-    days_since: Annotated[float, number("days", 0, 10000, "Since it ran again; 0 while it stands")] = 0
+    since_days: Annotated[float, number("days", 0, 10000, "Since it ran again; 0 while it stands")] = 0
     animals_in: bool = True
-    tested_days_ago: Annotated[float, number("days", 0, 10000, "Since both poisons were tested")] | None = None
+    tested_days: Annotated[float, number("days", 0, 10000, "Since both poisons were tested")] | None = None
 
 
 class FilterStopAnswer(Answer):
@@ -57,8 +57,8 @@ def filter_stop(question: FilterStopQuestion) -> FilterStopAnswer:
         "film lost", "share × (1 − ½^(hours / half))", f"{q.film_share:.2f} × {own:.3f}", q.film_share * own, "share", "memory"
     )  # fmt: skip
     foul = q.closed and q.hours >= FOUL_AFTER_H
-    watched = lost >= FALLS_AT_SHARE and q.days_since <= WATCH_DAYS
-    tested = q.tested_days_ago is not None and q.tested_days_ago <= min(TESTED_DAYS, max(q.days_since, 0.05))
+    watched = lost >= FALLS_AT_SHARE and q.since_days <= WATCH_DAYS
+    tested = q.tested_days is not None and q.tested_days <= min(TESTED_DAYS, max(q.since_days, 0.05))
     steps: list[str] = []
     if q.standing:
         first = "Open it, rinse it, then get it running" if foul else "Get it running"
