@@ -5,9 +5,10 @@ from typing import Any
 
 import pytest
 
-from reedmace.core.cycle import FilterStopQuestion, filter_stop
+from reedmace.core.cycle import CycleReadinessQuestion, FilterStopQuestion, cycle_readiness, filter_stop
+from reedmace.core.filter import CATALOGUE
 from reedmace.logbook import Entry, replay
-from reedmace.logbook.questions import care_log
+from reedmace.logbook.questions import care_log, cycle_log
 from reedmace.logbook.stages import in_danger, keep_view
 from reedmace.logbook.stops import stops
 
@@ -112,3 +113,55 @@ def test_salt_water_is_judged_as_salt_water_without_a_plan() -> None:
 
 def test_a_tank_without_animals_has_no_care_log() -> None:
     assert care_log(replay(life(off(3))), NOW) is None
+
+
+def hung(ago: float, *keys: str) -> tuple[float, dict[str, Any]]:
+    rows = [{"key": key, "filter": CATALOGUE[i].model_dump()} for i, key in enumerate(keys)]
+    return ago, {"kind": "filter-plan", "filters": rows}
+
+
+def proven(*more: tuple[float, dict[str, Any]]) -> list[Entry]:
+    """Two doses, each seen in the water and gone a day later."""
+    rows: list[tuple[float, dict[str, Any]]] = [
+        (40, {"kind": "cycle-plan", "started_at": (NOW - timedelta(days=40)).isoformat(), "start_kh_dkh": 8}),
+        hung(39.9, "a"),
+        *[(40 - d, reads(0, a, n)[1]) for d, a, n in ((1, 2, 0), (12, 0.5, 1), (20, 0, 4), (30, 0, 1))],
+        (16, {"kind": "dose", "raise_mg_n_l": 1.0}),
+        (2.1, {"kind": "dose", "raise_mg_n_l": 0.6}),
+        (2.05, {"kind": "reading", "ammonia_ppm": 0.75}),
+        (1.1, {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "nitrate_ppm": 40}),
+        (1.09, {"kind": "dose", "raise_mg_n_l": 0.6}),
+        (1.05, {"kind": "reading", "ammonia_ppm": 0.75}),
+        (0.2, {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "nitrate_ppm": 45}),
+        *more,
+    ]
+    return life(*rows)
+
+
+def is_ready(entries: list[Entry]) -> bool:
+    log = cycle_log(replay(entries), NOW)
+    assert log is not None
+    return cycle_readiness(CycleReadinessQuestion(log=log)).ready
+
+
+def test_a_proof_goes_with_the_filter_that_made_it() -> None:
+    assert is_ready(proven())
+    assert is_ready(proven(hung(0.1, "a", "b"))), "one more beside it takes nothing away"
+    assert not is_ready(proven(hung(0.1, "b")))
+    assert not is_ready(proven(hung(0.1)))
+
+
+def test_a_filter_taken_off_a_stocked_tank_is_watched_for_a_week() -> None:
+    state = replay(life(hung(300, "a", "b"), fish(200), hung(2, "b")))
+    found = stops(state, NOW)
+    assert [s.urgent for s in found] == [True]
+    assert "was taken off" in found[0].verdict
+    assert stops(replay(life(hung(300, "a", "b"), fish(200), hung(20, "b"))), NOW) == []
+    assert stops(replay(life(hung(300, "a", "b"), hung(2, "b"), fish(1))), NOW) == []
+
+
+def test_a_filter_that_stood_and_was_taken_off_stands_no_longer() -> None:
+    one = {"kind": "outage", "running": False, "filter_key": "a"}
+    state = replay(life(hung(300, "a", "b"), fish(200), (30, one), hung(29, "b")))
+    assert state.filter_running
+    assert stops(state, NOW) == []

@@ -6800,6 +6800,12 @@ export interface components {
              */
             standing?: boolean;
             /**
+             * Taken Off
+             * @description It was taken off, and its film with it; hours do not count
+             * @default false
+             */
+            taken_off?: boolean;
+            /**
              * Since Days
              * @description Since it ran again; 0 while it stands
              * @default 0
@@ -7937,6 +7943,11 @@ export interface components {
             /** Events */
             events?: components["schemas"]["Entry"][];
             /**
+             * Taken Off
+             * @description By a later filter plan; its film went with it
+             */
+            taken_off?: components["schemas"]["TakenOff"][];
+            /**
              * Stopped
              * @description Keys of filters that stand still; "*" for all
              */
@@ -8006,7 +8017,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "seed-added" | "rinsed-tank-water" | "rinsed-tap" | "replaced" | "dried" | "new-filter";
+            what: "seed-added" | "rinsed-tank-water" | "rinsed-tap" | "replaced" | "dried" | "new-filter" | "taken-off";
             /**
              * Share
              * @default 0.5
@@ -10311,6 +10322,23 @@ export interface components {
         Taken: {
             /** Written */
             written: boolean;
+        };
+        /**
+         * TakenOff
+         * @description A filter that was on the tank and is no longer, with the share of all film it held.
+         */
+        TakenOff: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Share */
+            share: number;
         };
         /**
          * TankIn

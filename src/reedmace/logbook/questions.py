@@ -32,7 +32,7 @@ from reedmace.logbook.entries import (
     StockPlan,
     TankPlan,
 )
-from reedmace.logbook.state import LogbookState
+from reedmace.logbook.state import LogbookState, shares_of
 
 DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36, substrate_depth_cm=3)
 """What is assumed until the tank has been measured; every screen that uses it says so."""
@@ -125,12 +125,17 @@ _MEDIA: dict[str, MediaWhat] = {
 
 
 def film_shares(state: LogbookState) -> dict[str, float]:
-    """Share of all film that each filter holds, by its key: as its media room stands to all of it (memory).
+    """Share of all film that each filter holds, or held until it was taken off, by its key. state: the tank's."""
+    return {**{t.key: t.share for t in state.taken_off}, **shares_of(state.filters())}
 
-    state: the tank's.
-    """
-    rooms = {f.key: max(f.filter.media_l, 0.05) for f in state.filters()}
-    return {key: room / sum(rooms.values()) for key, room in rooms.items()}
+
+def _off_again(state: LogbookState, plan: CyclePlan, day: Callable[[datetime], float]) -> list[LoggedMedia]:
+    """Filters taken off since the cycle began: before that there was no film to lose with them."""
+    return [
+        LoggedMedia(day=day(t.at), what="taken-off", share=t.share)
+        for t in state.taken_off
+        if t.at > plan.started_at and day(t.at) <= 400
+    ]
 
 
 def stretches(state: LogbookState, now: datetime) -> list[tuple[datetime, datetime | None, str]]:
@@ -139,6 +144,7 @@ def stretches(state: LogbookState, now: datetime) -> list[tuple[datetime, dateti
     state: the tank's; now: aware time; "*" stands for the filter of a tank that lists none.
     """
     bodies = [f.key for f in state.filters()]
+    gone = {t.key: t.at for t in state.taken_off}
     found: list[tuple[datetime, datetime | None, str]] = []
     since: dict[str, datetime] = {}
     for e in state.events:
@@ -149,7 +155,8 @@ def stretches(state: LogbookState, now: datetime) -> list[tuple[datetime, dateti
                 since.setdefault(key, e.at)
             elif key in since:
                 found.append((since.pop(key), e.at, key))
-    found += [(at, None, key) for key, at in since.items() if now > at]
+    # One that was taken off stands still no longer.
+    found += [(at, gone.get(key) if key not in bodies else None, key) for key, at in since.items() if now > at]
     return sorted(found, key=lambda s: (s[0], s[2]))
 
 
@@ -314,12 +321,15 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         ][-400:],
         outages=_outages(state, day, now),
         media=[
-            LoggedMedia(
-                day=max(day(e.at), 0),
-                what=_MEDIA[e.body.what],
-                share=e.body.share * (shares.get(e.body.filter_key, 1.0) if e.body.filter_key else 1.0),
-            )
-            for e in state.events
-            if isinstance(e.body, MediaWork) and e.body.what in _MEDIA and within(e.at)
+            *_off_again(state, plan, day),
+            *[
+                LoggedMedia(
+                    day=max(day(e.at), 0),
+                    what=_MEDIA[e.body.what],
+                    share=e.body.share * (shares.get(e.body.filter_key, 1.0) if e.body.filter_key else 1.0),
+                )
+                for e in state.events
+                if isinstance(e.body, MediaWork) and e.body.what in _MEDIA and within(e.at)
+            ],
         ][-100:],
     )

@@ -2,10 +2,28 @@
 
 from collections.abc import Iterable
 
-from pydantic import Field, computed_field
+from pydantic import AwareDatetime, Field, computed_field
 
-from reedmace.core.working import Part
+from reedmace.core.working import Part, Share
 from reedmace.logbook.entries import PLAN_KINDS, Entry, FilterPlan, FittedFilter, Outage
+
+
+class TakenOff(Part):
+    """A filter that was on the tank and is no longer, with the share of all film it held."""
+
+    key: str
+    name: str
+    at: AwareDatetime
+    share: Share
+
+
+def shares_of(filters: list[FittedFilter]) -> dict[str, float]:
+    """Share of all film that each of these filters holds, by its key: as its media room stands to all of it (memory).
+
+    filters: all that hang together.
+    """
+    rooms = {f.key: max(f.filter.media_l, 0.05) for f in filters}
+    return {key: room / sum(rooms.values()) for key, room in rooms.items()}
 
 
 class LogbookState(Part):
@@ -28,6 +46,7 @@ class LogbookState(Part):
     changes: list[Entry] = Field(default_factory=list)
     seeds: list[Entry] = Field(default_factory=list)
     events: list[Entry] = Field(default_factory=list)
+    taken_off: list[TakenOff] = Field(default_factory=list, description="By a later filter plan; its film went with it")
     stopped: list[str] = Field(default_factory=list, description='Keys of filters that stand still; "*" for all')
 
     @computed_field  # type: ignore[prop-decorator]
@@ -74,6 +93,16 @@ def _stop_or_start(state: LogbookState, outage: Outage) -> None:
         state.stopped = [k for k in others if k != key]
 
 
+def _take_off(state: LogbookState, new: Entry) -> None:
+    """What the new filter plan no longer has. One that is hung again counts as gone: its film did not wait."""
+    before = state.filters()
+    stay = {f.key for f in new.body.hanging} if isinstance(new.body, FilterPlan) else set()
+    shares = shares_of(before)
+    state.taken_off += [
+        TakenOff(key=f.key, name=f.filter.name, at=new.at, share=shares[f.key]) for f in before if f.key not in stay
+    ]
+
+
 def replay(entries: Iterable[Entry]) -> LogbookState:
     """Where the tank stands.
 
@@ -86,6 +115,8 @@ def replay(entries: Iterable[Entry]) -> LogbookState:
     live = [e for e in kept if e.id not in replaced and e.body.kind != "withdrawal"]
     for e in live:
         if e.body.kind in PLAN_KINDS:
+            if e.body.kind == "filter-plan":
+                _take_off(state, e)
             setattr(state, e.body.kind.replace("-", "_"), e)
         elif e.body.kind == "step-done":
             ticked = state.steps_done.setdefault(e.body.filter_key, {})

@@ -5,7 +5,7 @@ from datetime import datetime, timedelta
 from reedmace.core.cycle import FilterStopAnswer, FilterStopQuestion, filter_stop
 from reedmace.core.cycle.stops import WATCH_DAYS
 from reedmace.core.filter.kinds import kind_of
-from reedmace.logbook.entries import CyclePlan, Reading
+from reedmace.logbook.entries import CyclePlan, Reading, Stocking
 from reedmace.logbook.questions import animals_in, film_shares, stretches
 from reedmace.logbook.state import LogbookState
 
@@ -19,6 +19,18 @@ def _tested(state: LogbookState) -> datetime | None:
     return max(full, default=None)
 
 
+def begun_with_life(state: LogbookState, at: datetime) -> bool:
+    """Whether animals had come by then, so that a filter that went had film the tank lived on.
+
+    state: the tank's; at: aware time.
+    """
+    plan = state.cycle_plan.body if state.cycle_plan else None
+    came = [e.at for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
+    if isinstance(plan, CyclePlan) and plan.method == "animals-in":
+        came.append(plan.started_at)
+    return any(day <= at for day in came)
+
+
 def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
     """Every stop that still asks for something, the most pressing first: while it lasts, and for a week after.
 
@@ -28,6 +40,7 @@ def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
     plan = state.cycle_plan.body if state.cycle_plan else None
     living = bool(animals_in(state)) or (isinstance(plan, CyclePlan) and plan.method == "animals-in")
     tested = _tested(state)
+    since_test = (now - tested).total_seconds() / 86400 if tested and tested <= now else None
     found = []
     for begun, ended, key in stretches(state, now):
         if ended is not None and now - ended > timedelta(days=WATCH_DAYS):
@@ -42,9 +55,23 @@ def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
                 standing=ended is None,
                 since_days=(now - ended).total_seconds() / 86400 if ended else 0,
                 animals_in=living,
-                tested_days=(now - tested).total_seconds() / 86400 if tested and tested <= now else None,
+                tested_days=since_test,
             )
         )
-        if not answer.over:
-            found.append(answer)
-    return sorted(found, key=lambda s: (not s.urgent, -s.lost_share))
+        found.append(answer)
+    for gone in state.taken_off:
+        if not begun_with_life(state, gone.at) or now - gone.at > timedelta(days=WATCH_DAYS) or gone.at > now:
+            continue
+        found.append(
+            filter_stop(
+                FilterStopQuestion(
+                    name=gone.name,
+                    taken_off=True,
+                    film_share=gone.share,
+                    since_days=(now - gone.at).total_seconds() / 86400,
+                    animals_in=living,
+                    tested_days=since_test,
+                )
+            )
+        )
+    return sorted((s for s in found if not s.over), key=lambda s: (not s.urgent, -s.lost_share))

@@ -137,9 +137,10 @@ def _chlorine(log: CycleLog, s: State, w: Working) -> Findings:
 
 
 def _media(log: CycleLog, s: State, w: Working) -> Findings:
-    lost = [m for m in log.media if m.what in ("replaced", "dried") and log.day_now - m.day <= MEDIA_DAYS]
+    lost = [m for m in log.media if m.what in ("replaced", "dried", "taken-off") and log.day_now - m.day <= MEDIA_DAYS]
     if lost:
-        detail = f"Media {lost[-1].what} on day {lost[-1].day:.0f}, {100 * lost[-1].share:.0f} % of them."
+        how = "A filter was taken off" if lost[-1].what == "taken-off" else f"Media {lost[-1].what}"
+        detail = f"{how} on day {lost[-1].day:.0f}, {100 * lost[-1].share:.0f} % of them."
         yield Finding(kind="media", title="Film went out with the media.", detail=detail)
 
 

@@ -20,7 +20,7 @@ Method = Literal[
 Helper = Literal["seed-media", "bottled-culture", "plants"]
 Chlorine = Literal["none", "chlorine", "chloramine", "unknown"]
 Plants = Literal["none", "some", "many"]
-MediaWhat = Literal["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced", "dried", "new-filter"]
+MediaWhat = Literal["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced", "dried", "new-filter", "taken-off"]
 
 COARSEST_ZERO_PPM = 0.125
 """No kit is so coarse that more than half of a usual first step, 0.25 ppm as the ion, passes for zero (common practice)."""

@@ -49,6 +49,7 @@ def _media_loss(log: CycleLog, work: LoggedMedia) -> Loss | None:
         "rinsed-tap": (TAP_KILL[log.tap.chlorine], "media were rinsed in tap water"),
         "replaced": (GONE_SHARE, "media were replaced"),
         "dried": (GONE_SHARE, "media dried out"),
+        "taken-off": (GONE_SHARE, "a filter was taken off"),
         "rinsed-tank-water": (SQUEEZED_SHARE, "media were rinsed in tank water"),
     }.get(work.what, (0.0, ""))
     return Loss(work.day, lost * work.share, words) if words else None

@@ -2,7 +2,9 @@
 
 from typing import Annotated
 
-from reedmace.core.cycle.losses import airless_share
+from pydantic import Field
+
+from reedmace.core.cycle.losses import GONE_SHARE, airless_share
 from reedmace.core.cycle.proof import FALLS_AT_SHARE
 from reedmace.core.working import Answer, Name, Question, Share, Working, number
 
@@ -22,6 +24,7 @@ class FilterStopQuestion(Question):
     hours: Annotated[float, number("h", 0, 100000, "Until it ran again, or until now")] = 8
     film_share: Share = 1.0
     standing: bool = False
+    taken_off: bool = Field(default=False, description="It was taken off, and its film with it; hours do not count")
     since_days: Annotated[float, number("days", 0, 10000, "Since it ran again; 0 while it stands")] = 0
     animals_in: bool = True
     tested_days: Annotated[float, number("days", 0, 10000, "Since both poisons were tested")] | None = None
@@ -52,9 +55,9 @@ def filter_stop(question: FilterStopQuestion) -> FilterStopAnswer:
     within hours, and a tank that lost film is tested daily for a week (common practice).
     """
     q, w = question, Working()
-    own = airless_share(q.hours, q.closed)
+    own = GONE_SHARE if q.taken_off else airless_share(q.hours, q.closed)
     lost = w.line(
-        "film lost", "share × (1 − ½^(hours / half))", f"{q.film_share:.2f} × {own:.3f}", q.film_share * own, "share", "memory"
+        "film lost", "share × what goes with it" if q.taken_off else "share × (1 − ½^(hours / half))", f"{q.film_share:.2f} × {own:.3f}", q.film_share * own, "share", "memory"
     )  # fmt: skip
     foul = q.closed and q.hours >= FOUL_AFTER_H
     watched = lost >= FALLS_AT_SHARE and q.since_days <= WATCH_DAYS
@@ -80,7 +83,8 @@ def filter_stop(question: FilterStopQuestion) -> FilterStopAnswer:
         steps.append(f"{watch} ammonia and nitrite every day for a week, and feed a third.")
     if watch and q.animals_in:
         steps.append("At the first trace change a third of the water, treated, and test again the next day.")
-    how = f"{q.name} {'has stood' if q.standing else 'stood'} still for {_long(q.hours)}"
+    stood = f"{'has stood' if q.standing else 'stood'} still for {_long(q.hours)}"
+    how = f"{q.name} {'was taken off' if q.taken_off else stood}"
     cost = f"about {lost:.0%} of the tank's film is lost" if lost >= FALLS_AT_SHARE else "most of the film lives"
     return FilterStopAnswer(
         verdict=f"{how}: {cost}.",
