@@ -5,13 +5,16 @@ from typing import Any
 
 from apiflask import HTTPError
 from flask import Flask, Response, current_app, jsonify
-from peewee import OperationalError
+from peewee import InterfaceError, OperationalError
 from pydantic import BaseModel, Field, ValidationError
 from werkzeug.exceptions import HTTPException
 
 from reedmace.core.computations import Complaint, complaints
 from reedmace.core.working import CannotAnswer
 from reedmace.store import EmailTaken, NoSuchDevice, NoSuchEntry, NoSuchTank, PlanMoved, TooManyAttempts
+
+MOST_FAULTS = 50
+"""So many are enough to mend; a hundred thousand would be an attack answered in full."""
 
 
 class Fault(BaseModel):
@@ -62,7 +65,7 @@ def _answer(
     headers: dict[str, str] | None = None,
     current: Any = None,
 ) -> Response:
-    faults = [Fault(where=c.where, what=c.what, remedy=c.remedy) for c in errors or []]
+    faults = [Fault(where=c.where, what=c.what, remedy=c.remedy) for c in (errors or [])[:MOST_FAULTS]]
     problem = Problem(title=title, status=status, detail=detail, errors=faults, current=current)
     response = jsonify(problem.model_dump(mode="json"))
     response.status_code = status
@@ -142,7 +145,7 @@ def _too_deep(_: RecursionError) -> Response:
     return _answer(400, "Nested too deeply", "No question here nests more than a few levels; send it flat.")
 
 
-def _database(error: OperationalError) -> Response:
+def _database(error: OperationalError | InterfaceError) -> Response:
     current_app.logger.error("database: %s", error)
     return _answer(
         503,
@@ -181,6 +184,7 @@ _HANDLERS: dict[type[Exception], Callable[[Any], Response]] = {
     PlanMoved: _moved,
     RecursionError: _too_deep,
     OperationalError: _database,
+    InterfaceError: _database,
     HTTPException: _http,
     Exception: _unexpected,
 }

@@ -9,6 +9,9 @@ from peewee_migrate import Router
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
+LOOPBACK = ("127.0.0.1", "localhost", "::1")
+
+
 def connect(url: str) -> peewee.MySQLDatabase:
     """A database handle, not yet opened.
 
@@ -28,6 +31,8 @@ def connect(url: str) -> peewee.MySQLDatabase:
         connect_timeout=10,
         read_timeout=30,
         write_timeout=30,
+        # On this machine nobody listens in between, and reading the certificates anew costs each connection 60 ms.
+        ssl_disabled=parts.hostname in LOOPBACK,
         init_command="SET time_zone = '+00:00', sql_mode = 'STRICT_ALL_TABLES'",
     )
 
