@@ -56,3 +56,32 @@ def test_a_bundle_of_such_a_tank_is_refused(keeper) -> None:
     entry = {"id": 1, "key": "in-a-bundle", "at": now, "written_at": now, "body": body}
     bundle = {"format": "reedmace-bundle", "version": 2, "written_at": now, "tank": "Bad", "entries": [entry]}
     assert keeper.send("POST", "/api/bundles", bundle).status_code == 422
+
+
+def test_a_kit_whose_steps_tell_nothing_apart_is_refused_at_every_door(keeper) -> None:
+    tank = keeper.tank()
+    for kit in ({"ammonia_ppm": [100, 100]}, {"nitrite_ppm": [0, 0, 0]}):
+        response = keeper.write(tank, {"kind": "kit-plan", "kit": kit})
+        assert response.status_code == 422
+        assert "fewer than two different steps" in response.json["errors"][0]["what"]
+        reading = {"day": 3, "ammonia_mg_n_l": 1, "nitrite_mg_n_l": 0.2}
+        log = {"net_l": 100, "day_now": 12, "kit": kit, "readings": [reading]}
+        for name in ("cycle-advice", "cycle-readiness", "cycle-forecast"):
+            assert keeper.send("POST", f"/api/compute/{name}", {"log": log}).status_code == 422
+    assert keeper.write(tank, {"kind": "kit-plan", "kit": {"ammonia_ppm": [0, 1]}}).status_code == 201
+
+
+def test_a_kit_stored_before_does_not_close_today(sign_up, mariadb) -> None:
+    keeper = sign_up()
+    bad = keeper.tank("Bad kit")
+    keeper.write(bad, {"kind": "stocking", "species_id": "zebra-danio", "count": 4})
+    keeper.write(bad, {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "ph": 7.4})
+    email = keeper.get("/api/session").json["email"]
+    database = connect(mariadb.owner_url)
+    with database.connection_context():
+        tanks, now = Tanks(database, Accounts(database).by_email(email).id), datetime.now(UTC)
+        body = {"kind": "kit-plan", "kit": {"nitrite_ppm": [5, 5]}}
+        tanks.add(bad, NewEntry.model_validate({"key": "stored-kit", "at": now, "body": body}), now)
+    answer = keeper.get("/api/today")
+    assert answer.status_code == 200
+    assert "different steps" in answer.json["rows"][0]["verdict"]

@@ -20,6 +20,7 @@ from reedmace.core.cycle import (
     cycle_forecast,
 )
 from reedmace.core.fit import ShoppingListAnswer
+from reedmace.core.working import CannotAnswer
 from reedmace.formats import plumbing_inp, write_calendar, write_shopping
 from reedmace.logbook import (
     PLAN_KINDS,
@@ -39,7 +40,7 @@ from reedmace.logbook import (
     seeds,
     stage_rows,
 )
-from reedmace.logbook.entries import FilterKey
+from reedmace.logbook.entries import FilterKey, KitPlan
 from reedmace.logbook.equipment import temperature_c
 from reedmace.logbook.questions import care_log
 from reedmace.logbook.stages import (
@@ -230,6 +231,8 @@ def _refuse_impossible(state: LogbookState, body: Body) -> None:
     """Raise what is wrong with a plan that cannot be worked out on this tank, unless it could not be before either."""
     if body.kind != "tank-plan" and rows_or_fault(state, g.now)[1] is not None:
         return
+    if isinstance(body, KitPlan):
+        body.kit.check()
     stage_rows(with_plan(state, body), g.now)
 
 
@@ -352,11 +355,14 @@ def read_today() -> TodayList:
     for t in mine.all():
         state = replay(entries.get(t.id, []))
         stages, fault = rows_or_fault(state, g.now)
-        if fault is not None:
+        try:
+            row = _today(_out(t, stages), state) if fault is None else None
+        except CannotAnswer as error:
+            row, fault = None, str(error)
+        if row is None:
             words = f"Its figures do not agree: {fault}"
             rows.append(TodayRow(tank=_out(t, stages), verdict=words, stage="tank", advice=None))
             continue
-        row = _today(_out(t, stages), state)
         soon = [d for d in due(state, g.now) if d.at <= g.now + timedelta(days=2)]
         rows.append(row.model_copy(update={"due": soon}))
         spare += [SeedRow(tank_id=t.id, tank=t.name, seed=s) for s in seeds(state, g.now)]

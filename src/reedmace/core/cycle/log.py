@@ -10,7 +10,7 @@ from reedmace.core.quantity.units import NITROGEN_SHARE, Basis, ppm_words
 from reedmace.core.quantity.units import Species as Test
 from reedmace.core.stock import Animals, Species
 from reedmace.core.stock.load import NITROGEN_PER_PROTEIN
-from reedmace.core.working import PH, Celsius, MgNPerL, NetLitres, Part, Share, number
+from reedmace.core.working import PH, CannotAnswer, Celsius, MgNPerL, NetLitres, Part, Share, number
 
 Day = Annotated[float, number("days", 0, 400, "Since the cycle was started")]
 Off = Literal["ammonia", "nitrite", "nitrate"]
@@ -126,13 +126,24 @@ class KitSteps(Part):
     expired: bool = False
 
     def steps_mg_n_l(self, what: Literal["ammonia", "nitrite", "nitrate"]) -> list[float]:
-        """The steps of one test in mg N/L, rising. what: which test."""
+        """The steps of one test in mg N/L, rising. what: which test. Raises CannotAnswer for steps that tell nothing apart."""
         ion = {"ammonia": "NH4", "nitrite": "NO2", "nitrate": "NO3"}[what]
         share = 1.0 if self.basis == "N" else NITROGEN_SHARE[ion]
         steps: list[float] = {"ammonia": self.ammonia_ppm, "nitrite": self.nitrite_ppm, "nitrate": self.nitrate_ppm}[
             what
         ]
+        if len(set(steps)) < 2:
+            raise CannotAnswer(
+                f"kit.{what}_ppm",
+                "has fewer than two different steps.",
+                "Type them as printed, such as 0, 0.25, 0.5, 1.",
+            )
         return sorted(step * share for step in set(steps))
+
+    def check(self) -> None:
+        """Raise CannotAnswer for a kit whose steps tell nothing apart."""
+        for what in ("ammonia", "nitrite", "nitrate"):
+            self.steps_mg_n_l(what)
 
     def zero_mg_n_l(self, what: Literal["ammonia", "nitrite"]) -> float:
         """What this kit's zero stands for at most, mg N/L: half its first step, and never more than a usual kit's.
