@@ -149,6 +149,9 @@ def test_a_proof_goes_with_the_filter_that_made_it() -> None:
     assert is_ready(proven(hung(0.1, "a", "b"))), "one more beside it takes nothing away"
     assert not is_ready(proven(hung(0.1, "b")))
     assert not is_ready(proven(hung(0.1)))
+    # Another filter under the same key, as 0.1 wrote every exchange.
+    other = {"kind": "filter-plan", "filters": [{"key": "a", "filter": CATALOGUE[5].model_dump()}]}
+    assert not is_ready(proven((0.1, other)))
 
 
 def test_a_filter_taken_off_a_stocked_tank_is_watched_for_a_week() -> None:

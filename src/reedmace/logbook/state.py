@@ -94,12 +94,14 @@ def _stop_or_start(state: LogbookState, outage: Outage) -> None:
 
 
 def _take_off(state: LogbookState, new: Entry) -> None:
-    """What the new filter plan no longer has. One that is hung again counts as gone: its film did not wait."""
+    """What the new filter plan no longer has. Another under the same key, as 0.1 wrote it, is another filter."""
     before = state.filters()
-    stay = {f.key for f in new.body.hanging} if isinstance(new.body, FilterPlan) else set()
+    stay = {(f.key, f.filter.id) for f in new.body.hanging} if isinstance(new.body, FilterPlan) else set()
     shares = shares_of(before)
     state.taken_off += [
-        TakenOff(key=f.key, name=f.filter.name, at=new.at, share=shares[f.key]) for f in before if f.key not in stay
+        TakenOff(key=f.key, name=f.filter.name, at=new.at, share=shares[f.key])
+        for f in before
+        if (f.key, f.filter.id) not in stay
     ]
 
 
