@@ -53,3 +53,14 @@ def test_poison_goes_before_a_stop(keeper) -> None:
     titles = [a["do"] for a in (found["advice"]["first"], *found["advice"]["then"])]
     assert found["urgent"] is True
     assert {"start-filter", "change-water"} <= set(titles)
+
+
+def test_a_stop_that_is_over_leaves_the_cycle_its_own_first_action(keeper) -> None:
+    tank = keeper.tank()
+    keeper.write(tank, {"kind": "cycle-plan", "started_at": (NOW - timedelta(days=9)).isoformat()})
+    for hours, running in ((40, False), (10, True)):
+        keeper.write(tank, {"kind": "outage", "running": running}, at=(NOW - timedelta(hours=hours)).isoformat())
+    found = row(keeper, tank)
+    cycle = keeper.get(f"/api/tanks/{tank}/cycle").json
+    assert found["stop"] is None
+    assert found["advice"]["first"]["title"] == cycle["advice"]["first"]["title"]

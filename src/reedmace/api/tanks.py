@@ -374,8 +374,9 @@ def _today(tank: TankOut, state: LogbookState) -> TodayRow:
     advice = cycle_advice(CycleAdviceQuestion(log=log)) if log is not None else None
     stopped, danger = stops(state, g.now), in_danger(state, g.now) is not None
     urgent = danger or any(s.urgent for s in stopped) or (advice is not None and advice.stalled)
-    # Poison before a stop, a stop before the rest: the first action is one.
-    if stopped and not danger:
+    # Poison before a stop, a stop before the rest: the first action is one. A stop that does not press
+    # gives way to the cycle's own advice, which knows of it.
+    if stopped and not danger and (stopped[0].urgent or advice is None):
         return TodayRow(
             tank=tank, verdict=stopped[0].verdict, stage="keep", advice=None, stop=stopped[0], urgent=urgent
         )

@@ -13,7 +13,7 @@ FOUL_AFTER_H = 2.0
 WATCH_DAYS = 7.0
 """So long after film was lost the tank is watched like a new one (common practice)."""
 TESTED_DAYS = 1.2
-"""A daily test is as fresh as this."""
+"""A daily test is as fresh as this (memory)."""
 
 
 class FilterStopQuestion(Question):
