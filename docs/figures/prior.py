@@ -3,8 +3,8 @@
 from pathlib import Path
 
 import numpy as np
-
 from reedmace.core.cycle.course import Ahead
+
 from reedmace.core.cycle.ensemble import percentiles, run_on, weigh
 from reedmace.core.cycle.log import CycleLog, LoggedDose, LoggedReading
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -90,7 +90,9 @@ def course_figure() -> None:
         edge += [f"{x(d):.1f},{y(v):.1f}" for d, v in reversed(list(enumerate(low)))]
         out.append(f'<polygon points="{" ".join(edge)}" fill="{tone}" opacity="0.45"/>')
         line = " ".join(f"{x(d):.1f},{y(v):.1f}" for d, v in enumerate(middle))
-        out.append(f'<polyline points="{line}" fill="none" stroke="{INK if column == 2 else SOFT}" stroke-width="1.4"/>')
+        out.append(
+            f'<polyline points="{line}" fill="none" stroke="{INK if column == 2 else SOFT}" stroke-width="1.4"/>'
+        )
         at = int(np.argmax(middle[:40]))
         out.append(f'<text x="{x(at) + 6:.0f}" y="{y(middle[at]) - 6:.0f}" fill="{INK}">{name}</text>')
     out.append(f'<text x="{left}" y="10" fill="{SOFT}">mg N/L</text>')

@@ -189,7 +189,7 @@ def test_the_keepers_own_mapping_and_zone_are_followed(keeper) -> None:
     rows = mapped(keeper, tank, "preview", columns=columns, date_order="month-first", zone_offset_minutes=60)
     # 03/11 is the 11th of March now; 14/11 has no month of that number and is said to be wrong.
     assert rows.json["rows"][0]["at"].startswith("2026-03-10T23:00")
-    assert [f["line"] for f in rows.json["faults"]] == [3]
+    assert [f["where"] for f in rows.json["faults"]] == ["line 3, Date"]
     assert "month first" in rows.json["faults"][0]["what"]
     refused = mapped(keeper, tank, "import", columns=columns, date_order="month-first")
     assert refused.status_code == 422

@@ -17,7 +17,7 @@ DAYS = {
 
 
 @pytest.fixture(scope="module", params=DAYS.values(), ids=DAYS.keys())
-def yard(request, mariadb, app):
+def scenario(request, mariadb, app):
     """(today's rows by tank, tank states by name, cycle states by name) of a demo written on that day."""
     now = request.param
     database = connect(mariadb.owner_url)
@@ -34,15 +34,15 @@ def yard(request, mariadb, app):
         return today, rows, tanks, cycles
 
 
-def test_the_tanks_are_there_and_only_one_has_stalled(yard) -> None:
-    today, rows, _, _ = yard
+def test_the_tanks_are_there_and_only_one_has_stalled(scenario) -> None:
+    today, rows, _, _ = scenario
     assert [name for name, r in rows.items() if r["advice"] and r["advice"]["stalled"]] == ["Long bench"]
     assert set(rows) == {"Long bench", "Kiln room", "Bindery window", "Courtyard door", "Stairwell"}
     assert len(today["seeds"]) == 2
 
 
-def test_the_long_bench_has_stalled_for_want_of_alkalinity_and_says_the_grams(yard) -> None:
-    _, _, _, cycles = yard
+def test_the_long_bench_has_stalled_for_want_of_alkalinity_and_says_the_grams(scenario) -> None:
+    _, _, _, cycles = scenario
     state = cycles["Long bench"]
     assert 16 <= state["log"]["day_now"] < 17
     advice = state["advice"]
@@ -58,18 +58,18 @@ def test_the_long_bench_has_stalled_for_want_of_alkalinity_and_says_the_grams(ya
     assert not any("usual course" in line for line in state["forecast"]["rests_on"])
 
 
-def test_the_kiln_room_is_at_choosing_and_the_bindery_at_its_cycle(yard) -> None:
-    _, rows, _, cycles = yard
+def test_the_kiln_room_is_at_choosing_and_the_bindery_at_its_cycle(scenario) -> None:
+    _, rows, _, cycles = scenario
     assert cycles["Kiln room"]["log"] is None
     assert cycles["Bindery window"]["log"] is None
     assert (rows["Kiln room"]["stage"], rows["Bindery window"]["stage"]) == ("filter", "cycle")
-    grown = sorted(s["seed"]["answer"]["grown_share"] for s in yard[0]["seeds"])
+    grown = sorted(s["seed"]["answer"]["grown_share"] for s in scenario[0]["seeds"])
     assert 0.5 < grown[0] < 1
     assert grown[1] == 1
 
 
-def test_the_courtyard_is_settled_and_its_filter_is_due(yard) -> None:
-    _, _, tanks, cycles = yard
+def test_the_courtyard_is_settled_and_its_filter_is_due(scenario) -> None:
+    _, _, tanks, cycles = scenario
     state = cycles["Courtyard door"]
     assert state["settled"]
     assert state["advice"]["first"]["do"] == "test"
@@ -79,8 +79,8 @@ def test_the_courtyard_is_settled_and_its_filter_is_due(yard) -> None:
     assert "Time the flow" in titles
 
 
-def test_the_stairwell_has_its_sump_in_the_water_and_holds_what_runs_back(yard) -> None:
-    _, rows, tanks, cycles = yard
+def test_the_stairwell_has_its_sump_in_the_water_and_holds_what_runs_back(scenario) -> None:
+    _, rows, tanks, cycles = scenario
     sump = tanks["Stairwell"]["state"]["tank_plan"]["body"]["surroundings"]["sump"]
     held = sump["length_cm"] * sump["width_cm"] * sump["level_cm"] / 1000
     assert rows["Stairwell"]["tank"]["stages"][0]["words"].startswith("451 L net")
@@ -89,7 +89,7 @@ def test_the_stairwell_has_its_sump_in_the_water_and_holds_what_runs_back(yard) 
     assert not cycles["Stairwell"]["readiness"]["ready"]
 
 
-def test_written_twice_it_stands_once(yard, mariadb) -> None:
+def test_written_twice_it_stands_once(scenario, mariadb) -> None:
     database = connect(mariadb.owner_url)
     with database.connection_context():
         assert write_demo(database) is False

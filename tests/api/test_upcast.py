@@ -8,7 +8,8 @@ import pytest
 
 from reedmace.formats import Bundle, write_bundle
 from reedmace.logbook import hang, replay
-from reedmace.logbook.entries import Entry, FilterPlan, FitPlan
+from reedmace.logbook.entries import Entry
+from reedmace.logbook.plans import FilterPlan, FitPlan
 from reedmace.logbook.upcast import FIRST, SECOND, upcast
 from reedmace.store import Accounts, Tanks, connect, migrate
 

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, un_ionised_share
 from reedmace.core.computations import compute
-from reedmace.core.working import CannotAnswer
+from reedmace.core.errors import CannotAnswer
 
 
 def test_two_ppm_of_ammonium_in_a_hundred_litres_takes_059_g_of_chloride() -> None:

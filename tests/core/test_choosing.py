@@ -8,9 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter import CATALOGUE
 from reedmace.core.stock import SPECIES
-from reedmace.core.working import CannotAnswer
 
 BY_ID = {f.id: f for f in CATALOGUE}
 DANIO = SPECIES["zebra-danio"].model_dump()
@@ -176,7 +176,7 @@ def test_coarse_to_fine_then_film_is_in_order() -> None:
 )
 def test_each_order_fault_is_named_with_its_remedy(media, words) -> None:
     faults = stack(*media).faults
-    assert any(words in f.what and f.remedy and f.basket_index_count == 1 for f in faults)
+    assert any(words in f.what and f.remedy and f.where == "basket 1" for f in faults)
 
 
 def test_bags_loose_trays_cramming_and_gaps_are_faults() -> None:

@@ -4,10 +4,10 @@ import numpy as np
 import pytest
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.course import PRIOR_MEDIAN, still_conditions
 from reedmace.core.cycle.kernel import ADD_TAN, CHANGE_WATER, KA, STEPS_PER_DAY, THETA, simulate
+from reedmace.core.cycle.model_input import PRIOR_MEDIAN, still_conditions
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.core.working import CannotAnswer
 from tests.core.cycling import proving
 
 A, NI, NA = NITROGEN_SHARE["NH4"], NITROGEN_SHARE["NO2"], NITROGEN_SHARE["NO3"]
@@ -312,8 +312,8 @@ def test_a_moved_filter_is_also_proved_by_two_doses_gone_in_a_day() -> None:
     assert [s.standard for s in answer.standards if s.followed] == ["load-matched"]
     assert not ready({**log, "doses": log["doses"][:1]}).ready
     # And that is what its forecast counts to.
-    ahead = compute("cycle-forecast", {"log": {**log, "day_now": 0.2, "doses": log["doses"][:1], "readings": []}})
-    assert ahead.pass_day_p10 <= 3 < 7
+    scenario = compute("cycle-forecast", {"log": {**log, "day_now": 0.2, "doses": log["doses"][:1], "readings": []}})
+    assert scenario.pass_day_p10 <= 3 < 7
 
 
 def test_a_jotted_line_is_read() -> None:

@@ -10,7 +10,7 @@ from reedmace.core.cycle.emergency import ammonia_limit_mg_n_l
 from reedmace.core.cycle.foreseen import kh_fall_dkh_day
 from reedmace.core.cycle.log import CycleLog, LoggedChange
 from reedmace.core.cycle.water import state_of
-from reedmace.core.working import CannotAnswer
+from reedmace.core.errors import CannotAnswer
 from tests.core.cycling import NA, NI, A, proving
 
 DOSED = {"net_l": 242, "day_now": 9, "start_kh_dkh": 2.4, "start_ph": 7.2}
@@ -287,16 +287,16 @@ def test_what_you_have_decides_the_method() -> None:
         return methods(**more)[0].methods[0].method
 
     assert best() == "measured-ammonia"
-    assert best(means={"mature_media": "own"}) == "seeded-filter"
-    assert best(means={"mature_media": "own", "old_filter_fits": True}) == "side-by-side"
-    assert best(means={"mature_media": "trusted"}, salinity_g_kg=35) == "seeded-filter"
-    assert best(means={"plants": "many", "ammonia": False}) == "planted"
-    assert best(means={"ammonia": False}) == "fish-food"
+    assert best(resources={"mature_media": "own"}) == "seeded-filter"
+    assert best(resources={"mature_media": "own", "old_filter_fits": True}) == "side-by-side"
+    assert best(resources={"mature_media": "trusted"}, salinity_g_kg=35) == "seeded-filter"
+    assert best(resources={"plants": "many", "ammonia": False}) == "planted"
+    assert best(resources={"ammonia": False}) == "fish-food"
     assert best(animals_in=True) == "animals-in"
 
 
 def test_media_of_unknown_health_are_left_out_and_said_so() -> None:
-    answer, by = methods(means={"mature_media": "unsure"})
+    answer, by = methods(resources={"mature_media": "unsure"})
     assert by["seeded-filter"].fits == "not-here"
     assert "health" in by["seeded-filter"].why
     assert "disease" in answer.verdict
@@ -304,7 +304,7 @@ def test_media_of_unknown_health_are_left_out_and_said_so() -> None:
 
 def test_helpers_are_combined_and_make_it_shorter() -> None:
     _, bare = methods(ph=7.6)
-    _, both = methods(ph=7.6, means={"bottle": "in-date", "plants": "some"})
+    _, both = methods(ph=7.6, resources={"bottle": "in-date", "plants": "some"})
     assert both["measured-ammonia"].helpers == ["bottled-culture", "plants"]
     assert both["measured-ammonia"].days_high < bare["measured-ammonia"].days_low + 8
     assert "bottled culture" in both["measured-ammonia"].title
@@ -712,10 +712,10 @@ def test_a_bottles_own_label_is_its_window() -> None:
 
 
 def test_where_money_is_short_a_bottle_is_left_out() -> None:
-    _, short = methods(means={"bottle": "in-date", "budget": "little"})
+    _, short = methods(resources={"bottle": "in-date", "budget": "little"})
     assert short["measured-ammonia"].helpers == []
     assert short["measured-ammonia"].costs == "little"
-    _, spend = methods(means={"bottle": "in-date"})
+    _, spend = methods(resources={"bottle": "in-date"})
     assert spend["measured-ammonia"].costs == "some"
 
 

@@ -5,19 +5,7 @@ import pytest
 
 from reedmace.core.chemistry import oxygen_saturation_mg_l
 from reedmace.core.computations import compute
-from reedmace.core.cycle.course import (
-    PRIOR_SPREAD,
-    Ahead,
-    aim_of,
-    bottle_window,
-    course_of,
-    growth_factor,
-    oxygen_factor,
-    prior_median,
-    start_factor,
-)
-from reedmace.core.cycle.doubt import HIGHEST, doubts, interval_of, kh_interval
-from reedmace.core.cycle.ensemble import percentiles, run_on, weigh
+from reedmace.core.cycle.ensemble import condition, percentiles, project
 from reedmace.core.cycle.kernel import AIMS, PARAMETERS, simulate
 from reedmace.core.cycle.log import (
     BottleWindow,
@@ -29,14 +17,26 @@ from reedmace.core.cycle.log import (
     LoggedReading,
     TapWater,
 )
+from reedmace.core.cycle.model_input import (
+    PRIOR_SPREAD,
+    Scenario,
+    aim_of,
+    bottle_window,
+    growth_factor,
+    model_input_of,
+    oxygen_factor,
+    prior_median,
+    start_factor,
+)
+from reedmace.core.cycle.suspect_readings import HIGHEST, interval_of, kh_interval, suspect_readings
 from tests.core.cycling import METHODS, NA, NI, A, busy_log, random_log
 
 
 def courses(log: CycleLog, *, days: int = 60, draws: int = 24, aim: bool = True):
     rng = np.random.default_rng(3)
     rows = np.exp(np.log(prior_median(log)) + PRIOR_SPREAD * rng.standard_normal((draws, PARAMETERS)))
-    c = course_of(log, days)
-    wanted = aim_of(log, Ahead()) if aim else np.zeros(AIMS)
+    c = model_input_of(log, days)
+    wanted = aim_of(log, Scenario()) if aim else np.zeros(AIMS)
     return simulate(
         rows, c.start, c.conditions, c.steps, c.kinds, c.values, c.tap, int(log.day_now * 12), days, wanted, np.zeros((0, 2), np.int64)
     )  # fmt: skip
@@ -106,12 +106,12 @@ def test_plants_give_back_with_nitrate_the_alkalinity_they_took_with_ammonium() 
 
 def test_a_test_and_a_dose_within_the_hour_keep_their_order() -> None:
     log = CycleLog.model_validate({"net_l": 100, "day_now": 6, "doses": [{"day": 5.02, "raise_mg_n_l": 1.5}]})
-    course = course_of(log, 8)
+    model_input = model_input_of(log, 8)
     rows = np.exp(np.log(prior_median(log)))[None, :]
     # All of these share one step of two hours; the last stands a moment later than the dose.
     kept = simulate(
-        rows, course.start, course.conditions, course.steps, course.kinds, course.values, course.tap, 10**6, 8,
-        np.zeros(AIMS), course.keep([5.0, 5.01, 5.02, 5.03]),
+        rows, model_input.start, model_input.conditions, model_input.steps, model_input.kinds, model_input.values, model_input.tap, 10**6, 8,
+        np.zeros(AIMS), model_input.sample_steps([5.0, 5.01, 5.02, 5.03]),
     )[1][0]  # fmt: skip
     assert kept[:, 0] == pytest.approx([0, 0, 1.5, 1.5], abs=1e-9)
 
@@ -122,7 +122,7 @@ def test_a_test_made_now_is_not_read_as_if_the_advice_had_been_followed_already(
         {"net_l": 100, "day_now": 30.01, "start_kh_dkh": 12, "doses": [{"day": 0, "raise_mg_n_l": 1.5}],
          "readings": [{"day": d, "ammonia_mg_n_l": 0, "nitrite_mg_n_l": 0} for d in (26, 28, 30)]}
     )  # fmt: skip
-    assert weigh(log, 300).misfits == 0
+    assert condition(log, 300).misfits == 0
 
 
 def test_soft_water_lasts_longer_on_ammonia_solution_than_on_its_salt() -> None:
@@ -307,13 +307,13 @@ def test_a_zero_between_two_high_tests_is_doubted_and_moves_little() -> None:
     doses = [LoggedDose(day=0, raise_mg_n_l=2 * A)]
     rows = [(2, 2, 0), (4, 2, 0), (5, 2, 0), (6, 2, 0.25), (8, 1, 1)]
     slip = [(d, 0, n) if d == 5 else (d, a, n) for d, a, n in rows]
-    found = doubts(logged(*slip, doses=doses))
+    found = suspect_readings(logged(*slip, doses=doses))
     assert [(d.day, d.what) for d in found] == [(5, "ammonia")]
-    assert doubts(logged(*rows, doses=doses)) == []
+    assert suspect_readings(logged(*rows, doses=doses)) == []
     middle = [
-        percentiles(run_on(log, e, 90, Ahead()).late, e.weights)[1]
+        percentiles(project(log, e, 90, Scenario()).late, e.weights)[1]
         for log in (logged(*rows, doses=doses), logged(*slip, doses=doses))
-        for e in [weigh(log, 800)]
+        for e in [condition(log, 800)]
     ]
     assert abs(middle[0] - middle[1]) < 2.5
 
@@ -325,7 +325,7 @@ def test_more_than_was_put_in_is_doubted() -> None:
         doses=[LoggedDose(day=0, raise_mg_n_l=1.5)],
         readings=[LoggedReading(day=8, ammonia_mg_n_l=6, nitrite_mg_n_l=0.2, nitrate_mg_n_l=80 * NA)],
     )
-    assert {d.what for d in doubts(log)} == {"ammonia", "nitrate"}
+    assert {d.what for d in suspect_readings(log)} == {"ammonia", "nitrate"}
     answer = compute("cycle-forecast", {"log": log.model_dump(), "draws": 100})
     assert len(answer.doubtful) == 2
     assert any("in doubt" in r for r in answer.rests_on)
@@ -343,7 +343,7 @@ def test_an_hour_later_the_same_log_has_the_same_forecast() -> None:
 def test_enough_draws_carry_the_weight_of_a_hard_log() -> None:
     rows = [(0, 2, 0), (3, 2, 0), (6, 1, 0.5), (8, 0.5, 2), (10, 0.5, 5), (12, 0.5, 5), (14, 0.5, 5)]
     doses = [LoggedDose(day=d, raise_mg_n_l=r * A) for d, r in ((0, 2), (7, 1.5), (9.3, 1.5), (12.1, 1.5))]
-    assert weigh(logged(*rows, doses=doses, start_kh_dkh=8), 1000).effective > 60
+    assert condition(logged(*rows, doses=doses, start_kh_dkh=8), 1000).effective > 60
 
 
 def test_the_ph_band_follows_the_kh_band() -> None:

@@ -3,10 +3,10 @@
 import pytest
 
 from reedmace.core.computations import compute
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter import CATALOGUE
 from reedmace.core.filter.kinds import BY_NAME
 from reedmace.core.filter.room import Priorities
-from reedmace.core.working import CannotAnswer
 
 ROOM = {"net_l": 129, "water_depth_cm": 41, "length_cm": 90, "width_cm": 40, "behind_cm": 6, "beneath_cm": 66}
 SHOAL = [{"species_id": "harlequin-rasbora", "count": 12}, {"species_id": "zebra-danio", "count": 8}]
@@ -18,7 +18,7 @@ def rank(**changes):
 
 def schools(net_l: float, species: str):
     answer = compute("flow-requirement", {"net_l": net_l, "animals": [{"species_id": species, "count": 2}]})
-    return {s.school: s for s in answer.schools}, answer
+    return {s.rule: s for s in answer.sizing_rules}, answer
 
 
 @pytest.mark.parametrize(
@@ -34,7 +34,7 @@ def test_the_shop_rule_goes_by_the_animal(species: str, low: float, high: float)
 
 def test_schools_stand_side_by_side_and_one_is_followed_with_a_reason() -> None:
     found, _ = schools(100, "zebra-danio")
-    assert [s.school for s in found.values() if s.followed] == ["delivered"]
+    assert [s.rule for s in found.values() if s.followed] == ["delivered"]
     assert all(s.why for s in found.values())
     assert found["media"].low_lph is None
     assert found["media"].media_kg == pytest.approx(1)
@@ -52,8 +52,8 @@ def test_goldfish_bring_the_canister_keepers_and_lose_the_label() -> None:
 
 def test_load_asks_for_little_in_an_ordinary_tank() -> None:
     answer = compute("flow-requirement", {"net_l": 130, "animals": SHOAL})
-    load = next(s for s in answer.schools if s.school == "load")
-    rated = next(s for s in answer.schools if s.school == "rated")
+    load = next(s for s in answer.sizing_rules if s.rule == "load")
+    rated = next(s for s in answer.sizing_rules if s.rule == "rated")
     assert load.low_lph < 0.25 * rated.low_lph
 
 

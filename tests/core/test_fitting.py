@@ -95,7 +95,7 @@ def test_each_fault_is_found_where_it_is_with_its_remedy(filter_id, layout, more
     faults = plan(filter_id, layout, **more).faults
     found = next((f for f in faults if words in f"{f.what} {f.remedy}"), None)
     assert found, [f.what for f in faults]
-    assert found.part == part
+    assert found.where == part
     assert found.remedy
 
 

@@ -23,9 +23,9 @@ from reedmace.core.cycle import (
     cycle_readiness,
 )
 from reedmace.core.cycle.advice import CycleAdviceAnswer
-from reedmace.core.cycle.course import made_in_tank_mg_n_l_day
-from reedmace.core.cycle.ensemble import weigh
+from reedmace.core.cycle.ensemble import condition
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L
+from reedmace.core.cycle.model_input import made_in_tank_mg_n_l_day
 from reedmace.core.cycle.ramp import StockingRampQuestion, stocking_ramp
 from reedmace.core.quantity.units import NITROGEN_SHARE, as_nitrogen
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
@@ -203,7 +203,7 @@ def test_the_forecast_made_on_the_way_was_about_right(kept) -> None:
 def test_tests_made_just_before_a_dose_fit_the_course(kept, method: str, seed: int) -> None:
     # These keepers test and dose within the hour, which is one step of the model: the test came first.
     one, day = kept[method, seed]
-    ensemble = weigh(one.log(0.6 * day).as_of(0.6 * day), 400)
+    ensemble = condition(one.log(0.6 * day).as_of(0.6 * day), 400)
     assert ensemble.figures >= 8
     assert ensemble.misfits <= 0.1 * ensemble.figures
 

@@ -10,10 +10,11 @@ import pytest
 from pydantic import ValidationError
 
 import reedmace.core
-from reedmace.core.computations import COMPUTATIONS, complaints, compute
+from reedmace.core.computations import COMPUTATIONS, compute, issues_of
+from reedmace.core.contract import Answer, Working
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter import CATALOGUE
 from reedmace.core.sources import SOURCES
-from reedmace.core.working import Answer, CannotAnswer, Working
 
 EXAMPLES = {
     "tank-volume": {"length_cm": 90, "width_cm": 40, "height_cm": 45},
@@ -69,7 +70,7 @@ EXAMPLES = {
     "un-ionised-ammonia": {"tan_mg_n_l": 1, "ph": 8, "temperature_c": 25},
     "cycle-what-if": {"log": {"net_l": 100, "day_now": 3}, "draws": 50},
     "cycle-history": {"log": {"net_l": 100, "day_now": 9}, "draws": 50},
-    "cycle-methods": {"means": {"mature_media": "own", "plants": "many", "bottle": "in-date"}},
+    "cycle-methods": {"resources": {"mature_media": "own", "plants": "many", "bottle": "in-date"}},
     "cycle-plan": {"net_l": 242, "kh_dkh": 2.4, "tap": {"chlorine": "chloramine", "nitrate_mg_n_l": 6}},
     "nitrogen-balance": {
         "log": {
@@ -163,7 +164,7 @@ def test_every_number_in_a_schema_has_a_range_and_its_unit_in_its_name(name: str
 def test_bad_input_says_where_what_and_remedy(data: object, where: str, words: str) -> None:
     with pytest.raises(ValidationError) as caught:
         compute("tank-volume", data)
-    found = {c.where: c for c in complaints(caught.value)}
+    found = {c.where: c for c in issues_of(caught.value)}
     assert where in found
     assert words in found[where].what
     assert found[where].remedy
@@ -182,7 +183,7 @@ def test_a_working_refuses_a_source_nobody_wrote_down() -> None:
 def test_errors_carry_fields_and_build_their_text_from_them() -> None:
     error = CannotAnswer("a", "b.", "c.")
     assert (error.where, error.what, error.remedy) == ("a", "b.", "c.")
-    assert complaints(error)[0].where == "a"
+    assert issues_of(error)[0].where == "a"
     assert "c." in str(error)
 
 
@@ -199,7 +200,7 @@ def public_functions():
 def test_every_public_core_function_documents_each_parameter(function) -> None:
     text = inspect.getdoc(function) or ""
     assert text, "no docstring"
-    if function.__module__ in ("reedmace.core.working", "reedmace.core.computations"):
+    if function.__module__ in ("reedmace.core.contract", "reedmace.core.computations"):
         return
     for parameter in inspect.signature(function).parameters:
         named = re.search(rf"\b{parameter}\b", text) or re.search(

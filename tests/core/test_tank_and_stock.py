@@ -7,9 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import CACO3_PER_DKH, L_PER_IMP_GAL, L_PER_US_GAL, NITROGEN_SHARE, as_nitrogen
 from reedmace.core.stock import SPECIES, body_mass_g, sizing_class
-from reedmace.core.working import CannotAnswer
 
 
 def test_a_bare_glass_box_holds_length_times_width_times_depth() -> None:

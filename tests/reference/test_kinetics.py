@@ -6,14 +6,6 @@ import roadrunner
 from scipy.integrate import solve_ivp
 
 from reedmace.command.skill import forecast_skill
-from reedmace.core.cycle.course import (
-    PRIOR_MEDIAN,
-    PRIOR_SPREAD,
-    course_of,
-    prior_median,
-    still_conditions,
-    temperature_factor,
-)
 from reedmace.core.cycle.kernel import (
     ADD_ALKALINITY,
     ADD_FILM,
@@ -24,6 +16,14 @@ from reedmace.core.cycle.kernel import (
     STEPS_PER_DAY,
     THETA,
     simulate,
+)
+from reedmace.core.cycle.model_input import (
+    PRIOR_MEDIAN,
+    PRIOR_SPREAD,
+    model_input_of,
+    prior_median,
+    still_conditions,
+    temperature_factor,
 )
 from reedmace.formats import cycle_sbml
 from tests.core.cycling import METHODS, busy_log
@@ -128,9 +128,9 @@ def compare(reference: np.ndarray, found: np.ndarray) -> None:
 def test_the_exported_sbml_run_by_libroadrunner_is_ours_in_every_method(method: str) -> None:
     log = busy_log(method)
     p = prior_median(log)
-    course = course_of(log, 120)
+    model_input = model_input_of(log, 120)
     daily, *_ = simulate(
-        p[None, :], course.start, course.conditions, course.steps, course.kinds, course.values, course.tap,
+        p[None, :], model_input.start, model_input.conditions, model_input.steps, model_input.kinds, model_input.values, model_input.tap,
         10**6, 60, np.zeros(6), np.zeros((0, 2), np.int64),
     )  # fmt: skip
     runner = roadrunner.RoadRunner(cycle_sbml(log, p))
@@ -140,7 +140,7 @@ def test_the_exported_sbml_run_by_libroadrunner_is_ours_in_every_method(method: 
     theirs = np.array(runner.simulate(0, 60, 61))
     compare(theirs[:, :4], daily[0])
     # Everything the log holds is in the file: without its events the course is another.
-    assert np.abs(theirs[-1, :4] - course.start).max() > 0.3
+    assert np.abs(theirs[-1, :4] - model_input.start).max() > 0.3
     assert (theirs[-1, 4] > 0) == (method == "planted")
 
 
@@ -148,13 +148,13 @@ def test_the_exported_sbml_run_by_libroadrunner_is_ours_in_every_method(method: 
 def test_lsoda_on_the_plainly_written_model_is_ours_in_every_method(method: str) -> None:
     """The conditions change by the day, and doses, changes and die-offs fall where they were logged."""
     log = busy_log(method)
-    p, course, days = prior_median(log), course_of(log, 60), 60
-    y = np.array([*course.start, p[0], p[1], 0.0])
-    queue = sorted(zip(course.steps / STEPS_PER_DAY, course.kinds, course.values, strict=True))
+    p, model_input, days = prior_median(log), model_input_of(log, 60), 60
+    y = np.array([*model_input.start, p[0], p[1], 0.0])
+    queue = sorted(zip(model_input.steps / STEPS_PER_DAY, model_input.kinds, model_input.values, strict=True))
     out, at = [], 0.0
     for mark in sorted({*range(days + 1), *(e[0] for e in queue)}):
         if mark > at:
-            conditions_now = course.conditions[int(at + 1e-9)]
+            conditions_now = model_input.conditions[int(at + 1e-9)]
             y = solve_ivp(
                 plainly, (at, mark), y, method="LSODA", rtol=1e-9, atol=1e-11, args=(p, conditions_now)
             ).y[:, -1]  # fmt: skip
@@ -164,7 +164,7 @@ def test_lsoda_on_the_plainly_written_model_is_ours_in_every_method(method: str)
             if kind == ADD_TAN:
                 y[0] += value
             elif kind == CHANGE_WATER:
-                y[:4] = y[:4] * (1 - value) + course.tap * value
+                y[:4] = y[:4] * (1 - value) + model_input.tap * value
             elif kind == ADD_ALKALINITY:
                 y[3] += value
             elif kind == KILL_FILM:
@@ -175,7 +175,7 @@ def test_lsoda_on_the_plainly_written_model_is_ours_in_every_method(method: str)
         if mark == int(mark):
             out.append(y[:4].copy())
     daily, *_ = simulate(
-        p[None, :], course.start, course.conditions, course.steps, course.kinds, course.values, course.tap,
+        p[None, :], model_input.start, model_input.conditions, model_input.steps, model_input.kinds, model_input.values, model_input.tap,
         10**6, days, np.zeros(6), np.zeros((0, 2), np.int64),
     )  # fmt: skip
     compare(np.array(out), daily[0])

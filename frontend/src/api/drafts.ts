@@ -1,7 +1,7 @@
 /** What is typed into a plan and not yet saved: kept on this device through reloads and second tabs. */
 import { useCallback, useEffect, useState } from "react";
 
-interface Shelf<T> {
+interface Stored<T> {
   value: T;
   basedOn: number | null;
 }
@@ -18,27 +18,30 @@ export interface Draft<T> {
 
 /** A draft of `part` of a tank over what is saved. */
 export function useDraft<T>(tankId: number, part: string, saved: T, savedId: number | null): Draft<T> {
-  const shelf = `reedmace.draft.${tankId}.${part}`;
-  const [draft, setDraft] = useState<Shelf<T> | null>(() => read<T>(shelf));
+  const storageKey = `reedmace.draft.${tankId}.${part}`;
+  const [draft, setDraft] = useState<Stored<T> | null>(() => read<T>(storageKey));
   useEffect(() => {
-    setDraft(read<T>(shelf));
-  }, [shelf]);
+    setDraft(read<T>(storageKey));
+  }, [storageKey]);
   const set = useCallback(
     (change: (value: T) => T) => {
       setDraft((now) => {
-        const next = { value: change(now?.value ?? saved), basedOn: now ? now.basedOn : savedId };
-        localStorage.setItem(shelf, JSON.stringify(next));
+        const next = {
+          value: change(now ? completed(now.value, saved) : saved),
+          basedOn: now ? now.basedOn : savedId,
+        };
+        localStorage.setItem(storageKey, JSON.stringify(next));
         return next;
       });
     },
-    [shelf, saved, savedId],
+    [storageKey, saved, savedId],
   );
   const drop = useCallback(() => {
-    localStorage.removeItem(shelf);
+    localStorage.removeItem(storageKey);
     setDraft(null);
-  }, [shelf]);
+  }, [storageKey]);
   return {
-    value: draft?.value ?? saved,
+    value: draft ? completed(draft.value, saved) : saved,
     set,
     dirty: draft !== null,
     basedOn: draft ? draft.basedOn : savedId,
@@ -46,10 +49,22 @@ export function useDraft<T>(tankId: number, part: string, saved: T, savedId: num
   };
 }
 
-function read<T>(shelf: string): Shelf<T> | null {
+/** A draft kept by an older version, with what it does not know yet as it is saved. */
+function completed<T>(draft: T, saved: T): T {
+  if (!isPlain(draft) || !isPlain(saved)) return draft;
+  const whole: Record<string, unknown> = { ...saved };
+  for (const [key, value] of Object.entries(draft)) whole[key] = completed(value, saved[key]);
+  return whole as T;
+}
+
+function isPlain(value: unknown): value is Record<string, unknown> {
+  return typeof value === "object" && value !== null && !Array.isArray(value);
+}
+
+function read<T>(storageKey: string): Stored<T> | null {
   try {
-    const text = localStorage.getItem(shelf);
-    return text ? (JSON.parse(text) as Shelf<T>) : null;
+    const text = localStorage.getItem(storageKey);
+    return text ? (JSON.parse(text) as Stored<T>) : null;
   } catch {
     return null;
   }

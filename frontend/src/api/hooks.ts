@@ -5,6 +5,7 @@ import { ask, client, compute, ProblemError, rememberToken } from "./client";
 import { hold, newKey } from "./outbox";
 import type {
   AnswerOf,
+  Blanks,
   Body,
   ComputeName,
   Draft,
@@ -15,6 +16,7 @@ import type {
   QuestionOf,
   SessionState,
   StockView,
+  Tables,
   TankView,
 } from "./schemas";
 
@@ -46,6 +48,18 @@ export function useTables() {
     queryFn: () => ask(client.GET("/api/compute")),
     staleTime: Infinity,
   });
+}
+
+/** The tables where they are loaded already: in every stage they are. */
+export function useLoadedTables(): Tables {
+  const { data } = useTables();
+  if (!data) throw new Error("The tables are loaded before a stage is shown.");
+  return data;
+}
+
+/** What a form begins with. */
+export function useBlanks(): Blanks {
+  return useLoadedTables().blanks;
 }
 
 export function useTanks() {

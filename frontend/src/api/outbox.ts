@@ -6,7 +6,7 @@ interface Held {
   entry: NewEntry;
 }
 
-const SHELF = "reedmace.outbox";
+const STORAGE_KEY = "reedmace.outbox";
 const listeners = new Set<() => void>();
 
 /** A key no other entry has; the server takes the same key only once. */
@@ -16,7 +16,7 @@ export function newKey(): string {
 
 export function held(): Held[] {
   try {
-    return JSON.parse(localStorage.getItem(SHELF) ?? "[]") as Held[];
+    return JSON.parse(localStorage.getItem(STORAGE_KEY) ?? "[]") as Held[];
   } catch {
     return [];
   }
@@ -40,7 +40,7 @@ export function subscribe(listener: () => void): () => void {
 }
 
 function keep(all: Held[]): void {
-  localStorage.setItem(SHELF, JSON.stringify(all));
+  localStorage.setItem(STORAGE_KEY, JSON.stringify(all));
   listeners.forEach((l) => {
     l();
   });

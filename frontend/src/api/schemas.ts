@@ -4,11 +4,14 @@ import type { components } from "./types";
 type Schemas = components["schemas"];
 export type TankOut = Schemas["TankOut"];
 export type TankState = Schemas["TankState"];
-export type LogbookState = Schemas["LogbookState"];
+/** Where a tank stands, with every plan whole. */
+export type LogbookState = Schemas["StateOut"];
 export type Stage = Schemas["Stage"];
 export type Entry = Schemas["Entry"];
 export type NewEntry = Schemas["NewEntry"];
 export type Body = NewEntry["body"];
+export type Blanks = Schemas["Blanks"];
+export type FilterPlanIn = Schemas["FilterPlanIn"];
 export type Species = Schemas["Species"];
 export type Filter = Schemas["Filter"];
 export type Tables = Schemas["Tables"];
@@ -85,7 +88,7 @@ export interface Computations {
   "cycle-methods": [Schemas["CycleMethodsQuestion"], Schemas["CycleMethodsAnswer"]];
   "cycle-plan": [Schemas["CyclePlanQuestion"], Schemas["CyclePlanAnswer"]];
   "cloudy-water": [Schemas["CloudyWaterQuestion"], Schemas["CloudyWaterAnswer"]];
-  "sponge-seed": [Schemas["SpongeSeedQuestion"], Schemas["SpongeSeedAnswer"]];
+  "sponge-seed": [Schemas["SpongeSeedQuestionIn"], Schemas["SpongeSeedAnswer"]];
   "ammonia-dose": [Schemas["AmmoniaDoseQuestion"], Schemas["AmmoniaDoseAnswer"]];
   "read-quantity": [Schemas["ReadQuantityQuestion"], Schemas["ReadQuantityAnswer"]];
   "read-test-line": [Schemas["ReadTestLineQuestion"], Schemas["ReadTestLineAnswer"]];

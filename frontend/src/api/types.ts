@@ -36,7 +36,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -71,7 +71,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -80,7 +80,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -89,7 +89,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -132,7 +132,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -203,7 +203,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -212,7 +212,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -221,7 +221,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Paused */
@@ -230,7 +230,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -260,7 +260,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -308,7 +308,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Address taken */
@@ -317,7 +317,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -326,7 +326,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -375,7 +375,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -384,7 +384,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -393,7 +393,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -474,7 +474,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No demo here */
@@ -483,7 +483,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -568,7 +568,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -577,7 +577,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -625,7 +625,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing or wrong password */
@@ -634,7 +634,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -643,7 +643,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -693,7 +693,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -742,7 +742,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -791,7 +791,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -840,56 +840,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/drain-down": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How many litres reach the floor if something gives way. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["DrainDownQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["DrainDownAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -938,7 +889,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -987,7 +938,56 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/drain-down": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many litres reach the floor if something gives way. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["DrainDownQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DrainDownAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1032,7 +1032,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -1041,7 +1041,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1075,7 +1075,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -1084,7 +1084,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -1093,7 +1093,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1131,7 +1131,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -1140,7 +1140,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -1149,7 +1149,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -1158,305 +1158,11 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
         };
-        trace?: never;
-    };
-    "/api/compute/tank-volume": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How much water the tank really holds, how deep, how heavy. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["TankVolumeQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TankVolumeAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/filter-flow": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What one filter really does on one tank, and the current it makes. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["FilterFlowQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["FilterFlowAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/media-stack": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Whether the media lie right, and what they do to the flow. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["MediaStackQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["MediaStackAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/label-check": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Whether a box agrees with itself. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["LabelCheckQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["LabelCheckAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/filter-move": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How much film comes across when a filter is replaced or a tank moved. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["FilterMoveQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["FilterMoveAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/sponge-seed": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What a spare sponge is worth, and on the way. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["SpongeSeedQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["SpongeSeedAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
         trace?: never;
     };
     "/api/compute/bucket-test": {
@@ -1497,7 +1203,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1546,7 +1252,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1557,7 +1263,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/airlift-flow": {
+    "/api/compute/filter-flow": {
         parameters: {
             query?: never;
             header?: never;
@@ -1566,7 +1272,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The water an air lift moves. */
+        /** What one filter really does on one tank, and the current it makes. */
         post: {
             parameters: {
                 query?: never;
@@ -1576,7 +1282,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["AirliftQuestion"];
+                    "application/json": components["schemas"]["FilterFlowQuestion"];
                 };
             };
             responses: {
@@ -1586,7 +1292,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["AirliftAnswer"];
+                        "application/json": components["schemas"]["FilterFlowAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -1595,7 +1301,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1606,7 +1312,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/rank-filters": {
+    "/api/compute/label-check": {
         parameters: {
             query?: never;
             header?: never;
@@ -1615,7 +1321,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Which filter, for this tank and these priorities, and why. */
+        /** Whether a box agrees with itself. */
         post: {
             parameters: {
                 query?: never;
@@ -1625,7 +1331,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["RankFiltersQuestion"];
+                    "application/json": components["schemas"]["LabelCheckQuestion"];
                 };
             };
             responses: {
@@ -1635,7 +1341,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["RankFiltersAnswer"];
+                        "application/json": components["schemas"]["LabelCheckAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -1644,7 +1350,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1655,7 +1361,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/running-cost": {
+    "/api/compute/media-stack": {
         parameters: {
             query?: never;
             header?: never;
@@ -1664,7 +1370,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a device costs to run. */
+        /** Whether the media lie right, and what they do to the flow. */
         post: {
             parameters: {
                 query?: never;
@@ -1674,7 +1380,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["RunningCostQuestion"];
+                    "application/json": components["schemas"]["MediaStackQuestion"];
                 };
             };
             responses: {
@@ -1684,7 +1390,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["RunningCostAnswer"];
+                        "application/json": components["schemas"]["MediaStackAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -1693,7 +1399,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1704,7 +1410,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/fitting-plan": {
+    "/api/compute/tank-volume": {
         parameters: {
             query?: never;
             header?: never;
@@ -1713,7 +1419,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where everything goes, what to cut, what is wrong with the plan. */
+        /** How much water the tank really holds, how deep, how heavy. */
         post: {
             parameters: {
                 query?: never;
@@ -1723,7 +1429,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["FittingPlanQuestion"];
+                    "application/json": components["schemas"]["TankVolumeQuestionIn"];
                 };
             };
             responses: {
@@ -1733,7 +1439,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["FittingPlanAnswer"];
+                        "application/json": components["schemas"]["TankVolumeAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -1742,7 +1448,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1753,7 +1459,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/flow-transit": {
+    "/api/compute/filter-move": {
         parameters: {
             query?: never;
             header?: never;
@@ -1762,7 +1468,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Flow from a float over a marked way. */
+        /** How much film comes across when a filter is replaced or a tank moved. */
         post: {
             parameters: {
                 query?: never;
@@ -1772,7 +1478,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["FlowTransitQuestion"];
+                    "application/json": components["schemas"]["FilterMoveQuestionIn"];
                 };
             };
             responses: {
@@ -1782,7 +1488,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["TimedFlowAnswer"];
+                        "application/json": components["schemas"]["FilterMoveAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -1791,7 +1497,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1802,7 +1508,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/ammonia-dose": {
+    "/api/compute/sponge-seed": {
         parameters: {
             query?: never;
             header?: never;
@@ -1811,7 +1517,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Grams, millilitres or drops for a target. */
+        /** What a spare sponge is worth, and on the way. */
         post: {
             parameters: {
                 query?: never;
@@ -1821,7 +1527,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["AmmoniaDoseQuestion"];
+                    "application/json": components["schemas"]["SpongeSeedQuestionIn"];
                 };
             };
             responses: {
@@ -1831,7 +1537,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["AmmoniaDoseAnswer"];
+                        "application/json": components["schemas"]["SpongeSeedAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -1840,7 +1546,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1889,7 +1595,154 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/ammonia-dose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Grams, millilitres or drops for a target. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["AmmoniaDoseQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AmmoniaDoseAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/airlift-flow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The water an air lift moves. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["AirliftQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AirliftAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/flow-transit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Flow from a float over a marked way. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FlowTransitQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TimedFlowAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1938,7 +1791,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1968,7 +1821,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["CloudyWaterQuestion"];
+                    "application/json": components["schemas"]["CloudyWaterQuestionIn"];
                 };
             };
             responses: {
@@ -1987,7 +1840,154 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/running-cost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a device costs to run. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RunningCostQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunningCostAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/rank-filters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which filter, for this tank and these priorities, and why. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RankFiltersQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RankFiltersAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/fitting-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where everything goes, what to cut, what is wrong with the plan. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FittingPlanQuestionIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FittingPlanAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2052,7 +2052,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2097,7 +2097,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2110,7 +2110,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/fitting-steps": {
+    "/api/compute/read-quantity": {
         parameters: {
             query?: never;
             header?: never;
@@ -2119,7 +2119,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** How to fit it, in order. */
+        /** What a typed figure means. */
         post: {
             parameters: {
                 query?: never;
@@ -2129,7 +2129,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["FittingStepsQuestion"];
+                    "application/json": components["schemas"]["ReadQuantityQuestion"];
                 };
             };
             responses: {
@@ -2139,7 +2139,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["FittingStepsAnswer"];
+                        "application/json": components["schemas"]["ReadQuantityAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -2148,203 +2148,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/shopping-list": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What to buy, with quantities. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["ShoppingListQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ShoppingListAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/cycle-what-if": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What each change would do to the date. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["CycleWhatIfQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["CycleWhatIfAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/cycle-history": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How the forecast has moved. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["CycleHistoryQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["CycleHistoryAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/cycle-methods": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Which way to cycle, from what you have. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["CycleMethodsQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["CycleMethodsAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2393,7 +2197,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2404,7 +2208,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/read-quantity": {
+    "/api/compute/cycle-history": {
         parameters: {
             query?: never;
             header?: never;
@@ -2413,7 +2217,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a typed figure means. */
+        /** How the forecast has moved. */
         post: {
             parameters: {
                 query?: never;
@@ -2423,7 +2227,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["ReadQuantityQuestion"];
+                    "application/json": components["schemas"]["CycleHistoryQuestion"];
                 };
             };
             responses: {
@@ -2433,7 +2237,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ReadQuantityAnswer"];
+                        "application/json": components["schemas"]["CycleHistoryAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -2442,7 +2246,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2453,7 +2257,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/overflow-check": {
+    "/api/compute/cycle-methods": {
         parameters: {
             query?: never;
             header?: never;
@@ -2462,7 +2266,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Whether a sump's drain and room take the flow and the run-back. */
+        /** Which way to cycle, from what you have. */
         post: {
             parameters: {
                 query?: never;
@@ -2472,7 +2276,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["OverflowCheckQuestion"];
+                    "application/json": components["schemas"]["CycleMethodsQuestion"];
                 };
             };
             responses: {
@@ -2482,7 +2286,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["OverflowCheckAnswer"];
+                        "application/json": components["schemas"]["CycleMethodsAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -2491,7 +2295,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2502,7 +2306,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/cycle-forecast": {
+    "/api/compute/cycle-what-if": {
         parameters: {
             query?: never;
             header?: never;
@@ -2511,7 +2315,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** When the tank will be ready. */
+        /** What each change would do to the date. */
         post: {
             parameters: {
                 query?: never;
@@ -2521,7 +2325,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["CycleForecastQuestion"];
+                    "application/json": components["schemas"]["CycleWhatIfQuestion"];
                 };
             };
             responses: {
@@ -2531,7 +2335,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["CycleForecastAnswer"];
+                        "application/json": components["schemas"]["CycleWhatIfAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -2540,7 +2344,105 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/shopping-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to buy, with quantities. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ShoppingListQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShoppingListAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/fitting-steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How to fit it, in order. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FittingStepsQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FittingStepsAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2589,7 +2491,105 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/overflow-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a sump's drain and room take the flow and the run-back. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["OverflowCheckQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OverflowCheckAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/cycle-forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When the tank will be ready. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CycleForecastQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CycleForecastAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2638,56 +2638,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/operating-point": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The flow a pump really delivers through this plumbing. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["OperatingPointQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["OperatingPointAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2736,7 +2687,56 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/operating-point": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The flow a pump really delivers through this plumbing. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["OperatingPointQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OperatingPointAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2785,56 +2785,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/flow-requirement": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What each school of sizing asks for. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["FlowRequirementQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["FlowRequirementAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2883,7 +2834,56 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/flow-requirement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each sizing rule asks for. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FlowRequirementQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FlowRequirementAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2928,7 +2928,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -2937,7 +2937,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2988,7 +2988,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3033,7 +3033,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3042,7 +3042,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No filter is chosen */
@@ -3051,7 +3051,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3102,7 +3102,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3150,7 +3150,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3159,7 +3159,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -3168,7 +3168,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3205,7 +3205,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -3214,7 +3214,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3223,7 +3223,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description The plan was saved elsewhere since; `current` holds it */
@@ -3232,7 +3232,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -3241,7 +3241,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3286,7 +3286,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3295,7 +3295,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3332,7 +3332,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -3341,7 +3341,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3350,7 +3350,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -3359,7 +3359,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3410,7 +3410,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -3419,7 +3419,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3428,7 +3428,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -3437,11 +3437,76 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/buying.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same list as CSV. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description CSV */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No filter is chosen */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3488,7 +3553,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -3497,7 +3562,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3506,7 +3571,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -3515,7 +3580,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3560,7 +3625,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3569,72 +3634,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/tanks/{tank_id}/buying.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The same list as CSV. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    tank_id: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description CSV */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "text/csv": string;
-                    };
-                };
-                /** @description Not signed in */
-                401: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-                /** @description No such tank */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-                /** @description No filter is chosen */
-                409: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3681,7 +3681,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3690,7 +3690,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No cycle is planned */
@@ -3699,7 +3699,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3752,7 +3752,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -3761,7 +3761,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3770,7 +3770,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -3779,7 +3779,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3824,7 +3824,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3833,7 +3833,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3882,7 +3882,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3891,7 +3891,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No pumped filter is chosen */
@@ -3900,7 +3900,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Validation error */
@@ -3909,7 +3909,63 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Leak checks, flow tests, service, spare sponges and what comes next in the cycle of one tank as iCalendar. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description iCalendar */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/calendar": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -3962,7 +4018,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -3971,7 +4027,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -3980,7 +4036,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -3989,67 +4045,11 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
         };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/tanks/{tank_id}/calendar.ics": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Leak checks, flow tests, service, spare sponges and what comes next in the cycle of one tank as iCalendar. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    tank_id: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description iCalendar */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "text/calendar": string;
-                    };
-                };
-                /** @description Not signed in */
-                401: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-                /** @description No such tank */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HTTPError"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4090,7 +4090,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -4099,7 +4099,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -4132,7 +4132,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -4141,7 +4141,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -4150,7 +4150,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -4159,7 +4159,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -4210,7 +4210,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -4219,7 +4219,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -4228,7 +4228,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -4237,7 +4237,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -4288,7 +4288,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -4297,7 +4297,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -4306,7 +4306,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -4315,7 +4315,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ValidationError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -4364,7 +4364,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -4373,7 +4373,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description No such tank */
@@ -4382,7 +4382,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["HTTPError"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -4421,51 +4421,51 @@ export interface components {
              * Amount
              * @default null
              */
-            amount?: number | null;
+            amount: number | null;
             /**
              * Amount Unit
              * @default null
              */
-            amount_unit?: ("g" | "mL" | "drops" | "L") | null;
+            amount_unit: ("g" | "mL" | "drops" | "L") | null;
             /**
              * Times Count
              * @description The amount so many times, some hours apart
              * @default 1
              */
-            times_count?: number;
+            times_count: number;
             /**
              * Raise Mg N L
              * @description What a dose of ammonia adds
              * @default null
              */
-            raise_mg_n_l?: number | null;
+            raise_mg_n_l: number | null;
             /**
              * Raise Dkh
              * @description What bicarbonate adds
              * @default null
              */
-            raise_dkh?: number | null;
+            raise_dkh: number | null;
             /**
              * To C
              * @description Thermostat to be reached
              * @default null
              */
-            to_c?: number | null;
+            to_c: number | null;
             /**
              * Step C
              * @default null
              */
-            step_c?: number | null;
+            step_c: number | null;
             /**
              * Ph Shift
              * @default null
              */
-            ph_shift?: number | null;
+            ph_shift: number | null;
             /**
              * Caution
              * @default null
              */
-            caution?: string | null;
+            caution: string | null;
         };
         /**
          * Added
@@ -4520,6 +4520,27 @@ export interface components {
          * @description Where air-driven filters get their air: a pump of their own, or the room's.
          */
         AirSource: {
+            /**
+             * Shared
+             * @default false
+             */
+            shared: boolean;
+            /**
+             * Pump L Min
+             * @default null
+             */
+            pump_l_min: number | null;
+            /**
+             * Pump Kpa
+             * @default null
+             */
+            pump_kpa: number | null;
+        };
+        /**
+         * AirSource
+         * @description Where air-driven filters get their air: a pump of their own, or the room's.
+         */
+        AirSourceIn: {
             /**
              * Shared
              * @default false
@@ -4689,6 +4710,24 @@ export interface components {
              * Grams
              * @default null
              */
+            grams: number | null;
+        };
+        /**
+         * AlkalinityAdded
+         * @description Bicarbonate added.
+         */
+        AlkalinityAddedIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "alkalinity";
+            /** Raise Dkh */
+            raise_dkh: number;
+            /**
+             * Grams
+             * @default null
+             */
             grams?: number | null;
         };
         /**
@@ -4797,13 +4836,28 @@ export interface components {
              */
             current_ppm?: number;
             /** Product */
-            product: components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"];
+            product: components["schemas"]["PowderProductIn"] | components["schemas"]["SolutionProductIn"] | components["schemas"]["LabelProductIn"];
         };
         /**
          * Animals
          * @description So many of one species, with their length today if they are not grown yet.
          */
         Animals: {
+            /** Species Id */
+            species_id: string;
+            /** Count */
+            count: number;
+            /**
+             * Length Cm
+             * @default null
+             */
+            length_cm: number | null;
+        };
+        /**
+         * Animals
+         * @description So many of one species, with their length today if they are not grown yet.
+         */
+        AnimalsIn: {
             /** Species Id */
             species_id: string;
             /** Count */
@@ -4861,6 +4915,31 @@ export interface components {
              * @description Still in its plastic bag
              * @default false
              */
+            bagged: boolean;
+            /**
+             * Seated
+             * @description Tray down, lips sealing
+             * @default true
+             */
+            seated: boolean;
+        };
+        /**
+         * Basket
+         * @description One medium, in the order the water meets them.
+         */
+        BasketIn: {
+            /**
+             * Media
+             * @enum {string}
+             */
+            media: "foam-10" | "foam-20" | "foam-30" | "floss" | "cartridge" | "ceramic-rings" | "sintered" | "plastic-balls" | "lava" | "carbon" | "zeolite";
+            /** Litres */
+            litres: number;
+            /**
+             * Bagged
+             * @description Still in its plastic bag
+             * @default false
+             */
             bagged?: boolean;
             /**
              * Seated
@@ -4870,10 +4949,74 @@ export interface components {
             seated?: boolean;
         };
         /**
+         * Blanks
+         * @description One of each thing a keeper adds, as it stands before it is changed.
+         */
+        Blanks: {
+            tank: components["schemas"]["TankPlan"];
+            sump: components["schemas"]["Sump"];
+            drain: components["schemas"]["Drain"];
+            fitting: components["schemas"]["Fitting"];
+            /**
+             * Fittings
+             * @description Of a hosed filter until they are counted
+             */
+            fittings: components["schemas"]["Fitting"][];
+            layout: components["schemas"]["Layout"];
+            /**
+             * Baskets
+             * @description In flow order; the last is what a further one holds
+             */
+            baskets: components["schemas"]["Basket"][];
+            animals: components["schemas"]["Animals"];
+            /** @description An animal of one's own, to be typed over (memory: a middling community fish) */
+            species: components["schemas"]["Species"];
+            reading: components["schemas"]["Reading"];
+            /**
+             * Products
+             * @description One of each form
+             */
+            products: (components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"])[];
+            resources: components["schemas"]["Resources"];
+            move: components["schemas"]["FilterMoveQuestion"];
+            cloudy: components["schemas"]["CloudyWaterQuestion"];
+        };
+        /**
          * BottleWindow
          * @description Where a bottled culture works, by its label; the usual window until the label is read, and whether it is in date.
          */
         BottleWindow: {
+            /**
+             * Low C
+             * @default 25
+             */
+            low_c: number;
+            /**
+             * High C
+             * @default 30
+             */
+            high_c: number;
+            /**
+             * Ph Low
+             * @default 7.3
+             */
+            ph_low: number;
+            /**
+             * Ph High
+             * @default 8
+             */
+            ph_high: number;
+            /**
+             * In Date
+             * @default true
+             */
+            in_date: boolean;
+        };
+        /**
+         * BottleWindow
+         * @description Where a bottled culture works, by its label; the usual window until the label is read, and whether it is in date.
+         */
+        BottleWindowIn: {
             /**
              * Low C
              * @default 25
@@ -4905,9 +5048,9 @@ export interface components {
          * @description One filter with its plan and what goes into it; what is owned already is not bought again.
          */
         Bought: {
-            filter: components["schemas"]["Filter"];
-            room: components["schemas"]["Room"];
-            plumbing?: components["schemas"]["Plumbing"];
+            filter: components["schemas"]["FilterIn"];
+            room: components["schemas"]["RoomIn"];
+            plumbing?: components["schemas"]["PlumbingIn"];
             /**
              * Stand Height Cm
              * @default 70
@@ -4943,10 +5086,10 @@ export interface components {
              * @description As measured; left out, the filter's own body
              * @default null
              */
-            sump?: components["schemas"]["Sump"] | null;
-            layout?: components["schemas"]["Layout"];
+            sump?: components["schemas"]["SumpIn"] | null;
+            layout?: components["schemas"]["LayoutIn"];
             /** Media */
-            media?: components["schemas"]["Basket"][];
+            media?: components["schemas"]["BasketIn"][];
             /**
              * Owned
              * @default false
@@ -5042,7 +5185,7 @@ export interface components {
             /** Tank */
             tank: string;
             /** Entries */
-            entries: components["schemas"]["Entry"][];
+            entries: components["schemas"]["EntryIn"][];
         };
         /**
          * Candidate
@@ -5168,6 +5311,66 @@ export interface components {
              * @default white
              * @enum {string}
              */
+            colour: "white" | "grey-brown" | "green" | "tea";
+            /**
+             * Age Days
+             * @default 7
+             */
+            age_days: number;
+            /**
+             * Cloudy Days
+             * @default 1
+             */
+            cloudy_days: number;
+            /**
+             * After
+             * @default nothing
+             * @enum {string}
+             */
+            after: "nothing" | "filling" | "new-gravel" | "service" | "feeding" | "bicarbonate" | "medicine" | "new-animals";
+            /**
+             * Settles In Glass
+             * @default null
+             */
+            settles_in_glass: boolean | null;
+            /**
+             * Bubbles
+             * @default false
+             */
+            bubbles: boolean;
+            /**
+             * Animals In
+             * @default false
+             */
+            animals_in: boolean;
+            /**
+             * Gasping
+             * @default false
+             */
+            gasping: boolean;
+            /**
+             * Ammonia Mg N L
+             * @default null
+             */
+            ammonia_mg_n_l: number | null;
+            /**
+             * Nitrite Mg N L
+             * @default null
+             */
+            nitrite_mg_n_l: number | null;
+            /** @description Whose zero counts */
+            kit: components["schemas"]["KitSteps"];
+        };
+        /**
+         * CloudyWaterQuestion
+         * @description What is seen, since when, after what, and the tests.
+         */
+        CloudyWaterQuestionIn: {
+            /**
+             * Colour
+             * @default white
+             * @enum {string}
+             */
             colour?: "white" | "grey-brown" | "green" | "tea";
             /**
              * Age Days
@@ -5216,7 +5419,7 @@ export interface components {
              */
             nitrite_mg_n_l?: number | null;
             /** @description Whose zero counts */
-            kit?: components["schemas"]["KitSteps"];
+            kit?: components["schemas"]["KitStepsIn"];
         };
         /**
          * ColumnUse
@@ -5237,6 +5440,26 @@ export interface components {
              * @enum {string}
              */
             unit?: "" | "ppm" | "ppm-N" | "dKH" | "ppm-CaCO3" | "meq/L" | "C" | "F";
+        };
+        /**
+         * ConditionCheck
+         * @description One condition: fine, to be watched, or to be put right first.
+         */
+        ConditionCheck: {
+            /** What */
+            what: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "fine" | "watch" | "first";
+            /** Text */
+            text: string;
+            /**
+             * Remedy
+             * @default
+             */
+            remedy: string;
         };
         /**
          * Conditioner
@@ -5306,7 +5529,7 @@ export interface components {
              */
             known: number;
             /** Faults */
-            faults: components["schemas"]["FaultRow"][];
+            faults: components["schemas"]["Issue"][];
         };
         /**
          * CurvePoint
@@ -5339,7 +5562,7 @@ export interface components {
              * @default needed
              * @enum {string}
              */
-            need?: "needed" | "wise" | "spare";
+            need: "needed" | "wise" | "spare";
         };
         /**
          * CycleAdviceAnswer
@@ -5369,7 +5592,7 @@ export interface components {
          * @description The log as it stands.
          */
         CycleAdviceQuestion: {
-            log: components["schemas"]["CycleLog"];
+            log: components["schemas"]["CycleLogIn"];
         };
         /**
          * CycleForecastAnswer
@@ -5405,7 +5628,7 @@ export interface components {
             /** Rests On */
             rests_on: string[];
             /** Doubtful */
-            doubtful: components["schemas"]["Doubt"][];
+            doubtful: components["schemas"]["SuspectReading"][];
             /** Bands */
             bands: components["schemas"]["DayBand"][];
         };
@@ -5414,7 +5637,7 @@ export interface components {
          * @description A log, how far to look, and what is done from today on.
          */
         CycleForecastQuestion: {
-            log: components["schemas"]["CycleLog"];
+            log: components["schemas"]["CycleLogIn"];
             /**
              * Horizon Days
              * @description From the start of the cycle
@@ -5443,7 +5666,7 @@ export interface components {
             /** Working */
             working: components["schemas"]["WorkingLine"][];
             /** Seen */
-            seen: components["schemas"]["Seen"][];
+            seen: components["schemas"]["ForecastSnapshot"][];
             /** Moved Days */
             moved_days: number | null;
         };
@@ -5452,7 +5675,7 @@ export interface components {
          * @description A log, to be forecast as it stood at the end of each week.
          */
         CycleHistoryQuestion: {
-            log: components["schemas"]["CycleLog"];
+            log: components["schemas"]["CycleLogIn"];
             /**
              * Draws
              * @default 1000
@@ -5464,6 +5687,139 @@ export interface components {
          * @description A cycling tank: its water, its plan and everything logged so far.
          */
         CycleLog: {
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /**
+             * Day Now
+             * @description Since the cycle was started
+             */
+            day_now: number;
+            /**
+             * Method
+             * @default measured-ammonia
+             * @enum {string}
+             */
+            method: "measured-ammonia" | "seeded-filter" | "planted" | "fish-food" | "side-by-side" | "mature-rock" | "animals-in";
+            /** Helpers */
+            helpers: ("seed-media" | "bottled-culture" | "plants")[];
+            /**
+             * Temperature C
+             * @default 26
+             */
+            temperature_c: number;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg: number;
+            /**
+             * Start Kh Dkh
+             * @default 4
+             */
+            start_kh_dkh: number;
+            /**
+             * Start Ph
+             * @default 7.4
+             */
+            start_ph: number;
+            tap: components["schemas"]["TapWater"];
+            /**
+             * Planned Load Mg N L Day
+             * @default 0.3
+             */
+            planned_load_mg_n_l_day: number;
+            /** Animals */
+            animals: components["schemas"]["Animals"][];
+            /** Own Species */
+            own_species: components["schemas"]["Species"][];
+            /**
+             * Present
+             * @description Of the animals, those put in already
+             */
+            present: components["schemas"]["Animals"][];
+            /**
+             * Stocked Day
+             * @description Day on which animals were last put in
+             * @default null
+             */
+            stocked_day: number | null;
+            /**
+             * Animals In Mg N L Day
+             * @description Made by the animals that are in already
+             * @default 0
+             */
+            animals_in_mg_n_l_day: number;
+            /**
+             * Food G Day
+             * @description Dry food fed to the empty tank
+             * @default 0
+             */
+            food_g_day: number;
+            /**
+             * Plan Target Ppm
+             * @description What the measured-ammonia doses aim at, as the ion
+             * @default 2
+             */
+            plan_target_ppm: number;
+            /** Product */
+            product: components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"];
+            /**
+             * Seed Share
+             * @description Of a mature filter's film that is brought in at the start, alive
+             * @default 1
+             */
+            seed_share: number;
+            bottle: components["schemas"]["BottleWindow"];
+            /**
+             * Plants
+             * @default none
+             * @enum {string}
+             */
+            plants: "none" | "some" | "many";
+            /**
+             * Plants Growing Day
+             * @description Day on which new growth was first seen
+             * @default null
+             */
+            plants_growing_day: number | null;
+            /**
+             * Filter Running
+             * @default true
+             */
+            filter_running: boolean;
+            /**
+             * Filter Closed
+             * @description A canister: airless within hours when it stands
+             * @default false
+             */
+            filter_closed: boolean;
+            /**
+             * Skimmer Running
+             * @default false
+             */
+            skimmer_running: boolean;
+            kit: components["schemas"]["KitSteps"];
+            /** Readings */
+            readings: components["schemas"]["LoggedReading"][];
+            /** Doses */
+            doses: components["schemas"]["LoggedDose"][];
+            /** Changes */
+            changes: components["schemas"]["LoggedChange"][];
+            /** Alkalinity */
+            alkalinity: components["schemas"]["LoggedAlkalinity"][];
+            /** Outages */
+            outages: components["schemas"]["LoggedOutage"][];
+            /** Media */
+            media: components["schemas"]["LoggedMedia"][];
+        };
+        /**
+         * CycleLog
+         * @description A cycling tank: its water, its plan and everything logged so far.
+         */
+        CycleLogIn: {
             /**
              * Net L
              * @description Net water volume, what is dosed
@@ -5502,21 +5858,21 @@ export interface components {
              * @default 7.4
              */
             start_ph?: number;
-            tap?: components["schemas"]["TapWater"];
+            tap?: components["schemas"]["TapWaterIn"];
             /**
              * Planned Load Mg N L Day
              * @default 0.3
              */
             planned_load_mg_n_l_day?: number;
             /** Animals */
-            animals?: components["schemas"]["Animals"][];
+            animals?: components["schemas"]["AnimalsIn"][];
             /** Own Species */
-            own_species?: components["schemas"]["Species"][];
+            own_species?: components["schemas"]["SpeciesIn"][];
             /**
              * Present
              * @description Of the animals, those put in already
              */
-            present?: components["schemas"]["Animals"][];
+            present?: components["schemas"]["AnimalsIn"][];
             /**
              * Stocked Day
              * @description Day on which animals were last put in
@@ -5542,14 +5898,14 @@ export interface components {
              */
             plan_target_ppm?: number;
             /** Product */
-            product?: components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"];
+            product?: components["schemas"]["PowderProductIn"] | components["schemas"]["SolutionProductIn"] | components["schemas"]["LabelProductIn"];
             /**
              * Seed Share
              * @description Of a mature filter's film that is brought in at the start, alive
              * @default 1
              */
             seed_share?: number;
-            bottle?: components["schemas"]["BottleWindow"];
+            bottle?: components["schemas"]["BottleWindowIn"];
             /**
              * Plants
              * @default none
@@ -5578,19 +5934,19 @@ export interface components {
              * @default false
              */
             skimmer_running?: boolean;
-            kit?: components["schemas"]["KitSteps"];
+            kit?: components["schemas"]["KitStepsIn"];
             /** Readings */
-            readings?: components["schemas"]["LoggedReading"][];
+            readings?: components["schemas"]["LoggedReadingIn"][];
             /** Doses */
             doses?: components["schemas"]["LoggedDose"][];
             /** Changes */
-            changes?: components["schemas"]["LoggedChange"][];
+            changes?: components["schemas"]["LoggedChangeIn"][];
             /** Alkalinity */
             alkalinity?: components["schemas"]["LoggedAlkalinity"][];
             /** Outages */
-            outages?: components["schemas"]["LoggedOutage"][];
+            outages?: components["schemas"]["LoggedOutageIn"][];
             /** Media */
-            media?: components["schemas"]["LoggedMedia"][];
+            media?: components["schemas"]["LoggedMediaIn"][];
         };
         /**
          * CycleMethodsAnswer
@@ -5611,7 +5967,7 @@ export interface components {
          * @description The means, the water, and whether animals are in already.
          */
         CycleMethodsQuestion: {
-            means?: components["schemas"]["Means"];
+            resources?: components["schemas"]["ResourcesIn"];
             /**
              * Net L
              * @description Net water volume, what is dosed
@@ -5669,6 +6025,132 @@ export interface components {
              * @default measured-ammonia
              * @enum {string}
              */
+            method: "measured-ammonia" | "seeded-filter" | "planted" | "fish-food" | "side-by-side" | "mature-rock" | "animals-in";
+            /**
+             * Target Ppm
+             * @default 2
+             */
+            target_ppm: number;
+            /** Product */
+            product: components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"];
+            /**
+             * Temperature C
+             * @default 26
+             */
+            temperature_c: number;
+            /**
+             * Start Kh Dkh
+             * @default 4
+             */
+            start_kh_dkh: number;
+            /**
+             * Start Ph
+             * @default 7.4
+             */
+            start_ph: number;
+            /**
+             * Basis
+             * @default ion
+             * @enum {string}
+             */
+            basis: "N" | "ion";
+            /** Helpers */
+            helpers: ("seed-media" | "bottled-culture" | "plants")[];
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg: number;
+            tap: components["schemas"]["TapWater"];
+            /**
+             * Seed Share
+             * @default 1
+             */
+            seed_share: number;
+            bottle: components["schemas"]["BottleWindow"];
+            /**
+             * Plants
+             * @default none
+             * @enum {string}
+             */
+            plants: "none" | "some" | "many";
+            /**
+             * Food G Day
+             * @description Dry food fed to the empty tank
+             * @default 0
+             */
+            food_g_day: number;
+            /**
+             * Ammonia Source
+             * @default aquarium-grade
+             * @enum {string}
+             */
+            ammonia_source: "aquarium-grade" | "plain" | "household-cleaner" | "unknown";
+            /**
+             * Skimmer Running
+             * @default false
+             */
+            skimmer_running: boolean;
+        };
+        /**
+         * CyclePlanAnswer
+         * @description Conditions judged, the heat plan, and the alkalinity the plan will eat.
+         */
+        CyclePlanAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Conditions */
+            conditions: components["schemas"]["ConditionCheck"][];
+            /** Heat */
+            heat: components["schemas"]["HeatStep"][];
+            /**
+             * Nitrogen Mg N L
+             * @description Nitrified until it passes, in the median course
+             */
+            nitrogen_mg_n_l: number;
+            /** Kh Eaten Dkh */
+            kh_eaten_dkh: number;
+            /**
+             * Kh Short Dkh
+             * @description More than the water has above what is to be held
+             */
+            kh_short_dkh: number;
+            /**
+             * Bicarbonate G
+             * @description Over the whole cycle, to hold it
+             */
+            bicarbonate_g: number;
+            /** Kh Gone Day */
+            kh_gone_day: number | null;
+            /** Pass Day P10 */
+            pass_day_p10: number | null;
+            /** Pass Day P50 */
+            pass_day_p50: number | null;
+            /** Pass Day P90 */
+            pass_day_p90: number | null;
+        };
+        /**
+         * CyclePlan
+         * @description How and since when it is cycled.
+         */
+        CyclePlanIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cycle-plan";
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /**
+             * Method
+             * @default measured-ammonia
+             * @enum {string}
+             */
             method?: "measured-ammonia" | "seeded-filter" | "planted" | "fish-food" | "side-by-side" | "mature-rock" | "animals-in";
             /**
              * Target Ppm
@@ -5676,7 +6158,7 @@ export interface components {
              */
             target_ppm?: number;
             /** Product */
-            product?: components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"];
+            product?: components["schemas"]["PowderProductIn"] | components["schemas"]["SolutionProductIn"] | components["schemas"]["LabelProductIn"];
             /**
              * Temperature C
              * @default 26
@@ -5705,13 +6187,13 @@ export interface components {
              * @default 0
              */
             salinity_g_kg?: number;
-            tap?: components["schemas"]["TapWater"];
+            tap?: components["schemas"]["TapWaterIn"];
             /**
              * Seed Share
              * @default 1
              */
             seed_share?: number;
-            bottle?: components["schemas"]["BottleWindow"];
+            bottle?: components["schemas"]["BottleWindowIn"];
             /**
              * Plants
              * @default none
@@ -5735,45 +6217,6 @@ export interface components {
              * @default false
              */
             skimmer_running?: boolean;
-        };
-        /**
-         * CyclePlanAnswer
-         * @description Conditions judged, the heat plan, and the alkalinity the plan will eat.
-         */
-        CyclePlanAnswer: {
-            /** Verdict */
-            verdict: string;
-            /** Working */
-            working: components["schemas"]["WorkingLine"][];
-            /** Conditions */
-            conditions: components["schemas"]["Judged"][];
-            /** Heat */
-            heat: components["schemas"]["HeatStep"][];
-            /**
-             * Nitrogen Mg N L
-             * @description Nitrified until it passes, in the median course
-             */
-            nitrogen_mg_n_l: number;
-            /** Kh Eaten Dkh */
-            kh_eaten_dkh: number;
-            /**
-             * Kh Short Dkh
-             * @description More than the water has above what is to be held
-             */
-            kh_short_dkh: number;
-            /**
-             * Bicarbonate G
-             * @description Over the whole cycle, to hold it
-             */
-            bicarbonate_g: number;
-            /** Kh Gone Day */
-            kh_gone_day: number | null;
-            /** Pass Day P10 */
-            pass_day_p10: number | null;
-            /** Pass Day P50 */
-            pass_day_p50: number | null;
-            /** Pass Day P90 */
-            pass_day_p90: number | null;
         };
         /**
          * CyclePlanQuestion
@@ -5818,8 +6261,8 @@ export interface components {
              * @default 0
              */
             salinity_g_kg?: number;
-            tap?: components["schemas"]["TapWater"];
-            bottle?: components["schemas"]["BottleWindow"];
+            tap?: components["schemas"]["TapWaterIn"];
+            bottle?: components["schemas"]["BottleWindowIn"];
             /**
              * Plants
              * @default none
@@ -5848,7 +6291,7 @@ export interface components {
              */
             animals_high_c?: number | null;
             /** Product */
-            product?: components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"];
+            product?: components["schemas"]["PowderProductIn"] | components["schemas"]["SolutionProductIn"] | components["schemas"]["LabelProductIn"];
             /**
              * Ammonia Source
              * @default aquarium-grade
@@ -5900,7 +6343,7 @@ export interface components {
          * @description A log and which standard decides; null for the one its method calls for.
          */
         CycleReadinessQuestion: {
-            log: components["schemas"]["CycleLog"];
+            log: components["schemas"]["CycleLogIn"];
             /**
              * Standard
              * @default null
@@ -5923,19 +6366,19 @@ export interface components {
              * @description Animals are in and both poisons were tested
              * @default null
              */
-            emergency?: components["schemas"]["EmergencyPlanAnswer"] | null;
+            emergency: components["schemas"]["EmergencyPlanAnswer"] | null;
             /**
              * Stocked
              * @description Animals have come, so nothing is dosed any more
              * @default false
              */
-            stocked?: boolean;
+            stocked: boolean;
             /**
              * Settled
              * @description They came so long ago that the cycle is over
              * @default false
              */
-            settled?: boolean;
+            settled: boolean;
         };
         /**
          * CycleWhatIfAnswer
@@ -5955,7 +6398,7 @@ export interface components {
          * @description A log, and what might be done; left out, the usual four.
          */
         CycleWhatIfQuestion: {
-            log: components["schemas"]["CycleLog"];
+            log: components["schemas"]["CycleLogIn"];
             /** Changes */
             changes?: components["schemas"]["WhatIfChange"][];
             /**
@@ -6129,6 +6572,29 @@ export interface components {
              * Amount
              * @default null
              */
+            amount: number | null;
+            /**
+             * Amount Unit
+             * @default null
+             */
+            amount_unit: ("g" | "mL" | "drops") | null;
+        };
+        /**
+         * Dose
+         * @description Ammonia added: what it raised the water by, and what was poured.
+         */
+        DoseIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dose";
+            /** Raise Mg N L */
+            raise_mg_n_l: number;
+            /**
+             * Amount
+             * @default null
+             */
             amount?: number | null;
             /**
              * Amount Unit
@@ -6137,33 +6603,18 @@ export interface components {
             amount_unit?: ("g" | "mL" | "drops") | null;
         };
         /**
-         * Doubt
-         * @description One figure that counts for less, and why.
-         */
-        Doubt: {
-            /** Day */
-            day: number;
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "ammonia" | "nitrite" | "nitrate" | "kit";
-            /** Reason */
-            reason: string;
-        };
-        /**
          * Draft
          * @description Plans as they stand on screen; what is left out stands as saved. `seen`: filters looked at, by id.
          */
         Draft: {
             /** @default null */
-            tank_plan?: components["schemas"]["TankPlan"] | null;
+            tank_plan?: components["schemas"]["TankPlanIn"] | null;
             /** @default null */
-            stock_plan?: components["schemas"]["StockPlan"] | null;
+            stock_plan?: components["schemas"]["StockPlanIn"] | null;
             /** @default null */
-            filter_plan?: components["schemas"]["FilterPlan"] | null;
+            filter_plan?: components["schemas"]["FilterPlanIn"] | null;
             /** @default null */
-            fit_plan?: components["schemas"]["FitPlan"] | null;
+            fit_plan?: components["schemas"]["FitPlanIn"] | null;
             /** Seen */
             seen?: string[];
         };
@@ -6176,12 +6627,12 @@ export interface components {
              * Bore Mm
              * @default 28
              */
-            bore_mm?: number;
+            bore_mm: number;
             /**
              * Emergency
              * @default false
              */
-            emergency?: boolean;
+            emergency: boolean;
         };
         /**
          * DrainDownAnswer
@@ -6203,9 +6654,9 @@ export interface components {
          * @description A filter as it is laid out on its tank.
          */
         DrainDownQuestion: {
-            filter: components["schemas"]["Filter"];
-            room: components["schemas"]["Room"];
-            plumbing?: components["schemas"]["Plumbing"];
+            filter: components["schemas"]["FilterIn"];
+            room: components["schemas"]["RoomIn"];
+            plumbing?: components["schemas"]["PlumbingIn"];
             /**
              * Stand Height Cm
              * @default 70
@@ -6241,8 +6692,24 @@ export interface components {
              * @description As measured; left out, the filter's own body
              * @default null
              */
-            sump?: components["schemas"]["Sump"] | null;
-            layout?: components["schemas"]["Layout"];
+            sump?: components["schemas"]["SumpIn"] | null;
+            layout?: components["schemas"]["LayoutIn"];
+        };
+        /**
+         * Drain
+         * @description One pipe down to the sump. An emergency drain stands dry until the others fail.
+         */
+        DrainIn: {
+            /**
+             * Bore Mm
+             * @default 28
+             */
+            bore_mm?: number;
+            /**
+             * Emergency
+             * @default false
+             */
+            emergency?: boolean;
         };
         /**
          * Due
@@ -6348,7 +6815,7 @@ export interface components {
              * @default 0
              */
             feed_g_day?: number;
-            tap?: components["schemas"]["TapWater"];
+            tap?: components["schemas"]["TapWaterIn"];
             /**
              * Gasping
              * @default false
@@ -6383,6 +6850,33 @@ export interface components {
             written_at: string;
             /** Body */
             body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
+            /**
+             * Supersedes
+             * @default null
+             */
+            supersedes: number | null;
+        };
+        /**
+         * Entry
+         * @description An entry as kept.
+         */
+        EntryIn: {
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Written At
+             * Format: date-time
+             */
+            written_at: string;
+            /** Body */
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -6448,22 +6942,187 @@ export interface components {
             flow_lph: number;
         };
         /**
-         * FaultRow
-         * @description What is wrong with one row.
+         * Filter
+         * @description One filter as its box and a ruler describe it. What does not apply to its kind is null.
          */
-        FaultRow: {
-            /** Line */
-            line: number;
-            /** Column */
-            column: string;
-            /** What */
-            what: string;
+        Filter: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
+            /** Box Lph */
+            box_lph: number;
+            /**
+             * Max Head M
+             * @default null
+             */
+            max_head_m: number | null;
+            /**
+             * Curve
+             * @description Points the maker gives; then they decide, not the two box figures
+             */
+            curve: components["schemas"]["CurvePoint"][];
+            /**
+             * Air L Min
+             * @default null
+             */
+            air_l_min: number | null;
+            /**
+             * Tube Bore Mm
+             * @default null
+             */
+            tube_bore_mm: number | null;
+            /**
+             * Hose Bore Mm
+             * @default null
+             */
+            hose_bore_mm: number | null;
+            /**
+             * Face Cm2
+             * @description Face of the first medium
+             */
+            face_cm2: number;
+            /**
+             * Foam Depth Cm
+             * @default 5
+             */
+            foam_depth_cm: number;
+            /** Media L */
+            media_l: number;
+            /**
+             * Media Path
+             * @default bottom-up
+             * @enum {string}
+             */
+            media_path: "bottom-up" | "top-down" | "ring-then-down" | "columns" | "front-to-back" | "through-foam" | "chambers";
+            /** Height Cm */
+            height_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Depth Cm */
+            depth_cm: number;
+            /**
+             * Priming
+             * @description How a canister gets its first water
+             * @default fill
+             * @enum {string}
+             */
+            priming: "fill" | "button" | "self";
+            /**
+             * Behind Cm
+             * @description Room a hang-on needs behind the tank
+             * @default 0
+             */
+            behind_cm: number;
+            /**
+             * Lip Cm
+             * @description Height of a hang-on's spill lip above a full water line
+             * @default 0
+             */
+            lip_cm: number;
+            /** Watts */
+            watts: number;
+            /**
+             * Noise
+             * @description 1 hardly heard, 5 loud
+             */
+            noise: number;
+            /** Price */
+            price: number;
+            /** Tank Up To L */
+            tank_up_to_l: number;
+            /**
+             * Restarts Alone
+             * @default true
+             */
+            restarts_alone: boolean;
+            /**
+             * Salt Water
+             * @default true
+             */
+            salt_water: boolean;
+            /**
+             * Chemical Media
+             * @default true
+             */
+            chemical_media: boolean;
+        };
+        /**
+         * FilterFlowAnswer
+         * @description The path of the water: by pump or by air, the rise that counts and why, and the speed at mid-tank.
+         */
+        FilterFlowAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            pumped: components["schemas"]["OperatingPointAnswer"] | null;
+            lifted: components["schemas"]["AirliftAnswer"] | null;
+            /** Delivered Lph */
+            delivered_lph: number;
+            /**
+             * Service Lph
+             * @description When it is due for cleaning
+             */
+            service_lph: number;
+            /**
+             * Service Days
+             * @description Between cleanings here
+             */
+            service_days: number;
+            /** Rise M */
+            rise_m: number;
+            /**
+             * Loop
+             * @description Whether the loop is open or closed, and what that means
+             */
+            loop: string;
+            jet: components["schemas"]["JetSpeedAnswer"] | null;
+        };
+        /**
+         * FilterFlowQuestion
+         * @description A filter, the tank it is to stand on, its plumbing and what is in it.
+         */
+        FilterFlowQuestion: {
+            filter: components["schemas"]["FilterIn"];
+            room: components["schemas"]["RoomIn"];
+            plumbing?: components["schemas"]["PlumbingIn"];
+            /**
+             * Media
+             * @description Left out: medium foam
+             */
+            media?: components["schemas"]["BasketIn"][];
+            /** Animals */
+            animals?: components["schemas"]["AnimalsIn"][];
+            /** Own Species */
+            own_species?: components["schemas"]["SpeciesIn"][];
+            /**
+             * Feed G Day
+             * @default null
+             */
+            feed_g_day?: number | null;
+            /**
+             * Food Share
+             * @description Of the tank's food whose dirt this filter catches
+             * @default 1
+             */
+            food_share?: number;
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
         };
         /**
          * Filter
          * @description One filter as its box and a ruler describe it. What does not apply to its kind is null.
          */
-        Filter: {
+        FilterIn: {
             /** Id */
             id: string;
             /** Name */
@@ -6571,72 +7230,6 @@ export interface components {
             chemical_media?: boolean;
         };
         /**
-         * FilterFlowAnswer
-         * @description The path of the water: by pump or by air, the rise that counts and why, and the speed at mid-tank.
-         */
-        FilterFlowAnswer: {
-            /** Verdict */
-            verdict: string;
-            /** Working */
-            working: components["schemas"]["WorkingLine"][];
-            pumped: components["schemas"]["OperatingPointAnswer"] | null;
-            lifted: components["schemas"]["AirliftAnswer"] | null;
-            /** Delivered Lph */
-            delivered_lph: number;
-            /**
-             * Service Lph
-             * @description When it is due for cleaning
-             */
-            service_lph: number;
-            /**
-             * Service Days
-             * @description Between cleanings here
-             */
-            service_days: number;
-            /** Rise M */
-            rise_m: number;
-            /**
-             * Loop
-             * @description Whether the loop is open or closed, and what that means
-             */
-            loop: string;
-            jet: components["schemas"]["JetSpeedAnswer"] | null;
-        };
-        /**
-         * FilterFlowQuestion
-         * @description A filter, the tank it is to stand on, its plumbing and what is in it.
-         */
-        FilterFlowQuestion: {
-            filter: components["schemas"]["Filter"];
-            room: components["schemas"]["Room"];
-            plumbing?: components["schemas"]["Plumbing"];
-            /**
-             * Media
-             * @description Left out: medium foam
-             */
-            media?: components["schemas"]["Basket"][];
-            /** Animals */
-            animals?: components["schemas"]["Animals"][];
-            /** Own Species */
-            own_species?: components["schemas"]["Species"][];
-            /**
-             * Feed G Day
-             * @default null
-             */
-            feed_g_day?: number | null;
-            /**
-             * Food Share
-             * @description Of the tank's food whose dirt this filter catches
-             * @default 1
-             */
-            food_share?: number;
-            /**
-             * Temperature C
-             * @default 25
-             */
-            temperature_c?: number;
-        };
-        /**
          * FilterList
          * @description Filters read from a file; nothing is stored.
          */
@@ -6675,6 +7268,46 @@ export interface components {
          * @description What is changed, how long, and how the media travel.
          */
         FilterMoveQuestion: {
+            /**
+             * What
+             * @default replace-filter
+             * @enum {string}
+             */
+            what: "replace-filter" | "move-tank";
+            /**
+             * Days Side By Side
+             * @default 0
+             */
+            days_side_by_side: number;
+            /**
+             * Media Moved Share
+             * @description Of the old filter's media put into the new
+             * @default 0
+             */
+            media_moved_share: number;
+            /**
+             * Minutes Out
+             * @description Out of running water
+             * @default 0
+             */
+            minutes_out: number;
+            /**
+             * Travels
+             * @default wet-open
+             * @enum {string}
+             */
+            travels: "wet-open" | "wet-closed" | "damp" | "dry";
+            /**
+             * Temperature C
+             * @default 22
+             */
+            temperature_c: number;
+        };
+        /**
+         * FilterMoveQuestion
+         * @description What is changed, how long, and how the media travel.
+         */
+        FilterMoveQuestionIn: {
             /**
              * What
              * @default replace-filter
@@ -6725,18 +7358,51 @@ export interface components {
              * @default 2
              * @constant
              */
+            version: 2;
+            /** Filters */
+            filters: components["schemas"]["FittedFilter"][];
+            air: components["schemas"]["AirSource"];
+            /** @default null */
+            heater: components["schemas"]["Heater"] | null;
+            /** @description Of filters not chosen yet */
+            plumbing: components["schemas"]["Plumbing"];
+            /** @default null */
+            priorities: components["schemas"]["Priorities"] | null;
+            /** Own Filters */
+            own_filters: components["schemas"]["Filter"][];
+            /**
+             * Price Per Kwh
+             * @default 0.3
+             */
+            price_per_kwh: number;
+        };
+        /**
+         * FilterPlan
+         * @description What hangs on the tank: any number of filters, their air, the heater; and what further ones are chosen by.
+         */
+        FilterPlanIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "filter-plan";
+            /**
+             * Version
+             * @default 2
+             * @constant
+             */
             version?: 2;
             /** Filters */
-            filters?: components["schemas"]["FittedFilter"][];
-            air?: components["schemas"]["AirSource"];
+            filters?: components["schemas"]["FittedFilterIn"][];
+            air?: components["schemas"]["AirSourceIn"];
             /** @default null */
-            heater?: components["schemas"]["Heater"] | null;
+            heater?: components["schemas"]["HeaterIn"] | null;
             /** @description Of filters not chosen yet */
-            plumbing?: components["schemas"]["Plumbing"];
+            plumbing?: components["schemas"]["PlumbingIn"];
             /** @default null */
-            priorities?: components["schemas"]["Priorities"] | null;
+            priorities?: components["schemas"]["PrioritiesIn"] | null;
             /** Own Filters */
-            own_filters?: components["schemas"]["Filter"][];
+            own_filters?: components["schemas"]["FilterIn"][];
             /**
              * Price Per Kwh
              * @default 0.3
@@ -6766,7 +7432,7 @@ export interface components {
              * Caution
              * @default Unplug before hands go in; dry the plug before it goes back.
              */
-            caution?: string;
+            caution: string;
         };
         /**
          * FilterStopQuestion
@@ -6860,20 +7526,7 @@ export interface components {
              * Kind
              * @default null
              */
-            kind?: ("alkalinity" | "acid" | "cold" | "hot" | "overdosed" | "free-ammonia" | "phosphate" | "chlorine" | "filter-off" | "off-scale" | "skimmer" | "sterile-filter" | "media" | "kit") | null;
-        };
-        /**
-         * FitFault
-         * @description One thing wrong with a plan, at which part, where it is, and the remedy.
-         */
-        FitFault: {
-            /** Part */
-            part: ("intake" | "outlet" | "tap" | "body" | "sump" | "overflow" | "filter" | "air-pump" | "socket") | ("intake-hose" | "return-hose" | "drain" | "air-line");
-            at: components["schemas"]["Place"];
-            /** What */
-            what: string;
-            /** Remedy */
-            remedy: string;
+            kind: ("alkalinity" | "acid" | "cold" | "hot" | "overdosed" | "free-ammonia" | "phosphate" | "chlorine" | "filter-off" | "off-scale" | "skimmer" | "sterile-filter" | "media" | "kit") | null;
         };
         /**
          * FitPlan
@@ -6890,10 +7543,31 @@ export interface components {
              * @default 2
              * @constant
              */
+            version: 2;
+            /** Places */
+            places: {
+                [key: string]: components["schemas"]["Layout"];
+            };
+        };
+        /**
+         * FitPlan
+         * @description Where the parts of each filter are put, by its key.
+         */
+        FitPlanIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit-plan";
+            /**
+             * Version
+             * @default 2
+             * @constant
+             */
             version?: 2;
             /** Places */
             places?: {
-                [key: string]: components["schemas"]["Layout"];
+                [key: string]: components["schemas"]["LayoutIn"];
             };
         };
         /**
@@ -6925,8 +7599,35 @@ export interface components {
             key: string;
             filter: components["schemas"]["Filter"];
             /** Media */
-            media?: components["schemas"]["Basket"][];
-            plumbing?: components["schemas"]["Plumbing"];
+            media: components["schemas"]["Basket"][];
+            plumbing: components["schemas"]["Plumbing"];
+            /**
+             * Owned
+             * @description In hand already, so not to be bought
+             * @default false
+             */
+            owned: boolean;
+            /**
+             * Retired
+             * @description Taken off the tank; its history stays
+             * @default false
+             */
+            retired: boolean;
+        };
+        /**
+         * FittedFilter
+         * @description One filter on this tank: the box as it stood that day, what is in it, its hoses.
+         */
+        FittedFilterIn: {
+            /**
+             * Key
+             * @description Of one filter on this tank
+             */
+            key: string;
+            filter: components["schemas"]["FilterIn"];
+            /** Media */
+            media?: components["schemas"]["BasketIn"][];
+            plumbing?: components["schemas"]["PlumbingIn"];
             /**
              * Owned
              * @description In hand already, so not to be bought
@@ -6978,6 +7679,42 @@ export interface components {
              * Count
              * @default 1
              */
+            count: number;
+            /**
+             * Bore Mm
+             * @default null
+             */
+            bore_mm: number | null;
+            /**
+             * K
+             * @default null
+             */
+            k: number | null;
+            /**
+             * Holes Count
+             * @default null
+             */
+            holes_count: number | null;
+            /**
+             * Hole Mm
+             * @default null
+             */
+            hole_mm: number | null;
+        };
+        /**
+         * Fitting
+         * @description So many of one fitting. Bore: the hose's unless given.
+         */
+        FittingIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "strainer" | "entrance" | "elbow" | "u-bend" | "tap-open" | "tap-half" | "quick-valve" | "check-valve" | "spray-bar" | "guard" | "exit" | "nozzle";
+            /**
+             * Count
+             * @default 1
+             */
             count?: number;
             /**
              * Bore Mm
@@ -7014,7 +7751,7 @@ export interface components {
             /** Runs */
             runs: components["schemas"]["Run"][];
             /** Faults */
-            faults: components["schemas"]["FitFault"][];
+            faults: components["schemas"]["PlacedIssue"][];
             /** Cuts */
             cuts: components["schemas"]["CutLine"][];
             /**
@@ -7054,7 +7791,53 @@ export interface components {
         FittingPlanQuestion: {
             filter: components["schemas"]["Filter"];
             room: components["schemas"]["Room"];
-            plumbing?: components["schemas"]["Plumbing"];
+            plumbing: components["schemas"]["Plumbing"];
+            /**
+             * Stand Height Cm
+             * @default 70
+             */
+            stand_height_cm: number;
+            /**
+             * Tank Height Cm
+             * @default 45
+             */
+            tank_height_cm: number;
+            /**
+             * Canister At Cm
+             * @default 0
+             */
+            canister_at_cm: number;
+            /**
+             * Substrate Depth Cm
+             * @default 0
+             */
+            substrate_depth_cm: number;
+            /**
+             * Surface Cm2
+             * @default null
+             */
+            surface_cm2: number | null;
+            /**
+             * Return Lph
+             * @description Flow, for how high a sump's edge stands
+             * @default 0
+             */
+            return_lph: number;
+            /**
+             * @description As measured; left out, the filter's own body
+             * @default null
+             */
+            sump: components["schemas"]["Sump"] | null;
+            layout: components["schemas"]["Layout"];
+        };
+        /**
+         * FittingPlanQuestion
+         * @description The filter, its plumbing, the room, and where things are put.
+         */
+        FittingPlanQuestionIn: {
+            filter: components["schemas"]["FilterIn"];
+            room: components["schemas"]["RoomIn"];
+            plumbing?: components["schemas"]["PlumbingIn"];
             /**
              * Stand Height Cm
              * @default 70
@@ -7090,8 +7873,8 @@ export interface components {
              * @description As measured; left out, the filter's own body
              * @default null
              */
-            sump?: components["schemas"]["Sump"] | null;
-            layout?: components["schemas"]["Layout"];
+            sump?: components["schemas"]["SumpIn"] | null;
+            layout?: components["schemas"]["LayoutIn"];
         };
         /**
          * FittingStepsAnswer
@@ -7244,8 +8027,8 @@ export interface components {
              * @description Whether the media school asks twice as much of this stock
              */
             heavy: boolean;
-            /** Schools */
-            schools: components["schemas"]["School"][];
+            /** Sizing Rules */
+            sizing_rules: components["schemas"]["SizingRule"][];
             /** Upper Limit Lph */
             upper_limit_lph: number | null;
             /** Upper Limit Reason */
@@ -7262,9 +8045,9 @@ export interface components {
              */
             net_l: number;
             /** Animals */
-            animals?: components["schemas"]["Animals"][];
+            animals?: components["schemas"]["AnimalsIn"][];
             /** Own Species */
-            own_species?: components["schemas"]["Species"][];
+            own_species?: components["schemas"]["SpeciesIn"][];
         };
         /**
          * FlowSeen
@@ -7284,6 +8067,32 @@ export interface components {
          * @description A timed bucket, with what the sums said that day.
          */
         FlowTest: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flow-test";
+            /**
+             * Filter Key
+             * @description Of one filter on this tank
+             * @default f1
+             */
+            filter_key: string;
+            /** Container L */
+            container_l: number;
+            /** Times S */
+            times_s: number[];
+            /**
+             * Computed Lph
+             * @default null
+             */
+            computed_lph: number | null;
+        };
+        /**
+         * FlowTest
+         * @description A timed bucket, with what the sums said that day.
+         */
+        FlowTestIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -7331,6 +8140,20 @@ export interface components {
              * @default 10
              */
             depth_mm?: number;
+        };
+        /**
+         * ForecastSnapshot
+         * @description The forecast as it stood on one day.
+         */
+        ForecastSnapshot: {
+            /** On Day */
+            on_day: number;
+            /** Pass Day P10 */
+            pass_day_p10: number | null;
+            /** Pass Day P50 */
+            pass_day_p50: number | null;
+            /** Pass Day P90 */
+            pass_day_p90: number | null;
         };
         /**
          * Foreseen
@@ -7383,10 +8206,6 @@ export interface components {
             at: string;
             reading: components["schemas"]["Reading"];
         };
-        HTTPError: {
-            detail?: Record<string, never>;
-            message?: string;
-        };
         /**
          * HeadPart
          * @description Head one part of the water's path costs at the clean flow.
@@ -7422,6 +8241,20 @@ export interface components {
          * @description What warms the tank.
          */
         Heater: {
+            /** Watts */
+            watts: number;
+            /**
+             * Stands In
+             * @default tank
+             * @enum {string}
+             */
+            stands_in: "tank" | "sump" | "filter";
+        };
+        /**
+         * Heater
+         * @description What warms the tank.
+         */
+        HeaterIn: {
             /** Watts */
             watts: number;
             /**
@@ -7480,9 +8313,9 @@ export interface components {
         HungHere: {
             /** Filter Id */
             filter_id: string;
-            plumbing: components["schemas"]["Plumbing"];
+            plumbing: components["schemas"]["PlumbingIn"];
             /** Media */
-            media?: components["schemas"]["Basket"][];
+            media?: components["schemas"]["BasketIn"][];
         };
         /**
          * HungView
@@ -7504,6 +8337,21 @@ export interface components {
             day: number;
             /** Flow Lph */
             flow_lph: number;
+        };
+        /**
+         * Issue
+         * @description One thing wrong, whoever finds it: where, what, and the remedy.
+         */
+        Issue: {
+            /**
+             * Where
+             * @description The field, part or basket it is about
+             */
+            where: string;
+            /** What */
+            what: string;
+            /** Remedy */
+            remedy: string;
         };
         /**
          * JetSpeedAnswer
@@ -7556,26 +8404,6 @@ export interface components {
             animals?: components["schemas"]["Liking"][];
         };
         /**
-         * Judged
-         * @description One condition: fine, to be watched, or to be put right first.
-         */
-        Judged: {
-            /** What */
-            what: string;
-            /**
-             * Level
-             * @enum {string}
-             */
-            level: "fine" | "watch" | "first";
-            /** Text */
-            text: string;
-            /**
-             * Remedy
-             * @default
-             */
-            remedy?: string;
-        };
-        /**
          * KeepView
          * @description All that Keep shows besides the logbook itself.
          */
@@ -7625,7 +8453,24 @@ export interface components {
              * @enum {string}
              */
             kind: "kit-plan";
-            kit?: components["schemas"]["KitSteps"];
+            kit: components["schemas"]["KitSteps"];
+            /**
+             * Expires On
+             * @default null
+             */
+            expires_on: string | null;
+        };
+        /**
+         * KitPlan
+         * @description The steps of the keeper's own test kit, and when it runs out.
+         */
+        KitPlanIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kit-plan";
+            kit?: components["schemas"]["KitStepsIn"];
             /**
              * Expires On
              * @default null
@@ -7637,6 +8482,35 @@ export interface components {
          * @description The steps printed on the keeper's own kit, in ppm on `basis`, and the day it runs out.
          */
         KitSteps: {
+            /**
+             * Basis
+             * @default ion
+             * @enum {string}
+             */
+            basis: "N" | "ion";
+            /** Ammonia Ppm */
+            ammonia_ppm: number[];
+            /** Nitrite Ppm */
+            nitrite_ppm: number[];
+            /** Nitrate Ppm */
+            nitrate_ppm: number[];
+            /**
+             * Kh Step Dkh
+             * @description One drop of the titration
+             * @default 1
+             */
+            kh_step_dkh: number;
+            /**
+             * Expired
+             * @default false
+             */
+            expired: boolean;
+        };
+        /**
+         * KitSteps
+         * @description The steps printed on the keeper's own kit, in ppm on `basis`, and the day it runs out.
+         */
+        KitStepsIn: {
             /**
              * Basis
              * @default ion
@@ -7761,6 +8635,43 @@ export interface components {
              * Drops Per Ml
              * @default 20
              */
+            drops_per_ml: number;
+        };
+        /**
+         * LabelProduct
+         * @description A product known only by what its label promises: so much in so much water gives so many ppm.
+         */
+        LabelProductIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            form: "label";
+            /** Amount */
+            amount: number;
+            /**
+             * Amount Unit
+             * @enum {string}
+             */
+            amount_unit: "mL" | "g" | "drops";
+            /** Water */
+            water: number;
+            /**
+             * Water Unit
+             * @enum {string}
+             */
+            water_unit: "L" | "US gal" | "imp gal";
+            /** Raises Ppm */
+            raises_ppm: number;
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "N" | "ion";
+            /**
+             * Drops Per Ml
+             * @default 20
+             */
             drops_per_ml?: number;
         };
         /**
@@ -7783,6 +8694,81 @@ export interface components {
          * @description Where the keeper puts the parts. What is left out goes where it usually does.
          */
         Layout: {
+            /**
+             * Intake X Cm
+             * @default null
+             */
+            intake_x_cm: number | null;
+            /**
+             * Outlet X Cm
+             * @default null
+             */
+            outlet_x_cm: number | null;
+            /**
+             * Body X Cm
+             * @default null
+             */
+            body_x_cm: number | null;
+            /**
+             * Intake Depth Cm
+             * @default null
+             */
+            intake_depth_cm: number | null;
+            /**
+             * Outlet Depth Cm
+             * @description Outlet below the water line; under 0 above it
+             * @default 2
+             */
+            outlet_depth_cm: number;
+            /**
+             * Tap Above Water Cm
+             * @description Flow tap or valve of the outlet
+             * @default 6
+             */
+            tap_above_water_cm: number;
+            /**
+             * Air Pump Above Water Cm
+             * @default 10
+             */
+            air_pump_above_water_cm: number;
+            /**
+             * Check Valve
+             * @default true
+             */
+            check_valve: boolean;
+            /**
+             * Drip Loop
+             * @default true
+             */
+            drip_loop: boolean;
+            /**
+             * Socket X Cm
+             * @default null
+             */
+            socket_x_cm: number | null;
+            /**
+             * Socket Height Cm
+             * @default 30
+             */
+            socket_height_cm: number;
+            /**
+             * Hose
+             * @default plain
+             * @enum {string}
+             */
+            hose: "plain" | "ribbed";
+            /**
+             * Siphon Break
+             * @description A small hole in the return just under the surface
+             * @default false
+             */
+            siphon_break: boolean;
+        };
+        /**
+         * Layout
+         * @description Where the keeper puts the parts. What is left out goes where it usually does.
+         */
+        LayoutIn: {
             /**
              * Intake X Cm
              * @default null
@@ -7901,59 +8887,6 @@ export interface components {
             over: boolean;
         };
         /**
-         * LogbookState
-         * @description The latest of each plan, the ticked steps, and every entry that still counts, oldest first.
-         */
-        LogbookState: {
-            /** @default null */
-            tank_plan?: components["schemas"]["Entry"] | null;
-            /** @default null */
-            stock_plan?: components["schemas"]["Entry"] | null;
-            /** @default null */
-            filter_plan?: components["schemas"]["Entry"] | null;
-            /** @default null */
-            fit_plan?: components["schemas"]["Entry"] | null;
-            /** @default null */
-            cycle_plan?: components["schemas"]["Entry"] | null;
-            /** @default null */
-            kit_plan?: components["schemas"]["Entry"] | null;
-            /**
-             * Steps Done
-             * @description Ticked steps by filter key and step id
-             */
-            steps_done?: {
-                [key: string]: {
-                    [key: string]: components["schemas"]["Entry"];
-                };
-            };
-            /** Flow Tests */
-            flow_tests?: components["schemas"]["Entry"][];
-            /** Timed Flows */
-            timed_flows?: components["schemas"]["Entry"][];
-            /** Readings */
-            readings?: components["schemas"]["Entry"][];
-            /** Doses */
-            doses?: components["schemas"]["Entry"][];
-            /** Alkalinity */
-            alkalinity?: components["schemas"]["Entry"][];
-            /** Changes */
-            changes?: components["schemas"]["Entry"][];
-            /** Seeds */
-            seeds?: components["schemas"]["Entry"][];
-            /** Events */
-            events?: components["schemas"]["Entry"][];
-            /**
-             * Taken Off
-             * @description By a later filter plan; its film went with it
-             */
-            taken_off?: components["schemas"]["TakenOff"][];
-            /**
-             * Stopped
-             * @description Keys of filters that stand still; "*" for all
-             */
-            stopped?: string[];
-        };
-        /**
          * LoggedAlkalinity
          * @description Bicarbonate added.
          */
@@ -7971,6 +8904,30 @@ export interface components {
          * @description Water changed.
          */
         LoggedChange: {
+            /**
+             * Day
+             * @description Since the cycle was started
+             */
+            day: number;
+            /** Share */
+            share: number;
+            /**
+             * Treated
+             * @default true
+             */
+            treated: boolean;
+            /**
+             * Conditioned
+             * @description Conditioner went to the whole tank after it
+             * @default false
+             */
+            conditioned: boolean;
+        };
+        /**
+         * LoggedChange
+         * @description Water changed.
+         */
+        LoggedChangeIn: {
             /**
              * Day
              * @description Since the cycle was started
@@ -8022,6 +8979,27 @@ export interface components {
              * Share
              * @default 0.5
              */
+            share: number;
+        };
+        /**
+         * LoggedMedia
+         * @description Media put in, cleaned, changed, or left to dry. `share` is of all the film there is; of a mature filter's film when seed is added.
+         */
+        LoggedMediaIn: {
+            /**
+             * Day
+             * @description Since the cycle was started
+             */
+            day: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "seed-added" | "rinsed-tank-water" | "rinsed-tap" | "replaced" | "dried" | "new-filter" | "taken-off";
+            /**
+             * Share
+             * @default 0.5
+             */
             share?: number;
         };
         /**
@@ -8029,6 +9007,31 @@ export interface components {
          * @description A filter stood still. Hours still running count up to now.
          */
         LoggedOutage: {
+            /**
+             * Day
+             * @description Since the cycle was started
+             */
+            day: number;
+            /** Hours */
+            hours: number;
+            /**
+             * Share
+             * @description Of all film, what stood still with it
+             * @default 1
+             */
+            share: number;
+            /**
+             * Closed
+             * @description Whether its body is closed; null for the log's filter
+             * @default null
+             */
+            closed: boolean | null;
+        };
+        /**
+         * LoggedOutage
+         * @description A filter stood still. Hours still running count up to now.
+         */
+        LoggedOutageIn: {
             /**
              * Day
              * @description Since the cycle was started
@@ -8054,6 +9057,54 @@ export interface components {
          * @description One test. What was not measured is null. `off_scale` names tests that read "this or more".
          */
         LoggedReading: {
+            /**
+             * Day
+             * @description Since the cycle was started
+             */
+            day: number;
+            /**
+             * Ammonia Mg N L
+             * @default null
+             */
+            ammonia_mg_n_l: number | null;
+            /**
+             * Nitrite Mg N L
+             * @default null
+             */
+            nitrite_mg_n_l: number | null;
+            /**
+             * Nitrate Mg N L
+             * @default null
+             */
+            nitrate_mg_n_l: number | null;
+            /**
+             * Ph
+             * @default null
+             */
+            ph: number | null;
+            /**
+             * Kh Dkh
+             * @default null
+             */
+            kh_dkh: number | null;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c: number | null;
+            /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm: number | null;
+            /** Off Scale */
+            off_scale: ("ammonia" | "nitrite" | "nitrate")[];
+        };
+        /**
+         * LoggedReading
+         * @description One test. What was not measured is null. `off_scale` names tests that read "this or more".
+         */
+        LoggedReadingIn: {
             /**
              * Day
              * @description Since the cycle was started
@@ -8121,78 +9172,6 @@ export interface components {
             zone_offset_minutes?: number;
         };
         /**
-         * Means
-         * @description What the keeper has to hand.
-         */
-        Means: {
-            /**
-             * Mature Media
-             * @default none
-             * @enum {string}
-             */
-            mature_media?: "none" | "own" | "trusted" | "unsure";
-            /**
-             * Media Share
-             * @description Of a whole filter's media that can be had
-             * @default 0.5
-             */
-            media_share?: number;
-            /**
-             * Old Filter Fits
-             * @default false
-             */
-            old_filter_fits?: boolean;
-            /**
-             * Plants
-             * @default none
-             * @enum {string}
-             */
-            plants?: "none" | "some" | "many";
-            /**
-             * Bottle
-             * @default none
-             * @enum {string}
-             */
-            bottle?: "none" | "in-date" | "expired";
-            bottle_label?: components["schemas"]["BottleWindow"];
-            /**
-             * Budget
-             * @default some
-             * @enum {string}
-             */
-            budget?: "little" | "some";
-            /**
-             * Ammonia
-             * @default true
-             */
-            ammonia?: boolean;
-            /**
-             * Test Kit
-             * @default true
-             */
-            test_kit?: boolean;
-            /**
-             * Days To Spare
-             * @default 60
-             */
-            days_to_spare?: number;
-        };
-        /**
-         * MediaFault
-         * @description One thing wrong: which basket (none for the whole), what, and the remedy.
-         */
-        MediaFault: {
-            /**
-             * Basket Index Count
-             * @description Counted from 1; 0 for the stack as a whole
-             */
-            basket_index_count: number;
-            /** What */
-            what: string;
-            /** Remedy */
-            remedy: string;
-        };
-        /**
          * MediaStackAnswer
          * @description Fit, surface, school and flow of a stack.
          */
@@ -8204,7 +9183,7 @@ export interface components {
             /** Path Words */
             path_words: string;
             /** Faults */
-            faults: components["schemas"]["MediaFault"][];
+            faults: components["schemas"]["Issue"][];
             /** Advice */
             advice: string[];
             /** Volume L */
@@ -8240,15 +9219,15 @@ export interface components {
          * @description What is in a filter on its tank; its own water path tells the flow.
          */
         MediaStackQuestion: {
-            filter: components["schemas"]["Filter"];
-            room: components["schemas"]["Room"];
-            plumbing?: components["schemas"]["Plumbing"];
+            filter: components["schemas"]["FilterIn"];
+            room: components["schemas"]["RoomIn"];
+            plumbing?: components["schemas"]["PlumbingIn"];
             /** Baskets */
-            baskets: components["schemas"]["Basket"][];
+            baskets: components["schemas"]["BasketIn"][];
             /** Animals */
-            animals?: components["schemas"]["Animals"][];
+            animals?: components["schemas"]["AnimalsIn"][];
             /** Own Species */
-            own_species?: components["schemas"]["Species"][];
+            own_species?: components["schemas"]["SpeciesIn"][];
             /**
              * Feed G Day
              * @default null
@@ -8271,6 +9250,38 @@ export interface components {
          * @description Media cleaned, changed, seeded, or put in from a running filter. `share` is of all the media there are.
          */
         MediaWork: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "media-work";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "rinsed" | "rinsed-tap" | "replaced" | "dried" | "seed-added" | "new-filter" | "seeding-started" | "moved";
+            /**
+             * Share
+             * @default 0.5
+             */
+            share: number;
+            /**
+             * Filter Key
+             * @description Of which filter's media `share` is; left out, of all there are
+             * @default null
+             */
+            filter_key: string | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * MediaWork
+         * @description Media cleaned, changed, seeded, or put in from a running filter. `share` is of all the media there are.
+         */
+        MediaWorkIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -8394,7 +9405,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -8439,7 +9450,7 @@ export interface components {
          * @description A log.
          */
         NitrogenBalanceQuestion: {
-            log: components["schemas"]["CycleLog"];
+            log: components["schemas"]["CycleLogIn"];
         };
         /**
          * NitrogenShares
@@ -8522,7 +9533,7 @@ export interface components {
             /** Hoses */
             hoses?: components["schemas"]["Hose"][];
             /** Fittings */
-            fittings?: components["schemas"]["Fitting"][];
+            fittings?: components["schemas"]["FittingIn"][];
             /** Media */
             media?: components["schemas"]["Layer"][];
             /**
@@ -8559,6 +9570,25 @@ export interface components {
          * @description The filter stopped, or ran again.
          */
         Outage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "outage";
+            /** Running */
+            running: boolean;
+            /**
+             * Filter Key
+             * @description Which filter; left out, all of them
+             * @default null
+             */
+            filter_key: string | null;
+        };
+        /**
+         * Outage
+         * @description The filter stopped, or ran again.
+         */
+        OutageIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -8796,6 +9826,19 @@ export interface components {
             y_cm: number;
         };
         /**
+         * PlacedIssue
+         * @description One thing wrong with a plan. `where` names the part or run, `at` is its place.
+         */
+        PlacedIssue: {
+            /** Where */
+            where: ("intake" | "outlet" | "tap" | "body" | "sump" | "overflow" | "filter" | "air-pump" | "socket") | ("intake-hose" | "return-hose" | "drain" | "air-line");
+            /** What */
+            what: string;
+            /** Remedy */
+            remedy: string;
+            at: components["schemas"]["Place"];
+        };
+        /**
          * PlannedChange
          * @description One change today.
          */
@@ -8814,6 +9857,20 @@ export interface components {
             after_ph: number;
         };
         /**
+         * Plans
+         * @description The plans as they stand, or the stated defaults of those in `assumed`.
+         */
+        Plans: {
+            tank: components["schemas"]["TankPlan"];
+            stock: components["schemas"]["StockPlan"];
+            filter: components["schemas"]["FilterPlan"];
+            fit: components["schemas"]["FitPlan"];
+            cycle: components["schemas"]["CyclePlan"];
+            kit: components["schemas"]["KitPlan"];
+            /** Assumed */
+            assumed: ("tank" | "stock" | "filter" | "fit" | "cycle" | "kit")[];
+        };
+        /**
          * PlantGrowth
          * @description New growth seen on the plants.
          */
@@ -8829,6 +9886,47 @@ export interface components {
          * @description Hoses of a canister or sump, as planned. A bore left out takes each filter's own.
          */
         Plumbing: {
+            /**
+             * Hose Bore Mm
+             * @default null
+             */
+            hose_bore_mm: number | null;
+            /**
+             * Hose Length M
+             * @description Both hoses together
+             * @default 2.8
+             */
+            hose_length_m: number;
+            /**
+             * Outlet Above Water Cm
+             * @description Under 0 it lies under water, and then the height costs nothing
+             * @default -2
+             */
+            outlet_above_water_cm: number;
+            /**
+             * Speed Share
+             * @description Of full speed, where the pump can be turned down
+             * @default 1
+             */
+            speed_share: number;
+            /**
+             * Bar Holes Count
+             * @default null
+             */
+            bar_holes_count: number | null;
+            /**
+             * Bar Hole Mm
+             * @default 4
+             */
+            bar_hole_mm: number;
+            /** Fittings */
+            fittings: components["schemas"]["Fitting"][];
+        };
+        /**
+         * Plumbing
+         * @description Hoses of a canister or sump, as planned. A bore left out takes each filter's own.
+         */
+        PlumbingIn: {
             /**
              * Hose Bore Mm
              * @default null
@@ -8863,13 +9961,29 @@ export interface components {
              */
             bar_hole_mm?: number;
             /** Fittings */
-            fittings?: components["schemas"]["Fitting"][];
+            fittings?: components["schemas"]["FittingIn"][];
         };
         /**
          * PowderProduct
          * @description Ammonium chloride powder.
          */
         PowderProduct: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            form: "ammonium-chloride";
+            /**
+             * Purity Percent
+             * @default 99
+             */
+            purity_percent: number;
+        };
+        /**
+         * PowderProduct
+         * @description Ammonium chloride powder.
+         */
+        PowderProductIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -8900,6 +10014,84 @@ export interface components {
          * @description How much each thing matters, 0 to 5.
          */
         Priorities: {
+            /**
+             * Price
+             * @description 0 does not matter, 5 matters most
+             * @default 3
+             */
+            price: number;
+            /**
+             * Running Cost
+             * @description 0 does not matter, 5 matters most
+             * @default 1
+             */
+            running_cost: number;
+            /**
+             * Quiet
+             * @description 0 does not matter, 5 matters most
+             * @default 3
+             */
+            quiet: number;
+            /**
+             * Easy Clean
+             * @description 0 does not matter, 5 matters most
+             * @default 3
+             */
+            easy_clean: number;
+            /**
+             * Clear Water
+             * @description 0 does not matter, 5 matters most
+             * @default 2
+             */
+            clear_water: number;
+            /**
+             * Hidden
+             * @description 0 does not matter, 5 matters most
+             * @default 2
+             */
+            hidden: number;
+            /**
+             * Room In Tank
+             * @description 0 does not matter, 5 matters most
+             * @default 1
+             */
+            room_in_tank: number;
+            /**
+             * Flood Safety
+             * @description 0 does not matter, 5 matters most
+             * @default 2
+             */
+            flood_safety: number;
+            /**
+             * Power Cut
+             * @description 0 does not matter, 5 matters most
+             * @default 2
+             */
+            power_cut: number;
+            /**
+             * Chemical
+             * @description 0 does not matter, 5 matters most
+             * @default 0
+             */
+            chemical: number;
+            /**
+             * Expandable
+             * @description 0 does not matter, 5 matters most
+             * @default 0
+             */
+            expandable: number;
+            /**
+             * Redundant
+             * @description 0 does not matter, 5 matters most
+             * @default 1
+             */
+            redundant: number;
+        };
+        /**
+         * Priorities
+         * @description How much each thing matters, 0 to 5.
+         */
+        PrioritiesIn: {
             /**
              * Price
              * @description 0 does not matter, 5 matters most
@@ -8972,6 +10164,34 @@ export interface components {
              * @default 1
              */
             redundant?: number;
+        };
+        /**
+         * Problem
+         * @description RFC 9457 problem details.
+         */
+        Problem: {
+            /**
+             * Type
+             * @default about:blank
+             */
+            type: string;
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /**
+             * Errors
+             * @default []
+             */
+            errors: components["schemas"]["Issue"][];
+            /**
+             * Current
+             * @description With a conflict: what stands now
+             * @default null
+             */
+            current: unknown;
         };
         /**
          * Proof
@@ -9077,19 +10297,19 @@ export interface components {
          * @description Room, animals, plumbing, priorities; the keeper's own filters besides the catalogue.
          */
         RankFiltersQuestion: {
-            room: components["schemas"]["Room"];
+            room: components["schemas"]["RoomIn"];
             /** Animals */
-            animals?: components["schemas"]["Animals"][];
+            animals?: components["schemas"]["AnimalsIn"][];
             /** Own Species */
-            own_species?: components["schemas"]["Species"][];
-            plumbing?: components["schemas"]["Plumbing"];
+            own_species?: components["schemas"]["SpeciesIn"][];
+            plumbing?: components["schemas"]["PlumbingIn"];
             /**
              * @description Left out, a sensible start for the room
              * @default null
              */
-            priorities?: components["schemas"]["Priorities"] | null;
+            priorities?: components["schemas"]["PrioritiesIn"] | null;
             /** Own Filters */
-            own_filters?: components["schemas"]["Filter"][];
+            own_filters?: components["schemas"]["FilterIn"][];
             /**
              * With Catalogue
              * @default true
@@ -9173,37 +10393,37 @@ export interface components {
              * Ammonia Ppm
              * @default null
              */
-            ammonia_ppm?: number | null;
+            ammonia_ppm: number | null;
             /**
              * Nitrite Ppm
              * @default null
              */
-            nitrite_ppm?: number | null;
+            nitrite_ppm: number | null;
             /**
              * Nitrate Ppm
              * @default null
              */
-            nitrate_ppm?: number | null;
+            nitrate_ppm: number | null;
             /**
              * Phosphate Ppm
              * @default null
              */
-            phosphate_ppm?: number | null;
+            phosphate_ppm: number | null;
             /**
              * Ph
              * @default null
              */
-            ph?: number | null;
+            ph: number | null;
             /**
              * Kh Dkh
              * @default null
              */
-            kh_dkh?: number | null;
+            kh_dkh: number | null;
             /**
              * Temperature C
              * @default null
              */
-            temperature_c?: number | null;
+            temperature_c: number | null;
             /** Off Scale */
             off_scale: ("ammonia" | "nitrite" | "nitrate")[];
         };
@@ -9220,6 +10440,60 @@ export interface components {
          * @description One test. At least one figure.
          */
         Reading: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reading";
+            /**
+             * Basis
+             * @default ion
+             * @enum {string}
+             */
+            basis: "N" | "ion";
+            /**
+             * Ammonia Ppm
+             * @default null
+             */
+            ammonia_ppm: number | null;
+            /**
+             * Nitrite Ppm
+             * @default null
+             */
+            nitrite_ppm: number | null;
+            /**
+             * Nitrate Ppm
+             * @default null
+             */
+            nitrate_ppm: number | null;
+            /**
+             * Ph
+             * @default null
+             */
+            ph: number | null;
+            /**
+             * Kh Dkh
+             * @default null
+             */
+            kh_dkh: number | null;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c: number | null;
+            /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm: number | null;
+            /** Off Scale */
+            off_scale: ("ammonia" | "nitrite" | "nitrate")[];
+        };
+        /**
+         * Reading
+         * @description One test. At least one figure.
+         */
+        ReadingIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9278,10 +10552,220 @@ export interface components {
             removed: boolean;
         };
         /**
+         * Resources
+         * @description What the keeper has to hand.
+         */
+        Resources: {
+            /**
+             * Mature Media
+             * @default none
+             * @enum {string}
+             */
+            mature_media: "none" | "own" | "trusted" | "unsure";
+            /**
+             * Media Share
+             * @description Of a whole filter's media that can be had
+             * @default 0.5
+             */
+            media_share: number;
+            /**
+             * Old Filter Fits
+             * @default false
+             */
+            old_filter_fits: boolean;
+            /**
+             * Plants
+             * @default none
+             * @enum {string}
+             */
+            plants: "none" | "some" | "many";
+            /**
+             * Bottle
+             * @default none
+             * @enum {string}
+             */
+            bottle: "none" | "in-date" | "expired";
+            bottle_label: components["schemas"]["BottleWindow"];
+            /**
+             * Budget
+             * @default some
+             * @enum {string}
+             */
+            budget: "little" | "some";
+            /**
+             * Ammonia
+             * @default true
+             */
+            ammonia: boolean;
+            /**
+             * Test Kit
+             * @default true
+             */
+            test_kit: boolean;
+            /**
+             * Days To Spare
+             * @default 60
+             */
+            days_to_spare: number;
+        };
+        /**
+         * Resources
+         * @description What the keeper has to hand.
+         */
+        ResourcesIn: {
+            /**
+             * Mature Media
+             * @default none
+             * @enum {string}
+             */
+            mature_media?: "none" | "own" | "trusted" | "unsure";
+            /**
+             * Media Share
+             * @description Of a whole filter's media that can be had
+             * @default 0.5
+             */
+            media_share?: number;
+            /**
+             * Old Filter Fits
+             * @default false
+             */
+            old_filter_fits?: boolean;
+            /**
+             * Plants
+             * @default none
+             * @enum {string}
+             */
+            plants?: "none" | "some" | "many";
+            /**
+             * Bottle
+             * @default none
+             * @enum {string}
+             */
+            bottle?: "none" | "in-date" | "expired";
+            bottle_label?: components["schemas"]["BottleWindowIn"];
+            /**
+             * Budget
+             * @default some
+             * @enum {string}
+             */
+            budget?: "little" | "some";
+            /**
+             * Ammonia
+             * @default true
+             */
+            ammonia?: boolean;
+            /**
+             * Test Kit
+             * @default true
+             */
+            test_kit?: boolean;
+            /**
+             * Days To Spare
+             * @default 60
+             */
+            days_to_spare?: number;
+        };
+        /**
          * Room
          * @description The tank and what stands round it.
          */
         Room: {
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /** Water Depth Cm */
+            water_depth_cm: number;
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /**
+             * Rim To Water Cm
+             * @default 3
+             */
+            rim_to_water_cm: number;
+            /**
+             * Behind Cm
+             * @description From the back glass to the wall
+             * @default 10
+             */
+            behind_cm: number;
+            /**
+             * Beneath Cm
+             * @description Free height under the tank
+             * @default 60
+             */
+            beneath_cm: number;
+            /**
+             * Sockets
+             * @default 2
+             */
+            sockets: number;
+            /**
+             * Water
+             * @default fresh
+             * @enum {string}
+             */
+            water: "fresh" | "brackish" | "salt";
+            /**
+             * Kind
+             * @default living
+             * @enum {string}
+             */
+            kind: "bedroom" | "living" | "workshop" | "shop" | "fish-room";
+            /**
+             * Drilled
+             * @default false
+             */
+            drilled: boolean;
+            /**
+             * Overflow Box
+             * @description A box that siphons over the rim, for a tank that is not drilled
+             * @default false
+             */
+            overflow_box: boolean;
+            /**
+             * Lid
+             * @description Closed to the edges
+             * @default false
+             */
+            lid: boolean;
+            /**
+             * Planted
+             * @default false
+             */
+            planted: boolean;
+            /**
+             * Often Away
+             * @description Owner away or frequent power cuts: it must restart by itself
+             * @default false
+             */
+            often_away: boolean;
+            /**
+             * Tanks Here Count
+             * @description Tanks in this place that one air pump could feed
+             * @default 1
+             */
+            tanks_here_count: number;
+            /**
+             * Sump Level Cm
+             * @default null
+             */
+            sump_level_cm: number | null;
+            /**
+             * Film Here M2
+             * @description Glass, gravel and decor that carry film already
+             * @default 0
+             */
+            film_here_m2: number;
+        };
+        /**
+         * Room
+         * @description The tank and what stands round it.
+         */
+        RoomIn: {
             /**
              * Net L
              * @description Net water volume, what is dosed
@@ -9448,58 +10932,6 @@ export interface components {
             purchase_price?: number;
         };
         /**
-         * School
-         * @description One school's demand. Flow schools give L/h; media gives kg; label gives the tank size to look for on a box.
-         */
-        School: {
-            /**
-             * School
-             * @enum {string}
-             */
-            school: "rated" | "canister-only" | "delivered" | "media" | "load" | "label";
-            /** Title */
-            title: string;
-            /** Asks */
-            asks: string;
-            /**
-             * Basis
-             * @enum {string}
-             */
-            basis: "box flow" | "delivered flow" | "media" | "label";
-            /**
-             * Low Lph
-             * @default null
-             */
-            low_lph?: number | null;
-            /**
-             * High Lph
-             * @default null
-             */
-            high_lph?: number | null;
-            /**
-             * Media Kg
-             * @default null
-             */
-            media_kg?: number | null;
-            /**
-             * Film M2
-             * @default null
-             */
-            film_m2?: number | null;
-            /**
-             * Label L
-             * @default null
-             */
-            label_l?: number | null;
-            /**
-             * Followed
-             * @default false
-             */
-            followed?: boolean;
-            /** Why */
-            why: string;
-        };
-        /**
          * Seed
          * @description One spare sponge: where it stands and what it is worth. `question` is what the sums were given.
          */
@@ -9537,6 +10969,43 @@ export interface components {
          * @description A seed lifted out, put in where it goes, or put back. `seed_key` is the key of its own entry.
          */
         SeedMove: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seed-move";
+            /**
+             * Seed Key
+             * @description Made by the sender; the same key twice is one entry
+             */
+            seed_key: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "out" | "in" | "back";
+            /**
+             * Travels
+             * @default wet-open
+             * @enum {string}
+             */
+            travels: "wet-open" | "wet-closed" | "damp" | "dry";
+            /**
+             * Temperature C
+             * @default 22
+             */
+            temperature_c: number;
+            /**
+             * To
+             * @default
+             */
+            to: string;
+        };
+        /**
+         * SeedMove
+         * @description A seed lifted out, put in where it goes, or put back. `seed_key` is the key of its own entry.
+         */
+        SeedMoveIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9597,6 +11066,36 @@ export interface components {
              * @default none-seen
              * @enum {string}
              */
+            disease_note: "none-seen" | "treated" | "sick-now" | "unknown";
+            /**
+             * Media Share
+             * @description Of the media of the filter it is meant for
+             * @default 0.5
+             */
+            media_share: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * SeedSponge
+         * @description A spare sponge or media bag put in this tank to seed.
+         */
+        SeedSpongeIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seed";
+            /** Name */
+            name: string;
+            /**
+             * Disease Note
+             * @default none-seen
+             * @enum {string}
+             */
             disease_note?: "none-seen" | "treated" | "sick-now" | "unknown";
             /**
              * Media Share
@@ -9611,22 +11110,8 @@ export interface components {
             text?: string;
         };
         /**
-         * Seen
-         * @description The forecast as it stood on one day.
-         */
-        Seen: {
-            /** On Day */
-            on_day: number;
-            /** Pass Day P10 */
-            pass_day_p10: number | null;
-            /** Pass Day P50 */
-            pass_day_p50: number | null;
-            /** Pass Day P90 */
-            pass_day_p90: number | null;
-        };
-        /**
          * SessionState
-         * @description Who is signed in, the token to send with changes, and whether the demo's door is open.
+         * @description Who is signed in, the token to send with changes, and whether the demo's blueprint is open.
          */
         SessionState: {
             /** Signed In */
@@ -9695,7 +11180,7 @@ export interface components {
              */
             needs_guard?: boolean;
             /** Product */
-            product?: components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"];
+            product?: components["schemas"]["PowderProductIn"] | components["schemas"]["SolutionProductIn"] | components["schemas"]["LabelProductIn"];
             /**
              * Target Ppm
              * @default 2
@@ -9714,6 +11199,58 @@ export interface components {
              * @description At least ten characters; a few words do well
              */
             password: string;
+        };
+        /**
+         * SizingRule
+         * @description One school's demand. Flow schools give L/h; media gives kg; label gives the tank size to look for on a box.
+         */
+        SizingRule: {
+            /**
+             * Rule
+             * @enum {string}
+             */
+            rule: "rated" | "canister-only" | "delivered" | "media" | "load" | "label";
+            /** Title */
+            title: string;
+            /** Asks */
+            asks: string;
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "box flow" | "delivered flow" | "media" | "label";
+            /**
+             * Low Lph
+             * @default null
+             */
+            low_lph: number | null;
+            /**
+             * High Lph
+             * @default null
+             */
+            high_lph: number | null;
+            /**
+             * Media Kg
+             * @default null
+             */
+            media_kg: number | null;
+            /**
+             * Film M2
+             * @default null
+             */
+            film_m2: number | null;
+            /**
+             * Label L
+             * @default null
+             */
+            label_l: number | null;
+            /**
+             * Followed
+             * @default false
+             */
+            followed: boolean;
+            /** Why */
+            why: string;
         };
         /**
          * Solute
@@ -9769,6 +11306,27 @@ export interface components {
              * Drops Per Ml
              * @default 20
              */
+            drops_per_ml: number;
+        };
+        /**
+         * SolutionProduct
+         * @description Ammonia in water, by weight of NH3 in volume: grams in 100 mL.
+         */
+        SolutionProductIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            form: "ammonia-solution";
+            /**
+             * Strength Percent W V
+             * @description grams of NH3 in 100 mL
+             */
+            strength_percent_w_v: number;
+            /**
+             * Drops Per Ml
+             * @default 20
+             */
             drops_per_ml?: number;
         };
         /**
@@ -9788,6 +11346,67 @@ export interface components {
          * @description One species or group. `figures` says where the figures come from.
          */
         Species: {
+            /** Id */
+            id: string;
+            /** Common Name */
+            common_name: string;
+            /** Scientific Name */
+            scientific_name: string;
+            /** Group */
+            group: string;
+            /** Adult Length Cm */
+            adult_length_cm: number;
+            /**
+             * Body Form
+             * @enum {string}
+             */
+            body_form: "eel" | "elongated" | "fusiform" | "short" | "shrimp" | "snail" | "axolotl" | "turtle";
+            /** Ration Percent Day */
+            ration_percent_day: number;
+            /** Protein Percent */
+            protein_percent: number;
+            /** Temperature Low C */
+            temperature_low_c: number;
+            /** Temperature High C */
+            temperature_high_c: number;
+            /** Ph Low */
+            ph_low: number;
+            /** Ph High */
+            ph_high: number;
+            /**
+             * Swims
+             * @enum {string}
+             */
+            swims: "top" | "middle" | "bottom";
+            /**
+             * Current
+             * @enum {string}
+             */
+            current: "gentle" | "moderate" | "strong";
+            /** Needs Guard */
+            needs_guard: boolean;
+            /**
+             * Sizing
+             * @enum {string}
+             */
+            sizing: "gentle" | "community" | "messy" | "cichlid" | "turtle" | "goldfish";
+            /**
+             * Water
+             * @default fresh
+             * @enum {string}
+             */
+            water: "fresh" | "brackish" | "salt";
+            /**
+             * Figures
+             * @default your own figures
+             */
+            figures: string;
+        };
+        /**
+         * Species
+         * @description One species or group. `figures` says where the figures come from.
+         */
+        SpeciesIn: {
             /** Id */
             id: string;
             /** Common Name */
@@ -9914,6 +11533,43 @@ export interface components {
              * @description Out of running water
              * @default 0
              */
+            minutes_out: number;
+            /**
+             * Travels
+             * @default wet-open
+             * @enum {string}
+             */
+            travels: "wet-open" | "wet-closed" | "damp" | "dry";
+            /**
+             * Temperature C
+             * @default 22
+             */
+            temperature_c: number;
+            /**
+             * Media Share
+             * @description Of the new filter's media that it makes up
+             * @default 0.5
+             */
+            media_share: number;
+            /**
+             * Disease Note
+             * @default none-seen
+             * @enum {string}
+             */
+            disease_note: "none-seen" | "treated" | "sick-now" | "unknown";
+        };
+        /**
+         * SpongeSeedQuestion
+         * @description How long it has run, and how it travels.
+         */
+        SpongeSeedQuestionIn: {
+            /** Days Seeding */
+            days_seeding: number;
+            /**
+             * Minutes Out
+             * @description Out of running water
+             * @default 0
+             */
             minutes_out?: number;
             /**
              * Travels
@@ -9984,6 +11640,65 @@ export interface components {
             followed: boolean;
         };
         /**
+         * StateOut
+         * @description Where a tank stands, with every plan whole.
+         */
+        StateOut: {
+            /** @default null */
+            tank_plan: components["schemas"]["Entry"] | null;
+            /** @default null */
+            stock_plan: components["schemas"]["Entry"] | null;
+            /** @default null */
+            filter_plan: components["schemas"]["Entry"] | null;
+            /** @default null */
+            fit_plan: components["schemas"]["Entry"] | null;
+            /** @default null */
+            cycle_plan: components["schemas"]["Entry"] | null;
+            /** @default null */
+            kit_plan: components["schemas"]["Entry"] | null;
+            /**
+             * Steps Done
+             * @description Ticked steps by filter key and step id
+             */
+            steps_done: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["Entry"];
+                };
+            };
+            /** Flow Tests */
+            flow_tests: components["schemas"]["Entry"][];
+            /** Timed Flows */
+            timed_flows: components["schemas"]["Entry"][];
+            /** Readings */
+            readings: components["schemas"]["Entry"][];
+            /** Doses */
+            doses: components["schemas"]["Entry"][];
+            /** Alkalinity */
+            alkalinity: components["schemas"]["Entry"][];
+            /** Changes */
+            changes: components["schemas"]["Entry"][];
+            /** Seeds */
+            seeds: components["schemas"]["Entry"][];
+            /** Events */
+            events: components["schemas"]["Entry"][];
+            /**
+             * Taken Off
+             * @description By a later filter plan; its film went with it
+             */
+            taken_off: components["schemas"]["TakenOff"][];
+            /**
+             * Stopped
+             * @description Keys of filters that stand still; "*" for all
+             */
+            stopped: string[];
+            plans: components["schemas"]["Plans"];
+            /**
+             * Filter Running
+             * @description Whether any filter runs, as far as was written down.
+             */
+            readonly filter_running: boolean;
+        };
+        /**
          * Step
          * @description One step. `id` is stable, so a tick keeps its meaning when the plan changes.
          */
@@ -9998,40 +11713,69 @@ export interface components {
              * Caution
              * @default null
              */
-            caution?: string | null;
+            caution: string | null;
             /**
              * Normal
              * @default null
              */
-            normal?: string | null;
+            normal: string | null;
             /**
              * Fault
              * @default null
              */
-            fault?: string | null;
+            fault: string | null;
             /**
              * Wait Minutes
              * @description Wait before the next step
              * @default 0
              */
-            wait_minutes?: number;
+            wait_minutes: number;
             /**
              * Look At
              * @description Role of a part of the fitting plan to find on the drawing and confirm
              * @default null
              */
-            look_at?: string | null;
+            look_at: string | null;
             /**
              * After
              * @description Steps that must be done before this one
              */
-            after?: string[];
+            after: string[];
         };
         /**
          * StepDone
          * @description A fitting step ticked, or unticked.
          */
         StepDone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step-done";
+            /**
+             * Filter Key
+             * @description Of one filter on this tank
+             * @default f1
+             */
+            filter_key: string;
+            /** Step Id */
+            step_id: string;
+            /**
+             * Done
+             * @default true
+             */
+            done: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * StepDone
+         * @description A fitting step ticked, or unticked.
+         */
+        StepDoneIn: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -10069,7 +11813,27 @@ export interface components {
             /** Animals */
             animals: components["schemas"]["Animals"][];
             /** Own Species */
-            own_species?: components["schemas"]["Species"][];
+            own_species: components["schemas"]["Species"][];
+            /**
+             * Feed G Day
+             * @default null
+             */
+            feed_g_day: number | null;
+        };
+        /**
+         * StockPlan
+         * @description The animals wanted or kept.
+         */
+        StockPlanIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stock-plan";
+            /** Animals */
+            animals: components["schemas"]["AnimalsIn"][];
+            /** Own Species */
+            own_species?: components["schemas"]["SpeciesIn"][];
             /**
              * Feed G Day
              * @default null
@@ -10139,14 +11903,14 @@ export interface components {
              */
             proven_mg_n_l_day: number;
             /** Animals */
-            animals: components["schemas"]["Animals"][];
+            animals: components["schemas"]["AnimalsIn"][];
             /** Own Species */
-            own_species?: components["schemas"]["Species"][];
+            own_species?: components["schemas"]["SpeciesIn"][];
             /**
              * Present
              * @description Of the animals, those in already and carried with a week of zeros
              */
-            present?: components["schemas"]["Animals"][];
+            present?: components["schemas"]["AnimalsIn"][];
             /**
              * Basis
              * @description In which the sentences speak of ppm
@@ -10176,6 +11940,37 @@ export interface components {
              * @description Water over its foot while it runs
              * @default 20
              */
+            level_cm: number;
+            /**
+             * Chambers
+             * @description In the order the water meets them
+             */
+            chambers: ("socks" | "foam" | "media" | "heater" | "skimmer" | "return")[];
+            /** Drains */
+            drains: components["schemas"]["Drain"][];
+            /**
+             * Weir Cm
+             * @description Length of edge the water falls over
+             * @default 30
+             */
+            weir_cm: number;
+        };
+        /**
+         * Sump
+         * @description A second tank below the first; inside sizes.
+         */
+        SumpIn: {
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Height Cm */
+            height_cm: number;
+            /**
+             * Level Cm
+             * @description Water over its foot while it runs
+             * @default 20
+             */
             level_cm?: number;
             /**
              * Chambers
@@ -10183,7 +11978,7 @@ export interface components {
              */
             chambers?: ("socks" | "foam" | "media" | "heater" | "skimmer" | "return")[];
             /** Drains */
-            drains?: components["schemas"]["Drain"][];
+            drains?: components["schemas"]["DrainIn"][];
             /**
              * Weir Cm
              * @description Length of edge the water falls over
@@ -10196,6 +11991,96 @@ export interface components {
          * @description What stands round the tank.
          */
         Surroundings: {
+            /**
+             * Behind Cm
+             * @description Back glass to wall
+             * @default 10
+             */
+            behind_cm: number;
+            /**
+             * Stand Height Cm
+             * @default 70
+             */
+            stand_height_cm: number;
+            /**
+             * Cabinet Cm
+             * @default null
+             */
+            cabinet_cm: number | null;
+            /**
+             * Canister At Cm
+             * @description Foot of a canister above the floor
+             * @default 0
+             */
+            canister_at_cm: number;
+            /**
+             * Sockets
+             * @default 2
+             */
+            sockets: number;
+            /**
+             * Room
+             * @default living
+             * @enum {string}
+             */
+            room: "bedroom" | "living" | "workshop" | "shop" | "fish-room";
+            /**
+             * Water
+             * @default fresh
+             * @enum {string}
+             */
+            water: "fresh" | "brackish" | "salt";
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c: number | null;
+            /**
+             * Ph
+             * @default null
+             */
+            ph: number | null;
+            /**
+             * Lid
+             * @default false
+             */
+            lid: boolean;
+            /**
+             * Planted
+             * @default false
+             */
+            planted: boolean;
+            /**
+             * Drilled
+             * @default false
+             */
+            drilled: boolean;
+            /**
+             * Overflow Box
+             * @default false
+             */
+            overflow_box: boolean;
+            /**
+             * Often Away
+             * @default false
+             */
+            often_away: boolean;
+            /**
+             * Tanks Here Count
+             * @default 1
+             */
+            tanks_here_count: number;
+            /**
+             * @description As measured; its water counts with the tank's
+             * @default null
+             */
+            sump: components["schemas"]["Sump"] | null;
+        };
+        /**
+         * Surroundings
+         * @description What stands round the tank.
+         */
+        SurroundingsIn: {
             /**
              * Behind Cm
              * @description Back glass to wall
@@ -10279,7 +12164,7 @@ export interface components {
              * @description As measured; its water counts with the tank's
              * @default null
              */
-            sump?: components["schemas"]["Sump"] | null;
+            sump?: components["schemas"]["SumpIn"] | null;
         };
         /**
          * Suspect
@@ -10299,6 +12184,21 @@ export interface components {
             why: string;
         };
         /**
+         * SuspectReading
+         * @description One figure that counts for less, and why.
+         */
+        SuspectReading: {
+            /** Day */
+            day: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "ammonia" | "nitrite" | "nitrate" | "kit";
+            /** Reason */
+            reason: string;
+        };
+        /**
          * Tables
          * @description The reference tables the screens choose from.
          */
@@ -10314,6 +12214,7 @@ export interface components {
             /** Twins */
             twins: components["schemas"]["Twin"][];
             nitrogen_share: components["schemas"]["NitrogenShares"];
+            blanks: components["schemas"]["Blanks"];
         };
         /**
          * Taken
@@ -10374,7 +12275,7 @@ export interface components {
              * Stages
              * @default []
              */
-            stages?: components["schemas"]["Stage"][];
+            stages: components["schemas"]["Stage"][];
         };
         /**
          * TankPlan
@@ -10387,7 +12288,20 @@ export interface components {
              */
             kind: "tank-plan";
             tank: components["schemas"]["TankVolumeQuestion"];
-            surroundings?: components["schemas"]["Surroundings"];
+            surroundings: components["schemas"]["Surroundings"];
+        };
+        /**
+         * TankPlan
+         * @description The tank as measured.
+         */
+        TankPlanIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tank-plan";
+            tank: components["schemas"]["TankVolumeQuestionIn"];
+            surroundings?: components["schemas"]["SurroundingsIn"];
         };
         /**
          * TankState
@@ -10395,7 +12309,7 @@ export interface components {
          */
         TankState: {
             tank: components["schemas"]["TankOut"];
-            state: components["schemas"]["LogbookState"];
+            state: components["schemas"]["StateOut"];
             /** Temperature C */
             temperature_c: number | null;
             /** Due */
@@ -10476,6 +12390,95 @@ export interface components {
          * @description A tank as a keeper measures it.
          */
         TankVolumeQuestion: {
+            /**
+             * Shape
+             * @default box
+             * @enum {string}
+             */
+            shape: "box" | "bow-front" | "cylinder" | "prism" | "corner";
+            /**
+             * Length Cm
+             * @description Left to right; a cylinder's diameter; across a prism's flats; a corner tank's leg
+             */
+            length_cm: number;
+            /**
+             * Width Cm
+             * @description Front to back, at the ends of a bow front. Other shapes take theirs from the length
+             * @default 30
+             */
+            width_cm: number;
+            /**
+             * Height Cm
+             * @description Outside: foot of the base glass to the rim. Inside: base to rim
+             */
+            height_cm: number;
+            /**
+             * Bow Cm
+             * @description How far a bow front bulges beyond its corners
+             * @default 8
+             */
+            bow_cm: number;
+            /**
+             * Sides Count
+             * @description Sides of a prism
+             * @default 6
+             */
+            sides_count: number;
+            /**
+             * Measured
+             * @default outside
+             * @enum {string}
+             */
+            measured: "outside" | "inside";
+            /**
+             * Glass Mm
+             * @description Thickness of one pane
+             * @default 6
+             */
+            glass_mm: number;
+            /**
+             * Fill Below Rim Cm
+             * @description From the rim down to the water line
+             * @default 3
+             */
+            fill_below_rim_cm: number;
+            /**
+             * Substrate Depth Cm
+             * @default 0
+             */
+            substrate_depth_cm: number;
+            /**
+             * Substrate Porosity Share
+             * @default 0.4
+             */
+            substrate_porosity_share: number;
+            /**
+             * Stone Kg
+             * @default 0
+             */
+            stone_kg: number;
+            /**
+             * Wood Kg
+             * @default 0
+             */
+            wood_kg: number;
+            /**
+             * Counted L
+             * @default null
+             */
+            counted_l: number | null;
+            /**
+             * Water Outside L
+             * @description Held in a canister or sump
+             * @default 0
+             */
+            water_outside_l: number;
+        };
+        /**
+         * TankVolumeQuestion
+         * @description A tank as a keeper measures it.
+         */
+        TankVolumeQuestionIn: {
             /**
              * Shape
              * @default box
@@ -10569,6 +12572,43 @@ export interface components {
              * Ammonia Mg N L
              * @default 0
              */
+            ammonia_mg_n_l: number;
+            /**
+             * Nitrite Mg N L
+             * @default 0
+             */
+            nitrite_mg_n_l: number;
+            /**
+             * Nitrate Mg N L
+             * @default 0
+             */
+            nitrate_mg_n_l: number;
+            /**
+             * Kh Dkh
+             * @default null
+             */
+            kh_dkh: number | null;
+            /**
+             * Ph
+             * @default null
+             */
+            ph: number | null;
+            /**
+             * Chlorine
+             * @default unknown
+             * @enum {string}
+             */
+            chlorine: "none" | "chlorine" | "chloramine" | "unknown";
+        };
+        /**
+         * TapWater
+         * @description What the tap brings.
+         */
+        TapWaterIn: {
+            /**
+             * Ammonia Mg N L
+             * @default 0
+             */
             ammonia_mg_n_l?: number;
             /**
              * Nitrite Mg N L
@@ -10612,6 +12652,57 @@ export interface components {
              * @description Of one filter on this tank
              * @default f1
              */
+            filter_key: string;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "transit" | "level-drop" | "meter";
+            /** Measured Lph */
+            measured_lph: number;
+            /**
+             * Plus Minus Lph
+             * @default null
+             */
+            plus_minus_lph: number | null;
+            /**
+             * Computed Lph
+             * @default null
+             */
+            computed_lph: number | null;
+        };
+        /**
+         * TimedFlowAnswer
+         * @description Measured flow and the half width of its 95 % interval.
+         */
+        TimedFlowAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Measured Lph */
+            measured_lph: number;
+            /**
+             * Plus Minus Lph
+             * @description 95 %; null after a single try
+             */
+            plus_minus_lph: number | null;
+        };
+        /**
+         * TimedFlow
+         * @description A flow found another way than with a bucket.
+         */
+        TimedFlowIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "timed-flow";
+            /**
+             * Filter Key
+             * @description Of one filter on this tank
+             * @default f1
+             */
             filter_key?: string;
             /**
              * Method
@@ -10632,23 +12723,6 @@ export interface components {
             computed_lph?: number | null;
         };
         /**
-         * TimedFlowAnswer
-         * @description Measured flow and the half width of its 95 % interval.
-         */
-        TimedFlowAnswer: {
-            /** Verdict */
-            verdict: string;
-            /** Working */
-            working: components["schemas"]["WorkingLine"][];
-            /** Measured Lph */
-            measured_lph: number;
-            /**
-             * Plus Minus Lph
-             * @description 95 %; null after a single try
-             */
-            plus_minus_lph: number | null;
-        };
-        /**
          * TodayList
          * @description All tanks on Today, and every spare sponge.
          */
@@ -10660,43 +12734,44 @@ export interface components {
         };
         /**
          * TodayRow
-         * @description One tank on Today. `cycle_started_at` turns the days of the advice into dates.
+         * @description One tank on Today.
          */
         TodayRow: {
-            tank: components["schemas"]["TankOut"];
             /** Verdict */
             verdict: string;
-            /** Stage */
-            stage: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "tank" | "stock" | "filter" | "fit" | "cycle" | "keep";
+            /** @default null */
             advice: components["schemas"]["CycleAdviceAnswer"] | null;
             /**
              * Cycle Started At
              * @default null
              */
-            cycle_started_at?: string | null;
+            cycle_started_at: string | null;
             /**
              * Net L
              * @default null
              */
-            net_l?: number | null;
+            net_l: number | null;
             /**
              * Growth Seen
              * @default false
              */
-            growth_seen?: boolean;
+            growth_seen: boolean;
             /**
              * Urgent
              * @description Animals or the cycle cannot wait
              * @default false
              */
-            urgent?: boolean;
+            urgent: boolean;
             /** @default null */
-            stop?: components["schemas"]["FilterStopAnswer"] | null;
-            /**
-             * Due
-             * @default []
-             */
-            due?: components["schemas"]["Due"][];
+            stop: components["schemas"]["FilterStopAnswer"] | null;
+            /** Due */
+            due: components["schemas"]["Due"][];
+            tank: components["schemas"]["TankOut"];
         };
         /**
          * Together
@@ -10779,14 +12854,6 @@ export interface components {
              */
             salinity_g_kg?: number;
         };
-        ValidationError: {
-            detail?: {
-                "<location>"?: {
-                    "<field_name>"?: string[];
-                };
-            };
-            message?: string;
-        };
         /**
          * WasteLoadAnswer
          * @description Daily ammonia as nitrogen, for the whole stock and per litre.
@@ -10842,9 +12909,9 @@ export interface components {
              */
             net_l: number;
             /** Animals */
-            animals?: components["schemas"]["Animals"][];
+            animals?: components["schemas"]["AnimalsIn"][];
             /** Own Species */
-            own_species?: components["schemas"]["Species"][];
+            own_species?: components["schemas"]["SpeciesIn"][];
             /**
              * Temperature C
              * @description Of this tank, to hold the animals against
@@ -10895,12 +12962,12 @@ export interface components {
              * @description For chlorine and chloramine
              * @default true
              */
-            treated?: boolean;
+            treated: boolean;
             /**
              * Litres
              * @default null
              */
-            litres?: number | null;
+            litres: number | null;
         };
         /**
          * WaterChangeAnswer
@@ -10933,6 +13000,30 @@ export interface components {
             parts_count: number;
             /** Part L */
             part_l: number;
+        };
+        /**
+         * WaterChange
+         * @description Water changed.
+         */
+        WaterChangeIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "water-change";
+            /** Share */
+            share: number;
+            /**
+             * Treated
+             * @description For chlorine and chloramine
+             * @default true
+             */
+            treated?: boolean;
+            /**
+             * Litres
+             * @default null
+             */
+            litres?: number | null;
         };
         /**
          * WaterChangeQuestion

@@ -8,25 +8,20 @@ import { Button, InlineButton, Lead, ProblemNote, TextField, Verdict, narrow } f
 import { Section } from "../section/Section";
 import { Page } from "./Page";
 
-const SKETCH: TankPlan = {
-  kind: "tank-plan",
-  tank: {
-    length_cm: 90,
-    width_cm: 40,
-    height_cm: 45,
-    glass_mm: 6,
-    fill_below_rim_cm: 3,
-    substrate_depth_cm: 4,
-    stone_kg: 8,
-  },
-  surroundings: { behind_cm: 6, stand_height_cm: 60 },
-};
-
 const SHOAL = [
-  { species_id: "harlequin-rasbora", count: 11 },
-  { species_id: "pearl-gourami", count: 2 },
-  { species_id: "bronze-cory", count: 3 },
+  { species_id: "harlequin-rasbora", count: 11, length_cm: null },
+  { species_id: "pearl-gourami", count: 2, length_cm: null },
+  { species_id: "bronze-cory", count: 3, length_cm: null },
 ];
+
+/** A tank of 90 by 40 by 45 cm, to show what is drawn. */
+function sketch({ tank, surroundings }: TankPlan): TankPlan {
+  return {
+    kind: "tank-plan",
+    tank: { ...tank, length_cm: 90, width_cm: 40, height_cm: 45, substrate_depth_cm: 4, stone_kg: 8 },
+    surroundings: { ...surroundings, behind_cm: 6, stand_height_cm: 60 },
+  };
+}
 
 export function SignIn({ demoOpen }: { demoOpen: boolean }) {
   const [isNew, setNew] = useState(false);
@@ -56,15 +51,19 @@ export function SignIn({ demoOpen }: { demoOpen: boolean }) {
   return (
     <Page>
       <Split>
-        <Section
-          plan={SKETCH}
-          species={tables.data?.species}
-          animals={SHOAL}
-          filters={tables.data?.catalogue
-            .filter((f) => f.id === "sweetflag-800")
-            .map((filter) => ({ key: "sketch", filter }))}
-          caption="A tank of 90 by 40 by 45 cm on its stand, front and side."
-        />
+        <div>
+          {tables.data && (
+            <Section
+              plan={sketch(tables.data.blanks.tank)}
+              species={tables.data.species}
+              animals={SHOAL}
+              filters={tables.data.catalogue
+                .filter((f) => f.id === "sweetflag-800")
+                .map((filter) => ({ key: "sketch", filter }))}
+              caption="A tank of 90 by 40 by 45 cm on its stand, front and side."
+            />
+          )}
+        </div>
         <div>
           <Verdict>
             What to buy, how to fit it without a flood, what to do today, and <em>when you may add fish.</em>

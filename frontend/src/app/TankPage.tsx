@@ -42,7 +42,7 @@ export default function TankPage() {
       </Page>
     );
   const Work = STAGES[(params.stage ?? "tank") as Stage["stage"]];
-  const stages = tank.data.tank.stages ?? [];
+  const stages = tank.data.tank.stages;
   return (
     <Page name={tank.data.tank.name} nav={<StageNav tankId={tankId} stages={stages} />}>
       <title>{`${tank.data.tank.name}: ${params.stage ?? "tank"} · Reedmace`}</title>

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { scaleLinear } from "@visx/scale";
 import { Area, LinePath } from "@visx/shape";
 import type { CycleForecast, CycleLog as Log, DayBand } from "../api/schemas";
-import { PickOne } from "../kit/controls";
+import { PickOne } from "../kit/choices";
 import { usePhone } from "../kit/usePhone";
 import type { Shares } from "../quantity/ppm";
 import { ChartFrame } from "./frame";
@@ -62,7 +62,7 @@ function OneLine({ log, forecast, share, dateOf, shown }: Props & { shown: Exclu
   const line = LINES[shown];
   const per = shown === "nitrate" ? share.nitrate : 1;
   const bandOf = (b: DayBand) => (shown === "nitrate" ? b.nitrate_mg_n_l : shown === "kh" ? b.kh_dkh : b.ph);
-  const marks = (log.readings ?? []).flatMap((r) => {
+  const marks = log.readings.flatMap((r) => {
     const value = shown === "nitrate" ? r.nitrate_mg_n_l : shown === "kh" ? r.kh_dkh : r.ph;
     return value == null ? [] : [{ day: r.day, value: value / per }];
   });
@@ -151,16 +151,16 @@ function Poisons({ log, forecast, share, passed = false, dateOf }: Props) {
   const small = usePhone();
   const W = small ? 372 : 640;
   const marks = (field: "ammonia" | "nitrite" | "nitrate"): Mark[] =>
-    (log.readings ?? []).flatMap((r) => {
+    log.readings.flatMap((r) => {
       const value = r[`${field}_mg_n_l`];
       return value == null
         ? []
-        : [{ day: r.day, value: value / share[field], off: (r.off_scale ?? []).includes(field) }];
+        : [{ day: r.day, value: value / share[field], off: r.off_scale.includes(field) }];
     });
   const ammonia = marks("ammonia");
   const nitrite = marks("nitrite");
   const nitrate = marks("nitrate");
-  const kh = (log.readings ?? []).flatMap((r) => (r.kh_dkh == null ? [] : [{ day: r.day, value: r.kh_dkh }]));
+  const kh = log.readings.flatMap((r) => (r.kh_dkh == null ? [] : [{ day: r.day, value: r.kh_dkh }]));
   const lastDay = Math.max(forecast.pass_day_p90 ?? log.day_now + 28, log.day_now + 10) + 5;
   const coming = forecast.bands.filter((b) => b.day >= log.day_now - 1 && b.day <= lastDay);
   const highest = Math.max(
@@ -183,10 +183,10 @@ function Poisons({ log, forecast, share, passed = false, dateOf }: Props) {
   );
   const ready = !passed && forecast.pass_day_p10 != null && forecast.pass_day_p90 != null;
   const sentence = `Lines are your tests in ppm, bands hold four of five likely courses. ${passed ? "It has passed: fed on as advised it goes like this." : forecast.verdict}`;
-  const rows = (log.readings ?? []).map((r) => [
+  const rows = log.readings.map((r) => [
     dateOf(r.day),
     ppm(r.ammonia_mg_n_l, share.ammonia),
-    ppm(r.nitrite_mg_n_l, share.nitrite) + ((r.off_scale ?? []).includes("nitrite") ? "+" : ""),
+    ppm(r.nitrite_mg_n_l, share.nitrite) + (r.off_scale.includes("nitrite") ? "+" : ""),
     ppm(r.nitrate_mg_n_l, share.nitrate),
     r.ph ?? "",
     r.kh_dkh ?? "",
@@ -295,16 +295,16 @@ function Poisons({ log, forecast, share, passed = false, dateOf }: Props) {
             {t === 0 ? "day 0" : t}
           </text>
         ))}
-        {(log.doses ?? []).map((d) => (
+        {log.doses.map((d) => (
           <path key={d.day} d={`M${x(d.day)} ${H - 36} v10`} stroke="var(--seed)" strokeWidth={2.6} />
         ))}
-        {(log.alkalinity ?? []).map((d) => (
+        {log.alkalinity.map((d) => (
           <path key={d.day} d={`M${x(d.day)} ${H - 36} v10`} stroke="var(--reed)" strokeWidth={2.6} />
         ))}
-        {(log.changes ?? []).map((d) => (
+        {log.changes.map((d) => (
           <circle key={d.day} cx={x(d.day)} cy={H - 31} r={4} fill="var(--water)" />
         ))}
-        {[...(log.outages ?? []), ...(log.media ?? [])].map((d, i) => (
+        {[...log.outages, ...log.media].map((d, i) => (
           <path
             key={i}
             d={`M${x(d.day)} ${H - 36} l4.5 9 h-9 z`}
@@ -315,10 +315,10 @@ function Poisons({ log, forecast, share, passed = false, dateOf }: Props) {
         ))}
         <text x={W - PAD.right} y={H - 6} textAnchor="end" className="soft">
           {[
-            (log.outages ?? []).length + (log.media ?? []).length && "triangles: filter or media",
-            (log.doses ?? []).length && "brown bars: doses",
-            (log.alkalinity ?? []).length && "green: bicarbonate",
-            (log.changes ?? []).length && "dots: water changes",
+            log.outages.length + log.media.length && "triangles: filter or media",
+            log.doses.length && "brown bars: doses",
+            log.alkalinity.length && "green: bicarbonate",
+            log.changes.length && "dots: water changes",
           ]
             .filter(Boolean)
             .join(", ")}

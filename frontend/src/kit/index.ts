@@ -1,3 +1,4 @@
+export * from "./choices";
 export * from "./controls";
 export * from "./notes";
 export * from "./tabs";

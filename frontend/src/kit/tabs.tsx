@@ -1,6 +1,6 @@
 /** Leaves of a stage: one shown, the others a press or an arrow key away. */
 import type { ReactNode } from "react";
-import { Tab, TabList, TabPanel, Tabs } from "react-aria-components";
+import { Tab, TabList, TabPanel, Tabs as AriaTabs } from "react-aria-components";
 import { styled } from "styled-components";
 import { phone } from "./theme";
 
@@ -10,14 +10,14 @@ export interface Leaf {
   content: () => ReactNode;
 }
 
-interface LeavesProps {
+interface TabsProps {
   label: string;
   leaves: Leaf[];
   chosen: string;
   onChoose: (id: string) => void;
 }
 
-export function Leaves({ label, leaves, chosen, onChoose }: LeavesProps) {
+export function Tabs({ label, leaves, chosen, onChoose }: TabsProps) {
   return (
     <Box
       selectedKey={chosen}
@@ -41,7 +41,7 @@ export function Leaves({ label, leaves, chosen, onChoose }: LeavesProps) {
   );
 }
 
-const Box = styled(Tabs)`
+const Box = styled(AriaTabs)`
   display: grid;
   gap: 10px;
   min-width: 0;

@@ -42,16 +42,16 @@ export function Handles({ sheet, plan, filter, fitting, onMove }: Props) {
 
 function specs(sheet: Sheet, plan: TankPlan, filter?: Filter | null): HandleSpec[] {
   const { tank } = plan;
-  const around = plan.surroundings ?? {};
+  const around = plan.surroundings;
   const cm = 1 / sheet.scale;
   const found: HandleSpec[] = [
     {
       name: "fill",
       label: "Water line, centimetres below the rim",
       words: "below the rim",
-      value: tank.fill_below_rim_cm ?? 3,
+      value: tank.fill_below_rim_cm,
       least: 0,
-      most: Math.max(tank.height_cm - (tank.substrate_depth_cm ?? 0) - 5, 0.5),
+      most: Math.max(tank.height_cm - tank.substrate_depth_cm - 5, 0.5),
       x: sheet.left + sheet.tankWidth,
       y: sheet.waterY,
       along: "y",
@@ -61,7 +61,7 @@ function specs(sheet: Sheet, plan: TankPlan, filter?: Filter | null): HandleSpec
       name: "wall",
       label: "Gap to the wall, centimetres",
       words: "from the back glass to the wall",
-      value: around.behind_cm ?? 10,
+      value: around.behind_cm,
       least: 0,
       most: 60,
       x: sheet.wallX,
@@ -73,7 +73,7 @@ function specs(sheet: Sheet, plan: TankPlan, filter?: Filter | null): HandleSpec
       name: "stand",
       label: "Stand height, centimetres",
       words: "from the floor to the tank",
-      value: around.stand_height_cm ?? 70,
+      value: around.stand_height_cm,
       least: 0,
       most: 150,
       x: sheet.left + sheet.tankWidth * 0.12,
@@ -87,9 +87,9 @@ function specs(sheet: Sheet, plan: TankPlan, filter?: Filter | null): HandleSpec
       name: "canister",
       label: "Foot of the canister, centimetres above the floor",
       words: "above the floor",
-      value: around.canister_at_cm ?? 0,
+      value: around.canister_at_cm,
       least: 0,
-      most: Math.max((around.stand_height_cm ?? 70) - filter.height_cm, 0),
+      most: Math.max(around.stand_height_cm - filter.height_cm, 0),
       x: sheet.left + sheet.tankWidth * 0.72,
       y: sheet.floorY - 8 - sheet.canisterFoot,
       along: "y",

@@ -1,11 +1,13 @@
 /** The working drawing: this tank on its stand against its wall, front and side, to one scale. */
 import { useMemo } from "react";
 import { styled } from "styled-components";
+import { Glassware, Room } from "./Glassware";
+import { Labels } from "./Labels";
 import type { Animals, Filter, FittingPlan, Species, TankPlan, TankVolume } from "../api/schemas";
 import { phone } from "../kit/theme";
 import { usePhone } from "../kit/usePhone";
-import { anchors, FilterParts } from "./FilterParts";
-import { layOut, planPath, ripple, swimmers, type Sheet } from "./geometry";
+import { FilterParts } from "./FilterParts";
+import { layOut, planPath, swimmers, type Sheet } from "./geometry";
 import { FitOverlay } from "./FitOverlay";
 import { Handles, type HandleName } from "./Handles";
 import { Swimmers } from "./Swimmers";
@@ -61,7 +63,7 @@ export function Section(props: SectionProps) {
     <Frame>
       <svg viewBox={view} role="group" aria-label={caption}>
         <Room sheet={sheet} />
-        <Glassware sheet={sheet} bare={props.water !== undefined} stones={(plan.tank.stone_kg ?? 0) > 0} />
+        <Glassware sheet={sheet} bare={props.water !== undefined} stones={plan.tank.stone_kg > 0} />
         <Swimmers all={fish} />
         {filters.map(({ key, filter, fitting }, i) => (
           <FilterParts
@@ -106,128 +108,6 @@ export function Section(props: SectionProps) {
   );
 }
 
-function Room({ sheet }: { sheet: Sheet }) {
-  const {
-    left,
-    tankWidth,
-    floorY,
-    standHeight,
-    sideLeft,
-    sideWidth,
-    wallX,
-    rimY,
-    tankHeight,
-    width,
-    height,
-  } = sheet;
-  const top = rimY + tankHeight;
-  const shelf = (x: number, w: number) => (
-    <g fill="var(--wood)" stroke="var(--wood-line)" strokeWidth={1}>
-      <rect x={x - 5} y={top} width={w + 10} height={Math.min(9, standHeight)} />
-      {standHeight > 24 && (
-        <>
-          <rect x={x} y={top + 9} width={13} height={standHeight - 9} />
-          <rect x={x + w - 13} y={top + 9} width={13} height={standHeight - 9} />
-          <rect x={x + 13} y={floorY - 8} width={w - 26} height={5} />
-        </>
-      )}
-    </g>
-  );
-  return (
-    <g>
-      <rect x={6} y={6} width={width - 12} height={height - 12} fill="var(--silt)" />
-      <rect
-        x={wallX}
-        y={18}
-        width={9}
-        height={floorY - 18}
-        fill="url(#hatch)"
-        stroke="var(--ink-soft)"
-        strokeWidth={0.6}
-      />
-      <defs>
-        <pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <path d="M0 0V6" stroke="var(--ink-soft)" strokeWidth="1.4" />
-        </pattern>
-        <pattern id="grains" width="7" height="5" patternUnits="userSpaceOnUse">
-          <rect width="7" height="5" fill="var(--sand)" />
-          <circle cx="2" cy="1.5" r=".8" fill="var(--wood-line)" />
-          <circle cx="5.4" cy="3.8" r=".7" fill="var(--wood-line)" />
-        </pattern>
-      </defs>
-      <path d={`M12 ${floorY} H${width - 12}`} stroke="var(--ink)" strokeWidth={1.6} />
-      {shelf(left, tankWidth)}
-      {shelf(sideLeft, sideWidth)}
-    </g>
-  );
-}
-
-function Glassware({ sheet, stones, bare }: { sheet: Sheet; stones: boolean; bare: boolean }) {
-  const { left, tankWidth, rimY, bottomY, glass, waterY, substrate, sideLeft, sideWidth, tankHeight, scale } =
-    sheet;
-  const inside = (x: number, w: number) => {
-    const x0 = x + glass;
-    const x1 = x + w - glass;
-    const bed = bottomY - substrate;
-    return (
-      <g>
-        <rect x={x0} y={waterY} width={x1 - x0} height={bottomY - waterY} fill="var(--water-fill)" />
-        <rect
-          x={x0}
-          y={waterY + (bottomY - waterY) * 0.55}
-          width={x1 - x0}
-          height={(bottomY - waterY) * 0.45}
-          fill="var(--water-deep)"
-          opacity={0.35}
-        />
-        {substrate > 0 && (
-          <path
-            d={`${ripple(x0, x1, bed, Math.min(substrate * 0.15, 3))} V${bottomY} H${x0} Z`}
-            fill="url(#grains)"
-          />
-        )}
-        <path d={`M${x0} ${waterY} H${x1}`} stroke="var(--water)" strokeWidth={1.8} />
-        <rect
-          x={x}
-          y={rimY}
-          width={w}
-          height={tankHeight}
-          fill="none"
-          stroke="var(--ink)"
-          strokeWidth={Math.max(glass, 1.8)}
-        />
-      </g>
-    );
-  };
-  const bed = bottomY - substrate;
-  // Plants stand aside when the water itself is written on.
-  const blades = bare ? [] : [0.19, 0.22, 0.26, 0.84, 0.87];
-  return (
-    <g>
-      {inside(left, tankWidth)}
-      {inside(sideLeft, sideWidth)}
-      {stones && (
-        <g fill="var(--stone)" stroke="var(--ink-soft)">
-          <path
-            d={`M${left + tankWidth * 0.5} ${bed + 1} q${6 * scale * 0.4} ${-9 * scale} ${8 * scale} ${-10 * scale} q${7 * scale} ${scale} ${9 * scale} ${10 * scale} z`}
-          />
-          <path
-            d={`M${left + tankWidth * 0.44} ${bed + 1} q${2 * scale} ${-5 * scale} ${5 * scale} ${-5 * scale} q${4 * scale} 0 ${5 * scale} ${5 * scale} z`}
-          />
-        </g>
-      )}
-      <g stroke="var(--reed)" strokeWidth={2.6} fill="none" strokeLinecap="round" opacity={0.8}>
-        {blades.map((f, i) => (
-          <path
-            key={f}
-            d={`M${left + tankWidth * f} ${bed + 1} q${i % 2 ? 6 : -5} ${-(bottomY - waterY) * 0.2} ${i % 2 ? -2 : 3} ${-(bottomY - waterY) * (0.32 + 0.09 * i)}`}
-          />
-        ))}
-      </g>
-    </g>
-  );
-}
-
 function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sheet: Sheet }) {
   const {
     left,
@@ -260,14 +140,14 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
           className="small"
           transform={`rotate(-90 ${(sideLeft + sideWidth + wallX) / 2 + 4} ${floorY - standHeight * 0.5})`}
         >
-          {trim(plan.surroundings?.behind_cm ?? 10)} cm to the wall
+          {trim(plan.surroundings.behind_cm)} cm to the wall
         </text>
       )}
       <text x={left - 30} y={rimY + tankHeight / 2 + 5} textAnchor="middle">
         {trim(plan.tank.height_cm)}
       </text>
       <text x={left - 30} y={floorY - standHeight / 2 + 5} textAnchor="middle">
-        {trim(plan.surroundings?.stand_height_cm ?? 70)}
+        {trim(plan.surroundings.stand_height_cm)}
       </text>
       <path
         d={`M${left - 14} ${rimY} V${floorY} M${left - 18} ${rimY} h8 M${left - 18} ${rimY + tankHeight} h8 M${left - 18} ${floorY} h8`}
@@ -296,7 +176,7 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
           {text}
         </text>
       ))}
-      {plan.tank.shape && plan.tank.shape !== "box" && standHeight > 90 && (
+      {plan.tank.shape !== "box" && standHeight > 90 && (
         <g transform={`translate(${sideLeft + sideWidth / 2 - 34} ${floorY - standHeight * 0.5 - 34})`}>
           <path d={planPath(plan, 68)} fill="var(--water-fill)" stroke="var(--ink)" strokeWidth={1.4} />
           <text x={34} y={88} textAnchor="middle" className="small">
@@ -332,70 +212,6 @@ function Span({ x0, x1, y, text }: { x0: number; x1: number; y: number; text: st
 /** Filters of one kind stand beside each other: which place of its kind each takes. */
 function placesOf(kinds: Filter["kind"][]): number[] {
   return kinds.map((kind, i) => kinds.slice(0, i).filter((k) => k === kind).length);
-}
-
-interface LabelsProps {
-  sheet: Sheet;
-  filter: Filter;
-  labels: SectionLabel[];
-  /** Whether other filters stand beside this one, so that no line points at it alone. */
-  many: boolean;
-}
-
-function Labels({ sheet, filter, labels, many }: LabelsProps) {
-  const spots = anchors({ sheet, filter, place: 0 });
-  const { left, tankWidth, floorY, standHeight } = sheet;
-  const places: Record<SectionLabel["at"], [number, number]> =
-    filter.kind === "canister"
-      ? {
-          outlet: [left + tankWidth * 0.3, spots.outlet[1] + 26],
-          hose: [left + 18, Math.min(spots.hose[1] + 44, floorY - 30)],
-          body: [left + tankWidth * 0.2, floorY - standHeight * 0.1],
-        }
-      : filter.kind === "hang-on"
-        ? {
-            outlet: [left + tankWidth * 0.2, spots.outlet[1] + 34],
-            hose: [left + tankWidth * 0.2, spots.hose[1] + 30],
-            body: [left + tankWidth * 0.2, floorY - standHeight * 0.5],
-          }
-        : {
-            outlet: [left + tankWidth * 0.36, spots.outlet[1] - 10],
-            hose: [left + tankWidth * 0.3, spots.hose[1] + 40],
-            body: [left + tankWidth * 0.3, floorY - standHeight * 0.5],
-          };
-  return (
-    <g className="figures">
-      {labels.map(({ at, lines }) => {
-        const [x, y] = places[at];
-        const [px, py] = spots[at];
-        // The line leaves the words on the side the spot lies; about 6.6 units a letter at this size.
-        const from = px > x + lines[0].length * 3.3 ? x + lines[0].length * 6.6 + 4 : x - 4;
-        return (
-          <g key={at}>
-            {!many && (
-              <>
-                <path
-                  d={`M${from} ${y - 4} L${px} ${py}`}
-                  stroke="var(--seed)"
-                  strokeWidth={1.1}
-                  fill="none"
-                />
-                <circle cx={px} cy={py} r={3} fill="var(--seed)" />
-              </>
-            )}
-            <text x={x} y={y} className="strong">
-              {lines[0]}
-            </text>
-            {lines[1] && (
-              <text x={x} y={y + 17}>
-                {lines[1]}
-              </text>
-            )}
-          </g>
-        );
-      })}
-    </g>
-  );
 }
 
 function trim(value: number): string {

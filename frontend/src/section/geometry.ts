@@ -29,16 +29,16 @@ const MARGIN = { left: 50, right: 26, between: 46, top: 40, foot: 34 };
 
 export function layOut(plan: TankPlan, width: number, mostHeight: number): Sheet {
   const { tank } = plan;
-  const around = plan.surroundings ?? {};
-  const glassCm = (tank.glass_mm ?? 6) / 10;
+  const around = plan.surroundings;
+  const glassCm = tank.glass_mm / 10;
   const grow = tank.measured === "inside" ? 1 : 0;
   const lengthCm = tank.length_cm + 2 * glassCm * grow;
   const alone = tank.shape === "cylinder" || tank.shape === "prism" || tank.shape === "corner";
-  const bowCm = tank.shape === "bow-front" ? (tank.bow_cm ?? 8) : 0;
-  const widthCm = (alone ? tank.length_cm : (tank.width_cm ?? 30) + bowCm) + 2 * glassCm * grow;
+  const bowCm = tank.shape === "bow-front" ? tank.bow_cm : 0;
+  const widthCm = (alone ? tank.length_cm : tank.width_cm + bowCm) + 2 * glassCm * grow;
   const heightCm = tank.height_cm + glassCm * grow;
-  const behindCm = around.behind_cm ?? 10;
-  const standCm = around.stand_height_cm ?? 70;
+  const behindCm = around.behind_cm;
+  const standCm = around.stand_height_cm;
   const room = width - MARGIN.left - MARGIN.right - MARGIN.between;
   // A hang-on filter and hoses may stand a little above the rim, so leave a tenth over it.
   const scale = Math.min(
@@ -61,11 +61,11 @@ export function layOut(plan: TankPlan, width: number, mostHeight: number): Sheet
     tankWidth: lengthCm * scale,
     tankHeight: heightCm * scale,
     glass: Math.max(glassCm * scale, 1.5),
-    waterY: rimY + (tank.fill_below_rim_cm ?? 3) * scale,
+    waterY: rimY + tank.fill_below_rim_cm * scale,
     bottomY: bottomY - glassCm * scale,
-    substrate: (tank.substrate_depth_cm ?? 0) * scale,
+    substrate: tank.substrate_depth_cm * scale,
     standHeight: standCm * scale,
-    canisterFoot: (around.canister_at_cm ?? 0) * scale,
+    canisterFoot: around.canister_at_cm * scale,
     sideLeft,
     sideWidth: widthCm * scale,
     wallX: sideLeft + (widthCm + behindCm) * scale,
@@ -74,7 +74,7 @@ export function layOut(plan: TankPlan, width: number, mostHeight: number): Sheet
 
 /** The tank from above as a path in a box of `size` pixels, its front downwards. */
 export function planPath(plan: TankPlan, size: number): string {
-  const { shape, length_cm: l, width_cm: w = 30, bow_cm: bow = 8, sides_count: n = 6 } = plan.tank;
+  const { shape, length_cm: l, width_cm: w, bow_cm: bow, sides_count: n } = plan.tank;
   const k = size / Math.max(l, shape === "box" || shape === "bow-front" ? w + bow : l);
   if (shape === "cylinder") {
     const r = (l * k) / 2;

@@ -3,17 +3,7 @@ import type { ReactNode } from "react";
 import { styled } from "styled-components";
 import type { Draft } from "../api/drafts";
 import { useWrite } from "../api/hooks";
-import type {
-  Body,
-  Entry,
-  FilterPlan,
-  FittedFilter,
-  FitPlan,
-  LogbookState,
-  StockPlan,
-  Tables,
-  TankPlan,
-} from "../api/schemas";
+import type { Body, Entry, FilterPlan, LogbookState, Tables } from "../api/schemas";
 import { Button, ProblemNote } from "../kit";
 import { useNarrow } from "../kit/usePhone";
 import type { SectionFilter } from "../section/Section";
@@ -24,51 +14,15 @@ export interface StageProps {
   tables: Tables;
 }
 
-/** Stated default until the tank is measured. */
-export const DEFAULT_TANK: TankPlan = {
-  kind: "tank-plan",
-  tank: {
-    shape: "box",
-    length_cm: 60,
-    width_cm: 30,
-    height_cm: 36,
-    measured: "outside",
-    glass_mm: 6,
-    fill_below_rim_cm: 3,
-    substrate_depth_cm: 3,
-    stone_kg: 0,
-    wood_kg: 0,
-  },
-  surroundings: { behind_cm: 10, stand_height_cm: 70, sockets: 2, room: "living", water: "fresh" },
-};
-
-export function tankPlan(logbook: LogbookState): TankPlan {
-  const body = logbook.tank_plan?.body;
-  return body?.kind === "tank-plan" ? body : DEFAULT_TANK;
-}
-export function stockPlan(logbook: LogbookState): StockPlan {
-  const body = logbook.stock_plan?.body;
-  return body?.kind === "stock-plan" ? body : { kind: "stock-plan", animals: [] };
-}
-export function filterPlan(logbook: LogbookState): FilterPlan {
-  const body = logbook.filter_plan?.body;
-  return body?.kind === "filter-plan" ? body : { kind: "filter-plan" };
-}
-
 /** What hangs on the tank, as the drawing takes it. */
 export function hanging(plan: FilterPlan): SectionFilter[] {
-  return (plan.filters ?? []).filter((f) => f.retired !== true).map(({ key, filter }) => ({ key, filter }));
+  return plan.filters.filter((f) => !f.retired).map(({ key, filter }) => ({ key, filter }));
 }
 
 /** A key no filter of this tank ever had. */
-export function newFilterKey(filters: FittedFilter[]): string {
+export function newFilterKey(filters: { key: string }[]): string {
   const numbers = filters.map((f) => Number(/^f(\d+)$/.exec(f.key)?.[1] ?? 0));
   return `f${Math.max(0, ...numbers) + 1}`;
-}
-
-export function fitPlan(logbook: LogbookState): FitPlan {
-  const body = logbook.fit_plan?.body;
-  return body?.kind === "fit-plan" ? body : { kind: "fit-plan" };
 }
 
 interface TwoColumnsProps {

@@ -12,14 +12,14 @@ import { Button, InlineButton, Lead, narrow, phone, ProblemNote, TextField, Verd
 import { DONE, entryOf } from "../stages/cycle/actions";
 import { about } from "../stages/cycle/dates";
 import { Section } from "../section/Section";
-import { filterPlan, hanging, stockPlan, tankPlan } from "../stages/shared";
+import { hanging } from "../stages/shared";
 
 export default function Today() {
   const today = useToday();
   const rows = today.data?.rows ?? [];
   const urgent = rows.filter((r) => r.urgent);
   const others = rows
-    .filter((r) => !r.urgent && (r.due ?? []).some((d) => new Date(d.at).getTime() < Date.now()))
+    .filter((r) => !r.urgent && r.due.some((d) => new Date(d.at).getTime() < Date.now()))
     .map((r) => r.tank.name)
     .join(" and ");
   const date = new Date().toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" });
@@ -63,21 +63,21 @@ function TankRow({ row }: { row: TodayRow }) {
   const state = useTank(tank.id);
   const tables = useTables();
   const to = `/tanks/${tank.id}/${row.stage}`;
-  const waiting = (row.due ?? []).map((d) => (
+  const waiting = row.due.map((d) => (
     <p key={d.key}>
       <Link to={`/tanks/${tank.id}/${d.stage}`}>{d.title}</Link>{" "}
       <span className="where">{dueWords(d.at)}</span>
     </p>
   ));
-  const words = Object.fromEntries((tank.stages ?? []).map((s) => [s.stage, s.words]));
+  const words = Object.fromEntries(tank.stages.map((s) => [s.stage, s.words]));
   return (
     <li data-urgent={row.urgent || undefined}>
       <div className="sketch">
         {state.data && (
           <Section
-            plan={tankPlan(state.data.state)}
-            filters={hanging(filterPlan(state.data.state))}
-            animals={stockPlan(state.data.state).animals}
+            plan={state.data.state.plans.tank}
+            filters={hanging(state.data.state.plans.filter)}
+            animals={state.data.state.plans.stock.animals}
             species={tables.data?.species}
             caption={`${tank.name}, drawn to scale.`}
           />
@@ -141,7 +141,7 @@ function OneTap({ row }: { row: TodayRow }) {
   const write = useWrite(row.tank.id);
   const undo = useWrite(row.tank.id);
   const action = row.advice?.first;
-  const body = action ? entryOf(action, row.net_l ?? 1, row.growth_seen ?? false) : null;
+  const body = action && row.net_l ? entryOf(action, row.net_l, row.growth_seen) : null;
   const written = write.data && write.data !== "held" ? write.data : null;
   return (
     <>
@@ -241,7 +241,12 @@ function NewTank({ first }: { first: boolean }) {
     <Begin onSubmit={(e) => void submit(e)}>
       {first && <Lead>Give it a name people use, such as the room it stands in.</Lead>}
       <div>
-        <TextField label="A new tank" value={name} onChange={setName} placeholder="Landing, kitchen shelf…" />
+        <TextField
+          label="A new tank"
+          value={name}
+          onChange={setName}
+          placeholder="Landing, kitchen storageKey…"
+        />
         <Button type="submit" isDisabled={!name.trim()}>
           Begin it
         </Button>

@@ -1,4 +1,4 @@
-"""The web application: sessions, resources, the compute door, errors."""
+"""The web application: sessions, resources, the compute blueprint, errors."""
 
 from reedmace.api.application import Settings, create_app
 

@@ -11,7 +11,7 @@ from reedmace.api.problems import Problem, ProblemError
 from reedmace.api.session import CurrentKeeper, csrf_token, keeper
 from reedmace.store.accounts import Keeper
 
-door = APIBlueprint("accounts", __name__, url_prefix="/api", tag="Account")
+blueprint = APIBlueprint("accounts", __name__, url_prefix="/api", tag="Account")
 
 DEMO_EMAIL = "keeper@fennel-yard.example"
 
@@ -46,7 +46,7 @@ class PasswordChange(BaseModel):
 
 
 class SessionState(BaseModel):
-    """Who is signed in, the token to send with changes, and whether the demo's door is open."""
+    """Who is signed in, the token to send with changes, and whether the demo's blueprint is open."""
 
     signed_in: bool
     email: str | None
@@ -74,26 +74,28 @@ def _let_in(who: Keeper) -> SessionState:
 REFUSALS = {401: Problem, 403: Problem, 422: Problem}
 
 
-@door.get("/session")
-@door.output(SessionState)
+@blueprint.get("/session")
+@blueprint.output(SessionState)
 def read_session() -> SessionState:
     """Who is signed in."""
     return _state()
 
 
-@door.post("/account")
-@door.input(SignUp)
-@door.output(SessionState, status_code=201)
-@door.doc(responses={403: "CSRF token missing", 409: "Address taken", 422: "Not usable"})
+@blueprint.post("/account")
+@blueprint.input(SignUp)
+@blueprint.output(SessionState, status_code=201)
+@blueprint.doc(responses={403: "CSRF token missing", 409: "Address taken", 422: "Not usable"})
 def sign_up(json_data: SignUp) -> SessionState:
     """Make an account and sign in."""
     return _let_in(g.accounts.sign_up(json_data.email, json_data.password, g.now.replace(tzinfo=None)))
 
 
-@door.post("/session")
-@door.input(Credentials)
-@door.output(SessionState, status_code=201)
-@door.doc(responses={401: "Wrong address or password", 403: "CSRF token missing", 422: "Not usable", 429: "Paused"})
+@blueprint.post("/session")
+@blueprint.input(Credentials)
+@blueprint.output(SessionState, status_code=201)
+@blueprint.doc(
+    responses={401: "Wrong address or password", 403: "CSRF token missing", 422: "Not usable", 429: "Paused"}
+)
 def sign_in(json_data: Credentials) -> SessionState:
     """Sign in."""
     who = g.accounts.sign_in(json_data.email, json_data.password, request.remote_addr or "", g.now.replace(tzinfo=None))
@@ -102,9 +104,9 @@ def sign_in(json_data: Credentials) -> SessionState:
     return _let_in(who)
 
 
-@door.post("/session/demo")
-@door.output(SessionState, status_code=201)
-@door.doc(responses={403: "CSRF token missing", 404: "No demo here"})
+@blueprint.post("/session/demo")
+@blueprint.output(SessionState, status_code=201)
+@blueprint.doc(responses={403: "CSRF token missing", 404: "No demo here"})
 def sign_in_demo() -> SessionState:
     """Look round as the demo keeper, where the demo runs."""
     who = g.accounts.by_email(DEMO_EMAIL) if current_app.config["REEDMACE"].demo else None
@@ -113,9 +115,9 @@ def sign_in_demo() -> SessionState:
     return _let_in(who)
 
 
-@door.delete("/session")
-@door.output(SessionState)
-@door.doc(responses={403: "CSRF token missing"})
+@blueprint.delete("/session")
+@blueprint.output(SessionState)
+@blueprint.doc(responses={403: "CSRF token missing"})
 def sign_out() -> SessionState:
     """Sign out."""
     logout_user()
@@ -123,15 +125,15 @@ def sign_out() -> SessionState:
     return _state()
 
 
-@door.put("/account/password")
-@door.input(PasswordChange)
-@door.output(SessionState)
-@door.doc(responses={401: "Not signed in", 403: "CSRF token missing or wrong password", 422: "Not usable"})
+@blueprint.put("/account/password")
+@blueprint.input(PasswordChange)
+@blueprint.output(SessionState)
+@blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing or wrong password", 422: "Not usable"})
 def change_password(json_data: PasswordChange) -> SessionState:
     """Change the password; every other session of this account ends."""
     if keeper().email == DEMO_EMAIL and current_app.config["REEDMACE"].demo:
         raise ProblemError(
-            403, "Not in the demo", "The demo's door stays open for everyone; make an account of your own."
+            403, "Not in the demo", "The demo's blueprint stays open for everyone; make an account of your own."
         )
     who = g.accounts.change_password(keeper().id, json_data.old, json_data.new)
     if who is None:

@@ -14,7 +14,8 @@ from flask_login import LoginManager
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from reedmace import __version__
-from reedmace.api import accounts, bundles, compute, cycle, devices, files, problems, reference, tanks
+from reedmace.api import accounts, bundles, compute, cycle, devices, files, problems, reference, tanks, today, views
+from reedmace.api.description import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
 from reedmace.store import Accounts, connect
 
@@ -87,17 +88,19 @@ def create_app(settings: Settings) -> APIFlask:
 
     problems.install(app)
     for blueprint in (
-        accounts.door,
-        tanks.door,
-        cycle.door,
-        bundles.door,
-        devices.door,
-        files.door,
-        compute.door,
-        reference.door,
+        accounts.blueprint,
+        tanks.blueprint,
+        views.blueprint,
+        today.blueprint,
+        cycle.blueprint,
+        bundles.blueprint,
+        devices.blueprint,
+        files.blueprint,
+        compute.blueprint,
+        reference.blueprint,
     ):
         app.register_blueprint(blueprint)
-    app.spec_processor(reference.one_schema_each)  # type: ignore[arg-type]
+    app.spec_processor(partial(describe, app))
     _front_end(app, settings.front_end)
     return app
 

@@ -11,7 +11,7 @@ from reedmace.api.session import tanks
 from reedmace.formats import Bundle, bundle_schema, write_bundle
 from reedmace.logbook import replay, stage_rows
 
-door = APIBlueprint("bundles", __name__, url_prefix="/api", tag="Bundles")
+blueprint = APIBlueprint("bundles", __name__, url_prefix="/api", tag="Bundles")
 
 
 class Brought(BaseModel):
@@ -21,15 +21,15 @@ class Brought(BaseModel):
     entries: int = Field(ge=0)
 
 
-@door.get("/bundle/schema")
-@door.doc(responses=file_of("application/schema+json", "JSON Schema"))
+@blueprint.get("/bundle/schema")
+@blueprint.doc(responses=file_of("application/schema+json", "JSON Schema"))
 def read_bundle_schema() -> Any:
     """The bundle's JSON Schema."""
     return bundle_schema()
 
 
-@door.get("/tanks/<int:tank_id>/bundle.json")
-@door.doc(responses={**file_of("application/json", "Bundle"), **READ})
+@blueprint.get("/tanks/<int:tank_id>/bundle.json")
+@blueprint.doc(responses={**file_of("application/json", "Bundle"), **READ})
 def read_bundle(tank_id: int) -> Response:
     """A tank's whole logbook, with what was corrected and taken back."""
     mine = tanks()
@@ -38,10 +38,10 @@ def read_bundle(tank_id: int) -> Response:
     return Response(text, mimetype="application/json", headers=headers)
 
 
-@door.post("/bundles")
-@door.input(Bundle)
-@door.output(Brought, status_code=201)
-@door.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
+@blueprint.post("/bundles")
+@blueprint.input(Bundle)
+@blueprint.output(Brought, status_code=201)
+@blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
 def bring_bundle(json_data: Bundle) -> Brought:
     """Make a tank from a bundle: all of it or nothing."""
     # A plan that cannot be worked out is refused here rather than met on every page later.

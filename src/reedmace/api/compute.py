@@ -1,4 +1,4 @@
-"""The compute door: every named computation at its own address, with its own schema."""
+"""The compute blueprint: every named computation at its own address, with its own schema."""
 
 from typing import Any
 
@@ -6,14 +6,15 @@ from apiflask import APIBlueprint
 from pydantic import BaseModel, Field
 
 from reedmace.api.problems import ProblemError
-from reedmace.core.computations import COMPUTATIONS, Computation
+from reedmace.core.computations import COMPUTATIONS
+from reedmace.core.contract import Answer, Computation, Question
 from reedmace.core.filter import CATALOGUE, Filter
 from reedmace.core.quantity import TWINS, as_nitrogen
 from reedmace.core.sources import SOURCES
 from reedmace.core.stock import SPECIES, Species
-from reedmace.core.working import Answer, Question
+from reedmace.logbook.blanks import Blanks
 
-door = APIBlueprint("compute", __name__, url_prefix="/api/compute", tag="Compute")
+blueprint = APIBlueprint("compute", __name__, url_prefix="/api/compute", tag="Compute")
 
 
 class Named(BaseModel):
@@ -57,16 +58,18 @@ class Tables(BaseModel):
     computations: list[Named]
     twins: list[Twin]
     nitrogen_share: NitrogenShares
+    blanks: Blanks
 
 
-@door.get("")
-@door.output(Tables)
+@blueprint.get("")
+@blueprint.output(Tables)
 def read_tables() -> Tables:
     """Species, catalogue, sources and the names of the computations."""
     return Tables(
         species=list(SPECIES.values()),
         catalogue=list(CATALOGUE),
         sources=[SourceRow(key=s.key, provenance=s.provenance, title=s.title) for s in SOURCES.values()],
+        blanks=Blanks(),
         computations=[Named(name=c.name, answers=c.answers) for c in COMPUTATIONS.values()],
         twins=[Twin(unit=u, twin=t, factor=f, offset=o) for u, t, f, o in TWINS],
         nitrogen_share=NitrogenShares(
@@ -86,9 +89,9 @@ class AnySchema(BaseModel):
     output: dict[str, Any]
 
 
-@door.get("/<name>/schema")
-@door.output(AnySchema)
-@door.doc(responses={404: "No such computation"})
+@blueprint.get("/<name>/schema")
+@blueprint.output(AnySchema)
+@blueprint.doc(responses={404: "No such computation"})
 def read_schema(name: str) -> AnySchema:
     """The input and output of one computation as JSON Schema, with units and ranges."""
     if name not in COMPUTATIONS:
@@ -103,10 +106,10 @@ def _add(computation: Computation[Any, Any]) -> None:
 
     answer.__name__ = "compute_" + computation.name.replace("-", "_")
     answer.__doc__ = f"{computation.answers}."
-    view = door.doc(responses={422: "Not usable"})(answer)
-    view = door.output(computation.answer)(view)
-    view = door.input(computation.question)(view)
-    door.post(f"/{computation.name}")(view)
+    view = blueprint.doc(responses={422: "Not usable"})(answer)
+    view = blueprint.output(computation.answer)(view)
+    view = blueprint.input(computation.question)(view)
+    blueprint.post(f"/{computation.name}")(view)
 
 
 for _computation in COMPUTATIONS.values():

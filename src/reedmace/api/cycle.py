@@ -10,6 +10,7 @@ from reedmace.api.described import CSV, READ, file_of
 from reedmace.api.files import csv_response, csv_text, refuse_rows
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import tanks
+from reedmace.core.contract import Issue
 from reedmace.core.cycle import (
     CycleAdviceAnswer,
     CycleAdviceQuestion,
@@ -30,7 +31,6 @@ from reedmace.core.cycle import (
     ramp_ahead,
 )
 from reedmace.formats import (
-    FaultRow,
     FoundColumn,
     FoundRow,
     MappedCsv,
@@ -43,7 +43,7 @@ from reedmace.formats import (
 from reedmace.logbook import LogbookState, NewEntry, cycle_log, replay
 from reedmace.logbook.entries import Reading
 
-door = APIBlueprint("cycle", __name__, url_prefix="/api", tag="Cycle")
+blueprint = APIBlueprint("cycle", __name__, url_prefix="/api", tag="Cycle")
 
 REFUSED = {401: "Not signed in", 403: "CSRF token missing", 404: "No such tank", 422: "Not usable"}
 SHOWN_ROWS = 200
@@ -81,12 +81,12 @@ class CsvPreview(BaseModel):
     rows: list[FoundRow] = Field(description=f"The first {SHOWN_ROWS}")
     good: int = Field(ge=0, description="Rows that can be written")
     known: int = Field(ge=0, description="Of them, in the logbook already")
-    faults: list[FaultRow]
+    faults: list[Issue]
 
 
-@door.get("/tanks/<int:tank_id>/cycle")
-@door.output(CycleState)
-@door.doc(responses=READ)
+@blueprint.get("/tanks/<int:tank_id>/cycle")
+@blueprint.output(CycleState)
+@blueprint.doc(responses=READ)
 def read_cycle(tank_id: int) -> CycleState:
     """What to do today, when it will be ready, whether it is."""
     state = replay(tanks().entries(tank_id))
@@ -110,16 +110,16 @@ def read_cycle(tank_id: int) -> CycleState:
     )
 
 
-@door.get("/tanks/<int:tank_id>/readings.csv")
-@door.doc(responses={**CSV, **READ})
+@blueprint.get("/tanks/<int:tank_id>/readings.csv")
+@blueprint.doc(responses={**CSV, **READ})
 def read_readings(tank_id: int) -> Response:
     """The readings as CSV."""
     return csv_response(write_csv(replay(tanks().entries(tank_id)).readings), f"readings-{tank_id}.csv")
 
 
-@door.post("/tanks/<int:tank_id>/readings.csv")
-@door.output(CsvImport, status_code=201)
-@door.doc(responses=REFUSED)
+@blueprint.post("/tanks/<int:tank_id>/readings.csv")
+@blueprint.output(CsvImport, status_code=201)
+@blueprint.doc(responses=REFUSED)
 def import_readings(tank_id: int) -> CsvImport:
     """Take readings from CSV: every row or none, each faulty row named."""
     state = replay(tanks().entries(tank_id))
@@ -133,10 +133,10 @@ def _kept(state: LogbookState) -> set[str]:
     return {reading_key(e.at, e.body) for e in state.readings if isinstance(e.body, Reading)}
 
 
-@door.post("/tanks/<int:tank_id>/readings/preview")
-@door.input(MappedCsv)
-@door.output(CsvPreview)
-@door.doc(responses=REFUSED)
+@blueprint.post("/tanks/<int:tank_id>/readings/preview")
+@blueprint.input(MappedCsv)
+@blueprint.output(CsvPreview)
+@blueprint.doc(responses=REFUSED)
 def preview_readings(tank_id: int, json_data: MappedCsv) -> CsvPreview:
     """Show what a CSV of past readings holds under this mapping. Writes nothing."""
     kept = _kept(replay(tanks().entries(tank_id)))
@@ -151,14 +151,14 @@ def preview_readings(tank_id: int, json_data: MappedCsv) -> CsvPreview:
         ],
         good=len(found.entries),
         known=sum(e.key in kept for _, e in found.entries),
-        faults=[FaultRow(line=f.line, column=f.column, what=f.what) for f in found.faults[:SHOWN_ROWS]],
+        faults=[f.issue() for f in found.faults[:SHOWN_ROWS]],
     )
 
 
-@door.post("/tanks/<int:tank_id>/readings/import")
-@door.input(MappedCsv)
-@door.output(CsvImport, status_code=201)
-@door.doc(responses=REFUSED)
+@blueprint.post("/tanks/<int:tank_id>/readings/import")
+@blueprint.input(MappedCsv)
+@blueprint.output(CsvImport, status_code=201)
+@blueprint.doc(responses=REFUSED)
 def import_mapped(tank_id: int, json_data: MappedCsv) -> CsvImport:
     """Take past readings under this mapping: every row or none."""
     state = replay(tanks().entries(tank_id))
@@ -174,8 +174,8 @@ def _write(tank_id: int, state: LogbookState, news: list[NewEntry]) -> CsvImport
     return CsvImport(added=added, known=len(news) - added)
 
 
-@door.get("/tanks/<int:tank_id>/cycle.sbml")
-@door.doc(responses={**file_of("application/xml", "SBML L3V1"), **READ, 409: "No cycle is planned"})
+@blueprint.get("/tanks/<int:tank_id>/cycle.sbml")
+@blueprint.doc(responses={**file_of("application/xml", "SBML L3V1"), **READ, 409: "No cycle is planned"})
 def read_sbml(tank_id: int) -> Response:
     """The cycle's model as parametrised for this tank, to be run by anyone."""
     mine = tanks()

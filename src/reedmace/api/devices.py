@@ -13,7 +13,7 @@ from reedmace.logbook import NewEntry, hang, replay
 from reedmace.logbook.devices import DeviceKind, DeviceReading, entry_of
 from reedmace.store import Device, Devices, NoSuchDevice, by_token
 
-door = APIBlueprint("devices", __name__, url_prefix="/api", tag="Devices")
+blueprint = APIBlueprint("devices", __name__, url_prefix="/api", tag="Devices")
 
 
 class DeviceIn(BaseModel):
@@ -66,37 +66,37 @@ def _mine() -> Devices:
     return Devices(g.database, keeper().id)
 
 
-@door.get("/tanks/<int:tank_id>/devices")
-@door.output(DeviceList)
-@door.doc(responses=READ)
+@blueprint.get("/tanks/<int:tank_id>/devices")
+@blueprint.output(DeviceList)
+@blueprint.doc(responses=READ)
 def list_devices(tank_id: int) -> DeviceList:
     """The devices that may write in a tank's logbook."""
     return DeviceList(devices=[_out(d) for d in _mine().all(tank_id)])
 
 
-@door.post("/tanks/<int:tank_id>/devices")
-@door.input(DeviceIn)
-@door.output(DeviceMade, status_code=201)
-@door.doc(responses={**WRITE, 422: "Not usable"})
+@blueprint.post("/tanks/<int:tank_id>/devices")
+@blueprint.input(DeviceIn)
+@blueprint.output(DeviceMade, status_code=201)
+@blueprint.doc(responses={**WRITE, 422: "Not usable"})
 def make_device(tank_id: int, json_data: DeviceIn) -> DeviceMade:
     """Let a device write; its token is shown once."""
     device, token = _mine().make(tank_id, json_data.name.strip(), json_data.kind, g.now)
     return DeviceMade(device=_out(device), token=token)
 
 
-@door.delete("/tanks/<int:tank_id>/devices/<int:device_id>")
-@door.output(DeviceRemoved)
-@door.doc(responses=WRITE)
+@blueprint.delete("/tanks/<int:tank_id>/devices/<int:device_id>")
+@blueprint.output(DeviceRemoved)
+@blueprint.doc(responses=WRITE)
 def remove_device(tank_id: int, device_id: int) -> DeviceRemoved:
     """Take a device's right to write away."""
     _mine().remove(tank_id, device_id)
     return DeviceRemoved(removed=True)
 
 
-@door.post("/device/readings")
-@door.input(DeviceReading)
-@door.output(Taken, status_code=201)
-@door.doc(responses={401: "No such token", 422: "Not usable"})
+@blueprint.post("/device/readings")
+@blueprint.input(DeviceReading)
+@blueprint.output(Taken, status_code=201)
+@blueprint.doc(responses={401: "No such token", 422: "Not usable"})
 def take_reading(json_data: DeviceReading) -> Taken:
     """A device's reading, with its token as `Authorization: Bearer TOKEN`."""
     scheme, _, token = request.headers.get("Authorization", "").partition(" ")

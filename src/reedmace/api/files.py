@@ -5,12 +5,11 @@ from flask import Response, request
 from pydantic import BaseModel
 
 from reedmace.api.described import CSV
-from reedmace.api.problems import ProblemError
-from reedmace.core.computations import Complaint
+from reedmace.api.problems import MOST_ISSUES, ProblemError
 from reedmace.core.filter import CATALOGUE, Filter
 from reedmace.formats import RowError, read_catalogue, write_catalogue
 
-door = APIBlueprint("files", __name__, url_prefix="/api/compute", tag="Files")
+blueprint = APIBlueprint("files", __name__, url_prefix="/api/compute", tag="Files")
 
 
 def csv_text() -> str:
@@ -25,10 +24,7 @@ def refuse_rows(errors: list[RowError]) -> None:
     """A 422 problem naming each faulty row, when there is any. errors: as the reader found them."""
     if not errors:
         return
-    faults = [
-        Complaint(f"line {e.line}{', ' + e.column if e.column else ''}", e.what, "Correct it and send the file again.")
-        for e in errors[:50]
-    ]
+    faults = [e.issue() for e in errors[:MOST_ISSUES]]
     many = "s" if len(errors) > 1 else ""
     raise ProblemError(422, "Nothing was imported", f"{len(errors)} fault{many} found; nothing was written.", faults)
 
@@ -45,16 +41,16 @@ class FilterList(BaseModel):
     filters: list[Filter]
 
 
-@door.get("/catalogue.csv")
-@door.doc(responses=CSV)
+@blueprint.get("/catalogue.csv")
+@blueprint.doc(responses=CSV)
 def read_out_catalogue() -> Response:
     """The catalogue as CSV."""
     return csv_response(write_catalogue(CATALOGUE), "catalogue.csv")
 
 
-@door.post("/catalogue.csv")
-@door.output(FilterList)
-@door.doc(responses={422: "Not usable; each faulty row is named"})
+@blueprint.post("/catalogue.csv")
+@blueprint.output(FilterList)
+@blueprint.doc(responses={422: "Not usable; each faulty row is named"})
 def take_catalogue() -> FilterList:
     """Filters in a CSV: every row or none."""
     found, errors = read_catalogue(csv_text())

@@ -9,20 +9,13 @@ from peewee import InterfaceError, OperationalError
 from pydantic import BaseModel, Field, ValidationError
 from werkzeug.exceptions import HTTPException
 
-from reedmace.core.computations import Complaint, complaints
-from reedmace.core.working import CannotAnswer
+from reedmace.core.computations import issues_of
+from reedmace.core.contract import Issue
+from reedmace.core.errors import CannotAnswer
 from reedmace.store import EmailTaken, NoSuchDevice, NoSuchEntry, NoSuchTank, PlanMoved, TooManyAttempts
 
-MOST_FAULTS = 50
+MOST_ISSUES = 50
 """So many are enough to mend; a hundred thousand would be an attack answered in full."""
-
-
-class Fault(BaseModel):
-    """One thing wrong: where, what, and the remedy."""
-
-    where: str
-    what: str
-    remedy: str
 
 
 class Problem(BaseModel):
@@ -32,7 +25,7 @@ class Problem(BaseModel):
     title: str
     status: int = Field(ge=400, le=599)
     detail: str
-    errors: list[Fault] = []
+    errors: list[Issue] = []
     current: Any = Field(default=None, description="With a conflict: what stands now")
 
 
@@ -44,7 +37,7 @@ class ProblemError(Exception):
         status: int,
         title: str,
         detail: str,
-        errors: list[Complaint] | None = None,
+        errors: list[Issue] | None = None,
         headers: dict[str, str] | None = None,
     ) -> None:
         super().__init__(detail)
@@ -61,12 +54,12 @@ def _answer(
     status: int,
     title: str,
     detail: str,
-    errors: list[Complaint] | None = None,
+    errors: list[Issue] | None = None,
     headers: dict[str, str] | None = None,
     current: Any = None,
 ) -> Response:
-    faults = [Fault(where=c.where, what=c.what, remedy=c.remedy) for c in (errors or [])[:MOST_FAULTS]]
-    problem = Problem(title=title, status=status, detail=detail, errors=faults, current=current)
+    issues = (errors or [])[:MOST_ISSUES]
+    problem = Problem(title=title, status=status, detail=detail, errors=issues, current=current)
     response = jsonify(problem.model_dump(mode="json"))
     response.status_code = status
     response.content_type = "application/problem+json"
@@ -75,7 +68,7 @@ def _answer(
 
 
 def _unprocessable(error: ValidationError | CannotAnswer) -> Response:
-    found = complaints(error)
+    found = issues_of(error)
     more = f" (and {len(found) - 1} more)" if len(found) > 1 else ""
     return _answer(422, "Some of what was sent cannot be used", f"{found[0]}{more}" if found else str(error), found)
 
@@ -118,7 +111,7 @@ def _taken(_: EmailTaken) -> Response:
         409,
         "That address has an account",
         "Sign in instead, or use another address.",
-        [Complaint("email", "has an account already.", "Sign in.")],
+        [Issue(where="email", what="has an account already.", remedy="Sign in.")],
     )
 
 

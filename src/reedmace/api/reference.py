@@ -7,7 +7,7 @@ from apiflask import APIBlueprint
 from flask import Response, current_app
 from markupsafe import Markup, escape
 
-door = APIBlueprint("reference", __name__, url_prefix="/api", enable_openapi=False)
+blueprint = APIBlueprint("reference", __name__, url_prefix="/api", enable_openapi=False)
 
 _STYLE = (
     "body{font:16px/1.5 system-ui,sans-serif;max-width:60rem;margin:2rem auto;padding:0 1rem;color:#14262a;background:#f4f5f1}"
@@ -16,7 +16,7 @@ _STYLE = (
 )
 
 
-@door.get("/reference")
+@blueprint.get("/reference")
 def reference() -> Response:
     """Every address, what it takes and what it answers."""
     spec: dict[str, Any] = current_app.spec  # type: ignore[attr-defined]
@@ -69,41 +69,3 @@ def _name(schema: dict[str, Any]) -> Markup:
         name = reference.rsplit("/", 1)[-1]
         return Markup("<a href='#{}'>{}</a>").format(name, name)
     return escape(schema.get("type", ""))
-
-
-def one_schema_each(spec: dict[str, Any]) -> dict[str, Any]:
-    """The description with each nested model once, under its own name, where APIFlask gives every parent a copy.
-
-    spec: the description as APIFlask makes it; changed in place. A name whose copies differ keeps its prefixes.
-    """
-    schemas: dict[str, Any] = spec["components"]["schemas"]
-    short = {name: name.rsplit(".", 1)[-1] for name in schemas}
-
-    def renamed(node: Any) -> Any:
-        if isinstance(node, dict):
-            return {
-                k: _short_reference(v, short) if k == "$ref" else _mapping(v, short) if k == "mapping" else renamed(v)
-                for k, v in node.items()
-            }
-        return [renamed(item) for item in node] if isinstance(node, list) else node
-
-    variants: dict[str, list[Any]] = {}
-    for name, schema in schemas.items():
-        variants.setdefault(short[name], []).append(renamed(schema))
-    for name in short:
-        copies = variants[short[name]]
-        if any(copy != copies[0] for copy in copies):
-            short[name] = name
-    flat = {short[name]: renamed(schema) for name, schema in schemas.items()}
-    spec["components"]["schemas"] = dict(sorted(flat.items()))
-    spec["paths"] = renamed(spec["paths"])
-    return spec
-
-
-def _short_reference(reference: str, short: dict[str, str]) -> str:
-    head, _, name = reference.rpartition("/")
-    return f"{head}/{short.get(name, name)}"
-
-
-def _mapping(mapping: dict[str, str], short: dict[str, str]) -> dict[str, str]:
-    return {k: _short_reference(v, short) for k, v in mapping.items()}

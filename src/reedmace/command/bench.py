@@ -24,13 +24,13 @@ from reedmace.command.run import ROOT
 from reedmace.command.skill import forecast_skill
 from reedmace.command.warm import warm
 from reedmace.core.computations import compute
-from reedmace.core.cycle.course import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
 from reedmace.core.cycle.kernel import KA, LANES, PARAMETERS, STATES, WORKSPACE, load, rates, simulate
+from reedmace.core.cycle.model_input import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
 from reedmace.core.filter import CATALOGUE, Filter, deliver, table_of
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.flow import OperatingPointQuestion
-from reedmace.core.flow.kernel import G
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
+from reedmace.core.quantity.constants import G
 from reedmace.formats import plumbing_inp
 
 LOOP = {

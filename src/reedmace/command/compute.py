@@ -6,8 +6,8 @@ import sys
 
 from pydantic import ValidationError
 
-from reedmace.core.computations import COMPUTATIONS, complaints, compute
-from reedmace.core.working import CannotAnswer
+from reedmace.core.computations import COMPUTATIONS, compute, issues_of
+from reedmace.core.errors import CannotAnswer
 
 LARGEST = 5_000_000
 
@@ -35,7 +35,7 @@ def main(name: str | None, *, list_names: bool, schema: str | None) -> int:
     try:
         answer = compute(str(wanted), data)
     except (ValidationError, CannotAnswer) as error:
-        return _refuse("; ".join(str(c) for c in complaints(error)))
+        return _refuse("; ".join(str(c) for c in issues_of(error)))
     return _print(json.dumps(answer.model_dump(mode="json"), indent=2, ensure_ascii=False))
 
 

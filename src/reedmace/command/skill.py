@@ -7,9 +7,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.course import Ahead, aim_of, course_of, step_of
 from reedmace.core.cycle.kernel import simulate
 from reedmace.core.cycle.log import CycleLog, LoggedReading
+from reedmace.core.cycle.model_input import Scenario, aim_of, model_input_of, step_of
 from reedmace.core.quantity.units import NITROGEN_SHARE, as_nitrogen
 from reedmace.standins import ColourKit, SimulatedTank
 
@@ -66,18 +66,18 @@ def _kept(seed: int, days: int, varied: bool) -> tuple[SimulatedTank, list[Logge
 
 def _truth(tank: SimulatedTank, log: CycleLog) -> float:
     """The day on which this very tank passes if the advice is followed from the log's day on, infinite for never."""
-    course = course_of(log, HORIZON_DAYS)
+    model_input = model_input_of(log, HORIZON_DAYS)
     passed: NDArray[np.float64] = simulate(
         tank.parameters()[None, :],
-        course.start,
-        course.conditions,
-        course.steps,
-        course.kinds,
-        course.values,
-        course.tap,
+        model_input.start,
+        model_input.conditions,
+        model_input.steps,
+        model_input.kinds,
+        model_input.values,
+        model_input.tap,
         step_of(log.day_now),
         HORIZON_DAYS,
-        aim_of(log, Ahead()),
+        aim_of(log, Scenario()),
         np.zeros((0, 2), dtype=np.int64),
     )[2]
     return float(np.where(np.isnan(passed[0]), np.inf, passed[0]))

@@ -1,5 +1,5 @@
 """The demo scenario: Fennel Yard, invented."""
 
-from reedmace.demo.yard import write_demo
+from reedmace.demo.scenario import write_demo
 
 __all__ = ["write_demo"]

@@ -5,7 +5,7 @@ from reedmace.formats.bundle import Bundle, bundle_schema, write_bundle
 from reedmace.formats.calendar import write_calendar
 from reedmace.formats.catalogue import read_catalogue, write_catalogue
 from reedmace.formats.epanet import plumbing_inp
-from reedmace.formats.mapped import FaultRow, FoundColumn, FoundRow, MappedCsv, read_mapped
+from reedmace.formats.mapped import FoundColumn, FoundRow, MappedCsv, read_mapped
 from reedmace.formats.readings import read_csv, reading_key, write_csv
 from reedmace.formats.sbml import cycle_sbml
 from reedmace.formats.shopping import write_shopping
@@ -13,7 +13,6 @@ from reedmace.formats.tables import RowError
 
 __all__ = [
     "Bundle",
-    "FaultRow",
     "FoundColumn",
     "FoundRow",
     "MappedCsv",

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AwareDatetime, Field, model_validator
 
-from reedmace.core.working import Part
+from reedmace.core.contract import Part
 from reedmace.logbook import Entry
 
 MOST_ENTRIES = 20000

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 
 from pydantic import ValidationError
 
-from reedmace.core.computations import complaints
+from reedmace.core.computations import issues_of
 from reedmace.core.filter import Filter
 from reedmace.formats.tables import RowError, read_rows
 
@@ -90,4 +90,4 @@ def _row(line: int, cells: dict[str, str]) -> tuple[Filter | None, list[RowError
     try:
         return Filter.model_validate(data), []
     except ValidationError as error:
-        return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in complaints(error)]
+        return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]

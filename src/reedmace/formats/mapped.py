@@ -9,9 +9,9 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
 
-from reedmace.core.computations import complaints
+from reedmace.core.computations import issues_of
+from reedmace.core.contract import Part, whole
 from reedmace.core.quantity import CACO3_PER_DKH, NITROGEN_SHARE
-from reedmace.core.working import Part, whole
 from reedmace.formats.readings import MOST_ROWS, reading_key
 from reedmace.formats.tables import RowError
 from reedmace.logbook import NewEntry
@@ -91,14 +91,6 @@ class FoundRow(Part):
     line: Annotated[int, whole(1, 10_000_000)]
     at: str
     reading: Reading
-
-
-class FaultRow(Part):
-    """What is wrong with one row."""
-
-    line: Annotated[int, whole(1, 10_000_000)]
-    column: str
-    what: str
 
 
 @dataclass
@@ -284,7 +276,7 @@ def _take(found: Mapped, line: int, row: _Line, zone: timezone, now: datetime) -
         reading = Reading.model_validate({**row.body, "off_scale": row.off})
         found.entries.append((line, NewEntry(key=reading_key(at, reading), at=at, body=reading)))
     except ValidationError as error:
-        return [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in complaints(error)]
+        return [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]
     return []
 
 

@@ -8,7 +8,7 @@ from datetime import UTC, datetime, timedelta
 
 from pydantic import ValidationError
 
-from reedmace.core.computations import complaints
+from reedmace.core.computations import issues_of
 from reedmace.formats.tables import RowError, read_rows
 from reedmace.logbook import Entry, NewEntry
 from reedmace.logbook.entries import Reading
@@ -86,4 +86,4 @@ def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | No
         reading = Reading.model_validate({**body, "off_scale": off})
         return NewEntry(key=reading_key(at, reading), at=at, body=reading), []
     except ValidationError as error:
-        return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in complaints(error)]
+        return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]

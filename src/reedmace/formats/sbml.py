@@ -8,8 +8,7 @@ from xml.etree import ElementTree as ET
 import numpy as np
 from numpy.typing import NDArray
 
-from reedmace.core.cycle.course import course_of
-from reedmace.core.cycle.ensemble import weigh
+from reedmace.core.cycle.ensemble import condition
 from reedmace.core.cycle.kernel import (
     A_MAX,
     ADD_ALKALINITY,
@@ -29,6 +28,7 @@ from reedmace.core.cycle.kernel import (
     WORK,
 )
 from reedmace.core.cycle.log import CycleLog
+from reedmace.core.cycle.model_input import model_input_of
 from reedmace.formats.mathml import math_of
 
 SBML = "http://www.sbml.org/sbml/level3/version1/core"
@@ -70,7 +70,7 @@ NOTES = (
 
 def typical_parameters(log: CycleLog, draws: int = 400) -> Floats:
     """The weighted middle of the ensemble, in the kernel's column order (10,). log: the cycle's; draws: how many."""
-    ensemble = weigh(log, draws)
+    ensemble = condition(log, draws)
     return np.exp(ensemble.weights @ ensemble.rows)
 
 
@@ -78,7 +78,7 @@ def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tan
     """SBML text of a tank's cycle. log: the cycle's; parameters: (10,), those of the forecast left out; name: of the tank."""
     values = typical_parameters(log) if parameters is None else parameters
     days = int(log.day_now) + 90
-    course = course_of(log, days)
+    model_input = model_input_of(log, days)
     ET.register_namespace("", SBML)
     ET.register_namespace("math", "http://www.w3.org/1998/Math/MathML")
     root = ET.Element(f"{{{SBML}}}sbml", level="3", version="1")
@@ -93,13 +93,13 @@ def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tan
             row.set("value", f"{value!r}")
         row.set("constant", "true" if constant else "false")
 
-    first = [*course.start, values[0], values[1], 0.0]
+    first = [*model_input.start, values[0], values[1], 0.0]
     for state, value in zip(STATES, first, strict=True):
         parameter(state, float(value), False)
     for constant, value in zip(_CONSTANTS, values, strict=True):
         parameter(constant, float(value), True)
-    for column, condition in _CONDITIONS:
-        parameter(condition, float(course.conditions[0, column]), False)
+    for column, name in _CONDITIONS:
+        parameter(name, float(model_input.conditions[0, column]), False)
     for rule, _ in _RULES:
         parameter(rule, None, False)
     rules = ET.SubElement(model, f"{{{SBML}}}listOfRules")
@@ -107,11 +107,11 @@ def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tan
         ET.SubElement(rules, f"{{{SBML}}}assignmentRule", variable=variable).append(math_of(formula))
     for variable, formula in _RATES:
         ET.SubElement(rules, f"{{{SBML}}}rateRule", variable=variable).append(math_of(formula))
-    events = _events(course.steps, course.kinds, course.values, course.tap, float(values[A_MAX]))
+    events = _events(model_input.steps, model_input.kinds, model_input.values, model_input.tap, float(values[A_MAX]))
     events += [
-        (float(day), {name: f"{float(course.conditions[day, column])!r}" for column, name in _CONDITIONS})
+        (float(day), {name: f"{float(model_input.conditions[day, column])!r}" for column, name in _CONDITIONS})
         for day in range(1, days + 1)
-        if not np.array_equal(course.conditions[day], course.conditions[day - 1])
+        if not np.array_equal(model_input.conditions[day], model_input.conditions[day - 1])
     ]
     if events:
         _write_events(model, sorted(events, key=lambda e: e[0]))

@@ -6,6 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TypeVar
 
+from reedmace.core.contract import Issue
+
 T = TypeVar("T")
 
 
@@ -16,6 +18,11 @@ class RowError:
     line: int
     column: str
     what: str
+
+    def issue(self) -> Issue:
+        """The same for the sender, with the remedy."""
+        where = f"line {self.line}{', ' + self.column if self.column else ''}"
+        return Issue(where=where, what=self.what, remedy="Correct it and send the file again.")
 
 
 def read_rows(

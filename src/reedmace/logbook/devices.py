@@ -5,9 +5,9 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field
 
+from reedmace.core.contract import PH, Celsius, Part, number
 from reedmace.core.cycle.log import Off
 from reedmace.core.quantity.units import Basis
-from reedmace.core.working import PH, Celsius, Part, number
 from reedmace.logbook.entries import Key, Outage, Ppm, Reading, TimedFlow
 from reedmace.logbook.state import LogbookState
 

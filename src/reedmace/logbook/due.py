@@ -5,15 +5,17 @@ from typing import Literal
 
 from pydantic import AwareDatetime
 
+from reedmace.core.contract import Part
 from reedmace.core.cycle import CycleAdviceAnswer, CycleForecastAnswer
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit.steps import leak_checks
 from reedmace.core.flow.bucket import bucket_lph
 from reedmace.core.upkeep import FlowFadeAnswer, FlowFadeQuestion, flow_fade
 from reedmace.core.upkeep.fade import FadeTest
-from reedmace.core.working import CannotAnswer, Part
-from reedmace.logbook.entries import CyclePlan, Entry, FlowTest, MediaWork, TimedFlow
+from reedmace.logbook.entries import Entry, FlowTest, MediaWork, TimedFlow
 from reedmace.logbook.equipment import Hung, hang, steps_of
+from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.seeds import seeds
 from reedmace.logbook.state import LogbookState
 

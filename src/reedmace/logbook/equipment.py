@@ -7,6 +7,7 @@ from typing import Annotated
 
 import numpy as np
 
+from reedmace.core.contract import Part, Share, number
 from reedmace.core.filter import (
     CATALOGUE,
     Basket,
@@ -16,8 +17,8 @@ from reedmace.core.filter import (
     RankFiltersQuestion,
     filter_flow,
 )
+from reedmace.core.filter.candidates import HungHere
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.ranking import HungHere
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.filter.scores import watts_here
 from reedmace.core.filter.table import table_of
@@ -39,8 +40,7 @@ from reedmace.core.flow import OperatingPointQuestion, OverflowCheckAnswer, Over
 from reedmace.core.stock import WasteLoadAnswer, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.core.working import Part, Share, number
-from reedmace.logbook.entries import FittedFilter, TankPlan
+from reedmace.logbook.plans import FittedFilter, TankPlan
 from reedmace.logbook.questions import filter_plan, fit_plan, stock_plan, tank_plan, volume
 from reedmace.logbook.state import LogbookState
 

@@ -12,26 +12,15 @@ from reedmace.core.cycle.log import (
     LoggedMedia,
     LoggedOutage,
     MediaWhat,
+    TapWater,
 )
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import Water
 from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
-from reedmace.logbook.entries import (
-    Conditioner,
-    CyclePlan,
-    FilterPlan,
-    FitPlan,
-    KitPlan,
-    MediaWork,
-    Outage,
-    PlantGrowth,
-    Reading,
-    Stocking,
-    StockPlan,
-    TankPlan,
-)
+from reedmace.logbook.entries import Conditioner, MediaWork, Outage, PlantGrowth, Reading, Stocking
+from reedmace.logbook.plans import CyclePlan, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
 from reedmace.logbook.state import LogbookState, shares_of
 
 DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36, substrate_depth_cm=3)
@@ -62,6 +51,37 @@ def fit_plan(state: LogbookState) -> FitPlan:
     """Where parts are put, everything where it usually goes until then. state: the tank's."""
     body = state.fit_plan.body if state.fit_plan else None
     return body if isinstance(body, FitPlan) else FitPlan(kind="fit-plan")
+
+
+USUAL_WATER: dict[Water, tuple[float, float, float]] = {
+    "fresh": (0, 7.4, 4),
+    "brackish": (10, 7.8, 6),
+    "salt": (35, 8.1, 8),
+}
+"""Salinity in g/kg, pH and KH in dKH of a kind of water until they are measured (common practice)."""
+
+
+def cycle_plan(state: LogbookState, now: datetime) -> CyclePlan:
+    """The cycle as planned, or one that would begin now in the usual water of its kind. state: the tank's; now: aware time."""
+    body = state.cycle_plan.body if state.cycle_plan else None
+    if isinstance(body, CyclePlan):
+        return body
+    place = tank_plan(state).surroundings
+    salinity, ph, kh = USUAL_WATER[place.water]
+    return CyclePlan(
+        kind="cycle-plan",
+        started_at=now,
+        salinity_g_kg=salinity,
+        start_ph=place.ph or ph,
+        start_kh_dkh=kh,
+        tap=TapWater(chlorine="unknown"),
+    )
+
+
+def kit_plan(state: LogbookState) -> KitPlan:
+    """The keeper's test kit, the usual steps until they are entered. state: the tank's."""
+    body = state.kit_plan.body if state.kit_plan else None
+    return body if isinstance(body, KitPlan) else KitPlan(kind="kit-plan")
 
 
 def volume_question(plan: TankPlan) -> TankVolumeQuestion:
@@ -181,9 +201,7 @@ def kit_of(state: LogbookState, now: datetime) -> KitSteps:
 
     state: the tank's; now: aware time.
     """
-    plan = state.kit_plan.body if state.kit_plan else None
-    if not isinstance(plan, KitPlan):
-        return KitSteps()
+    plan = kit_plan(state)
     past = plan.expires_on is not None and plan.expires_on < now.date()
     return plan.kit.model_copy(update={"expired": plan.kit.expired or past})
 
@@ -194,12 +212,8 @@ def cycle_log(state: LogbookState, now: datetime) -> CycleLog | None:
     return _log(state, plan, now) if isinstance(plan, CyclePlan) else None
 
 
-USUAL_WATER: dict[Water, tuple[float, float, float]] = {
-    "fresh": (0, 7.4, 4),
-    "brackish": (10, 7.8, 6),
-    "salt": (35, 8.1, 8),
-}
-"""Salinity in g/kg, pH and KH in dKH of a kind of water until they are measured (common practice)."""
+USUAL_KEPT_C = 25
+"""Of a tank with animals until it is measured (common practice)."""
 CARE_DAYS, LONG_DAYS = 120, 300
 """So far back the log of a long running tank is read; a cycle begun before the other is long over."""
 
@@ -219,16 +233,8 @@ def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
     begun = planned.started_at if planned else min(put_in)
     since = max(begun, now - timedelta(days=CARE_DAYS))
     if planned is None:
-        place = tank_plan(state).surroundings
-        salinity, ph, kh = USUAL_WATER[place.water]
-        planned = CyclePlan(
-            kind="cycle-plan",
-            started_at=since,
-            salinity_g_kg=salinity,
-            start_ph=place.ph or ph,
-            start_kh_dkh=kh,
-            temperature_c=place.temperature_c or 25,
-        )
+        heat = tank_plan(state).surroundings.temperature_c
+        planned = cycle_plan(state, since).model_copy(update={"temperature_c": heat or USUAL_KEPT_C})
     return _log(state, planned.model_copy(update={"started_at": since}), now)
 
 

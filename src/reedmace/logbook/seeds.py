@@ -5,9 +5,9 @@ from typing import Literal
 
 from pydantic import AwareDatetime
 
+from reedmace.core.contract import Part
 from reedmace.core.fit import SpongeSeedAnswer, SpongeSeedQuestion, sponge_seed
 from reedmace.core.fit.seed import READY_DAYS
-from reedmace.core.working import Part
 from reedmace.logbook.entries import MediaWork, SeedMove, SeedSponge
 from reedmace.logbook.state import LogbookState
 

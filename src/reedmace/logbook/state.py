@@ -4,8 +4,9 @@ from collections.abc import Iterable
 
 from pydantic import AwareDatetime, Field, computed_field
 
-from reedmace.core.working import Part, Share
-from reedmace.logbook.entries import PLAN_KINDS, Entry, FilterPlan, FittedFilter, Outage
+from reedmace.core.contract import Part, Share
+from reedmace.logbook.entries import PLAN_KINDS, Entry, Outage
+from reedmace.logbook.plans import FilterPlan, FittedFilter
 
 
 class TakenOff(Part):

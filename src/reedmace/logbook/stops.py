@@ -5,7 +5,8 @@ from datetime import datetime, timedelta
 from reedmace.core.cycle import FilterStopAnswer, FilterStopQuestion, filter_stop
 from reedmace.core.cycle.stops import WATCH_DAYS
 from reedmace.core.filter.kinds import kind_of
-from reedmace.logbook.entries import CyclePlan, Reading, Stocking
+from reedmace.logbook.entries import Reading, Stocking
+from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.questions import animals_in, film_shares, stretches
 from reedmace.logbook.state import LogbookState
 

@@ -11,9 +11,9 @@ from typing import Any
 
 import numpy as np
 
-from reedmace.core.cycle.course import PRIOR_SPREAD, Ahead, aim_of, course_of, prior_median
 from reedmace.core.cycle.kernel import CO2, PARAMETERS, simulate
 from reedmace.core.cycle.log import CycleLog, KitSteps, LoggedAlkalinity, LoggedChange, LoggedDose
+from reedmace.core.cycle.model_input import PRIOR_SPREAD, Scenario, aim_of, model_input_of, prior_median
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
@@ -63,19 +63,19 @@ class SimulatedTank:
             }
         )
         days = int(day) + 1
-        course, own = course_of(log, days), self.parameters()
+        model_input, own = model_input_of(log, days), self.parameters()
         _, kept, _, _ = simulate(
             own[None, :],
-            course.start,
-            course.conditions,
-            course.steps,
-            course.kinds,
-            course.values,
-            course.tap,
+            model_input.start,
+            model_input.conditions,
+            model_input.steps,
+            model_input.kinds,
+            model_input.values,
+            model_input.tap,
             10**6,
             days,
-            aim_of(log, Ahead()),
-            course.keep([day]),
+            aim_of(log, Scenario()),
+            model_input.sample_steps([day]),
         )
         tan, no2, no3, alkalinity = (max(float(v), 0.0) for v in kept[0, 0])
         return {

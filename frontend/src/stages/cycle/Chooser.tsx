@@ -2,18 +2,18 @@
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useCompute } from "../../api/hooks";
-import type { CyclePlan, MethodChoice, QuestionOf } from "../../api/schemas";
+import type { Blanks, CyclePlan, MethodChoice } from "../../api/schemas";
 import { Button, Fields, Figure, Lead, NumberBox, ProblemNote, Select, Waiting, YesNo } from "../../kit";
 
-type Means = NonNullable<QuestionOf<"cycle-methods">["means"]>;
+type Resources = Blanks["resources"];
 
 interface Props {
   plan: CyclePlan;
   netL: number;
   loadMgNLDay?: number;
   onChoose: (choice: MethodChoice) => void;
-  means: Means;
-  onMeans: (means: Means) => void;
+  resources: Resources;
+  onResources: (resources: Resources) => void;
 }
 
 /** The window on the bottle's own label. */
@@ -24,26 +24,13 @@ const BOTTLE = [
   ["ph_high", "Label: to pH", 4, 10],
 ] as const;
 
-/** What one has until one says otherwise. */
-export const NO_MEANS: Means = {
-  mature_media: "none",
-  media_share: 0.5,
-  plants: "none",
-  bottle: "none",
-  bottle_label: { low_c: 25, high_c: 30, ph_low: 7.3, ph_high: 8, in_date: true },
-  budget: "some",
-  ammonia: true,
-  test_kit: true,
-  days_to_spare: 60,
-};
-
-export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: Props) {
+export function Chooser({ plan, netL, loadMgNLDay, onChoose, resources, onResources }: Props) {
   const [animalsIn, setAnimalsIn] = useState(plan.method === "animals-in");
-  const set = (change: Partial<Means>) => {
-    onMeans({ ...means, ...change });
+  const set = (change: Partial<Resources>) => {
+    onResources({ ...resources, ...change });
   };
   const answer = useCompute("cycle-methods", {
-    means,
+    resources,
     net_l: netL,
     temperature_c: plan.temperature_c,
     ph: plan.start_ph,
@@ -58,7 +45,7 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: P
       <Fields $min={150}>
         <Select
           label="Media from a running tank"
-          value={means.mature_media ?? "none"}
+          value={resources.mature_media}
           onChange={(mature_media) => {
             set({ mature_media });
           }}
@@ -69,10 +56,10 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: P
             ["unsure", "from one I do not know"],
           ]}
         />
-        {means.mature_media !== "none" && (
+        {resources.mature_media !== "none" && (
           <NumberBox
             label="How much, % of a filter's"
-            value={(means.media_share ?? 0.5) * 100}
+            value={resources.media_share * 100}
             min={0}
             max={100}
             onChange={(v) => {
@@ -82,7 +69,7 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: P
         )}
         <Select
           label="Plants"
-          value={means.plants ?? "none"}
+          value={resources.plants}
           onChange={(plants) => {
             set({ plants });
           }}
@@ -94,7 +81,7 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: P
         />
         <Select
           label="Bottled culture"
-          value={means.bottle ?? "none"}
+          value={resources.bottle}
           onChange={(bottle) => {
             set({ bottle });
           }}
@@ -104,22 +91,22 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: P
             ["expired", "past its date"],
           ]}
         />
-        {means.bottle !== "none" &&
+        {resources.bottle !== "none" &&
           BOTTLE.map(([field, label, min, max]) => (
             <NumberBox
               key={field}
               label={label}
-              value={means.bottle_label?.[field] ?? null}
+              value={resources.bottle_label[field]}
               min={min}
               max={max}
               onChange={(v) => {
-                set({ bottle_label: { ...means.bottle_label, [field]: v } });
+                set({ bottle_label: { ...resources.bottle_label, [field]: v } });
               }}
             />
           ))}
         <Select
           label="Money for helpers"
-          value={means.budget ?? "some"}
+          value={resources.budget}
           onChange={(budget) => {
             set({ budget });
           }}
@@ -130,7 +117,7 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: P
         />
         <NumberBox
           label="Days you can wait"
-          value={means.days_to_spare ?? 60}
+          value={resources.days_to_spare}
           min={0}
           max={200}
           onChange={(days_to_spare) => {
@@ -141,22 +128,22 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, means, onMeans }: P
       <Ticks>
         <YesNo
           label="Aquarium-grade ammonia"
-          value={means.ammonia ?? true}
+          value={resources.ammonia}
           onChange={(ammonia) => {
             set({ ammonia });
           }}
         />
         <YesNo
           label="A test kit"
-          value={means.test_kit ?? true}
+          value={resources.test_kit}
           onChange={(test_kit) => {
             set({ test_kit });
           }}
         />
-        {means.mature_media !== "none" && (
+        {resources.mature_media !== "none" && (
           <YesNo
             label="The old filter fits beside the new"
-            value={means.old_filter_fits ?? false}
+            value={resources.old_filter_fits}
             onChange={(old_filter_fits) => {
               set({ old_filter_fits });
             }}
@@ -243,7 +230,7 @@ export const METHODS: readonly (readonly [NonNullable<CyclePlan["method"]>, stri
   ["animals-in", "Animals are in already"],
 ];
 
-export type { Means };
+export type { Resources };
 
 const Ticks = styled.div`
   display: flex;

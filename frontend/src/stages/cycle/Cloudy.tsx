@@ -1,22 +1,19 @@
 /** Bloom or dirt: tests first, and mostly waiting. */
 import { useState } from "react";
-import { useCompute } from "../../api/hooks";
-import type { CycleLog as Log, QuestionOf } from "../../api/schemas";
+import { useBlanks, useCompute } from "../../api/hooks";
+import type { CycleLog as Log, Blanks } from "../../api/schemas";
 import { Fields, Figure, NumberBox, PickOne, ProblemNote, Select, YesNo } from "../../kit";
 import { Columns } from "../shared";
 
-type Question = QuestionOf<"cloudy-water">;
-
 export function Cloudy({ log }: { log: Log }) {
-  const newest = (log.readings ?? []).filter((r) => log.day_now - r.day <= 2).at(-1);
-  const [seen, setSeen] = useState<Question>({
-    colour: "white",
+  const blanks = useBlanks();
+  const newest = log.readings.filter((r) => log.day_now - r.day <= 2).at(-1);
+  const [seen, setSeen] = useState({
+    ...blanks.cloudy,
     age_days: Math.max(Math.round(log.day_now), 0),
-    cloudy_days: 1,
-    after: "nothing",
     animals_in: log.method === "animals-in",
   });
-  const set = (change: Partial<Question>) => {
+  const set = (change: Partial<Blanks["cloudy"]>) => {
     setSeen((now) => ({ ...now, ...change }));
   };
   const answer = useCompute("cloudy-water", {
@@ -29,7 +26,7 @@ export function Cloudy({ log }: { log: Log }) {
       <div>
         <PickOne
           label="The water is"
-          value={seen.colour ?? "white"}
+          value={seen.colour}
           onChange={(colour) => {
             set({ colour });
           }}
@@ -43,7 +40,7 @@ export function Cloudy({ log }: { log: Log }) {
         <Fields>
           <NumberBox
             label="Days since it was filled"
-            value={seen.age_days ?? 7}
+            value={seen.age_days}
             min={0}
             max={10000}
             onChange={(v) => {
@@ -52,7 +49,7 @@ export function Cloudy({ log }: { log: Log }) {
           />
           <NumberBox
             label="Days cloudy"
-            value={seen.cloudy_days ?? 1}
+            value={seen.cloudy_days}
             min={0}
             max={1000}
             onChange={(v) => {
@@ -61,7 +58,7 @@ export function Cloudy({ log }: { log: Log }) {
           />
           <Select
             label="It came after"
-            value={seen.after ?? "nothing"}
+            value={seen.after}
             onChange={(after) => {
               set({ after });
             }}
@@ -91,14 +88,14 @@ export function Cloudy({ log }: { log: Log }) {
         </Fields>
         <YesNo
           label="Fine bubbles in it"
-          value={seen.bubbles ?? false}
+          value={seen.bubbles}
           onChange={(bubbles) => {
             set({ bubbles });
           }}
         />
         <YesNo
           label="Animals gasp at the surface"
-          value={seen.gasping ?? false}
+          value={seen.gasping}
           onChange={(gasping) => {
             set({ gasping });
           }}

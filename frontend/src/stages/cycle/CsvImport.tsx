@@ -150,9 +150,8 @@ export function CsvImport({ tankId }: { tankId: number }) {
           {preview.faults.length > 0 && (
             <Faults aria-label="Faults in the file">
               {preview.faults.map((f) => (
-                <li key={`${f.line}${f.column}${f.what}`}>
-                  Line {f.line}
-                  {f.column && `, ${f.column}`}: {f.what}
+                <li key={`${f.where}${f.what}`}>
+                  {f.where}: {f.what}
                 </li>
               ))}
             </Faults>

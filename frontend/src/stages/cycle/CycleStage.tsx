@@ -5,10 +5,10 @@ import { useCycle, useView } from "../../api/hooks";
 import type { CycleState, Entry } from "../../api/schemas";
 import { ProblemError } from "../../api/client";
 import { CycleLog } from "../../charts/CycleLog";
-import { Figure, Lead, Leaves, ProblemNote, Verdict, Waiting, type Leaf } from "../../kit";
+import { Figure, Lead, Tabs, ProblemNote, Verdict, Waiting, type Leaf } from "../../kit";
 import { Section } from "../../section/Section";
 import { kitShares, ppmWords } from "../../quantity/ppm";
-import { Bar, filterPlan, hanging, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { Bar, hanging, TwoColumns, type StageProps } from "../shared";
 import { NewEntry } from "../keep/NewEntry";
 import { FirstAction, Foreseen, Then, Why } from "./actions";
 import { Cloudy } from "./Cloudy";
@@ -23,10 +23,10 @@ import { WhatIf } from "./WhatIf";
 
 export function CycleStage(props: StageProps) {
   const { tankId, logbook } = props;
-  const plan = tankPlan(logbook);
+  const plan = logbook.plans.tank;
   const volume = useView(tankId, "tank", {}).data?.volume;
   const cycle = useCycle(tankId);
-  const latest = logbook.readings?.findLast(
+  const latest = logbook.readings.findLast(
     (e) => e.body.kind === "reading" && (e.body.ammonia_ppm != null || e.body.nitrite_ppm != null),
   );
   const state = cycle.data;
@@ -41,8 +41,8 @@ export function CycleStage(props: StageProps) {
           <Section
             plan={plan}
             volume={volume}
-            filters={hanging(filterPlan(logbook))}
-            water={waterWords(latest ?? logbook.readings?.at(-1))}
+            filters={hanging(logbook.plans.filter)}
+            water={waterWords(latest ?? logbook.readings.at(-1))}
             labels={
               begun && !state.stocked
                 ? [
@@ -172,7 +172,7 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
             "Without bicarbonate: no date at all."}
         </Lead>
       )}
-      <Leaves
+      <Tabs
         label="More of this cycle"
         leaves={leaves}
         chosen={leaves.some((l) => l.id === leaf) ? leaf : (leaves[0]?.id ?? "ready")}
@@ -188,7 +188,7 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
 function waterWords(latest: Entry | undefined): string[] {
   if (latest?.body.kind !== "reading") return [];
   const r = latest.body;
-  const off = r.off_scale ?? [];
+  const off = r.off_scale;
   const words: string[] = [];
   const figure = (name: string, value: number | null | undefined, what: "ammonia" | "nitrite" | "nitrate") =>
     value == null ? null : `${name} ${value}${off.includes(what) ? " or more" : ""}`;

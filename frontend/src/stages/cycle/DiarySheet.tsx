@@ -55,11 +55,11 @@ function Sheet({ tankId, name, logbook, tables, state }: Props) {
       </>
     );
   const deeds = [
-    ...(logbook.readings ?? []),
-    ...(logbook.doses ?? []),
-    ...(logbook.alkalinity ?? []),
-    ...(logbook.changes ?? []),
-    ...(logbook.events ?? []),
+    ...logbook.readings,
+    ...logbook.doses,
+    ...logbook.alkalinity,
+    ...logbook.changes,
+    ...logbook.events,
   ]
     .filter((e) => new Date(e.at).getTime() >= start.getTime() - 86_400_000)
     .sort((a, b) => a.at.localeCompare(b.at));
@@ -84,9 +84,8 @@ function Sheet({ tankId, name, logbook, tables, state }: Props) {
       </Bar>
       <Lead>
         {METHODS.find(([m]) => m === plan.method)?.[1] ?? "Measured ammonia"}, begun{" "}
-        {start.toLocaleDateString()}, at {plan.temperature_c ?? 26} °C, KH {plan.start_kh_dkh ?? 4} dKH, pH{" "}
-        {plan.start_ph ?? 7.4}, in {state.log.net_l.toFixed(0)} L. Today is day{" "}
-        {Math.floor(state.log.day_now)}.
+        {start.toLocaleDateString()}, at {plan.temperature_c} °C, KH {plan.start_kh_dkh} dKH, pH{" "}
+        {plan.start_ph}, in {state.log.net_l.toFixed(0)} L. Today is day {Math.floor(state.log.day_now)}.
       </Lead>
       {state.forecast && (
         <CycleLog

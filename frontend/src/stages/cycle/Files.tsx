@@ -8,7 +8,7 @@ import { useState } from "react";
 
 export function Files({ tankId, logbook }: Pick<StageProps, "tankId" | "logbook">) {
   const [devices, setDevices] = useState(false);
-  const count = logbook.readings?.length ?? 0;
+  const count = logbook.readings.length;
   return (
     <>
       <section aria-label="Out">

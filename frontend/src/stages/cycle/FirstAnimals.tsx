@@ -31,7 +31,7 @@ export function FirstAnimals({ tankId, state, shares }: Props) {
           ramp={state.ramp}
           shares={shares}
           ready={state.readiness?.ready ?? false}
-          stocked={state.stocked ?? false}
+          stocked={state.stocked}
         />
       ) : (
         !animalsIn && (

@@ -4,7 +4,6 @@ import { useDraft } from "../../api/drafts";
 import type { KitPlan, KitSteps, LogbookState } from "../../api/schemas";
 import { FieldBox, Fields, Lead, NumberBox, PickOne, TextField } from "../../kit";
 import { SaveBar } from "../shared";
-import { kitPlan } from "./useKit";
 
 const ROWS = [
   ["ammonia_ppm", "Ammonia steps"],
@@ -13,8 +12,8 @@ const ROWS = [
 ] as const;
 
 export function KitForm({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
-  const draft = useDraft<KitPlan>(tankId, "kit", kitPlan(logbook), logbook.kit_plan?.id ?? null);
-  const kit = draft.value.kit ?? {};
+  const draft = useDraft<KitPlan>(tankId, "kit", logbook.plans.kit, logbook.kit_plan?.id ?? null);
+  const kit = draft.value.kit;
   const set = (change: Partial<KitSteps>) => {
     draft.set((now) => ({ ...now, kit: { ...now.kit, ...change } }));
   };
@@ -30,7 +29,7 @@ export function KitForm({ tankId, logbook }: { tankId: number; logbook: LogbookS
           <Steps
             key={field + String(draft.basedOn)}
             label={label}
-            value={kit[field] ?? []}
+            value={kit[field]}
             onChange={(steps) => {
               set({ [field]: steps });
             }}
@@ -38,7 +37,7 @@ export function KitForm({ tankId, logbook }: { tankId: number; logbook: LogbookS
         ))}
         <NumberBox
           label="KH, dKH in one drop"
-          value={kit.kh_step_dkh ?? 1}
+          value={kit.kh_step_dkh}
           min={0.05}
           max={5}
           onChange={(kh_step_dkh) => {
@@ -60,7 +59,7 @@ export function KitForm({ tankId, logbook }: { tankId: number; logbook: LogbookS
       </Fields>
       <PickOne
         label="It reads ppm as"
-        value={kit.basis ?? "ion"}
+        value={kit.basis}
         onChange={(basis) => {
           set({ basis });
         }}
@@ -73,9 +72,7 @@ export function KitForm({ tankId, logbook }: { tankId: number; logbook: LogbookS
         tankId={tankId}
         draft={draft}
         words="Save the kit"
-        describe={(b) =>
-          `ammonia ${(b.kit?.ammonia_ppm ?? []).join(", ")}; nitrite ${(b.kit?.nitrite_ppm ?? []).join(", ")}`
-        }
+        describe={(b) => `ammonia ${b.kit.ammonia_ppm.join(", ")}; nitrite ${b.kit.nitrite_ppm.join(", ")}`}
       />
     </section>
   );

@@ -2,12 +2,11 @@
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
-import { useCompute, useWrite } from "../../api/hooks";
+import { useBlanks, useCompute, useWrite } from "../../api/hooks";
 import type { AnswerOf, Reading, LogbookState } from "../../api/schemas";
 import { Button, InlineButton, phone, ProblemNote, TextField } from "../../kit";
 import { usePhone } from "../../kit/usePhone";
 import { TapTest } from "./TapTest";
-import { kitSteps } from "./useKit";
 import { When } from "./When";
 
 export const FIELDS = [
@@ -36,7 +35,7 @@ export function LogTest({ tankId, logbook }: { tankId: number; logbook: LogbookS
   const small = usePhone();
   const [way, setWay] = useState<Way | null>(() => localStorage.getItem(SHELF_WAY) as Way | null);
   const chosen = way ?? (small ? "taps" : "line");
-  const kit = kitSteps(logbook);
+  const kit = logbook.plans.kit.kit;
   const [written, setWritten] = useState<number | "held" | null>(null);
   const undo = useWrite(tankId);
   const choose = (next: Way) => {
@@ -112,9 +111,9 @@ interface TypedProps {
 }
 
 /** What the line says, as a reading. */
-export function readingOf(found: AnswerOf<"read-test-line">, basis: "ion" | "N"): Reading {
+export function readingOf(blank: Reading, found: AnswerOf<"read-test-line">, basis: "ion" | "N"): Reading {
   return {
-    kind: "reading",
+    ...blank,
     basis,
     off_scale: found.off_scale,
     ...Object.fromEntries(FIELDS.map(([f]) => [f, found[f] ?? null])),
@@ -122,8 +121,9 @@ export function readingOf(found: AnswerOf<"read-test-line">, basis: "ion" | "N")
 }
 
 function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
-  const shelf = `reedmace.draft.${tankId}.line`;
-  const [line, setLine] = useState(() => localStorage.getItem(shelf) ?? "");
+  const blanks = useBlanks();
+  const storageKey = `reedmace.draft.${tankId}.line`;
+  const [line, setLine] = useState(() => localStorage.getItem(storageKey) ?? "");
   const [asN, setAsN] = useState(() => {
     const kept = localStorage.getItem("reedmace.basis");
     return kept ? kept === "N" : kitBasis === "N";
@@ -134,7 +134,7 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
   const read = useCompute("read-test-line", line.trim() ? { text: line } : null);
   const type = (next: string) => {
     setLine(next);
-    localStorage.setItem(shelf, next);
+    localStorage.setItem(storageKey, next);
     setProblem(null);
     if (next) onType();
   };
@@ -145,7 +145,7 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
     try {
       const found = await compute("read-test-line", { text: line });
       const entry = await write.mutateAsync({
-        body: readingOf(found, asN ? "N" : "ion"),
+        body: readingOf(blanks.reading, found, asN ? "N" : "ion"),
         at: at ?? undefined,
       });
       type("");

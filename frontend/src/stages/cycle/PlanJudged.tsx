@@ -50,7 +50,7 @@ export function PlanJudged({ plan, netL, phosphatePpm, loadMgNLDay, animals }: P
           <h3>Alkalinity</h3>
           <Lead>
             Until it passes about {a.nitrogen_mg_n_l.toFixed(1)} mg/L of nitrogen go through the film and eat{" "}
-            <b>{a.kh_eaten_dkh.toFixed(1)} dKH</b>; this water has {(plan.start_kh_dkh ?? 4).toFixed(1)}.{" "}
+            <b>{a.kh_eaten_dkh.toFixed(1)} dKH</b>; this water has {plan.start_kh_dkh.toFixed(1)}.{" "}
             {a.kh_short_dkh > 0.1 ? (
               <>
                 Holding it at 4 takes <b>{a.bicarbonate_g.toFixed(0)} g of bicarbonate</b> over the whole

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { Button as AriaButton } from "react-aria-components";
 import { styled } from "styled-components";
-import { useWrite } from "../../api/hooks";
+import { useBlanks, useWrite } from "../../api/hooks";
 import type { KitSteps, Reading } from "../../api/schemas";
 import { Button, InlineButton, phone, ProblemNote } from "../../kit";
 import { When } from "./When";
@@ -20,13 +20,14 @@ interface Props {
 type Picked = Partial<Record<What, number>>;
 
 export function TapTest({ tankId, kit, onWritten }: Props) {
-  const shelf = `reedmace.draft.${tankId}.taps`;
-  const [picked, setPicked] = useState<Picked>(() => read(shelf));
+  const { reading: blank } = useBlanks();
+  const storageKey = `reedmace.draft.${tankId}.taps`;
+  const [picked, setPicked] = useState<Picked>(() => read(storageKey));
   const [at, setAt] = useState<string | null>(null);
   const write = useWrite(tankId);
   const keep = (next: Picked) => {
     setPicked(next);
-    localStorage.setItem(shelf, JSON.stringify(next));
+    localStorage.setItem(storageKey, JSON.stringify(next));
   };
   const steps: Record<What, number[]> = {
     ammonia: kit.ammonia_ppm,
@@ -35,7 +36,7 @@ export function TapTest({ tankId, kit, onWritten }: Props) {
   };
   const any = ROWS.some((what) => picked[what] != null);
   const log = async () => {
-    const body: Reading = { kind: "reading", basis: kit.basis };
+    const body: Reading = { ...blank, basis: kit.basis };
     for (const what of ROWS) body[`${what}_ppm`] = picked[what] ?? null;
     // The top step cannot be told from more than it.
     body.off_scale = ROWS.filter((what) => picked[what] != null && picked[what] === steps[what].at(-1));
@@ -98,9 +99,9 @@ export function TapTest({ tankId, kit, onWritten }: Props) {
   );
 }
 
-function read(shelf: string): Picked {
+function read(storageKey: string): Picked {
   try {
-    return JSON.parse(localStorage.getItem(shelf) ?? "{}") as Picked;
+    return JSON.parse(localStorage.getItem(storageKey) ?? "{}") as Picked;
   } catch {
     return {};
   }

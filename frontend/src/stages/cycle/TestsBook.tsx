@@ -13,7 +13,7 @@ import { Table } from "./Ready";
 export function TestsBook({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
   const entries = useEntries(tankId);
   const [open, setOpen] = useState<number | null>(null);
-  const readings = [...(logbook.readings ?? [])].reverse();
+  const readings = [...logbook.readings].reverse();
   const byId = new Map((entries.data?.entries ?? []).map((e) => [e.id, e]));
   const earlier = (entry: Entry): Entry[] => {
     const found: Entry[] = [];
@@ -119,13 +119,13 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
             <YesNo
               key={what}
               label={`${what}: this or more`}
-              value={(reading.off_scale ?? []).includes(what)}
+              value={reading.off_scale.includes(what)}
               onChange={(on) => {
                 setReading((now) => ({
                   ...now,
                   off_scale: on
-                    ? [...new Set([...(now.off_scale ?? []), what])]
-                    : (now.off_scale ?? []).filter((o) => o !== what),
+                    ? [...new Set([...now.off_scale, what])]
+                    : now.off_scale.filter((o) => o !== what),
                 }));
               }}
             />
@@ -181,7 +181,7 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
 function show(r: Reading, field: (typeof FIELDS)[number][0]): string {
   const value = r[field];
   if (value == null) return "";
-  const off = (r.off_scale ?? []).some((o) => field === `${o}_ppm`);
+  const off = r.off_scale.some((o) => field === `${o}_ppm`);
   return `${Number(value.toFixed(3))}${off ? "+" : ""}`;
 }
 

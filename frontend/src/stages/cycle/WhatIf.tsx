@@ -116,7 +116,7 @@ export function WhatIf({ log, forecast, dateOf }: Props) {
             onPress={() => {
               setOwn({
                 name: "Your own",
-                temperature_c: log.temperature_c ?? 26,
+                temperature_c: log.temperature_c,
                 seed_share: 0,
                 dose_factor: 1,
                 hold_kh_dkh: 4,

@@ -4,7 +4,7 @@ import { styled } from "styled-components";
 import { useBuying, useTank, useView } from "../../api/hooks";
 import { Page } from "../../app/Page";
 import { Button, Figure, Lead, Verdict, Waiting } from "../../kit";
-import { Bar, filterPlan, hanging } from "../shared";
+import { Bar, hanging } from "../shared";
 import { ComparisonTable } from "./Compare";
 
 const MOST = 4;
@@ -14,7 +14,7 @@ export default function BuyingSheet() {
   const tank = useTank(tankId);
   const list = useBuying(tankId);
   const view = useView(tankId, "filter", {});
-  const chosen = tank.data ? hanging(filterPlan(tank.data.state)) : [];
+  const chosen = tank.data ? hanging(tank.data.state.plans.filter) : [];
   return (
     <Page name={tank.data?.tank.name}>
       <title>{`${tank.data?.tank.name ?? "Tank"}: to buy · Reedmace`}</title>

@@ -2,7 +2,7 @@
 import { Link } from "react-router";
 import type { Draft } from "../../api/drafts";
 import { useWrite } from "../../api/hooks";
-import type { Entry, FilterPlan, FilterView, FittedFilter } from "../../api/schemas";
+import type { Entry, FilterPlan, FilterPlanIn, FilterView } from "../../api/schemas";
 import { Button } from "../../kit";
 import { Bar, newFilterKey, SaveBar } from "../shared";
 
@@ -16,11 +16,11 @@ interface Props {
 export function Choosing({ tankId, draft, view, onChosen }: Props) {
   const write = useWrite(tankId);
   const { shown } = view;
-  const here = (draft.value.filters ?? []).filter((f) => f.retired !== true);
+  const here = draft.value.filters.filter((f) => !f.retired);
   const choose = (beside: boolean) => {
     if (!shown) return;
-    const kept = (draft.value.filters ?? []).map((f) => (beside ? f : { ...f, retired: true }));
-    const filters = shown.filters.reduce<FittedFilter[]>(
+    const kept = draft.value.filters.map((f) => (beside ? f : { ...f, retired: true }));
+    const filters = shown.filters.reduce<NonNullable<FilterPlanIn["filters"]>>(
       (all, { hung }) => [
         ...all,
         { key: newFilterKey(all), filter: hung.filter, plumbing: draft.value.plumbing },
@@ -96,8 +96,8 @@ export function Choosing({ tankId, draft, view, onChosen }: Props) {
           draft={draft}
           words="Save what was changed"
           describe={(b) =>
-            (b.filters ?? [])
-              .filter((f) => f.retired !== true)
+            b.filters
+              .filter((f) => !f.retired)
               .map((f) => f.filter.name)
               .join(" and ") || "no filter chosen"
           }

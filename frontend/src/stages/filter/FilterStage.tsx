@@ -7,10 +7,10 @@ import type { FilterPlan, FilterView, Together } from "../../api/schemas";
 import { HeadBudget } from "../../charts/HeadBudget";
 import { Interval } from "../../charts/Interval";
 import { OperatingPoint } from "../../charts/OperatingPoint";
-import { Schools } from "../../charts/Schools";
+import { SizingRules } from "../../charts/SizingRules";
 import { Caution, Figure, InlineButton, Lead, phone, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section, type SectionLabel } from "../../section/Section";
-import { filterPlan, hanging, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { hanging, TwoColumns, type StageProps } from "../shared";
 import { AirLift } from "./AirLift";
 import { Choosing } from "./Choosing";
 import { Folds } from "./Folds";
@@ -18,11 +18,11 @@ import { Hanging } from "./Hanging";
 import { RankedList } from "./RankedList";
 
 export function FilterStage({ tankId, logbook, tables }: StageProps) {
-  const draft = useDraft<FilterPlan>(tankId, "filter", filterPlan(logbook), logbook.filter_plan?.id ?? null);
+  const draft = useDraft<FilterPlan>(tankId, "filter", logbook.plans.filter, logbook.filter_plan?.id ?? null);
   const [seen, setSeen] = useState<string[]>([]);
   const shop = useRef<HTMLDetailsElement>(null);
-  const plan = tankPlan(logbook);
-  const stock = stockPlan(logbook);
+  const plan = logbook.plans.tank;
+  const stock = logbook.plans.stock;
   const asked = useView(tankId, "filter", { filter_plan: draft.value, seen });
   const view = asked.error ? undefined : asked.data;
   const shown = view?.shown;
@@ -34,7 +34,7 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
           plan={plan}
           volume={view?.volume}
           animals={stock.animals}
-          species={[...tables.species, ...(stock.own_species ?? [])]}
+          species={[...tables.species, ...stock.own_species]}
           filters={
             shown
               ? shown.filters.map(({ hung }) => ({ key: hung.key, filter: hung.filter }))
@@ -86,7 +86,7 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
       )}
       {view?.hanging && <Hanging tankId={tankId} draft={draft} set={view.hanging} />}
       {view && (
-        <Schools requirement={view.requirement} netL={view.volume.net_l} candidate={candidate(view)} />
+        <SizingRules requirement={view.requirement} netL={view.volume.net_l} candidate={candidate(view)} />
       )}
       {view && (
         <Beside>

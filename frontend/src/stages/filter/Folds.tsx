@@ -25,7 +25,7 @@ interface Props {
 const MOST_OWN = 200;
 
 export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
-  const own = draft.value.own_filters ?? [];
+  const own = draft.value.own_filters;
   const keep = (news: Filter[]) => {
     draft.set((p) => ({
       ...p,
@@ -61,7 +61,7 @@ export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
       <details>
         <summary>Hoses of a canister or sump not chosen yet</summary>
         <PlumbingForm
-          plumbing={draft.value.plumbing ?? {}}
+          plumbing={draft.value.plumbing}
           onChange={(change) => {
             draft.set((p) => ({ ...p, plumbing: { ...p.plumbing, ...change } }));
           }}

@@ -19,7 +19,7 @@ export function Hanging({ tankId, draft, set }: Props) {
   const change = (key: string, next: Partial<FittedFilter>) => {
     draft.set((plan) => ({
       ...plan,
-      filters: (plan.filters ?? []).map((f) => (f.key === key ? { ...f, ...next } : f)),
+      filters: plan.filters.map((f) => (f.key === key ? { ...f, ...next } : f)),
     }));
   };
   return (
@@ -30,10 +30,10 @@ export function Hanging({ tankId, draft, set }: Props) {
           <li key={one.hung.key}>
             <Row
               one={one}
-              typed={(draft.value.filters ?? []).find((f) => f.key === one.hung.key)}
+              typed={draft.value.filters.find((f) => f.key === one.hung.key)}
               busy={write.isPending}
               onOff={() => {
-                const filters = (draft.value.filters ?? []).map((f) =>
+                const filters = draft.value.filters.map((f) =>
                   f.key === one.hung.key ? { ...f, retired: true } : f,
                 );
                 write.mutate(

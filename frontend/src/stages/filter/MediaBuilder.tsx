@@ -1,6 +1,7 @@
 /** The chosen filter's baskets, ordered along its own water path by drag or by keys. */
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import { styled } from "styled-components";
+import { useBlanks } from "../../api/hooks";
 import type { Basket, Filter, MediaStack } from "../../api/schemas";
 import { Button, Caution, Figure, NumberBox, Select, YesNo } from "../../kit";
 import { Bar, Facts } from "../shared";
@@ -28,6 +29,7 @@ interface Props {
 }
 
 export function MediaBuilder({ filter, baskets, answer, onChange }: Props) {
+  const blanks = useBlanks();
   const change = (index: number, next: Partial<Basket>) => {
     onChange(baskets.map((b, i) => (i === index ? { ...b, ...next } : b)));
   };
@@ -79,14 +81,14 @@ export function MediaBuilder({ filter, baskets, answer, onChange }: Props) {
             <div>
               <YesNo
                 label="in its bag"
-                value={b.bagged ?? false}
+                value={b.bagged}
                 onChange={(bagged) => {
                   change(i, { bagged });
                 }}
               />
               <YesNo
                 label="tray seated"
-                value={b.seated ?? true}
+                value={b.seated}
                 onChange={(seated) => {
                   change(i, { seated });
                 }}
@@ -132,9 +134,12 @@ export function MediaBuilder({ filter, baskets, answer, onChange }: Props) {
           isDisabled={baskets.length >= 12}
           onPress={() => {
             const left = Math.max(filter.media_l - baskets.reduce((sum, b) => sum + b.litres, 0), 0.1);
-            const media =
-              baskets.length === 0 ? "foam-10" : baskets.length === 1 ? "foam-20" : "ceramic-rings";
-            onChange([...baskets, { media, litres: Number(Math.min(left, filter.media_l / 3).toFixed(2)) }]);
+            const next = blanks.baskets[Math.min(baskets.length, blanks.baskets.length - 1)];
+            if (!next) return;
+            onChange([
+              ...baskets,
+              { ...next, litres: Number(Math.min(left, filter.media_l / 3).toFixed(2)) },
+            ]);
           }}
         >
           Add a medium
@@ -145,7 +150,7 @@ export function MediaBuilder({ filter, baskets, answer, onChange }: Props) {
         <>
           <p role="status">{answer.verdict}</p>
           {answer.faults.map((f) => (
-            <Caution key={`${f.basket_index_count}${f.what}`}>
+            <Caution key={`${f.where}${f.what}`}>
               {f.what} <b>{f.remedy}</b>
             </Caution>
           ))}

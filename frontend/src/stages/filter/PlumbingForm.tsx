@@ -1,16 +1,9 @@
 /** Hoses and fittings as planned. */
+import { useBlanks } from "../../api/hooks";
 import type { Plumbing } from "../../api/schemas";
 import { Fields, NumberBox } from "../../kit";
 
 type Fitting = NonNullable<Plumbing["fittings"]>[number];
-const USUAL: Fitting[] = [
-  { kind: "strainer", count: 1 },
-  { kind: "entrance", count: 1 },
-  { kind: "u-bend", count: 2 },
-  { kind: "quick-valve", count: 1 },
-  { kind: "spray-bar", count: 1 },
-  { kind: "exit", count: 1 },
-];
 const COUNTED = [
   ["u-bend", "U-bends"],
   ["elbow", "Elbows"],
@@ -28,10 +21,11 @@ interface Props {
 }
 
 export function PlumbingForm({ plumbing, laidM, onChange }: Props) {
-  const all = plumbing.fittings ?? USUAL;
+  const blanks = useBlanks();
+  const all = plumbing.fittings;
   const put = (kind: Fitting["kind"], count: number) => {
     const rest = all.filter((f) => f.kind !== kind);
-    onChange({ fittings: count > 0 ? [...rest, { kind, count }] : rest });
+    onChange({ fittings: count > 0 ? [...rest, { ...blanks.fitting, kind, count }] : rest });
   };
   return (
     <Fields>
@@ -47,7 +41,7 @@ export function PlumbingForm({ plumbing, laidM, onChange }: Props) {
       />
       <NumberBox
         label="Pump speed, % of full"
-        value={Math.round((plumbing.speed_share ?? 1) * 100)}
+        value={Math.round(plumbing.speed_share * 100)}
         min={20}
         max={100}
         onChange={(percent) => {

@@ -23,7 +23,7 @@ interface Props {
   priorities: Priorities | undefined;
   candidate: Candidate | undefined;
   pricePerKwh: number;
-  onChange: (change: Pick<FilterPlan, "priorities" | "price_per_kwh">) => void;
+  onChange: (change: Partial<Pick<FilterPlan, "priorities" | "price_per_kwh">>) => void;
 }
 
 export function PriorityForm({ priorities, candidate, pricePerKwh, onChange }: Props) {
@@ -35,7 +35,7 @@ export function PriorityForm({ priorities, candidate, pricePerKwh, onChange }: P
           <Slider
             key={key}
             label={LABELS[key]}
-            value={priorities[key] ?? 0}
+            value={priorities[key]}
             onChange={(value) => {
               onChange({ priorities: { ...priorities, [key]: value } });
             }}

@@ -7,7 +7,7 @@ import { useView } from "../../api/hooks";
 import type { FitPlan, FittedView, Layout } from "../../api/schemas";
 import { Caution, Figure, Lead, PickOne, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
-import { fitPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { TwoColumns, type StageProps } from "../shared";
 import { Dangers } from "./Dangers";
 import { Devices } from "./Devices";
 import { FlowTests } from "./FlowTests";
@@ -16,10 +16,10 @@ import { MoveFilter } from "./MoveFilter";
 import { Steps } from "./Steps";
 
 export function FitStage({ tankId, logbook }: StageProps) {
-  const draft = useDraft<FitPlan>(tankId, "fit", fitPlan(logbook), logbook.fit_plan?.id ?? null);
+  const draft = useDraft<FitPlan>(tankId, "fit", logbook.plans.fit, logbook.fit_plan?.id ?? null);
   const [picked, setPicked] = useState<string | null>(null);
   const [mishap, setMishap] = useState<string | null>(null);
-  const plan = tankPlan(logbook);
+  const plan = logbook.plans.tank;
   const asked = useView(tankId, "fit", { fit_plan: draft.value });
   const view = asked.error ? undefined : asked.data;
   const one = view?.filters.find((f) => f.hung.key === picked) ?? view?.filters[0];
@@ -39,13 +39,13 @@ export function FitStage({ tankId, logbook }: StageProps) {
     const key = one.hung.key;
     draft.set((now) => ({
       ...now,
-      places: { ...now.places, [key]: { ...(now.places?.[key] ?? one.hung.layout), ...change } },
+      places: { ...now.places, [key]: { ...(now.places[key] ?? one.hung.layout), ...change } },
     }));
   };
   const moving = (key: "intake_x_cm" | "outlet_x_cm" | "body_x_cm") => (cm: number) => {
     put({ [key]: cm });
   };
-  const ticks = one ? (logbook.steps_done?.[one.hung.key] ?? {}) : {};
+  const ticks = one ? (logbook.steps_done[one.hung.key] ?? {}) : {};
   return (
     <TwoColumns
       drawing={

@@ -8,7 +8,7 @@ import { Page } from "../../app/Page";
 import { Button, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
 import { saveSvg } from "../../section/saveSvg";
-import { Bar, tankPlan } from "../shared";
+import { Bar } from "../shared";
 
 export default function FittingSheet() {
   const tankId = Number(useParams().tankId);
@@ -19,7 +19,12 @@ export default function FittingSheet() {
     <Page name={name}>
       <title>{`${name ?? "Tank"}: fitting sheet · Reedmace`}</title>
       {tank.data && view.data ? (
-        <Sheet tankId={tankId} name={tank.data.tank.name} plan={tankPlan(tank.data.state)} view={view.data} />
+        <Sheet
+          tankId={tankId}
+          name={tank.data.tank.name}
+          plan={tank.data.state.plans.tank}
+          view={view.data}
+        />
       ) : (
         <Waiting>Drawing the sheet…</Waiting>
       )}

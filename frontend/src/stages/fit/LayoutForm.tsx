@@ -35,7 +35,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
         {has("outlet") && (
           <NumberBox
             label="Outlet below water, cm"
-            value={layout.outlet_depth_cm ?? null}
+            value={layout.outlet_depth_cm}
             min={-100}
             max={300}
             onChange={(cm) => {
@@ -46,7 +46,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
         {has("tap") && (
           <NumberBox
             label="Tap above water, cm"
-            value={layout.tap_above_water_cm ?? null}
+            value={layout.tap_above_water_cm}
             min={-200}
             max={200}
             onChange={(cm) => {
@@ -56,7 +56,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
         )}
         <NumberBox
           label="Socket above floor, cm"
-          value={layout.socket_height_cm ?? null}
+          value={layout.socket_height_cm}
           min={0}
           max={300}
           onChange={(cm) => {
@@ -66,7 +66,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
         {air && (
           <NumberBox
             label="Air pump above water, cm"
-            value={layout.air_pump_above_water_cm ?? null}
+            value={layout.air_pump_above_water_cm}
             min={-200}
             max={200}
             onChange={(cm) => {
@@ -75,7 +75,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
           />
         )}
       </Fields>
-      {back && layout.hose && (
+      {back && (
         <PickOne
           label="Hose"
           value={layout.hose}
@@ -91,7 +91,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
       {air && (
         <YesNo
           label="Check valve in the air line"
-          value={layout.check_valve === true}
+          value={layout.check_valve}
           onChange={(check_valve) => {
             put({ check_valve });
           }}
@@ -99,7 +99,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
       )}
       <YesNo
         label="Drip loop in the cable"
-        value={layout.drip_loop === true}
+        value={layout.drip_loop}
         onChange={(drip_loop) => {
           put({ drip_loop });
         }}
@@ -107,7 +107,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
       {back && (
         <YesNo
           label="Siphon break in the return"
-          value={layout.siphon_break === true}
+          value={layout.siphon_break}
           onChange={(siphon_break) => {
             put({ siphon_break });
           }}
@@ -118,7 +118,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
         draft={draft}
         words="Save where things go"
         describe={(b) => {
-          const there = b.places?.[one.hung.key];
+          const there = b.places[one.hung.key];
           return `${filter.name}: intake ${there?.intake_depth_cm ?? "as usual"}, outlet ${there?.outlet_depth_cm ?? "as usual"} cm under water`;
         }}
       />

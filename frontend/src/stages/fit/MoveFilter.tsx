@@ -1,21 +1,12 @@
 /** Replacing a filter or moving the tank while the film lives on. */
 import { useState } from "react";
-import { useCompute } from "../../api/hooks";
-import type { QuestionOf } from "../../api/schemas";
+import { useBlanks, useCompute } from "../../api/hooks";
+import type { Blanks } from "../../api/schemas";
 import { Caution, Fields, Figure, NumberBox, PickOne, ProblemNote, Select } from "../../kit";
 
-type Question = QuestionOf<"filter-move">;
-
 export function MoveFilter() {
-  const [q, setQ] = useState<Question>({
-    what: "replace-filter",
-    days_side_by_side: 14,
-    media_moved_share: 0.5,
-    minutes_out: 20,
-    travels: "wet-open",
-    temperature_c: 22,
-  });
-  const put = (change: Partial<Question>) => {
+  const [q, setQ] = useState(useBlanks().move);
+  const put = (change: Partial<Blanks["move"]>) => {
     setQ((now) => ({ ...now, ...change }));
   };
   const answer = useCompute("filter-move", q);
@@ -24,7 +15,7 @@ export function MoveFilter() {
     <>
       <PickOne
         label="What changes"
-        value={q.what ?? "replace-filter"}
+        value={q.what}
         onChange={(what) => {
           put({ what });
         }}
@@ -38,7 +29,7 @@ export function MoveFilter() {
           <>
             <NumberBox
               label="Days side by side"
-              value={q.days_side_by_side ?? 0}
+              value={q.days_side_by_side}
               min={0}
               max={400}
               onChange={(v) => {
@@ -47,7 +38,7 @@ export function MoveFilter() {
             />
             <NumberBox
               label="Media carried, %"
-              value={Math.round((q.media_moved_share ?? 0) * 100)}
+              value={Math.round(q.media_moved_share * 100)}
               min={0}
               max={100}
               onChange={(v) => {
@@ -58,7 +49,7 @@ export function MoveFilter() {
         )}
         <NumberBox
           label="Minutes out of the tank"
-          value={q.minutes_out ?? 0}
+          value={q.minutes_out}
           min={0}
           max={3000}
           onChange={(v) => {
@@ -67,7 +58,7 @@ export function MoveFilter() {
         />
         <Select
           label="The media travel"
-          value={q.travels ?? "wet-open"}
+          value={q.travels}
           onChange={(travels) => {
             put({ travels });
           }}
@@ -80,7 +71,7 @@ export function MoveFilter() {
         />
         <NumberBox
           label="On the way, °C"
-          value={q.temperature_c ?? 22}
+          value={q.temperature_c}
           min={0}
           max={60}
           onChange={(v) => {

@@ -26,10 +26,10 @@ export function Steps({ tankId, filterKey, steps, done }: Props) {
           number={i + 1}
           entry={done[s.id]}
           next={s.id === next?.id}
-          missing={(s.after ?? [])
+          missing={s.after
             .filter((id) => !(id in done))
             .map((id) => steps.find((x) => x.id === id)?.title ?? id)}
-          since={(s.after ?? [])
+          since={s.after
             .map((id) => done[id]?.at)
             .filter((at) => at !== undefined)
             .sort()
@@ -58,7 +58,7 @@ function StepRow({ tankId, filterKey, step, number, entry, next, missing, since 
   const done = entry !== undefined;
   const ticked = write.isPending || write.data === "held" ? wanted(write.variables.body) : done;
   const locked = missing.length > 0 && !ticked;
-  const kept = entry?.body.kind === "step-done" ? (entry.body.note ?? "") : "";
+  const kept = entry?.body.kind === "step-done" ? entry.body.note : "";
   return (
     <li data-next={next || undefined} data-done={ticked || undefined}>
       <CheckboxField
@@ -89,9 +89,7 @@ function StepRow({ tankId, filterKey, step, number, entry, next, missing, since 
                 <b>Fault:</b> {step.fault}
               </p>
             )}
-            {(step.wait_minutes ?? 0) > 0 && !locked && since && (
-              <Clock from={since} minutes={step.wait_minutes ?? 0} />
-            )}
+            {step.wait_minutes > 0 && !locked && since && <Clock from={since} minutes={step.wait_minutes} />}
           </>
         )}
         {(next || kept) && (

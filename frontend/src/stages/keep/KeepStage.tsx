@@ -9,12 +9,12 @@ import { NewEntry } from "./NewEntry";
 import { Pressing } from "./Pressing";
 import { Seeds } from "./Seeds";
 import { words } from "./words";
-import { Facts, filterPlan, hanging, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { Facts, hanging, TwoColumns, type StageProps } from "../shared";
 
 type Kept = KeepView["filters"][number];
 
 export function KeepStage({ tankId, logbook, tables }: StageProps) {
-  const plan = tankPlan(logbook);
+  const plan = logbook.plans.tank;
   const view = useKeep(tankId).data;
   const filters = view?.filters ?? [];
   return (
@@ -23,8 +23,8 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
         <Section
           plan={plan}
           volume={view?.volume}
-          filters={hanging(filterPlan(logbook))}
-          animals={stockPlan(logbook).animals}
+          filters={hanging(logbook.plans.filter)}
+          animals={logbook.plans.stock.animals}
           species={tables.species}
           caption="The tank as it stands."
         />

@@ -5,7 +5,7 @@ import { useWrite } from "../../api/hooks";
 import type { Body, LogbookState, Tables } from "../../api/schemas";
 import { Button, NumberBox, PickOne, ProblemNote, Select, TextField, YesNo } from "../../kit";
 import { When } from "../cycle/When";
-import { Bar, filterPlan, hanging, stockPlan } from "../shared";
+import { Bar, hanging } from "../shared";
 
 type Doing = "note" | "water-change" | "dose" | "kh" | "media" | "power" | "growth" | "animals";
 
@@ -27,7 +27,7 @@ interface NewEntryProps {
 }
 
 export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
-  const animals = stockPlan(logbook).animals.map((a): [string, string] => [
+  const animals = logbook.plans.stock.animals.map((a): [string, string] => [
     a.species_id,
     tables.species.find((s) => s.id === a.species_id)?.common_name ?? a.species_id,
   ]);
@@ -40,7 +40,7 @@ export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
   const [species, setSpecies] = useState(animals[0]?.[0] ?? "");
   const [count, setCount] = useState(1);
   const [at, setAt] = useState<string | null>(null);
-  const filters = hanging(filterPlan(logbook));
+  const filters = hanging(logbook.plans.filter);
   const [which, setWhich] = useState("");
   const filterKey = filters.some((f) => f.key === which) ? which : null;
   const write = useWrite(tankId);
@@ -55,9 +55,9 @@ export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
           : doing === "animals"
             ? species !== "" && count !== 0
             : true;
-  const bodyOf = (): Body => {
+  const bodyOf = (): Body | null => {
     if (doing === "water-change")
-      return { kind: "water-change", share: Math.min(litres / (netL ?? 1), 1), litres, treated };
+      return netL ? { kind: "water-change", share: Math.min(litres / netL, 1), litres, treated } : null;
     if (doing === "media")
       return { kind: "media-work", what: media, share: share / 100, text, filter_key: filterKey };
     if (doing === "dose") return { kind: "dose", raise_mg_n_l: litres * tables.nitrogen_share.ammonia };
@@ -69,9 +69,10 @@ export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
   };
   const submit = (e: SyntheticEvent) => {
     e.preventDefault();
-    if (!ready) return;
+    const body = bodyOf();
+    if (!ready || !body) return;
     write.mutate(
-      { body: bodyOf(), at: at ?? undefined },
+      { body, at: at ?? undefined },
       {
         onSuccess: () => {
           setText("");

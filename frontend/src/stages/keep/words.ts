@@ -7,7 +7,7 @@ export function lph(body: { container_l: number; times_s: number[] }): number {
 }
 
 function filtersInWords(filters: FittedFilter[]): string {
-  const names = filters.filter((f) => f.retired !== true).map((f) => f.filter.name);
+  const names = filters.filter((f) => !f.retired).map((f) => f.filter.name);
   if (names.length) return `On the tank: ${names.join(" and ")}`;
   return filters.length ? "Filter taken off" : "Filter: plumbing and priorities";
 }
@@ -16,11 +16,11 @@ export function words(body: Entry["body"], species: Tables["species"]): string {
   const name = (id: string) => species.find((s) => s.id === id)?.common_name ?? id;
   switch (body.kind) {
     case "tank-plan":
-      return `Tank: ${body.tank.length_cm} × ${body.tank.width_cm ?? 30} × ${body.tank.height_cm} cm`;
+      return `Tank: ${body.tank.length_cm} × ${body.tank.width_cm} × ${body.tank.height_cm} cm`;
     case "stock-plan":
       return `Animals planned: ${body.animals.map((a) => `${a.count} ${name(a.species_id)}`).join(", ") || "none"}`;
     case "filter-plan":
-      return filtersInWords(body.filters ?? []);
+      return filtersInWords(body.filters);
     case "cycle-plan":
       return `Cycle planned: ${(METHODS.find(([m]) => m === body.method)?.[1] ?? "measured ammonia").toLowerCase()}`;
     case "kit-plan":
@@ -38,7 +38,7 @@ export function words(body: Entry["body"], species: Tables["species"]): string {
           ? `A spare put in${body.to ? `: ${body.to}` : ""}`
           : "A spare put back to seed";
     case "step-done":
-      return `Step ${body.done === false ? "unticked" : "done"}: ${body.step_id.replace(/^[a-z]+-/, "").replaceAll("-", " ")}${body.note ? ` (${body.note})` : ""}`;
+      return `Step ${!body.done ? "unticked" : "done"}: ${body.step_id.replace(/^[a-z]+-/, "").replaceAll("-", " ")}${body.note ? ` (${body.note})` : ""}`;
     case "flow-test":
       return `Flow timed: ${lph(body).toFixed(0)} L/h`;
     case "timed-flow":
@@ -50,7 +50,7 @@ export function words(body: Entry["body"], species: Tables["species"]): string {
         body.ammonia_ppm == null ? "" : `ammonia ${body.ammonia_ppm}`,
         body.nitrite_ppm == null
           ? ""
-          : `nitrite ${body.nitrite_ppm}${body.off_scale?.includes("nitrite") ? "+" : ""}`,
+          : `nitrite ${body.nitrite_ppm}${body.off_scale.includes("nitrite") ? "+" : ""}`,
         body.nitrate_ppm == null ? "" : `nitrate ${body.nitrate_ppm}`,
         body.ph == null ? "" : `pH ${body.ph}`,
         body.kh_dkh == null ? "" : `KH ${body.kh_dkh}`,
@@ -64,7 +64,7 @@ export function words(body: Entry["body"], species: Tables["species"]): string {
     case "alkalinity":
       return `Bicarbonate added: ${body.grams == null ? "" : `${body.grams.toFixed(0)} g, `}KH up ${body.raise_dkh.toFixed(1)} dKH`;
     case "water-change":
-      return `Water changed: ${(body.share * 100).toFixed(0)} %${body.treated === false ? ", untreated" : ""}`;
+      return `Water changed: ${(body.share * 100).toFixed(0)} %${!body.treated ? ", untreated" : ""}`;
     case "outage":
       return body.running ? "Filter running again" : "Filter off";
     case "media-work":

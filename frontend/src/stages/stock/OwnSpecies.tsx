@@ -1,5 +1,6 @@
 /** An animal the table does not list, by the figures the sums need. */
 import { useState } from "react";
+import { useBlanks } from "../../api/hooks";
 import type { Species } from "../../api/schemas";
 import { Button, Fields, NumberBox, Select, TextField } from "../../kit";
 import { Bar } from "../shared";
@@ -38,29 +39,9 @@ const WATERS = [
   ["salt", "Salt"],
 ] as const;
 
-const START: Species = {
-  id: "",
-  common_name: "",
-  scientific_name: "of your own",
-  group: "own",
-  adult_length_cm: 6,
-  body_form: "fusiform",
-  ration_percent_day: 2,
-  protein_percent: 40,
-  temperature_low_c: 22,
-  temperature_high_c: 26,
-  ph_low: 6.5,
-  ph_high: 7.5,
-  swims: "middle",
-  current: "moderate",
-  needs_guard: false,
-  sizing: "community",
-  water: "fresh",
-  figures: "your own figures",
-};
-
 export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
-  const [one, setOne] = useState(START);
+  const blank = { ...useBlanks().species, common_name: "" };
+  const [one, setOne] = useState(blank);
   const put = (change: Partial<Species>) => {
     setOne((now) => ({ ...now, ...change }));
   };
@@ -133,7 +114,7 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
         />
         <Select
           label="Its water"
-          value={one.water ?? "fresh"}
+          value={one.water}
           onChange={(water) => {
             put({ water });
           }}
@@ -157,7 +138,7 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
               common_name: name,
               id: `own-${name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}`.slice(0, 60),
             });
-            setOne(START);
+            setOne(blank);
           }}
         >
           Add this animal

@@ -5,30 +5,20 @@ import { styled } from "styled-components";
 import { useDraft } from "../../api/drafts";
 import { useView } from "../../api/hooks";
 import type { Species, StockPlan } from "../../api/schemas";
-import { Schools } from "../../charts/Schools";
-import {
-  Button,
-  Caution,
-  FieldBox,
-  Fields,
-  Figure,
-  Lead,
-  MenuBox,
-  NumberBox,
-  ProblemNote,
-  Verdict,
-} from "../../kit";
+import { SizingRules } from "../../charts/SizingRules";
+import { Caution, FieldBox, Fields, Figure, Lead, MenuBox, NumberBox, ProblemNote, Verdict } from "../../kit";
 import { Section } from "../../section/Section";
+import { AnimalList } from "./AnimalList";
 import { OwnSpecies } from "./OwnSpecies";
-import { Facts, SaveBar, stockPlan, tankPlan, TwoColumns, type StageProps } from "../shared";
+import { Facts, SaveBar, TwoColumns, type StageProps } from "../shared";
 
 export function StockStage({ tankId, logbook, tables }: StageProps) {
-  const draft = useDraft<StockPlan>(tankId, "stock", stockPlan(logbook), logbook.stock_plan?.id ?? null);
-  const plan = tankPlan(logbook);
+  const draft = useDraft<StockPlan>(tankId, "stock", logbook.plans.stock, logbook.stock_plan?.id ?? null);
+  const plan = logbook.plans.tank;
   const asked = useView(tankId, "stock", { stock_plan: draft.value });
   const view = asked.error ? undefined : asked.data;
   const animals = draft.value.animals;
-  const own = draft.value.own_species ?? [];
+  const own = draft.value.own_species;
   const known = [...own, ...tables.species];
   const load = view?.load;
   const setAnimals = (change: (now: StockPlan["animals"]) => StockPlan["animals"]) => {
@@ -126,78 +116,10 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
         species={known}
         taken={animals.map((a) => a.species_id)}
         onPick={(species_id) => {
-          setAnimals((now) => [...now, { species_id, count: 6 }]);
+          setAnimals((now) => [...now, { ...tables.blanks.animals, species_id }]);
         }}
       />
-      {animals.length > 0 && (
-        <Heads aria-hidden="true">
-          <span />
-          <span>grown</span>
-          <span>cm today</span>
-          <span>how many</span>
-          <span />
-        </Heads>
-      )}
-      <List aria-label="Animals chosen">
-        {animals.map((a) => {
-          const s = known.find((x) => x.id === a.species_id);
-          const line = load?.lines.find((l) => l.species_id === a.species_id);
-          return (
-            <li key={a.species_id}>
-              <div>
-                <b>{nameOf(a.species_id)}</b>
-                {s && (
-                  <small>
-                    <i>{s.scientific_name}</i>, {s.adult_length_cm} cm grown, {s.temperature_low_c} to{" "}
-                    {s.temperature_high_c} °C, pH {s.ph_low} to {s.ph_high}, {s.current} current
-                  </small>
-                )}
-              </div>
-              <span>
-                {line ? `${line.ammonia_mg_n_day.toFixed(1)} mg N/day` : ""}
-                {line && line.today_mg_n_day < line.ammonia_mg_n_day * 0.99 && (
-                  <small>{line.today_mg_n_day.toFixed(1)} at today’s size</small>
-                )}
-              </span>
-              <NumberBox
-                hideLabel
-                label={`Length of ${nameOf(a.species_id)} today, cm`}
-                value={a.length_cm ?? s?.adult_length_cm ?? null}
-                min={0.5}
-                max={200}
-                onChange={(cm) => {
-                  setAnimals((now) =>
-                    now.map((x) =>
-                      x.species_id === a.species_id
-                        ? { ...x, length_cm: s && cm >= s.adult_length_cm ? null : cm }
-                        : x,
-                    ),
-                  );
-                }}
-              />
-              <NumberBox
-                hideLabel
-                label={`How many ${nameOf(a.species_id)}`}
-                value={a.count}
-                min={1}
-                max={2000}
-                onChange={(count) => {
-                  setAnimals((now) => now.map((x) => (x.species_id === a.species_id ? { ...x, count } : x)));
-                }}
-              />
-              <Button
-                $quiet
-                aria-label={`Remove ${nameOf(a.species_id)}`}
-                onPress={() => {
-                  setAnimals((now) => now.filter((x) => x.species_id !== a.species_id));
-                }}
-              >
-                Remove
-              </Button>
-            </li>
-          );
-        })}
-      </List>
+      <AnimalList animals={animals} known={known} load={load} onChange={setAnimals} />
       <details>
         <summary>Food weighed, or an animal of your own</summary>
         <Fields>
@@ -216,10 +138,10 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
           onAdd={(one) => {
             draft.set((stock) => ({
               ...stock,
-              own_species: [...(stock.own_species ?? []).filter((x) => x.id !== one.id), one],
+              own_species: [...stock.own_species.filter((x) => x.id !== one.id), one],
               animals: [
                 ...stock.animals.filter((x) => x.species_id !== one.id),
-                { species_id: one.id, count: 1 },
+                { ...tables.blanks.animals, species_id: one.id, count: 1 },
               ],
             }));
           }}
@@ -238,7 +160,7 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
       />
       {view && animals.length > 0 && (
         <>
-          <Schools requirement={view.requirement} netL={view.volume.net_l} />
+          <SizingRules requirement={view.requirement} netL={view.volume.net_l} />
           {view.requirement.upper_limit_lph != null && <Lead>{view.requirement.upper_limit_reason}</Lead>}
         </>
       )}
@@ -303,42 +225,5 @@ const Row = styled.div`
     border-left: 0;
     background: var(--field);
     border-radius: 0 4px 4px 0;
-  }
-`;
-const Heads = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 100px 62px 62px 92px;
-  gap: 14px;
-  font-size: 14px;
-  color: var(--ink-soft);
-  margin-bottom: -10px;
-  @media (max-width: 720px) {
-    display: none;
-  }
-`;
-const List = styled.ul`
-  li {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 100px 62px 62px auto;
-    gap: 4px 14px;
-    align-items: center;
-    padding: 6px 0;
-    border-bottom: 1px solid var(--line);
-  }
-  small {
-    display: block;
-    color: var(--ink-soft);
-    font-size: 14.5px;
-  }
-  span {
-    color: var(--ink-soft);
-  }
-  @media (max-width: 720px) {
-    li {
-      grid-template-columns: minmax(0, 1fr) 64px 64px auto;
-    }
-    li > div:first-child {
-      grid-column: 1 / -1;
-    }
   }
 `;

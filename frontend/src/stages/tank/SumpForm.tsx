@@ -1,4 +1,5 @@
 /** The sump below the tank: its inside sizes, its level, its drains, in the order the water meets them. */
+import { useBlanks } from "../../api/hooks";
 import type { Sump } from "../../api/schemas";
 import { Fields, NumberBox, YesNo } from "../../kit";
 import { QuantityField } from "../../quantity";
@@ -11,21 +12,19 @@ interface Props {
   onChange: (sump: Sump | null) => void;
 }
 
-/** Sizes to begin with, all to be measured over. */
-const START: Sump = { length_cm: 60, width_cm: 35, height_cm: 40, level_cm: 20 };
-
 export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
+  const { sump: start, drain } = useBlanks();
   const put = (change: Partial<Sump>) => {
-    onChange({ ...START, ...sump, ...change });
+    onChange({ ...start, ...sump, ...change });
   };
-  const drains = sump?.drains ?? [];
+  const { drains } = sump ?? start;
   return (
     <>
       <YesNo
         label="A sump below it, measured inside"
         value={sump !== null}
         onChange={(on) => {
-          onChange(on ? START : null);
+          onChange(on ? start : null);
         }}
       />
       {sump && (
@@ -55,26 +54,24 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
                 put({ height_cm: v });
               }}
             />
-            {sump.level_cm !== undefined && (
-              <QuantityField
-                label="Level while it runs"
-                kind="length"
-                value={sump.level_cm}
-                onChange={(v) => {
-                  put({ level_cm: v });
-                }}
-              />
-            )}
+            <QuantityField
+              label="Level while it runs"
+              kind="length"
+              value={sump.level_cm}
+              onChange={(v) => {
+                put({ level_cm: v });
+              }}
+            />
             <NumberBox
               label="Drains, besides an emergency one"
-              value={drains.filter((d) => d.emergency !== true).length || 1}
+              value={drains.filter((d) => !d.emergency).length}
               min={1}
               max={5}
               onChange={(n) => {
                 put({
                   drains: [
-                    ...Array.from({ length: Math.round(n) }, () => drains[0] ?? {}),
-                    ...drains.filter((d) => d.emergency === true),
+                    ...Array.from({ length: Math.round(n) }, () => drains[0] ?? drain),
+                    ...drains.filter((d) => d.emergency),
                   ],
                 });
               }}
@@ -82,10 +79,10 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
           </Fields>
           <YesNo
             label="An emergency drain that stands dry"
-            value={drains.some((d) => d.emergency === true)}
+            value={drains.some((d) => d.emergency)}
             onChange={(on) => {
-              const mains = drains.filter((d) => d.emergency !== true);
-              put({ drains: [...(mains.length ? mains : [{}]), ...(on ? [{ emergency: true }] : [])] });
+              const mains = drains.filter((d) => !d.emergency);
+              put({ drains: [...mains, ...(on ? [{ ...drain, emergency: true }] : [])] });
             }}
           />
           {heldL !== undefined && freeL !== undefined && (

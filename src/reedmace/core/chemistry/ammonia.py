@@ -3,8 +3,8 @@
 import math
 from typing import Annotated
 
+from reedmace.core.contract import PH, Answer, Celsius, Question, Share, Working, computation, number
 from reedmace.core.quantity import celsius_to_kelvin
-from reedmace.core.working import PH, Answer, Celsius, Question, Share, Working, number
 
 
 def pka_fresh(temperature_c: float) -> float:
@@ -83,6 +83,7 @@ class UnIonisedAnswer(Answer):
     acute_criterion_mg_n_l: Annotated[float, number("mg N/L", 0, 100)] | None
 
 
+@computation("un-ionised-ammonia", "How much of the ammonia is poison")
 def un_ionised_ammonia(question: UnIonisedQuestion) -> UnIonisedAnswer:
     """The poison share of a reading and what published criteria allow.
 

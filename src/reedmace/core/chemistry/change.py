@@ -5,20 +5,21 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.quantity import CACO3_PER_DKH
-from reedmace.core.working import (
+from reedmace.core.contract import (
     PH,
     Answer,
-    CannotAnswer,
     Litres,
     NetLitres,
     Part,
     Question,
     Share,
     Working,
+    computation,
     number,
     whole,
 )
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.quantity import CACO3_PER_DKH
 
 PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY = 0.5, 1.0
 """Most that pH may move in one change, with animals in and without (common practice for the first, memory for the second)."""
@@ -87,6 +88,7 @@ class WaterChangeAnswer(Answer):
     part_l: Litres
 
 
+@computation("water-change", "How much to change for every target at once")
 def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
     """Share of the water to change so that every solute ends at or under its target.
 

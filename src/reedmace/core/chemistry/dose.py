@@ -4,9 +4,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from reedmace.core.contract import Answer, MgNPerL, NetLitres, Part, Question, Working, computation, number
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import CACO3_PER_DKH, L_PER_IMP_GAL, L_PER_US_GAL, NITROGEN_SHARE
 from reedmace.core.quantity.units import Basis, as_nitrogen
-from reedmace.core.working import Answer, CannotAnswer, MgNPerL, NetLitres, Part, Question, Working, number
 
 ALKALINITY_PER_N = 7.14
 """mg CaCO3 of alkalinity used for each mg N nitrified (US EPA 1993)."""
@@ -81,6 +82,7 @@ class AmmoniaDoseAnswer(Answer):
     nitrate_made_ppm_ion: Annotated[float, number("ppm", 0, 1e5, "Nitrate as the ion, if all of it is nitrified")]
 
 
+@computation("ammonia-dose", "Grams, millilitres or drops for a target")
 def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
     """Grams, millilitres or drops for a target.
 
@@ -208,6 +210,7 @@ class AlkalinityDoseAnswer(Answer):
     grams_first_half: Annotated[float, number("g", 0, 1e7, "To add now; the rest twelve hours later")]
 
 
+@computation("alkalinity-dose", "Baking soda to hold KH, and what the doses burn")
 def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
     """Baking soda to hold or raise KH, and what the doses will burn.
 

@@ -3,8 +3,8 @@
 import math
 from typing import Annotated
 
+from reedmace.core.contract import Answer, Celsius, NetLitres, Question, Working, computation, number
 from reedmace.core.quantity import celsius_to_kelvin
-from reedmace.core.working import Answer, Celsius, NetLitres, Question, Working, number
 
 OXYGEN_PER_N = 4.57
 """mg O2 for each mg N nitrified (US EPA 1993)."""
@@ -46,6 +46,7 @@ class OxygenSaturationAnswer(Answer):
     hours_held: Annotated[float, number("h", 0, 1e9, "Until half is gone if the surface stood still")] | None
 
 
+@computation("oxygen-saturation", "Oxygen the water holds, and what is taken out of it")
 def oxygen_saturation(question: OxygenSaturationQuestion) -> OxygenSaturationAnswer:
     """Oxygen at saturation, and the daily demand of film and animals.
 

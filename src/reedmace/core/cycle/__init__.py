@@ -5,30 +5,16 @@ from reedmace.core.cycle.animals import emergency_today, ramp_ahead
 from reedmace.core.cycle.balance import NitrogenBalanceAnswer, NitrogenBalanceQuestion, nitrogen_balance
 from reedmace.core.cycle.cloudy import CloudyWaterAnswer, CloudyWaterQuestion, cloudy_water
 from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, emergency_plan
-from reedmace.core.cycle.forecast import (
-    CycleForecastAnswer,
-    CycleForecastQuestion,
-    CycleHistoryAnswer,
-    CycleHistoryQuestion,
-    CycleWhatIfAnswer,
-    CycleWhatIfQuestion,
-    cycle_forecast,
-    cycle_history,
-    cycle_what_if,
-)
-from reedmace.core.cycle.line import ReadTestLineAnswer, ReadTestLineQuestion, read_test_line
+from reedmace.core.cycle.forecast import CycleForecastAnswer, CycleForecastQuestion, cycle_forecast
+from reedmace.core.cycle.history import CycleHistoryAnswer, CycleHistoryQuestion, cycle_history
 from reedmace.core.cycle.log import CycleLog, LoggedReading
-from reedmace.core.cycle.methods import (
-    CycleMethodsAnswer,
-    CycleMethodsQuestion,
-    CyclePlanAnswer,
-    CyclePlanQuestion,
-    cycle_methods,
-    cycle_plan,
-)
+from reedmace.core.cycle.methods import CycleMethodsAnswer, CycleMethodsQuestion, cycle_methods
+from reedmace.core.cycle.plan import CyclePlanAnswer, CyclePlanQuestion, cycle_plan
 from reedmace.core.cycle.ramp import StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.stops import FilterStopAnswer, FilterStopQuestion, filter_stop
+from reedmace.core.cycle.test_line import ReadTestLineAnswer, ReadTestLineQuestion, read_test_line
+from reedmace.core.cycle.what_if import CycleWhatIfAnswer, CycleWhatIfQuestion, cycle_what_if
 
 __all__ = [
     "CloudyWaterAnswer",

@@ -14,11 +14,11 @@ from reedmace.core.chemistry import (
     water_change,
 )
 from reedmace.core.chemistry.change import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Solute
+from reedmace.core.contract import Celsius, MgNPerL, Part, Working, number, whole
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.water import State
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.stock import WasteLoadQuestion, waste_load
-from reedmace.core.working import Celsius, MgNPerL, Part, Working, number, whole
 
 TARGET_KH_DKH = 4.0
 WARMING_C_DAY = 2.0

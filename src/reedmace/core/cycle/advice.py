@@ -3,8 +3,8 @@
 import math
 
 from reedmace.core.chemistry.change import Solute
+from reedmace.core.contract import Answer, Question, Working, computation
 from reedmace.core.cycle.action import Action, change_of, cool_down, dose_of
-from reedmace.core.cycle.aid import FINAL_MOST, first_aid
 from reedmace.core.cycle.animals import first_group, next_group, with_animals
 from reedmace.core.cycle.causes import Finding
 from reedmace.core.cycle.foreseen import Foreseen
@@ -17,9 +17,9 @@ from reedmace.core.cycle.log import (
 from reedmace.core.cycle.proof import SEEN_WITHIN_H, TEST_FROM_H, TEST_UNTIL_H, is_seen, is_zero
 from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.stalls import Diagnosis, diagnose
+from reedmace.core.cycle.urgent import FINAL_MOST, first_aid
 from reedmace.core.cycle.water import State, carried, state_of
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.core.working import Answer, Question, Working
 
 TOP_UP_UNDER_MG_N_L = 1.0 * NITROGEN_SHARE["NH4"]
 FINAL_NITRATE_MG_N_L = 20 * NITROGEN_SHARE["NO3"]
@@ -49,6 +49,7 @@ class CycleAdviceAnswer(Answer):
     animals: str
 
 
+@computation("cycle-advice", "What to do today and why")
 def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
     """What to do today, in order.
 

@@ -1,5 +1,6 @@
 """What to do once animals are in or about to come: the first group, the next, and the days when the water harms them."""
 
+from reedmace.core.contract import Working
 from reedmace.core.cycle.action import Action, raise_kh
 from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, emergency_plan
 from reedmace.core.cycle.log import CycleLog
@@ -7,7 +8,7 @@ from reedmace.core.cycle.proof import proven_capacity
 from reedmace.core.cycle.ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer
 from reedmace.core.cycle.water import State, state_of
-from reedmace.core.working import CannotAnswer, Working
+from reedmace.core.errors import CannotAnswer
 
 
 def first_group(log: CycleLog, ready: CycleReadinessAnswer, *, changed: bool = False) -> Action:

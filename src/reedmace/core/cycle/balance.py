@@ -2,9 +2,9 @@
 
 from typing import Annotated, Literal
 
+from reedmace.core.contract import Answer, Question, Working, computation, number
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.core.working import Answer, Question, Working, number
 
 Mg = Annotated[float, number("mg N/L", 0, 1e5)]
 
@@ -26,6 +26,7 @@ class NitrogenBalanceAnswer(Answer):
     meaning: Literal["closes", "missing", "too-much", "unknown"]
 
 
+@computation("nitrogen-balance", "Nitrogen put in against nitrogen found")
 def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer:
     """Nitrogen dosed, fed and brought, through every water change, against ammonia + nitrite + nitrate as tested.
 

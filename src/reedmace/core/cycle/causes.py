@@ -4,10 +4,10 @@ from collections.abc import Callable, Iterator
 from typing import Literal
 
 from reedmace.core.chemistry import un_ionised_share
+from reedmace.core.contract import Part, Working
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.water import COOL_C, HOT_C, STOPPED_PH, State
 from reedmace.core.quantity import CACO3_PER_DKH
-from reedmace.core.working import Part, Working
 
 NH3_HOLDS_NITRITE_MG_N_L = 0.3
 """Free ammonia that holds nitrite oxidisers well back, inside the 0.1 to 1 mg/L of Anthonisen et al. 1976."""

@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from reedmace.core.contract import Answer, MgNPerL, Part, Question, Share, Working, computation, number
 from reedmace.core.cycle.log import KitSteps
-from reedmace.core.working import Answer, MgNPerL, Part, Question, Share, Working, number
 
 Cause = Literal["bloom", "dust", "algae", "tannin", "overfeeding", "air", "precipitate"]
 
@@ -155,6 +155,7 @@ STEPS: tuple[tuple[Callable[[CloudyWaterQuestion], bool], str, str], ...] = (
 """When, what, how; in this order, before what ends the likeliest cause."""
 
 
+@computation("cloudy-water", "Bloom or dirt, and what to do")
 def cloudy_water(question: CloudyWaterQuestion) -> CloudyWaterAnswer:
     """What the cloud most likely is, and what to do, tests first.
 

@@ -6,9 +6,7 @@ from pydantic import Field
 
 from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, mixed_ph, un_ionised_share
 from reedmace.core.chemistry.change import PH_SHIFT_ANIMALS
-from reedmace.core.cycle.log import TapWater
-from reedmace.core.quantity.units import NITROGEN_SHARE, Basis, ppm_words
-from reedmace.core.working import (
+from reedmace.core.contract import (
     PH,
     Answer,
     Celsius,
@@ -19,9 +17,12 @@ from reedmace.core.working import (
     Question,
     Share,
     Working,
+    computation,
     number,
     whole,
 )
+from reedmace.core.cycle.log import TapWater
+from reedmace.core.quantity.units import NITROGEN_SHARE, Basis, ppm_words
 
 NH3_LIMIT_MG_N_L = 0.02
 """Free ammonia keepers hold a tank under from day to day (common practice)."""
@@ -103,6 +104,7 @@ def ammonia_limit_mg_n_l(ph: float, temperature_c: float, salinity_g_kg: float) 
     return min((by_share, "0.02 mg/L of free ammonia, as N"), (published, "the 30-day criterion of US EPA 2013"))
 
 
+@computation("emergency-plan", "What to do when animals are in already")
 def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     """Today's water changes, sized for every poison at once until tomorrow, with the tap's own content.
 

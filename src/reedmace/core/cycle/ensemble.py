@@ -3,20 +3,23 @@
 import hashlib
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from reedmace.core.cycle.course import PRIOR_SPREAD, Ahead, aim_of, course_of, prior_median, step_of
-from reedmace.core.cycle.doubt import doubts, figures_of
 from reedmace.core.cycle.kernel import PARAMETERS, chances, log_likelihood, simulate
 from reedmace.core.cycle.log import CycleLog
+from reedmace.core.cycle.model_input import PRIOR_SPREAD, Scenario, aim_of, model_input_of, prior_median, step_of
+from reedmace.core.cycle.suspect_readings import figures_of, suspect_readings
 from reedmace.core.flow.kernel import share_out
 
 Floats = NDArray[np.float64]
 ENOUGH, ROUNDS = 200.0, 7
 """Effective draws at which the weighing stops, and the most rounds it takes to get there."""
 HOPELESS = -1e6
+REMEMBERED, USUAL_DRAWS = 16, 1000
+"""Ensembles kept at hand: those of one keeper's tanks (each about 0.1 MB)."""
 MISFIT_CHANCE, ASKED = 0.02, 64
 """A figure less likely than this in the draws that explain the rest best fits no usual course; draws asked."""
 _FREEDOM = 4.0
@@ -44,11 +47,19 @@ class Future:
     drift_mg_n_l: float
 
 
-def weigh(log: CycleLog, draws: int) -> Ensemble:
+def condition(log: CycleLog, draws: int) -> Ensemble:
     """Draws from the prior of this log, weighed by its readings; drawn again around the best when too few carry it.
 
-    log: the cycle's; draws: how many. Deterministic: the draws take their seed from the log.
+    log: the cycle's; draws: how many. Deterministic: the draws take their seed from the log. Forecast, what-if and
+    readiness of one log ask for the same ensemble: it is remembered, and since nothing but the log goes in, no other
+    process can hold another one.
     """
+    return _condition(log.model_dump_json(), draws)
+
+
+@lru_cache(maxsize=REMEMBERED)
+def _condition(text: str, draws: int) -> Ensemble:
+    log = CycleLog.model_validate_json(text)
     share_out(draws)
     # The seed leaves the clock out, so that the same log an hour later meets the same draws.
     said = log.model_dump_json(exclude={"day_now"}).encode()
@@ -56,25 +67,25 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
     center, spread = np.log(prior_median(log)), PRIOR_SPREAD
     readings = sorted(log.readings, key=lambda r: r.day)
     until = int(log.day_now) + 1
-    course, aim = course_of(log, until), aim_of(log, Ahead())
-    keep = course.keep([r.day for r in readings])
-    event_steps = course.steps
-    figures = figures_of(log, readings, doubts(log)).rows()
+    model_input, aim = model_input_of(log, until), aim_of(log, Scenario())
+    sample_steps = model_input.sample_steps([r.day for r in readings])
+    event_steps = model_input.steps
+    figures = figures_of(log, readings, suspect_readings(log)).rows()
 
     def past(rows: Floats) -> Floats:
         # Weighing needs the past only; the future is run once, for the draws that are kept.
         return simulate(
             np.exp(rows),
-            course.start,
-            course.conditions,
+            model_input.start,
+            model_input.conditions,
             event_steps,
-            course.kinds,
-            course.values,
-            course.tap,
+            model_input.kinds,
+            model_input.values,
+            model_input.tap,
             step_of(log.day_now),
             until,
             aim,
-            keep,
+            sample_steps,
         )[1]
 
     def likelihood(rows: Floats) -> Floats:
@@ -83,7 +94,7 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
         return weighed
 
     rows = center + spread * rng.standard_normal((draws, PARAMETERS))
-    if not len(keep):
+    if not len(sample_steps):
         return Ensemble(rows, np.full(draws, 1.0 / draws), float(draws))
 
     def prior(points: Floats) -> Floats:
@@ -115,7 +126,10 @@ def weigh(log: CycleLog, draws: int) -> Ensemble:
     chosen, counts = np.unique(_evenly(_normalised(log_weight), draws), return_counts=True)
     weights = counts / float(counts.sum())
     fit = chances(past(pool[chosen][_evenly(weights, ASKED)]), *figures[:-1])
-    return Ensemble(pool[chosen], weights, effective, len(fit), int((fit < MISFIT_CHANCE).sum()))
+    kept = pool[chosen]
+    # Shared by whoever asks next, so nobody may change it.
+    kept.flags.writeable = weights.flags.writeable = False
+    return Ensemble(kept, weights, effective, len(fit), int((fit < MISFIT_CHANCE).sum()))
 
 
 @dataclass(frozen=True)
@@ -157,34 +171,34 @@ def _tempered(log_weight: Floats) -> Floats:
     return _normalised(low * log_weight)
 
 
-def run_on(log: CycleLog, ensemble: Ensemble, days: int, ahead: Ahead) -> Future:
-    """Every draw through the log and on. log: the cycle's; ensemble: weighed; days: horizon; ahead: done from today."""
+def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) -> Future:
+    """Every draw through the log and on. log: the cycle's; ensemble: weighed; days: horizon; scenario: done from today."""
     share_out(len(ensemble.rows))
-    course = course_of(log, days, ahead)
+    model_input = model_input_of(log, days, scenario)
     daily, _, passed, drift = simulate(
         np.exp(ensemble.rows),
-        course.start,
-        course.conditions,
-        course.steps,
-        course.kinds,
-        course.values,
-        course.tap,
+        model_input.start,
+        model_input.conditions,
+        model_input.steps,
+        model_input.kinds,
+        model_input.values,
+        model_input.tap,
         step_of(log.day_now),
         days,
-        aim_of(log, ahead),
+        aim_of(log, scenario),
         np.zeros((0, 2), dtype=np.int64),
     )
     return Future(daily, np.where(np.isnan(passed), np.inf, passed), float(drift.max()))
 
 
-def share_passing_within(log: CycleLog, days: float, draws: int = 300) -> float:
+def share_passing_within(log: CycleLog, days: float, draws: int = USUAL_DRAWS) -> float:
     """Weight of the draws that would clear two doses afresh within so many days from now.
 
     log: the cycle's; days: from today; draws: how many. What has been cleared already does not count here: this is what
     the model alone makes of the log, to be held against what the tests say.
     """
-    ensemble = weigh(log, draws)
-    future = run_on(log, ensemble, int(log.day_now + days) + 1, Ahead(counts_past=False))
+    ensemble = condition(log, draws)
+    future = project(log, ensemble, int(log.day_now + days) + 1, Scenario(counts_past=False))
     return float(ensemble.weights[future.late <= log.day_now + days].sum())
 
 

@@ -4,11 +4,11 @@ from typing import Annotated
 
 import numpy as np
 
+from reedmace.core.contract import Part, Working, number
 from reedmace.core.cycle.causes import CauseKind
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.water import COOL_C, GONE_KH_DKH, State
 from reedmace.core.quantity import CACO3_PER_DKH
-from reedmace.core.working import Part, Working, number
 
 FORESEE_DAYS = 10.0
 

@@ -152,19 +152,19 @@ def step(w: Floats, c: Floats, dt: float) -> None:
 
 
 @njit(cache=True, error_model="numpy")
-def happen(w: Floats, kind: int, value: float, tap: Floats, owed: Floats) -> None:
+def apply_event(w: Floats, kind: int, value: float, tap: Floats, nitrogen_total: Floats) -> None:
     """One logged event, on every lane in place.
 
-    w: workspace; kind, value: as the constants above say; tap: water put in at a change (4,); owed: nitrogen that ought
+    w: workspace; kind, value: as the constants above say; tap: water put in at a change (4,); nitrogen_total: nitrogen that ought
     to be in the tank (LANES,), mg N/L, kept up with what comes and goes.
     """
     y, most = w[_Y:_Z].reshape(STATES, LANES), w[_P + A_MAX * LANES : _P + (A_MAX + 1) * LANES]
     for i in range(LANES):
         if kind == ADD_TAN:
             y[0, i] += value
-            owed[i] += value
+            nitrogen_total[i] += value
         elif kind == CHANGE_WATER:
-            owed[i] += value * (tap[0] + tap[1] + tap[2] - y[0, i] - y[1, i] - y[2, i])
+            nitrogen_total[i] += value * (tap[0] + tap[1] + tap[2] - y[0, i] - y[1, i] - y[2, i])
             for s in range(4):
                 y[s, i] = y[s, i] * (1.0 - value) + tap[s] * value
         elif kind == ADD_ALKALINITY:
@@ -190,20 +190,20 @@ def simulate(
     today: int,
     days: int,
     aim: Floats,
-    keep: Ints,
+    sample_steps: Ints,
 ) -> tuple[Floats, Floats, Floats, Floats]:
     """Run every draw through the logged past and the advised future.
 
     parameters: (n, 10); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6);
     event_step, event_kind, event_value: (m,), steps in order, what happened; tap: (4,) as start; today: step from which
     the aim is followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (9,) as
-    the constants above say; keep: (r, 2) the step of each state to report, and how many events had happened by then: a test
+    the constants above say; sample_steps: (r, 2) the step of each state to report, and how many events had happened by then: a test
     and a dose an hour apart share a step, and the test came before the dose.
-    Returns daily states (n, days + 1, 4), states at keep (n, r, 4), pass day (n,) and the largest gap in the
+    Returns daily states (n, days + 1, 4), states at sample_steps (n, r, 4), pass day (n,) and the largest gap in the
     nitrogen's books (n,), mg N/L. The pass day is NaN when a draw never clears two doses running, each within a day,
     or never keeps zeros for as many days as asked. A draw that has passed is reported clear from then on.
     """
-    n, m, r = parameters.shape[0], event_step.shape[0], keep.shape[0]
+    n, m, r = parameters.shape[0], event_step.shape[0], sample_steps.shape[0]
     daily = np.zeros((n, days + 1, 4))
     kept = np.zeros((n, r, 4))
     passed = np.full(n, np.nan)
@@ -220,18 +220,22 @@ def simulate(
         load(w, parameters, first, start)
         y = w[_Y:_Z].reshape(STATES, LANES)
         wins, dosed = np.full(LANES, int(aim[WON])), np.full(LANES, -10 * STEPS_PER_DAY)
-        done, owed, gap = np.full(LANES, np.nan), np.full(LANES, start[0] + start[1] + start[2]), np.zeros(LANES)
-        at_event, at_keep, left = 0, 0, LANES
+        done, nitrogen_total, gap = (
+            np.full(LANES, np.nan),
+            np.full(LANES, start[0] + start[1] + start[2]),
+            np.zeros(LANES),
+        )
+        at_event, at_sample, left = 0, 0, LANES
         for s in range(days * STEPS_PER_DAY + 1):
             day = s // STEPS_PER_DAY
             while True:
-                if at_keep < r and keep[at_keep, 0] <= s and keep[at_keep, 1] <= at_event:
+                if at_sample < r and sample_steps[at_sample, 0] <= s and sample_steps[at_sample, 1] <= at_event:
                     for i in range(lanes):
                         for j in range(4):
-                            kept[first + i, at_keep, j] = y[j, i]
-                    at_keep += 1
+                            kept[first + i, at_sample, j] = y[j, i]
+                    at_sample += 1
                 elif at_event < m and event_step[at_event] <= s:
-                    happen(w, event_kind[at_event], event_value[at_event], tap, owed)
+                    apply_event(w, event_kind[at_event], event_value[at_event], tap, nitrogen_total)
                     at_event += 1
                 else:
                     break
@@ -256,7 +260,7 @@ def simulate(
                             done[i] = s * dt
                             left -= 1
                     if y[0, i] < zero and y[1, i] < hold_nitrite and y[0, i] < dose:
-                        owed[i] += dose - y[0, i]
+                        nitrogen_total[i] += dose - y[0, i]
                         y[3, i] += aim[DOSE_BASE] * (dose - y[0, i])
                         y[0, i] = dose
                         dosed[i] = s
@@ -269,10 +273,10 @@ def simulate(
                         y[0, i] = y[1, i] = 0.0
             if s % STEPS_PER_DAY == 0:
                 for i in range(lanes):
-                    gap[i] = max(gap[i], abs(y[0, i] + y[1, i] + y[2, i] + y[6, i] - owed[i]))
+                    gap[i] = max(gap[i], abs(y[0, i] + y[1, i] + y[2, i] + y[6, i] - nitrogen_total[i]))
                     for j in range(4):
                         daily[first + i, day, j] = y[j, i]
-            if left == 0 and at_event == m and at_keep == r:
+            if left == 0 and at_event == m and at_sample == r:
                 for later in range(day + 1, days + 1):
                     for i in range(lanes):
                         for j in range(4):
@@ -281,7 +285,7 @@ def simulate(
             if s < days * STEPS_PER_DAY:
                 step(w, conditions[day], dt)
                 for i in range(LANES):
-                    owed[i] += conditions[day, FEED] * dt
+                    nitrogen_total[i] += conditions[day, FEED] * dt
         for i in range(lanes):
             passed[first + i] = done[i]
             drift[first + i] = gap[i]
@@ -320,13 +324,13 @@ def log_likelihood(
     column: Ints,
     reading: Ints,
     scale: Floats,
-    doubt: Floats,
+    wrong_chance: Floats,
 ) -> Floats:
     """Log likelihood of every reading's interval for each draw (n,).
 
     values: states at the readings (n, r, 4); one entry per figure read (f,): low, high: the interval it stands for;
     zero_width: half the first step; column, reading: which state it reads; scale: state units per unit read;
-    doubt: chance that the figure is plain wrong.
+    wrong_chance: chance that the figure is plain wrong.
     """
     n, f = values.shape[0], low.shape[0]
     out = np.zeros(n)
@@ -335,6 +339,6 @@ def log_likelihood(
         for j in range(f):
             x = values[d, reading[j], column[j]] / scale[j]
             chance = chance_of(x, low[j], high[j], zero_width[j])
-            total += math.log((1.0 - doubt[j]) * chance + doubt[j] * 0.05)
+            total += math.log((1.0 - wrong_chance[j]) * chance + wrong_chance[j] * 0.05)
         out[d] = total
     return out

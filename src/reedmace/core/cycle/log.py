@@ -6,11 +6,11 @@ from pydantic import Field
 
 from reedmace.core.chemistry import ALKALINITY_PER_N, BASE_PER_N, AmmoniaProduct
 from reedmace.core.chemistry.dose import PowderProduct, base_per_n
-from reedmace.core.quantity.units import NITROGEN_SHARE, Basis, ppm_words
-from reedmace.core.quantity.units import Species as Test
+from reedmace.core.contract import PH, Celsius, MgNPerL, NetLitres, Part, Share, number
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.quantity.units import NITROGEN_SHARE, Analyte, Basis, ppm_words
 from reedmace.core.stock import Animals, Species
 from reedmace.core.stock.load import NITROGEN_PER_PROTEIN
-from reedmace.core.working import PH, CannotAnswer, Celsius, MgNPerL, NetLitres, Part, Share, number
 
 Day = Annotated[float, number("days", 0, 400, "Since the cycle was started")]
 Off = Literal["ammonia", "nitrite", "nitrate"]
@@ -201,7 +201,7 @@ class CycleLog(Part):
         """The load-matched dose, mg N/L: 1.2 times a day's planned load, at least 0.5, and never over the hold of 5 ppm."""
         return min(max(1.2 * self.planned_load_mg_n_l_day, 0.5), HIGH_AMMONIA_MG_N_L)
 
-    def ppm(self, value_mg_n_l: float, what: Test = "ammonia") -> str:
+    def ppm(self, value_mg_n_l: float, what: Analyte = "ammonia") -> str:
         """A figure as the keeper's own kit reads it, "2 ppm". value_mg_n_l: mg N/L; what: which test."""
         return ppm_words(value_mg_n_l, what, self.kit.basis)
 

@@ -5,32 +5,24 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from reedmace.core.chemistry import AlkalinityDoseQuestion, AmmoniaProduct, alkalinity_dose
-from reedmace.core.chemistry.dose import PowderProduct
-from reedmace.core.cycle.course import Ahead, bottle_window
-from reedmace.core.cycle.ensemble import percentiles, run_on, weigh
+from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Working, computation, number, whole
+from reedmace.core.cycle.ensemble import condition, percentiles, project
 from reedmace.core.cycle.log import (
     FOOD_MG_N_PER_G,
     BottleWindow,
-    Chlorine,
     CycleLog,
     Helper,
     LoggedDose,
-    LoggedReading,
     Method,
     Plants,
-    TapWater,
 )
-from reedmace.core.quantity import CACO3_PER_DKH
-from reedmace.core.quantity.units import NITROGEN_SHARE, ppm_words
-from reedmace.core.working import PH, Answer, Celsius, NetLitres, Part, Question, Working, number, whole
+from reedmace.core.cycle.model_input import Scenario
+from reedmace.core.quantity.units import NITROGEN_SHARE
 
-WARM_EMPTY_C, WARMING_C_DAY, COOLING_C_DAY = 28.0, 2.0, 1.5
-"""27 to 29 °C while empty, a couple of degrees a day (common practice)."""
 DRAWS = 200
 
 
-class Means(Part):
+class Resources(Part):
     """What the keeper has to hand."""
 
     mature_media: Literal["none", "own", "trusted", "unsure"] = "none"
@@ -48,7 +40,7 @@ class Means(Part):
 class CycleMethodsQuestion(Question):
     """The means, the water, and whether animals are in already."""
 
-    means: Means = Field(default_factory=Means)
+    resources: Resources = Field(default_factory=Resources)
     net_l: NetLitres = 100
     temperature_c: Celsius = 26
     ph: PH = 7.4
@@ -130,7 +122,7 @@ _DISPUTES = (
 
 
 def _log(q: CycleMethodsQuestion, method: Method, helpers: list[Helper]) -> CycleLog:
-    means = q.means
+    means = q.resources
     light = LoggedDose(day=0, raise_mg_n_l=2 * NITROGEN_SHARE["NH4"])
     dosed = method in ("measured-ammonia", "seeded-filter", "side-by-side", "mature-rock")
     return CycleLog(
@@ -156,13 +148,14 @@ def _log(q: CycleMethodsQuestion, method: Method, helpers: list[Helper]) -> Cycl
     )
 
 
+@computation("cycle-methods", "Which way to cycle, from what you have")
 def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
-    """Ways to cycle, best first for these means, each with the time it takes in this water.
+    """Ways to cycle, best first for these resources, each with the time it takes in this water.
 
-    question: means, L, °C, pH, dKH, g/kg, mg N/(L day).
+    question: resources, L, °C, pH, dKH, g/kg, mg N/(L day).
     Source: which way suits whom is common practice; the days are the cycle model's own P10 to P90.
     """
-    q, w, m = question, Working(), question.means
+    q, w, m = question, Working(), question.resources
     salt = q.salinity_g_kg > 10
     seeded = m.mature_media in ("own", "trusted") and m.media_share > 0
     helpers: list[Helper] = []
@@ -257,8 +250,8 @@ def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
             )  # fmt: skip
             continue
         log = _log(q, method, with_helpers)
-        ensemble = weigh(log, DRAWS)
-        low, middle, high = percentiles(run_on(log, ensemble, 150, Ahead()).late, ensemble.weights)
+        ensemble = condition(log, DRAWS)
+        low, middle, high = percentiles(project(log, ensemble, 150, Scenario()).late, ensemble.weights)
         if np.isfinite(middle):
             w.line(title, "P50 of the pass day", f"{DRAWS} draws, KH held", middle, "days", "cycleprior")
         late = np.isfinite(middle) and middle > m.days_to_spare
@@ -299,9 +292,9 @@ def _lacking(method: Method, q: CycleMethodsQuestion) -> str:
     if method in ("side-by-side", "seeded-filter"):
         return (
             "No running filter to move or run beside it."
-            if q.means.mature_media == "none"
+            if q.resources.mature_media == "none"
             else "The donor tank's health is not known."
-            if q.means.mature_media == "unsure"
+            if q.resources.mature_media == "unsure"
             else "The old filter does not fit beside the new one."
         )
     if method == "mature-rock":
@@ -311,293 +304,3 @@ def _lacking(method: Method, q: CycleMethodsQuestion) -> str:
     if method == "planted":
         return "Needs plants in plenty, in fresh water."
     return "Food rots badly in salt water; use mature rock or measured ammonia."
-
-
-class CyclePlanQuestion(Question):
-    """A cycle before it starts: method, water, tap, ammonia, heat."""
-
-    net_l: NetLitres
-    method: Method = "measured-ammonia"
-    helpers: Annotated[list[Helper], Field(max_length=3)] = Field(default_factory=list)
-    temperature_c: Celsius = 26
-    ph: PH = 7.4
-    kh_dkh: Annotated[float, number("dKH", 0, 40)] = 4
-    phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
-    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
-    tap: TapWater = Field(default_factory=TapWater)
-    bottle: BottleWindow = Field(default_factory=BottleWindow)
-    plants: Plants = "none"
-    planned_load_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1000)] = 0.3
-    target_ppm: Annotated[float, number("ppm", 0.1, 8, "Of the first dose, as the ion")] = 2
-    animals_low_c: Annotated[float, number("°C", 0, 40)] | None = None
-    animals_high_c: Annotated[float, number("°C", 0, 40)] | None = None
-    product: AmmoniaProduct = Field(default_factory=lambda: PowderProduct(form="ammonium-chloride"))
-    ammonia_source: Literal["aquarium-grade", "plain", "household-cleaner", "unknown"] = "aquarium-grade"
-    hold_kh_dkh: Annotated[float, number("dKH", 0, 20)] = 4
-
-
-class Judged(Part):
-    """One condition: fine, to be watched, or to be put right first."""
-
-    what: str
-    level: Literal["fine", "watch", "first"]
-    text: str
-    remedy: str = ""
-
-
-class HeatStep(Part):
-    """The thermostat on one day."""
-
-    when: str
-    to_c: Celsius
-    days: Annotated[float, number("days", 0, 60, "How long to take over it")]
-
-
-class CyclePlanAnswer(Answer):
-    """Conditions judged, the heat plan, and the alkalinity the plan will eat."""
-
-    conditions: list[Judged]
-    heat: list[HeatStep]
-    nitrogen_mg_n_l: Annotated[float, number("mg N/L", 0, 1e4, "Nitrified until it passes, in the median course")]
-    kh_eaten_dkh: Annotated[float, number("dKH", 0, 1e4)]
-    kh_short_dkh: Annotated[float, number("dKH", 0, 1e4, "More than the water has above what is to be held")]
-    bicarbonate_g: Annotated[float, number("g", 0, 1e7, "Over the whole cycle, to hold it")]
-    kh_gone_day: Annotated[float, number("days", 0, 400, "Left alone")] | None
-    pass_day_p10: Annotated[float, number("days", 0, 400)] | None
-    pass_day_p50: Annotated[float, number("days", 0, 400)] | None
-    pass_day_p90: Annotated[float, number("days", 0, 400)] | None
-
-
-_CHLORINE: dict[Chlorine, str] = {
-    "none": "The water carries no chlorine.",
-    "chlorine": "Chlorine kills the film: treat every bucket, even a top-up.",
-    "chloramine": "Chloramine kills the film and lets ammonia go when it is treated: use a conditioner that names chloramine.",
-    "unknown": "Take the tap to be chlorinated until the water company says otherwise.",
-}
-
-
-def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
-    """The plan judged before anything is dosed.
-
-    question: L, °C, pH, dKH, ppm, g/kg, mg N/(L day).
-    Source: windows are common practice; alkalinity from US EPA 1993; days and nitrogen from the cycle model.
-    """
-    q, w = question, Working()
-    log = CycleLog(
-        net_l=q.net_l, day_now=0, method=q.method, helpers=q.helpers, temperature_c=q.temperature_c,
-        salinity_g_kg=q.salinity_g_kg, start_kh_dkh=q.kh_dkh, start_ph=q.ph, tap=q.tap, plants=q.plants,
-        bottle=q.bottle, planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
-        animals_in_mg_n_l_day=q.planned_load_mg_n_l_day if q.method == "animals-in" else 0,
-        food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100) if q.method == "fish-food" else 0,
-        plan_target_ppm=q.target_ppm, product=q.product,
-        readings=[] if q.phosphate_ppm is None else [LoggedReading(day=0, phosphate_ppm=q.phosphate_ppm)],
-    )  # fmt: skip
-    if log.doses_ammonia():
-        log = log.model_copy(update={"doses": [LoggedDose(day=0, raise_mg_n_l=q.target_ppm * NITROGEN_SHARE["NH4"])]})
-    ensemble = weigh(log, DRAWS)
-    held = run_on(log, ensemble, 150, Ahead(hold_kh_dkh=q.hold_kh_dkh))
-    alone = run_on(log, ensemble, 150, Ahead(hold_kh_dkh=0))
-    p10, p50, p90 = percentiles(held.late, ensemble.weights)
-    last = np.minimum(np.where(np.isfinite(held.late), held.late, 149), 149).astype(int)
-    made = held.daily[np.arange(len(last)), last, 2] - log.tap.nitrate_mg_n_l
-    nitrified = w.line(
-        "N", "nitrate made until it passes", "median course", max(percentiles(made, ensemble.weights)[1], 0.0),
-        "mg N/L", "cycleprior",
-    )  # fmt: skip
-    eaten = w.line(
-        "ΔKH",
-        "(7.14 − what comes with the ammonia) × N / 17.85",
-        f"{log.alkalinity_eaten_per_n():.2f} × {nitrified:.2f} / 17.85",
-        log.alkalinity_eaten_per_n() * nitrified / CACO3_PER_DKH,
-        "dKH",
-        "epa1993",
-    )
-    spare = q.kh_dkh - min(q.hold_kh_dkh, q.kh_dkh)
-    lift = max(q.hold_kh_dkh - q.kh_dkh, 0.0)
-    short = w.line(
-        "short", "ΔKH + to be held − KH", f"{eaten:.2f} + {q.hold_kh_dkh:g} − {q.kh_dkh:g}",
-        max(eaten - spare, 0.0) + lift, "dKH", "arithmetic",
-    )  # fmt: skip
-    dose = alkalinity_dose(
-        AlkalinityDoseQuestion(net_l=q.net_l, current_dkh=0, target_dkh=min(short, 40), planned_mg_n_l=0)
-    )
-    w.lines.extend(dose.working[-2:])
-    gone = np.argmax(alone.daily[:, :, 3] < CACO3_PER_DKH, axis=1).astype(float)
-    gone[(alone.daily[:, :, 3] >= CACO3_PER_DKH).all(axis=1)] = np.inf
-    # A course that passes before the KH is gone has not been stopped by it.
-    gone[gone >= np.where(np.isfinite(alone.late), alone.late, np.inf)] = np.inf
-    gone_day = percentiles(gone, ensemble.weights)[1]
-    conditions = _judge(q, log)
-    firsts = [c for c in conditions if c.level == "first"]
-    if firsts:
-        verdict = f"Put right first: {firsts[0].text}"
-    elif np.isfinite(gone_day):
-        verdict = f"It can start, but this water runs out of alkalinity about day {gone_day:.0f}: have {dose.sodium_bicarbonate_g:.0f} g of bicarbonate ready."
-    elif np.isfinite(p50):
-        verdict = (
-            f"It can start: likely ready between day {p10:.0f} and {p90:.0f}."
-            if np.isfinite(p90)
-            else f"It can start: likely ready about day {p50:.0f}."
-        )
-    else:
-        verdict = "As it stands no date can be given: look at the conditions below."
-
-    def day(value: float) -> float | None:
-        return value if np.isfinite(value) else None
-
-    return CyclePlanAnswer(
-        verdict=verdict, working=w.lines, conditions=conditions, heat=_heat(q), nitrogen_mg_n_l=nitrified,
-        kh_eaten_dkh=eaten, kh_short_dkh=short, bicarbonate_g=dose.sodium_bicarbonate_g, kh_gone_day=day(gone_day),
-        pass_day_p10=day(p10) if np.isfinite(p50) else None, pass_day_p50=day(p50), pass_day_p90=day(p90),
-    )  # fmt: skip
-
-
-def _heat(q: CyclePlanQuestion) -> list[HeatStep]:
-    if q.method == "animals-in":
-        return []
-    found = []
-    top = max(q.temperature_c, WARM_EMPTY_C)
-    if q.temperature_c < 27:
-        found.append(HeatStep(when="Now, while it is empty", to_c=top, days=(top - q.temperature_c) / WARMING_C_DAY))
-    else:
-        top = q.temperature_c
-    if q.animals_low_c is not None and q.animals_high_c is not None:
-        wanted = (q.animals_low_c + q.animals_high_c) / 2
-        if not q.animals_low_c <= top <= q.animals_high_c or top - wanted > 2:
-            found.append(
-                HeatStep(
-                    when="Once it has passed, before the animals",
-                    to_c=min(max(wanted, 0.5), 40),
-                    days=abs(top - wanted) / COOLING_C_DAY,
-                )
-            )
-    elif top > 26:
-        found.append(HeatStep(when="Once it has passed, before the animals", to_c=25, days=(top - 25) / COOLING_C_DAY))
-    return found
-
-
-def _judge(q: CyclePlanQuestion, log: CycleLog) -> list[Judged]:
-    found = [_source(q)] if log.doses_ammonia() and q.method != "seeded-filter" else []
-    level: Literal["fine", "watch", "first"] = (
-        "first" if q.temperature_c < 18 else "watch" if q.temperature_c < 25 or q.temperature_c > 30 else "fine"
-    )
-    found.append(
-        Judged(
-            what="Warmth",
-            level=level,
-            text=f"{q.temperature_c:g} °C "
-            + (
-                "is cold: the film works at a crawl."
-                if level == "first"
-                else "is not the best pace."
-                if level == "watch"
-                else "suits the film."
-            ),
-            remedy="27 to 29 °C while the tank is empty, if the heater and your animals' coming range allow."
-            if level != "fine"
-            else "",
-        )
-    )
-    level = "first" if q.ph < 6.5 else "watch" if q.ph < 7 or q.ph > 8.4 else "fine"
-    found.append(
-        Judged(
-            what="pH",
-            level=level,
-            text=f"pH {q.ph:g} "
-            + (
-                "all but stops the film."
-                if level == "first"
-                else "slows the film."
-                if q.ph < 7
-                else "turns much of the ammonia into its free form, which holds the nitrite step back."
-                if level == "watch"
-                else "suits the film."
-            ),
-            remedy="Raise KH and pH follows." if q.ph < 7 else "Dose small." if level == "watch" else "",
-        )
-    )
-    level = "first" if q.kh_dkh < 1 else "watch" if q.kh_dkh < 4 else "fine"
-    found.append(
-        Judged(
-            what="KH",
-            level=level,
-            text=f"KH {q.kh_dkh:g} dKH "
-            + (
-                "is next to nothing."
-                if level == "first"
-                else "is little: test it twice a week."
-                if level == "watch"
-                else "is enough to begin with."
-            ),
-            remedy="Bicarbonate, by the figures here." if level != "fine" else "",
-        )
-    )
-    if q.phosphate_ppm is not None:
-        bare = q.phosphate_ppm < 0.02
-        found.append(
-            Judged(
-                what="Phosphate",
-                level="watch" if bare else "fine",
-                text="No phosphate: nothing grows without it."
-                if bare
-                else f"Phosphate {q.phosphate_ppm:g} ppm is enough.",
-                remedy="A small pinch of fish food a week, or a plant fertiliser that has phosphate." if bare else "",
-            )
-        )
-    found.append(
-        Judged(
-            what="Tap: chlorine",
-            level="fine" if q.tap.chlorine == "none" else "watch",
-            text=_CHLORINE[q.tap.chlorine],
-            remedy=""
-            if q.tap.chlorine == "none"
-            else "Conditioner to the litres of the change, before it meets the filter.",
-        )
-    )
-    if q.tap.ammonia_mg_n_l >= 0.1:
-        found.append(
-            Judged(
-                what="Tap: ammonia", level="watch", text=f"The tap brings {ppm_words(q.tap.ammonia_mg_n_l, 'ammonia', 'ion')} of ammonia.",
-                remedy="Count it in the doses; with animals in, change less at a time.",
-            )
-        )  # fmt: skip
-    if q.tap.nitrate_mg_n_l >= 4:
-        found.append(
-            Judged(
-                what="Tap: nitrate",
-                level="watch",
-                text=f"The tap brings {ppm_words(q.tap.nitrate_mg_n_l, 'nitrate', 'ion')} of nitrate: no change gets below it.",
-                remedy="Aim the final change at what the tap allows, or mix in purified water.",
-            )
-        )
-    if "bottled-culture" in q.helpers:
-        wanting = bottle_window(log)
-        found.append(
-            Judged(
-                what="Bottled culture",
-                level="watch" if wanting else "fine",
-                text="Inside its window." if not wanting else f"Outside its window: it wants {', '.join(wanting)}.",
-                remedy="Count on little from it until that is so." if wanting else "",
-            )
-        )
-    return found
-
-
-def _source(q: CyclePlanQuestion) -> Judged:
-    if q.ammonia_source == "household-cleaner":
-        return Judged(
-            what="Ammonia",
-            level="first",
-            text="Never a household cleaner: scent, dye and soap kill what you are growing.",
-            remedy="Aquarium-grade ammonium chloride or ammonia. Never near bleach: the gas is poison.",
-        )
-    if q.ammonia_source == "aquarium-grade":
-        return Judged(
-            what="Ammonia", level="fine", text="Aquarium grade. Gloves; away from children; never together with bleach."
-        )
-    return Judged(
-        what="Ammonia",
-        level="watch",
-        text="Shake it: if it foams and the foam stays, or if it smells of anything but ammonia, do not use it.",
-        remedy="Aquarium-grade, with its strength on the label, is the safe choice. Never together with bleach.",
-    )

@@ -9,9 +9,9 @@ test or a zero that comes late prove nothing).
 from dataclasses import dataclass
 from typing import Literal
 
-from reedmace.core.cycle.doubt import doubts
 from reedmace.core.cycle.log import CycleLog, LoggedDose, LoggedReading
 from reedmace.core.cycle.losses import Loss, film_losses, stopped_film
+from reedmace.core.cycle.suspect_readings import suspect_readings
 
 TEST_FROM_H, TEST_UNTIL_H, SLACK_H = 20.0, 28.0, 0.25
 APART_H = 20.0
@@ -95,7 +95,7 @@ def _outcome(log: CycleLog, dose: LoggedDose, weak: set[float]) -> tuple[float |
 
 def tried_doses(log: CycleLog) -> list[Tried]:
     """Every dose held to the bar, by day. log: the cycle's. Doses made within an hour of each other are one."""
-    weak = {d.day for d in doubts(log) if d.what in ("ammonia", "nitrite")}
+    weak = {d.day for d in suspect_readings(log) if d.what in ("ammonia", "nitrite")}
     found: list[Tried] = []
     for dose in _joined(log.doses):
         tested, outcome = _outcome(log, dose, weak)

@@ -5,9 +5,9 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.contract import Answer, Name, NetLitres, Part, Question, Share, Working, computation, number, whole
 from reedmace.core.quantity.units import Basis, ppm_words
 from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
-from reedmace.core.working import Answer, Name, NetLitres, Part, Question, Share, Working, number, whole
 
 MARGIN = 1.2
 """A dose gone in a day carries that dose over 1.2, the margin of the load-matched standard."""
@@ -79,6 +79,7 @@ class _Left:
     settled: bool = False
 
 
+@computation("stocking-ramp", "How many of which animals, and when")
 def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
     """Dates and counts from proven capacity to the planned stock, small and many first.
 

@@ -4,7 +4,7 @@ import math
 from itertools import pairwise
 from typing import Annotated, Literal
 
-from reedmace.core.cycle.doubt import interval_of
+from reedmace.core.contract import Answer, Part, Question, Working, computation, number, whole
 from reedmace.core.cycle.ensemble import share_passing_within
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.losses import Loss
@@ -22,8 +22,8 @@ from reedmace.core.cycle.proof import (
     standing_proof,
     tried_doses,
 )
+from reedmace.core.cycle.suspect_readings import interval_of
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.core.working import Answer, Part, Question, Working, number, whole
 
 StandardName = Literal["load-matched", "two-ppm", "one-ppm", "planted", "seeded"]
 Confidence = Literal["none", "low", "fair", "good"]
@@ -298,6 +298,7 @@ def _missing(log: CycleLog, followed: Standard) -> list[str]:
     return found
 
 
+@computation("cycle-readiness", "May animals be added, by which standard")
 def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     """Whether the tank passes, by which standard, and what is missing.
 

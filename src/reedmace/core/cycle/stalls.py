@@ -2,11 +2,11 @@
 
 from dataclasses import dataclass, field
 
+from reedmace.core.contract import Working
 from reedmace.core.cycle.causes import CAUSES, UNSEEN, CauseKind, Finding
 from reedmace.core.cycle.foreseen import Foreseen, foresee
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.water import State, carried
-from reedmace.core.working import Working
 
 STALL_AFTER_DAYS, HIGH_MG_N_L = 10.0, 0.6
 """Before that a film that does nothing is young, not stalled; under that a poison does not stand high (memory)."""

@@ -4,9 +4,9 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.contract import Answer, Name, Question, Share, Working, computation, number
 from reedmace.core.cycle.losses import GONE_SHARE, airless_share
 from reedmace.core.cycle.proof import FALLS_AT_SHARE
-from reedmace.core.working import Answer, Name, Question, Share, Working, number
 
 FOUL_AFTER_H = 2.0
 """A closed body that stood so long is opened and rinsed before it runs: it turns airless within hours (common practice)."""
@@ -47,6 +47,7 @@ def _long(hours: float) -> str:
     return f"{hours:.0f} hours" if hours < 48 else f"{hours / 24:.0f} days"
 
 
+@computation("filter-stop", "What a stop of the filter cost, and what to do about it")
 def filter_stop(question: FilterStopQuestion) -> FilterStopAnswer:
     """What one stop of a filter did to the film, and what to do about it.
 

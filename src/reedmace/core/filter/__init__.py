@@ -1,14 +1,15 @@
 """Kinds, the catalogue, sizing schools, media, labels, running cost and the ranking."""
 
 from reedmace.core.filter.basket import Basket
+from reedmace.core.filter.candidates import RankFiltersAnswer, RankFiltersQuestion
 from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.cost import RunningCostAnswer, RunningCostQuestion, running_cost
 from reedmace.core.filter.flow import FilterFlowAnswer, FilterFlowQuestion, filter_flow
 from reedmace.core.filter.kinds import FilterKind
 from reedmace.core.filter.label import LabelCheckAnswer, LabelCheckQuestion, label_check
 from reedmace.core.filter.media import MediaStackAnswer, MediaStackQuestion, media_stack
-from reedmace.core.filter.ranking import RankFiltersAnswer, RankFiltersQuestion, rank_filters
-from reedmace.core.filter.schools import FlowRequirementAnswer, FlowRequirementQuestion, flow_requirement
+from reedmace.core.filter.ranking import rank_filters
+from reedmace.core.filter.sizing_rules import FlowRequirementAnswer, FlowRequirementQuestion, flow_requirement
 from reedmace.core.filter.table import table_of
 from reedmace.core.filter.water_path import deliver
 

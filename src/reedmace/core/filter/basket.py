@@ -4,8 +4,8 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.contract import Part, number
 from reedmace.core.flow.materials import MediaKind
-from reedmace.core.working import Part, number
 
 
 class Basket(Part):

@@ -7,10 +7,10 @@ from typing import Annotated
 
 from pydantic import Field, model_validator
 
+from reedmace.core.contract import Name, Part, number, whole
 from reedmace.core.filter.kinds import FilterKind, kind_of
 from reedmace.core.filter.kinds.record import MediaPath, Priming
 from reedmace.core.flow.operating import CurvePoint
-from reedmace.core.working import Name, Part, number, whole
 
 
 class Filter(Part):

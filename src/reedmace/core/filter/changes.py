@@ -5,6 +5,7 @@ from typing import Annotated
 
 import numpy as np
 
+from reedmace.core.contract import Name, Part, number
 from reedmace.core.filter.kinds import KINDS
 from reedmace.core.filter.kinds.record import Limit
 from reedmace.core.filter.limits import limits_of
@@ -12,7 +13,6 @@ from reedmace.core.filter.room import Plumbing, Priorities, Room
 from reedmace.core.filter.scores import NAMES, weights_of
 from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints
 from reedmace.core.stock.species import Sizing
-from reedmace.core.working import Name, Part, number
 
 RUNNERS_UP = 4
 CM_PER_STEP = 5.0

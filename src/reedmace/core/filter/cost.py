@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from reedmace.core.working import Answer, Question, Watts, Working, number
+from reedmace.core.contract import Answer, Question, Watts, Working, computation, number
 
 
 class RunningCostQuestion(Question):
@@ -24,6 +24,7 @@ class RunningCostAnswer(Answer):
     money_three_years: Annotated[float, number("money", 0, 1e9, "Purchase and three years' energy")]
 
 
+@computation("running-cost", "What a device costs to run")
 def running_cost(question: RunningCostQuestion) -> RunningCostAnswer:
     """Energy and money of a device.
 

@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.contract import Answer, Celsius, Lph, Question, Working, computation, number
 from reedmace.core.filter.basket import Basket
 from reedmace.core.filter.catalogue import Filter
 from reedmace.core.filter.kinds import kind_of
@@ -24,7 +25,6 @@ from reedmace.core.flow.materials import bar_holes
 from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
 from reedmace.core.upkeep.service import LONGEST_DAYS
-from reedmace.core.working import Answer, Celsius, Lph, Question, Working, number
 
 NOZZLE_MM, LIP_MM = 14.0, 40.0
 """A usual nozzle, and the round jet a hang-on's broad lip amounts to (memory)."""
@@ -88,6 +88,7 @@ def _jet(q: FilterFlowQuestion, flow_lph: float) -> JetSpeedAnswer | None:
     )
 
 
+@computation("filter-flow", "What one filter really does on one tank, and the current it makes")
 def filter_flow(question: FilterFlowQuestion) -> FilterFlowAnswer:
     """What one filter really does on one tank.
 

@@ -6,10 +6,11 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.contract import Answer, Name, Question, Watts, Working, computation, number
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.kinds import FilterKind
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
-from reedmace.core.working import Answer, CannotAnswer, Name, Question, Watts, Working, number
 
 G, WATER = 9.80665, 998.0
 BEST_EFFICIENCY = 0.45
@@ -68,6 +69,7 @@ def _flow_on_the_box(q: LabelCheckQuestion, w: Working) -> tuple[float, list[str
     return min(from_us, q.box_lph), [text + " The smaller is taken."]
 
 
+@computation("label-check", "Whether a box agrees with itself")
 def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
     """Whether a box's figures agree with each other.
 

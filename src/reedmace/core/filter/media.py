@@ -4,16 +4,16 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.contract import Answer, Celsius, Issue, Litres, Lph, Question, Working, computation, number
 from reedmace.core.filter.basket import Basket
 from reedmace.core.filter.catalogue import Filter
 from reedmace.core.filter.flow import FilterFlowQuestion, filter_flow
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.kinds.record import PATH_WORDS
 from reedmace.core.filter.room import Plumbing, Room
-from reedmace.core.filter.schools import FlowRequirementQuestion, flow_requirement
+from reedmace.core.filter.sizing_rules import FlowRequirementQuestion, flow_requirement
 from reedmace.core.flow.materials import MEDIA_KG_L, MEDIA_SURFACE_M2_L
 from reedmace.core.stock import Animals, Species
-from reedmace.core.working import Answer, Celsius, Litres, Lph, Part, Question, Working, number, whole
 
 _RANK: dict[str, int] = {"foam-10": 0, "foam-20": 1, "foam-30": 2, "floss": 3, "cartridge": 3}
 _CHEMICAL = ("carbon", "zeolite")
@@ -50,19 +50,11 @@ class MediaStackQuestion(Question):
     temperature_c: Celsius = 25
 
 
-class MediaFault(Part):
-    """One thing wrong: which basket (none for the whole), what, and the remedy."""
-
-    basket_index_count: Annotated[int, whole(0, 12, "Counted from 1; 0 for the stack as a whole")]
-    what: str
-    remedy: str
-
-
 class MediaStackAnswer(Answer):
     """Fit, surface, school and flow of a stack."""
 
     path_words: str
-    faults: list[MediaFault]
+    faults: list[Issue]
     advice: list[str]
     volume_l: Litres
     fill_share: Annotated[float, number("share", 0, 1e4)]
@@ -75,47 +67,47 @@ class MediaStackAnswer(Answer):
     service_days: Annotated[float, number("days", 0, 4000, "Between cleanings here")] | None
 
 
-def _faults(q: MediaStackQuestion, fill: float) -> list[MediaFault]:
-    found: list[MediaFault] = []
+def _faults(q: MediaStackQuestion, fill: float) -> list[Issue]:
+    found: list[Issue] = []
     for i, b in enumerate(q.baskets, start=1):
         name = MEDIA_NAMES[b.media]
         later = q.baskets[i:]
         if b.media in _RANK and any(n.media in _RANK and _RANK[n.media] < _RANK[b.media] for n in later):
             found.append(
-                MediaFault(
-                    basket_index_count=i,
+                Issue(
+                    where=f"basket {i}",
                     what=f"The {name} comes before a coarser one and clogs first.",
                     remedy="Put the coarser before it.",
                 )
             )
         if b.media not in _RANK and b.media not in _CHEMICAL and any(n.media in _RANK for n in later):
             found.append(
-                MediaFault(
-                    basket_index_count=i,
+                Issue(
+                    where=f"basket {i}",
                     what=f"The {name} meets the dirt before the foam does.",
                     remedy="Foam first, film media after it.",
                 )
             )
         if b.media in _CHEMICAL and later:
             found.append(
-                MediaFault(
-                    basket_index_count=i,
+                Issue(
+                    where=f"basket {i}",
                     what=f"The {name} comes early and is coated with dirt.",
                     remedy="Chemical media last, if at all.",
                 )
             )
         if b.bagged:
             found.append(
-                MediaFault(
-                    basket_index_count=i,
+                Issue(
+                    where=f"basket {i}",
                     what=f"The {name} is still in its plastic bag.",
                     remedy="Take it out and rinse the dust off.",
                 )
             )
         if not b.seated:
             found.append(
-                MediaFault(
-                    basket_index_count=i,
+                Issue(
+                    where=f"basket {i}",
                     what=f"The tray of {name} is not down: about {BYPASS_SHARE:.0%} of the water slips past.",
                     remedy="Seat it until its lip seals; a lid that will not close means a tray is not down.",
                 )
@@ -127,13 +119,11 @@ def _faults(q: MediaStackQuestion, fill: float) -> list[MediaFault]:
             if most < 1
             else "There is more than fits."
         )
-        found.append(
-            MediaFault(basket_index_count=0, what=what, remedy=f"Take out {(fill - most) * q.filter.media_l:.2g} L.")
-        )
+        found.append(Issue(where="stack", what=what, remedy=f"Take out {(fill - most) * q.filter.media_l:.2g} L."))
     if q.baskets and fill < GAP_FILL:
         found.append(
-            MediaFault(
-                basket_index_count=0,
+            Issue(
+                where="stack",
                 what=f"Only {fill:.0%} of the room is filled, so water finds a way round.",
                 remedy="Add foam or film media until the trays are full.",
             )
@@ -161,6 +151,7 @@ def _advice(q: MediaStackQuestion) -> list[str]:
     return found
 
 
+@computation("media-stack", "Whether the media lie right, and what they do to the flow")
 def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
     """What a stack of media does: order, fit, surface, and the flow through it.
 

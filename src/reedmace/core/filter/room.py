@@ -4,10 +4,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from reedmace.core.contract import NetLitres, Part, number, whole
 from reedmace.core.flow.materials import BAR_HOLE_MM
 from reedmace.core.flow.operating import Fitting
 from reedmace.core.stock.species import Water
-from reedmace.core.working import NetLitres, Part, number, whole
 
 RoomKind = Literal["bedroom", "living", "workshop", "shop", "fish-room"]
 

@@ -4,7 +4,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from reedmace.core.filter.kinds import KINDS
-from reedmace.core.filter.kinds.record import Judged
+from reedmace.core.filter.kinds.record import Judgements
 from reedmace.core.filter.room import Priorities, Room
 from reedmace.core.filter.table import FilterTable, Floats, usual_days
 
@@ -12,7 +12,7 @@ NAMES: tuple[str, ...] = ("flow", *Priorities.model_fields)
 FLOW_WEIGHT = 5
 MOST_ON_ONE_PUMP = 10
 
-_JUDGED = tuple(Judged.__dataclass_fields__)
+_JUDGED = tuple(Judgements.__dataclass_fields__)
 _TABLE = {name: np.array([getattr(kind.judged, name) for kind in KINDS]) for name in _JUDGED}
 
 

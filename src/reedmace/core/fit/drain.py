@@ -3,12 +3,13 @@
 import math
 from typing import Annotated
 
+from reedmace.core.contract import Answer, Litres, Name, Part, Working, computation, number
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.kinds.record import MishapDraft, PowerCut
 from reedmace.core.fit.layout import FittingPlanQuestion, ground_of
-from reedmace.core.flow.kernel import G, friction_factor
+from reedmace.core.flow.kernel import friction_factor
 from reedmace.core.flow.materials import viscosity_m2_s
-from reedmace.core.working import Answer, Litres, Name, Part, Working, number
+from reedmace.core.quantity.constants import G
 
 ENTRANCE_AND_EXIT_K = 3.0
 HOSE_M = 1.4
@@ -93,6 +94,7 @@ def _mishap(draft: MishapDraft, q: DrainDownQuestion, surface_cm2: float, w: Wor
     )
 
 
+@computation("drain-down", "How many litres reach the floor if something gives way")
 def drain_down(question: DrainDownQuestion) -> DrainDownAnswer:
     """How many litres reach the floor in each mishap of this kind of filter.
 

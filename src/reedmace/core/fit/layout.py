@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from reedmace.core.contract import Answer, Part, Question, Working, computation, number, whole
 from reedmace.core.filter.catalogue import Filter
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.kinds.record import (
@@ -19,6 +20,7 @@ from reedmace.core.filter.kinds.record import (
     Layout,
     PartRole,
     Place,
+    PlacedIssue,
     Purchase,
     RunDraft,
     RunRole,
@@ -27,7 +29,6 @@ from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.filter.water_path import USUAL_HOSE_MM
 from reedmace.core.flow.overflow import run_back_l
 from reedmace.core.tank import Sump, sump_of_body
-from reedmace.core.working import Answer, Part, Question, Working, number, whole
 
 BEND_BORES = {"plain": 6.0, "ribbed": 3.0}
 """Tightest bend of a hose, in bores, before it kinks (memory)."""
@@ -79,15 +80,6 @@ class PartPlace(Part):
     at: Place
 
 
-class FitFault(Part):
-    """One thing wrong with a plan, at which part, where it is, and the remedy."""
-
-    part: PartRole | RunRole
-    at: Place
-    what: str
-    remedy: str
-
-
 class CutLine(Part):
     """One line of the cut list."""
 
@@ -103,7 +95,7 @@ class FittingPlanAnswer(Answer):
 
     parts: list[PartPlace]
     runs: list[Run]
-    faults: list[FitFault]
+    faults: list[PlacedIssue]
     cuts: list[CutLine]
     hose_m: Annotated[float, number("m", 0, 1000, "Hoses as drawn, together: what the flow as laid out counts with")]
     intake_depth_cm: Annotated[float, number("cm", 0, 300)]
@@ -221,7 +213,7 @@ def _cuts(runs: list[Run], bought: list[Purchase]) -> list[CutLine]:
     return found + [CutLine(item=b.item, amount=b.amount, unit=b.unit, how=b.how, need=b.need) for b in bought]
 
 
-def _verdict(faults: list[FitFault], cuts: list[CutLine]) -> str:
+def _verdict(faults: list[PlacedIssue], cuts: list[CutLine]) -> str:
     if faults:
         more = f" And {len(faults) - 1} more." if len(faults) > 1 else ""
         return f"{faults[0].what} {faults[0].remedy}{more}"
@@ -232,6 +224,7 @@ def _verdict(faults: list[FitFault], cuts: list[CutLine]) -> str:
     return f"Nothing stands in its way: {', '.join(words)}."
 
 
+@computation("fitting-plan", "Where everything goes, what to cut, what is wrong with the plan")
 def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
     """Where everything goes, what to cut, and what is wrong with the plan.
 
@@ -258,7 +251,7 @@ def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
         )
     hose_mm = question.plumbing.hose_bore_mm or question.filter.hose_bore_mm or USUAL_HOSE_MM
     runs = [_run(r, AIR_LINE_MM if r.role == "air-line" else hose_mm, w) for r in _drafts(g)]
-    faults = [FitFault(part=f.part, at=Place(x_cm=f.x, y_cm=f.y), what=f.what, remedy=f.remedy) for f in kind.faults(g)]
+    faults = kind.faults(g)
     cuts = _cuts(runs, kind.fittings(g))
     return FittingPlanAnswer(
         verdict=_verdict(faults, cuts),

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.working import Answer, Name, Part, Question, Share, Working, number
+from reedmace.core.contract import Answer, Name, Part, Question, Share, Working, computation, number
 
 SIDE_BY_SIDE_DAYS = 30.0
 """A month side by side is usual; two to three weeks are common, and fifteen days have done (common practice)."""
@@ -44,6 +44,7 @@ class FilterMoveAnswer(Answer):
     steps: list[MoveStep]
 
 
+@computation("filter-move", "How much film comes across when a filter is replaced or a tank moved")
 def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
     """How much film comes across, and the order to do it in.
 

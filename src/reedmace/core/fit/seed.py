@@ -2,8 +2,8 @@
 
 from typing import Annotated, Literal
 
+from reedmace.core.contract import Answer, Question, Share, Working, computation, number
 from reedmace.core.fit.move import HALF_LIFE_MIN, WARMEST_C, MoveStep
-from reedmace.core.working import Answer, Question, Share, Working, number
 
 EARLIEST_DAYS, READY_DAYS = 14.0, 28.0
 """Two weeks have done, four are usual (common practice)."""
@@ -33,6 +33,7 @@ class SpongeSeedAnswer(Answer):
     steps: list[MoveStep]
 
 
+@computation("sponge-seed", "What a spare sponge is worth, and on the way")
 def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
     """What a seeding sponge is worth now, and on the way.
 

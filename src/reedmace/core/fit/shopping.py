@@ -7,12 +7,12 @@ from pydantic import Field
 
 from reedmace.core.chemistry import AmmoniaDoseQuestion, AmmoniaProduct, ammonia_dose
 from reedmace.core.chemistry.dose import PowderProduct
+from reedmace.core.contract import Answer, Name, NetLitres, Part, Question, Working, computation, number
 from reedmace.core.filter.basket import Basket
 from reedmace.core.filter.media import MEDIA_NAMES
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
 from reedmace.core.flow.materials import MEDIA_KG_L, MediaKind
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.core.working import Answer, Name, NetLitres, Part, Question, Working, number
 
 CYCLE_DOSES = 8
 CHANGES_A_YEAR, CHANGE_SHARE = 52, 0.25
@@ -161,6 +161,7 @@ def _media(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
     return found
 
 
+@computation("shopping-list", "What to buy, with quantities")
 def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
     """What to buy for these filters on this tank.
 

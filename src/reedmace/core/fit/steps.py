@@ -1,8 +1,8 @@
 """The ordered fitting steps of a kind, with the looks before power and what must come before what."""
 
+from reedmace.core.contract import Answer, Question, Working, computation
 from reedmace.core.filter.kinds import FilterKind, Kind, kind_of
 from reedmace.core.filter.kinds.record import Step, StepFacts
-from reedmace.core.working import Answer, Question, Working
 
 
 class FittingStepsQuestion(StepFacts, Question):
@@ -43,6 +43,7 @@ def leak_checks(kind: Kind) -> dict[str, str]:
     return {step: f"{kind.prefix}-power" for step in kind.after if step.startswith(prefix)}
 
 
+@computation("fitting-steps", "How to fit it, in order")
 def fitting_steps(question: FittingStepsQuestion) -> FittingStepsAnswer:
     """The steps for a kind, in the order of doing.
 

@@ -5,12 +5,11 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.contract import Answer, Part, Question, Working, computation, number, whole
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.flow.kernel import friction_factor
-from reedmace.core.working import Answer, CannotAnswer, Part, Question, Working, number, whole
+from reedmace.core.quantity.constants import AIR_KG_M3, AIR_NU, WATER_KG_M3, G
 
-G = 9.80665
-WATER_KG_M3 = 998.0
-AIR_KG_M3, AIR_NU = 1.2, 1.5e-5
 VALVE_KPA = 1.0
 """Opening pressure of a check valve with its line fittings (memory)."""
 STONE_KPA = 2.0
@@ -79,6 +78,7 @@ def _main_kpa(q: AirSupplyQuestion, total_l_min: float) -> float:
     return line_loss_kpa(total_l_min * share / 60000, q.main_bore_mm / 1000, q.main_length_m * share) / 3
 
 
+@computation("air-supply", "Whether one air pump carries its outlets, and how many more")
 def air_supply(question: AirSupplyQuestion) -> AirSupplyAnswer:
     """Whether one air pump carries its outlets, and how many more.
 

@@ -2,10 +2,10 @@
 
 from typing import Annotated
 
+from reedmace.core.contract import Answer, Celsius, Lph, Question, Working, computation, number
 from reedmace.core.flow.kernel import airlift, bubble_speed
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
 from reedmace.core.quantity import m3s_to_lph
-from reedmace.core.working import Answer, Celsius, Lph, Question, Working, number
 
 MINOR_K = 2.5
 """Entrance to the tube from the foam's core, and the exit (memory)."""
@@ -40,6 +40,7 @@ class AirliftAnswer(Answer):
     ]
 
 
+@computation("airlift-flow", "The water an air lift moves")
 def airlift_flow(question: AirliftQuestion) -> AirliftAnswer:
     """Water flow of an air lift.
 

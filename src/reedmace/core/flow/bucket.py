@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.working import Answer, Lph, Question, Working, number
+from reedmace.core.contract import Answer, Lph, Question, Working, computation, number
 
 T95 = {1: 12.706, 2: 4.303, 3: 3.182, 4: 2.776, 5: 2.571, 6: 2.447, 7: 2.365, 8: 2.306, 9: 2.262}
 
@@ -40,6 +40,7 @@ def bucket_lph(container_l: float, times_s: Sequence[float]) -> float:
     return statistics.fmean(container_l * 3600 / t for t in times_s)
 
 
+@computation("bucket-test", "The flow measured with a container and a clock")
 def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
     """Measured flow from timed fills.
 

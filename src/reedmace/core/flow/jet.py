@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.working import Answer, Name, Part, Question, Working, number, whole
+from reedmace.core.contract import Answer, Name, Part, Question, Working, computation, number, whole
 
 COMFORT_CM_S: dict[str, float] = {"gentle": 6.0, "moderate": 18.0, "strong": 45.0}
 """Speed a kind holds against without tiring, by the current it likes (memory)."""
@@ -41,6 +41,7 @@ class JetSpeedAnswer(Answer):
     remedies: list[str]
 
 
+@computation("jet-speed", "The speed an animal meets at mid-tank")
 def jet_speed(question: JetSpeedQuestion) -> JetSpeedAnswer:
     """Speed of the water at a distance from the outlet.
 

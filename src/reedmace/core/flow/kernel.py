@@ -10,7 +10,7 @@ import numpy as np
 from numba import get_num_threads, njit, prange, set_num_threads
 from numpy.typing import NDArray
 
-G = 9.80665
+from reedmace.core.quantity.constants import WATER_KG_M3, G
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -188,7 +188,7 @@ def bubble_speed(bore: float) -> float:
 
     bore: m. Below about 5 mm the bubble sticks and the result is 0.
     """
-    sigma = 0.0728 / (998.0 * G * bore * bore)
+    sigma = 0.0728 / (WATER_KG_M3 * G * bore * bore)
     return 0.352 * math.sqrt(G * bore) * max(1.0 - 3.18 * sigma - 14.77 * sigma**2, 0.0)
 
 

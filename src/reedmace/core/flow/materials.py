@@ -2,6 +2,8 @@
 
 from typing import Literal
 
+from reedmace.core.quantity.constants import G
+
 FittingKind = Literal[
     "strainer",
     "entrance",
@@ -123,7 +125,6 @@ MEDIA_KG_L: dict[str, float] = {
 CLOGGING: dict[str, float] = {"foam-10": 0.6, "foam-20": 1.0, "foam-30": 1.6, "floss": 2.4, "cartridge": 2.4}
 BED_CLOGGING = 1.3
 
-G = 9.80665
 SOLIDS_PER_FEED = 0.25
 """Solids a filter catches per mass of dry food (Timmons and Ebeling give about a quarter)."""
 CAKE = 120.0

@@ -7,7 +7,21 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from reedmace.core.flow.kernel import G, hose_head, meet, plumbing_head, pump_head
+from reedmace.core.contract import (
+    Answer,
+    Celsius,
+    Lph,
+    NetLitres,
+    Part,
+    Question,
+    Share,
+    Working,
+    computation,
+    number,
+    whole,
+)
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.flow.kernel import hose_head, meet, plumbing_head, pump_head
 from reedmace.core.flow.materials import (
     BED_CLOGGING,
     CLOGGING,
@@ -19,19 +33,7 @@ from reedmace.core.flow.materials import (
     viscosity_m2_s,
 )
 from reedmace.core.quantity import lph_to_m3s, m3s_to_lph
-from reedmace.core.working import (
-    Answer,
-    CannotAnswer,
-    Celsius,
-    Lph,
-    NetLitres,
-    Part,
-    Question,
-    Share,
-    Working,
-    number,
-    whole,
-)
+from reedmace.core.quantity.constants import G
 
 
 class CurvePoint(Part):
@@ -225,6 +227,7 @@ def _media(q: OperatingPointQuestion, nu: float, w: Working) -> Parts:
     return found
 
 
+@computation("operating-point", "The flow a pump really delivers through this plumbing")
 def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     """Where the pump's curve meets the plumbing's, clean and dirty.
 

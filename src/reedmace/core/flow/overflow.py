@@ -3,11 +3,11 @@
 import math
 from typing import Annotated
 
+from reedmace.core.contract import Answer, Litres, Lph, Question, Working, computation, number, whole
 from reedmace.core.flow.kernel import friction_factor
 from reedmace.core.flow.materials import viscosity_m2_s
-from reedmace.core.working import Answer, Litres, Lph, Question, Working, number, whole
+from reedmace.core.quantity.constants import G
 
-G = 9.80665
 PIPE_L = 2.0
 """Held in the pipes while a sump runs, where they were not measured (memory)."""
 DRAIN_SHARE = 0.75
@@ -87,6 +87,7 @@ def siphon_m3s(bore_m: float, length_m: float, fall_m: float, k: float, temperat
     return speed * math.pi / 4 * bore_m**2
 
 
+@computation("overflow-check", "Whether a sump's drain and room take the flow and the run-back")
 def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
     """Whether overflow and drain take the return flow, and whether the sump takes the run-back.
 

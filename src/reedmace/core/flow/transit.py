@@ -6,8 +6,8 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.contract import Answer, Lph, Question, Working, computation, number
 from reedmace.core.flow.bucket import T95
-from reedmace.core.working import Answer, Lph, Question, Working, number
 
 MEAN_OF_MIDDLE = 0.8
 """Mean speed over the speed a float takes in the middle of a stream or hose (memory; 0.5 laminar, about 0.82 turbulent)."""
@@ -57,6 +57,7 @@ def _answer(flows: list[float], own_doubt: float, w: Working, what: str) -> Time
     )
 
 
+@computation("flow-transit", "Flow from a float over a marked way")
 def flow_transit(question: FlowTransitQuestion) -> TimedFlowAnswer:
     """Flow from a float's or a bubble's time over a marked way.
 
@@ -80,6 +81,7 @@ def flow_transit(question: FlowTransitQuestion) -> TimedFlowAnswer:
     return _answer(flows, 0.15, w, "a float")
 
 
+@computation("level-drop", "Flow of a hang-on from the rise in its box")
 def level_drop(question: LevelDropQuestion) -> TimedFlowAnswer:
     """Flow of a hang-on from the rise of the water in its empty box.
 

@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 import pint
 from pydantic import Field
 
-from reedmace.core.working import Answer, CannotAnswer, Question, Working, number
+from reedmace.core.contract import Answer, Question, Working, computation, number
+from reedmace.core.errors import CannotAnswer
 
 _HOME: dict[str, tuple[str, str]] = {
     "length": ("cm", "cm"),
@@ -72,6 +73,7 @@ def _to_home(amount: float, unit_text: str, kind: str) -> float:
     return float(registry.Quantity(amount, registry.parse_units(unit_text)).to(home).magnitude)
 
 
+@computation("read-quantity", "What a typed figure means")
 def read_quantity(question: ReadQuantityQuestion) -> ReadQuantityAnswer:
     """The figure a person typed, in the home unit of its kind.
 

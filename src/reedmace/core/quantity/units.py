@@ -11,7 +11,7 @@ CACO3_PER_DKH = 17.85
 _N, _H, _O = 14.007, 1.008, 15.999
 
 Basis = Literal["N", "ion"]
-Species = Literal["ammonia", "nitrite", "nitrate"]
+Analyte = Literal["ammonia", "nitrite", "nitrate"]
 
 NITROGEN_SHARE: dict[str, float] = {
     "NH3": _N / (_N + 3 * _H),
@@ -24,7 +24,7 @@ NITROGEN_SHARE: dict[str, float] = {
 _ION_OF: dict[str, str] = {"ammonia": "NH4", "nitrite": "NO2", "nitrate": "NO3"}
 
 
-def as_nitrogen(value_ppm: float, what: Species, basis: Basis) -> float:
+def as_nitrogen(value_ppm: float, what: Analyte, basis: Basis) -> float:
     """mg N/L of a reading.
 
     value_ppm: the reading, mg/L on its own basis, 0 or more.
@@ -35,7 +35,7 @@ def as_nitrogen(value_ppm: float, what: Species, basis: Basis) -> float:
     return value_ppm if basis == "N" else value_ppm * NITROGEN_SHARE[_ION_OF[what]]
 
 
-def as_ppm(value_mg_n_l: float, what: Species, basis: Basis) -> float:
+def as_ppm(value_mg_n_l: float, what: Analyte, basis: Basis) -> float:
     """What a kit on that basis would read, ppm: the inverse of `as_nitrogen`.
 
     value_mg_n_l: mg N/L, 0 or more; what, basis: as there.
@@ -43,7 +43,7 @@ def as_ppm(value_mg_n_l: float, what: Species, basis: Basis) -> float:
     return value_mg_n_l if basis == "N" else value_mg_n_l / NITROGEN_SHARE[_ION_OF[what]]
 
 
-def ppm_words(value_mg_n_l: float, what: Species, basis: Basis) -> str:
+def ppm_words(value_mg_n_l: float, what: Analyte, basis: Basis) -> str:
     """The same written out as a keeper reads it off the kit: "0.5 ppm", or "0.39 ppm as N".
 
     value_mg_n_l: mg N/L, 0 or more; what, basis: as in `as_nitrogen`.

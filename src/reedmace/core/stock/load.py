@@ -4,6 +4,20 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.contract import (
+    PH,
+    Answer,
+    Celsius,
+    Name,
+    NetLitres,
+    Part,
+    Question,
+    Working,
+    computation,
+    number,
+    whole,
+)
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.stock.species import (
     Sizing,
     Species,
@@ -12,19 +26,6 @@ from reedmace.core.stock.species import (
     find_species,
     mass_source,
     sizing_class,
-)
-from reedmace.core.working import (
-    PH,
-    Answer,
-    CannotAnswer,
-    Celsius,
-    Name,
-    NetLitres,
-    Part,
-    Question,
-    Working,
-    number,
-    whole,
 )
 
 NITROGEN_PER_PROTEIN = 0.092
@@ -92,6 +93,7 @@ class WasteLoadAnswer(Answer):
 _DOUBLED = {"goldfish", "turtle", "large cichlid"}
 
 
+@computation("waste-load", "How much ammonia the animals make in a day")
 def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     """Daily ammonia production of a stock.
 

@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from reedmace.core.working import CannotAnswer, Name, Part, number
+from reedmace.core.contract import Name, Part, number
+from reedmace.core.errors import CannotAnswer
 
 BodyForm = Literal["eel", "elongated", "fusiform", "short", "shrimp", "snail", "axolotl", "turtle"]
 Water = Literal["fresh", "brackish", "salt"]

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from reedmace.core.working import Part, number
+from reedmace.core.contract import Part, number
 
 USUAL_LEVEL_CM = 20.0
 """Water over the foot of a sump while it runs, where nothing else is known (memory)."""

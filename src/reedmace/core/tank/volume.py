@@ -2,9 +2,10 @@
 
 from typing import Annotated, Literal
 
+from reedmace.core.contract import Answer, Litres, Question, UsGallons, Working, computation, number, whole
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import L_PER_IMP_GAL, us_gallons
 from reedmace.core.tank.shapes import Plan, Shape, plan_of
-from reedmace.core.working import Answer, CannotAnswer, Litres, Question, UsGallons, Working, number, whole
 
 GLASS_KG_L, STONE_KG_L, WOOD_KG_L, GRAIN_KG_L = 2.5, 2.6, 1.1, 2.65
 
@@ -58,6 +59,7 @@ class TankVolumeAnswer(Answer):
     floor_kpa: Annotated[float, number("kPa", 0, 1e4, "Filled mass over the tank's footprint, stand not counted")]
 
 
+@computation("tank-volume", "How much water the tank really holds, how deep, how heavy")
 def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     """Gross and net volume, depth, surface and filled mass.
 

@@ -5,8 +5,9 @@ from typing import Annotated
 import numpy as np
 from pydantic import Field
 
+from reedmace.core.contract import Answer, Lph, Part, Question, Working, computation, number
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.upkeep.service import LONGEST_DAYS, SERVICE_SHARE
-from reedmace.core.working import Answer, CannotAnswer, Lph, Part, Question, Working, number
 
 
 class FadeTest(Part):
@@ -45,6 +46,7 @@ def _flow_at(clean: float, rate: float, day: float) -> float:
     return float(clean * ((r**2 + 4) ** 0.5 - r) / 2)
 
 
+@computation("flow-fade", "When the flow will have faded to the service limit")
 def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
     """When the flow will have fallen to the service limit.
 

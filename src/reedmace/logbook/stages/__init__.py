@@ -4,29 +4,36 @@ from reedmace.logbook.stages.draft import Draft, with_draft, with_plan
 from reedmace.logbook.stages.filter import FilterView, filter_view
 from reedmace.logbook.stages.fit import FitView, buying_view, fit_view, shopping_question
 from reedmace.logbook.stages.keep import KeepView, in_danger, keep_view
+from reedmace.logbook.stages.plans import PlanName, Plans, plans_of
 from reedmace.logbook.stages.rows import Stage, StageName, rows_or_fault, stage_rows
 from reedmace.logbook.stages.stock import StockView, stock_view
 from reedmace.logbook.stages.tank import TankView, tank_view
+from reedmace.logbook.stages.today import TodayView, today_view
 
 __all__ = [
     "Draft",
     "FilterView",
     "FitView",
     "KeepView",
+    "PlanName",
+    "Plans",
     "Stage",
     "StageName",
     "StockView",
     "TankView",
+    "TodayView",
     "buying_view",
     "filter_view",
     "fit_view",
     "in_danger",
     "keep_view",
+    "plans_of",
     "rows_or_fault",
     "shopping_question",
     "stage_rows",
     "stock_view",
     "tank_view",
+    "today_view",
     "with_draft",
     "with_plan",
 ]

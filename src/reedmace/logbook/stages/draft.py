@@ -5,8 +5,9 @@ from typing import Annotated
 
 from pydantic import Field
 
-from reedmace.core.working import Name, Part
-from reedmace.logbook.entries import Body, Entry, FilterPlan, FitPlan, StockPlan, TankPlan
+from reedmace.core.contract import Name, Part
+from reedmace.logbook.entries import Body, Entry
+from reedmace.logbook.plans import FilterPlan, FitPlan, StockPlan, TankPlan
 from reedmace.logbook.state import LogbookState
 
 

@@ -2,6 +2,7 @@
 
 from typing import Annotated
 
+from reedmace.core.contract import Lph, Part, WorkingLine, number
 from reedmace.core.filter import (
     CATALOGUE,
     Filter,
@@ -19,10 +20,9 @@ from reedmace.core.filter import (
 )
 from reedmace.core.flow import OverflowCheckAnswer
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.core.working import Lph, Part, WorkingLine, number
 from reedmace.logbook.due import calibration
-from reedmace.logbook.entries import FittedFilter
 from reedmace.logbook.equipment import Hung, hang, overflow_of, rank_question, room, stock_load, temperature_c
+from reedmace.logbook.plans import FittedFilter
 from reedmace.logbook.questions import filter_plan, stock_plan, volume
 from reedmace.logbook.state import LogbookState
 

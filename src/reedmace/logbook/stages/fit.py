@@ -2,16 +2,17 @@
 
 from typing import Annotated
 
+from reedmace.core.contract import Lph, Part, number, whole
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.kinds.record import Step
 from reedmace.core.fit import DrainDownAnswer
 from reedmace.core.fit.shopping import Bought, ShoppingListAnswer, ShoppingListQuestion, shopping_list
 from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, OverflowCheckAnswer, bucket_test
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.core.working import Lph, Part, number, whole
 from reedmace.logbook.due import all_flows, calibration
-from reedmace.logbook.entries import CyclePlan, FlowTest
+from reedmace.logbook.entries import FlowTest
 from reedmace.logbook.equipment import Hung, dangers_of, hang, needs_guard, overflow_of, room, steps_of
+from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.questions import volume
 from reedmace.logbook.state import LogbookState
 

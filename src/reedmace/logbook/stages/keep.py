@@ -5,11 +5,11 @@ from typing import Annotated
 
 from pydantic import AwareDatetime, Field
 
+from reedmace.core.contract import Lph, Part, number
 from reedmace.core.cycle import CycleAdviceAnswer, CycleAdviceQuestion, FilterStopAnswer, cycle_advice, emergency_today
 from reedmace.core.filter import RunningCostAnswer
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.core.upkeep import FlowFadeAnswer
-from reedmace.core.working import Lph, Part, number
 from reedmace.logbook.due import FLOW_TEST_DAYS, all_flows, cleaned_at, flow_faded
 from reedmace.logbook.equipment import hang
 from reedmace.logbook.questions import care_log, volume

@@ -5,8 +5,9 @@ from typing import Literal
 
 from pydantic import ValidationError
 
+from reedmace.core.contract import Part
 from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
-from reedmace.core.working import CannotAnswer, Part, ReedmaceError
+from reedmace.core.errors import CannotAnswer, ReedmaceError
 from reedmace.logbook.due import all_flows
 from reedmace.logbook.entries import Stocking
 from reedmace.logbook.equipment import Hung, hang, steps_of

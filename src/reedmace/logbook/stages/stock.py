@@ -1,9 +1,9 @@
 """The Stock stage: what the animals make, whether they go together in this water, what flow they ask for."""
 
+from reedmace.core.contract import Part
 from reedmace.core.filter import FlowRequirementAnswer, FlowRequirementQuestion, flow_requirement
 from reedmace.core.stock import WasteLoadAnswer
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.core.working import Part
 from reedmace.logbook.equipment import room, stock_load
 from reedmace.logbook.questions import stock_plan, volume
 from reedmace.logbook.state import LogbookState

@@ -2,9 +2,9 @@
 
 from typing import Annotated
 
+from reedmace.core.contract import Part, number
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.core.working import Part, number
-from reedmace.logbook.entries import TankPlan
+from reedmace.logbook.plans import TankPlan
 from reedmace.logbook.questions import tank_plan, volume
 from reedmace.logbook.state import LogbookState
 

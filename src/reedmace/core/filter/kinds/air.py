@@ -3,19 +3,19 @@
 from reedmace.core.filter.kinds.record import (
     AIR_LOOP_CM,
     WIRING,
-    Fault,
     Ground,
     Mark,
     MishapDraft,
     PartRole,
+    PlacedIssue,
     PowerCut,
     Purchase,
     RunDraft,
     Step,
     StepFacts,
-    cable_fault,
-    socket_mark,
+    issue_at,
 )
+from reedmace.core.filter.kinds.shared import cable_fault, socket_mark
 
 POWER_CUT = PowerCut(
     minute="Bubbles stop; nothing leaks while the check valve holds.",
@@ -104,13 +104,13 @@ def air_runs(g: Ground) -> list[RunDraft]:
     return [RunDraft("air-line", "air line", points, 1.5)]
 
 
-def air_faults(g: Ground) -> list[Fault]:
+def air_faults(g: Ground) -> list[PlacedIssue]:
     """A pump below the water without a check valve; a cable without a loop. g: the ground."""
     found = cable_fault(g)
     above = g.lay.air_pump_above_water_cm
     if above < 0 and not g.lay.check_valve:
         found.append(
-            Fault(
+            issue_at(
                 "air-pump",
                 g.length + 14,
                 g.water + above,
@@ -121,13 +121,13 @@ def air_faults(g: Ground) -> list[Fault]:
     return found
 
 
-def uplift_fault(g: Ground) -> list[Fault]:
+def uplift_fault(g: Ground) -> list[PlacedIssue]:
     """An uplift that will stand in the air. g: the ground."""
     top = g.bed + g.filter.height_cm
     if top <= g.water - 2:
         return []
     return [
-        Fault(
+        issue_at(
             "filter",
             g.intake_x,
             top,

@@ -5,11 +5,20 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from reedmace.core.filter.kinds import air
-from reedmace.core.filter.kinds.record import WASH, Fault, Ground, Judged, Kind, Purchase, Step, StepFacts
+from reedmace.core.filter.kinds.record import (
+    WASH,
+    Ground,
+    Judgements,
+    Kind,
+    PlacedIssue,
+    Purchase,
+    Step,
+    StepFacts,
+)
 from reedmace.core.filter.kinds.sponge import stands_under
 
 if TYPE_CHECKING:
-    from reedmace.core.working import Working
+    from reedmace.core.contract import Working
 
 
 def _steps(q: StepFacts, w: Working) -> list[Step]:
@@ -35,7 +44,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
     ]
 
 
-def _faults(g: Ground) -> list[Fault]:
+def _faults(g: Ground) -> list[PlacedIssue]:
     return air.air_faults(g) + air.uplift_fault(g)
 
 
@@ -67,7 +76,7 @@ KIND = Kind(
     may_pair=True,
     on_rim=False,
     fill_most=1.0,
-    judged=Judged(easy_clean=0.8, clear_water=0.45, hidden=0.05, flood_safety=1.0, expandable=0.5),
+    judged=Judgements(easy_clean=0.8, clear_water=0.45, hidden=0.05, flood_safety=1.0, expandable=0.5),
     power_cut=air.POWER_CUT,
     proofs=air.PROOFS,
     causes=air.CAUSES,

@@ -13,19 +13,22 @@ from reedmace.core.filter.kinds.record import (
     PATH_WORDS,
     WIRING,
     Bools,
-    Fault,
     Ground,
-    Judged,
+    Judgements,
     Kind,
     Limit,
     Mark,
     MishapDraft,
+    PlacedIssue,
     PowerCut,
     Priming,
     Purchase,
     RunDraft,
     Step,
     StepFacts,
+    issue_at,
+)
+from reedmace.core.filter.kinds.shared import (
     cable_fault,
     guard_step,
     intake_faults,
@@ -36,10 +39,10 @@ from reedmace.core.filter.kinds.record import (
 )
 
 if TYPE_CHECKING:
+    from reedmace.core.contract import Working
     from reedmace.core.filter.catalogue import Filter
     from reedmace.core.filter.room import Room
     from reedmace.core.filter.table import FilterTable
-    from reedmace.core.working import Working
 
 OVER_CM = 8.0
 """Room over the body for the hoses (common practice)."""
@@ -181,13 +184,13 @@ def _runs(g: Ground) -> list[RunDraft]:
     ]
 
 
-def tap_fault(g: Ground) -> list[Fault]:
+def tap_fault(g: Ground) -> list[PlacedIssue]:
     """A flow tap under the water line. g: the ground."""
     above = g.lay.tap_above_water_cm
     if above >= 0:
         return []
     return [
-        Fault(
+        issue_at(
             "tap",
             g.outlet_x,
             g.water + above,
@@ -197,11 +200,11 @@ def tap_fault(g: Ground) -> list[Fault]:
     ]
 
 
-def _stand_faults(g: Ground) -> list[Fault]:
+def _stand_faults(g: Ground) -> list[PlacedIssue]:
     found = []
     if g.top > g.water:
         found.append(
-            Fault(
+            issue_at(
                 "body",
                 g.body_x,
                 g.top,
@@ -211,7 +214,7 @@ def _stand_faults(g: Ground) -> list[Fault]:
         )
     if g.top + g.bend > g.bottom and abs(g.body_x - g.length / 2) < g.length / 2:
         found.append(
-            Fault(
+            issue_at(
                 "return-hose",
                 g.body_x,
                 g.top,
@@ -222,12 +225,12 @@ def _stand_faults(g: Ground) -> list[Fault]:
     return found
 
 
-def _faults(g: Ground) -> list[Fault]:
+def _faults(g: Ground) -> list[PlacedIssue]:
     found = cable_fault(g) + tap_fault(g) + intake_faults(g) + _stand_faults(g)
     outlet_y = g.water - g.lay.outlet_depth_cm
     if abs(g.intake_x - g.outlet_x) < APART_SHARE * g.length:
         found.append(
-            Fault(
+            issue_at(
                 "outlet",
                 g.outlet_x,
                 outlet_y,
@@ -237,7 +240,7 @@ def _faults(g: Ground) -> list[Fault]:
         )
     if g.lay.outlet_depth_cm < -1:
         found.append(
-            Fault(
+            issue_at(
                 "outlet",
                 g.outlet_x,
                 outlet_y,
@@ -331,7 +334,7 @@ KIND = Kind(
     may_pair=True,
     on_rim=False,
     fill_most=1.0,
-    judged=Judged(easy_clean=0.3, clear_water=0.85, hidden=0.95, flood_safety=0.35, expandable=0.6),
+    judged=Judgements(easy_clean=0.3, clear_water=0.85, hidden=0.95, flood_safety=0.35, expandable=0.6),
     power_cut=PowerCut(
         minute="Nothing leaks: it stands full and closed.",
         hour="The film uses up the oxygen shut in with it.",

@@ -12,18 +12,21 @@ from reedmace.core.filter.kinds.record import (
     PATH_WORDS,
     WIRING,
     Bools,
-    Fault,
     Ground,
-    Judged,
+    Judgements,
     Kind,
     Limit,
     Mark,
     MishapDraft,
+    PlacedIssue,
     PowerCut,
     Purchase,
     RunDraft,
     Step,
     StepFacts,
+    issue_at,
+)
+from reedmace.core.filter.kinds.shared import (
     cable_fault,
     guard_step,
     intake_faults,
@@ -34,10 +37,10 @@ from reedmace.core.filter.kinds.record import (
 )
 
 if TYPE_CHECKING:
+    from reedmace.core.contract import Working
     from reedmace.core.filter.catalogue import Filter
     from reedmace.core.filter.room import Room
     from reedmace.core.filter.table import FilterTable
-    from reedmace.core.working import Working
 
 RIM_GAP_CM = 6.0
 FILLING = 1.5
@@ -143,11 +146,11 @@ def _runs(_: Ground) -> list[RunDraft]:
     return []
 
 
-def _faults(g: Ground) -> list[Fault]:
+def _faults(g: Ground) -> list[PlacedIssue]:
     found = cable_fault(g) + intake_faults(g)
     if g.room.behind_cm < g.filter.behind_cm:
         found.append(
-            Fault(
+            issue_at(
                 "body",
                 g.body_x,
                 g.rim,
@@ -214,7 +217,7 @@ KIND = Kind(
     may_pair=True,
     on_rim=True,
     fill_most=0.85,
-    judged=Judged(easy_clean=0.95, clear_water=0.65, hidden=0.5, flood_safety=0.6, expandable=0.5),
+    judged=Judgements(easy_clean=0.95, clear_water=0.65, hidden=0.5, flood_safety=0.6, expandable=0.5),
     power_cut=PowerCut(
         minute="The box drains back to its sill.",
         hour="Media above the sill stand wet but still.",

@@ -8,7 +8,7 @@ from reedmace.core.filter.kinds.record import (
     WASH,
     WIRING,
     Ground,
-    Judged,
+    Judgements,
     Kind,
     Mark,
     MishapDraft,
@@ -17,14 +17,12 @@ from reedmace.core.filter.kinds.record import (
     RunDraft,
     Step,
     StepFacts,
-    cable_fault,
-    guard_step,
-    socket_mark,
 )
+from reedmace.core.filter.kinds.shared import cable_fault, guard_step, socket_mark
 from reedmace.core.filter.kinds.sponge import stands_under
 
 if TYPE_CHECKING:
-    from reedmace.core.working import Working
+    from reedmace.core.contract import Working
 
 UNDER_CM = 3.0
 
@@ -115,7 +113,7 @@ KIND = Kind(
     may_pair=True,
     on_rim=False,
     fill_most=1.0,
-    judged=Judged(easy_clean=0.6, clear_water=0.4, hidden=0.2, flood_safety=0.95, expandable=0.3),
+    judged=Judgements(easy_clean=0.6, clear_water=0.4, hidden=0.2, flood_safety=0.95, expandable=0.3),
     power_cut=PowerCut(
         minute="The water stands still.",
         hour="The film sits in the tank's own water and is well.",

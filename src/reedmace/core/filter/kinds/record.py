@@ -14,13 +14,13 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field
 
-from reedmace.core.working import Name, Part, number, whole
+from reedmace.core.contract import Issue, Name, Part, number, whole
 
 if TYPE_CHECKING:
+    from reedmace.core.contract import Working
     from reedmace.core.filter.catalogue import Filter
     from reedmace.core.filter.room import Plumbing, Room
     from reedmace.core.filter.table import FilterTable
-    from reedmace.core.working import Working
 
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
@@ -211,15 +211,16 @@ class Mark:
     y: float
 
 
-@dataclass(frozen=True)
-class Fault:
-    """One thing wrong with a plan: at which part, where, and the remedy."""
+class PlacedIssue(Issue):
+    """One thing wrong with a plan. `where` names the part or run, `at` is its place."""
 
-    part: PartRole | RunRole
-    x: float
-    y: float
-    what: str
-    remedy: str
+    where: PartRole | RunRole
+    at: Place
+
+
+def issue_at(where: PartRole | RunRole, x: float, y: float, what: str, remedy: str) -> PlacedIssue:
+    """An issue of a plan. where: part or run; x, y: its place, cm; what: is wrong; remedy: what mends it."""
+    return PlacedIssue(where=where, at=Place(x_cm=x, y_cm=y), what=what, remedy=remedy)
 
 
 @dataclass(frozen=True)
@@ -247,7 +248,7 @@ class MishapDraft:
 
 
 @dataclass(frozen=True)
-class Judged:
+class Judgements:
     """Where nothing can be computed: stated judgements from 0 to 1 (common practice)."""
 
     easy_clean: float
@@ -296,7 +297,7 @@ class Kind:
     on_rim: bool
     fill_most: float
     """Most of its media room that may be filled (common practice)."""
-    judged: Judged
+    judged: Judgements
     power_cut: PowerCut
     proofs: tuple[tuple[str, str], ...]
     """Ways its flow is proved, best first: (method, what the keeper sees)."""
@@ -311,7 +312,7 @@ class Kind:
     """Before power: points found on the drawing and confirmed."""
     marks: Callable[[Ground], list[Mark]]
     runs: Callable[[Ground], list[RunDraft]]
-    faults: Callable[[Ground], list[Fault]]
+    faults: Callable[[Ground], list[PlacedIssue]]
     fittings: Callable[[Ground], list[Purchase]]
     """What the plan takes besides hoses and lines, each once."""
     mishaps: Callable[[Ground], list[MishapDraft]]
@@ -325,99 +326,3 @@ class Kind:
     def air(self, f: Filter) -> bool:
         """Whether air drives one of this kind. f: the filter."""
         return f.air_l_min is not None
-
-
-def guard_step(prefix: str) -> Step:
-    """The guard sponge's own step. prefix: of the kind's steps."""
-    return Step(
-        id=f"{prefix}-guard",
-        title="Guard sponge on the intake",
-        detail="For shrimp, fry and small fish. Clean it before it clogs.",
-    )
-
-
-def leak_steps(prefix: str, first: str, again: str) -> list[Step]:
-    """Leak checks five minutes, an hour and a day after power. prefix: of the steps; first, again: what to look at."""
-    return [
-        Step(
-            id=f"{prefix}-leak-5", title="Leak check after five minutes", detail=first, caution=UNPLUG, wait_minutes=5
-        ),
-        Step(
-            id=f"{prefix}-leak-60",
-            title="Leak check after an hour",
-            detail=f"The same again, and {again}.",
-            wait_minutes=60,
-        ),
-        Step(
-            id=f"{prefix}-leak-day",
-            title="Leak check tomorrow",
-            detail="A slow weep shows only overnight: leave a sheet of paper under it.",
-            wait_minutes=1440,
-        ),
-    ]
-
-
-def leak_order(prefix: str) -> dict[str, tuple[str, ...]]:
-    """The order of the leak checks after power. prefix: of the steps."""
-    return {
-        f"{prefix}-leak-5": (f"{prefix}-power",),
-        f"{prefix}-leak-60": (f"{prefix}-leak-5",),
-        f"{prefix}-leak-day": (f"{prefix}-leak-60",),
-    }
-
-
-def plug_look(prefix: str) -> tuple[str, str, str, PartRole]:
-    """The look at the cable before power. prefix: of the steps."""
-    return (
-        f"{prefix}-look-plug",
-        "Look: drip loop",
-        "The cable hangs lower than the socket before it rises to it.",
-        "socket",
-    )
-
-
-def socket_mark(g: Ground) -> Mark:
-    """The socket. g: the ground."""
-    return Mark("socket", "socket", g.socket_x, g.lay.socket_height_cm)
-
-
-def cable_fault(g: Ground) -> list[Fault]:
-    """A cable without a drip loop. g: the ground."""
-    if g.lay.drip_loop or g.lay.socket_height_cm >= g.rim:
-        return []
-    return [
-        Fault(
-            "socket",
-            g.socket_x,
-            g.lay.socket_height_cm,
-            "The cable runs down to the socket: a drip follows it into the plug.",
-            "Hang the cable in a loop below the socket; residual-current protection decides the rest.",
-        )
-    ]
-
-
-def intake_faults(g: Ground) -> list[Fault]:
-    """An intake too near the surface or the bed. g: the ground."""
-    y = g.water - g.intake_depth
-    found = []
-    if g.intake_depth < EVAPORATION_CM + 3:
-        found.append(
-            Fault(
-                "intake",
-                g.intake_x,
-                y,
-                f"The strainer lies {g.intake_depth:g} cm deep: after evaporation it draws air.",
-                "Push it deeper.",
-            )
-        )
-    if y < g.bed + 2:
-        found.append(
-            Fault(
-                "intake",
-                g.intake_x,
-                y,
-                "The strainer stands in the bed: it takes sand into the pump.",
-                f"Lift it {FROM_BED_CM:g} cm off the bed.",
-            )
-        )
-    return found

@@ -5,12 +5,12 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from reedmace.core.filter.kinds import air
-from reedmace.core.filter.kinds.record import Bools, Judged, Kind, Limit, Step, StepFacts
+from reedmace.core.filter.kinds.record import Bools, Judgements, Kind, Limit, Step, StepFacts
 
 if TYPE_CHECKING:
+    from reedmace.core.contract import Working
     from reedmace.core.filter.room import Room
     from reedmace.core.filter.table import FilterTable
-    from reedmace.core.working import Working
 
 SHALLOWEST_CM = 12.0
 
@@ -69,7 +69,7 @@ KIND = Kind(
     may_pair=True,
     on_rim=False,
     fill_most=1.0,
-    judged=Judged(easy_clean=0.85, clear_water=0.5, hidden=0.25, flood_safety=1.0, expandable=0.5),
+    judged=Judgements(easy_clean=0.85, clear_water=0.5, hidden=0.25, flood_safety=1.0, expandable=0.5),
     power_cut=air.POWER_CUT,
     proofs=air.PROOFS,
     causes=air.CAUSES,

@@ -12,20 +12,20 @@ from reedmace.core.filter.kinds.record import (
     UPLIFT_SPARE_CM,
     WASH,
     Bools,
-    Fault,
     Ground,
-    Judged,
+    Judgements,
     Kind,
     Limit,
+    PlacedIssue,
     Purchase,
     Step,
     StepFacts,
 )
 
 if TYPE_CHECKING:
+    from reedmace.core.contract import Working
     from reedmace.core.filter.room import Room
     from reedmace.core.filter.table import FilterTable
-    from reedmace.core.working import Working
 
 UNDER_SURFACE_CM = 3.0
 
@@ -91,7 +91,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
     ]
 
 
-def _faults(g: Ground) -> list[Fault]:
+def _faults(g: Ground) -> list[PlacedIssue]:
     return air.air_faults(g) + air.uplift_fault(g)
 
 
@@ -119,7 +119,7 @@ KIND = Kind(
     may_pair=True,
     on_rim=False,
     fill_most=1.0,
-    judged=Judged(easy_clean=0.7, clear_water=0.35, hidden=0.1, flood_safety=1.0, expandable=0.8),
+    judged=Judgements(easy_clean=0.7, clear_water=0.35, hidden=0.1, flood_safety=1.0, expandable=0.8),
     power_cut=air.POWER_CUT,
     proofs=air.PROOFS,
     causes=air.CAUSES,

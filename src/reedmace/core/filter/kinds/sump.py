@@ -11,31 +11,27 @@ from reedmace.core.filter.kinds.record import (
     OVER_RIM_CM,
     WIRING,
     Bools,
-    Fault,
     Ground,
-    Judged,
+    Judgements,
     Kind,
     Limit,
     Mark,
     MishapDraft,
+    PlacedIssue,
     PowerCut,
     Purchase,
     RunDraft,
     Step,
     StepFacts,
-    cable_fault,
-    leak_order,
-    leak_steps,
-    plug_look,
-    socket_mark,
 )
+from reedmace.core.filter.kinds.shared import cable_fault, leak_order, leak_steps, plug_look, socket_mark
 from reedmace.core.flow.overflow import PIPE_L
 
 if TYPE_CHECKING:
+    from reedmace.core.contract import Working
     from reedmace.core.filter.catalogue import Filter
     from reedmace.core.filter.room import Room
     from reedmace.core.filter.table import FilterTable
-    from reedmace.core.working import Working
 
 OVER_CM = 10.0
 """Room over it for hands (common practice)."""
@@ -141,7 +137,7 @@ def _runs(g: Ground) -> list[RunDraft]:
     ]
 
 
-def _faults(g: Ground) -> list[Fault]:
+def _faults(g: Ground) -> list[PlacedIssue]:
     return cable_fault(g) + tap_fault(g)
 
 
@@ -216,7 +212,7 @@ KIND = Kind(
     may_pair=False,
     on_rim=False,
     fill_most=1.0,
-    judged=Judged(easy_clean=0.6, clear_water=0.95, hidden=1.0, flood_safety=0.4, expandable=1.0),
+    judged=Judgements(easy_clean=0.6, clear_water=0.95, hidden=1.0, flood_safety=0.4, expandable=1.0),
     power_cut=PowerCut(
         minute="The tank runs back to its overflow edge: the sump must take it.",
         hour="Media in still water keep for hours; socks and trays above it dry.",

@@ -5,13 +5,13 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from reedmace.core.filter.kinds import air
-from reedmace.core.filter.kinds.record import Bools, Judged, Kind, Limit, Step, StepFacts
+from reedmace.core.filter.kinds.record import Bools, Judgements, Kind, Limit, Step, StepFacts
 
 if TYPE_CHECKING:
+    from reedmace.core.contract import Working
     from reedmace.core.filter.catalogue import Filter
     from reedmace.core.filter.room import Room
     from reedmace.core.filter.table import FilterTable
-    from reedmace.core.working import Working
 
 
 def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
@@ -75,7 +75,7 @@ KIND = Kind(
     may_pair=False,
     on_rim=False,
     fill_most=1.0,
-    judged=Judged(easy_clean=0.1, clear_water=0.25, hidden=0.7, flood_safety=0.95, expandable=0.2),
+    judged=Judgements(easy_clean=0.1, clear_water=0.25, hidden=0.7, flood_safety=0.95, expandable=0.2),
     power_cut=air.POWER_CUT,
     proofs=air.PROOFS,
     causes=air.CAUSES,

@@ -4,9 +4,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from reedmace.core.contract import Answer, Lph, NetLitres, Part, Question, Working, computation, number
 from reedmace.core.stock import Animals, WasteLoadQuestion, sizing_class, waste_load
 from reedmace.core.stock.species import Sizing, Species, find_species
-from reedmace.core.working import Answer, Lph, NetLitres, Part, Question, Working, number
 
 RATED_BAND: dict[str, tuple[float, float, str]] = {
     # Tank volumes an hour on the box, by the most demanding animal. Common practice unless "memory".
@@ -23,7 +23,7 @@ GENTLE_LIMIT_PER_HOUR = 8.0
 SINGLE_PASS, TARGET_TAN = 0.5, 0.1
 AREAL_RATE = 50.0
 
-SchoolName = Literal["rated", "canister-only", "delivered", "media", "load", "label"]
+SizingRuleName = Literal["rated", "canister-only", "delivered", "media", "load", "label"]
 
 
 class FlowRequirementQuestion(Question):
@@ -34,10 +34,10 @@ class FlowRequirementQuestion(Question):
     own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
 
 
-class School(Part):
+class SizingRule(Part):
     """One school's demand. Flow schools give L/h; media gives kg; label gives the tank size to look for on a box."""
 
-    school: SchoolName
+    rule: SizingRuleName
     title: str
     asks: str
     basis: Literal["box flow", "delivered flow", "media", "label"]
@@ -55,11 +55,12 @@ class FlowRequirementAnswer(Answer):
 
     sizing: Sizing
     heavy: bool = Field(description="Whether the media school asks twice as much of this stock")
-    schools: list[School]
+    sizing_rules: list[SizingRule]
     upper_limit_lph: Lph | None
     upper_limit_reason: str
 
 
+@computation("flow-requirement", "What each sizing rule asks for")
 def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer:
     """What each school of sizing asks of this tank and stock.
 
@@ -113,9 +114,9 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         "m²",
         "memory",
     )
-    schools = [
-        School(
-            school="rated",
+    sizing_rules = [
+        SizingRule(
+            rule="rated",
             title="Rated turnover",
             asks=f"{low:g} to {high:g} times the tank, on the box",
             basis="box flow",
@@ -127,9 +128,9 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
     if sizing in ("goldfish", "messy"):
         canister_low, canister_high = 6 * q.net_l, 8 * q.net_l
         w.line("canister", "6 × net litres", f"6 × {q.net_l:.1f}", canister_low, "L/h", "practice")
-        schools.append(
-            School(
-                school="canister-only",
+        sizing_rules.append(
+            SizingRule(
+                rule="canister-only",
                 title="Canister keepers",
                 asks="6 to 8 times the tank, on the box",
                 basis="box flow",
@@ -138,9 +139,9 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
                 why="Keepers with canisters only hold that more media makes up for less flow.",
             )
         )
-    schools.append(
-        School(
-            school="delivered",
+    sizing_rules.append(
+        SizingRule(
+            rule="delivered",
             title="Delivered turnover",
             asks=f"{low * IN_SERVICE:.1f} to {high * IN_SERVICE:.1f} times the tank, measured",
             basis="delivered flow",
@@ -150,9 +151,9 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             why="Followed here: it asks for the flow that really arrives, which can be checked with a bucket.",
         )
     )
-    schools.append(
-        School(
-            school="media",
+    sizing_rules.append(
+        SizingRule(
+            rule="media",
             title="Media mass",
             asks=f"{media:.2g} kg of sintered or ceramic media",
             basis="media",
@@ -160,9 +161,9 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             why="Full-cycle canister keepers. It asks for no flow at all, only for room for the film.",
         )
     )
-    schools.append(
-        School(
-            school="load",
+    sizing_rules.append(
+        SizingRule(
+            rule="load",
             title="Load",
             asks=f"{through:.0f} L/h and {film:.2g} m² of film" if load > 0 else "nothing until animals are chosen",
             basis="delivered flow",
@@ -172,9 +173,9 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         )
     )
     if sizing == "goldfish":
-        schools.append(
-            School(
-                school="label",
+        sizing_rules.append(
+            SizingRule(
+                rule="label",
                 title="Tank size on the box",
                 asks="ignore the label for goldfish",
                 basis="label",
@@ -184,9 +185,9 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
     else:
         share = 0.26 if sizing == "turtle" else 0.65
         label = w.line("label", "net litres / share", f"{q.net_l:.1f} / {share:g}", q.net_l / share, "L", "practice")
-        schools.append(
-            School(
-                school="label",
+        sizing_rules.append(
+            SizingRule(
+                rule="label",
                 title="Tank size on the box",
                 asks=f"a box that says up to {label:.0f} L or more",
                 basis="label",
@@ -218,7 +219,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         working=w.lines,
         sizing=sizing,
         heavy=heavy,
-        schools=schools,
+        sizing_rules=sizing_rules,
         upper_limit_lph=limit,
         upper_limit_reason=reason,
     )

@@ -10,12 +10,12 @@ interface Props {
   candidate?: Pick<Candidate, "name" | "box_lph" | "delivered_lph" | "dirty_lph" | "media_kg"> | null;
 }
 
-export function Schools({ requirement, netL, candidate }: Props) {
+export function SizingRules({ requirement, netL, candidate }: Props) {
   const small = usePhone();
   const W = small ? 372 : 640;
   const NAME = small ? 132 : 150;
-  const rows = requirement.schools.filter((s) => s.school !== "label");
-  const label = requirement.schools.find((s) => s.school === "label");
+  const rows = requirement.sizing_rules.filter((s) => s.rule !== "label");
+  const label = requirement.sizing_rules.find((s) => s.rule === "label");
   const times = (lph: number) => lph / netL;
   const most = Math.max(
     ...rows.flatMap((s) => [s.high_lph ?? 0, s.low_lph ?? 0].map(times)),
@@ -37,7 +37,7 @@ export function Schools({ requirement, netL, candidate }: Props) {
       sentence={sentence}
       quiet={Boolean(candidate)}
       columns={["School", "Asks", "L/h"]}
-      rows={requirement.schools.map((s) => [
+      rows={requirement.sizing_rules.map((s) => [
         s.title + (s.followed ? " (followed)" : ""),
         s.asks,
         span(s.low_lph, s.high_lph),
@@ -57,12 +57,12 @@ export function Schools({ requirement, netL, candidate }: Props) {
         ))}
         {rows.map((s, i) => {
           const y = top + i * rowHeight;
-          const media = s.school === "media";
+          const media = s.rule === "media";
           const share = media && candidate && s.media_kg ? Math.min(candidate.media_kg / s.media_kg, 1) : 0;
           const low = times(s.low_lph ?? 0);
           const high = s.high_lph ? times(s.high_lph) : (x.domain()[1] ?? 0);
           return (
-            <g key={s.school}>
+            <g key={s.rule}>
               <text x={0} y={y + 20} className={s.followed ? "strong" : ""}>
                 {s.title}
               </text>
@@ -101,7 +101,7 @@ export function Schools({ requirement, netL, candidate }: Props) {
                     stroke={s.followed ? "var(--reed)" : "none"}
                     strokeWidth={1.6}
                   />
-                  {s.school === "load" && (
+                  {s.rule === "load" && (
                     <text x={x(low) + 8} y={y + 20}>
                       {low > 0 ? `${low.toFixed(2)} or more` : s.asks}
                     </text>
@@ -126,7 +126,7 @@ export function Schools({ requirement, netL, candidate }: Props) {
                   </text>
                 </>
               )}
-              {candidate && s.school === "delivered" && (
+              {candidate && s.rule === "delivered" && (
                 <>
                   <path
                     d={`M${x(times(candidate.dirty_lph))} ${y + 15} H${x(times(candidate.delivered_lph))}`}

@@ -1,59 +1,12 @@
-"""Fennel Yard: a row of small workshops with a few shared tanks, kept by one keeper. All of it invented."""
+"""The tanks of Fennel Yard, each as the entries its keeper wrote."""
 
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 from typing import Any
 
-import peewee
-
-from reedmace.api.accounts import DEMO_EMAIL
-from reedmace.api.application import new_secret
 from reedmace.core.filter import CATALOGUE
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.logbook import NewEntry
-from reedmace.store import Accounts, Tanks
 
 N = NITROGEN_SHARE["NH4"]
-
-
-def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime | None = None) -> bool:
-    """Write the demo keeper's tanks unless they are there; True when written. fresh: write them anew."""
-    now = now or datetime.now(UTC)
-    accounts = Accounts(database)
-    keeper = accounts.by_email(DEMO_EMAIL)
-    if keeper is None:
-        # Nobody needs this password: the demo's door is a button.
-        keeper = accounts.sign_up(DEMO_EMAIL, new_secret(), now.replace(tzinfo=None))
-    tanks = Tanks(database, keeper.id)
-    if tanks.all():
-        if not fresh:
-            return False
-        for tank in tanks.all():
-            tanks.remove(tank.id)
-    for name, rows in (
-        ("Kiln room", _kiln_room()),
-        ("Bindery window", _bindery()),
-        ("Long bench", _long_bench(now)),
-        ("Courtyard door", _courtyard(now)),
-        ("Stairwell", _stairwell(now)),
-    ):
-        tank = tanks.make(name, now)
-        latest: dict[str, int] = {}
-        for number, (days_ago, body) in enumerate(rows):
-            entry, _ = tanks.add(
-                tank.id,
-                NewEntry.model_validate(
-                    {
-                        "key": f"demo-{number:04d}",
-                        "at": now - timedelta(days=days_ago),
-                        "body": body,
-                        "based_on": latest.get(body["kind"]),
-                    }
-                ),
-                now,
-            )
-            if body["kind"].endswith("-plan"):
-                latest[body["kind"]] = entry.id
-    return True
 
 
 Row = tuple[float, dict[str, Any]]
@@ -71,7 +24,7 @@ def _ticks(days_ago: float, *steps: str) -> list[Row]:
     return [(days_ago, {"kind": "step-done", "step_id": step}) for step in steps]
 
 
-def _kiln_room() -> list[Row]:
+def kiln_room() -> list[Row]:
     return [
         (
             3,
@@ -120,7 +73,7 @@ def _kiln_room() -> list[Row]:
     ]
 
 
-def _bindery() -> list[Row]:
+def bindery() -> list[Row]:
     steps = (
         "sponge-height",
         "sponge-rinse",
@@ -172,7 +125,7 @@ def _bindery() -> list[Row]:
     ]
 
 
-def _long_bench(now: datetime) -> list[Row]:
+def long_bench(now: datetime) -> list[Row]:
     start = 16.1
     steps = (
         "canister-feet",
@@ -272,7 +225,7 @@ def _long_bench(now: datetime) -> list[Row]:
     return rows
 
 
-def _courtyard(now: datetime) -> list[Row]:
+def courtyard(now: datetime) -> list[Row]:
     steps = (
         "canister-feet",
         "canister-media",
@@ -351,7 +304,7 @@ def _courtyard(now: datetime) -> list[Row]:
     return rows
 
 
-def _stairwell(now: datetime) -> list[Row]:
+def stairwell(now: datetime) -> list[Row]:
     """A drilled marine tank over its sump, at its beginning: rock in, no animals."""
     start = 4.0
     return [

@@ -6,9 +6,9 @@ from typing import Annotated, Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from reedmace.core.contract import Part, number
 from reedmace.core.cycle.log import CycleLog, LoggedReading
 from reedmace.core.quantity import CACO3_PER_DKH
-from reedmace.core.working import Part, number
 
 Floats = NDArray[np.float64]
 What = Literal["ammonia", "nitrite", "nitrate"]
@@ -18,7 +18,7 @@ WRONG, DOUBTFUL = 0.02, 0.6
 HIGHEST = 1e9
 
 
-class Doubt(Part):
+class SuspectReading(Part):
     """One figure that counts for less, and why."""
 
     day: Annotated[float, number("days", 0, 400)]
@@ -36,11 +36,11 @@ class Figures:
     column: NDArray[np.int64]
     reading: NDArray[np.int64]
     scale: Floats
-    doubt: Floats
+    wrong_chance: Floats
 
     def rows(self) -> tuple[Floats, Floats, Floats, NDArray[np.int64], NDArray[np.int64], Floats, Floats]:
         """In the order `log_likelihood` takes them."""
-        return self.low, self.high, self.zero_width, self.column, self.reading, self.scale, self.doubt
+        return self.low, self.high, self.zero_width, self.column, self.reading, self.scale, self.wrong_chance
 
 
 def interval_of(value: float, steps: list[float], off_scale: bool) -> tuple[float, float, float]:
@@ -86,23 +86,25 @@ def _put_in(log: CycleLog, until: float) -> float:
     return sum(d.raise_mg_n_l for d in log.doses if d.day <= until + 0.02) + made + tap
 
 
-def doubts(log: CycleLog) -> list[Doubt]:
+def suspect_readings(log: CycleLog) -> list[SuspectReading]:
     """Figures that do not fit with what was put in or with their neighbours (common practice). log: the cycle's."""
-    found: list[Doubt] = []
+    found: list[SuspectReading] = []
     readings = sorted(log.readings, key=lambda r: r.day)
     if log.kit.expired and readings:
-        found.append(Doubt(day=readings[-1].day, what="kit", reason="the kit is past its date"))
+        found.append(SuspectReading(day=readings[-1].day, what="kit", reason="the kit is past its date"))
     baseline = next((r.nitrate_mg_n_l for r in readings if r.nitrate_mg_n_l is not None and r.day < 3), None) or 0.0
     for r in readings:
         most = _put_in(log, r.day)
         known = most > 0.2
         if known and r.ammonia_mg_n_l is not None and r.ammonia_mg_n_l > 1.6 * most + 0.4:
-            found.append(Doubt(day=r.day, what="ammonia", reason="more ammonia than was ever put in"))
+            found.append(SuspectReading(day=r.day, what="ammonia", reason="more ammonia than was ever put in"))
         if known and r.nitrite_mg_n_l is not None and r.nitrite_mg_n_l > 1.6 * most + 0.4:
-            found.append(Doubt(day=r.day, what="nitrite", reason="more nitrite than the ammonia put in can make"))
+            found.append(
+                SuspectReading(day=r.day, what="nitrite", reason="more nitrite than the ammonia put in can make")
+            )
         if known and r.nitrate_mg_n_l is not None and r.nitrate_mg_n_l > 1.5 * most + baseline + 2.0:
             found.append(
-                Doubt(
+                SuspectReading(
                     day=r.day,
                     what="nitrate",
                     reason="more nitrate than the ammonia put in can make; nitrite in the water reads as nitrate too",
@@ -115,12 +117,14 @@ def doubts(log: CycleLog) -> list[Doubt]:
             done = [d.day for d in log.doses] + [x.day for x in log.changes]
             quiet = not any(a < day <= c for day in done)
             if quiet and c - a <= 7 and here < 0.2 * min(before, after) and min(before, after) > 0.5:
-                found.append(Doubt(day=b, what=what, reason=f"a low {what} between two high ones, with nothing done"))
+                found.append(
+                    SuspectReading(day=b, what=what, reason=f"a low {what} between two high ones, with nothing done")
+                )
     return found
 
 
-def figures_of(log: CycleLog, readings: list[LoggedReading], doubtful: list[Doubt]) -> Figures:
-    """Every figure read, as the kernel weighs it. log: the cycle's; readings: by day; doubtful: as `doubts` found."""
+def figures_of(log: CycleLog, readings: list[LoggedReading], doubtful: list[SuspectReading]) -> Figures:
+    """Every figure read, as the kernel weighs it. log: the cycle's; readings: by day; doubtful: as `suspect_readings` found."""
     weak = {(d.day, d.what) for d in doubtful}
     rows = []
     for j, reading in enumerate(readings):
@@ -129,8 +133,8 @@ def figures_of(log: CycleLog, readings: list[LoggedReading], doubtful: list[Doub
             if value is None:
                 continue
             low, high, first = interval_of(value, log.kit.steps_mg_n_l(what), what in reading.off_scale)
-            doubt = DOUBTFUL if (reading.day, what) in weak or log.kit.expired else WRONG
-            rows.append((low, high, first, column, j, 1.0, doubt))
+            wrong_chance = DOUBTFUL if (reading.day, what) in weak or log.kit.expired else WRONG
+            rows.append((low, high, first, column, j, 1.0, wrong_chance))
         if reading.kh_dkh is not None:
             low, high = kh_interval(reading.kh_dkh, log.kit.kh_step_dkh)
             rows.append((low, high, max((high - low) / 2, 0.25), 3, j, CACO3_PER_DKH, WRONG))

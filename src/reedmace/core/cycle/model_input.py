@@ -74,7 +74,7 @@ ZEROS_DAYS = {"planted": 29, "fish-food": 8, "animals-in": 8}
 
 
 @dataclass(frozen=True)
-class Course:
+class ModelInput:
     """Everything a run needs besides its parameters, in the kernel's shapes."""
 
     start: Floats
@@ -89,7 +89,7 @@ class Course:
         """The kernel's step of each event (m,)."""
         return np.array([step_of(day) for day in self.happened], dtype=np.int64)
 
-    def keep(self, days: list[float]) -> Ints:
+    def sample_steps(self, days: list[float]) -> Ints:
         """What the kernel is to report at these days (r, 2): the step, and how many events had happened by then.
 
         days: rising, since the start. What is written down for the very same moment counts as done before.
@@ -98,7 +98,7 @@ class Course:
 
 
 @dataclass(frozen=True)
-class Ahead:
+class Scenario:
     """What is done from today on.
 
     hold_kh_dkh: KH held, 0 for left alone; temperature_c: from today, None for as it is; dose_factor: times the advised
@@ -219,13 +219,13 @@ def made_in_tank_mg_n_l_day(log: CycleLog, days: int) -> Floats:
     return made
 
 
-def _conditions(log: CycleLog, days: int, ahead: Ahead) -> Floats:
+def _conditions(log: CycleLog, days: int, scenario: Scenario) -> Floats:
     now = min(int(log.day_now), days)
     found = still_conditions(days, log.temperature_c, log.salinity_g_kg)
     for day, degrees in sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None):
         found[max(int(day) - 1, 0) :] = still_conditions(0, degrees, log.salinity_g_kg)[0]
-    if ahead.temperature_c is not None:
-        found[now:] = still_conditions(0, ahead.temperature_c, log.salinity_g_kg)[0]
+    if scenario.temperature_c is not None:
+        found[now:] = still_conditions(0, scenario.temperature_c, log.salinity_g_kg)[0]
     for reading in sorted(log.readings, key=lambda r: r.day):
         if reading.phosphate_ppm is not None:
             found[int(reading.day) :, GROWTH] = growth_factor(reading.phosphate_ppm)
@@ -266,34 +266,34 @@ def events_of(log: CycleLog) -> tuple[Floats, Ints, Floats]:
     )
 
 
-def course_of(log: CycleLog, days: int, ahead: Ahead | None = None) -> Course:
-    """What the kernel runs for a log. log: the cycle's; days: horizon; ahead: done from today on."""
-    ahead = ahead or Ahead()
+def model_input_of(log: CycleLog, days: int, scenario: Scenario | None = None) -> ModelInput:
+    """What the kernel runs for a log. log: the cycle's; days: horizon; scenario: done from today on."""
+    scenario = scenario or Scenario()
     happened, kinds, values = events_of(log)
-    if ahead.seed_share > 0:
+    if scenario.seed_share > 0:
         at = int(np.searchsorted(happened, log.day_now, side="right"))
         happened = np.insert(happened, at, log.day_now)
         kinds = np.insert(kinds, at, ADD_FILM)
-        values = np.insert(values, at, MATURE_FILM_MG_N_L_DAY * ahead.seed_share)
+        values = np.insert(values, at, MATURE_FILM_MG_N_L_DAY * scenario.seed_share)
     tap = log.tap
     start = np.array(
         [tap.ammonia_mg_n_l, tap.nitrite_mg_n_l, tap.nitrate_mg_n_l, log.start_kh_dkh * CACO3_PER_DKH], dtype=float
     )
     brought = start.copy()
     brought[3] = log.tap_kh_dkh() * CACO3_PER_DKH
-    return Course(start, brought, _conditions(log, days, ahead), happened, kinds, values)
+    return ModelInput(start, brought, _conditions(log, days, scenario), happened, kinds, values)
 
 
-def aim_of(log: CycleLog, ahead: Ahead) -> Floats:
-    """What is aimed at from today, in the kernel's order (9,). log: the cycle's; ahead: what is done from today on."""
+def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
+    """What is aimed at from today, in the kernel's order (9,). log: the cycle's; scenario: what is done from today on."""
     aim = np.zeros(AIMS)
     dosing = log.doses_ammonia() and not log.animals_are_in()
-    aim[DOSE] = max(log.challenge_mg_n_l() * ahead.dose_factor, 0.2) if dosing else 0.0
+    aim[DOSE] = max(log.challenge_mg_n_l() * scenario.dose_factor, 0.2) if dosing else 0.0
     aim[DOSE_BASE] = base_per_n(log.product)
     aim[ZERO], aim[ZERO_NITRITE] = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
     aim[HOLD_NITRITE] = HIGH_NITRITE_MG_N_L
-    aim[HOLD_ALKALINITY] = ahead.hold_kh_dkh * CACO3_PER_DKH
-    if dosing and ahead.counts_past:
+    aim[HOLD_ALKALINITY] = scenario.hold_kh_dkh * CACO3_PER_DKH
+    if dosing and scenario.counts_past:
         # What has been cleared already counts; the last one needed is still to be seen.
         aim[WON] = min(len(standing_proof(log, aim[DOSE])[0]), NEEDED - 1)
     if not dosing:

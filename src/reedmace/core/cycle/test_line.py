@@ -5,7 +5,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.working import PH, Answer, CannotAnswer, Celsius, Question, number
+from reedmace.core.contract import PH, Answer, Celsius, Question, computation, number
+from reedmace.core.errors import CannotAnswer
 
 Ppm = Annotated[float, number("ppm", 0, 2000, "As typed, on the kit's own basis")]
 _KEYS = {
@@ -57,6 +58,7 @@ class ReadTestLineAnswer(Answer):
     off_scale: list[Literal["ammonia", "nitrite", "nitrate"]]
 
 
+@computation("read-test-line", "What a jotted test line means")
 def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
     """The figures in a jotted line.
 

@@ -3,12 +3,12 @@
 from collections.abc import Callable
 
 from reedmace.core.chemistry.change import Solute
+from reedmace.core.contract import Working
 from reedmace.core.cycle.action import WARMING_C_DAY, Action, change_of, raise_kh
-from reedmace.core.cycle.course import THETA_PER_DEGREE
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
+from reedmace.core.cycle.model_input import THETA_PER_DEGREE
 from reedmace.core.cycle.stalls import Diagnosis
 from reedmace.core.cycle.water import COOL_C, State
-from reedmace.core.working import Working
 
 WARM_C = 27.0
 """The cool end of the 27 to 29 °C that speed an empty tank (common practice)."""

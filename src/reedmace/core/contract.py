@@ -1,22 +1,12 @@
 """The contract every named computation keeps: a question, an answer, and the working between them."""
 
-from typing import Annotated, Any
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Annotated, Any, Generic, TypeVar, get_type_hints
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from reedmace.core.sources import SOURCES
-
-
-class ReedmaceError(Exception):
-    """Base of every error the core raises on purpose. The text is built from the fields and fit to be shown."""
-
-
-class CannotAnswer(ReedmaceError, ValueError):
-    """The question is well formed but makes no sense together (where: field name; what; remedy)."""
-
-    def __init__(self, where: str, what: str, remedy: str) -> None:
-        self.where, self.what, self.remedy = where, what, remedy
-        super().__init__(f"{where}: {what} {remedy}")
 
 
 class WorkingLine(BaseModel):
@@ -44,6 +34,17 @@ class Part(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
+class Issue(Part):
+    """One thing wrong, whoever finds it: where, what, and the remedy."""
+
+    where: str = Field(description="The field, part or basket it is about")
+    what: str
+    remedy: str
+
+    def __str__(self) -> str:
+        return f"{self.where}: {self.what} {self.remedy}".strip()
+
+
 class Answer(BaseModel):
     """Base of every output. `verdict` is a sentence; `working` the lines behind the numbers."""
 
@@ -66,6 +67,50 @@ class Working:
             WorkingLine(symbol=symbol, formula=formula, put_in=put_in, value=float(value), unit=unit, source=source)
         )
         return value
+
+
+Q = TypeVar("Q", bound=Question)
+A = TypeVar("A", bound=Answer)
+
+
+@dataclass(frozen=True)
+class Computation(Generic[Q, A]):
+    """One named computation: what it answers, its input and output, and the pure function between."""
+
+    name: str
+    answers: str
+    question: type[Q]
+    answer: type[A]
+    function: Callable[[Q], A]
+
+    def schema(self) -> dict[str, Any]:
+        """Both JSON schemas, with units and ranges."""
+        return {
+            "name": self.name,
+            "answers": self.answers,
+            "input": self.question.model_json_schema(),
+            "output": self.answer.model_json_schema(mode="serialization"),
+        }
+
+
+REGISTERED: dict[str, Computation[Any, Any]] = {}
+"""Filled by `computation` as the rooms are imported; read through `core.computations`, which imports them all."""
+
+
+def computation(name: str, answers: str) -> Callable[[Callable[[Q], A]], Callable[[Q], A]]:
+    """Register a pure function as a named computation; its signature tells question and answer.
+
+    name: as asked for; answers: what it answers, in a line. ValueError if the name is taken.
+    """
+
+    def register(function: Callable[[Q], A]) -> Callable[[Q], A]:
+        hints = get_type_hints(function)
+        if name in REGISTERED:
+            raise ValueError(f"{name} is registered twice")
+        REGISTERED[name] = Computation(name, answers, hints["question"], hints["return"], function)
+        return function
+
+    return register
 
 
 def number(unit: str, low: float, high: float, about: str = "") -> Any:
@@ -92,10 +137,12 @@ Name = Annotated[str, Field(min_length=1, max_length=80)]
 
 __all__ = [
     "PH",
+    "REGISTERED",
     "Answer",
     "BaseModel",
-    "CannotAnswer",
     "Celsius",
+    "Computation",
+    "Issue",
     "Litres",
     "Lph",
     "Metres",
@@ -104,12 +151,12 @@ __all__ = [
     "NetLitres",
     "Part",
     "Question",
-    "ReedmaceError",
     "Share",
     "UsGallons",
     "Watts",
     "Working",
     "WorkingLine",
+    "computation",
     "model_validator",
     "number",
     "whole",

@@ -1,0 +1,69 @@
+/** What is written beside the parts of a filter. */
+import type { Filter } from "../api/schemas";
+import type { Sheet } from "./geometry";
+import { anchors } from "./FilterParts";
+import type { SectionLabel } from "./Section";
+
+interface LabelsProps {
+  sheet: Sheet;
+  filter: Filter;
+  labels: SectionLabel[];
+  /** Whether other filters stand beside this one, so that no line points at it alone. */
+  many: boolean;
+}
+
+export function Labels({ sheet, filter, labels, many }: LabelsProps) {
+  const spots = anchors({ sheet, filter, place: 0 });
+  const { left, tankWidth, floorY, standHeight } = sheet;
+  const places: Record<SectionLabel["at"], [number, number]> =
+    filter.kind === "canister"
+      ? {
+          outlet: [left + tankWidth * 0.3, spots.outlet[1] + 26],
+          hose: [left + 18, Math.min(spots.hose[1] + 44, floorY - 30)],
+          body: [left + tankWidth * 0.2, floorY - standHeight * 0.1],
+        }
+      : filter.kind === "hang-on"
+        ? {
+            outlet: [left + tankWidth * 0.2, spots.outlet[1] + 34],
+            hose: [left + tankWidth * 0.2, spots.hose[1] + 30],
+            body: [left + tankWidth * 0.2, floorY - standHeight * 0.5],
+          }
+        : {
+            outlet: [left + tankWidth * 0.36, spots.outlet[1] - 10],
+            hose: [left + tankWidth * 0.3, spots.hose[1] + 40],
+            body: [left + tankWidth * 0.3, floorY - standHeight * 0.5],
+          };
+  return (
+    <g className="figures">
+      {labels.map(({ at, lines }) => {
+        const [x, y] = places[at];
+        const [px, py] = spots[at];
+        // The line leaves the words on the side the spot lies; about 6.6 units a letter at this size.
+        const from = px > x + lines[0].length * 3.3 ? x + lines[0].length * 6.6 + 4 : x - 4;
+        return (
+          <g key={at}>
+            {!many && (
+              <>
+                <path
+                  d={`M${from} ${y - 4} L${px} ${py}`}
+                  stroke="var(--seed)"
+                  strokeWidth={1.1}
+                  fill="none"
+                />
+                <circle cx={px} cy={py} r={3} fill="var(--seed)" />
+              </>
+            )}
+            <text x={x} y={y} className="strong">
+              {lines[0]}
+            </text>
+            {lines[1] && (
+              <text x={x} y={y + 17}>
+                {lines[1]}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+}

@@ -1,0 +1,23 @@
+/** What the drawings of every kind share: their props, their line, and where the next of a kind stands. */
+import type { Filter } from "../api/schemas";
+import type { Sheet } from "./geometry";
+
+export const line = { stroke: "var(--ink)", strokeWidth: 1.3, fill: "none" } as const;
+
+export interface PartProps {
+  sheet: Sheet;
+  filter: Filter;
+  /** Its place among filters of its kind: 0 for the first, which stands where it usually does. */
+  place: number;
+  /** Without hoses, intake and outlet: a fitting plan draws those where they go. */
+  bare?: boolean;
+  /** Middle of the body, cm from the tank's left face. */
+  bodyXCm?: number;
+}
+
+/** Share of the tank's length at which the next of a kind stands: from the first place towards the other end. */
+export function stand(first: number, reach: number, place: number): number {
+  return place === 0 ? first : first - reach / (place === 1 ? 1 : place + 0.5);
+}
+
+/** Where a label may point, in the front view. */

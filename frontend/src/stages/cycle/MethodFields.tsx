@@ -1,0 +1,99 @@
+/** How it is cycled, and with what help. */
+import type { CyclePlan } from "../../api/schemas";
+import { Fields, NumberBox, Select, YesNo } from "../../kit";
+import { METHODS } from "./Chooser";
+
+export interface PlanFieldsProps {
+  plan: CyclePlan;
+  set: (change: Partial<CyclePlan>) => void;
+}
+
+export function MethodFields({ plan, set }: PlanFieldsProps) {
+  const helpers = plan.helpers;
+  const seeded =
+    plan.method === "seeded-filter" || plan.method === "side-by-side" || helpers.includes("seed-media");
+  return (
+    <>
+      <Fields $min={168}>
+        <Select
+          label="Method"
+          value={plan.method}
+          onChange={(method) => {
+            set({ method });
+          }}
+          options={METHODS}
+        />
+        {plan.method === "fish-food" && (
+          <NumberBox
+            label="Food, g a day"
+            value={plan.food_g_day}
+            min={0}
+            max={100}
+            onChange={(food_g_day) => {
+              set({ food_g_day });
+            }}
+          />
+        )}
+        {seeded && (
+          <NumberBox
+            label="Film brought, % of a filter's"
+            value={plan.seed_share * 100}
+            min={0}
+            max={100}
+            onChange={(v) => {
+              set({ seed_share: v / 100 });
+            }}
+          />
+        )}
+        {(plan.method === "planted" || helpers.includes("plants")) && (
+          <Select
+            label="Plants"
+            value={plan.plants}
+            onChange={(plants) => {
+              set({ plants });
+            }}
+            options={[
+              ["none", "none"],
+              ["some", "some"],
+              ["many", "in plenty"],
+            ]}
+          />
+        )}
+      </Fields>
+      {plan.method !== "animals-in" && <HelperFields plan={plan} set={set} />}
+    </>
+  );
+}
+
+function HelperFields({ plan, set }: PlanFieldsProps) {
+  const helpers = plan.helpers;
+  const help = (name: (typeof helpers)[number], on: boolean) => {
+    set({ helpers: on ? [...new Set([...helpers, name])] : helpers.filter((h) => h !== name) });
+  };
+  return (
+    <Fields $min={190}>
+      <YesNo
+        label="with seeded media"
+        value={helpers.includes("seed-media")}
+        onChange={(on) => {
+          help("seed-media", on);
+        }}
+      />
+      <YesNo
+        label="with a bottled culture"
+        value={helpers.includes("bottled-culture")}
+        onChange={(on) => {
+          help("bottled-culture", on);
+        }}
+      />
+      <YesNo
+        label="with plants"
+        value={helpers.includes("plants")}
+        onChange={(on) => {
+          help("plants", on);
+          if (on && plan.plants === "none") set({ plants: "some" });
+        }}
+      />
+    </Fields>
+  );
+}

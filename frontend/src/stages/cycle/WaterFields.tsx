@@ -1,0 +1,95 @@
+/** The water it is cycled in, and the tap it is filled from. */
+import { useLoadedTables } from "../../api/hooks";
+import type { CyclePlan } from "../../api/schemas";
+import { Fields, NumberBox, Select, YesNo } from "../../kit";
+import { QuantityField } from "../../quantity";
+import type { PlanFieldsProps } from "./MethodFields";
+
+export function WaterFields({ plan, set }: PlanFieldsProps) {
+  const { tap } = plan;
+  const { nitrate, ammonia } = useLoadedTables().nitrogen_share;
+  const setTap = (change: Partial<CyclePlan["tap"]>) => {
+    set({ tap: { ...tap, ...change } });
+  };
+  return (
+    <>
+      <h2>The water, and the tap</h2>
+      <Fields $min={168}>
+        <QuantityField
+          label="Water"
+          kind="temperature"
+          value={plan.temperature_c}
+          onChange={(v) => {
+            set({ temperature_c: v });
+          }}
+        />
+        <QuantityField
+          label="KH at the start"
+          kind="hardness"
+          value={plan.start_kh_dkh}
+          onChange={(v) => {
+            set({ start_kh_dkh: v });
+          }}
+        />
+        <NumberBox
+          label="pH at the start"
+          value={plan.start_ph}
+          min={4}
+          max={10}
+          onChange={(v) => {
+            set({ start_ph: v });
+          }}
+        />
+        <NumberBox
+          label="Salt, g/kg"
+          value={plan.salinity_g_kg}
+          min={0}
+          max={45}
+          onChange={(salinity_g_kg) => {
+            set({ salinity_g_kg });
+          }}
+        />
+        <Select
+          label="Tap is treated with"
+          value={tap.chlorine}
+          onChange={(chlorine) => {
+            setTap({ chlorine });
+          }}
+          options={[
+            ["unknown", "I do not know"],
+            ["chlorine", "chlorine"],
+            ["chloramine", "chloramine"],
+            ["none", "nothing (own well)"],
+          ]}
+        />
+        <NumberBox
+          label="Tap ammonia, ppm"
+          value={Number((tap.ammonia_mg_n_l / ammonia).toFixed(2))}
+          min={0}
+          max={20}
+          onChange={(v) => {
+            setTap({ ammonia_mg_n_l: v * ammonia });
+          }}
+        />
+        <NumberBox
+          label="Tap nitrate, ppm"
+          value={Number((tap.nitrate_mg_n_l / nitrate).toFixed(1))}
+          min={0}
+          max={400}
+          onChange={(v) => {
+            setTap({ nitrate_mg_n_l: v * nitrate });
+          }}
+        />
+      </Fields>
+      {plan.salinity_g_kg > 1 && (
+        <YesNo
+          label="A skimmer runs"
+          value={plan.skimmer_running}
+          onChange={(skimmer_running) => {
+            set({ skimmer_running });
+          }}
+        />
+      )}
+    </>
+  );
+}

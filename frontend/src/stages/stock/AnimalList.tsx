@@ -1,0 +1,126 @@
+/** The animals chosen: each at today's length, how many, and what they make in a day. */
+import { styled } from "styled-components";
+import type { Animals, Species, StockView } from "../../api/schemas";
+import { Button, NumberBox } from "../../kit";
+
+interface Props {
+  animals: Animals[];
+  known: Species[];
+  load: StockView["load"] | undefined;
+  onChange: (change: (animals: Animals[]) => Animals[]) => void;
+}
+
+export function AnimalList({ animals, known, load, onChange }: Props) {
+  const nameOf = (id: string) => known.find((s) => s.id === id)?.common_name ?? id;
+  return (
+    <>
+      {animals.length > 0 && (
+        <Heads aria-hidden="true">
+          <span />
+          <span>grown</span>
+          <span>cm today</span>
+          <span>how many</span>
+          <span />
+        </Heads>
+      )}
+      <List aria-label="Animals chosen">
+        {animals.map((a) => {
+          const s = known.find((x) => x.id === a.species_id);
+          const line = load?.lines.find((l) => l.species_id === a.species_id);
+          return (
+            <li key={a.species_id}>
+              <div>
+                <b>{nameOf(a.species_id)}</b>
+                {s && (
+                  <small>
+                    <i>{s.scientific_name}</i>, {s.adult_length_cm} cm grown, {s.temperature_low_c} to{" "}
+                    {s.temperature_high_c} °C, pH {s.ph_low} to {s.ph_high}, {s.current} current
+                  </small>
+                )}
+              </div>
+              <span>
+                {line ? `${line.ammonia_mg_n_day.toFixed(1)} mg N/day` : ""}
+                {line && line.today_mg_n_day < line.ammonia_mg_n_day * 0.99 && (
+                  <small>{line.today_mg_n_day.toFixed(1)} at today’s size</small>
+                )}
+              </span>
+              <NumberBox
+                hideLabel
+                label={`Length of ${nameOf(a.species_id)} today, cm`}
+                value={a.length_cm ?? s?.adult_length_cm ?? null}
+                min={0.5}
+                max={200}
+                onChange={(cm) => {
+                  onChange((now) =>
+                    now.map((x) =>
+                      x.species_id === a.species_id
+                        ? { ...x, length_cm: s && cm >= s.adult_length_cm ? null : cm }
+                        : x,
+                    ),
+                  );
+                }}
+              />
+              <NumberBox
+                hideLabel
+                label={`How many ${nameOf(a.species_id)}`}
+                value={a.count}
+                min={1}
+                max={2000}
+                onChange={(count) => {
+                  onChange((now) => now.map((x) => (x.species_id === a.species_id ? { ...x, count } : x)));
+                }}
+              />
+              <Button
+                $quiet
+                aria-label={`Remove ${nameOf(a.species_id)}`}
+                onPress={() => {
+                  onChange((now) => now.filter((x) => x.species_id !== a.species_id));
+                }}
+              >
+                Remove
+              </Button>
+            </li>
+          );
+        })}
+      </List>
+    </>
+  );
+}
+
+const Heads = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 100px 62px 62px 92px;
+  gap: 14px;
+  font-size: 14px;
+  color: var(--ink-soft);
+  margin-bottom: -10px;
+  @media (max-width: 720px) {
+    display: none;
+  }
+`;
+const List = styled.ul`
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 100px 62px 62px auto;
+    gap: 4px 14px;
+    align-items: center;
+    padding: 6px 0;
+    border-bottom: 1px solid var(--line);
+  }
+  small {
+    display: block;
+    color: var(--ink-soft);
+    font-size: 14.5px;
+  }
+  span {
+    color: var(--ink-soft);
+  }
+  @media (max-width: 720px) {
+    li {
+      grid-template-columns: minmax(0, 1fr) 64px 64px auto;
+    }
+    li > div:first-child {
+      grid-column: 1 / -1;
+    }
+  }
+`;

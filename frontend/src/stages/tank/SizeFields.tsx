@@ -1,0 +1,128 @@
+/** The tank's own sizes and what lies in it, by its shape. */
+import type { TankPlan } from "../../api/schemas";
+import { NumberBox, Select } from "../../kit";
+import { QuantityField } from "../../quantity";
+
+const SHAPES = [
+  ["box", "Box"],
+  ["bow-front", "Bow front"],
+  ["cylinder", "Cylinder"],
+  ["prism", "Prism"],
+  ["corner", "Quarter-round corner"],
+] as const;
+const LENGTH_NAMES: Record<(typeof SHAPES)[number][0], string> = {
+  box: "Length",
+  "bow-front": "Length",
+  cylinder: "Diameter",
+  prism: "Across flats",
+  corner: "Along the wall",
+};
+
+interface Props {
+  tank: TankPlan["tank"];
+  setTank: (change: Partial<TankPlan["tank"]>) => void;
+}
+
+export function SizeFields({ tank, setTank }: Props) {
+  return (
+    <>
+      <Select
+        label="Shape"
+        value={tank.shape}
+        onChange={(shape) => {
+          setTank({ shape });
+        }}
+        options={SHAPES}
+      />
+      <QuantityField
+        label={LENGTH_NAMES[tank.shape]}
+        kind="length"
+        value={tank.length_cm}
+        onChange={(v) => {
+          setTank({ length_cm: v });
+        }}
+      />
+      {tank.shape === "box" || tank.shape === "bow-front" ? (
+        <QuantityField
+          label="Width"
+          kind="length"
+          value={tank.width_cm}
+          onChange={(v) => {
+            setTank({ width_cm: v });
+          }}
+        />
+      ) : null}
+      {tank.shape === "bow-front" && (
+        <QuantityField
+          label="Bow"
+          kind="length"
+          value={tank.bow_cm}
+          onChange={(v) => {
+            setTank({ bow_cm: v });
+          }}
+          hint="beyond the corners"
+        />
+      )}
+      {tank.shape === "prism" && (
+        <NumberBox
+          label="Sides"
+          value={tank.sides_count}
+          min={3}
+          max={12}
+          onChange={(n) => {
+            setTank({ sides_count: Math.round(n) });
+          }}
+        />
+      )}
+      <QuantityField
+        label="Height"
+        kind="length"
+        value={tank.height_cm}
+        onChange={(v) => {
+          setTank({ height_cm: v });
+        }}
+      />
+      <NumberBox
+        label="Glass, mm"
+        value={tank.glass_mm}
+        min={2}
+        max={50}
+        onChange={(v) => {
+          setTank({ glass_mm: v });
+        }}
+      />
+      <QuantityField
+        label="Water below rim"
+        kind="length"
+        value={tank.fill_below_rim_cm}
+        onChange={(v) => {
+          setTank({ fill_below_rim_cm: v });
+        }}
+      />
+      <QuantityField
+        label="Substrate depth"
+        kind="length"
+        value={tank.substrate_depth_cm}
+        onChange={(v) => {
+          setTank({ substrate_depth_cm: v });
+        }}
+      />
+      <QuantityField
+        label="Stone"
+        kind="mass"
+        value={tank.stone_kg}
+        onChange={(v) => {
+          setTank({ stone_kg: v });
+        }}
+      />
+      <QuantityField
+        label="Wood"
+        kind="mass"
+        value={tank.wood_kg}
+        onChange={(v) => {
+          setTank({ wood_kg: v });
+        }}
+      />
+    </>
+  );
+}

@@ -1,0 +1,50 @@
+/** Depth, gross litres, mass and pressure: what the stand and the floor are asked. */
+import type { TankVolume } from "../../api/schemas";
+import { Figure } from "../../kit";
+import { Twin } from "../../quantity";
+import { Facts } from "../shared";
+
+export function TankFacts({ answer }: { answer: TankVolume }) {
+  return (
+    <Facts>
+      <div>
+        <dt>Water depth</dt>
+        <dd>
+          <Figure title="Water depth" lines={answer.working}>
+            {answer.water_depth_cm.toFixed(1)} cm
+          </Figure>
+          <small>
+            <Twin unit="cm" value={answer.water_depth_cm} />
+          </small>
+        </dd>
+      </div>
+      <div>
+        <dt>Empty of anything</dt>
+        <dd>
+          <Figure title="Gross volume" lines={answer.working}>
+            {answer.gross_l.toFixed(0)} L
+          </Figure>
+        </dd>
+      </div>
+      <div>
+        <dt>Weighs full</dt>
+        <dd>
+          <Figure title="Filled mass" lines={answer.working}>
+            {answer.filled_kg.toFixed(0)} kg
+          </Figure>
+          <small>
+            <Twin unit="kg" value={answer.filled_kg} />
+          </small>
+        </dd>
+      </div>
+      <div>
+        <dt>On its foot</dt>
+        <dd>
+          <Figure title="Pressure on the footprint" lines={answer.working}>
+            {answer.floor_kpa.toFixed(1)} kPa
+          </Figure>
+        </dd>
+      </div>
+    </Facts>
+  );
+}

@@ -1,0 +1,50 @@
+"""What to do now, across all tanks."""
+
+from apiflask import APIBlueprint
+from flask import g
+from pydantic import BaseModel, Field
+
+from reedmace.api.session import tanks
+from reedmace.api.tanks import TankOut, tank_out
+from reedmace.logbook import Seed, replay, seeds
+from reedmace.logbook.stages import TodayView, today_view
+
+blueprint = APIBlueprint("today", __name__, url_prefix="/api", tag="Today")
+
+
+class TodayRow(TodayView):
+    """One tank on Today."""
+
+    tank: TankOut
+
+
+class SeedRow(BaseModel):
+    """One spare sponge and the tank it seeds in."""
+
+    tank_id: int = Field(ge=1, le=2**53)
+    tank: str
+    seed: Seed
+
+
+class TodayList(BaseModel):
+    """All tanks on Today, and every spare sponge."""
+
+    rows: list[TodayRow]
+    seeds: list[SeedRow]
+
+
+@blueprint.get("/today")
+@blueprint.output(TodayList)
+@blueprint.doc(responses={401: "Not signed in"})
+def read_today() -> TodayList:
+    """What to do now, across all tanks."""
+    mine = tanks()
+    entries = mine.entries_of_all()
+    rows: list[TodayRow] = []
+    spare: list[SeedRow] = []
+    for tank in mine.all():
+        state = replay(entries.get(tank.id, []))
+        view, stages = today_view(state, g.now)
+        rows.append(TodayRow(tank=tank_out(tank, stages), **dict(view)))
+        spare += [SeedRow(tank_id=tank.id, tank=tank.name, seed=s) for s in seeds(state, g.now)]
+    return TodayList(rows=rows, seeds=spare)

@@ -1,0 +1,82 @@
+"""How the forecast has moved, test by test."""
+
+from typing import Annotated
+
+import numpy as np
+
+from reedmace.core.contract import Answer, Part, Question, Working, computation, number, whole
+from reedmace.core.cycle.ensemble import USUAL_DRAWS, condition, percentiles, project
+from reedmace.core.cycle.forecast import PassDay, finite, horizon_days_of
+from reedmace.core.cycle.log import CycleLog
+from reedmace.core.cycle.model_input import Scenario
+from reedmace.core.cycle.readiness import CycleReadinessQuestion, cycle_readiness
+
+
+class CycleHistoryQuestion(Question):
+    """A log, to be forecast as it stood at the end of each week."""
+
+    log: CycleLog
+    draws: Annotated[int, whole(50, 2000)] = USUAL_DRAWS
+
+
+class ForecastSnapshot(Part):
+    """The forecast as it stood on one day."""
+
+    on_day: Annotated[float, number("days", 0, 400)]
+    pass_day_p10: PassDay | None
+    pass_day_p50: PassDay | None
+    pass_day_p90: PassDay | None
+
+
+class CycleHistoryAnswer(Answer):
+    """How the forecast has moved, oldest first, today last."""
+
+    seen: list[ForecastSnapshot]
+    moved_days: (
+        Annotated[float, number("days", -400, 400, "Median today minus median a week ago; over 0 is later")] | None
+    )
+
+
+@computation("cycle-history", "How the forecast has moved")
+def cycle_history(question: CycleHistoryQuestion) -> CycleHistoryAnswer:
+    """The forecast at the end of each week so far, and how it moved since last week.
+
+    question: the log. Source: the cycle model; prior as in the forecast.
+    """
+    q, w, log = question, Working(), question.log
+    days_back = [float(d) for d in range(int(log.day_now) % 7, int(log.day_now), 7)][-8:]
+    days_back = [d for d in days_back if log.day_now - d >= 1]
+    seen = []
+    for day in [*days_back, log.day_now]:
+        then = log.as_of(day) if day < log.day_now else log
+        ensemble = condition(then, q.draws)
+        p10, p50, p90 = percentiles(project(then, ensemble, horizon_days_of(then), Scenario()).late, ensemble.weights)
+        if cycle_readiness(CycleReadinessQuestion(log=then)).ready:
+            p10 = p50 = p90 = then.day_now
+        seen.append(
+            ForecastSnapshot(
+                on_day=day,
+                pass_day_p10=finite(p10) if np.isfinite(p50) else None,
+                pass_day_p50=finite(p50),
+                pass_day_p90=finite(p90),
+            )
+        )
+    now = seen[-1].pass_day_p50
+    before = next((s for s in reversed(seen[:-1]) if log.day_now - s.on_day >= 6), None)
+    moved = None
+    if before is None:
+        verdict = "Too young to have moved: it is not a week old."
+    elif before.pass_day_p50 is None or now is None:
+        verdict = "A week ago there was no date." if now is not None else "There is no date now."
+    else:
+        moved = w.line(
+            "moved", "P50 today − P50 a week ago", f"{now:.1f} − {before.pass_day_p50:.1f}",
+            now - before.pass_day_p50, "days", "cycleprior",
+        )  # fmt: skip
+        by = f"{abs(moved):.0f} day{'s' if round(abs(moved)) != 1 else ''}"
+        verdict = (
+            "Since last week the date has held."
+            if abs(moved) < 0.75
+            else f"Since last week the date has moved {by} {'later' if moved > 0 else 'nearer'}."
+        )
+    return CycleHistoryAnswer(verdict=verdict, working=w.lines, seen=seen, moved_days=moved)

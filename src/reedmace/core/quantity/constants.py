@@ -1,0 +1,8 @@
+"""Constants of nature that several rooms use, each once."""
+
+G = 9.80665
+"""Standard gravity, m/s² (exact, by definition)."""
+WATER_KG_M3 = 998.0
+"""Density of fresh water near 20 °C."""
+AIR_KG_M3, AIR_NU = 1.2, 1.5e-5
+"""Density and kinematic viscosity (m²/s) of air near 20 °C."""

@@ -1,0 +1,52 @@
+"""Fennel Yard: a row of small workshops with a few shared tanks, kept by one keeper. All of it invented."""
+
+from datetime import UTC, datetime, timedelta
+
+import peewee
+
+from reedmace.api.accounts import DEMO_EMAIL
+from reedmace.api.application import new_secret
+from reedmace.demo.tanks import bindery, courtyard, kiln_room, long_bench, stairwell
+from reedmace.logbook import NewEntry
+from reedmace.store import Accounts, Tanks
+
+
+def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime | None = None) -> bool:
+    """Write the demo keeper's tanks unless they are there; True when written. fresh: write them anew."""
+    now = now or datetime.now(UTC)
+    accounts = Accounts(database)
+    keeper = accounts.by_email(DEMO_EMAIL)
+    if keeper is None:
+        # Nobody needs this password: the demo's door is a button.
+        keeper = accounts.sign_up(DEMO_EMAIL, new_secret(), now.replace(tzinfo=None))
+    tanks = Tanks(database, keeper.id)
+    if tanks.all():
+        if not fresh:
+            return False
+        for tank in tanks.all():
+            tanks.remove(tank.id)
+    for name, rows in (
+        ("Kiln room", kiln_room()),
+        ("Bindery window", bindery()),
+        ("Long bench", long_bench(now)),
+        ("Courtyard door", courtyard(now)),
+        ("Stairwell", stairwell(now)),
+    ):
+        tank = tanks.make(name, now)
+        latest: dict[str, int] = {}
+        for number, (days_ago, body) in enumerate(rows):
+            entry, _ = tanks.add(
+                tank.id,
+                NewEntry.model_validate(
+                    {
+                        "key": f"demo-{number:04d}",
+                        "at": now - timedelta(days=days_ago),
+                        "body": body,
+                        "based_on": latest.get(body["kind"]),
+                    }
+                ),
+                now,
+            )
+            if body["kind"].endswith("-plan"):
+                latest[body["kind"]] = entry.id
+    return True

@@ -1,0 +1,82 @@
+"""What Today says of one tank: one verdict, one first action, what is due."""
+
+from datetime import datetime, timedelta
+from typing import Annotated
+
+from pydantic import AwareDatetime, Field
+
+from reedmace.core.contract import Part, number
+from reedmace.core.cycle import CycleAdviceAnswer, CycleAdviceQuestion, FilterStopAnswer, cycle_advice
+from reedmace.core.errors import CannotAnswer
+from reedmace.logbook.due import Due, due
+from reedmace.logbook.questions import care_log, cycle_log
+from reedmace.logbook.stages.keep import in_danger
+from reedmace.logbook.stages.rows import Stage, StageName, rows_or_fault
+from reedmace.logbook.state import LogbookState
+from reedmace.logbook.stops import stops
+
+SOON = timedelta(days=2)
+_WAITING: dict[StageName, str] = {
+    "tank": "Measure the tank: three figures give its litres.",
+    "stock": "Choose the animals, so that the filter can be sized for them.",
+    "filter": "Choose its filter: the flow is computed through your own hoses.",
+    "fit": "Go on fitting: {words}.",
+    "cycle": "Begin its cycle: nothing lives in the filter yet.",
+    "keep": "Running. Test, feed, and time its flow once a month.",
+}
+
+
+class TodayView(Part):
+    """One tank on Today. `cycle_started_at` turns the days of the advice into dates."""
+
+    verdict: str
+    stage: StageName
+    advice: CycleAdviceAnswer | None = None
+    cycle_started_at: AwareDatetime | None = None
+    net_l: Annotated[float, number("L", 0, 1e6)] | None = None
+    growth_seen: bool = False
+    urgent: bool = Field(default=False, description="Animals or the cycle cannot wait")
+    stop: FilterStopAnswer | None = None
+    due: list[Due] = Field(default_factory=list)
+
+
+def today_view(state: LogbookState, now: datetime) -> tuple[TodayView, list[Stage]]:
+    """What to do in one tank now, and where its stages stand. state: the tank's; now: aware time."""
+    stages, fault = rows_or_fault(state, now)
+    if fault is not None:
+        return _at_odds(fault), stages
+    try:
+        view = _view(state, stages, now)
+    except CannotAnswer as error:
+        return _at_odds(str(error)), stages
+    return view.model_copy(update={"due": [d for d in due(state, now) if d.at <= now + SOON]}), stages
+
+
+def _at_odds(fault: str) -> TodayView:
+    return TodayView(verdict=f"Its figures do not agree: {fault}", stage="tank")
+
+
+def _view(state: LogbookState, stages: list[Stage], now: datetime) -> TodayView:
+    log = care_log(state, now) or cycle_log(state, now)
+    advice = cycle_advice(CycleAdviceQuestion(log=log)) if log is not None else None
+    stopped, danger = stops(state, now), in_danger(state, now) is not None
+    urgent = danger or any(s.urgent for s in stopped) or (advice is not None and advice.stalled)
+    # Poison before a stop, a stop before the rest: the first action is one. A stop that does not press
+    # gives way to the cycle's own advice, which knows of it.
+    if stopped and not danger and (stopped[0].urgent or advice is None):
+        return TodayView(verdict=stopped[0].verdict, stage="keep", stop=stopped[0], urgent=urgent)
+    # A settled tank is the Keep stage's, until a test says otherwise.
+    if log is not None and advice is not None and (not log.settled() or danger):
+        return TodayView(
+            verdict=advice.verdict,
+            stage="cycle",
+            advice=advice,
+            cycle_started_at=now - timedelta(days=log.day_now),
+            net_l=log.net_l,
+            growth_seen=log.plants_growing_day is not None,
+            urgent=urgent,
+        )
+    if log is not None:
+        return TodayView(verdict=_WAITING["keep"], stage="keep")
+    waiting = next((s for s in stages if s.state != "done"), stages[-1])
+    return TodayView(verdict=_WAITING[waiting.stage].format(words=waiting.words), stage=waiting.stage)
