@@ -306,7 +306,9 @@ def test_helpers_are_combined_and_make_it_shorter() -> None:
     _, bare = methods(ph=7.6)
     _, both = methods(ph=7.6, resources={"bottle": "in-date", "plants": "some"})
     assert both["measured-ammonia"].helpers == ["bottled-culture", "plants"]
-    assert both["measured-ammonia"].days_high < bare["measured-ammonia"].days_low + 8
+    # A bottle may be worth nothing: the best case comes much nearer, the worst hardly.
+    assert both["measured-ammonia"].days_low < bare["measured-ammonia"].days_low - 4
+    assert both["measured-ammonia"].days_high <= bare["measured-ammonia"].days_high
     assert "bottled culture" in both["measured-ammonia"].title
 
 

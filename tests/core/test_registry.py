@@ -107,7 +107,7 @@ UNIT = re.compile(
     r"|^(minutes|minutes_out|days_side_by_side|light_stock_days|retire_after_days|fittings_k|drain_k|litres|money|now|then|lph|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
     r"would_rank|sockets|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"
     r"|(_low_c|_high_c|_dkh|_ppm_ion)$|^days?_(now|since_cleaning|low|high|to_spare|seeding|between)$"
-    r"|^(days|hours|after_hours|hours_held|minutes_left|ph_shift|parts_count|times_count|dose_factor)$"
+    r"|^(days|hours|after_hours|apart_hours|ammonia_reach|hours_held|minutes_left|ph_shift|parts_count|times_count|dose_factor)$"
 )
 PRIORITY_WEIGHTS = set(COMPUTATIONS["rank-filters"].schema()["input"]["$defs"]["Priorities"]["properties"])
 

@@ -5,7 +5,7 @@ import pytest
 import roadrunner
 from scipy.integrate import solve_ivp
 
-from reedmace.command.skill import forecast_skill
+from reedmace.command.skill import forecast_skill, strangers_skill
 from reedmace.core.cycle.kernel import (
     ADD_ALKALINITY,
     ADD_FILM,
@@ -212,3 +212,20 @@ def test_the_forecast_holds_the_truth_as_often_as_it_says_and_beats_always_day_3
         assert skill.tanks >= 20
         assert 0.65 <= skill.held <= 0.95, skill
         assert skill.median_error_days < 0.85 * skill.median_error_always_days, skill
+
+
+def test_the_forecast_holds_on_tanks_of_another_structure() -> None:
+    """Two simulators that share nothing with the model but the trade's weeks: bands hold, the middle leans neither way."""
+    rows = [
+        one
+        for structure in ("guilds", "biomass")
+        for start in ("unseeded", "squeezed", "bottled", "moved")
+        for one in strangers_skill(structure, start, 24, draws=300)
+    ]
+    tanks = [r.tanks for r in rows]
+    assert sum(tanks) > 300
+    assert 0.75 <= np.average([r.held for r in rows], weights=tanks) <= 0.92
+    assert abs(np.average([r.bias_days for r in rows], weights=tanks)) < 1.0
+    # Somebody who never looks is out by twice as much; at four weeks, and wherever film was brought, far more.
+    error = np.average([r.median_error_days for r in rows], weights=tanks)
+    assert error < 0.5 * np.average([r.median_error_always_days for r in rows], weights=tanks)

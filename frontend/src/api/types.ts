@@ -4405,7 +4405,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "test" | "dose-ammonia" | "raise-kh" | "wait" | "warm" | "cool" | "change-water" | "treat-water" | "start-filter" | "stop-dosing" | "dilute-test" | "skimmer-off" | "feed-phosphate" | "feed-tank" | "feed-little" | "watch-growth" | "add-seed" | "add-animals" | "feed-film";
+            do: "test" | "dose-ammonia" | "raise-kh" | "wait" | "warm" | "cool" | "change-water" | "treat-water" | "aerate" | "bind-ammonia" | "start-filter" | "stop-dosing" | "dilute-test" | "skimmer-off" | "feed-phosphate" | "feed-tank" | "feed-little" | "watch-growth" | "add-seed" | "add-animals" | "feed-film";
             /** Title */
             title: string;
             /** Detail */
@@ -4427,6 +4427,12 @@ export interface components {
              * @default null
              */
             amount_unit: ("g" | "mL" | "drops" | "L") | null;
+            /**
+             * Share
+             * @description Of the water, with a change
+             * @default null
+             */
+            share: number | null;
             /**
              * Times Count
              * @description The amount so many times, some hours apart
@@ -4749,14 +4755,33 @@ export interface components {
              */
             left_without_dkh: number;
             /**
-             * Grams First Half
-             * @description To add now; the rest twelve hours later
+             * Hold G
+             * @description More, spread over the doses, to hold the target through them
              */
-            grams_first_half: number;
+            hold_g: number;
+            /**
+             * Portions Count
+             * @description 0 where none may be given
+             */
+            portions_count: number;
+            /**
+             * Portion G
+             * @description Each
+             */
+            portion_g: number;
+            /** Apart Hours */
+            apart_hours: number;
+            /** After Ph */
+            after_ph: number | null;
+            /**
+             * Harms
+             * @description Soda would free ammonia past its limit: change water first
+             */
+            harms: boolean;
         };
         /**
          * AlkalinityDoseQuestion
-         * @description Where KH stands, where it should be, and the nitrogen still to be nitrified.
+         * @description Where KH stands, where it should be, and the nitrogen still to be nitrified; and who lives in it.
          */
         AlkalinityDoseQuestion: {
             /**
@@ -4777,6 +4802,32 @@ export interface components {
              * @default 0
              */
             planned_mg_n_l?: number;
+            /**
+             * Animals In
+             * @default false
+             */
+            animals_in?: boolean;
+            /**
+             * Ph
+             * @description In the tank: then what soda does to pH is reckoned
+             * @default null
+             */
+            ph?: number | null;
+            /**
+             * Ammonia Mg N L
+             * @default 0
+             */
+            ammonia_mg_n_l?: number;
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg?: number;
         };
         /**
          * AmmoniaDoseAnswer
@@ -5651,10 +5702,9 @@ export interface components {
             draws?: number;
             /**
              * Hold Kh Dkh
-             * @description Keep KH at least here from today; 0 for leaving it alone
-             * @default 4
+             * @default null
              */
-            hold_kh_dkh?: number;
+            hold_kh_dkh?: number | null;
         };
         /**
          * CycleHistoryAnswer
@@ -5692,6 +5742,12 @@ export interface components {
              * @description Net water volume, what is dosed
              */
             net_l: number;
+            /**
+             * Litres Known
+             * @description Whether the tank was measured
+             * @default true
+             */
+            litres_known: boolean;
             /**
              * Day Now
              * @description Since the cycle was started
@@ -5825,6 +5881,12 @@ export interface components {
              * @description Net water volume, what is dosed
              */
             net_l: number;
+            /**
+             * Litres Known
+             * @description Whether the tank was measured
+             * @default true
+             */
+            litres_known?: boolean;
             /**
              * Day Now
              * @description Since the cycle was started
@@ -6735,7 +6797,7 @@ export interface components {
         };
         /**
          * EmergencyPlanAnswer
-         * @description Limits, today's changes, feeding, tests, and when it is a vet's matter. `stands` is the verdict without the changes.
+         * @description Limits, the day's steps, feeding, tests, and when it is a vet's matter. `stands` is the verdict without the changes.
          */
         EmergencyPlanAnswer: {
             /** Verdict */
@@ -6744,8 +6806,20 @@ export interface components {
             working: components["schemas"]["WorkingLine"][];
             /** Stands */
             stands: string;
+            /**
+             * In Danger
+             * @description A poison over its limit, or heat or cold past what the animals bear
+             */
+            in_danger: boolean;
+            /**
+             * Warmth
+             * @enum {string}
+             */
+            warmth: "fine" | "cold" | "hot";
             /** Limits */
             limits: components["schemas"]["Limit"][];
+            /** Steps */
+            steps: components["schemas"]["PlanStep"][];
             /** Changes */
             changes: components["schemas"]["PlannedChange"][];
             /** Change Share Day */
@@ -6761,14 +6835,22 @@ export interface components {
             feeding: string;
             /** Tests Per Day */
             tests_per_day: number;
-            /** Cautions */
+            /**
+             * Cautions
+             * @description The worst first
+             */
             cautions: string[];
+            /**
+             * Help
+             * @description What shortens it, the best first
+             */
+            help: string[];
             /** Vet */
             vet: string;
         };
         /**
          * EmergencyPlanQuestion
-         * @description The water as tested today, the tap, and what the animals make in a day.
+         * @description The water as tested today, the tap, what the animals make in a day, and what they like.
          */
         EmergencyPlanQuestion: {
             /**
@@ -6776,6 +6858,12 @@ export interface components {
              * @description Net water volume, what is dosed
              */
             net_l: number;
+            /**
+             * Litres Known
+             * @description Whether the tank was measured: else shares are said, not litres
+             * @default true
+             */
+            litres_known?: boolean;
             /** Ammonia Mg N L */
             ammonia_mg_n_l: number;
             /** Nitrite Mg N L */
@@ -6816,6 +6904,27 @@ export interface components {
              */
             feed_g_day?: number;
             tap?: components["schemas"]["TapWaterIn"];
+            bottle?: components["schemas"]["BottleWindowIn"];
+            /**
+             * Animals Low C
+             * @default null
+             */
+            animals_low_c?: number | null;
+            /**
+             * Animals High C
+             * @default null
+             */
+            animals_high_c?: number | null;
+            /**
+             * Animals Ph Low
+             * @default null
+             */
+            animals_ph_low?: number | null;
+            /**
+             * Animals Ph High
+             * @default null
+             */
+            animals_ph_high?: number | null;
             /**
              * Gasping
              * @default false
@@ -9839,6 +9948,45 @@ export interface components {
             at: components["schemas"]["Place"];
         };
         /**
+         * PlanStep
+         * @description One step of the day, in order. What it moves is reckoned with all that comes before it.
+         */
+        PlanStep: {
+            /** After Hours */
+            after_hours: number;
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "aerate" | "bind" | "change" | "drip" | "soda" | "warm" | "cool" | "test";
+            /** Text */
+            text: string;
+            /**
+             * Litres
+             * @default 0
+             */
+            litres: number;
+            /**
+             * Grams
+             * @default 0
+             */
+            grams: number;
+            /**
+             * Raise Dkh
+             * @default 0
+             */
+            raise_dkh: number;
+            /** Before Ph */
+            before_ph: number;
+            /** After Ph */
+            after_ph: number;
+            /**
+             * Ammonia Reach
+             * @description Of its limit, right after
+             */
+            ammonia_reach: number;
+        };
+        /**
          * PlannedChange
          * @description One change today.
          */
@@ -9849,6 +9997,8 @@ export interface components {
             share: number;
             /** Litres */
             litres: number;
+            /** Before Ph */
+            before_ph: number;
             /** Ammonia After Mg N L */
             ammonia_after_mg_n_l: number;
             /** Nitrite After Mg N L */
@@ -12599,6 +12749,16 @@ export interface components {
              * @enum {string}
              */
             chlorine: "none" | "chlorine" | "chloramine" | "unknown";
+            /**
+             * Cold C
+             * @default 12
+             */
+            cold_c: number;
+            /**
+             * Hot C
+             * @default 55
+             */
+            hot_c: number;
         };
         /**
          * TapWater
@@ -12636,6 +12796,16 @@ export interface components {
              * @enum {string}
              */
             chlorine?: "none" | "chlorine" | "chloramine" | "unknown";
+            /**
+             * Cold C
+             * @default 12
+             */
+            cold_c?: number;
+            /**
+             * Hot C
+             * @default 55
+             */
+            hot_c?: number;
         };
         /**
          * TimedFlow
@@ -13000,6 +13170,21 @@ export interface components {
             parts_count: number;
             /** Part L */
             part_l: number;
+            /**
+             * Apart Hours
+             * @description Between two parts
+             */
+            apart_hours: number;
+            /**
+             * Salt G
+             * @description Sea-salt mix for the new water
+             */
+            salt_g: number;
+            /**
+             * Harms
+             * @description Even in parts it would lift free ammonia over its limit, or pH too far: do not pour it
+             */
+            harms: boolean;
         };
         /**
          * WaterChange
@@ -13083,6 +13268,23 @@ export interface components {
              * @default 0
              */
             conditioner_ml_per_100l?: number;
+            /**
+             * Ammonia Mg N L
+             * @description In the tank, for what the tap's pH makes of it
+             * @default null
+             */
+            ammonia_mg_n_l?: number | null;
+            /**
+             * Tap Ammonia Mg N L
+             * @default 0
+             */
+            tap_ammonia_mg_n_l?: number;
+            /**
+             * Salinity G Kg
+             * @description The tank's: new water is mixed to it
+             * @default 0
+             */
+            salinity_g_kg?: number;
         };
         /**
          * WhatIf
@@ -13128,10 +13330,9 @@ export interface components {
             dose_factor?: number;
             /**
              * Hold Kh Dkh
-             * @description Keep KH at least here from today; 0 for leaving it alone
-             * @default 4
+             * @default null
              */
-            hold_kh_dkh?: number;
+            hold_kh_dkh?: number | null;
         };
         /**
          * Withdrawal

@@ -288,6 +288,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         start_ph=plan.start_ph,
         tap=tap,
         planned_load_mg_n_l_day=min(daily_load(state), 1000),
+        litres_known=state.tank_plan is not None,
         animals=stock.animals,
         own_species=stock.own_species,
         present=present,

@@ -13,21 +13,26 @@ import numpy as np
 
 from reedmace.core.cycle.kernel import CO2, PARAMETERS, simulate
 from reedmace.core.cycle.log import CycleLog, KitSteps, LoggedAlkalinity, LoggedChange, LoggedDose
-from reedmace.core.cycle.model_input import PRIOR_SPREAD, Scenario, aim_of, model_input_of, prior_median
+from reedmace.core.cycle.model_input import Scenario, aim_of, model_input_of, prior_median
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
+
+TANKS_DIFFER = (0.8, 0.8, 0.12, 0.12, 0.25, 0.25, 0.2, 0.35, 0.3, 0.4)
+"""By how much tanks alike on paper differ in the forecast's parameters, as logarithms (memory). The forecast's own spread is
+wider: it has to leave room for what its model does not hold."""
 
 
 @dataclass
 class SimulatedTank:
     """A tank that answers to what is done to it.
 
-    log: method, water and litres it starts from; seed: of its own parameters, drawn from the prior. `done` gathers what
+    log: method, water and litres it starts from; seed: of its own parameters; spread: by which such tanks differ, as logarithms. `done` gathers what
     is done: `dose`, `change`, `alkalinity`.
     """
 
     log: CycleLog
     seed: int = 1
+    spread: tuple[float, ...] = TANKS_DIFFER
     doses: list[LoggedDose] = field(default_factory=list)
     changes: list[LoggedChange] = field(default_factory=list)
     added: list[LoggedAlkalinity] = field(default_factory=list)
@@ -35,7 +40,7 @@ class SimulatedTank:
     def parameters(self) -> Any:
         """Its own parameters (10,), drawn from the prior of its method."""
         rng = np.random.default_rng(self.seed)
-        own = np.exp(np.log(prior_median(self.log)) + PRIOR_SPREAD * rng.standard_normal(PARAMETERS))
+        own = np.exp(np.log(prior_median(self.log)) + np.array(self.spread) * rng.standard_normal(PARAMETERS))
         own[CO2] = prior_median(self.log)[CO2]
         return own
 

@@ -151,7 +151,7 @@ export function CsvImport({ tankId }: { tankId: number }) {
             <Faults aria-label="Faults in the file">
               {preview.faults.map((f) => (
                 <li key={`${f.where}${f.what}`}>
-                  {f.where}: {f.what}
+                  {f.where.replace(/^./, (letter) => letter.toUpperCase())}: {f.what}
                 </li>
               ))}
             </Faults>

@@ -15,7 +15,7 @@ interface Props {
 
 export function FirstAnimals({ tankId, state, shares }: Props) {
   const animalsIn = state.log?.method === "animals-in";
-  const harmed = state.emergency?.limits.some((l) => l.over) ?? false;
+  const harmed = state.emergency?.in_danger ?? false;
   return (
     <>
       {state.emergency && (animalsIn || harmed) && <Emergency plan={state.emergency} shares={shares} />}
@@ -73,14 +73,13 @@ function Emergency({ plan, shares }: { plan: Plan; shares: Shares }) {
           ))}
         </tbody>
       </Table>
-      {plan.changes.length > 0 && (
+      {plan.steps.length > 0 && (
         <ol>
-          {plan.changes.map((c) => (
-            <li key={c.after_hours}>
-              {c.after_hours ? `After ${c.after_hours} hours` : "Now"}: {c.litres.toFixed(0)} L (
-              {(c.share * 100).toFixed(0)} %), leaves ammonia{" "}
-              {ppmWords(c.ammonia_after_mg_n_l, "ammonia", shares)} and nitrite{" "}
-              {ppmWords(c.nitrite_after_mg_n_l, "nitrite", shares)} at pH {c.after_ph.toFixed(1)}.
+          {plan.steps.map((s) => (
+            <li key={`${s.do}${s.after_hours}`}>
+              {s.after_hours ? `After ${s.after_hours} hours` : "Now"}: {s.text}
+              {Math.abs(s.after_ph - s.before_ph) > 0.05 &&
+                ` pH goes from ${s.before_ph.toFixed(1)} to ${s.after_ph.toFixed(1)}.`}
             </li>
           ))}
         </ol>
@@ -88,6 +87,12 @@ function Emergency({ plan, shares }: { plan: Plan; shares: Shares }) {
       <Lead>
         Feeding: {plan.feeding} Tests a day: {plan.tests_per_day}.
       </Lead>
+      <h3>What shortens it</h3>
+      <ol>
+        {plan.help.map((h) => (
+          <li key={h}>{h}</li>
+        ))}
+      </ol>
       {plan.cautions.map((c) => (
         <Caution key={c}>{c}</Caution>
       ))}

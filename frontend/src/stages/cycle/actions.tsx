@@ -20,8 +20,12 @@ export function entryOf(action: Action, netL: number, growthSeen: boolean): Body
     return action.raise_dkh == null
       ? null
       : { kind: "alkalinity", raise_dkh: action.raise_dkh, grams: action.amount };
-  if (action.do === "change-water" && action.amount != null)
-    return { kind: "water-change", share: Math.min(action.amount / netL, 1), litres: action.amount };
+  if (action.do === "change-water" && (action.share ?? action.amount) != null)
+    return {
+      kind: "water-change",
+      share: action.share ?? Math.min((action.amount ?? 0) / netL, 1),
+      litres: action.amount,
+    };
   if (action.do === "start-filter") return { kind: "outage", running: true };
   if (action.do === "watch-growth" && !growthSeen) return { kind: "plant-growth" };
   if (action.do === "treat-water") return { kind: "conditioner" };

@@ -1,14 +1,17 @@
 """One water change that meets the target of every solute at once, without a shock to what lives in it."""
 
-import math
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
 
+from reedmace.core.chemistry.carbonate import Carbonate
+from reedmace.core.chemistry.pour import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Bounds, Water, largest_change
 from reedmace.core.contract import (
     PH,
     Answer,
     Litres,
+    MgNPerL,
     NetLitres,
     Part,
     Question,
@@ -19,24 +22,59 @@ from reedmace.core.contract import (
     whole,
 )
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.quantity import CACO3_PER_DKH
 
-PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY = 0.5, 1.0
-"""Most that pH may move in one change, with animals in and without (common practice for the first, memory for the second)."""
-MOST_PARTS = 8
-_PK1 = 6.35
+MOST_PARTS, PART_H = 8, 3.0
+"""Parts a change is split into at most, and the hours between them (common practice)."""
+SALT_MIX_PER_SALT = 38 / 35
+"""Grams of sea-salt mix a litre takes for each g/kg: mixes hold some water (common practice)."""
 
 
 def mixed_ph(tank_ph: float, tank_kh_dkh: float, tap_ph: float, tap_kh_dkh: float, share: float) -> float:
-    """pH right after a change, before the air has its say.
+    """pH right after a change in fresh water of 25 °C, before the air has its say.
 
     tank_ph, tap_ph: 4 to 10; tank_kh_dkh, tap_kh_dkh: dKH; share: of the water changed, 0 to 1.
-    Bicarbonate and CO2 mix in proportion; pH = 6.35 + log10(HCO3/CO2). Source: Stumm and Morgan, carbonate equilibrium.
+    Source: Stumm and Morgan, carbonate equilibrium.
     """
-    bicarbonate = [max(kh, 0.05) * CACO3_PER_DKH / 50.04 for kh in (tank_kh_dkh, tap_kh_dkh)]
-    gas = [b / 10 ** (ph - _PK1) for b, ph in zip(bicarbonate, (tank_ph, tap_ph), strict=True)]
-    mixed = [one * (1 - share) + other * share for one, other in (bicarbonate, gas)]
-    return _PK1 + math.log10(mixed[0] / mixed[1])
+    return Carbonate.of(tank_ph, tank_kh_dkh).mixed(Carbonate.of(tap_ph, tap_kh_dkh), share).ph()
+
+
+@dataclass(frozen=True)
+class Pouring:
+    """How new water is made ready: warm, treated, salted."""
+
+    tank_c: float
+    cold_c: float
+    hot_c: float
+    salinity_g_kg: float = 0.0
+    chlorine: str = "unknown"
+    conditioner_ml_per_100l: float = 0.0
+
+    def mixable(self) -> bool:
+        """Whether hot and cold tap give the tank's warmth."""
+        return self.cold_c <= self.tank_c <= self.hot_c
+
+    def hot_share(self) -> float:
+        """Of the hot tap, 0 to 1."""
+        return min(max((self.tank_c - self.cold_c) / (self.hot_c - self.cold_c), 0.0), 1.0)
+
+    def words(self, litres: float, *, known: bool) -> str:
+        """What is poured in all: hot and cold, salt, treatment. litres: of one portion; known: whether litres may be said."""
+        hot = litres * self.hot_share()
+        if not self.mixable():
+            colder = self.tank_c < self.cold_c
+            mix = f"the tap gives no water of {self.tank_c:g} °C: let it stand {'cold' if colder else 'with a heater'} until it is"
+        elif known and litres >= 1:
+            mix = f"{hot:.0f} L hot with {litres - hot:.0f} L cold to match {self.tank_c:g} °C"
+        else:
+            mix = f"mixed to match {self.tank_c:g} °C"
+        said = [mix]
+        if self.salinity_g_kg > 0.5:
+            grams = self.salinity_g_kg * SALT_MIX_PER_SALT * litres
+            said.append(f"salted to {self.salinity_g_kg:g} g/kg" + (f" ({grams:.0f} g of sea salt)" if known else ""))
+        if self.chlorine != "none":
+            ml = litres * self.conditioner_ml_per_100l / 100
+            said.append("treated for chlorine" + (f" ({ml:.1f} mL of conditioner)" if ml and known else ""))
+        return f"{', '.join(said)}."
 
 
 class Solute(Part):
@@ -62,6 +100,9 @@ class WaterChangeQuestion(Question):
     tap_kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
     animals_in: bool = True
     conditioner_ml_per_100l: Annotated[float, number("mL/100 L", 0, 1000, "From the conditioner's label")] = 0
+    ammonia_mg_n_l: MgNPerL | None = Field(default=None, description="In the tank, for what the tap's pH makes of it")
+    tap_ammonia_mg_n_l: MgNPerL = 0
+    salinity_g_kg: Annotated[float, number("g/kg", 0, 45, "The tank's: new water is mixed to it")] = 0
 
 
 class SoluteShare(Part):
@@ -86,6 +127,11 @@ class WaterChangeAnswer(Answer):
     ph_shift: Annotated[float, number("pH", 0, 10, "Of the largest part")] | None
     parts_count: Annotated[int, whole(1, MOST_PARTS)]
     part_l: Litres
+    apart_hours: Annotated[float, number("h", 0, 24, "Between two parts")]
+    salt_g: Annotated[float, number("g", 0, 1e7, "Sea-salt mix for the new water")]
+    harms: bool = Field(
+        description="Even in parts it would lift free ammonia over its limit, or pH too far: do not pour it"
+    )
 
 
 @computation("water-change", "How much to change for every target at once")
@@ -122,15 +168,20 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
     litres = w.line("V", "x × net litres", f"{share:.3f} × {q.net_l:.1f}", share * q.net_l, "L", "arithmetic")
     if q.tap_hot_c <= q.tap_cold_c:
         raise CannotAnswer("tap_hot_c", "the hot tap is not warmer than the cold one.", "Swap or correct the two.")
-    hot_share = min(max((q.tank_c - q.tap_cold_c) / (q.tap_hot_c - q.tap_cold_c), 0.0), 1.0)
+    pouring = Pouring(
+        q.tank_c, q.tap_cold_c, q.tap_hot_c, q.salinity_g_kg, conditioner_ml_per_100l=q.conditioner_ml_per_100l
+    )
     hot = w.line(
         "Vhot",
         "V × (tank − cold) / (hot − cold)",
         f"{litres:.1f} × ({q.tank_c:g} − {q.tap_cold_c:g}) / ({q.tap_hot_c:g} − {q.tap_cold_c:g})",
-        litres * hot_share,
+        litres * pouring.hot_share(),
         "L",
         "arithmetic",
     )
+    salt = litres * q.salinity_g_kg * SALT_MIX_PER_SALT
+    if salt:
+        w.line("salt", "V × salinity × 38 / 35", f"{litres:.1f} × {q.salinity_g_kg:g} × 38 / 35", salt, "g", "practice")
     conditioner = litres * q.conditioner_ml_per_100l / 100
     after = [
         SoluteShare(what=s.what, asks_share=a, after_ppm=s.now_ppm * (1 - share) + s.tap_ppm * share)
@@ -139,27 +190,25 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
     verdict = (
         "No change is needed: everything is at or under its target."
         if share == 0
-        else f"Change {litres:.0f} L ({share * 100:.0f} %): {decided} decides it. Mix {hot:.0f} L hot with {litres - hot:.0f} L cold to match {q.tank_c:g} °C, and treat for chlorine."
+        else f"Change {litres:.0f} L ({share * 100:.0f} %): {decided} decides it. In all {pouring.words(litres, known=True)}"
     )
-    after_ph = shift = None
-    parts, part_l = 1, litres
-    if None not in (q.tank_ph, q.tank_kh_dkh, q.tap_ph, q.tap_kh_dkh) and share > 0:
-        after_ph, shift, parts = _parts(q, share)
-        part_l = litres if parts == 1 else (1 - (1 - share) ** (1 / parts)) * q.net_l
+    split = _split(q, share) if share > 0 else None
+    if split is None:
+        split = _Split(None, None, 1, False)
+        if share > 0.9 and q.animals_in:
+            verdict += " With animals in, split it over several days."
+    elif split.shift is not None:
+        part_l = (1 - (1 - share) ** (1 / split.parts)) * q.net_l
         w.line(
             "ΔpH",
             "pH mixed − pH tank, the largest part",
-            f"{parts} part{'s' if parts > 1 else ''} of {part_l:.1f} L",
-            shift,
+            f"{split.parts} part{'s' if split.parts > 1 else ''} of {part_l:.1f} L",
+            split.shift,
             "pH",
             "carbonate",
         )
-    if shift is not None and shift > (PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY) + 1e-9:
-        verdict += f" Tank and tap are too far apart: even in {parts} parts pH would move by {shift:.1f}. Let it drip in over a day."
-    elif parts > 1:
-        verdict += f" In {parts} parts of {part_l:.0f} L, a few hours apart, so that pH moves no more than {PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY:g} at a time."
-    elif share > 0.9 and q.animals_in:
-        verdict += " With animals in, split it over several days."
+        verdict += _split_words(q, split, part_l)
+    part_l = litres if split.parts == 1 else (1 - (1 - share) ** (1 / split.parts)) * q.net_l
     return WaterChangeAnswer(
         verdict=verdict,
         working=w.lines,
@@ -170,24 +219,54 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
         hot_l=hot,
         cold_l=litres - hot,
         conditioner_ml=conditioner,
-        after_ph=after_ph,
-        ph_shift=shift,
-        parts_count=parts,
+        after_ph=split.after_ph,
+        ph_shift=split.shift,
+        parts_count=split.parts,
         part_l=part_l,
+        apart_hours=PART_H if split.parts > 1 else 0.0,
+        salt_g=salt,
+        harms=split.harms,
     )
 
 
-def _parts(q: WaterChangeQuestion, share: float) -> tuple[float, float, int]:
-    """(pH in the end, largest step, parts) of the fewest equal parts whose steps are each small enough."""
-    most = PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY
-    kh_tap, ph_tap = q.tap_kh_dkh or 0.0, q.tap_ph or 7.0
+@dataclass(frozen=True)
+class _Split:
+    after_ph: float | None
+    shift: float | None
+    parts: int
+    harms: bool
+
+
+def _split(q: WaterChangeQuestion, share: float) -> _Split | None:
+    """The fewest equal parts each of which is safe by itself; None where pH and KH of both waters are not known."""
+    if q.tank_ph is None or q.tank_kh_dkh is None or q.tap_ph is None or q.tap_kh_dkh is None:
+        return None
+    here = (q.tank_c, q.salinity_g_kg)
+    tap = Water(Carbonate.of(q.tap_ph, q.tap_kh_dkh, *here), q.tap_ammonia_mg_n_l)
+    begun = Water(Carbonate.of(q.tank_ph, q.tank_kh_dkh, *here), q.ammonia_mg_n_l or 0.0)
+    bounds = Bounds(
+        PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY, begun.carbonate.co2_mmol(), animals_in=q.animals_in
+    )
     for parts in range(1, MOST_PARTS + 1):
-        each = 1 - (1 - min(share, 0.999)) ** (1 / parts)
-        ph, kh, worst = q.tank_ph or 7.0, max(q.tank_kh_dkh or 0.0, 0.05), 0.0
-        for _ in range(parts):
-            after = mixed_ph(ph, kh, ph_tap, kh_tap, each)
-            worst = max(worst, abs(after - ph))
-            ph, kh = after, kh * (1 - each) + kh_tap * each
-        if worst <= most:
+        each, water, worst, safe = 1 - (1 - min(share, 0.999)) ** (1 / parts), begun, 0.0, True
+        for n in range(parts):
+            water = water.later(PART_H if n else 0.0, bounds.co2_mmol, 0.0)
+            safe = safe and largest_change(water, tap, each, bounds) >= each * 0.999
+            after = water.changed(tap, each)
+            worst = max(worst, abs(after.carbonate.ph() - water.carbonate.ph()))
+            water = after
+        if safe:
             break
-    return ph, worst, parts
+    return _Split(water.carbonate.ph(), worst, parts, not safe)
+
+
+def _split_words(q: WaterChangeQuestion, split: _Split, part_l: float) -> str:
+    most = PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY
+    shift = split.shift or 0.0
+    if split.harms and shift > most:
+        return f" Tank and tap are too far apart: even in {split.parts} parts pH would move by {shift:.1f}. Let it drip in over a day."
+    if split.harms:
+        return f" Not with this tap as it is: its pH would free the ammonia in the tank past its limit, even in {split.parts} parts. Bind the ammonia first, or use water matched to the tank's pH."
+    if split.parts > 1:
+        return f" In {split.parts} parts of {part_l:.0f} L, {PART_H:g} hours apart, so that pH moves no more than {most:g} at a time and ammonia stays harmless."
+    return ""

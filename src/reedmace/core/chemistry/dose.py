@@ -4,7 +4,21 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.contract import Answer, MgNPerL, NetLitres, Part, Question, Working, computation, number
+from reedmace.core.chemistry.carbonate import Carbonate
+from reedmace.core.chemistry.pour import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Bounds, Water, largest_soda_dkh
+from reedmace.core.contract import (
+    PH,
+    Answer,
+    Celsius,
+    MgNPerL,
+    NetLitres,
+    Part,
+    Question,
+    Working,
+    computation,
+    number,
+    whole,
+)
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import CACO3_PER_DKH, L_PER_IMP_GAL, L_PER_US_GAL, NITROGEN_SHARE
 from reedmace.core.quantity.units import Basis, as_nitrogen
@@ -18,6 +32,9 @@ what animals give off. One equivalent a mole; plants take it away again with amm
 _N_IN_NH4CL = 14.007 / (14.007 + 4 * 1.008 + 35.45)
 _NAHCO3_PER_CACO3 = 84.007 / 50.043
 """mg NaHCO3 carrying the alkalinity of one mg CaCO3 (equivalent masses)."""
+SODA_G_PER_L_DKH = CACO3_PER_DKH * _NAHCO3_PER_CACO3 / 1000
+MOST_PORTIONS, PORTION_H = 12, 12.0
+"""Portions soda is given in at most, and the hours between two (common practice)."""
 
 
 class PowderProduct(Part):
@@ -192,13 +209,23 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
     )
 
 
+def soda_g(raise_dkh: float, litres: float) -> float:
+    """Sodium bicarbonate for a rise of KH, g: 3.0 g per 100 L and dKH. raise_dkh: dKH; litres: L. Source: equivalent masses."""
+    return raise_dkh * litres * SODA_G_PER_L_DKH
+
+
 class AlkalinityDoseQuestion(Question):
-    """Where KH stands, where it should be, and the nitrogen still to be nitrified."""
+    """Where KH stands, where it should be, and the nitrogen still to be nitrified; and who lives in it."""
 
     net_l: NetLitres
     current_dkh: Annotated[float, number("dKH", 0, 40)]
     target_dkh: Annotated[float, number("dKH", 0, 40)] = 4
     planned_mg_n_l: Annotated[float, number("mg N/L", 0, 200, "Nitrogen the doses still to come will bring")] = 0
+    animals_in: bool = False
+    ph: PH | None = Field(default=None, description="In the tank: then what soda does to pH is reckoned")
+    ammonia_mg_n_l: MgNPerL = 0
+    temperature_c: Celsius = 25
+    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
 
 
 class AlkalinityDoseAnswer(Answer):
@@ -207,7 +234,12 @@ class AlkalinityDoseAnswer(Answer):
     sodium_bicarbonate_g: Annotated[float, number("g", 0, 1e7)]
     consumed_dkh: Annotated[float, number("dKH", 0, 1e4)]
     left_without_dkh: Annotated[float, number("dKH", -1e4, 40, "KH left after the planned doses if none is added")]
-    grams_first_half: Annotated[float, number("g", 0, 1e7, "To add now; the rest twelve hours later")]
+    hold_g: Annotated[float, number("g", 0, 1e7, "More, spread over the doses, to hold the target through them")]
+    portions_count: Annotated[int, whole(0, MOST_PORTIONS, "0 where none may be given")]
+    portion_g: Annotated[float, number("g", 0, 1e7, "Each")]
+    apart_hours: Annotated[float, number("h", 0, 48)]
+    after_ph: Annotated[float, number("pH", 3, 11)] | None
+    harms: bool = Field(description="Soda would free ammonia past its limit: change water first")
 
 
 @computation("alkalinity-dose", "Baking soda to hold KH, and what the doses burn")
@@ -218,7 +250,7 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
     Raises CannotAnswer if the target lies below the current KH.
     """
     q, w = question, Working()
-    if q.target_dkh < q.current_dkh:
+    if q.target_dkh < q.current_dkh and not q.planned_mg_n_l:
         raise CannotAnswer(
             "target_dkh",
             f"the target of {q.target_dkh:g} dKH is below the present {q.current_dkh:g}.",
@@ -239,26 +271,66 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
         "k",
         "17.85 × 84.007 / 50.043 / 1000",
         "one dKH in one litre",
-        CACO3_PER_DKH * _NAHCO3_PER_CACO3 / 1000,
+        SODA_G_PER_L_DKH,
         "g/(L dKH)",
         "masses",
     )
+    rise = max(q.target_dkh - q.current_dkh, 0.0)
     grams = w.line(
         "m",
         "(target − current) × litres × k",
-        f"({q.target_dkh:g} − {q.current_dkh:g}) × {q.net_l:.1f} × {per:.4f}",
-        (q.target_dkh - q.current_dkh) * q.net_l * per,
+        f"{rise:.2f} × {q.net_l:.1f} × {per:.4f}",
+        soda_g(rise, q.net_l),
         "g",
         "masses",
     )
-    verdict = f"Add {grams:.0f} g of sodium bicarbonate to go from {q.current_dkh:g} to {q.target_dkh:g} dKH, dissolved first, half now and half twelve hours later."
+    short = max(q.target_dkh - max(left, 0.0) - rise, 0.0) if q.planned_mg_n_l else 0.0
+    hold = w.line("m hold", "(target − KH left) × litres × k", f"{short:.2f} × {q.net_l:.1f} × {per:.4f}", soda_g(short, q.net_l), "g", "masses")  # fmt: skip
+    portions, after_ph, harms = _portions(q, rise, w)
+    if harms:
+        verdict = f"No soda yet: at the pH it brings, the {q.ammonia_mg_n_l:.2g} mg N/L of ammonia would be over its limit. Change water first."
+    elif not rise:
+        verdict = f"Add none now: KH is {q.current_dkh:g} dKH."
+    else:
+        each = (
+            "" if portions == 1 else f", in {portions} portions of {grams / portions:.2g} g, {PORTION_H:g} hours apart"
+        )
+        verdict = f"Add {grams:.0f} g of sodium bicarbonate to go from {q.current_dkh:g} to {q.target_dkh:g} dKH, dissolved first{each}."
     if q.planned_mg_n_l:
-        verdict += f" The doses to come will burn {burned:.1f} dKH."
+        verdict += f" The doses to come will burn {burned:.1f} dKH: {hold:.0f} g more, spread over them, holds it."
     return AlkalinityDoseAnswer(
         verdict=verdict,
         working=w.lines,
         sodium_bicarbonate_g=grams,
         consumed_dkh=burned,
         left_without_dkh=left,
-        grams_first_half=grams / 2,
+        hold_g=hold,
+        portions_count=portions,
+        portion_g=grams / portions if portions else 0.0,
+        apart_hours=PORTION_H if portions > 1 else 0.0,
+        after_ph=after_ph,
+        harms=harms,
     )
+
+
+def _portions(q: AlkalinityDoseQuestion, rise: float, w: Working) -> tuple[int, float | None, bool]:
+    """(portions, pH in the end, whether it would harm): each moves pH and ammonia no further than it may."""
+    if rise <= 0:
+        return 1, q.ph, False
+    if q.ph is None:
+        # Halves as keepers do it; a steady CO2 makes pH follow the logarithm of KH.
+        return 2, None, False
+    water = Water(Carbonate.of(q.ph, q.current_dkh, q.temperature_c, q.salinity_g_kg), q.ammonia_mg_n_l)
+    bounds = Bounds(
+        PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY, water.carbonate.co2_mmol(), animals_in=q.animals_in
+    )
+    given, portions = 0.0, 0
+    while rise - given > 1e-6 and portions < MOST_PORTIONS:
+        step = largest_soda_dkh(water, rise - given, bounds)
+        if step < 0.02:
+            break
+        water = water.with_soda(step).later(PORTION_H, bounds.co2_mmol, 0.0)
+        given, portions = given + step, portions + 1
+    after = w.line("pH", "carbonate with soda in it, CO2 as this tank keeps it", f"pH {q.ph:g}, KH {q.current_dkh:g} + {given:.2f} dKH", water.carbonate.ph(), "pH", "carbonate")  # fmt: skip
+    harms = rise - given > 0.05
+    return (0 if harms else portions), after, harms

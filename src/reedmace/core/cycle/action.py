@@ -13,16 +13,16 @@ from reedmace.core.chemistry import (
     ammonia_dose,
     water_change,
 )
-from reedmace.core.chemistry.change import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Solute
-from reedmace.core.contract import Celsius, MgNPerL, Part, Working, number, whole
+from reedmace.core.chemistry.change import Solute
+from reedmace.core.chemistry.pour import PH_SHIFT_EMPTY
+from reedmace.core.contract import Celsius, MgNPerL, Part, Share, Working, number, whole
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.water import State
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.stock import WasteLoadQuestion, waste_load
 
-TARGET_KH_DKH = 4.0
 WARMING_C_DAY = 2.0
-"""KH to be held, and the most a thermostat is moved in a day (common practice)."""
+"""The most a thermostat is moved in a day (common practice)."""
 
 Do = Literal[
     "test",
@@ -33,6 +33,8 @@ Do = Literal[
     "cool",
     "change-water",
     "treat-water",
+    "aerate",
+    "bind-ammonia",
     "start-filter",
     "stop-dosing",
     "dilute-test",
@@ -57,6 +59,7 @@ class Action(Part):
     when: Literal["now", "tonight", "tomorrow", "later"]
     amount: Annotated[float, number("amount_unit", 0, 1e7)] | None = None
     amount_unit: Literal["g", "mL", "drops", "L"] | None = None
+    share: Share | None = Field(default=None, description="Of the water, with a change")
     times_count: Annotated[int, whole(1, 8, "The amount so many times, some hours apart")] = 1
     raise_mg_n_l: MgNPerL | None = Field(default=None, description="What a dose of ammonia adds")
     raise_dkh: Annotated[float, number("dKH", 0, 40)] | None = Field(default=None, description="What bicarbonate adds")
@@ -104,16 +107,16 @@ def dose_of(log: CycleLog, s: State, w: Working) -> Action | None:
 
 
 def raise_kh(log: CycleLog, s: State, w: Working) -> Action:
-    """Bicarbonate towards 4 dKH in two portions, so that neither moves pH further than it may.
+    """Bicarbonate towards the KH that is held in two portions, so that neither moves pH further than it may.
 
     log: the cycle's; s: the water now; w: gets the lines. Source: carbonate equilibrium at a steady CO2; common practice
     for the target.
     """
     kh = s.kh_now or 0.0
-    most = PH_SHIFT_ANIMALS if log.animals_are_in() else PH_SHIFT_EMPTY
+    most = PH_SHIFT_EMPTY
     # Two portions twelve hours apart; at a steady CO2 pH moves by the logarithm of the KH, so that bounds each.
     base = max(kh, 0.3)
-    target = min(TARGET_KH_DKH, base * 10 ** (2 * most))
+    target = min(s.wanted.kh_target_dkh, base * 10 ** (2 * most))
     middle = (kh + target) / 2
     if middle > base * 10**most:
         target = max(2 * base * 10**most - kh, kh + 0.1)
@@ -131,7 +134,6 @@ def raise_kh(log: CycleLog, s: State, w: Working) -> Action:
         amount_unit="g",
         raise_dkh=target - kh,
         ph_shift=max(shift, 0.0),
-        caution="With animals in, slowly: pH follows KH." if log.animals_are_in() else None,
     )
 
 

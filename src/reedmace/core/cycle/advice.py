@@ -303,6 +303,17 @@ def _onwards(log: CycleLog, s: State, actions: list[Action], w: Working) -> list
     return found
 
 
+def _was_seen(log: CycleLog) -> bool:
+    """Whether a poison was ever read since the first food: only then do zeros mean that something eats it."""
+    fed = min((d.day for d in log.doses), default=0.0)
+    return any(
+        (r.ammonia_mg_n_l or 0.0) > log.kit.zero_mg_n_l("ammonia")
+        or (r.nitrite_mg_n_l or 0.0) > log.kit.zero_mg_n_l("nitrite")
+        for r in log.readings
+        if r.day > fed
+    )
+
+
 def _verdict(log: CycleLog, s: State, d: Diagnosis, stalled: bool) -> str:
     if stalled and s.low_kh:
         return (
@@ -323,6 +334,8 @@ def _verdict(log: CycleLog, s: State, d: Diagnosis, stalled: bool) -> str:
         return "Nothing is known yet: begin with a test of the bare water."
     if s.low_kh:
         return "KH is low: put it right before it stops the film."
+    if log.doses_ammonia() and not log.doses:
+        return "First meal: the film has had nothing to eat yet."
     if log.method == "planted":
         return (
             "Quiet: the plants are at work, and the weeks are counting."
@@ -335,7 +348,7 @@ def _verdict(log: CycleLog, s: State, d: Diagnosis, stalled: bool) -> str:
             if s.ammonia_now < 1.5 or s.nitrite[1] > 0.3
             else "It has begun: the first nitrite shows."
         )
-    if s.nitrate and s.nitrate[1] > 1 and s.ammonia_now <= log.kit.zero_mg_n_l("ammonia"):
+    if _was_seen(log) and s.ammonia_now <= log.kit.zero_mg_n_l("ammonia"):
         return (
             "Nearly there: both read zero. Now prove it with a dose."
             if log.doses_ammonia()

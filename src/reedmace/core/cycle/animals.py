@@ -1,12 +1,13 @@
 """What to do once animals are in or about to come: the first group, the next, and the days when the water harms them."""
 
 from reedmace.core.contract import Working
-from reedmace.core.cycle.action import Action, raise_kh
-from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, emergency_plan
+from reedmace.core.cycle.action import Action, Do
+from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, StepKind, emergency_plan
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.proof import proven_capacity
 from reedmace.core.cycle.ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer
+from reedmace.core.cycle.wanted import bearing_of
 from reedmace.core.cycle.water import State, state_of
 from reedmace.core.errors import CannotAnswer
 
@@ -67,8 +68,10 @@ def emergency_today(log: CycleLog) -> EmergencyPlanAnswer | None:
 
 
 def _emergency_question(log: CycleLog, s: State, nitrite_mg_n_l: float) -> EmergencyPlanQuestion:
+    bearing = bearing_of(log)
     return EmergencyPlanQuestion(
         net_l=log.net_l,
+        litres_known=log.litres_known,
         ammonia_mg_n_l=s.ammonia_now,
         nitrite_mg_n_l=nitrite_mg_n_l,
         nitrate_mg_n_l=s.nitrate[1] if s.nitrate else None,
@@ -79,6 +82,11 @@ def _emergency_question(log: CycleLog, s: State, nitrite_mg_n_l: float) -> Emerg
         # What the film has been seen to clear is not left standing in the water.
         load_mg_n_l_day=max(log.animals_in_mg_n_l_day - proven_capacity(log), 0.0),
         tap=log.tap,
+        bottle=log.bottle,
+        animals_low_c=bearing.low_c,
+        animals_high_c=bearing.high_c,
+        animals_ph_low=bearing.ph_low,
+        animals_ph_high=bearing.ph_high,
         basis=log.kit.basis,
     )
 
@@ -113,66 +121,28 @@ def with_animals(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]
         )
     plan = emergency_plan(_emergency_question(log, s, s.nitrite[1]))
     w.lines.extend(plan.working)
-    if log.settled() and not any(one.over for one in plan.limits):
+    if log.settled() and not plan.in_danger:
         return "Its cycle is long over; the water is within the limits.", [
             _weekly_test().model_copy(update={"when": "later"})
         ]
-    actions = []
     changed_since = any(c.day > min(s.ammonia[0], s.nitrite[0]) for c in log.changes)
-    if plan.changes and not changed_since:
-        first = plan.changes[0]
-        actions.append(
-            Action(
-                do="change-water",
-                title=f"Change {first.litres:.0f} L now",
-                detail=(
-                    f"Then {' and '.join(f'{c.litres:.0f} L after {c.after_hours:.0f} h' for c in plan.changes[1:])}. "
-                    if len(plan.changes) > 1
-                    else ""
-                )
-                + "Treated, at tank temperature.",
-                reason=_over(log, plan),
-                when="now",
-                amount=first.litres,
-                amount_unit="L",
-                ph_shift=abs(first.after_ph - (s.ph if s.ph is not None else log.start_ph)),
-                caution=plan.cautions[0],
-            )
-        )
-    elif not plan.changes and any(one.over for one in plan.limits):
-        actions.append(
-            Action(
-                do="change-water",
-                title="Let new water drip in",
-                detail="Over hours, treated, testing pH as it goes; no bucket at once.",
-                reason=_over(log, plan),
-                when="now",
-                caution=plan.cautions[0],
-            )
-        )
-    elif plan.changes:
-        actions.append(
-            Action(
-                do="test",
-                title="Test again after the change",
-                detail="Ammonia, nitrite, pH.",
-                reason="The last test is from before the change.",
-                when="now",
-            )
-        )
-    actions.append(
-        Action(
-            do="feed-little",
-            title="No food today"
-            if plan.feed_share == 0
-            else f"Feed {'a quarter' if plan.feed_share < 0.5 else 'half'}",
-            detail=plan.feeding,
-            reason="Food is where the ammonia comes from.",
+    if plan.changes and changed_since:
+        again = Action(
+            do="test",
+            title="Test again after the change",
+            detail="Ammonia, nitrite, pH.",
+            reason="The last test is from before the change.",
             when="now",
         )
-    )
-    if s.low_kh:
-        actions.append(raise_kh(log, s, w))
+        rest = [a for a in _steps(log, plan) if a.do in ("aerate", "cool", "warm")]
+        return "Water was changed since the last test: test again, to see what is left.", [
+            *rest,
+            again,
+            _feeding(plan),
+            *_helped(plan),
+        ]
+    actions = _steps(log, plan)
+    actions.append(_feeding(plan))
     if not any(a.do == "test" for a in actions):
         actions.append(
             Action(
@@ -183,20 +153,86 @@ def with_animals(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]
                 when="tonight" if plan.tests_per_day > 1 else "tomorrow",
             )
         )
-    actions.append(
+    # The change itself is the first action; what it is for, and what it cannot do, is the verdict.
+    return plan.stands, [*actions, *_helped(plan)]
+
+
+def _feeding(plan: EmergencyPlanAnswer) -> Action:
+    return Action(
+        do="feed-little",
+        title="No food today" if plan.feed_share == 0 else f"Feed {'a quarter' if plan.feed_share < 0.5 else 'half'}",
+        detail=plan.feeding,
+        reason="Food is where the ammonia comes from.",
+        when="now",
+    )
+
+
+def _helped(plan: EmergencyPlanAnswer) -> list[Action]:
+    return [
         Action(
             do="add-seed",
             title="Get seeded media",
-            detail="From a healthy tank, wet and aired on the way.",
+            detail=" ".join(plan.help[:3]),
             reason="It is the only thing that shortens this.",
             when="later",
             caution=plan.vet,
         )
-    )
-    if plan.changes and changed_since:
-        return "Water was changed since the last test: test again, to see what is left.", actions
-    # The change itself is the first action; what it is for, and what it cannot do, is the verdict.
-    return plan.stands, actions
+    ]
+
+
+_DO: dict[StepKind, Do] = {
+    "aerate": "aerate",
+    "bind": "bind-ammonia",
+    "change": "change-water",
+    "drip": "change-water",
+    "soda": "raise-kh",
+    "warm": "warm",
+    "cool": "cool",
+    "test": "test",
+}
+_TITLES: dict[StepKind, str] = {
+    "aerate": "Give them air",
+    "bind": "Bind the ammonia",
+    "drip": "Let new water drip in",
+    "warm": "Warm the water",
+    "cool": "Cool the water",
+    "test": "Test again",
+}
+
+
+def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
+    """The plan's steps as things to do, in its order; every caution with the first that has to do with water."""
+    found: list[Action] = []
+    poured = False
+    for step in plan.steps:
+        hours = f", {step.after_hours:.0f} hours from now" if step.after_hours else ""
+        change = next((c for c in plan.changes if step.do == "change" and c.after_hours == step.after_hours), None)
+        wet = step.do in ("change", "drip", "soda", "bind")
+        title = _TITLES.get(step.do) or step.text.split(":")[0].split(",")[0]
+        found.append(
+            Action(
+                do=_DO[step.do],
+                title=f"{title}{hours}" if hours else f"{title} now" if step.do == "change" else title,
+                detail=step.text,
+                reason=_over(log, plan) if wet else _WHY.get(step.do, "What was done must be seen to have worked."),
+                when="now" if step.after_hours < 2 else "tonight",
+                amount=step.litres if change and log.litres_known else step.grams or None,
+                amount_unit="L" if change and log.litres_known else "g" if step.grams else None,
+                share=change.share if change else None,
+                raise_dkh=step.raise_dkh or None,
+                ph_shift=abs(step.after_ph - step.before_ph) if wet else None,
+                caution=" ".join(plan.cautions) if wet and not poured else None,
+            )
+        )
+        poured = poured or wet
+    return found
+
+
+_WHY: dict[StepKind, str] = {
+    "aerate": "Warm or foul water holds little oxygen, and they need more of it.",
+    "warm": "Cold slows them and the film, and lays them open to disease.",
+    "cool": "Warm water holds less oxygen while they need more.",
+}
 
 
 def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:

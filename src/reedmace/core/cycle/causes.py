@@ -58,6 +58,12 @@ def _filter(log: CycleLog, s: State, w: Working) -> Findings:
 def _alkalinity(log: CycleLog, s: State, w: Working) -> Findings:
     if s.kh_now is None:
         return
+    if s.wanted.soft:
+        yield Finding(
+            title="Alkalinity.",
+            detail=f"KH {s.kh_now:.1f} dKH: left soft for the animals. Film lives in it too, weeks slower.",
+        )
+        return
     if not s.low_kh:
         if not s.acid:
             yield Finding(title="Alkalinity.", detail=f"KH {s.kh_now:.1f} dKH is enough for now.")
@@ -85,7 +91,11 @@ def _acid(log: CycleLog, s: State, w: Working) -> Findings:
         detail = f"Below about {STOPPED_PH} the film all but stops."
         yield Finding(kind="acid", title=f"So pH fell to {s.ph:.1f}.", detail=detail)
     else:
-        detail = "Below about 6.8 the film slows, below 6.5 it all but stops."
+        detail = (
+            f"Below about {s.wanted.ph_low:.1f} even a film that grew up in acid water all but stops."
+            if s.wanted.soft
+            else "Below about 6.8 the film slows, below 6.5 it all but stops."
+        )
         yield Finding(kind="acid", title=f"pH is {s.ph:.1f}.", detail=detail)
 
 

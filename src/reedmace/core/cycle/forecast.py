@@ -16,7 +16,12 @@ from reedmace.core.quantity import CACO3_PER_DKH
 
 Floats = NDArray[np.float64]
 PassDay = Annotated[float, number("days", 0, 500)]
-HeldKh = Annotated[float, number("dKH", 0, 20, "Keep KH at least here from today; 0 for leaving it alone")]
+HeldKh = Annotated[
+    float,
+    number(
+        "dKH", 0, 20, "Keep KH at least here from today; 0 for leaving it alone, null for what this tank is kept at"
+    ),
+]
 
 
 class CycleForecastQuestion(Question):
@@ -25,7 +30,7 @@ class CycleForecastQuestion(Question):
     log: CycleLog
     horizon_days: Annotated[int, whole(7, 150, "From the start of the cycle")] = 90
     draws: Annotated[int, whole(50, 2000)] = USUAL_DRAWS
-    hold_kh_dkh: HeldKh = 4
+    hold_kh_dkh: HeldKh | None = None
 
 
 class Band(Part):

@@ -107,6 +107,8 @@ class TapWater(Part):
     kh_dkh: Annotated[float, number("dKH", 0, 40, "Null for the same as at the start")] | None = None
     ph: PH | None = None
     chlorine: Chlorine = "unknown"
+    cold_c: Annotated[float, number("°C", 0, 40)] = 12
+    hot_c: Annotated[float, number("°C", 20, 90)] = 55
 
 
 class KitSteps(Part):
@@ -159,6 +161,7 @@ class CycleLog(Part):
     """A cycling tank: its water, its plan and everything logged so far."""
 
     net_l: NetLitres
+    litres_known: bool = Field(default=True, description="Whether the tank was measured")
     day_now: Day
     method: Method = "measured-ammonia"
     helpers: Annotated[list[Helper], Field(max_length=3)] = Field(default_factory=list)

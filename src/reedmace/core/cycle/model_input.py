@@ -39,6 +39,7 @@ from reedmace.core.cycle.kernel import (
 from reedmace.core.cycle.log import HIGH_NITRITE_MG_N_L, CycleLog
 from reedmace.core.cycle.losses import film_losses
 from reedmace.core.cycle.proof import NEEDED, standing_proof
+from reedmace.core.cycle.wanted import wanted_of
 from reedmace.core.quantity import CACO3_PER_DKH
 
 Floats = NDArray[np.float64]
@@ -46,7 +47,9 @@ Ints = NDArray[np.int64]
 
 # Log-normal prior, median and log spread, in the kernel's column order (tuned; see docs/prior.md).
 PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.48, 0.41, 0.20, 0.15, 0.04, 0.10, 14.0, 0.35])
-PRIOR_SPREAD = np.array([0.8, 0.8, 0.12, 0.12, 0.25, 0.25, 0.2, 0.35, 0.3, 0.4])
+PRIOR_SPREAD = np.array([1.1, 1.1, 0.18, 0.18, 0.5, 0.5, 0.3, 0.35, 0.35, 0.7])
+BOTTLE_SPREAD, SEED_SPREAD = 1.5, 0.8
+"""Further log spread of the film a bottle or seeded media bring (memory)."""
 SEEDED_START = 900.0
 """How many times the film of a bare tank a moved, mature filter starts with (tuned to "inside a week")."""
 ROCK_START = 40.0
@@ -101,11 +104,11 @@ class ModelInput:
 class Scenario:
     """What is done from today on.
 
-    hold_kh_dkh: KH held, 0 for left alone; temperature_c: from today, None for as it is; dose_factor: times the advised
+    hold_kh_dkh: KH held, 0 for left alone, None for what this tank is kept at; temperature_c: from today, None for as it is; dose_factor: times the advised
     dose; seed_share: of a mature filter's film put in today; counts_past: whether doses cleared already count.
     """
 
-    hold_kh_dkh: float = 4.0
+    hold_kh_dkh: float | None = None
     temperature_c: float | None = None
     dose_factor: float = 1.0
     seed_share: float = 0.0
@@ -188,6 +191,22 @@ def start_factor(log: CycleLog) -> float:
     return factor
 
 
+def prior_spread(log: CycleLog) -> Floats:
+    """Log spread of each parameter for this log, in the kernel's column order (10,). log: the cycle's.
+
+    What a bottle or a handful of media is worth nobody can say beforehand: from nothing to a great deal.
+    """
+    spread = PRIOR_SPREAD.copy()
+    more = 0.0
+    if "bottled-culture" in log.helpers and not bottle_window(log):
+        more = max(more, BOTTLE_SPREAD)
+    if "seed-media" in log.helpers or log.method in ("seeded-filter", "side-by-side", "mature-rock"):
+        more = max(more, SEED_SPREAD)
+    spread[A0] = float(np.hypot(spread[A0], more))
+    spread[B0] = float(np.hypot(spread[B0], more))
+    return spread
+
+
 def prior_median(log: CycleLog) -> Floats:
     """Median of each parameter for this log, in the kernel's column order (10,). log: the cycle's."""
     median = PRIOR_MEDIAN.copy()
@@ -219,6 +238,23 @@ def made_in_tank_mg_n_l_day(log: CycleLog, days: int) -> Floats:
     return made
 
 
+ACID_BORN_WORK, MOST_FACTOR = 0.3, 8.0
+"""Work at 25 °C of a film that grew up in acid water, as a share of a neutral one's, and the most it is lifted to that
+(common practice: such tanks take weeks longer, not months)."""
+
+
+def acid_born_factor(start_ph: float, start_kh_dkh: float) -> float:
+    """How much better a film works in acid water that has never known another, ratio of 1 or more.
+
+    start_ph: 4 to 10; start_kh_dkh: dKH. Other microbes settle there than those whose pH response the rates have
+    (Nitrosomonas-like, from ASM1); here their pace is lifted to the stated share. Source: common practice, memory.
+    """
+    if start_ph >= 6.8 or start_kh_dkh > 3:
+        return 1.0
+    neutral = 1.0 / (1.0 + (10.0 ** (6.25 - start_ph)) ** 3)
+    return float(min(max(ACID_BORN_WORK / neutral, 1.0), MOST_FACTOR))
+
+
 def _conditions(log: CycleLog, days: int, scenario: Scenario) -> Floats:
     now = min(int(log.day_now), days)
     found = still_conditions(days, log.temperature_c, log.salinity_g_kg)
@@ -229,6 +265,7 @@ def _conditions(log: CycleLog, days: int, scenario: Scenario) -> Floats:
     for reading in sorted(log.readings, key=lambda r: r.day):
         if reading.phosphate_ppm is not None:
             found[int(reading.day) :, GROWTH] = growth_factor(reading.phosphate_ppm)
+    found[:, WORK] *= acid_born_factor(log.start_ph, log.start_kh_dkh)
     found[:, FEED] = made_in_tank_mg_n_l_day(log, days)
     if log.plants != "none":
         uptake = PLANT_UPTAKE_MG_N_L_DAY[log.plants]
@@ -292,7 +329,8 @@ def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
     aim[DOSE_BASE] = base_per_n(log.product)
     aim[ZERO], aim[ZERO_NITRITE] = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
     aim[HOLD_NITRITE] = HIGH_NITRITE_MG_N_L
-    aim[HOLD_ALKALINITY] = scenario.hold_kh_dkh * CACO3_PER_DKH
+    held = wanted_of(log).kh_target_dkh if scenario.hold_kh_dkh is None else scenario.hold_kh_dkh
+    aim[HOLD_ALKALINITY] = held * CACO3_PER_DKH
     if dosing and scenario.counts_past:
         # What has been cleared already counts; the last one needed is still to be seen.
         aim[WON] = min(len(standing_proof(log, aim[DOSE])[0]), NEEDED - 1)

@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 
 from reedmace.core.cycle.log import CycleLog, LoggedReading
+from reedmace.core.cycle.wanted import Wanted, wanted_of
 
-LOW_KH_DKH, GONE_KH_DKH = 2.0, 1.0
-LOW_PH, STOPPED_PH = 6.8, 6.5
+GONE_KH_DKH, STOPPED_PH = 1.0, 6.5
 COOL_C, HOT_C = 22.0, 33.0
 
 
@@ -23,11 +23,13 @@ class State:
     newest: LoggedReading | None
     acid: bool
     low_kh: bool
+    wanted: Wanted
 
 
 def state_of(log: CycleLog) -> State:
     """The water now: the newest readings with what was added since. log: the cycle's."""
     ammonia, kh, ph = log.latest("ammonia_mg_n_l"), log.latest("kh_dkh"), log.latest("ph")
+    wanted = wanted_of(log)
     doses = [(d.day, d.raise_mg_n_l) for d in log.doses]
     now = carried(ammonia or (-1.0, 0.0), doses, log, log.tap.ammonia_mg_n_l)
     kh_now = carried(kh, [(a.day, a.raise_dkh) for a in log.alkalinity], log, log.tap_kh_dkh()) if kh else None
@@ -42,8 +44,9 @@ def state_of(log: CycleLog) -> State:
         ph=ph[1] if ph else None,
         temperature=log.temperature_now_c(),
         newest=max(log.readings, key=lambda r: r.day, default=None),
-        acid=ph is not None and ph[1] < LOW_PH and not treated,
-        low_kh=kh_now is not None and kh_now < LOW_KH_DKH,
+        acid=ph is not None and ph[1] < wanted.ph_low and not treated,
+        low_kh=kh_now is not None and kh_now < wanted.kh_low_dkh,
+        wanted=wanted,
     )
 
 

@@ -20,7 +20,7 @@ class WhatIfChange(Part):
     temperature_c: Celsius | None = None
     seed_share: Annotated[float, number("share", 0, 1, "Of a mature filter's film, put in today")] = 0
     dose_factor: Annotated[float, number("ratio", 0.1, 2, "Times the advised dose")] = 1
-    hold_kh_dkh: HeldKh = 4
+    hold_kh_dkh: HeldKh | None = None
 
 
 class CycleWhatIfQuestion(Question):

@@ -60,7 +60,7 @@ def in_danger(state: LogbookState, now: datetime) -> CycleAdviceAnswer | None:
     """
     log = care_log(state, now)
     plan = emergency_today(log) if log is not None else None
-    if log is None or plan is None or not any(one.over for one in plan.limits):
+    if log is None or plan is None or not plan.in_danger:
         return None
     return cycle_advice(CycleAdviceQuestion(log=log))
 

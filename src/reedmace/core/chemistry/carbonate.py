@@ -1,0 +1,122 @@
+"""The carbonate system: what pH a water has, and what becomes of it when waters mix, soda goes in, or CO2 comes and goes.
+
+One home for it: changes, soda, emergency and their checks all take pH from here. Concentrations are mmol/L; KH is total
+alkalinity, which in salt water counts borate too.
+"""
+
+import math
+from dataclasses import dataclass, replace
+
+from reedmace.core.quantity import CACO3_PER_DKH
+
+MMOL_PER_DKH = CACO3_PER_DKH / 50.043
+"""Alkalinity of one German degree, mmol/L."""
+LEAST_KH_DKH = 0.02
+"""A measured zero stands for up to this: pure water has no pH of its own to reckon with."""
+AIR_CO2_MMOL = 0.014
+"""CO2 of fresh water in balance with the air near 25 °C, mmol/L (420 ppm, Henry's constant 0.034 mol/(L atm))."""
+GAS_PER_HOUR = 0.25
+"""Share of the CO2 out of place that leaves or returns in an hour, surface moving (memory)."""
+
+
+def constants(temperature_c: float, salinity_g_kg: float) -> tuple[float, float, float, float, float]:
+    """(pK1, pK2, pKB, pKW, borate mmol/L) of carbonic acid, boric acid and water.
+
+    temperature_c: 0 to 50 °C; salinity_g_kg: 0 to 45 g/kg. At 25 °C: fresh 6.35 and 10.33; 35 g/kg 5.84 and 8.94.
+    Source: Millero et al. 2006 for carbonic acid (coefficients from memory, held against PyCO2SYS by a test); Dickson 1990
+    for borate and the usual 13.995 at 25 °C for water, both likewise.
+    """
+    kelvin = temperature_c + 273.15
+    root, log_t = math.sqrt(salinity_g_kg), math.log(kelvin)
+    pk1 = -126.34048 + 6320.813 / kelvin + 19.568224 * log_t
+    pk1 += 13.4191 * root + 0.0331 * salinity_g_kg - 5.33e-5 * salinity_g_kg**2
+    pk1 += (-530.123 * root - 6.103 * salinity_g_kg) / kelvin - 2.0695 * root * log_t
+    pk2 = -90.18333 + 5143.692 / kelvin + 14.613358 * log_t
+    pk2 += 21.0894 * root + 0.1248 * salinity_g_kg - 3.687e-4 * salinity_g_kg**2
+    pk2 += (-772.483 * root - 20.051 * salinity_g_kg) / kelvin - 3.3336 * root * log_t
+    ln_kb = (
+        (-8966.90 - 2890.53 * root - 77.942 * salinity_g_kg + 1.728 * salinity_g_kg**1.5 - 0.0996 * salinity_g_kg**2)
+        / kelvin
+        + (148.0248 + 137.1942 * root + 1.62142 * salinity_g_kg)
+        + (-24.4344 - 25.085 * root - 0.2474 * salinity_g_kg) * log_t
+        + 0.053105 * root * kelvin
+    )
+    pkw = 13.995 - 0.0335 * (temperature_c - 25) - 0.78 * min(root / math.sqrt(35), 1.0)
+    return pk1, pk2, -ln_kb / math.log(10), pkw, 0.4157 * salinity_g_kg / 35
+
+
+@dataclass(frozen=True)
+class Carbonate:
+    """A water: alkalinity and total inorganic carbon, mmol/L, at °C and g/kg."""
+
+    alkalinity_mmol: float
+    carbon_mmol: float
+    temperature_c: float = 25.0
+    salinity_g_kg: float = 0.0
+
+    @classmethod
+    def of(cls, ph: float, kh_dkh: float, temperature_c: float = 25.0, salinity_g_kg: float = 0.0) -> "Carbonate":
+        """The water that reads so. ph: 4 to 10; kh_dkh: dKH; temperature_c: °C; salinity_g_kg: g/kg."""
+        alkalinity = max(kh_dkh, LEAST_KH_DKH) * MMOL_PER_DKH
+        pk1, pk2, *_ = constants(temperature_c, salinity_g_kg)
+        h, k1, k2 = 10.0**-ph, 10.0**-pk1, 10.0**-pk2
+        bicarbonate = max(alkalinity - _others(ph, temperature_c, salinity_g_kg), 1e-3 * alkalinity) / (1 + 2 * k2 / h)
+        return cls(alkalinity, bicarbonate * (h / k1 + 1 + k2 / h), temperature_c, salinity_g_kg)
+
+    def ph(self) -> float:
+        """pH, 3 to 11."""
+        pk1, pk2, *_ = constants(self.temperature_c, self.salinity_g_kg)
+        low, high = 3.0, 11.0
+        for _ in range(44):
+            middle = (low + high) / 2
+            h, k1, k2 = 10.0**-middle, 10.0**-pk1, 10.0**-pk2
+            share = (h / k1 + 1 + k2 / h) or 1.0
+            held = self.carbon_mmol * (1 + 2 * k2 / h) / share
+            held += _others(middle, self.temperature_c, self.salinity_g_kg)
+            low, high = (middle, high) if held < self.alkalinity_mmol else (low, middle)
+        return (low + high) / 2
+
+    def kh_dkh(self) -> float:
+        """KH, dKH."""
+        return self.alkalinity_mmol / MMOL_PER_DKH
+
+    def co2_mmol(self) -> float:
+        """Dissolved CO2, mmol/L."""
+        pk1, pk2, *_ = constants(self.temperature_c, self.salinity_g_kg)
+        ph = self.ph()
+        return float(self.carbon_mmol / (1 + 10 ** (ph - pk1) + 10 ** (2 * ph - pk1 - pk2)))
+
+    def mixed(self, other: "Carbonate", share: float) -> "Carbonate":
+        """With a share of it changed for another water, before the air has its say. other: poured in; share: 0 to 1."""
+        return replace(
+            self,
+            alkalinity_mmol=self.alkalinity_mmol * (1 - share) + other.alkalinity_mmol * share,
+            carbon_mmol=self.carbon_mmol * (1 - share) + other.carbon_mmol * share,
+        )
+
+    def with_soda(self, raise_dkh: float) -> "Carbonate":
+        """With baking soda in it: as much carbon as alkalinity. raise_dkh: dKH."""
+        more = raise_dkh * MMOL_PER_DKH
+        return replace(self, alkalinity_mmol=self.alkalinity_mmol + more, carbon_mmol=self.carbon_mmol + more)
+
+    def breathing(self, co2_mmol: float, hours: float) -> "Carbonate":
+        """As the surface leaves it: CO2 on its way to where this tank keeps it. co2_mmol: there; hours: gone by."""
+        now = self.co2_mmol()
+        then = co2_mmol + (now - co2_mmol) * (1 - GAS_PER_HOUR) ** hours
+        pk1, pk2, *_ = constants(self.temperature_c, self.salinity_g_kg)
+        low, high = 3.0, 11.0
+        for _ in range(44):
+            middle = (low + high) / 2
+            h = 10.0**-middle
+            bicarbonate = then * 10.0**-pk1 / h
+            held = bicarbonate * (1 + 2 * 10.0**-pk2 / h) + _others(middle, self.temperature_c, self.salinity_g_kg)
+            low, high = (middle, high) if held < self.alkalinity_mmol else (low, middle)
+        h = 10.0**-low
+        return replace(self, carbon_mmol=then * (1 + 10.0**-pk1 / h + 10.0 ** -(pk1 + pk2) / h**2))
+
+
+def _others(ph: float, temperature_c: float, salinity_g_kg: float) -> float:
+    """Alkalinity that is not carbonate, mmol/L: borate, hydroxide, less the acid."""
+    _, _, pkb, pkw, boron = constants(temperature_c, salinity_g_kg)
+    borate = boron / (1 + 10.0 ** (pkb - ph))
+    return float(borate + 1000 * (10.0 ** (ph - pkw) - 10.0**-ph))

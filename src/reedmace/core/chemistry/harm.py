@@ -1,0 +1,60 @@
+"""What animals bear: free ammonia, nitrite, nitrate, warmth and cold, and how near a water is to it."""
+
+from dataclasses import dataclass
+
+from reedmace.core.chemistry.ammonia import chronic_criterion_mg_n_l, un_ionised_share
+from reedmace.core.quantity.units import NITROGEN_SHARE
+
+NH3_LIMIT_MG_N_L = 0.02
+"""Free ammonia keepers hold a tank under from day to day (common practice)."""
+NITRITE_LIMIT_MG_N_L = {"fresh": 0.5 * NITROGEN_SHARE["NO2"], "salt": 5 * NITROGEN_SHARE["NO2"]}
+"""Half a ppm in fresh water; chloride blocks it at the gills, so ten times that in salt (common practice)."""
+NITRATE_LIMIT_MG_N_L = 40 * NITROGEN_SHARE["NO3"]
+SALT_FROM_G_KG = 5.0
+"""From here on chloride guards the gills, and the salt water's relations hold (common practice)."""
+COLD_MARGIN_C, HEAT_MARGIN_C = 3.0, 2.0
+"""So far outside their range animals are in danger, not only out of comfort (memory)."""
+
+
+def ammonia_limit_mg_n_l(ph: float, temperature_c: float, salinity_g_kg: float) -> tuple[float, str]:
+    """(mg TAN-N/L, rule) that may stand from day to day: the stricter of free ammonia and the 30-day criterion.
+
+    ph: 4 to 10; temperature_c: 0.5 to 40 °C; salinity_g_kg: 0 to 45 g/kg.
+    Source: common practice for 0.02 mg/L of free ammonia; US EPA 2013 in fresh water, within pH 6.5 to 9 and 0 to 30 °C.
+    """
+    by_share = NH3_LIMIT_MG_N_L / un_ionised_share(ph, temperature_c, salinity_g_kg)
+    if salinity_g_kg > 1:
+        return by_share, "0.02 mg/L of free ammonia, as N"
+    published = chronic_criterion_mg_n_l(min(max(ph, 6.5), 9.0), min(temperature_c, 30.0))
+    return min((by_share, "0.02 mg/L of free ammonia, as N"), (published, "the 30-day criterion of US EPA 2013"))
+
+
+def nitrite_limit_mg_n_l(salinity_g_kg: float) -> float:
+    """Nitrite that may stand from day to day, mg N/L. salinity_g_kg: g/kg. Source: common practice."""
+    return NITRITE_LIMIT_MG_N_L["salt" if salinity_g_kg > SALT_FROM_G_KG else "fresh"]
+
+
+def ammonia_reach(ammonia_mg_n_l: float, ph: float, temperature_c: float, salinity_g_kg: float) -> float:
+    """How much of its limit ammonia reaches at this pH: over 1 harms.
+
+    ammonia_mg_n_l: mg N/L; ph: any, taken within 4 to 10; temperature_c: °C; salinity_g_kg: g/kg.
+    """
+    return ammonia_mg_n_l / ammonia_limit_mg_n_l(min(max(ph, 4.0), 10.0), temperature_c, salinity_g_kg)[0]
+
+
+@dataclass(frozen=True)
+class Bearing:
+    """What the animals that are in like: °C and pH, None where it is not known."""
+
+    low_c: float | None = None
+    high_c: float | None = None
+    ph_low: float | None = None
+    ph_high: float | None = None
+
+    def too_cold(self, temperature_c: float) -> bool:
+        """Whether cold puts them in danger. temperature_c: °C."""
+        return self.low_c is not None and temperature_c < self.low_c - COLD_MARGIN_C
+
+    def too_hot(self, temperature_c: float) -> bool:
+        """Whether heat does. temperature_c: °C."""
+        return self.high_c is not None and temperature_c > self.high_c + HEAT_MARGIN_C
