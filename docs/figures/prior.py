@@ -3,10 +3,10 @@
 from pathlib import Path
 
 import numpy as np
-from reedmace.core.cycle.course import Ahead
 
-from reedmace.core.cycle.ensemble import percentiles, run_on, weigh
+from reedmace.core.cycle.ensemble import condition, percentiles, project
 from reedmace.core.cycle.log import CycleLog, LoggedDose, LoggedReading
+from reedmace.core.cycle.model_input import Scenario
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 HERE = Path(__file__).parent
@@ -51,8 +51,8 @@ def days_figure() -> None:
         out.append(f'<text x="{x(tick):.1f}" y="14" text-anchor="middle" fill="{SOFT}">{tick}</text>')
     print("| tank | P10 | P50 | P90 | keepers say |\n|---|---|---|---|---|")
     for i, (name, log, said) in enumerate(CASES):
-        ensemble = weigh(log, DRAWS)
-        low, middle, high = percentiles(run_on(log, ensemble, 150, Ahead()).late, ensemble.weights)
+        ensemble = condition(log, DRAWS)
+        low, middle, high = percentiles(project(log, ensemble, 150, Scenario()).late, ensemble.weights)
         y = top + row * i + row / 2
         out.append(f'<text x="0" y="{y + 5:.0f}" fill="{INK}">{name}</text>')
         if said:
@@ -73,8 +73,8 @@ def course_figure() -> None:
     """The bare tank's lines over 50 days: P10 to P90 of ammonia, nitrite and nitrate, dosed as advised."""
     width, height, left, foot = 760, 300, 40, 26
     log = case()
-    ensemble = weigh(log, DRAWS)
-    daily = run_on(log, ensemble, 50, Ahead()).daily[:, :, :3]
+    ensemble = condition(log, DRAWS)
+    daily = project(log, ensemble, 50, Scenario()).daily[:, :, :3]
     most = 8.0
     x = lambda day: left + day / 50 * (width - left - 12)  # noqa: E731
     y = lambda v: 12 + (1 - min(v, most) / most) * (height - foot - 12)  # noqa: E731

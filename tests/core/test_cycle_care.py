@@ -640,10 +640,10 @@ def seed(**more):
     return compute("sponge-seed", more)
 
 
-def test_a_sponge_is_usable_from_two_weeks_and_ready_at_four() -> None:
-    assert [seed(days_seeding=d).state for d in (5, 15, 28)] == ["too-young", "usable", "ready"]
+def test_a_sponge_is_usable_from_fifteen_days_and_ready_in_a_month() -> None:
+    assert [seed(days_seeding=d).state for d in (5, 15, 30)] == ["too-young", "usable", "ready"]
     assert not seed(days_seeding=5).may_go
-    assert seed(days_seeding=21).grown_share == pytest.approx(0.75)
+    assert seed(days_seeding=21).grown_share == pytest.approx(0.7)
 
 
 def test_the_clock_out_of_water_counts_and_dry_is_worst() -> None:

@@ -360,7 +360,7 @@ def test_the_flow_is_due_monthly_and_service_by_its_own_fade() -> None:
 
 def test_a_spare_sponge_is_due_a_month_after_it_went_in() -> None:
     s = state_of(CHOSEN, (20, {"kind": "media-work", "what": "seeding-started", "text": "A"}))
-    assert next(d for d in due(s, NOW) if d.key.startswith("seed")).at == NOW + timedelta(days=8)
+    assert next(d for d in due(s, NOW) if d.key.startswith("seed")).at == NOW + timedelta(days=10)
 
 
 def test_the_newest_test_that_knew_both_calibrates() -> None:

@@ -172,8 +172,8 @@ def test_the_register_knows_seeding_on_the_way_moved_and_put_back() -> None:
     seed = {"kind": "seed", "name": "A", "media_share": 0.5}
     move = {"kind": "seed-move", "seed_key": "entry-0001", "travels": "wet-closed"}
     out, arrived, back = ({**move, "phase": p} for p in ("out", "in", "back"))
-    (seeding,) = seeds(stand((0, seed)), at(14))
-    assert (seeding.where, seeding.answer.grown_share, seeding.ready_at) == ("seeding", 0.5, at(28))
+    (seeding,) = seeds(stand((0, seed)), at(15))
+    assert (seeding.where, seeding.answer.grown_share, seeding.ready_at) == ("seeding", 0.5, at(30))
     (way,) = seeds(stand((0, seed), (30, out)), at(30) + timedelta(minutes=120))
     assert way.where == "on-the-way"
     assert way.answer.alive_share == pytest.approx(0.5)
@@ -186,7 +186,7 @@ def test_the_register_knows_seeding_on_the_way_moved_and_put_back() -> None:
 def test_spares_are_due_when_they_are_ready_and_only_while_they_seed() -> None:
     seed = {"kind": "seed", "name": "A"}
     out = {"kind": "seed-move", "seed_key": "entry-0001", "phase": "out"}
-    assert [d.at for d in due(stand((0, seed)), at(5))] == [at(28)]
+    assert [d.at for d in due(stand((0, seed)), at(5))] == [at(30)]
     assert due(stand((0, seed), (29, out)), at(30)) == []
 
 

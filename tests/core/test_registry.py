@@ -50,6 +50,7 @@ EXAMPLES = {
         "filter": CATALOGUE[-10].model_dump(),
         "room": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
     },
+    "film-capacity": {"donor_food_g_day": 0.4, "share": 0.5, "net_l": 60},
     "filter-move": {"days_side_by_side": 15, "media_moved_share": 0.5, "minutes_out": 30},
     "flow-transit": {"way_cm": 50, "times_s": [2, 2.1, 1.9], "bore_mm": 16},
     "level-drop": {"area_cm2": 120, "rise_cm": 5, "times_s": [4, 4.2]},

@@ -2159,6 +2159,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/film-capacity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a filter, sponge, rock or gravel removes in a day. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FilmCapacityQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FilmCapacityAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/stocking-ramp": {
         parameters: {
             query?: never;
@@ -5028,6 +5077,7 @@ export interface components {
              * @description One of each form
              */
             products: (components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"])[];
+            donor: components["schemas"]["SeedDonor"];
             resources: components["schemas"]["Resources"];
             move: components["schemas"]["FilterMoveQuestion"];
             cloudy: components["schemas"]["CloudyWaterQuestion"];
@@ -5828,6 +5878,11 @@ export interface components {
              * @default 1
              */
             seed_share: number;
+            /**
+             * @description Of the film brought in, where it is known
+             * @default null
+             */
+            donor: components["schemas"]["SeedDonor"] | null;
             bottle: components["schemas"]["BottleWindow"];
             /**
              * Plants
@@ -5967,6 +6022,11 @@ export interface components {
              * @default 1
              */
             seed_share?: number;
+            /**
+             * @description Of the film brought in, where it is known
+             * @default null
+             */
+            donor?: components["schemas"]["SeedDonorIn"] | null;
             bottle?: components["schemas"]["BottleWindowIn"];
             /**
              * Plants
@@ -6129,6 +6189,11 @@ export interface components {
              * @default 1
              */
             seed_share: number;
+            /**
+             * @description Of the film brought in, where it is known
+             * @default null
+             */
+            donor: components["schemas"]["SeedDonor"] | null;
             bottle: components["schemas"]["BottleWindow"];
             /**
              * Plants
@@ -6255,6 +6320,11 @@ export interface components {
              * @default 1
              */
             seed_share?: number;
+            /**
+             * @description Of the film brought in, where it is known
+             * @default null
+             */
+            donor?: components["schemas"]["SeedDonorIn"] | null;
             bottle?: components["schemas"]["BottleWindowIn"];
             /**
              * Plants
@@ -6361,6 +6431,13 @@ export interface components {
              */
             ammonia_source?: "aquarium-grade" | "plain" | "household-cleaner" | "unknown";
             /**
+             * Seed Share
+             * @default 1
+             */
+            seed_share?: number;
+            /** @default null */
+            donor?: components["schemas"]["SeedDonorIn"] | null;
+            /**
              * Hold Kh Dkh
              * @default 4
              */
@@ -6390,6 +6467,16 @@ export interface components {
             missing: string[];
             /** Standards */
             standards: components["schemas"]["Standard"][];
+            /**
+             * Clears Mg N L Day
+             * @description Seen to be turned all the way to nitrate in a day, from the newest fall
+             */
+            clears_mg_n_l_day: number;
+            /**
+             * Clears
+             * @description The same in words, empty where no fall was seen
+             */
+            clears: string;
             /**
              * Proven Mg N L Day
              * @description Largest dose seen to be gone within a day
@@ -7049,6 +7136,84 @@ export interface components {
             day: number;
             /** Flow Lph */
             flow_lph: number;
+        };
+        /**
+         * FilmCapacityAnswer
+         * @description What it removes in a day at 25 °C, in all and by litre.
+         */
+        FilmCapacityAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Film Mg N Day */
+            film_mg_n_day: number;
+            /** Film Mg N L Day */
+            film_mg_n_l_day: number | null;
+            /** Alive Share */
+            alive_share: number;
+            /** Grown Share */
+            grown_share: number;
+        };
+        /**
+         * FilmCapacityQuestion
+         * @description Where the film comes from, how old it is, its share of the donor's, and the way; where it goes.
+         */
+        FilmCapacityQuestion: {
+            /**
+             * Donor Mg N Day
+             * @default null
+             */
+            donor_mg_n_day?: number | null;
+            /**
+             * Donor Food G Day
+             * @default null
+             */
+            donor_food_g_day?: number | null;
+            /**
+             * Age Days
+             * @description In the donor, running
+             * @default 365
+             */
+            age_days?: number;
+            /**
+             * Share
+             * @default 0.5
+             */
+            share?: number;
+            /**
+             * Area M2
+             * @default null
+             */
+            area_m2?: number | null;
+            /**
+             * Idle Days
+             * @description Wet and aired, but unfed
+             * @default 0
+             */
+            idle_days?: number;
+            /**
+             * Minutes Out
+             * @description Out of running water
+             * @default 0
+             */
+            minutes_out?: number;
+            /**
+             * Travels
+             * @default wet-open
+             * @enum {string}
+             */
+            travels?: "wet-open" | "wet-closed" | "damp" | "dry";
+            /**
+             * Temperature C
+             * @default 22
+             */
+            temperature_c?: number;
+            /**
+             * Net L
+             * @default null
+             */
+            net_l?: number | null;
         };
         /**
          * Filter
@@ -9959,8 +10124,13 @@ export interface components {
              * @enum {string}
              */
             do: "aerate" | "bind" | "change" | "drip" | "soda" | "warm" | "cool" | "test";
-            /** Text */
-            text: string;
+            /**
+             * Title
+             * @description What, with the amount
+             */
+            title: string;
+            /** How */
+            how: string;
             /**
              * Litres
              * @default 0
@@ -10718,6 +10888,8 @@ export interface components {
              * @default 0.5
              */
             media_share: number;
+            /** @default null */
+            donor: components["schemas"]["SeedDonor"] | null;
             /**
              * Old Filter Fits
              * @default false
@@ -10775,6 +10947,8 @@ export interface components {
              * @default 0.5
              */
             media_share?: number;
+            /** @default null */
+            donor?: components["schemas"]["SeedDonorIn"] | null;
             /**
              * Old Filter Fits
              * @default false
@@ -11113,6 +11287,38 @@ export interface components {
             moved_to: string;
             question: components["schemas"]["SpongeSeedQuestion"];
             answer: components["schemas"]["SpongeSeedAnswer"];
+        };
+        /**
+         * SeedDonor
+         * @description The tank a film comes from: what it is fed, and for how long the piece has run in it.
+         */
+        SeedDonor: {
+            /**
+             * Food G Day
+             * @description Dry food a day
+             */
+            food_g_day: number;
+            /**
+             * Age Days
+             * @default 365
+             */
+            age_days: number;
+        };
+        /**
+         * SeedDonor
+         * @description The tank a film comes from: what it is fed, and for how long the piece has run in it.
+         */
+        SeedDonorIn: {
+            /**
+             * Food G Day
+             * @description Dry food a day
+             */
+            food_g_day: number;
+            /**
+             * Age Days
+             * @default 365
+             */
+            age_days?: number;
         };
         /**
          * SeedMove

@@ -306,6 +306,9 @@ const Rows = styled.ul`
     font-weight: 600;
   }
   ${narrow} {
+    .go button + a {
+      margin-left: 14px;
+    }
     > li {
       grid-template-columns: 130px minmax(0, 1fr);
       align-items: start;

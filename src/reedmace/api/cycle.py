@@ -42,6 +42,7 @@ from reedmace.formats import (
 )
 from reedmace.logbook import LogbookState, NewEntry, cycle_log, replay
 from reedmace.logbook.entries import Reading
+from reedmace.logbook.questions import care_log
 
 blueprint = APIBlueprint("cycle", __name__, url_prefix="/api", tag="Cycle")
 
@@ -90,7 +91,8 @@ class CsvPreview(BaseModel):
 def read_cycle(tank_id: int) -> CycleState:
     """What to do today, when it will be ready, whether it is."""
     state = replay(tanks().entries(tank_id))
-    log = cycle_log(state, g.now)
+    # Animals without a cycle plan are judged all the same.
+    log = cycle_log(state, g.now) or care_log(state, g.now)
     if log is None:
         return CycleState(
             log=None, advice=None, readiness=None, forecast=None, forecast_left_alone=None, balance=None, ramp=None

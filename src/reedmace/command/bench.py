@@ -19,9 +19,10 @@ import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 
+from reedmace.command.lives import live, tally
 from reedmace.command.mariadb import free_port
 from reedmace.command.run import ROOT
-from reedmace.command.skill import forecast_skill
+from reedmace.command.skill import forecast_skill, strangers_skill
 from reedmace.command.warm import warm
 from reedmace.core.computations import compute
 from reedmace.core.cycle.kernel import KA, LANES, PARAMETERS, STATES, WORKSPACE, load, rates, simulate
@@ -39,6 +40,7 @@ LOOP = {
     "fittings": [{"kind": "strainer"}, {"kind": "entrance"}, {"kind": "u-bend", "count": 2}, {"kind": "exit"}],
     "media": [{"media": "foam-20", "area_cm2": 260, "depth_cm": 10}],
 }
+LIVES = 200
 
 
 def _median(action: Callable[[], Any], times: int) -> float:
@@ -306,11 +308,37 @@ def _skill() -> list[tuple[str, str, str]]:
     ]
 
 
+def _strangers() -> list[tuple[str, str, str]]:
+    """The forecast on tanks of another structure than its own."""
+    return [
+        (
+            f"forecast, {structure}, {start}, day {s.day}, {s.tanks} tanks: truths held; error, 'day 35'; bias",
+            f"{s.held * 100:.0f} %; {s.median_error_days:.1f}, {s.median_error_always_days:.1f}; {s.bias_days:+.1f} days",
+            "75 to 90 %; half where over 4; under 1",
+        )
+        for structure in ("guilds", "biomass")
+        for start in ("unseeded", "squeezed", "bottled", "moved")
+        for s in strangers_skill(structure, start, 60)
+    ]
+
+
+def _lives() -> list[tuple[str, str, str]]:
+    """Random lives kept by the advice alone, judged by what is really in the water."""
+    told = tally([live(seed) for seed in range(1, LIVES + 1)])
+    return [
+        (
+            f"{told['lives']:.0f} random lives: lost; kept waiting over a week too long; contradictions",
+            f"{told['lost']:.0f}; {told['waited']:.0f}; {told['faults']:.0f}",
+            "0; few; 0",
+        )
+    ]
+
+
 def bench() -> int:
     """Print the table. Nothing here fails a build: it says what was measured on this machine, in this run."""
     warm()
     print(f"{'what':84} {'measured':34} target")
-    for part in (_operating_point, _ranking, _forecast, _skill, _latency):
+    for part in (_operating_point, _ranking, _forecast, _skill, _strangers, _lives, _latency):
         for what, measured, target in part():
             print(f"{what:84} {measured:34} {target}", flush=True)
     return 0

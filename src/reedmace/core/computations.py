@@ -7,12 +7,12 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from reedmace.core import chemistry, cycle, filter, fit, flow, quantity, stock, tank, upkeep
+from reedmace.core import chemistry, cycle, film, filter, fit, flow, quantity, stock, tank, upkeep
 from reedmace.core.contract import REGISTERED, Answer, Computation, Issue
 from reedmace.core.errors import CannotAnswer
 
 # Importing a room registers what it computes.
-_ROOMS = (tank, stock, flow, filter, fit, upkeep, chemistry, cycle, quantity)
+_ROOMS = (tank, stock, film, flow, filter, fit, upkeep, chemistry, cycle, quantity)
 
 COMPUTATIONS: Mapping[str, Computation[Any, Any]] = MappingProxyType(REGISTERED)
 

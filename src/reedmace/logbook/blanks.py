@@ -6,6 +6,7 @@ from reedmace.core.chemistry.dose import AmmoniaProduct, LabelProduct, PowderPro
 from reedmace.core.contract import Part
 from reedmace.core.cycle import CloudyWaterQuestion
 from reedmace.core.cycle.methods import Resources
+from reedmace.core.film import SeedDonor
 from reedmace.core.filter import Basket
 from reedmace.core.filter.kinds.record import Layout
 from reedmace.core.fit import FilterMoveQuestion
@@ -74,6 +75,7 @@ class Blanks(Part):
     )
     reading: Reading = Field(default_factory=lambda: Reading(kind="reading"))
     products: list[AmmoniaProduct] = Field(default_factory=lambda: list(_PRODUCTS), description="One of each form")
+    donor: SeedDonor = Field(default_factory=lambda: SeedDonor(food_g_day=0.3))
     resources: Resources = Field(default_factory=Resources)
     move: FilterMoveQuestion = Field(
         default_factory=lambda: FilterMoveQuestion(days_side_by_side=14, media_moved_share=0.5, minutes_out=20)

@@ -9,6 +9,7 @@ from reedmace.core.chemistry import AmmoniaProduct
 from reedmace.core.chemistry.dose import PowderProduct
 from reedmace.core.contract import PH, Celsius, Part, Share, number, whole
 from reedmace.core.cycle.log import BottleWindow, Helper, KitSteps, Method, Plants, TapWater
+from reedmace.core.film import SeedDonor
 from reedmace.core.filter import Basket, Filter
 from reedmace.core.filter.room import Plumbing, Priorities, RoomKind
 from reedmace.core.fit import Layout
@@ -154,6 +155,7 @@ class CyclePlan(Part):
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
     tap: TapWater = Field(default_factory=TapWater)
     seed_share: Share = 1
+    donor: SeedDonor | None = Field(default=None, description="Of the film brought in, where it is known")
     bottle: BottleWindow = Field(default_factory=BottleWindow)
     plants: Plants = "none"
     food_g_day: Annotated[float, number("g/day", 0, 100, "Dry food fed to the empty tank")] = 0

@@ -298,6 +298,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         plan_target_ppm=plan.target_ppm,
         product=plan.product,
         seed_share=plan.seed_share,
+        donor=plan.donor,
         bottle=plan.bottle,
         plants=plan.plants,
         plants_growing_day=max(min(growth), 0) if growth else None,

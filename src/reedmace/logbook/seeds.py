@@ -6,8 +6,8 @@ from typing import Literal
 from pydantic import AwareDatetime
 
 from reedmace.core.contract import Part
+from reedmace.core.film import FULL_DAYS
 from reedmace.core.fit import SpongeSeedAnswer, SpongeSeedQuestion, sponge_seed
-from reedmace.core.fit.seed import READY_DAYS
 from reedmace.logbook.entries import MediaWork, SeedMove, SeedSponge
 from reedmace.logbook.state import LogbookState
 
@@ -59,7 +59,7 @@ def seeds(state: LogbookState, now: datetime) -> list[Seed]:
                 name=seed.name,
                 note=seed.text,
                 since=entry.at,
-                ready_at=entry.at + timedelta(days=READY_DAYS),
+                ready_at=entry.at + timedelta(days=FULL_DAYS),
                 where=where,
                 out_at=out_at,
                 moved_to=last.to if last and where == "moved" else "",

@@ -77,7 +77,7 @@ function Emergency({ plan, shares }: { plan: Plan; shares: Shares }) {
         <ol>
           {plan.steps.map((s) => (
             <li key={`${s.do}${s.after_hours}`}>
-              {s.after_hours ? `After ${s.after_hours} hours` : "Now"}: {s.text}
+              {s.after_hours ? `After ${s.after_hours} hours` : "Now"}: <b>{s.title}.</b> {s.how}
               {Math.abs(s.after_ph - s.before_ph) > 0.05 &&
                 ` pH goes from ${s.before_ph.toFixed(1)} to ${s.after_ph.toFixed(1)}.`}
             </li>

@@ -1,4 +1,5 @@
 /** How it is cycled, and with what help. */
+import { useBlanks } from "../../api/hooks";
 import type { CyclePlan } from "../../api/schemas";
 import { Fields, NumberBox, Select, YesNo } from "../../kit";
 import { METHODS } from "./Chooser";
@@ -9,6 +10,7 @@ export interface PlanFieldsProps {
 }
 
 export function MethodFields({ plan, set }: PlanFieldsProps) {
+  const blank = useBlanks().donor;
   const helpers = plan.helpers;
   const seeded =
     plan.method === "seeded-filter" || plan.method === "side-by-side" || helpers.includes("seed-media");
@@ -35,15 +37,38 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
           />
         )}
         {seeded && (
-          <NumberBox
-            label="Film brought, % of a filter's"
-            value={plan.seed_share * 100}
-            min={0}
-            max={100}
-            onChange={(v) => {
-              set({ seed_share: v / 100 });
-            }}
-          />
+          <>
+            <NumberBox
+              label="Film brought, % of its donor's"
+              value={plan.seed_share * 100}
+              min={0}
+              max={100}
+              onChange={(v) => {
+                set({ seed_share: v / 100 });
+              }}
+            />
+            <NumberBox
+              label="The donor is fed, g a day (0: not known)"
+              value={plan.donor?.food_g_day ?? 0}
+              min={0}
+              max={5000}
+              step={0.1}
+              onChange={(food_g_day) => {
+                set({ donor: food_g_day > 0 ? { ...blank, ...plan.donor, food_g_day } : null });
+              }}
+            />
+            {plan.donor && (
+              <NumberBox
+                label="Days it ran there"
+                value={plan.donor.age_days}
+                min={0}
+                max={10000}
+                onChange={(age_days) => {
+                  set({ donor: { ...blank, ...plan.donor, age_days } });
+                }}
+              />
+            )}
+          </>
         )}
         {(plan.method === "planted" || helpers.includes("plants")) && (
           <Select

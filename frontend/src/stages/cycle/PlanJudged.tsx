@@ -28,6 +28,8 @@ export function PlanJudged({ plan, netL, phosphatePpm, loadMgNLDay, animals }: P
     tap: plan.tap,
     bottle: plan.bottle,
     plants: plan.plants,
+    seed_share: plan.seed_share,
+    donor: plan.donor,
     target_ppm: plan.target_ppm,
     ammonia_source: plan.ammonia_source,
     product: plan.product,

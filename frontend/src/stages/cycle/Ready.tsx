@@ -29,6 +29,13 @@ export function Ready({ state }: { state: CycleState }) {
             ))}
           </tbody>
         </Table>
+        {readiness.clears && (
+          <Lead>
+            <Figure title="What it clears now" lines={readiness.working}>
+              {readiness.clears}
+            </Figure>
+          </Lead>
+        )}
         <Lead>How sure: {readiness.confidence_why.join(", ")}.</Lead>
       </section>
       {balance && (

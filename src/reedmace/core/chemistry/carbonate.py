@@ -5,7 +5,9 @@ alkalinity, which in salt water counts borate too.
 """
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from reedmace.core.quantity import CACO3_PER_DKH
 
@@ -19,6 +21,7 @@ GAS_PER_HOUR = 0.25
 """Share of the CO2 out of place that leaves or returns in an hour, surface moving (memory)."""
 
 
+@lru_cache(maxsize=256)
 def constants(temperature_c: float, salinity_g_kg: float) -> tuple[float, float, float, float, float]:
     """(pK1, pK2, pKB, pKW, borate mmol/L) of carbonic acid, boric acid and water.
 
@@ -66,15 +69,13 @@ class Carbonate:
     def ph(self) -> float:
         """pH, 3 to 11."""
         pk1, pk2, *_ = constants(self.temperature_c, self.salinity_g_kg)
-        low, high = 3.0, 11.0
-        for _ in range(44):
-            middle = (low + high) / 2
-            h, k1, k2 = 10.0**-middle, 10.0**-pk1, 10.0**-pk2
-            share = (h / k1 + 1 + k2 / h) or 1.0
-            held = self.carbon_mmol * (1 + 2 * k2 / h) / share
-            held += _others(middle, self.temperature_c, self.salinity_g_kg)
-            low, high = (middle, high) if held < self.alkalinity_mmol else (low, middle)
-        return (low + high) / 2
+
+        def short(ph: float) -> float:
+            up, over = 10.0 ** (ph - pk1), 10.0 ** (ph - pk2)
+            held = self.carbon_mmol * (up + 2 * up * over) / (1 + up + up * over)
+            return float(held + _others(ph, self.temperature_c, self.salinity_g_kg) - self.alkalinity_mmol)
+
+        return _root(short)
 
     def kh_dkh(self) -> float:
         """KH, dKH."""
@@ -104,19 +105,45 @@ class Carbonate:
         now = self.co2_mmol()
         then = co2_mmol + (now - co2_mmol) * (1 - GAS_PER_HOUR) ** hours
         pk1, pk2, *_ = constants(self.temperature_c, self.salinity_g_kg)
-        low, high = 3.0, 11.0
-        for _ in range(44):
-            middle = (low + high) / 2
-            h = 10.0**-middle
-            bicarbonate = then * 10.0**-pk1 / h
-            held = bicarbonate * (1 + 2 * 10.0**-pk2 / h) + _others(middle, self.temperature_c, self.salinity_g_kg)
-            low, high = (middle, high) if held < self.alkalinity_mmol else (low, middle)
-        h = 10.0**-low
-        return replace(self, carbon_mmol=then * (1 + 10.0**-pk1 / h + 10.0 ** -(pk1 + pk2) / h**2))
+
+        def short(ph: float) -> float:
+            bicarbonate = then * 10.0 ** (ph - pk1)
+            held = bicarbonate * (1 + 2 * 10.0 ** (ph - pk2))
+            return float(held + _others(ph, self.temperature_c, self.salinity_g_kg) - self.alkalinity_mmol)
+
+        ph = _root(short)
+        return replace(self, carbon_mmol=then * (1 + 10.0 ** (ph - pk1) + 10.0 ** (2 * ph - pk1 - pk2)))
+
+
+def _root(short: Callable[[float], float]) -> float:
+    """pH at which a rising function is zero, 3 to 11, to a hundred-thousandth; the nearer end where it is not. Illinois method."""
+    low, high = 3.0, 11.0
+    below, above = short(low), short(high)
+    if below >= 0 or above <= 0:
+        return low if below >= 0 else high
+    side = 0
+    for _ in range(60):
+        middle = (
+            (low + high) / 2
+            if above > 1e3 * -below or -below > 1e3 * above
+            else high - above * (high - low) / (above - below)
+        )
+        here = short(middle)
+        if abs(here) < 1e-7 or high - low < 1e-5:
+            return middle
+        if here < 0:
+            low, below = middle, here
+            above = above / 2 if side == -1 else above
+            side = -1
+        else:
+            high, above = middle, here
+            below = below / 2 if side == 1 else below
+            side = 1
+    return (low + high) / 2
 
 
 def _others(ph: float, temperature_c: float, salinity_g_kg: float) -> float:
     """Alkalinity that is not carbonate, mmol/L: borate, hydroxide, less the acid."""
     _, _, pkb, pkw, boron = constants(temperature_c, salinity_g_kg)
-    borate = boron / (1 + 10.0 ** (pkb - ph))
+    borate = boron / (1 + 10.0 ** (pkb - ph)) if boron else 0.0
     return float(borate + 1000 * (10.0 ** (ph - pkw) - 10.0**-ph))

@@ -64,7 +64,7 @@ class Pouring:
             colder = self.tank_c < self.cold_c
             mix = f"the tap gives no water of {self.tank_c:g} °C: let it stand {'cold' if colder else 'with a heater'} until it is"
         elif known and litres >= 1:
-            mix = f"{hot:.0f} L hot with {litres - hot:.0f} L cold to match {self.tank_c:g} °C"
+            mix = f"{round(hot)} L hot with {round(litres) - round(hot)} L cold to match {self.tank_c:g} °C"
         else:
             mix = f"mixed to match {self.tank_c:g} °C"
         said = [mix]

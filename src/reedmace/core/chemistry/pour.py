@@ -15,7 +15,7 @@ PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY = 0.5, 1.0
 """Most that pH may move in an hour, with animals in and without (common practice for the first, memory for the second)."""
 LEAST_SHARE = 0.02
 """Under this a change is a drip: tank and tap are too far apart to be mixed at once (memory)."""
-_ON_THE_WAY = 8
+_ON_THE_WAY = 5
 
 
 @dataclass(frozen=True)
@@ -117,7 +117,7 @@ def _largest(tank: Water, most: float, bounds: Bounds, give: Callable[[float], W
     if holds(most):
         return most
     low, high = 0.0, most
-    for _ in range(12):
+    for _ in range(9):
         middle = (low + high) / 2
         low, high = (middle, high) if holds(middle) else (low, middle)
     return low

@@ -5,7 +5,7 @@ import math
 from reedmace.core.chemistry.change import Solute
 from reedmace.core.contract import Answer, Question, Working, computation
 from reedmace.core.cycle.action import Action, change_of, cool_down, dose_of
-from reedmace.core.cycle.animals import first_group, next_group, with_animals
+from reedmace.core.cycle.animals import emergency_today, first_group, next_group, with_animals
 from reedmace.core.cycle.causes import Finding
 from reedmace.core.cycle.foreseen import Foreseen
 from reedmace.core.cycle.log import (
@@ -60,7 +60,9 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
     s = state_of(log)
     ready = cycle_readiness(CycleReadinessQuestion(log=log))
     d = diagnose(log, s, w)
-    if ready.ready:
+    # Poison, heat or cold go before whatever was proved.
+    plan = emergency_today(log) if log.animals_are_in() else None
+    if ready.ready and not (plan is not None and plan.in_danger):
         actions = _ready_actions(log, s, ready, w)
         verdict = (
             "It holds: a week of zeros with the animals in."
@@ -70,7 +72,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
         stalled = False
     elif log.animals_are_in():
         aid = [a for a in first_aid(log, s, d, w) if a.do in ("start-filter", "treat-water")]
-        verdict, more = with_animals(log, s, w)
+        verdict, more = with_animals(log, s, plan, w)
         actions, stalled = aid + more, d.stalled()
     else:
         actions = first_aid(log, s, d, w)

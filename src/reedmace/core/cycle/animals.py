@@ -2,7 +2,7 @@
 
 from reedmace.core.contract import Working
 from reedmace.core.cycle.action import Action, Do
-from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, StepKind, emergency_plan
+from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, Limit, StepKind, emergency_plan
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.proof import proven_capacity
 from reedmace.core.cycle.ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
@@ -10,6 +10,7 @@ from reedmace.core.cycle.readiness import CycleReadinessAnswer
 from reedmace.core.cycle.wanted import bearing_of
 from reedmace.core.cycle.water import State, state_of
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.quantity.units import as_nitrogen
 
 
 def first_group(log: CycleLog, ready: CycleReadinessAnswer, *, changed: bool = False) -> Action:
@@ -91,13 +92,13 @@ def _emergency_question(log: CycleLog, s: State, nitrite_mg_n_l: float) -> Emerg
     )
 
 
-def with_animals(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]]:
+def with_animals(log: CycleLog, s: State, plan: EmergencyPlanAnswer | None, w: Working) -> tuple[str, list[Action]]:
     """Verdict and actions with animals in: no dose is ever among them.
 
-    log: the cycle's; s: the water now; w: gets the lines.
+    log: the cycle's; s: the water now; plan: for it, None before both poisons were tested; w: gets the lines.
     """
     stale = 8.0 if log.settled() else 1.2
-    if s.ammonia is None or s.nitrite is None or log.day_now - min(s.ammonia[0], s.nitrite[0]) > stale:
+    if plan is None or s.ammonia is None or s.nitrite is None or log.day_now - min(s.ammonia[0], s.nitrite[0]) > stale:
         if log.settled():
             return "The weekly test is due.", [_weekly_test()]
         return (
@@ -119,7 +120,6 @@ def with_animals(log: CycleLog, s: State, w: Working) -> tuple[str, list[Action]
                 ),
             ],
         )
-    plan = emergency_plan(_emergency_question(log, s, s.nitrite[1]))
     w.lines.extend(plan.working)
     if log.settled() and not plan.in_danger:
         return "Its cycle is long over; the water is within the limits.", [
@@ -190,14 +190,6 @@ _DO: dict[StepKind, Do] = {
     "cool": "cool",
     "test": "test",
 }
-_TITLES: dict[StepKind, str] = {
-    "aerate": "Give them air",
-    "bind": "Bind the ammonia",
-    "drip": "Let new water drip in",
-    "warm": "Warm the water",
-    "cool": "Cool the water",
-    "test": "Test again",
-}
 
 
 def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
@@ -208,37 +200,49 @@ def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
         hours = f", {step.after_hours:.0f} hours from now" if step.after_hours else ""
         change = next((c for c in plan.changes if step.do == "change" and c.after_hours == step.after_hours), None)
         wet = step.do in ("change", "drip", "soda", "bind")
-        title = _TITLES.get(step.do) or step.text.split(":")[0].split(",")[0]
         found.append(
             Action(
                 do=_DO[step.do],
-                title=f"{title}{hours}" if hours else f"{title} now" if step.do == "change" else title,
-                detail=step.text,
-                reason=_over(log, plan) if wet else _WHY.get(step.do, "What was done must be seen to have worked."),
+                title=f"{step.title}{hours or (' now' if step.do == 'change' else '')}",
+                detail=f"{step.how[0].upper()}{step.how[1:]}",
+                reason=_over(log, plan) if wet and not poured else _WHY[step.do],
                 when="now" if step.after_hours < 2 else "tonight",
                 amount=step.litres if change and log.litres_known else step.grams or None,
                 amount_unit="L" if change and log.litres_known else "g" if step.grams else None,
                 share=change.share if change else None,
                 raise_dkh=step.raise_dkh or None,
                 ph_shift=abs(step.after_ph - step.before_ph) if wet else None,
-                caution=" ".join(plan.cautions) if wet and not poured else None,
+                caution=" ".join(plan.cautions[:MOST_CAUTIONS]) if wet and not poured else None,
             )
         )
         poured = poured or wet
     return found
 
 
+MOST_CAUTIONS = 3
+"""Said with an action, the worst first; the plan holds all of them."""
 _WHY: dict[StepKind, str] = {
+    "bind": "It buys a day.",
+    "change": "So that it is still under its limits tomorrow.",
+    "drip": "Tank and tap are too far apart to be mixed at once.",
+    "soda": "Film and pH both live on it.",
+    "test": "What was done must be seen to have worked.",
     "aerate": "Warm or foul water holds little oxygen, and they need more of it.",
     "warm": "Cold slows them and the film, and lays them open to disease.",
     "cool": "Warm water holds less oxygen while they need more.",
 }
 
 
+def _fine(log: CycleLog, limit: Limit) -> str:
+    """A limit to two figures: a whole step of the kit could hide by how much it is passed."""
+    share = 1.0 if log.kit.basis == "N" else as_nitrogen(1.0, limit.what, "ion")
+    return f"{limit.limit_mg_n_l / share:.2g} ppm"
+
+
 def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:
     """What stands over its limit, and where that lies, in the kit's own ppm."""
     found = [
-        f"{one.what} reads {log.ppm(one.now_mg_n_l, one.what)} where {log.ppm(one.limit_mg_n_l, one.what)} is the most"
+        f"{one.what} reads {log.ppm(one.now_mg_n_l, one.what)} where {_fine(log, one)} is the most"
         for one in plan.limits
         if one.over
     ]

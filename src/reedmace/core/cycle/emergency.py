@@ -109,7 +109,8 @@ class PlanStep(Part):
 
     after_hours: Annotated[float, number("h", 0, 24)]
     do: StepKind
-    text: str
+    title: str = Field(description="What, with the amount")
+    how: str
     litres: Litres = 0
     grams: Annotated[float, number("g", 0, 1e6)] = 0
     raise_dkh: Annotated[float, number("dKH", 0, 40)] = 0
@@ -394,13 +395,14 @@ def _steps(q: EmergencyPlanQuestion, day: _Day, warmth: str) -> list[PlanStep]:
     found: list[PlanStep] = []
 
     def step(
-        do: StepKind, at: float, text: str, litres: float = 0.0, grams: float = 0.0, raise_dkh: float = 0.0
+        do: StepKind, at: float, title: str, how: str, litres: float = 0.0, grams: float = 0.0, raise_dkh: float = 0.0
     ) -> None:
         found.append(
             PlanStep(
                 after_hours=min(at, DAY_H),
                 do=do,
-                text=text,
+                title=title,
+                how=how,
                 litres=litres,
                 grams=grams,
                 raise_dkh=raise_dkh,
@@ -412,41 +414,36 @@ def _steps(q: EmergencyPlanQuestion, day: _Day, warmth: str) -> list[PlanStep]:
 
     over = any(one.over for one in day.limits)
     if q.gasping or warmth == "hot":
-        step("aerate", 0, "Air first: an air stone, or the outlet turned to the surface.")
+        step("aerate", 0, "Give them air", "An air stone, or the outlet turned to the surface, before anything else.")
     if warmth == "hot":
-        step(
-            "cool",
-            0,
-            "Lid off, lights off, a fan over the water; a degree or two in an hour at most, no ice in the tank.",
-        )
+        how = "Lid off, lights off, a fan over the water; a degree or two in an hour at most, no ice in the tank."
+        step("cool", 0, "Cool the water", how)
     if warmth == "cold":
-        step("warm", 0, "Heater on, under water; a degree in an hour at most. Look whether it is plugged in.")
+        how = "Heater on, under water; a degree in an hour at most. Look whether it is plugged in."
+        step("warm", 0, "Warm the water", how)
     if over and not day.holds():
-        step(
-            "bind",
-            0,
-            "Conditioner that binds ammonia, by its label, for the whole tank: it buys a day, and kits may go on reading the ammonia.",
-        )
+        how = "Conditioner that binds ammonia, by its label, for the whole tank: it buys a day, and kits may go on reading the ammonia."
+        step("bind", 0, "Bind the ammonia", how)
     pouring = Pouring(q.temperature_c, q.tap.cold_c, q.tap.hot_c, q.salinity_g_kg, q.tap.chlorine)
     for change, r in zip(day.changes, day.reaches, strict=True):
         before, ph, reach = change.before_ph, change.after_ph, r
-        text = f"Change {_amount(q, change.share)}: {pouring.words(change.litres, known=q.litres_known)}"
-        step("change", change.after_hours, text, litres=change.litres)
+        how = pouring.words(change.litres, known=q.litres_known)
+        step("change", change.after_hours, f"Change {_amount(q, change.share)}", how, litres=change.litres)
     if over and not day.changes:
-        step("drip", 0, "Let treated water drip in over hours, testing pH as it goes; no bucket at once.")
+        how = "Treated, over hours, testing pH as it goes; no bucket at once."
+        step("drip", 0, "Let new water drip in", how)
     for at, raise_dkh, was, water in day.soda:
         before, ph, reach = was.carbonate.ph(), water.carbonate.ph(), water.reach()
-        grams = soda_g(raise_dkh, q.net_l)
-        text = (
-            f"Baking soda, {grams:.2g} g dissolved in a jug of tank water: KH up by {raise_dkh:.1f} dKH."
-            if q.litres_known
-            else f"Baking soda for {raise_dkh:.1f} dKH, once the tank's litres are known."
+        grams = soda_g(raise_dkh, q.net_l) if q.litres_known else 0.0
+        title = f"Add {grams:.2g} g of baking soda" if grams else "A little baking soda"
+        how = f"Dissolved in a jug of tank water: KH up by {raise_dkh:.1f} dKH." + (
+            "" if q.litres_known else " Count the tank's litres first: the grams follow from them."
         )
-        step("soda", at, text, grams=grams if q.litres_known else 0.0, raise_dkh=raise_dkh)
-    before = ph
+        step("soda", at, title, how, grams=grams, raise_dkh=raise_dkh)
     if over:
         last = max([c.after_hours for c in day.changes] + [at for at, *_ in day.soda], default=0.0)
-        step("test", min(last + 1, DAY_H), "Test ammonia, nitrite and pH again.")
+        before = ph
+        step("test", min(last + 1, DAY_H), "Test again", "Ammonia, nitrite and pH.")
     return found
 
 

@@ -59,7 +59,12 @@ def condition(log: CycleLog, draws: int) -> Ensemble:
     readiness of one log ask for the same ensemble: it is remembered, and since nothing but the log goes in, no other
     process can hold another one.
     """
-    return _condition(log.model_dump_json(), draws)
+    # In whatever order it was typed in, the same log meets the same draws.
+    by_day = {
+        name: sorted(getattr(log, name), key=lambda one: one.day)
+        for name in ("readings", "doses", "changes", "alkalinity")
+    }
+    return _condition(log.model_copy(update=by_day).model_dump_json(), draws)
 
 
 @lru_cache(maxsize=REMEMBERED)

@@ -8,6 +8,7 @@ from reedmace.core.chemistry import ALKALINITY_PER_N, BASE_PER_N, AmmoniaProduct
 from reedmace.core.chemistry.dose import PowderProduct, base_per_n
 from reedmace.core.contract import PH, Celsius, MgNPerL, NetLitres, Part, Share, number
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.film import SeedDonor
 from reedmace.core.quantity.units import NITROGEN_SHARE, Analyte, Basis, ppm_words
 from reedmace.core.stock import Animals, Species
 from reedmace.core.stock.load import NITROGEN_PER_PROTEIN
@@ -186,6 +187,7 @@ class CycleLog(Part):
     seed_share: Annotated[
         float, number("share", 0, 1, "Of a mature filter's film that is brought in at the start, alive")
     ] = 1
+    donor: SeedDonor | None = Field(default=None, description="Of the film brought in, where it is known")
     bottle: BottleWindow = Field(default_factory=BottleWindow)
     plants: Plants = "none"
     plants_growing_day: Day | None = Field(default=None, description="Day on which new growth was first seen")

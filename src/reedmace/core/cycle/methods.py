@@ -17,6 +17,7 @@ from reedmace.core.cycle.log import (
     Plants,
 )
 from reedmace.core.cycle.model_input import Scenario
+from reedmace.core.film import SeedDonor
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 DRAWS = 200
@@ -27,6 +28,7 @@ class Resources(Part):
 
     mature_media: Literal["none", "own", "trusted", "unsure"] = "none"
     media_share: Annotated[float, number("share", 0, 1, "Of a whole filter's media that can be had")] = 0.5
+    donor: SeedDonor | None = None
     old_filter_fits: bool = False
     plants: Plants = "none"
     bottle: Literal["none", "in-date", "expired"] = "none"
@@ -141,6 +143,7 @@ def _log(q: CycleMethodsQuestion, method: Method, helpers: list[Helper]) -> Cycl
         if method == "fish-food"
         else 0,
         seed_share=means.media_share,
+        donor=means.donor,
         bottle=means.bottle_label.model_copy(update={"in_date": means.bottle != "expired"}),
         plants=means.plants,
         plants_growing_day=10 if means.plants != "none" else None,

@@ -48,8 +48,10 @@ Ints = NDArray[np.int64]
 # Log-normal prior, median and log spread, in the kernel's column order (tuned; see docs/prior.md).
 PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.48, 0.41, 0.20, 0.15, 0.04, 0.10, 14.0, 0.35])
 PRIOR_SPREAD = np.array([1.1, 1.1, 0.18, 0.18, 0.5, 0.5, 0.3, 0.35, 0.35, 0.7])
-BOTTLE_SPREAD, SEED_SPREAD = 1.5, 0.8
-"""Further log spread of the film a bottle or seeded media bring (memory)."""
+BOTTLE_SPREAD, SEED_SPREAD, DONOR_SPREAD = 1.5, 0.8, 0.5
+"""Further log spread of the film a bottle or seeded media bring, and all of it where the donor is known (memory)."""
+DONOR_NITRITE_RATIO = 4.0
+"""Film on nitrite against film on ammonia in media from a tank that runs at traces of both (tuned to "nitrite never seen")."""
 SEEDED_START = 900.0
 """How many times the film of a bare tank a moved, mature filter starts with (tuned to "inside a week")."""
 ROCK_START = 40.0
@@ -178,12 +180,16 @@ def bottle_window(log: CycleLog) -> list[str]:
 def start_factor(log: CycleLog) -> float:
     """Times the bare tank's film that the method and its helpers start with. log: the cycle's."""
     factor = 1.0
+    # What a moved film removes is its own; how strong that is in this tank is a matter of its litres.
+    seed = SEEDED_START * log.seed_share
+    if log.donor is not None:
+        seed = log.donor.film_mg_n_day(log.seed_share) / log.net_l / float(PRIOR_MEDIAN[A0])
     if log.method in ("seeded-filter", "side-by-side"):
-        factor += SEEDED_START * log.seed_share
+        factor += seed
     if log.method == "mature-rock":
         factor += ROCK_START - 1
     if "seed-media" in log.helpers and log.method not in ("seeded-filter", "side-by-side"):
-        factor += SEEDED_START * log.seed_share
+        factor += seed
     if "plants" in log.helpers or log.method == "planted":
         factor += PLANT_START - 1
     if "bottled-culture" in log.helpers:
@@ -204,6 +210,8 @@ def prior_spread(log: CycleLog) -> Floats:
         more = max(more, SEED_SPREAD)
     spread[A0] = float(np.hypot(spread[A0], more))
     spread[B0] = float(np.hypot(spread[B0], more))
+    if log.donor is not None and more:
+        spread[A0] = spread[B0] = DONOR_SPREAD
     return spread
 
 
@@ -214,6 +222,9 @@ def prior_median(log: CycleLog) -> Floats:
     factor = start_factor(log)
     median[A0] *= factor
     median[B0] *= factor
+    if log.donor is not None and factor > 1.0:
+        film = log.donor.film_mg_n_day(log.seed_share) / log.net_l
+        median[B0] += film * (DONOR_NITRITE_RATIO - float(PRIOR_MEDIAN[B0] / PRIOR_MEDIAN[A0]))
     return median
 
 

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from reedmace.core.chemistry import AlkalinityDoseQuestion, AmmoniaProduct, alkalinity_dose
 from reedmace.core.chemistry.dose import PowderProduct
-from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Working, computation, number
+from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Share, Working, computation, number
 from reedmace.core.cycle.ensemble import condition, percentiles, project
 from reedmace.core.cycle.log import (
     FOOD_MG_N_PER_G,
@@ -23,6 +23,7 @@ from reedmace.core.cycle.log import (
 )
 from reedmace.core.cycle.methods import DRAWS
 from reedmace.core.cycle.model_input import Scenario, bottle_window
+from reedmace.core.film import SeedDonor
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE, ppm_words
 
@@ -50,6 +51,8 @@ class CyclePlanQuestion(Question):
     animals_high_c: Annotated[float, number("°C", 0, 40)] | None = None
     product: AmmoniaProduct = Field(default_factory=lambda: PowderProduct(form="ammonium-chloride"))
     ammonia_source: Literal["aquarium-grade", "plain", "household-cleaner", "unknown"] = "aquarium-grade"
+    seed_share: Share = 1
+    donor: SeedDonor | None = None
     hold_kh_dkh: Annotated[float, number("dKH", 0, 20)] = 4
 
 
@@ -104,7 +107,7 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     log = CycleLog(
         net_l=q.net_l, day_now=0, method=q.method, helpers=q.helpers, temperature_c=q.temperature_c,
         salinity_g_kg=q.salinity_g_kg, start_kh_dkh=q.kh_dkh, start_ph=q.ph, tap=q.tap, plants=q.plants,
-        bottle=q.bottle, planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
+        bottle=q.bottle, seed_share=q.seed_share, donor=q.donor, planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
         animals_in_mg_n_l_day=q.planned_load_mg_n_l_day if q.method == "animals-in" else 0,
         food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100) if q.method == "fish-food" else 0,
         plan_target_ppm=q.target_ppm, product=q.product,

@@ -7,6 +7,7 @@ test or a zero that comes late prove nothing).
 """
 
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from reedmace.core.cycle.log import CycleLog, LoggedDose, LoggedReading
@@ -26,6 +27,8 @@ FALLS_AT_SHARE = 0.15
 RUNNING_DAYS, STANDS_DAYS, SPEAKS_DAYS = 4.0, 5.0, 14.0
 """Two cleared doses lie so close together; the newer is so fresh; a cleared dose speaks for capacity so long (memory)."""
 SIZE_SLACK = 0.97
+LEAST_FALL_DAYS = 0.5
+"""A fall over less is within a kit's scatter (memory)."""
 
 Outcome = Literal["cleared", "not-seen", "changed", "dosed-again", "failed", "no-test", "too-soon", "doubtful"]
 
@@ -171,6 +174,36 @@ def proven_capacity(log: CycleLog) -> float:
     return max((c.raise_mg_n_l for c in cleared if fallen(log, c.day) is None), default=0.0)
 
 
+def falling_capacity(log: CycleLog) -> float:
+    """What the newest fall of both poisons together says the film clears in a day, mg N/L; 0 where none was seen.
+
+    log: the cycle's. Two tests at least half a day apart, both poisons read in both, nothing added or changed between, and
+    ammonia with nitrite fallen by more than the kit's first step: what is gone of both has become nitrate. Film lost since voids it.
+    """
+    tests = sorted((r for r in log.readings if is_full(r)), key=lambda r: r.day)
+    done = [d.day for d in log.doses] + [c.day for c in log.changes]
+    step = 2 * log.kit.zero_mg_n_l("ammonia")
+    for before, after in reversed(list(pairwise(tests))):
+        days = after.day - before.day
+        was, now = (_both(r) for r in (before, after))
+        made = log.animals_in_mg_n_l_day * days
+        if days < LEAST_FALL_DAYS or was is None or now is None or was - now + made <= step:
+            continue
+        if any(before.day < day <= after.day for day in done):
+            continue
+        if log.day_now - after.day > SPEAKS_DAYS or fallen(log, after.day) is not None:
+            return 0.0
+        return (was - now + made) / days
+    return 0.0
+
+
+def _both(reading: LoggedReading) -> float | None:
+    """Ammonia with nitrite, mg N/L; None where either is off the scale."""
+    if "ammonia" in reading.off_scale or "nitrite" in reading.off_scale:
+        return None
+    return (reading.ammonia_mg_n_l or 0.0) + (reading.nitrite_mg_n_l or 0.0)
+
+
 __all__ = [
     "NEEDED",
     "SEEN_WITHIN_H",
@@ -182,6 +215,7 @@ __all__ = [
     "Tried",
     "cleared_doses",
     "fallen",
+    "falling_capacity",
     "is_full",
     "is_seen",
     "is_zero",

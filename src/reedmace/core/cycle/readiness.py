@@ -4,6 +4,8 @@ import math
 from itertools import pairwise
 from typing import Annotated, Literal
 
+from pydantic import Field
+
 from reedmace.core.contract import Answer, Part, Question, Working, computation, number, whole
 from reedmace.core.cycle.ensemble import share_passing_within
 from reedmace.core.cycle.log import CycleLog
@@ -15,6 +17,7 @@ from reedmace.core.cycle.proof import (
     Outcome,
     Tried,
     fallen,
+    falling_capacity,
     is_full,
     is_zero,
     poison_since,
@@ -23,7 +26,9 @@ from reedmace.core.cycle.proof import (
     tried_doses,
 )
 from reedmace.core.cycle.suspect_readings import interval_of
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity.units import NITROGEN_SHARE
+from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
 
 StandardName = Literal["load-matched", "two-ppm", "one-ppm", "planted", "seeded"]
 Confidence = Literal["none", "low", "fair", "good"]
@@ -62,6 +67,10 @@ class CycleReadinessAnswer(Answer):
     why_followed: str
     missing: list[str]
     standards: list[Standard]
+    clears_mg_n_l_day: Annotated[
+        float, number("mg N/(L day)", 0, 1e4, "Seen to be turned all the way to nitrate in a day, from the newest fall")
+    ]
+    clears: str = Field(description="The same in words, empty where no fall was seen")
     proven_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e4, "Largest dose seen to be gone within a day")]
     ammonia_now_mg_n_l: Annotated[float, number("mg N/L", 0, 1e5)] | None
     nitrite_now_mg_n_l: Annotated[float, number("mg N/L", 0, 1e5)] | None
@@ -248,6 +257,8 @@ def _confidence(log: CycleLog, cleared: int) -> tuple[Confidence, list[str]]:
     return level, why
 
 
+REFERENCE_ANIMAL = "neon-tetra"
+"""Counted in where no animals are chosen yet."""
 AT_ODDS = "the tests say ready while the forecast from the same log expects weeks yet: clear one more dose before any animal comes"
 ODDS_DAYS, ODDS_SHARE = 7.0, 0.05
 """Fewer of the likely courses than this would clear two doses in a week: then tests and forecast are at odds (memory)."""
@@ -298,6 +309,22 @@ def _missing(log: CycleLog, followed: Standard) -> list[str]:
     return found
 
 
+def _clears_words(log: CycleLog, cleared_mg_n_l_day: float) -> str:
+    """What a film that does not pass yet is good for already: as ppm a day and as animals today."""
+    if cleared_mg_n_l_day <= 0:
+        return ""
+    one = log.animals[0] if log.animals else Animals(species_id=REFERENCE_ANIMAL, count=1)
+    own = [one.model_copy(update={"count": 1})]
+    try:
+        each = waste_load(WasteLoadQuestion(net_l=log.net_l, animals=own, own_species=log.own_species)).ammonia_mg_n_day
+    except CannotAnswer:
+        return ""
+    known = SPECIES | {s.id: s for s in log.own_species}
+    many = int(cleared_mg_n_l_day * log.net_l / (1.2 * max(each, 1e-6)))
+    name = known[one.species_id].common_name.lower()
+    return f"It clears about {log.ppm(cleared_mg_n_l_day)} a day as it is: what {many} × {name} make, with a fifth to spare."
+
+
 @computation("cycle-readiness", "May animals be added, by which standard")
 def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     """Whether the tank passes, by which standard, and what is missing.
@@ -338,6 +365,9 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
         missing.append(AT_ODDS)
     ready = not missing
     confidence, why = _confidence(log, followed.cleared)
+    cleared = falling_capacity(log)
+    if cleared:
+        w.line("clears", "(fall of ammonia and nitrite) / days between", "the newest fall with nothing done between", cleared, "mg N/(L day)", "arithmetic")  # fmt: skip
     ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
     if ready:
         proof = (
@@ -357,6 +387,8 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
         why_followed=_WHY[follow],
         missing=missing,
         standards=standards,
+        clears_mg_n_l_day=cleared,
+        clears=_clears_words(log, cleared),
         proven_mg_n_l_day=proven_capacity(log),
         ammonia_now_mg_n_l=ammonia[1] if ammonia else None,
         nitrite_now_mg_n_l=nitrite[1] if nitrite else None,

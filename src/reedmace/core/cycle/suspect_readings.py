@@ -1,6 +1,8 @@
 """What a reading stands for: the interval of the kit's step, and whether to doubt it."""
 
+from bisect import bisect_right
 from dataclasses import dataclass
+from itertools import accumulate
 from typing import Annotated, Literal
 
 import numpy as np
@@ -79,11 +81,18 @@ def kh_interval(value_dkh: float, step_dkh: float) -> tuple[float, float]:
     return value_dkh - step_dkh / 2, value_dkh + step_dkh / 2
 
 
-def _put_in(log: CycleLog, until: float) -> float:
-    """Nitrogen that can have come into the water by then, mg N/L, whatever changes took out again."""
-    made = (log.animals_in_mg_n_l_day + log.food_mg_n_l_day()) * until
-    tap = log.tap.ammonia_mg_n_l + log.tap.nitrite_mg_n_l + log.tap.nitrate_mg_n_l
-    return sum(d.raise_mg_n_l for d in log.doses if d.day <= until + 0.02) + made + tap
+class _PutIn:
+    """Nitrogen that can have come into the water by a day, mg N/L, whatever changes took out again."""
+
+    def __init__(self, log: CycleLog) -> None:
+        doses = sorted((d.day, d.raise_mg_n_l) for d in log.doses)
+        self._days = [day for day, _ in doses]
+        self._sums = [0.0, *accumulate(raised for _, raised in doses)]
+        self._made = log.animals_in_mg_n_l_day + log.food_mg_n_l_day()
+        self._tap = log.tap.ammonia_mg_n_l + log.tap.nitrite_mg_n_l + log.tap.nitrate_mg_n_l
+
+    def by(self, day: float) -> float:
+        return self._sums[bisect_right(self._days, day + 0.02)] + self._made * day + self._tap
 
 
 def suspect_readings(log: CycleLog) -> list[SuspectReading]:
@@ -93,8 +102,9 @@ def suspect_readings(log: CycleLog) -> list[SuspectReading]:
     if log.kit.expired and readings:
         found.append(SuspectReading(day=readings[-1].day, what="kit", reason="the kit is past its date"))
     baseline = next((r.nitrate_mg_n_l for r in readings if r.nitrate_mg_n_l is not None and r.day < 3), None) or 0.0
+    put_in = _PutIn(log)
     for r in readings:
-        most = _put_in(log, r.day)
+        most = put_in.by(r.day)
         known = most > 0.2
         if known and r.ammonia_mg_n_l is not None and r.ammonia_mg_n_l > 1.6 * most + 0.4:
             found.append(SuspectReading(day=r.day, what="ammonia", reason="more ammonia than was ever put in"))
@@ -111,11 +121,11 @@ def suspect_readings(log: CycleLog) -> list[SuspectReading]:
                 )
             )
     pair: tuple[What, ...] = ("ammonia", "nitrite")
+    done = sorted([d.day for d in log.doses] + [x.day for x in log.changes])
     for what in pair:
         rows = [(r.day, getattr(r, f"{what}_mg_n_l")) for r in readings if getattr(r, f"{what}_mg_n_l") is not None]
         for (a, before), (b, here), (c, after) in zip(rows, rows[1:], rows[2:], strict=False):
-            done = [d.day for d in log.doses] + [x.day for x in log.changes]
-            quiet = not any(a < day <= c for day in done)
+            quiet = bisect_right(done, a) == bisect_right(done, c)
             if quiet and c - a <= 7 and here < 0.2 * min(before, after) and min(before, after) > 0.5:
                 found.append(
                     SuspectReading(day=b, what=what, reason=f"a low {what} between two high ones, with nothing done")

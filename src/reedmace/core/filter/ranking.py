@@ -6,6 +6,7 @@ import numpy as np
 
 from reedmace.core.contract import Working, computation
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.film import AREAL_RATE
 from reedmace.core.filter.candidates import (
     MOST_PAIRS,
     MOST_SHOWN,
@@ -23,7 +24,7 @@ from reedmace.core.filter.kinds.record import Limit
 from reedmace.core.filter.limits import limits_of
 from reedmace.core.filter.room import Room, sensible_start
 from reedmace.core.filter.scores import NAMES, pair_scores, single_scores, watts_here, weights_of
-from reedmace.core.filter.sizing_rules import AREAL_RATE, FlowRequirementQuestion, flow_requirement
+from reedmace.core.filter.sizing_rules import FlowRequirementQuestion, flow_requirement
 from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints, film_m2, table_of
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
 from reedmace.core.stock import WasteLoadQuestion, waste_load

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Lph, NetLitres, Part, Question, Working, computation, number
+from reedmace.core.film import AREAL_RATE
 from reedmace.core.stock import Animals, WasteLoadQuestion, sizing_class, waste_load
 from reedmace.core.stock.species import Sizing, Species, find_species
 
@@ -21,7 +22,6 @@ IN_SERVICE = 0.80
 """Delivered over rated for a filter in service: the box less about 20 % (common practice)."""
 GENTLE_LIMIT_PER_HOUR = 8.0
 SINGLE_PASS, TARGET_TAN = 0.5, 0.1
-AREAL_RATE = 50.0
 
 SizingRuleName = Literal["rated", "canister-only", "delivered", "media", "load", "label"]
 

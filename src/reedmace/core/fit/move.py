@@ -5,12 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Name, Part, Question, Share, Working, computation, number
-
-SIDE_BY_SIDE_DAYS = 30.0
-"""A month side by side is usual; two to three weeks are common, and fifteen days have done (common practice)."""
-HALF_LIFE_MIN: dict[str, float] = {"wet-open": 720, "wet-closed": 120, "damp": 90, "dry": 15}
-"""Minutes until half of a film has died, by how it travels (memory)."""
-WARMEST_C = 32.0
+from reedmace.core.film import COLDEST_C, FULL_DAYS, HALF_LIFE_MIN, WARMEST_C, Travels, alive_share, grown_share
 
 
 class FilterMoveQuestion(Question):
@@ -20,7 +15,7 @@ class FilterMoveQuestion(Question):
     days_side_by_side: Annotated[float, number("days", 0, 400)] = 0
     media_moved_share: Annotated[float, number("share", 0, 1, "Of the old filter's media put into the new")] = 0
     minutes_out: Annotated[float, number("min", 0, 3000, "Out of running water")] = 0
-    travels: Literal["wet-open", "wet-closed", "damp", "dry"] = "wet-open"
+    travels: Travels = "wet-open"
     temperature_c: Annotated[float, number("°C", 0, 60)] = 22
 
 
@@ -54,21 +49,13 @@ def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
     alive = w.line(
         "alive",
         "½^(minutes / half life)",
-        f"½^({q.minutes_out:g} / {HALF_LIFE_MIN[q.travels]:g})",
-        0.5 ** (q.minutes_out / HALF_LIFE_MIN[q.travels]),
+        f"½^({q.minutes_out:g} / {HALF_LIFE_MIN[q.travels]:g}), {q.temperature_c:g} °C",
+        alive_share(q.minutes_out, q.travels, q.temperature_c),
         "share",
         "memory",
     )
     warnings = []
-    if q.temperature_c > WARMEST_C or q.temperature_c < 4:
-        alive = w.line(
-            "alive",
-            "too warm or too cold on the way: a tenth",
-            f"{q.temperature_c:g} °C",
-            alive * 0.1,
-            "share",
-            "memory",
-        )
+    if not COLDEST_C <= q.temperature_c <= WARMEST_C:
         warnings.append(f"{q.temperature_c:g} °C on the way kills most of it: a cool box, not a parked car.")
     if q.travels == "wet-closed" and q.minutes_out > 60:
         warnings.append(
@@ -80,7 +67,7 @@ def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
         "grown",
         "days side by side / 30, at most 1",
         f"{q.days_side_by_side:g} / 30",
-        min(q.days_side_by_side / SIDE_BY_SIDE_DAYS, 1.0),
+        grown_share(q.days_side_by_side),
         "share",
         "practice",
     )
@@ -99,7 +86,7 @@ def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
     retire = (
         None
         if q.what == "move-tank" or carried >= 0.8
-        else max((0.8 - moved) / max(1 - moved, 0.01), 0) * SIDE_BY_SIDE_DAYS - q.days_side_by_side
+        else max((0.8 - moved) / max(1 - moved, 0.01), 0) * FULL_DAYS - q.days_side_by_side
     )
     retire = max(retire, 1.0) if retire is not None else None
     light = w.line("light", "missing film × 14 days", f"{missing:.2f} × 14", missing * 14, "days", "memory")

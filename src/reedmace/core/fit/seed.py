@@ -3,10 +3,8 @@
 from typing import Annotated, Literal
 
 from reedmace.core.contract import Answer, Question, Share, Working, computation, number
-from reedmace.core.fit.move import HALF_LIFE_MIN, WARMEST_C, MoveStep
-
-EARLIEST_DAYS, READY_DAYS = 14.0, 28.0
-"""Two weeks have done, four are usual (common practice)."""
+from reedmace.core.film import FULL_DAYS, HALF_LIFE_MIN, USABLE_DAYS, Travels, alive_share, grown_share
+from reedmace.core.fit.move import MoveStep
 
 
 class SpongeSeedQuestion(Question):
@@ -14,7 +12,7 @@ class SpongeSeedQuestion(Question):
 
     days_seeding: Annotated[float, number("days", 0, 2000)]
     minutes_out: Annotated[float, number("min", 0, 3000, "Out of running water")] = 0
-    travels: Literal["wet-open", "wet-closed", "damp", "dry"] = "wet-open"
+    travels: Travels = "wet-open"
     temperature_c: Annotated[float, number("°C", 0, 60)] = 22
     media_share: Annotated[float, number("share", 0, 1, "Of the new filter's media that it makes up")] = 0.5
     disease_note: Literal["none-seen", "treated", "sick-now", "unknown"] = "none-seen"
@@ -40,14 +38,12 @@ def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
     question: days, minutes, °C, share. Source: seeding times common practice; survival out of water from memory.
     """
     q, w = question, Working()
-    grown = w.line("grown", "days / 28, at most 1", f"{q.days_seeding:.1f} / 28", min(q.days_seeding / READY_DAYS, 1.0), "share", "practice")  # fmt: skip
+    grown = w.line("grown", "days / 30, at most 1", f"{q.days_seeding:.1f} / {FULL_DAYS:g}", grown_share(q.days_seeding), "share", "practice")  # fmt: skip
     half = HALF_LIFE_MIN[q.travels]
-    alive = w.line("alive", "½^(minutes / half life)", f"½^({q.minutes_out:.0f} / {half:g})", 0.5 ** (q.minutes_out / half), "share", "memory")  # fmt: skip
-    if q.temperature_c > WARMEST_C or q.temperature_c < 4:
-        alive = w.line("alive", "too warm or too cold on the way: a tenth", f"{q.temperature_c:g} °C", alive * 0.1, "share", "memory")  # fmt: skip
+    alive = w.line("alive", "½^(minutes / half life)", f"½^({q.minutes_out:.0f} / {half:g}), {q.temperature_c:g} °C", alive_share(q.minutes_out, q.travels, q.temperature_c), "share", "memory")  # fmt: skip
     brings = w.line("brings", "grown × alive × share of media", f"{grown:.2f} × {alive:.2f} × {q.media_share:g}", grown * alive * q.media_share, "share", "arithmetic")  # fmt: skip
     state: Literal["too-young", "usable", "ready"] = (
-        "ready" if q.days_seeding >= READY_DAYS else "usable" if q.days_seeding >= EARLIEST_DAYS else "too-young"
+        "ready" if q.days_seeding >= FULL_DAYS else "usable" if q.days_seeding >= USABLE_DAYS else "too-young"
     )
     sick = q.disease_note == "sick-now"
     if sick:
@@ -59,11 +55,9 @@ def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
     elif state == "ready":
         verdict = "Ready: it carries a full film."
     elif state == "usable":
-        verdict = f"Usable, at {100 * grown:.0f} % of a full film; ready in {READY_DAYS - q.days_seeding:.0f} days."
+        verdict = f"Usable, at {100 * grown:.0f} % of a full film; ready in {FULL_DAYS - q.days_seeding:.0f} days."
     else:
-        verdict = (
-            f"Too young: from {EARLIEST_DAYS:.0f} days on it is of use, in {EARLIEST_DAYS - q.days_seeding:.0f} days."
-        )
+        verdict = f"Too young: from {USABLE_DAYS:.0f} days on it is of use, in {USABLE_DAYS - q.days_seeding:.0f} days."
     if q.disease_note in ("unknown", "treated"):
         verdict += " Watch the new tank: the donor's health is not beyond doubt."
     rows = (
@@ -88,7 +82,7 @@ def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
     )
     return SpongeSeedAnswer(
         verdict=verdict, working=w.lines, state=state, grown_share=grown, alive_share=alive, brings_share=brings,
-        ready_in_days=max(READY_DAYS - q.days_seeding, 0.0), minutes_left=max(half - q.minutes_out, 0.0),
+        ready_in_days=max(FULL_DAYS - q.days_seeding, 0.0), minutes_left=max(half - q.minutes_out, 0.0),
         may_go=state != "too-young" and not sick,
         steps=[MoveStep(id=i, title=t, detail=d) for i, t, d in rows],
     )  # fmt: skip

@@ -1,0 +1,120 @@
+"""Film in one currency: what it removes in a day, mg N, at 25 °C with everything plentiful.
+
+A film grows to what it is fed, up to what its surface carries, so what a sponge brings depends on its donor: its load, the time it
+has had, its share of the donor's film, and the way. Only then is it divided by the litres it comes into.
+"""
+
+from typing import Annotated, Literal
+
+from reedmace.core.contract import Answer, Part, Question, Share, Working, computation, number
+from reedmace.core.quantity.units import NITROGEN_SHARE
+
+AREAL_RATE = 50.0
+"""Most a mature film removes, mg N/(m² day) at 25 °C (memory; aquaculture gives tens to hundreds at far higher ammonia)."""
+USABLE_DAYS, FULL_DAYS = 15.0, 30.0
+"""Days in a running tank after which a sponge is of use, and after which it is full (common practice)."""
+IDLE_HALF_DAYS = 17.0
+"""Days unfed, wet and aired, after which half of a film is gone: decay of 0.04 a day (memory, as in the cycle model)."""
+Travels = Literal["wet-open", "wet-closed", "damp", "dry"]
+HALF_LIFE_MIN: dict[Travels, float] = {"wet-open": 720, "wet-closed": 120, "damp": 90, "dry": 15}
+"""Minutes until half of a film has died, by how it travels (memory)."""
+WARMEST_C, COLDEST_C, SHOCKED_SHARE = 32.0, 4.0, 0.1
+"""Out of this range on the way a tenth is left (memory)."""
+FOOD_MG_N_PER_G = 0.40 * 0.092 * 1000
+"""Ammonia nitrogen from a gram of dry food of 40 % protein (Timmons and Ebeling's mass balance)."""
+
+
+def grown_share(days: float) -> float:
+    """Share of its full film a medium has after so many days in a running tank. days: 0 or more. Source: common practice."""
+    return min(max(days, 0.0) / FULL_DAYS, 1.0)
+
+
+def alive_share(minutes_out: float, travels: Travels, temperature_c: float) -> float:
+    """Share of a film alive after the way. minutes_out: min out of running water; travels: how; temperature_c: °C. Source: memory."""
+    alive = float(0.5 ** (minutes_out / HALF_LIFE_MIN[travels]))
+    return alive * (SHOCKED_SHARE if temperature_c > WARMEST_C or temperature_c < COLDEST_C else 1.0)
+
+
+class SeedDonor(Part):
+    """The tank a film comes from: what it is fed, and for how long the piece has run in it."""
+
+    food_g_day: Annotated[float, number("g/day", 0.01, 5000, "Dry food a day")]
+    age_days: Annotated[float, number("days", 0, 10000)] = 365
+
+    def film_mg_n_day(self, share: float) -> float:
+        """What a share of its film removes, mg N/day at 25 °C. share: 0 to 1."""
+        return self.food_g_day * FOOD_MG_N_PER_G * grown_share(self.age_days) * share
+
+
+class FilmCapacityQuestion(Question):
+    """Where the film comes from, how old it is, its share of the donor's, and the way; where it goes."""
+
+    donor_mg_n_day: Annotated[float, number("mg N/day", 0, 1e6, "What the donor's animals make")] | None = None
+    donor_food_g_day: Annotated[float, number("g/day", 0, 5000, "Or the dry food it is given")] | None = None
+    age_days: Annotated[float, number("days", 0, 10000, "In the donor, running")] = 365
+    share: Share = 0.5
+    area_m2: Annotated[float, number("m²", 0, 1e4, "Of its media; left out, no limit by surface")] | None = None
+    idle_days: Annotated[float, number("days", 0, 400, "Wet and aired, but unfed")] = 0
+    minutes_out: Annotated[float, number("min", 0, 3000, "Out of running water")] = 0
+    travels: Travels = "wet-open"
+    temperature_c: Annotated[float, number("°C", 0, 60)] = 22
+    net_l: Annotated[float, number("L", 0.5, 1e6, "Of the tank it goes into")] | None = None
+
+
+class FilmCapacityAnswer(Answer):
+    """What it removes in a day at 25 °C, in all and by litre."""
+
+    film_mg_n_day: Annotated[float, number("mg N/day", 0, 1e6)]
+    film_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e6)] | None
+    alive_share: Share
+    grown_share: Share
+
+
+USUAL_DONOR_MG_N_DAY = 12.0
+"""A small community tank's, where nothing is said of the donor: a third of a gram of food a day (memory)."""
+
+
+@computation("film-capacity", "What a filter, sponge, rock or gravel removes in a day")
+def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
+    """What a film removes in a day, from its donor and the way.
+
+    question: mg N/day or g/day of food, days, share, m², minutes, °C, L. Source: Timmons and Ebeling for food; seeding times
+    common practice; survival and areal rate memory.
+    """
+    q, w = question, Working()
+    if q.donor_mg_n_day is not None:
+        load = w.line("L", "as given", "the donor's animals", q.donor_mg_n_day, "mg N/day", "arithmetic")
+    elif q.donor_food_g_day is not None:
+        load = w.line(
+            "L", "food × 0.40 × 92 mg/g", f"{q.donor_food_g_day:g} × 0.40 × 92", q.donor_food_g_day * FOOD_MG_N_PER_G,
+            "mg N/day", "timmons",
+        )  # fmt: skip
+    else:
+        load = w.line("L", "a small community tank's", "nothing known", USUAL_DONOR_MG_N_DAY, "mg N/day", "memory")
+    grown = w.line(
+        "grown", "days / 30, at most 1", f"{q.age_days:g} / 30", grown_share(q.age_days), "share", "practice"
+    )
+    film = w.line("film", "L × grown × share", f"{load:.3g} × {grown:.2f} × {q.share:g}", load * grown * q.share, "mg N/day", "practice")  # fmt: skip
+    if q.area_m2 is not None:
+        film = w.line("film", "at most area × 50 mg/(m² day)", f"{q.area_m2:g} × {AREAL_RATE:g}", min(film, q.area_m2 * AREAL_RATE), "mg N/day", "memory")  # fmt: skip
+    if q.idle_days:
+        film = w.line("film", "× ½^(idle days / 17)", f"{film:.3g} × ½^({q.idle_days:g} / {IDLE_HALF_DAYS:g})", film * 0.5 ** (q.idle_days / IDLE_HALF_DAYS), "mg N/day", "memory")  # fmt: skip
+    alive = w.line(
+        "alive", "½^(minutes / half life)", f"½^({q.minutes_out:g} / {HALF_LIFE_MIN[q.travels]:g}), {q.temperature_c:g} °C",
+        alive_share(q.minutes_out, q.travels, q.temperature_c), "share", "memory",
+    )  # fmt: skip
+    film = w.line("film", "film × alive", f"{film:.3g} × {alive:.2f}", film * alive, "mg N/day", "arithmetic")
+    per_l = w.line("film / V", "film / litres", f"{film:.3g} / {q.net_l:g}", film / q.net_l, "mg N/(L day)", "arithmetic") if q.net_l else None  # fmt: skip
+    verdict = f"It removes about {film:.3g} mg of ammonia nitrogen a day"
+    if per_l is not None:
+        verdict += f": {per_l / NITROGEN_SHARE['NH4']:.2g} ppm a day in {q.net_l:g} L"
+    if q.age_days < USABLE_DAYS:
+        verdict += f"; at {q.age_days:.0f} days it is young, in {USABLE_DAYS - q.age_days:.0f} more it is of use"
+    return FilmCapacityAnswer(
+        verdict=f"{verdict}.",
+        working=w.lines,
+        film_mg_n_day=film,
+        film_mg_n_l_day=per_l,
+        alive_share=alive,
+        grown_share=grown,
+    )

@@ -1,0 +1,14 @@
+"""A sample of the random lives that `./reedmace bench` runs: nobody is lost, nothing contradicts, most are brought to animals."""
+
+from reedmace.command.lives import live, tally
+
+SAMPLE = range(1, 25)
+
+
+def test_random_lives_are_neither_lost_nor_told_two_things_nor_kept_for_ever() -> None:
+    lives = [live(seed) for seed in SAMPLE]
+    told = tally(lives)
+    assert told["lost"] == 0
+    assert [(one.seed, one.faults[:2]) for one in lives if one.faults] == []
+    assert told["stocked"] > 0.6 * told["lives"]
+    assert told["waited"] < 0.35 * told["lives"]
