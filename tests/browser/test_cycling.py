@@ -205,7 +205,7 @@ def test_a_method_is_chosen_from_what_one_has_and_the_plan_is_judged(
     choose.get_by_text("Where keepers disagree").click()
     expect(choose).to_contain_text("Against it: Its window is narrow")
     choose.get_by_role("button", name="Take it: A seeded filter or its media").click()
-    expect(page.get_by_label("Film brought, % of a filter's")).to_have_value("50")
+    expect(page.get_by_label("Film brought, % of its donor's")).to_have_value("50")
     page.get_by_role("button", name="Compare the ways to cycle").click()
     choose.get_by_role("button", name="Take it: Measured ammonia and some seeded media").click()
     judged = page.get_by_role("region", name="The plan judged")
@@ -322,7 +322,7 @@ def test_animals_in_show_limits_changes_and_the_vet(page: Page, new_keeper: str,
     body = {"kind": "reading", "ammonia_ppm": 2, "nitrite_ppm": 1, "ph": 7.8, "kh_dkh": 5}
     write(page, running.url, tank, 0.1, body, 1)
     page.goto(f"{running.url}/tanks/{tank}/cycle")
-    expect(first(page)).to_contain_text(re.compile(r"Change \d+ L now"))
+    expect(first(page)).to_contain_text(re.compile(r"Change \d+ % of the water now"))
     leaf(page, "Animals are in")
     panel = page.get_by_role("tabpanel", name="Animals are in")
     expect(panel.get_by_role("row", name=re.compile("Ammonia over"))).to_be_visible()

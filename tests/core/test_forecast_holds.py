@@ -168,3 +168,21 @@ def test_the_oldest_log_still_has_advice_a_forecast_and_a_history() -> None:
     assert answer.bands[-1].day == 460
     for name in ("cycle-what-if", "cycle-history"):
         assert compute(name, {"log": log}).verdict
+
+
+def test_what_the_newest_test_did_to_the_date_is_said() -> None:
+    # A day that clears the nitrite brings the date nearer; the same reading as before hardly moves it.
+    standing = {
+        **MIDWAY,
+        "day_now": 24,
+        "readings": [
+            *MIDWAY["readings"],
+            {"day": 23.9, "ammonia_mg_n_l": 0, "nitrite_mg_n_l": 5 * NI, "off_scale": ["nitrite"]},
+        ],
+    }
+    cleared = {**standing, "readings": [*MIDWAY["readings"], {"day": 23.9, "ammonia_mg_n_l": 0, "nitrite_mg_n_l": 0}]}
+    late, soon = (compute("cycle-history", {"log": log}) for log in (standing, cleared))
+    assert soon.pull_days < -1
+    assert soon.pull_days < late.pull_days
+    assert "nearer" in soon.pull
+    assert compute("cycle-history", {"log": {**MIDWAY, "readings": [], "doses": []}}).pull == ""

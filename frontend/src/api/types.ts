@@ -5544,7 +5544,7 @@ export interface components {
         };
         /**
          * ConditionCheck
-         * @description One condition: fine, to be watched, or to be put right first.
+         * @description One condition judged, with what to do about it.
          */
         ConditionCheck: {
             /** What */
@@ -5767,6 +5767,10 @@ export interface components {
             working: components["schemas"]["WorkingLine"][];
             /** Seen */
             seen: components["schemas"]["ForecastSnapshot"][];
+            /** Pull Days */
+            pull_days: number | null;
+            /** Pull */
+            pull: string;
             /** Moved Days */
             moved_days: number | null;
         };

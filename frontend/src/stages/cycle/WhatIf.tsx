@@ -145,6 +145,13 @@ export function WhatIf({ log, forecast, dateOf }: Props) {
           dateOf={dateOf}
         />
       )}
+      {history.data?.pull && (
+        <Lead>
+          <Figure title="The newest test's pull" lines={history.data.working}>
+            {history.data.pull}
+          </Figure>
+        </Lead>
+      )}
       <Lead>
         <Figure title="The forecast" lines={forecast.working}>
           It rests on

@@ -4,7 +4,8 @@ from reedmace.core.cycle.advice import CycleAdviceAnswer, CycleAdviceQuestion, c
 from reedmace.core.cycle.animals import emergency_today, ramp_ahead
 from reedmace.core.cycle.balance import NitrogenBalanceAnswer, NitrogenBalanceQuestion, nitrogen_balance
 from reedmace.core.cycle.cloudy import CloudyWaterAnswer, CloudyWaterQuestion, cloudy_water
-from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, emergency_plan
+from reedmace.core.cycle.day_plan import EmergencyPlanQuestion
+from reedmace.core.cycle.emergency import EmergencyPlanAnswer, emergency_plan
 from reedmace.core.cycle.forecast import CycleForecastAnswer, CycleForecastQuestion, cycle_forecast
 from reedmace.core.cycle.history import CycleHistoryAnswer, CycleHistoryQuestion, cycle_history
 from reedmace.core.cycle.log import CycleLog, LoggedReading

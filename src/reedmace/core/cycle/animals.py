@@ -2,7 +2,8 @@
 
 from reedmace.core.contract import Working
 from reedmace.core.cycle.action import Action, Do
-from reedmace.core.cycle.emergency import EmergencyPlanAnswer, EmergencyPlanQuestion, Limit, StepKind, emergency_plan
+from reedmace.core.cycle.day_plan import EmergencyPlanQuestion, Limit
+from reedmace.core.cycle.emergency import EmergencyPlanAnswer, StepKind, emergency_plan
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.proof import proven_capacity
 from reedmace.core.cycle.ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
@@ -172,7 +173,7 @@ def _helped(plan: EmergencyPlanAnswer) -> list[Action]:
         Action(
             do="add-seed",
             title="Get seeded media",
-            detail=" ".join(plan.help[:3]),
+            detail=" ".join(plan.help[:2]),
             reason="It is the only thing that shortens this.",
             when="later",
             caution=plan.vet,
@@ -219,7 +220,7 @@ def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
     return found
 
 
-MOST_CAUTIONS = 3
+MOST_CAUTIONS = 2
 """Said with an action, the worst first; the plan holds all of them."""
 _WHY: dict[StepKind, str] = {
     "bind": "It buys a day.",
@@ -234,9 +235,9 @@ _WHY: dict[StepKind, str] = {
 
 
 def _fine(log: CycleLog, limit: Limit) -> str:
-    """A limit to two figures: a whole step of the kit could hide by how much it is passed."""
+    """A limit to three figures: a whole step of the kit could hide by how much it is passed."""
     share = 1.0 if log.kit.basis == "N" else as_nitrogen(1.0, limit.what, "ion")
-    return f"{limit.limit_mg_n_l / share:.2g} ppm"
+    return f"{limit.limit_mg_n_l / share:.3g} ppm"
 
 
 def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:

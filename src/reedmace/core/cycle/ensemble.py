@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from reedmace.core.cycle.kernel import PARAMETERS, chances, log_likelihood, simulate
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.model_input import Scenario, aim_of, model_input_of, prior_median, prior_spread, step_of
-from reedmace.core.cycle.suspect_readings import figures_of, suspect_readings
+from reedmace.core.cycle.suspect_readings import Figures, figures_of, suspect_readings
 from reedmace.core.flow.kernel import share_out
 
 Floats = NDArray[np.float64]
@@ -59,31 +59,107 @@ def condition(log: CycleLog, draws: int) -> Ensemble:
     readiness of one log ask for the same ensemble: it is remembered, and since nothing but the log goes in, no other
     process can hold another one.
     """
-    # In whatever order it was typed in, the same log meets the same draws.
-    by_day = {
-        name: sorted(getattr(log, name), key=lambda one: one.day)
-        for name in ("readings", "doses", "changes", "alkalinity")
-    }
-    return _condition(log.model_copy(update=by_day).model_dump_json(), draws)
+    return _condition(_in_order(log).model_dump_json(), draws)
+
+
+def condition_at(log: CycleLog, days: list[float], draws: int, fewer: int) -> list[Ensemble]:
+    """The same draws weighed by what had been read up to each of some days: how the forecast stood then.
+
+    log: the cycle's; days: since the start; draws: drawn, all of them kept for today; fewer: kept for any day before. One
+    set of draws serves all; that of today is what `condition` gives.
+    """
+    pool = _adapt(_in_order(log), draws)
+    if pool is None:
+        return [condition(log, draws) for _ in days]
+    # Day by day only the figures new since the day before are asked.
+    found, likely, upto = {}, np.zeros(len(pool.rows)), 0
+    for day in sorted(set(days)):
+        read = pool.read_by(day)
+        likely = likely + log_chances(pool.states, pool.figures.between(upto, read))
+        upto = read
+        found[day] = pool.ensemble(likely, read, draws if day >= log.day_now else fewer)
+    return [found[day] for day in days]
+
+
+def _in_order(log: CycleLog) -> CycleLog:
+    """In whatever order it was typed in, the same log meets the same draws."""
+    lists = ("readings", "doses", "changes", "alkalinity")
+    return log.model_copy(update={name: sorted(getattr(log, name), key=lambda one: one.day) for name in lists})
 
 
 @lru_cache(maxsize=REMEMBERED)
 def _condition(text: str, draws: int) -> Ensemble:
     log = CycleLog.model_validate_json(text)
-    share_out(draws)
+    pool = _adapt(log, draws)
+    if pool is None:
+        center, spread = np.log(prior_median(log)), prior_spread(log)
+        rows = center + spread * _rng(log).standard_normal((draws, PARAMETERS))
+        return Ensemble(rows, np.full(draws, 1.0 / draws), float(draws))
+    read = len(pool.days)
+    return pool.ensemble(log_chances(pool.states, pool.figures), read, draws)
+
+
+def _rng(log: CycleLog) -> np.random.Generator:
     # The seed leaves the clock out, so that the same log an hour later meets the same draws.
     said = log.model_dump_json(exclude={"day_now"}).encode()
-    rng = np.random.default_rng(int.from_bytes(hashlib.sha256(said).digest()[:8], "big"))
+    return np.random.default_rng(int.from_bytes(hashlib.sha256(said).digest()[:8], "big"))
+
+
+@dataclass(frozen=True)
+class _Pool:
+    """Every draw of every round: rows (n, 10), the states at the readings (n, r, 4), the prior's and the mixture's log
+    density (n,), what was read, and on which days (r,)."""
+
+    rows: Floats
+    states: Floats
+    prior: Floats
+    mixture: Floats
+    figures: Figures
+    days: Floats
+
+    def read_by(self, day: float) -> int:
+        """Readings made by a day. day: since the start."""
+        return int(np.searchsorted(self.days, day, side="right"))
+
+    def ensemble(self, likely: Floats, read: int, draws: int) -> Ensemble:
+        """A fair sample of the pool, each draw with its count. likely: log chance of what was read (n,); read: how many readings."""
+        figures = self.figures.between(0, read)
+        log_weight = likely * _worth(figures) + self.prior - self.mixture
+        effective = _effective(log_weight)
+        chosen, counts = np.unique(_evenly(_normalised(log_weight), draws), return_counts=True)
+        weights = counts / float(counts.sum())
+        fit = chances(self.states[chosen][_evenly(weights, ASKED)], *figures.rows()[:-1])
+        kept = self.rows[chosen]
+        # Shared by whoever asks next, so nobody may change it.
+        kept.flags.writeable = weights.flags.writeable = False
+        return Ensemble(kept, weights, effective, len(fit), int((fit < MISFIT_CHANCE).sum()))
+
+
+def log_chances(states: Floats, figures: Figures) -> Floats:
+    """Log likelihood of draws (n,). states: at the readings (n, r, 4); figures: read. A draw that ran away explains nothing."""
+    found: Floats = np.nan_to_num(log_likelihood(states, *figures.rows()), nan=HOPELESS, neginf=HOPELESS)
+    return found
+
+
+def _worth(figures: Figures) -> float:
+    """The figures of one log share what the model leaves out, so many of them say less than so many times one."""
+    return 1.0 / (1.0 + len(figures.low) / EVIDENCE)
+
+
+def _adapt(log: CycleLog, draws: int) -> _Pool | None:
+    """Adaptive multiple importance sampling: every round draws around what the rounds before found, and every draw of
+    every round counts, weighed by prior times likelihood over the mixture of all proposals. None where nothing was read."""
+    share_out(draws)
+    rng = _rng(log)
     center, spread = np.log(prior_median(log)), prior_spread(log)
-    readings = sorted(log.readings, key=lambda r: r.day)
+    readings = log.readings
     until = int(log.day_now) + 1
     model_input, aim = model_input_of(log, until), aim_of(log, Scenario())
     sample_steps = model_input.sample_steps([r.day for r in readings])
     event_steps = model_input.steps
-    figures = figures_of(log, readings, suspect_readings(log)).rows()
-
-    # The figures of one log share what the model leaves out, so many of them say less than so many times one.
-    worth = 1.0 / (1.0 + len(figures[0]) / EVIDENCE)
+    figures = figures_of(log, readings, suspect_readings(log))
+    if not len(sample_steps):
+        return None
 
     def past(rows: Floats) -> Floats:
         # Weighing needs the past only; the future is run once, for the draws that are kept.
@@ -101,30 +177,22 @@ def _condition(text: str, draws: int) -> Ensemble:
             sample_steps,
         )[1]
 
-    def likelihood(rows: Floats) -> Floats:
-        # A draw far out may run away; it explains nothing.
-        weighed: Floats = np.nan_to_num(log_likelihood(past(rows), *figures), nan=HOPELESS, neginf=HOPELESS)
-        return weighed * worth
-
-    rows = center + spread * rng.standard_normal((draws, PARAMETERS))
-    if not len(sample_steps):
-        return Ensemble(rows, np.full(draws, 1.0 / draws), float(draws))
-
     def prior(points: Floats) -> Floats:
         value: Floats = (
             -0.5 * np.sum(((points - center) / spread) ** 2, axis=1) - float(np.log(spread).sum()) - _HALF_LOG
         )
         return value
 
-    # Adaptive multiple importance sampling: every round draws around what the rounds before found, and every draw of
-    # every round counts, weighed by prior times likelihood over the mixture of all proposals.
-    pool, likely, proposals, sizes = rows, likelihood(rows), [prior], [draws]
+    rows = center + spread * rng.standard_normal((draws, PARAMETERS))
+    pool, states, proposals, sizes = rows, past(rows), [prior], [draws]
+    worth = _worth(figures)
+    likely = worth * log_chances(states, figures)
     while True:
         parts = np.array([q(pool) for q in proposals]) + np.log(np.array(sizes) / len(pool))[:, None]
         mixture = np.logaddexp.reduce(parts, axis=0)
-        log_weight = likely + prior(pool) - mixture
-        effective = _effective(log_weight)
-        if effective >= min(ENOUGH, draws / 2) or len(proposals) == ROUNDS:
+        before = prior(pool)
+        log_weight = likely + before - mixture
+        if _effective(log_weight) >= min(ENOUGH, draws / 2) or len(proposals) == ROUNDS:
             break
         weights = _tempered(log_weight)
         middle = weights @ pool
@@ -132,17 +200,12 @@ def _condition(text: str, draws: int) -> Ensemble:
         root: Floats = np.asarray(np.linalg.cholesky(around), dtype=np.float64)
         proposal = _Student(middle, root)
         rows = proposal.draw(rng, max(draws // 2, 50))
+        more = past(rows)
         sizes.append(len(rows))
-        pool, likely = np.concatenate([pool, rows]), np.concatenate([likely, likelihood(rows)])
+        pool, states = np.concatenate([pool, rows]), np.concatenate([states, more])
+        likely = np.concatenate([likely, worth * log_chances(more, figures)])
         proposals.append(proposal.log_density)
-    # The pool stands for the ensemble; what is run on is a fair sample of it, each draw with its count.
-    chosen, counts = np.unique(_evenly(_normalised(log_weight), draws), return_counts=True)
-    weights = counts / float(counts.sum())
-    fit = chances(past(pool[chosen][_evenly(weights, ASKED)]), *figures[:-1])
-    kept = pool[chosen]
-    # Shared by whoever asks next, so nobody may change it.
-    kept.flags.writeable = weights.flags.writeable = False
-    return Ensemble(kept, weights, effective, len(fit), int((fit < MISFIT_CHANCE).sum()))
+    return _Pool(pool, states, before, mixture, figures, np.array([r.day for r in readings]))
 
 
 @dataclass(frozen=True)

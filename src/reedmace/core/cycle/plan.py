@@ -8,11 +8,11 @@ from pydantic import Field
 from reedmace.core.chemistry import AlkalinityDoseQuestion, AmmoniaProduct, alkalinity_dose
 from reedmace.core.chemistry.dose import PowderProduct
 from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Share, Working, computation, number
+from reedmace.core.cycle.conditions import ConditionCheck, judge
 from reedmace.core.cycle.ensemble import condition, percentiles, project
 from reedmace.core.cycle.log import (
     FOOD_MG_N_PER_G,
     BottleWindow,
-    Chlorine,
     CycleLog,
     Helper,
     LoggedDose,
@@ -22,10 +22,10 @@ from reedmace.core.cycle.log import (
     TapWater,
 )
 from reedmace.core.cycle.methods import DRAWS
-from reedmace.core.cycle.model_input import Scenario, bottle_window
+from reedmace.core.cycle.model_input import Scenario
 from reedmace.core.film import SeedDonor
 from reedmace.core.quantity import CACO3_PER_DKH
-from reedmace.core.quantity.units import NITROGEN_SHARE, ppm_words
+from reedmace.core.quantity.units import NITROGEN_SHARE
 
 WARM_EMPTY_C, WARMING_C_DAY, COOLING_C_DAY = 28.0, 2.0, 1.5
 """27 to 29 °C while empty, a couple of degrees a day (common practice)."""
@@ -56,15 +56,6 @@ class CyclePlanQuestion(Question):
     hold_kh_dkh: Annotated[float, number("dKH", 0, 20)] = 4
 
 
-class ConditionCheck(Part):
-    """One condition: fine, to be watched, or to be put right first."""
-
-    what: str
-    level: Literal["fine", "watch", "first"]
-    text: str
-    remedy: str = ""
-
-
 class HeatStep(Part):
     """The thermostat on one day."""
 
@@ -86,14 +77,6 @@ class CyclePlanAnswer(Answer):
     pass_day_p10: Annotated[float, number("days", 0, 400)] | None
     pass_day_p50: Annotated[float, number("days", 0, 400)] | None
     pass_day_p90: Annotated[float, number("days", 0, 400)] | None
-
-
-_CHLORINE: dict[Chlorine, str] = {
-    "none": "The water carries no chlorine.",
-    "chlorine": "Chlorine kills the film: treat every bucket, even a top-up.",
-    "chloramine": "Chloramine kills the film and lets ammonia go when it is treated: use a conditioner that names chloramine.",
-    "unknown": "Take the tap to be chlorinated until the water company says otherwise.",
-}
 
 
 @computation("cycle-plan", "The plan judged: conditions, heat, alkalinity")
@@ -148,7 +131,7 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     # A course that passes before the KH is gone has not been stopped by it.
     gone[gone >= np.where(np.isfinite(alone.late), alone.late, np.inf)] = np.inf
     gone_day = percentiles(gone, ensemble.weights)[1]
-    conditions = _judge(q, log)
+    conditions = judge(q, log)
     firsts = [c for c in conditions if c.level == "first"]
     if firsts:
         verdict = f"Put right first: {firsts[0].text}"
@@ -195,130 +178,3 @@ def _heat(q: CyclePlanQuestion) -> list[HeatStep]:
     elif top > 26:
         found.append(HeatStep(when="Once it has passed, before the animals", to_c=25, days=(top - 25) / COOLING_C_DAY))
     return found
-
-
-def _judge(q: CyclePlanQuestion, log: CycleLog) -> list[ConditionCheck]:
-    found = [_source(q)] if log.doses_ammonia() and q.method != "seeded-filter" else []
-    level: Literal["fine", "watch", "first"] = (
-        "first" if q.temperature_c < 18 else "watch" if q.temperature_c < 25 or q.temperature_c > 30 else "fine"
-    )
-    found.append(
-        ConditionCheck(
-            what="Warmth",
-            level=level,
-            text=f"{q.temperature_c:g} °C "
-            + (
-                "is cold: the film works at a crawl."
-                if level == "first"
-                else "is not the best pace."
-                if level == "watch"
-                else "suits the film."
-            ),
-            remedy="27 to 29 °C while the tank is empty, if the heater and your animals' coming range allow."
-            if level != "fine"
-            else "",
-        )
-    )
-    level = "first" if q.ph < 6.5 else "watch" if q.ph < 7 or q.ph > 8.4 else "fine"
-    found.append(
-        ConditionCheck(
-            what="pH",
-            level=level,
-            text=f"pH {q.ph:g} "
-            + (
-                "all but stops the film."
-                if level == "first"
-                else "slows the film."
-                if q.ph < 7
-                else "turns much of the ammonia into its free form, which holds the nitrite step back."
-                if level == "watch"
-                else "suits the film."
-            ),
-            remedy="Raise KH and pH follows." if q.ph < 7 else "Dose small." if level == "watch" else "",
-        )
-    )
-    level = "first" if q.kh_dkh < 1 else "watch" if q.kh_dkh < 4 else "fine"
-    found.append(
-        ConditionCheck(
-            what="KH",
-            level=level,
-            text=f"KH {q.kh_dkh:g} dKH "
-            + (
-                "is next to nothing."
-                if level == "first"
-                else "is little: test it twice a week."
-                if level == "watch"
-                else "is enough to begin with."
-            ),
-            remedy="Bicarbonate, by the figures here." if level != "fine" else "",
-        )
-    )
-    if q.phosphate_ppm is not None:
-        bare = q.phosphate_ppm < 0.02
-        found.append(
-            ConditionCheck(
-                what="Phosphate",
-                level="watch" if bare else "fine",
-                text="No phosphate: nothing grows without it."
-                if bare
-                else f"Phosphate {q.phosphate_ppm:g} ppm is enough.",
-                remedy="A small pinch of fish food a week, or a plant fertiliser that has phosphate." if bare else "",
-            )
-        )
-    found.append(
-        ConditionCheck(
-            what="Tap: chlorine",
-            level="fine" if q.tap.chlorine == "none" else "watch",
-            text=_CHLORINE[q.tap.chlorine],
-            remedy=""
-            if q.tap.chlorine == "none"
-            else "Conditioner to the litres of the change, before it meets the filter.",
-        )
-    )
-    if q.tap.ammonia_mg_n_l >= 0.1:
-        found.append(
-            ConditionCheck(
-                what="Tap: ammonia", level="watch", text=f"The tap brings {ppm_words(q.tap.ammonia_mg_n_l, 'ammonia', 'ion')} of ammonia.",
-                remedy="Count it in the doses; with animals in, change less at a time.",
-            )
-        )  # fmt: skip
-    if q.tap.nitrate_mg_n_l >= 4:
-        found.append(
-            ConditionCheck(
-                what="Tap: nitrate",
-                level="watch",
-                text=f"The tap brings {ppm_words(q.tap.nitrate_mg_n_l, 'nitrate', 'ion')} of nitrate: no change gets below it.",
-                remedy="Aim the final change at what the tap allows, or mix in purified water.",
-            )
-        )
-    if "bottled-culture" in q.helpers:
-        wanting = bottle_window(log)
-        found.append(
-            ConditionCheck(
-                what="Bottled culture",
-                level="watch" if wanting else "fine",
-                text="Inside its window." if not wanting else f"Outside its window: it wants {', '.join(wanting)}.",
-                remedy="Count on little from it until that is so." if wanting else "",
-            )
-        )
-    return found
-
-
-def _source(q: CyclePlanQuestion) -> ConditionCheck:
-    if q.ammonia_source == "household-cleaner":
-        return ConditionCheck(
-            what="Ammonia",
-            level="first",
-            text="Never a household cleaner: scent, dye and soap kill what you are growing.",
-            remedy="Aquarium-grade ammonium chloride or ammonia. Never near bleach: the gas is poison.",
-        )
-    if q.ammonia_source == "aquarium-grade":
-        return ConditionCheck(
-            what="Ammonia", level="fine", text="Aquarium grade. Gloves; away from children; never together with bleach."
-        )
-    return ConditionCheck(
-        what="Ammonia",
-        level="watch",
-        text="Shake it: if it foams and the foam stays, or if it smells of anything but ammonia, do not use it.",
-        remedy="Aquarium-grade, with its strength on the label, is the safe choice. Never together with bleach.",
-    )

@@ -40,6 +40,19 @@ class Figures:
     scale: Floats
     wrong_chance: Floats
 
+    def between(self, first: int, last: int) -> "Figures":
+        """Those of some readings. first, last: numbers of the readings, the last left out."""
+        some = (self.reading >= first) & (self.reading < last)
+        return Figures(
+            self.low[some],
+            self.high[some],
+            self.zero_width[some],
+            self.column[some],
+            self.reading[some],
+            self.scale[some],
+            self.wrong_chance[some],
+        )
+
     def rows(self) -> tuple[Floats, Floats, Floats, NDArray[np.int64], NDArray[np.int64], Floats, Floats]:
         """In the order `log_likelihood` takes them."""
         return self.low, self.high, self.zero_width, self.column, self.reading, self.scale, self.wrong_chance

@@ -24,6 +24,11 @@ class Wanted:
     soft: bool
 
 
+def kept_kh_dkh(salinity_g_kg: float) -> tuple[float, float]:
+    """(least, target) KH for the film, dKH, where the animals want nothing else. salinity_g_kg: g/kg. Source: common practice."""
+    return SALT_KH_DKH if salinity_g_kg > SALT_FROM_G_KG else FRESH_KH_DKH
+
+
 def bearing_of(log: CycleLog) -> Bearing:
     """What the animals that are in bear, or those planned where it was not written which came; °C and pH. log: the cycle's."""
     known = SPECIES | {one.id: one for one in log.own_species}
@@ -41,8 +46,8 @@ def bearing_of(log: CycleLog) -> Bearing:
 def wanted_of(log: CycleLog) -> Wanted:
     """The water to be held. log: the cycle's. Source: common practice."""
     if log.salinity_g_kg > SALT_FROM_G_KG:
-        return Wanted(*SALT_KH_DKH, LOW_PH, soft=False)
+        return Wanted(*kept_kh_dkh(log.salinity_g_kg), LOW_PH, soft=False)
     bearing = bearing_of(log)
     if bearing.ph_high is not None and bearing.ph_high <= SOFT_PH:
         return Wanted(0.0, 0.0, max(LEAST_PH, (bearing.ph_low or LOW_PH) - 0.5), soft=True)
-    return Wanted(*FRESH_KH_DKH, LOW_PH, soft=False)
+    return Wanted(*kept_kh_dkh(log.salinity_g_kg), LOW_PH, soft=False)
