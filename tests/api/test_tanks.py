@@ -157,7 +157,10 @@ def test_readings_go_out_as_csv_and_come_in_again(keeper) -> None:
     keeper.write(one, {**READING, "nitrite_ppm": 5, "off_scale": ["nitrite"], "temperature_c": 25.5}, at=at.isoformat())
     keeper.write(one, {**READING, "basis": "N"}, at=(at + timedelta(days=1)).isoformat())
     text = keeper.get(f"/api/tanks/{one}/readings.csv").text
-    assert text.splitlines()[0] == "at,basis,ammonia_ppm,nitrite_ppm,nitrate_ppm,ph,kh_dkh,temperature_c,phosphate_ppm"
+    assert (
+        text.splitlines()[0]
+        == "at,basis,ammonia_ppm,nitrite_ppm,nitrate_ppm,ph,kh_dkh,temperature_c,phosphate_ppm,salinity_g_kg"
+    )
     assert "5+" in text
     taken = keeper.client.post(f"/api/tanks/{two}/readings.csv", data=text, headers={"X-CSRF-Token": keeper.token})
     assert taken.json == {"added": 2, "known": 0}

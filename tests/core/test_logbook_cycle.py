@@ -9,7 +9,7 @@ from reedmace.core.computations import compute
 from reedmace.core.cycle import CycleAdviceQuestion, cycle_advice
 from reedmace.logbook import Entry, LogbookState, cycle_due, cycle_log, due, replay, seeds, stage_rows
 from reedmace.logbook.devices import DeviceReading, entry_of
-from reedmace.logbook.questions import animals_in, daily_load, kit_of
+from reedmace.logbook.questions import animals_in, care_log, daily_load, kit_of
 
 START = datetime(2026, 5, 1, 8, 0, tzinfo=UTC)
 PLAN = {"kind": "cycle-plan", "started_at": START.isoformat(), "start_kh_dkh": 5, "start_ph": 7.4}
@@ -220,3 +220,14 @@ def test_a_device_writes_only_what_is_its_own_to_read() -> None:
     assert entry_of("flow-meter", everything, LogbookState(), 600).computed_lph == 600
     assert entry_of("test-kit", sent(), LogbookState(), None) is None
     assert entry_of("an unknown kind", everything, LogbookState(), None) is None
+
+
+def test_the_newest_salinity_read_is_the_logs_and_without_a_plan_the_tap_stays_unknown() -> None:
+    salt = {"kind": "cycle-plan", "started_at": at(0).isoformat(), "salinity_g_kg": 35, "method": "mature-rock"}
+    read = {"kind": "reading", "salinity_g_kg": 33}
+    assert cycle_log(stand((0, salt)), at(3)).salinity_g_kg == 35
+    assert cycle_log(stand((0, salt), (2, read)), at(3)).salinity_g_kg == 33
+    kept = stand((0, {"kind": "stocking", "species_id": "zebra-danio", "count": 6}))
+    log = care_log(kept, at(3))
+    assert log.tap.ph is None
+    assert not log.litres_known

@@ -172,3 +172,14 @@ def test_a_change_asks_about_animals_and_ammonia_too() -> None:
     assert not change(ammonia_mg_n_l=8, animals_in=False, tank_ph=7.4, tank_kh_dkh=4).harms
     salt = change(salinity_g_kg=35, tank_ph=8.1, tank_kh_dkh=8, tap_ph=8.1, tap_kh_dkh=8)
     assert salt.salt_g == pytest.approx(38 * salt.change_l)
+
+
+def test_a_salt_tanks_salinity_is_read_kept_and_spoken_of_in_every_change() -> None:
+    line = compute("read-test-line", {"text": "a 0 n 0 sal 33.5"})
+    assert line.salinity_g_kg == 33.5
+    log = {"net_l": 100, "day_now": 3, "salinity_g_kg": 34, "start_kh_dkh": 8, "start_ph": 8.1, "method": "mature-rock",
+           "doses": [{"day": 0, "raise_mg_n_l": 7}],
+           "readings": [{"day": 2.9, "ammonia_mg_n_l": 6.5, "nitrite_mg_n_l": 0, "nitrate_mg_n_l": 0, "kh_dkh": 8, "ph": 8.1}]}  # fmt: skip
+    advice = compute("cycle-advice", {"log": log})
+    change = next(a for a in [advice.first, *advice.then] if a.do == "change-water")
+    assert "salted to 34 g/kg" in change.detail

@@ -9375,6 +9375,11 @@ export interface components {
              * @default null
              */
             phosphate_ppm: number | null;
+            /**
+             * Salinity G Kg
+             * @default null
+             */
+            salinity_g_kg: number | null;
             /** Off Scale */
             off_scale: ("ammonia" | "nitrite" | "nitrate")[];
         };
@@ -9423,6 +9428,11 @@ export interface components {
              * @default null
              */
             phosphate_ppm?: number | null;
+            /**
+             * Salinity G Kg
+             * @default null
+             */
+            salinity_g_kg?: number | null;
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
         };
@@ -10748,6 +10758,11 @@ export interface components {
              * @default null
              */
             temperature_c: number | null;
+            /**
+             * Salinity G Kg
+             * @default null
+             */
+            salinity_g_kg: number | null;
             /** Off Scale */
             off_scale: ("ammonia" | "nitrite" | "nitrate")[];
         };
@@ -10810,6 +10825,11 @@ export interface components {
              * @default null
              */
             phosphate_ppm: number | null;
+            /**
+             * Salinity G Kg
+             * @default null
+             */
+            salinity_g_kg: number | null;
             /** Off Scale */
             off_scale: ("ammonia" | "nitrite" | "nitrate")[];
         };
@@ -10864,6 +10884,11 @@ export interface components {
              * @default null
              */
             phosphate_ppm?: number | null;
+            /**
+             * Salinity G Kg
+             * @default null
+             */
+            salinity_g_kg?: number | null;
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
         };

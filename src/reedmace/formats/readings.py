@@ -13,7 +13,18 @@ from reedmace.formats.tables import RowError, read_rows
 from reedmace.logbook import Entry, NewEntry
 from reedmace.logbook.entries import Reading
 
-COLUMNS = ("at", "basis", "ammonia_ppm", "nitrite_ppm", "nitrate_ppm", "ph", "kh_dkh", "temperature_c", "phosphate_ppm")
+COLUMNS = (
+    "at",
+    "basis",
+    "ammonia_ppm",
+    "nitrite_ppm",
+    "nitrate_ppm",
+    "ph",
+    "kh_dkh",
+    "temperature_c",
+    "phosphate_ppm",
+    "salinity_g_kg",
+)
 _FIGURES = COLUMNS[2:]
 MOST_ROWS = 2000
 

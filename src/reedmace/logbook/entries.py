@@ -66,6 +66,7 @@ class Reading(Part):
     kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
     temperature_c: Celsius | None = None
     phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
+    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] | None = None
     off_scale: Annotated[list[Off], Field(max_length=3)] = Field(default_factory=list)
 
 

@@ -238,6 +238,14 @@ def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
     return _log(state, planned.model_copy(update={"started_at": since}), now)
 
 
+def _salinity(state: LogbookState, plan: CyclePlan) -> float:
+    """Salinity as last read, else as planned, g/kg."""
+    read = [
+        e.body.salinity_g_kg for e in state.readings if isinstance(e.body, Reading) and e.body.salinity_g_kg is not None
+    ]
+    return read[-1] if read else plan.salinity_g_kg
+
+
 def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
     def day(at: datetime) -> float:
         return (at - plan.started_at).total_seconds() / 86400
@@ -261,6 +269,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
                 kh_dkh=r.kh_dkh,
                 temperature_c=r.temperature_c,
                 phosphate_ppm=r.phosphate_ppm,
+                salinity_g_kg=r.salinity_g_kg,
                 off_scale=r.off_scale,
             )
         )
@@ -270,20 +279,22 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
     growth = [day(e.at) for e in state.events if isinstance(e.body, PlantGrowth) and within(e.at)]
     present = animals_in(state)
     put_in = [day(e.at) for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
-    # The water it was filled with came from the tap, unless the plan says otherwise.
-    tap = plan.tap.model_copy(
-        update={
-            "ph": plan.start_ph if plan.tap.ph is None else plan.tap.ph,
-            "kh_dkh": plan.start_kh_dkh if plan.tap.kh_dkh is None else plan.tap.kh_dkh,
-        }
-    )
+    tap = plan.tap
+    if state.cycle_plan is not None:
+        # The water it was filled with came from the tap, unless the plan says otherwise. Without a plan nobody said what either is.
+        tap = tap.model_copy(
+            update={
+                "ph": plan.start_ph if tap.ph is None else tap.ph,
+                "kh_dkh": plan.start_kh_dkh if tap.kh_dkh is None else tap.kh_dkh,
+            }
+        )
     return CycleLog(
         net_l=net_litres(state),
         day_now=min(max(day(now), 0), 400),
         method=plan.method,
         helpers=plan.helpers,
         temperature_c=plan.temperature_c,
-        salinity_g_kg=plan.salinity_g_kg,
+        salinity_g_kg=_salinity(state, plan),
         start_kh_dkh=plan.start_kh_dkh,
         start_ph=plan.start_ph,
         tap=tap,

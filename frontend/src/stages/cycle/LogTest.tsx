@@ -17,6 +17,7 @@ export const FIELDS = [
   ["kh_dkh", "KH"],
   ["temperature_c", "°C"],
   ["phosphate_ppm", "Phosphate"],
+  ["salinity_g_kg", "Salinity, g/kg"],
 ] as const;
 type Field = (typeof FIELDS)[number][0];
 const NAMES: Record<Field, string> = {
@@ -27,20 +28,21 @@ const NAMES: Record<Field, string> = {
   kh_dkh: "kh",
   temperature_c: "t",
   phosphate_ppm: "po4",
+  salinity_g_kg: "sal",
 };
 type Way = "taps" | "line" | "boxes";
-const SHELF_WAY = "reedmace.logtest";
+const WAY_KEY = "reedmace.logtest";
 
 export function LogTest({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
   const small = usePhone();
-  const [way, setWay] = useState<Way | null>(() => localStorage.getItem(SHELF_WAY) as Way | null);
+  const [way, setWay] = useState<Way | null>(() => localStorage.getItem(WAY_KEY) as Way | null);
   const chosen = way ?? (small ? "taps" : "line");
   const kit = logbook.plans.kit.kit;
   const [written, setWritten] = useState<number | "held" | null>(null);
   const undo = useWrite(tankId);
   const choose = (next: Way) => {
     setWay(next);
-    localStorage.setItem(SHELF_WAY, next);
+    localStorage.setItem(WAY_KEY, next);
   };
   return (
     <Box role="group" aria-label="Log a test">

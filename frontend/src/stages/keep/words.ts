@@ -56,6 +56,7 @@ export function words(body: Entry["body"], species: Tables["species"]): string {
         body.kh_dkh == null ? "" : `KH ${body.kh_dkh}`,
         body.temperature_c == null ? "" : `${body.temperature_c} °C`,
         body.phosphate_ppm == null ? "" : `phosphate ${body.phosphate_ppm}`,
+        body.salinity_g_kg == null ? "" : `salinity ${body.salinity_g_kg} g/kg`,
       ]
         .filter(Boolean)
         .join(", ")}${body.basis === "N" ? " (as N)" : ""}`;

@@ -13,7 +13,7 @@ from reedmace.core.chemistry import (
     ammonia_dose,
     water_change,
 )
-from reedmace.core.chemistry.change import Solute
+from reedmace.core.chemistry.change import Pouring, Solute
 from reedmace.core.chemistry.pour import PH_SHIFT_EMPTY
 from reedmace.core.contract import Celsius, MgNPerL, Part, Share, Working, number, whole
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
@@ -104,6 +104,13 @@ def dose_of(log: CycleLog, s: State, w: Working) -> Action | None:
         raise_mg_n_l=answer.raise_mg_n_l,
         caution="Aquarium-grade ammonia only, never household cleaner; gloves, away from children, never together with bleach.",
     )
+
+
+def made_ready(log: CycleLog, s: State) -> str:
+    """How new water is made ready for this tank: warm, treated, salted. log: the cycle's; s: the water now."""
+    pouring = Pouring(s.temperature, log.tap.cold_c, log.tap.hot_c, log.salinity_g_kg, log.tap.chlorine)
+    words = pouring.words(0.0, known=False)
+    return f"{words[0].upper()}{words[1:]}"
 
 
 def raise_kh(log: CycleLog, s: State, w: Working) -> Action:

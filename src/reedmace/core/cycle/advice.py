@@ -4,7 +4,7 @@ import math
 
 from reedmace.core.chemistry.change import Solute
 from reedmace.core.contract import Answer, Question, Working, computation
-from reedmace.core.cycle.action import Action, change_of, cool_down, dose_of
+from reedmace.core.cycle.action import Action, change_of, cool_down, dose_of, made_ready
 from reedmace.core.cycle.animals import emergency_today, first_group, next_group, with_animals
 from reedmace.core.cycle.causes import Finding
 from reedmace.core.cycle.foreseen import Foreseen
@@ -118,7 +118,7 @@ def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Work
         Action(
             do="change-water",
             title=f"Change {litres:.0f} L{times}",
-            detail="Treated for chlorine and at the animals' temperature.",
+            detail=made_ready(log, s),
             reason="One large change takes out the nitrate the doses made."
             if parts == 1
             else "It takes out the nitrate the doses made; in portions, so that pH does not jump.",

@@ -27,6 +27,9 @@ _KEYS = {
     "kh": "kh_dkh",
     "t": "temperature_c",
     "temp": "temperature_c",
+    "s": "salinity_g_kg",
+    "sal": "salinity_g_kg",
+    "salinity": "salinity_g_kg",
 }
 _RANGE = {
     "ammonia_ppm": (0, 100, "ppm"),
@@ -36,6 +39,7 @@ _RANGE = {
     "ph": (4, 10, "pH"),
     "kh_dkh": (0, 40, "dKH"),
     "temperature_c": (0.5, 40, "°C"),
+    "salinity_g_kg": (0, 45, "g/kg"),
 }
 
 
@@ -55,6 +59,7 @@ class ReadTestLineAnswer(Answer):
     ph: PH | None = None
     kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
     temperature_c: Celsius | None = None
+    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] | None = None
     off_scale: list[Literal["ammonia", "nitrite", "nitrate"]]
 
 
@@ -107,6 +112,7 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
         "ph": "pH {:g}",
         "kh_dkh": "KH {:g} dKH",
         "temperature_c": "{:.3g} °C",
+        "salinity_g_kg": "salinity {:g} g/kg",
     }
     if not found:
         raise CannotAnswer("text", "there is no figure in it.", "Write it as: a 0.5 n 1 no3 20 ph 7.4 kh 4 26C")

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from reedmace.core.chemistry.change import Solute
 from reedmace.core.contract import Working
-from reedmace.core.cycle.action import WARMING_C_DAY, Action, change_of, raise_kh
+from reedmace.core.cycle.action import WARMING_C_DAY, Action, change_of, made_ready, raise_kh
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.model_input import THETA_PER_DEGREE
 from reedmace.core.cycle.stalls import Diagnosis
@@ -93,7 +93,7 @@ def _overdose(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | Non
         return Action(
             do="change-water",
             title=f"Change {litres:.0f} L" + (f", {parts} times" if parts > 1 else ""),
-            detail="Treated for chlorine, at tank temperature.",
+            detail=made_ready(log, s),
             reason=f"Ammonia at {log.ppm(s.ammonia_now)} is over the {log.ppm(HIGH_AMMONIA_MG_N_L)} at which it holds the film back.",
             when="now",
             amount=litres,
