@@ -62,6 +62,11 @@ def condition(log: CycleLog, draws: int) -> Ensemble:
     return _condition(_in_order(log).model_dump_json(), draws)
 
 
+def forget() -> None:
+    """Let go of what is remembered, so that the next question is reckoned anew: for measuring."""
+    _condition.cache_clear()
+
+
 def condition_at(log: CycleLog, days: list[float], draws: int, fewer: int) -> list[Ensemble]:
     """The same draws weighed by what had been read up to each of some days: how the forecast stood then.
 
