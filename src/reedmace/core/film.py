@@ -20,8 +20,12 @@ HALF_LIFE_MIN: dict[Travels, float] = {"wet-open": 720, "wet-closed": 120, "damp
 """Minutes until half of a film has died, by how it travels (memory)."""
 WARMEST_C, COLDEST_C, SHOCKED_SHARE = 32.0, 4.0, 0.1
 """Out of this range on the way a tenth is left (memory)."""
-FOOD_MG_N_PER_G = 0.40 * 0.092 * 1000
-"""Ammonia nitrogen from a gram of dry food of 40 % protein (Timmons and Ebeling's mass balance)."""
+NITROGEN_PER_PROTEIN = 0.092
+"""kg TAN per kg of protein fed (Timmons and Ebeling's mass balance)."""
+FOOD_PROTEIN = 0.42
+"""Share of protein in dry food, taken where the keeper states none (common practice)."""
+FOOD_MG_N_PER_G = FOOD_PROTEIN * NITROGEN_PER_PROTEIN * 1000
+"""Ammonia that a gram of it comes to, mg N (Timmons and Ebeling)."""
 
 
 def grown_share(days: float) -> float:
@@ -86,7 +90,7 @@ def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
         load = w.line("L", "as given", "the donor's animals", q.donor_mg_n_day, "mg N/day", "arithmetic")
     elif q.donor_food_g_day is not None:
         load = w.line(
-            "L", "food × 0.40 × 92 mg/g", f"{q.donor_food_g_day:g} × 0.40 × 92", q.donor_food_g_day * FOOD_MG_N_PER_G,
+            "L", "food × 0.42 × 92 mg/g", f"{q.donor_food_g_day:g} × 0.42 × 92", q.donor_food_g_day * FOOD_MG_N_PER_G,
             "mg N/day", "timmons",
         )  # fmt: skip
     else:

@@ -8,17 +8,13 @@ from reedmace.core.cycle.action import Action, change_of, cool_down, dose_of, ma
 from reedmace.core.cycle.animals import emergency_today, first_group, next_group, with_animals
 from reedmace.core.cycle.causes import Finding
 from reedmace.core.cycle.foreseen import Foreseen
-from reedmace.core.cycle.log import (
-    FOOD_MG_N_PER_G,
-    HIGH_AMMONIA_MG_N_L,
-    HIGH_NITRITE_MG_N_L,
-    CycleLog,
-)
+from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, CycleLog
 from reedmace.core.cycle.proof import SEEN_WITHIN_H, TEST_FROM_H, TEST_UNTIL_H, is_seen, is_zero
 from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.stalls import Diagnosis, diagnose
 from reedmace.core.cycle.urgent import FINAL_MOST, first_aid
 from reedmace.core.cycle.water import State, carried, state_of
+from reedmace.core.film import FOOD_MG_N_PER_G
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 TOP_UP_UNDER_MG_N_L = 1.0 * NITROGEN_SHARE["NH4"]

@@ -8,10 +8,9 @@ from reedmace.core.chemistry import ALKALINITY_PER_N, BASE_PER_N, AmmoniaProduct
 from reedmace.core.chemistry.dose import PowderProduct, base_per_n
 from reedmace.core.contract import PH, Celsius, MgNPerL, NetLitres, Part, Share, number
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.film import SeedDonor
+from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor
 from reedmace.core.quantity.units import NITROGEN_SHARE, Analyte, Basis, ppm_words
 from reedmace.core.stock import Animals, Species
-from reedmace.core.stock.load import NITROGEN_PER_PROTEIN
 
 Day = Annotated[float, number("days", 0, 400, "Since the cycle was started")]
 Off = Literal["ammonia", "nitrite", "nitrate"]
@@ -26,10 +25,6 @@ MediaWhat = Literal["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced",
 COARSEST_ZERO_PPM = 0.125
 """No kit is so coarse that more than half of a usual first step, 0.25 ppm as the ion, passes for zero (common practice)."""
 SETTLED_DAYS = 42
-FOOD_PROTEIN = 0.42
-"""Share of protein in dry food, taken where the keeper states none (common practice)."""
-FOOD_MG_N_PER_G = FOOD_PROTEIN * NITROGEN_PER_PROTEIN * 1000
-"""Ammonia that a gram of it comes to, mg N (Timmons and Ebeling)."""
 HIGH_AMMONIA_MG_N_L = 5 * NITROGEN_SHARE["NH4"]
 HIGH_NITRITE_MG_N_L = 5 * NITROGEN_SHARE["NO2"]
 """Above about 5 ppm keepers stop dosing (common practice)."""

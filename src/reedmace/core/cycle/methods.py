@@ -7,17 +7,9 @@ from pydantic import Field
 
 from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Working, computation, number, whole
 from reedmace.core.cycle.ensemble import condition, percentiles, project
-from reedmace.core.cycle.log import (
-    FOOD_MG_N_PER_G,
-    BottleWindow,
-    CycleLog,
-    Helper,
-    LoggedDose,
-    Method,
-    Plants,
-)
+from reedmace.core.cycle.log import BottleWindow, CycleLog, Helper, LoggedDose, Method, Plants
 from reedmace.core.cycle.model_input import Scenario
-from reedmace.core.film import SeedDonor
+from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 DRAWS = 200

@@ -10,20 +10,10 @@ from reedmace.core.chemistry.dose import PowderProduct
 from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Share, Working, computation, number
 from reedmace.core.cycle.conditions import ConditionCheck, judge
 from reedmace.core.cycle.ensemble import condition, percentiles, project
-from reedmace.core.cycle.log import (
-    FOOD_MG_N_PER_G,
-    BottleWindow,
-    CycleLog,
-    Helper,
-    LoggedDose,
-    LoggedReading,
-    Method,
-    Plants,
-    TapWater,
-)
+from reedmace.core.cycle.log import BottleWindow, CycleLog, Helper, LoggedDose, LoggedReading, Method, Plants, TapWater
 from reedmace.core.cycle.methods import DRAWS
 from reedmace.core.cycle.model_input import Scenario
-from reedmace.core.film import SeedDonor
+from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
 

@@ -18,6 +18,7 @@ from reedmace.core.contract import (
     whole,
 )
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.film import NITROGEN_PER_PROTEIN
 from reedmace.core.stock.species import (
     Sizing,
     Species,
@@ -27,9 +28,6 @@ from reedmace.core.stock.species import (
     mass_source,
     sizing_class,
 )
-
-NITROGEN_PER_PROTEIN = 0.092
-"""kg ammonia-N per kg protein fed (Timmons and Ebeling)."""
 
 
 class Animals(Part):
