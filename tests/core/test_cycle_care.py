@@ -4,7 +4,7 @@ from itertools import pairwise
 
 import pytest
 
-from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, mixed_ph, un_ionised_share
+from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, un_ionised_share
 from reedmace.core.computations import compute
 from reedmace.core.cycle.emergency import ammonia_limit_mg_n_l
 from reedmace.core.cycle.foreseen import kh_fall_dkh_day
@@ -582,12 +582,6 @@ def test_within_the_limits_nothing_is_changed() -> None:
     answer = emergency(ammonia_mg_n_l=0.05, ph=7.0)
     assert answer.changes == []
     assert answer.verdict.startswith("Within the limits")
-
-
-def test_mixed_water_lies_between_and_keeps_the_ends() -> None:
-    assert mixed_ph(6.4, 1, 8, 8, 0) == pytest.approx(6.4)
-    assert mixed_ph(6.4, 1, 8, 8, 1) == pytest.approx(8)
-    assert 6.4 < mixed_ph(6.4, 1, 8, 8, 0.3) < 8
 
 
 def test_a_change_is_split_where_ph_would_jump() -> None:

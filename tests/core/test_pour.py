@@ -4,10 +4,13 @@ import numpy as np
 import pytest
 
 from reedmace.core.chemistry import un_ionised_share
-from reedmace.core.chemistry.carbonate import AIR_CO2_MMOL, Carbonate
+from reedmace.core.chemistry.carbonate import Carbonate
 from reedmace.core.chemistry.harm import NH3_LIMIT_MG_N_L, ammonia_limit_mg_n_l
 from reedmace.core.chemistry.pour import PH_SHIFT_ANIMALS
 from reedmace.core.computations import compute
+
+AIR_CO2_MMOL = 0.014
+"""In balance with the air near 25 °C: 420 ppm by Henry's constant, 0.034 mol/(L atm)."""
 
 
 def test_ph_and_kh_come_back_and_a_whole_change_is_the_tap() -> None:

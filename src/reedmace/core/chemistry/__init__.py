@@ -9,7 +9,7 @@ from reedmace.core.chemistry.ammonia import (
     un_ionised_ammonia,
     un_ionised_share,
 )
-from reedmace.core.chemistry.change import WaterChangeAnswer, WaterChangeQuestion, mixed_ph, water_change
+from reedmace.core.chemistry.change import WaterChangeAnswer, WaterChangeQuestion, water_change
 from reedmace.core.chemistry.dose import (
     ALKALINITY_PER_N,
     BASE_PER_N,
@@ -46,7 +46,6 @@ __all__ = [
     "alkalinity_dose",
     "ammonia_dose",
     "chronic_criterion_mg_n_l",
-    "mixed_ph",
     "oxygen_saturation",
     "oxygen_saturation_mg_l",
     "pka_fresh",

@@ -15,8 +15,6 @@ MMOL_PER_DKH = CACO3_PER_DKH / 50.043
 """Alkalinity of one German degree, mmol/L."""
 LEAST_KH_DKH = 0.02
 """A measured zero stands for up to this: pure water has no pH of its own to reckon with."""
-AIR_CO2_MMOL = 0.014
-"""CO2 of fresh water in balance with the air near 25 °C, mmol/L (420 ppm, Henry's constant 0.034 mol/(L atm))."""
 GAS_PER_HOUR = 0.25
 """Share of the CO2 out of place that leaves or returns in an hour, surface moving (memory)."""
 

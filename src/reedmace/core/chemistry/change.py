@@ -29,15 +29,6 @@ SALT_MIX_PER_SALT = 38 / 35
 """Grams of sea-salt mix a litre takes for each g/kg: mixes hold some water (common practice)."""
 
 
-def mixed_ph(tank_ph: float, tank_kh_dkh: float, tap_ph: float, tap_kh_dkh: float, share: float) -> float:
-    """pH right after a change in fresh water of 25 °C, before the air has its say.
-
-    tank_ph, tap_ph: 4 to 10; tank_kh_dkh, tap_kh_dkh: dKH; share: of the water changed, 0 to 1.
-    Source: Stumm and Morgan, carbonate equilibrium.
-    """
-    return Carbonate.of(tank_ph, tank_kh_dkh).mixed(Carbonate.of(tap_ph, tap_kh_dkh), share).ph()
-
-
 @dataclass(frozen=True)
 class Pouring:
     """How new water is made ready: warm, treated, salted."""
