@@ -1,13 +1,13 @@
 """Accounts, sessions, and what protects them."""
 
-from datetime import timedelta
+from datetime import UTC, datetime, timedelta
 
 import peewee
 import pytest
 import time_machine
 
 from reedmace.api import Settings, create_app
-from reedmace.store import connect
+from reedmace.store import connect, migrate
 
 PASSWORD = "reed and water"
 
@@ -23,6 +23,42 @@ def test_sign_up_sign_out_and_in_again(visitor) -> None:
     assert keeper.get("/api/tanks").status_code == 401
     assert keeper.enter("POST", "/api/session", {"email": "anew@yard.example", "password": PASSWORD}).status_code == 201
     assert keeper.get("/api/tanks").status_code == 200
+
+
+def test_signing_out_ends_it_on_the_server_and_a_late_answer_brings_nothing_back(app, sign_up) -> None:
+    keeper, other = sign_up(), app.test_client()
+    cookie = keeper.client.get_cookie("reedmace").value
+    # What a page still loading would set: no answer but a sign-in hands the cookie out again.
+    assert "Set-Cookie" not in keeper.get("/api/tanks").headers
+    keeper.enter("DELETE", "/api/session", None)
+    other.set_cookie("reedmace", cookie)
+    assert other.get("/api/session").json["signed_in"] is False
+    assert other.get("/api/tanks").status_code == 401
+
+
+def test_one_browser_signed_out_leaves_the_other_signed_in(visitor, sign_up) -> None:
+    here = sign_up()
+    email = here.get("/api/session").json["email"]
+    there = visitor()
+    there.enter("POST", "/api/session", {"email": email, "password": PASSWORD})
+    here.enter("DELETE", "/api/session", None)
+    assert there.get("/api/tanks").status_code == 200
+    with time_machine.travel(datetime.now(UTC) + timedelta(days=61)):
+        assert there.get("/api/tanks").status_code == 401
+
+
+def test_tables_half_made_by_a_killed_start_are_finished_by_the_next(mariadb) -> None:
+    mariadb._sql("CREATE DATABASE half; GRANT ALL ON half.* TO 'reedmace_owner'@'127.0.0.1';")
+    half = connect(mariadb.owner_url.rsplit("/", 1)[0] + "/half")
+    assert migrate(half)
+    with half.connection_context():
+        # As a kill leaves it: the first tables made, the later ones not, and nothing noted as done.
+        for table in ("device", "entry", "migratehistory"):
+            half.execute_sql(f"DROP TABLE {table}")
+    assert len(migrate(half)) == 3
+    with half.connection_context():
+        assert {"account", "entry", "tank", "device", "signed_in"} <= set(half.get_tables())
+    assert migrate(half) == []
 
 
 def test_a_wrong_password_and_an_unknown_address_look_alike(visitor, sign_up) -> None:
@@ -87,8 +123,8 @@ def test_passwords_are_kept_as_argon2id(mariadb, keeper) -> None:
     assert all(h.startswith("$argon2id$") for h in hashes)
 
 
-def test_the_session_cookie_is_out_of_scripts_reach(visitor) -> None:
-    cookie = visitor().client.get("/api/session").headers["Set-Cookie"]
+def test_the_session_cookie_is_out_of_scripts_reach(app) -> None:
+    cookie = app.test_client().get("/api/session").headers["Set-Cookie"]
     assert "HttpOnly" in cookie
     assert "SameSite=Lax" in cookie
     assert "Secure" not in cookie

@@ -205,13 +205,17 @@ def plainly(_, y, p, c):
     ]
 
 
-@pytest.mark.parametrize("varied", [False, True], ids=["all alike", "as keepers have them"])
-def test_the_forecast_holds_the_truth_as_often_as_it_says_and_beats_always_day_35(varied: bool) -> None:
+@pytest.mark.parametrize(("varied", "worth"), [(False, 0.75), (True, 0.6)], ids=["all alike", "as keepers have them"])
+def test_the_forecast_holds_the_truth_as_often_as_it_says_and_beats_always_day_35(varied: bool, worth: float) -> None:
     """Forty virtual tanks of the 200 that `./reedmace bench` prints; with so few the bounds are a little wider."""
-    for skill in forecast_skill(40, (7, 14, 21), draws=400, varied=varied):
+    days = forecast_skill(40, (7, 14, 21), draws=400, varied=varied)
+    for skill in days:
         assert skill.tanks >= 20
         assert 0.65 <= skill.held <= 0.95, skill
-        assert skill.median_error_days < 0.85 * skill.median_error_always_days, skill
+        # One day of forty tanks is a rough figure, and at a week little is known yet; all three together are not.
+        assert skill.median_error_days < skill.median_error_always_days, skill
+    error, always = (sum(getattr(s, name) for s in days) for name in ("median_error_days", "median_error_always_days"))
+    assert error < worth * always, days
 
 
 def test_the_forecast_holds_on_tanks_of_another_structure() -> None:

@@ -64,10 +64,17 @@ def _state() -> SessionState:
     )
 
 
+def _end() -> None:
+    if current_user.is_authenticated:
+        g.accounts.end(current_user.token)
+    logout_user()
+    session.clear()
+
+
 def _let_in(who: Keeper) -> SessionState:
     # A fresh session at the change of privilege: nothing set before sign-in carries over.
-    session.clear()
-    login_user(CurrentKeeper(who))
+    _end()
+    login_user(CurrentKeeper(who, g.accounts.begin(who, g.now.replace(tzinfo=None))))
     return _state()
 
 
@@ -119,9 +126,8 @@ def sign_in_demo() -> SessionState:
 @blueprint.output(SessionState)
 @blueprint.doc(responses={403: "CSRF token missing"})
 def sign_out() -> SessionState:
-    """Sign out."""
-    logout_user()
-    session.clear()
+    """Sign out: this browser's sign-in ends on the server too."""
+    _end()
     return _state()
 
 

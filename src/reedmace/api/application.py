@@ -3,7 +3,7 @@
 import os
 import secrets
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, datetime
 from functools import partial
 from pathlib import Path
 
@@ -17,7 +17,7 @@ from reedmace import __version__
 from reedmace.api import accounts, bundles, compute, cycle, devices, files, problems, reference, tanks, today, views
 from reedmace.api.description import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
-from reedmace.store import Accounts, connect
+from reedmace.store import SIGNED_IN_FOR, Accounts, connect
 
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; "
@@ -65,7 +65,9 @@ def create_app(settings: Settings) -> APIFlask:
         SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_COOKIE_SECURE=settings.behind_tls,
-        PERMANENT_SESSION_LIFETIME=timedelta(days=60),
+        PERMANENT_SESSION_LIFETIME=SIGNED_IN_FOR,
+        # An answer still on its way when the keeper signs out must not bring the old cookie back.
+        SESSION_REFRESH_EACH_REQUEST=False,
         MAX_CONTENT_LENGTH=2_000_000,
         OPENAPI_VERSION="3.1.0",
         DESCRIPTION="Choose, fit and cycle an aquarium filter. Every error is an RFC 9457 problem.",
@@ -137,9 +139,8 @@ def _add_headers(settings: Settings, response: Response) -> Response:
 
 
 def _load_keeper(token: str) -> CurrentKeeper | None:
-    account_id, _, stamp = token.partition(":")
-    keeper = g.accounts.find(int(account_id), stamp) if account_id.isdigit() and "accounts" in g else None
-    return CurrentKeeper(keeper) if keeper else None
+    keeper = g.accounts.find(token, g.now.replace(tzinfo=None)) if "accounts" in g else None
+    return CurrentKeeper(keeper, token) if keeper else None
 
 
 def _front_end(app: APIFlask, folder: Path | None) -> None:

@@ -14,12 +14,13 @@ from reedmace.store.accounts import Keeper
 class CurrentKeeper(UserMixin):  # type: ignore[misc]
     """A signed-in keeper, as Flask-Login wants one."""
 
-    def __init__(self, keeper: Keeper) -> None:
+    def __init__(self, keeper: Keeper, token: str) -> None:
         self.keeper = keeper
+        self.token = token
 
     def get_id(self) -> str:
-        """Id and stamp: a password change makes a new stamp and so ends every other session."""
-        return f"{self.keeper.id}:{self.keeper.stamp}"
+        """The token of this browser's sign-in: its row in the database gone, no copy of the cookie opens anything."""
+        return self.token
 
 
 def csrf_token() -> str:

@@ -1,11 +1,12 @@
 """Keeping: peewee models, versioned migrations, and the queries the API asks."""
 
-from reedmace.store.accounts import Accounts, EmailTaken, TooManyAttempts
+from reedmace.store.accounts import SIGNED_IN_FOR, Accounts, EmailTaken, TooManyAttempts
 from reedmace.store.database import connect, migrate
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
 from reedmace.store.tanks import NoSuchEntry, NoSuchTank, PlanMoved, Tanks
 
 __all__ = [
+    "SIGNED_IN_FOR",
     "Accounts",
     "Device",
     "Devices",

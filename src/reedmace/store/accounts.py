@@ -9,10 +9,11 @@ import peewee
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 
-from reedmace.store.models import MODELS, Account, SignInFailure
+from reedmace.store.models import MODELS, Account, SignedIn, SignInFailure
 
 WINDOW = timedelta(minutes=15)
 FAILURES_PER_ACCOUNT, FAILURES_PER_ADDRESS = 8, 60
+SIGNED_IN_FOR = timedelta(days=60)
 
 
 class EmailTaken(Exception):
@@ -32,7 +33,6 @@ class Keeper:
 
     id: int
     email: str
-    stamp: str
 
 
 class Accounts:
@@ -49,12 +49,11 @@ class Accounts:
                 row = Account.create(
                     email=email.strip().lower(),
                     password_hash=self._hasher.hash(password),
-                    stamp=secrets.token_hex(16),
                     made_at=now,
                 )
             except peewee.IntegrityError as error:
                 raise EmailTaken from error
-            return Keeper(row.id, row.email, row.stamp)
+            return Keeper(row.id, row.email)
 
     def sign_in(self, email: str, password: str, address: str, now: datetime) -> Keeper | None:
         """The keeper if the password is right, else None. Raises TooManyAttempts before it looks at all."""
@@ -72,7 +71,7 @@ class Accounts:
             row = Account.get_or_none(Account.email == email.strip().lower())
             if row is not None and self._verify(row.password_hash, password):
                 SignInFailure.delete().where(SignInFailure.who == whose).execute()
-                return Keeper(row.id, row.email, row.stamp)
+                return Keeper(row.id, row.email)
             if row is None:
                 # Spend the same time as for a known address, so that timing tells nobody who has an account.
                 self._hasher.hash(password)
@@ -80,11 +79,29 @@ class Accounts:
             SignInFailure.delete().where(SignInFailure.at < now - WINDOW * 4).execute()
             return None
 
-    def find(self, account_id: int, stamp: str) -> Keeper | None:
-        """The keeper of a session, None when the password has changed since."""
+    def begin(self, keeper: Keeper, now: datetime) -> str:
+        """The token of a newly signed-in browser; what is kept is its hash. now: UTC without zone."""
+        token = secrets.token_urlsafe(24)
         with self._database.bind_ctx(MODELS):
-            row = Account.get_or_none((Account.id == account_id) & (Account.stamp == stamp))
-            return Keeper(row.id, row.email, row.stamp) if row else None
+            SignedIn.delete().where(SignedIn.made_at < now - SIGNED_IN_FOR).execute()
+            SignedIn.create(account=keeper.id, token_hash=_digest("session", token), made_at=now)
+        return token
+
+    def end(self, token: str) -> None:
+        """Sign that browser out; a token that is not known is none."""
+        with self._database.bind_ctx(MODELS):
+            SignedIn.delete().where(SignedIn.token_hash == _digest("session", token)).execute()
+
+    def find(self, token: str, now: datetime) -> Keeper | None:
+        """The keeper of a signed-in browser; None once signed out, outdated or after a change of password."""
+        with self._database.bind_ctx(MODELS):
+            row = (
+                SignedIn.select(SignedIn, Account)
+                .join(Account)
+                .where((SignedIn.token_hash == _digest("session", token)) & (SignedIn.made_at > now - SIGNED_IN_FOR))
+                .first()
+            )
+            return Keeper(row.account.id, row.account.email) if row else None
 
     def change_password(self, account_id: int, old: str, new: str) -> Keeper | None:
         """Change it and end every other session; None when the old one is wrong."""
@@ -92,15 +109,16 @@ class Accounts:
             row = Account.get_or_none(Account.id == account_id)
             if row is None or not self._verify(row.password_hash, old):
                 return None
-            row.password_hash, row.stamp = self._hasher.hash(new), secrets.token_hex(16)
+            row.password_hash = self._hasher.hash(new)
             row.save()
-            return Keeper(row.id, row.email, row.stamp)
+            SignedIn.delete().where(SignedIn.account == account_id).execute()
+            return Keeper(row.id, row.email)
 
     def by_email(self, email: str) -> Keeper | None:
         """The keeper of an address, None when there is none (for the demo's open door)."""
         with self._database.bind_ctx(MODELS):
             row = Account.get_or_none(Account.email == email.strip().lower())
-            return Keeper(row.id, row.email, row.stamp) if row else None
+            return Keeper(row.id, row.email) if row else None
 
     def _verify(self, stored: str, password: str) -> bool:
         try:

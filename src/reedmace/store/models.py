@@ -31,7 +31,15 @@ class Account(Row):
     id = peewee.BigAutoField()
     email = peewee.CharField(254, unique=True)
     password_hash = peewee.CharField(255)
-    stamp = peewee.FixedCharField(32)
+    made_at = peewee.DateTimeField()
+
+
+class SignedIn(Row):
+    """A browser that is signed in. Its row gone, its cookie opens nothing, whatever copies of it there are."""
+
+    id = peewee.BigAutoField()
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE")
+    token_hash = peewee.FixedCharField(64, unique=True)
     made_at = peewee.DateTimeField()
 
 
@@ -83,4 +91,4 @@ class DeviceRow(Row):
         table_name = "device"
 
 
-MODELS = (Account, SignInFailure, Tank, EntryRow, DeviceRow)
+MODELS = (Account, SignedIn, SignInFailure, Tank, EntryRow, DeviceRow)

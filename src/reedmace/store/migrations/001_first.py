@@ -7,7 +7,7 @@ def migrate(migrator: Any, database: Any, **_: Any) -> None:
     """Make the first tables."""
     migrator.sql(
         """
-        CREATE TABLE account (
+        CREATE TABLE IF NOT EXISTS account (
             id BIGINT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
             email VARCHAR(254) NOT NULL,
             password_hash VARCHAR(255) NOT NULL,
@@ -19,7 +19,7 @@ def migrate(migrator: Any, database: Any, **_: Any) -> None:
     )
     migrator.sql(
         """
-        CREATE TABLE sign_in_failure (
+        CREATE TABLE IF NOT EXISTS sign_in_failure (
             id BIGINT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
             who CHAR(64) NOT NULL,
             at DATETIME(6) NOT NULL,
@@ -29,7 +29,7 @@ def migrate(migrator: Any, database: Any, **_: Any) -> None:
     )
     migrator.sql(
         """
-        CREATE TABLE tank (
+        CREATE TABLE IF NOT EXISTS tank (
             id BIGINT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
             account_id BIGINT UNSIGNED NOT NULL,
             name VARCHAR(80) NOT NULL,
@@ -41,7 +41,7 @@ def migrate(migrator: Any, database: Any, **_: Any) -> None:
     )
     migrator.sql(
         """
-        CREATE TABLE entry (
+        CREATE TABLE IF NOT EXISTS entry (
             id BIGINT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
             tank_id BIGINT UNSIGNED NOT NULL,
             client_key VARCHAR(64) NOT NULL,
@@ -62,4 +62,4 @@ def migrate(migrator: Any, database: Any, **_: Any) -> None:
 def rollback(migrator: Any, database: Any, **_: Any) -> None:
     """Take them away again, children first."""
     for table in ("entry", "tank", "sign_in_failure", "account"):
-        migrator.sql(f"DROP TABLE {table}")
+        migrator.sql(f"DROP TABLE IF EXISTS {table}")

@@ -7,7 +7,7 @@ def migrate(migrator: Any, database: Any, **_: Any) -> None:
     """Make the table."""
     migrator.sql(
         """
-        CREATE TABLE device (
+        CREATE TABLE IF NOT EXISTS device (
             id BIGINT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
             tank_id BIGINT UNSIGNED NOT NULL,
             name VARCHAR(80) NOT NULL,
@@ -24,4 +24,4 @@ def migrate(migrator: Any, database: Any, **_: Any) -> None:
 
 def rollback(migrator: Any, database: Any, **_: Any) -> None:
     """Take it away again."""
-    migrator.sql("DROP TABLE device")
+    migrator.sql("DROP TABLE IF EXISTS device")
