@@ -13,6 +13,7 @@ export default tseslint.config(
     plugins: { "react-hooks": reactHooks },
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
+      complexity: ["error", 12],
       "react-hooks/rules-of-hooks": "error",
       "react-hooks/exhaustive-deps": "error",
       // Figures are written into sentences everywhere; numbers in templates are what a number is for.

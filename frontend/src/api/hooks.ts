@@ -172,6 +172,11 @@ export function useView<S extends keyof typeof VIEWS>(tankId: number, stage: S, 
   });
 }
 
+/** The answer that stands: none once the newest question was refused, whatever the one before it gave. */
+export function standing<T>(asked: { data: T | undefined; error: unknown }): T | undefined {
+  return asked.error ? undefined : asked.data;
+}
+
 export function useKeep(tankId: number) {
   return useQuery({
     queryKey: ["view", tankId, "keep"],

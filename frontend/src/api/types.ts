@@ -235,7 +235,7 @@ export interface paths {
                 };
             };
         };
-        /** Sign out. */
+        /** Sign out: this browser's sign-in ends on the server too. */
         delete: {
             parameters: {
                 query?: never;

@@ -27,7 +27,6 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
   const top = 24;
   const height = top + rows.length * rowHeight + 6;
   const ticks = x.ticks(small ? 4 : 8);
-  const end = x.range()[1] ?? W;
   const sentence = candidate
     ? `${candidate.name} delivers ${times(candidate.delivered_lph).toFixed(1)} times the tank an hour when clean and ${times(candidate.dirty_lph).toFixed(1)} in service; the box promises ${times(candidate.box_lph).toFixed(1)}.`
     : requirement.verdict;
@@ -55,105 +54,29 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
             </text>
           </g>
         ))}
-        {rows.map((s, i) => {
-          const y = top + i * rowHeight;
-          const media = s.rule === "media";
-          const share = media && candidate && s.media_kg ? Math.min(candidate.media_kg / s.media_kg, 1) : 0;
-          const low = times(s.low_lph ?? 0);
-          const high = s.high_lph ? times(s.high_lph) : (x.domain()[1] ?? 0);
-          return (
-            <g key={s.rule}>
-              <text x={0} y={y + 20} className={s.followed ? "strong" : ""}>
-                {s.title}
-              </text>
-              {media ? (
-                <>
-                  <rect
-                    x={x(0)}
-                    y={y + 8}
-                    width={(end - x(0)) * 0.5}
-                    height={14}
-                    fill="none"
-                    stroke="var(--ink-soft)"
-                  />
-                  <rect
-                    x={x(0)}
-                    y={y + 8}
-                    width={(end - x(0)) * 0.5 * share}
-                    height={14}
-                    fill="var(--reed-fill)"
-                    stroke="var(--reed)"
-                  />
-                  <text x={x(0) + (end - x(0)) * 0.5 + 8} y={y + 20} className="halo">
-                    {candidate ? `${candidate.media_kg.toFixed(1)} of ` : ""}
-                    {s.media_kg?.toFixed(1)} kg asked
-                  </text>
-                </>
-              ) : (
-                <>
-                  <rect
-                    x={x(low)}
-                    y={y + 7}
-                    width={Math.max(x(high) - x(low), 3)}
-                    height={16}
-                    rx={8}
-                    fill="var(--reed-fill)"
-                    stroke={s.followed ? "var(--reed)" : "none"}
-                    strokeWidth={1.6}
-                  />
-                  {s.rule === "load" && (
-                    <text x={x(low) + 8} y={y + 20}>
-                      {low > 0 ? `${low.toFixed(2)} or more` : s.asks}
-                    </text>
-                  )}
-                </>
-              )}
-              {candidate && s.basis === "box flow" && (
-                <>
-                  <path
-                    d={`M${x(times(candidate.box_lph))} ${y + 2} v26`}
-                    stroke="var(--ink)"
-                    strokeWidth={2}
-                    strokeDasharray="3 3"
-                  />
-                  <text
-                    x={x(times(candidate.box_lph)) + (x(times(candidate.box_lph)) > W - 110 ? -6 : 6)}
-                    y={y + 20}
-                    textAnchor={x(times(candidate.box_lph)) > W - 110 ? "end" : "start"}
-                    className="halo"
-                  >
-                    {times(candidate.box_lph).toFixed(1)} on the box
-                  </text>
-                </>
-              )}
-              {candidate && s.rule === "delivered" && (
-                <>
-                  <path
-                    d={`M${x(times(candidate.dirty_lph))} ${y + 15} H${x(times(candidate.delivered_lph))}`}
-                    stroke="var(--seed)"
-                    strokeWidth={3}
-                  />
-                  <path
-                    d={`M${x(times(candidate.delivered_lph))} ${y + 1} v28`}
-                    stroke="var(--seed)"
-                    strokeWidth={4}
-                  />
-                  <text
-                    x={
-                      x(times(candidate.delivered_lph)) +
-                      (x(times(candidate.delivered_lph)) > W - 120 ? -8 : 8)
-                    }
-                    y={y + 20}
-                    textAnchor={x(times(candidate.delivered_lph)) > W - 120 ? "end" : "start"}
-                    className="strong halo"
-                  >
-                    {times(candidate.delivered_lph).toFixed(1)} delivered
-                  </text>
-                </>
-              )}
-            </g>
-          );
-        })}
+        {rows.map((rule, i) => (
+          <g key={rule.rule}>
+            <text x={0} y={top + i * rowHeight + 20} className={rule.followed ? "strong" : ""}>
+              {rule.title}
+            </text>
+            {rule.rule === "media" ? (
+              <MediaBar rule={rule} x={x} y={top + i * rowHeight} candidate={candidate} />
+            ) : (
+              <AskedBar rule={rule} x={x} y={top + i * rowHeight} times={times} />
+            )}
+            {candidate && rule.basis === "box flow" && (
+              <BoxMark x={x} y={top + i * rowHeight} turnovers={times(candidate.box_lph)} />
+            )}
+            {candidate && rule.rule === "delivered" && (
+              <DeliveredMark
+                x={x}
+                y={top + i * rowHeight}
+                clean={times(candidate.delivered_lph)}
+                dirty={times(candidate.dirty_lph)}
+              />
+            )}
+          </g>
+        ))}
       </svg>
       {label && (
         <p style={{ fontSize: 15 }}>
@@ -161,6 +84,107 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
         </p>
       )}
     </ChartFrame>
+  );
+}
+
+type Scale = ReturnType<typeof scaleLinear<number>>;
+type Rule = FlowRequirement["sizing_rules"][number];
+type Marked = NonNullable<Props["candidate"]>;
+
+interface RowProps {
+  x: Scale;
+  /** Top of the row. */
+  y: number;
+}
+
+function endOf(x: Scale): number {
+  return x.range()[1] ?? 0;
+}
+
+function MediaBar({ rule, x, y, candidate }: RowProps & { rule: Rule; candidate?: Marked | null }) {
+  const width = (endOf(x) - x(0)) * 0.5;
+  const share = candidate && rule.media_kg ? Math.min(candidate.media_kg / rule.media_kg, 1) : 0;
+  const bar = { x: x(0), y: y + 8, height: 14 };
+  return (
+    <>
+      <rect {...bar} width={width} fill="none" stroke="var(--ink-soft)" />
+      <rect {...bar} width={width * share} fill="var(--reed-fill)" stroke="var(--reed)" />
+      <text x={x(0) + width + 8} y={y + 20} className="halo">
+        {candidate ? `${candidate.media_kg.toFixed(1)} of ` : ""}
+        {rule.media_kg?.toFixed(1)} kg asked
+      </text>
+    </>
+  );
+}
+
+function AskedBar({ rule, x, y, times }: RowProps & { rule: Rule; times: (lph: number) => number }) {
+  const low = times(rule.low_lph ?? 0);
+  const high = rule.high_lph ? times(rule.high_lph) : (x.domain()[1] ?? 0);
+  return (
+    <>
+      <rect
+        x={x(low)}
+        y={y + 7}
+        width={Math.max(x(high) - x(low), 3)}
+        height={16}
+        rx={8}
+        fill="var(--reed-fill)"
+        stroke={rule.followed ? "var(--reed)" : "none"}
+        strokeWidth={1.6}
+      />
+      {rule.rule === "load" && (
+        <text x={x(low) + 8} y={y + 20}>
+          {low > 0 ? `${low.toFixed(2)} or more` : rule.asks}
+        </text>
+      )}
+    </>
+  );
+}
+
+/** Words beside a mark, on whichever side has room for them. */
+function Beside({
+  at,
+  end,
+  y,
+  gap,
+  text,
+  strong,
+}: Record<"at" | "end" | "y" | "gap", number> & { text: string; strong?: boolean }) {
+  const left = at > end - 108;
+  return (
+    <text
+      x={at + (left ? -gap : gap)}
+      y={y}
+      textAnchor={left ? "end" : "start"}
+      className={strong ? "strong halo" : "halo"}
+    >
+      {text}
+    </text>
+  );
+}
+
+function BoxMark({ x, y, turnovers }: RowProps & { turnovers: number }) {
+  return (
+    <>
+      <path d={`M${x(turnovers)} ${y + 2} v26`} stroke="var(--ink)" strokeWidth={2} strokeDasharray="3 3" />
+      <Beside
+        at={x(turnovers)}
+        end={endOf(x)}
+        y={y + 20}
+        gap={6}
+        text={`${turnovers.toFixed(1)} on the box`}
+      />
+    </>
+  );
+}
+
+function DeliveredMark({ x, y, clean, dirty }: RowProps & { clean: number; dirty: number }) {
+  return (
+    <>
+      <path d={`M${x(dirty)} ${y + 15} H${x(clean)}`} stroke="var(--seed)" strokeWidth={3} />
+      <path d={`M${x(clean)} ${y + 1} v28`} stroke="var(--seed)" strokeWidth={4} />
+      <Beside at={x(clean)} end={endOf(x)} y={y + 20} gap={8} text={`${clean.toFixed(1)} delivered`} strong />
+    </>
   );
 }
 

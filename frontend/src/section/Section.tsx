@@ -48,7 +48,6 @@ export interface SectionProps {
 export function Section(props: SectionProps) {
   const { plan, animals, species, filters = [], caption } = props;
   const first = filters.find((f) => f.key === props.working) ?? filters[0];
-  const places = placesOf(filters.map((f) => f.filter.kind));
   const sheet = useMemo(() => layOut(plan, 560, 610), [plan]);
   const small = usePhone();
   // A phone shows the tank itself as a strip; the stand and the side view are for wider screens.
@@ -65,47 +64,70 @@ export function Section(props: SectionProps) {
         <Room sheet={sheet} />
         <Glassware sheet={sheet} bare={props.water !== undefined} stones={plan.tank.stone_kg > 0} />
         <Swimmers all={fish} />
-        {filters.map(({ key, filter, fitting }, i) => (
-          <FilterParts
-            key={key}
-            sheet={sheet}
-            filter={filter}
-            place={places[i] ?? 0}
-            bare={fitting !== undefined}
-            bodyXCm={fitting?.parts.find((p) => p.role === "body")?.at.x_cm}
-          />
-        ))}
-        {filters.map(({ key, fitting }) =>
-          fitting ? (
-            <FitOverlay
-              key={key}
-              sheet={sheet}
-              fitting={fitting}
-              quiet={filters.length > 1 && key !== first?.key}
-              stopsBelowRimCm={key === first?.key ? props.stopsBelowRimCm : undefined}
-              lookAt={key === first?.key ? props.lookAt : undefined}
-            />
-          ) : null,
-        )}
+        <Fittings {...props} sheet={sheet} filters={filters} first={first?.key} />
         <Figures {...props} sheet={sheet} />
         {first && props.labels && (
           <Labels sheet={sheet} filter={first.filter} labels={props.labels} many={filters.length > 1} />
         )}
-        {props.onMove && !small && (
-          <Handles
-            sheet={sheet}
-            plan={plan}
-            filter={first?.filter}
-            fitting={first?.fitting}
-            onMove={props.onMove}
-          />
-        )}
-        {props.onMove?.fill && small && (
-          <Handles sheet={sheet} plan={plan} filter={first?.filter} onMove={{ fill: props.onMove.fill }} />
-        )}
+        <Movable {...props} sheet={sheet} small={small} first={first} />
       </svg>
     </Frame>
   );
+}
+
+interface FittingsProps {
+  sheet: Sheet;
+  filters: SectionFilter[];
+  /** Key of the one worked on. */
+  first?: string;
+  stopsBelowRimCm?: number;
+  lookAt?: string;
+}
+
+function Fittings({ sheet, filters, first, stopsBelowRimCm, lookAt }: FittingsProps) {
+  const places = placesOf(filters.map((f) => f.filter.kind));
+  return (
+    <>
+      {filters.map(({ key, filter, fitting }, i) => (
+        <FilterParts
+          key={key}
+          sheet={sheet}
+          filter={filter}
+          place={places[i] ?? 0}
+          bare={fitting !== undefined}
+          bodyXCm={fitting?.parts.find((p) => p.role === "body")?.at.x_cm}
+        />
+      ))}
+      {filters.map(({ key, fitting }) =>
+        fitting ? (
+          <FitOverlay
+            key={key}
+            sheet={sheet}
+            fitting={fitting}
+            quiet={filters.length > 1 && key !== first}
+            {...(key === first ? { stopsBelowRimCm, lookAt } : {})}
+          />
+        ) : null,
+      )}
+    </>
+  );
+}
+
+interface MovableProps extends Pick<SectionProps, "plan" | "onMove"> {
+  sheet: Sheet;
+  small: boolean;
+  first?: SectionFilter;
+}
+
+/** The handles; on a phone only the water line's, which a thumb can hit. */
+function Movable({ sheet, plan, small, first, onMove }: MovableProps) {
+  if (!onMove) return null;
+  if (!small)
+    return (
+      <Handles sheet={sheet} plan={plan} filter={first?.filter} fitting={first?.fitting} onMove={onMove} />
+    );
+  if (!onMove.fill) return null;
+  return <Handles sheet={sheet} plan={plan} filter={first?.filter} onMove={{ fill: onMove.fill }} />;
 }
 
 function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sheet: Sheet }) {

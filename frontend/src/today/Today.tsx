@@ -14,38 +14,26 @@ import { about } from "../stages/cycle/dates";
 import { Section } from "../section/Section";
 import { hanging } from "../stages/shared";
 
+const STAGE_NAMES: Record<TodayRow["stage"], string> = {
+  tank: "Tank",
+  stock: "Stock",
+  filter: "Filter",
+  fit: "Fit",
+  cycle: "Cycle",
+  keep: "Keep",
+};
+
 export default function Today() {
   const today = useToday();
   const rows = today.data?.rows ?? [];
   const urgent = rows.filter((r) => r.urgent);
-  const others = rows
-    .filter((r) => !r.urgent && r.due.some((d) => new Date(d.at).getTime() < Date.now()))
-    .map((r) => r.tank.name)
-    .join(" and ");
-  const date = new Date().toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" });
   return (
     <Page name="Today">
       <title>Today · Reedmace</title>
       <Stack>
         {today.isPending && <Waiting>Looking round the tanks…</Waiting>}
         <ProblemNote problem={today.error instanceof ProblemError ? today.error : null} />
-        {today.data && (
-          <Verdict>
-            {rows.length === 0 ? (
-              "Begin with a tank. Three sizes give its litres."
-            ) : urgent.length ? (
-              <>
-                {date}: <em>{urgent.map((r) => r.tank.name).join(" and ")} cannot wait.</em>{" "}
-                {rows.length > urgent.length &&
-                  (others ? `Something is due for ${others}.` : "The others can.")}
-              </>
-            ) : (
-              <>
-                {date}: {others ? `something is due for ${others}.` : "nothing is urgent."}
-              </>
-            )}
-          </Verdict>
-        )}
+        {today.data && <Headline rows={rows} />}
         <Rows>
           {[...urgent, ...rows.filter((r) => !r.urgent)].map((r) => (
             <TankRow key={r.tank.id} row={r} />
@@ -58,17 +46,33 @@ export default function Today() {
   );
 }
 
+function Headline({ rows }: { rows: TodayRow[] }) {
+  const urgent = rows.filter((r) => r.urgent);
+  const others = rows
+    .filter((r) => !r.urgent && r.due.some((d) => new Date(d.at).getTime() < Date.now()))
+    .map((r) => r.tank.name)
+    .join(" and ");
+  const date = new Date().toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" });
+  if (rows.length === 0) return <Verdict>Begin with a tank. Three sizes give its litres.</Verdict>;
+  if (urgent.length === 0)
+    return (
+      <Verdict>
+        {date}: {others ? `something is due for ${others}.` : "nothing is urgent."}
+      </Verdict>
+    );
+  return (
+    <Verdict>
+      {date}: <em>{urgent.map((r) => r.tank.name).join(" and ")} cannot wait.</em>{" "}
+      {rows.length > urgent.length && (others ? `Something is due for ${others}.` : "The others can.")}
+    </Verdict>
+  );
+}
+
 function TankRow({ row }: { row: TodayRow }) {
-  const { tank, advice } = row;
+  const { tank } = row;
   const state = useTank(tank.id);
   const tables = useTables();
   const to = `/tanks/${tank.id}/${row.stage}`;
-  const waiting = row.due.map((d) => (
-    <p key={d.key}>
-      <Link to={`/tanks/${tank.id}/${d.stage}`}>{d.title}</Link>{" "}
-      <span className="where">{dueWords(d.at)}</span>
-    </p>
-  ));
   const words = Object.fromEntries(tank.stages.map((s) => [s.stage, s.words]));
   return (
     <li data-urgent={row.urgent || undefined}>
@@ -93,46 +97,56 @@ function TankRow({ row }: { row: TodayRow }) {
         <p className="verdict">{row.verdict}</p>
       </div>
       <div>
-        {row.stop ? (
-          <>
-            <b>{row.stop.first}</b>
-            {row.stop.steps.slice(0, 2).map((s) => (
-              <p key={s}>{s}</p>
-            ))}
-          </>
-        ) : advice ? (
-          <>
-            <b>{advice.first.title}</b>
-            <p>{advice.first.detail}</p>
-            {advice.foreseen.map((f) => (
-              <p key={f.kind}>
-                <b>
-                  {f.what} {about(new Date(row.cycle_started_at ?? Date.now()), f.day)}.
-                </b>
-              </p>
-            ))}
-            {advice.then[0] && <p className="where">Then: {advice.then[0].title.toLowerCase()}.</p>}
-          </>
-        ) : (
-          <>
-            {waiting}
-            <p className="where">
-              Next in {row.stage[0]?.toUpperCase()}
-              {row.stage.slice(1)}.
-            </p>
-          </>
-        )}
-        {(row.stop ?? advice) && waiting}
+        <WhatNow row={row} />
       </div>
       <div className="go">
         <OneTap row={row} />
-        <Link to={to}>
-          {row.stage === "cycle"
-            ? "Log a test"
-            : `To ${row.stage[0]?.toUpperCase() ?? ""}${row.stage.slice(1)}`}
-        </Link>
+        <Link to={to}>{row.stage === "cycle" ? "Log a test" : `To ${STAGE_NAMES[row.stage]}`}</Link>
       </div>
     </li>
+  );
+}
+
+/** A stop, then the cycle's first action, then what waits: the first that there is, with what is due beside it. */
+function WhatNow({ row }: { row: TodayRow }) {
+  const { advice, stop } = row;
+  const waiting = row.due.map((d) => (
+    <p key={d.key}>
+      <Link to={`/tanks/${row.tank.id}/${d.stage}`}>{d.title}</Link>{" "}
+      <span className="where">{dueWords(d.at)}</span>
+    </p>
+  ));
+  if (stop)
+    return (
+      <>
+        <b>{stop.first}</b>
+        {stop.steps.slice(0, 2).map((s) => (
+          <p key={s}>{s}</p>
+        ))}
+        {waiting}
+      </>
+    );
+  if (advice)
+    return (
+      <>
+        <b>{advice.first.title}</b>
+        <p>{advice.first.detail}</p>
+        {advice.foreseen.map((f) => (
+          <p key={f.kind}>
+            <b>
+              {f.what} {about(new Date(row.cycle_started_at ?? Date.now()), f.day)}.
+            </b>
+          </p>
+        ))}
+        {advice.then[0] && <p className="where">Then: {advice.then[0].title.toLowerCase()}.</p>}
+        {waiting}
+      </>
+    );
+  return (
+    <>
+      {waiting}
+      <p className="where">Next in {STAGE_NAMES[row.stage]}.</p>
+    </>
   );
 }
 
@@ -241,12 +255,7 @@ function NewTank({ first }: { first: boolean }) {
     <Begin onSubmit={(e) => void submit(e)}>
       {first && <Lead>Give it a name people use, such as the room it stands in.</Lead>}
       <div>
-        <TextField
-          label="A new tank"
-          value={name}
-          onChange={setName}
-          placeholder="Landing, kitchen storageKey…"
-        />
+        <TextField label="A new tank" value={name} onChange={setName} placeholder="Landing, kitchen shelf…" />
         <Button type="submit" isDisabled={!name.trim()}>
           Begin it
         </Button>

@@ -1,8 +1,8 @@
 /** The cycle's plan: how, with what, in which water, from which tap; judged as it is typed. */
 import { useState } from "react";
-import { useDraft } from "../../api/drafts";
+import { useDraft, type Draft } from "../../api/drafts";
 import { useBlanks, useCompute } from "../../api/hooks";
-import type { CyclePlan, MethodChoice, LogbookState } from "../../api/schemas";
+import type { CyclePlan, MethodChoice, LogbookState, StockPlan } from "../../api/schemas";
 import { Caution, Figure, InlineButton, Lead, PickOne, ProblemNote } from "../../kit";
 import { SaveBar } from "../shared";
 import { Chooser, type Resources } from "./Chooser";
@@ -25,36 +25,15 @@ export function CyclePlanForm({
   const blanks = useBlanks();
   const draft = useDraft<CyclePlan>(tankId, "cycle", logbook.plans.cycle, logbook.cycle_plan?.id ?? null);
   const plan = draft.value;
-  const { product } = plan;
-  const dose = useCompute(
-    "ammonia-dose",
-    netL ? { net_l: netL, target_ppm: plan.target_ppm, basis: plan.basis, product } : null,
-  );
   const set = (change: Partial<CyclePlan>) => {
     draft.set((now) => ({ ...now, ...change }));
   };
   const first = logbook.cycle_plan == null;
   const [choosing, setChoosing] = useState(first);
   const [resources, setResources] = useState<Resources>({ ...blanks.resources, plants: plan.plants });
-  const stock = logbook.plans.stock;
-  const load = useCompute(
-    "waste-load",
-    netL && stock.animals.length
-      ? { net_l: netL, animals: stock.animals, own_species: stock.own_species, feed_g_day: stock.feed_g_day }
-      : null,
-  );
-  const phosphate = logbook.readings
-    .flatMap((e) => (e.body.kind === "reading" && e.body.phosphate_ppm != null ? [e.body.phosphate_ppm] : []))
-    .at(-1);
+  const load = useCompute("waste-load", loadQuestion(logbook.plans.stock, netL));
   const take = (choice: MethodChoice) => {
-    set({
-      method: choice.method,
-      helpers: choice.helpers,
-      seed_share: resources.media_share,
-      plants:
-        choice.helpers.includes("plants") || choice.method === "planted" ? resources.plants : plan.plants,
-      bottle: { ...resources.bottle_label, in_date: resources.bottle !== "expired" },
-    });
+    set(chosen(choice, resources, plan));
     setChoosing(false);
   };
   const dosed = DOSED.includes(plan.method);
@@ -83,15 +62,7 @@ export function CyclePlanForm({
       <MethodFields plan={plan} set={set} />
       {dosed && <ProductFields plan={plan} set={set} />}
       <WaterFields plan={plan} set={set} />
-      {netL && (
-        <PlanJudged
-          plan={plan}
-          netL={netL}
-          phosphatePpm={phosphate}
-          loadMgNLDay={load.data?.ammonia_mg_n_l_day}
-          animals={{ low: load.data?.temperature_low_c, high: load.data?.temperature_high_c }}
-        />
-      )}
+      {netL && <PlanJudged plan={plan} netL={netL} phosphatePpm={lastPhosphate(logbook)} load={load.data} />}
       <PickOne
         label="ppm means"
         value={plan.basis}
@@ -103,33 +74,72 @@ export function CyclePlanForm({
           ["N", "nitrogen (N)"],
         ]}
       />
-      <ProblemNote problem={dose.error} />
-      {dosed && dose.data && !dose.error && (
-        <Lead>
-          The first dose:{" "}
-          <Figure title="The dose" lines={dose.data.working}>
-            {dose.data.verdict}
-          </Figure>{" "}
-          It will burn {dose.data.alkalinity_used_dkh.toFixed(1)} dKH and can make at most{" "}
-          {dose.data.nitrate_made_ppm_ion.toFixed(0)} ppm of nitrate.
-        </Lead>
-      )}
-      <SaveBar
-        tankId={tankId}
-        draft={
-          first && !draft.dirty
-            ? { ...draft, dirty: true, value: { ...plan, started_at: new Date().toISOString() } }
-            : draft
-        }
-        words={first ? "Begin the cycle" : "Save the plan"}
-        describe={(b) =>
-          `${b.method}, to ${b.target_ppm} ppm, begun ${new Date(b.started_at).toLocaleDateString()}`
-        }
-      />
+      {dosed && netL && <FirstDose plan={plan} netL={netL} />}
+      <PlanBar tankId={tankId} draft={draft} first={first} />
       <Caution>
         {plan.method === "animals-in" ? "Nothing is dosed while animals are in. " : ""}Aquarium-grade ammonia
         only, never household cleaner. Gloves; away from children; never together with bleach.
       </Caution>
     </>
+  );
+}
+
+function chosen(
+  { method, helpers }: MethodChoice,
+  resources: Resources,
+  plan: CyclePlan,
+): Partial<CyclePlan> {
+  const planted = helpers.includes("plants") || method === "planted";
+  return {
+    method,
+    helpers,
+    seed_share: resources.media_share,
+    plants: planted ? resources.plants : plan.plants,
+    bottle: { ...resources.bottle_label, in_date: resources.bottle !== "expired" },
+  };
+}
+
+function loadQuestion(stock: StockPlan, netL?: number) {
+  if (!netL || stock.animals.length === 0) return null;
+  const { animals, own_species, feed_g_day } = stock;
+  return { net_l: netL, animals, own_species, feed_g_day };
+}
+
+function lastPhosphate(logbook: LogbookState): number | undefined {
+  return logbook.readings
+    .flatMap((e) => (e.body.kind === "reading" && e.body.phosphate_ppm != null ? [e.body.phosphate_ppm] : []))
+    .at(-1);
+}
+
+function FirstDose({ plan, netL }: { plan: CyclePlan; netL: number }) {
+  const { target_ppm, basis, product } = plan;
+  const dose = useCompute("ammonia-dose", { net_l: netL, target_ppm, basis, product });
+  if (dose.error) return <ProblemNote problem={dose.error} />;
+  if (!dose.data) return null;
+  return (
+    <Lead>
+      The first dose:{" "}
+      <Figure title="The dose" lines={dose.data.working}>
+        {dose.data.verdict}
+      </Figure>{" "}
+      It will burn {dose.data.alkalinity_used_dkh.toFixed(1)} dKH and can make at most{" "}
+      {dose.data.nitrate_made_ppm_ion.toFixed(0)} ppm of nitrate.
+    </Lead>
+  );
+}
+
+/** first: whether saving begins the cycle, with plan and all as they stand. */
+function PlanBar({ tankId, draft, first }: { tankId: number; draft: Draft<CyclePlan>; first: boolean }) {
+  const beginning = first && !draft.dirty;
+  const now = () => ({ ...draft.value, started_at: new Date().toISOString() });
+  return (
+    <SaveBar
+      tankId={tankId}
+      draft={beginning ? { ...draft, dirty: true, value: now() } : draft}
+      words={first ? "Begin the cycle" : "Save the plan"}
+      describe={(b) =>
+        `${b.method}, to ${b.target_ppm} ppm, begun ${new Date(b.started_at).toLocaleDateString()}`
+      }
+    />
   );
 }

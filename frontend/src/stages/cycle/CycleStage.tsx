@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { useCycle, useView } from "../../api/hooks";
-import type { CycleState, Entry } from "../../api/schemas";
+import type { CycleForecast, CycleLog as Log, CycleState, Entry, Tables } from "../../api/schemas";
 import { ProblemError } from "../../api/client";
 import { CycleLog } from "../../charts/CycleLog";
 import { Figure, Lead, Tabs, ProblemNote, Verdict, Waiting, type Leaf } from "../../kit";
@@ -23,38 +23,15 @@ import { WhatIf } from "./WhatIf";
 
 export function CycleStage(props: StageProps) {
   const { tankId, logbook } = props;
-  const plan = logbook.plans.tank;
-  const volume = useView(tankId, "tank", {}).data?.volume;
+  const netL = useView(tankId, "tank", {}).data?.volume.net_l;
   const cycle = useCycle(tankId);
-  const latest = logbook.readings.findLast(
-    (e) => e.body.kind === "reading" && (e.body.ammonia_ppm != null || e.body.nitrite_ppm != null),
-  );
   const state = cycle.data;
-  const begun = state?.log != null && state.advice != null && state.readiness != null;
-  const proven = state?.readiness?.proven_mg_n_l_day ?? 0;
-  const clears =
-    proven > 0 ? ppmWords(proven, "ammonia", kitShares(props.tables, state?.log?.kit ?? undefined)) : null;
+  const begun = state && hasBegun(state);
   return (
     <TwoColumns
       drawing={
         <>
-          <Section
-            plan={plan}
-            volume={volume}
-            filters={hanging(logbook.plans.filter)}
-            water={waterWords(latest ?? logbook.readings.at(-1))}
-            labels={
-              begun && !state.stocked
-                ? [
-                    {
-                      at: "body",
-                      lines: [clears ? `clears ${clears} a day` : "not proven yet"],
-                    },
-                  ]
-                : undefined
-            }
-            caption={`What the water carries: ${waterWords(latest).join(", ") || "not tested yet"}.${begun && !state.stocked ? (clears ? ` The film has cleared ${clears} in a day.` : " The film has not cleared a dose in a day yet.") : ""}`}
-          />
+          <CycleDrawing {...props} state={state} />
           <LogTest tankId={tankId} logbook={logbook} />
         </>
       }
@@ -62,19 +39,49 @@ export function CycleStage(props: StageProps) {
     >
       <ProblemNote problem={cycle.error instanceof ProblemError ? cycle.error : null} />
       {cycle.isPending && <Waiting>Running the forecast…</Waiting>}
+      {begun && <Begun {...props} state={state} netL={netL} />}
       {state && !begun && (
         <>
           <Verdict>
             Nothing lives in the filter yet. Begin its cycle, and the tests will say when animals may come.
           </Verdict>
-          <CyclePlanForm tankId={tankId} logbook={logbook} netL={volume?.net_l} />
+          <CyclePlanForm tankId={tankId} logbook={logbook} netL={netL} />
           <TestsBook tankId={tankId} logbook={logbook} />
           <Files tankId={tankId} logbook={logbook} />
         </>
       )}
-      {begun && <Begun {...props} state={state} netL={volume?.net_l} />}
     </TwoColumns>
   );
+}
+
+function hasBegun(state: CycleState): boolean {
+  return state.log != null && state.advice != null && state.readiness != null;
+}
+
+function CycleDrawing({ tankId, logbook, tables, state }: StageProps & { state?: CycleState }) {
+  const volume = useView(tankId, "tank", {}).data?.volume;
+  const latest = logbook.readings.findLast(
+    (e) => e.body.kind === "reading" && (e.body.ammonia_ppm != null || e.body.nitrite_ppm != null),
+  );
+  const film = state && hasBegun(state) && !state.stocked ? filmWords(state, tables) : null;
+  return (
+    <Section
+      plan={logbook.plans.tank}
+      volume={volume}
+      filters={hanging(logbook.plans.filter)}
+      water={waterWords(latest ?? logbook.readings.at(-1))}
+      labels={film ? [{ at: "body", lines: [film.label] }] : undefined}
+      caption={`What the water carries: ${waterWords(latest).join(", ") || "not tested yet"}. ${film?.sentence ?? ""}`}
+    />
+  );
+}
+
+function filmWords(state: CycleState, tables: Tables): { label: string; sentence: string } {
+  const proven = state.readiness?.proven_mg_n_l_day ?? 0;
+  if (proven <= 0)
+    return { label: "not proven yet", sentence: "The film has not cleared a dose in a day yet." };
+  const clears = ppmWords(proven, "ammonia", kitShares(tables, state.log?.kit ?? undefined));
+  return { label: `clears ${clears} a day`, sentence: `The film has cleared ${clears} in a day.` };
 }
 
 interface BegunProps extends StageProps {
@@ -88,43 +95,72 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
   const dateOf = dater(start);
   const { advice, readiness, log, forecast } = state;
   if (!advice || !readiness || !log) return null;
-  const shares = kitShares(tables, log.kit);
   const choose = (next: string) => {
     setLeaf(next);
     sessionStorage.setItem("reedmace.leaf", next);
   };
-  const leaves: Leaf[] = [
-    ...(forecast && !state.settled
+  const leaves = leavesOf({ tankId, logbook, tables, state, netL }, log, dateOf);
+  return (
+    <>
+      <Verdict>{advice.verdict}</Verdict>
+      <FirstAction
+        action={advice.first}
+        log={log}
+        tankId={tankId}
+        lines={advice.working}
+        onAnimals={() => {
+          choose("animals");
+        }}
+      />
+      <Foreseen state={state} start={start} />
+      <Then state={state} />
+      {forecast && !state.stocked && !readiness.ready && (
+        <When forecast={forecast} leftAlone={state.forecast_left_alone} dateOf={dateOf} />
+      )}
+      <Tabs
+        label="More of this cycle"
+        leaves={leaves}
+        chosen={leaves.some((l) => l.id === leaf) ? leaf : (leaves[0]?.id ?? "ready")}
+        onChoose={choose}
+      />
+      <Bar>
+        <Link to={`/tanks/${tankId}/diary`}>The cycle diary, to print</Link>
+      </Bar>
+    </>
+  );
+}
+
+function leavesOf(
+  { tankId, logbook, tables, state, netL }: BegunProps,
+  log: Log,
+  dateOf: (day: number) => string,
+): Leaf[] {
+  const { forecast } = state;
+  const shares = kitShares(tables, log.kit);
+  const ready = state.readiness?.ready ?? false;
+  const ahead: Leaf[] =
+    forecast && !state.settled
       ? [
           {
             id: "chart",
             title: "Forecast",
             content: () => (
-              <CycleLog
-                log={log}
-                forecast={forecast}
-                share={shares}
-                passed={readiness.ready}
-                dateOf={dateOf}
-              />
+              <CycleLog log={log} forecast={forecast} share={shares} passed={ready} dateOf={dateOf} />
             ),
           },
-          ...(readiness.ready
-            ? []
-            : [
-                {
-                  id: "what-if",
-                  title: "What if",
-                  content: () => <WhatIf log={log} forecast={forecast} dateOf={dateOf} />,
-                },
-              ]),
+          {
+            id: "what-if",
+            title: "What if",
+            content: () => <WhatIf log={log} forecast={forecast} dateOf={dateOf} />,
+          },
         ]
-      : []),
+      : [];
+  return [
+    ...ahead.filter((l) => l.id === "chart" || !ready),
     ...(state.settled ? [] : [{ id: "ready", title: "Ready?", content: () => <Ready state={state} /> }]),
     {
       id: "animals",
-      title:
-        log.method === "animals-in" ? "Animals are in" : state.stocked ? "Next animals" : "First animals",
+      title: animalsTitle(state, log),
       content: () => <FirstAnimals tankId={tankId} state={state} shares={shares} />,
     },
     {
@@ -145,43 +181,31 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
     { id: "cloudy", title: "Cloudy?", content: () => <Cloudy log={log} /> },
     { id: "files", title: "Kit and files", content: () => <Files tankId={tankId} logbook={logbook} /> },
   ];
+}
+
+function animalsTitle(state: CycleState, log: Log): string {
+  if (log.method === "animals-in") return "Animals are in";
+  return state.stocked ? "Next animals" : "First animals";
+}
+
+interface WhenProps {
+  forecast: CycleForecast;
+  leftAlone: CycleState["forecast_left_alone"];
+  dateOf: (day: number) => string;
+}
+
+function When({ forecast, leftAlone, dateOf }: WhenProps) {
+  const { pass_day_p10: low, pass_day_p90: high } = forecast;
   return (
-    <>
-      <Verdict>{advice.verdict}</Verdict>
-      <FirstAction
-        action={advice.first}
-        log={log}
-        tankId={tankId}
-        lines={advice.working}
-        onAnimals={() => {
-          choose("animals");
-        }}
-      />
-      <Foreseen state={state} start={start} />
-      <Then state={state} />
-      {forecast && !state.stocked && !readiness.ready && (
-        <Lead>
-          <Figure title="The forecast" lines={forecast.working}>
-            {forecast.verdict}
-          </Figure>{" "}
-          {forecast.pass_day_p10 != null &&
-            forecast.pass_day_p90 != null &&
-            `That is ${dateOf(forecast.pass_day_p10)} to ${dateOf(forecast.pass_day_p90)}. `}
-          {state.forecast_left_alone?.outcome === "no-date" &&
-            forecast.outcome === "range" &&
-            "Without bicarbonate: no date at all."}
-        </Lead>
-      )}
-      <Tabs
-        label="More of this cycle"
-        leaves={leaves}
-        chosen={leaves.some((l) => l.id === leaf) ? leaf : (leaves[0]?.id ?? "ready")}
-        onChoose={choose}
-      />
-      <Bar>
-        <Link to={`/tanks/${tankId}/diary`}>The cycle diary, to print</Link>
-      </Bar>
-    </>
+    <Lead>
+      <Figure title="The forecast" lines={forecast.working}>
+        {forecast.verdict}
+      </Figure>{" "}
+      {low != null && high != null && `That is ${dateOf(low)} to ${dateOf(high)}. `}
+      {leftAlone?.outcome === "no-date" &&
+        forecast.outcome === "range" &&
+        "Without bicarbonate: no date at all."}
+    </Lead>
   );
 }
 

@@ -54,21 +54,7 @@ function Sheet({ tankId, name, logbook, tables, state }: Props) {
         <Link to={`/tanks/${tankId}/cycle`}>To the Cycle stage</Link>
       </>
     );
-  const deeds = [
-    ...logbook.readings,
-    ...logbook.doses,
-    ...logbook.alkalinity,
-    ...logbook.changes,
-    ...logbook.events,
-  ]
-    .filter((e) => new Date(e.at).getTime() >= start.getTime() - 86_400_000)
-    .sort((a, b) => a.at.localeCompare(b.at));
-  const days = new Map<string, Entry[]>();
-  for (const e of deeds) {
-    const day = Math.max(Math.floor((new Date(e.at).getTime() - start.getTime()) / 86_400_000), 0);
-    const key = `Day ${day}, ${dateOf(day)}`;
-    days.set(key, [...(days.get(key) ?? []), e]);
-  }
+  const days = daysOf(logbook, start, dateOf);
   return (
     <Paper>
       <Verdict $small>{name}: cycle diary</Verdict>
@@ -83,9 +69,9 @@ function Sheet({ tankId, name, logbook, tables, state }: Props) {
         <Link to={`/tanks/${tankId}/cycle`}>Back to Cycle</Link>
       </Bar>
       <Lead>
-        {METHODS.find(([m]) => m === plan.method)?.[1] ?? "Measured ammonia"}, begun{" "}
-        {start.toLocaleDateString()}, at {plan.temperature_c} °C, KH {plan.start_kh_dkh} dKH, pH{" "}
-        {plan.start_ph}, in {state.log.net_l.toFixed(0)} L. Today is day {Math.floor(state.log.day_now)}.
+        {METHODS.find(([m]) => m === plan.method)?.[1]}, begun {start.toLocaleDateString()}, at{" "}
+        {plan.temperature_c} °C, KH {plan.start_kh_dkh} dKH, pH {plan.start_ph}, in{" "}
+        {state.log.net_l.toFixed(0)} L. Today is day {Math.floor(state.log.day_now)}.
       </Lead>
       {state.forecast && (
         <CycleLog
@@ -118,6 +104,25 @@ function Sheet({ tankId, name, logbook, tables, state }: Props) {
       {state.readiness && <p>{state.readiness.verdict}</p>}
     </Paper>
   );
+}
+
+function daysOf(logbook: LogbookState, start: Date, dateOf: (day: number) => string): Map<string, Entry[]> {
+  const deeds = [
+    ...logbook.readings,
+    ...logbook.doses,
+    ...logbook.alkalinity,
+    ...logbook.changes,
+    ...logbook.events,
+  ]
+    .filter((e) => new Date(e.at).getTime() >= start.getTime() - 86_400_000)
+    .sort((a, b) => a.at.localeCompare(b.at));
+  const days = new Map<string, Entry[]>();
+  for (const e of deeds) {
+    const day = Math.max(Math.floor((new Date(e.at).getTime() - start.getTime()) / 86_400_000), 0);
+    const key = `Day ${day}, ${dateOf(day)}`;
+    days.set(key, [...(days.get(key) ?? []), e]);
+  }
+  return days;
 }
 
 const Paper = styled.div`

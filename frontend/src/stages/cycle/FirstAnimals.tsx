@@ -15,16 +15,9 @@ interface Props {
 
 export function FirstAnimals({ tankId, state, shares }: Props) {
   const animalsIn = state.log?.method === "animals-in";
-  const harmed = state.emergency?.in_danger ?? false;
   return (
     <>
-      {state.emergency && (animalsIn || harmed) && <Emergency plan={state.emergency} shares={shares} />}
-      {animalsIn && !state.emergency && (
-        <Lead>
-          Test ammonia, nitrite and pH: what animals bear, and today&rsquo;s changes, are worked out from
-          them.
-        </Lead>
-      )}
+      <Harm state={state} shares={shares} animalsIn={animalsIn} />
       {state.ramp ? (
         <RampTable
           tankId={tankId}
@@ -39,6 +32,18 @@ export function FirstAnimals({ tankId, state, shares }: Props) {
         )
       )}
     </>
+  );
+}
+
+function Harm({ state, shares, animalsIn }: Omit<Props, "tankId"> & { animalsIn: boolean }) {
+  const { emergency } = state;
+  if (emergency)
+    return animalsIn || emergency.in_danger ? <Emergency plan={emergency} shares={shares} /> : null;
+  if (!animalsIn) return null;
+  return (
+    <Lead>
+      Test ammonia, nitrite and pH: what animals bear, and today&rsquo;s changes, are worked out from them.
+    </Lead>
   );
 }
 

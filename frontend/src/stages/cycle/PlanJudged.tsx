@@ -1,7 +1,7 @@
 /** The plan before it starts: the water judged, the heat, the alkalinity it will eat. */
 import { styled } from "styled-components";
 import { useCompute } from "../../api/hooks";
-import type { CyclePlan } from "../../api/schemas";
+import type { CyclePlan, WasteLoad } from "../../api/schemas";
 import { Figure, Lead, ProblemNote } from "../../kit";
 import { Columns } from "../shared";
 
@@ -9,13 +9,12 @@ interface Props {
   plan: CyclePlan;
   netL: number;
   phosphatePpm?: number | null;
-  loadMgNLDay?: number;
-  animals?: { low?: number | null; high?: number | null };
+  load?: WasteLoad;
 }
 
 const WORD = { fine: "fine", watch: "watch", first: "first" } as const;
 
-export function PlanJudged({ plan, netL, phosphatePpm, loadMgNLDay, animals }: Props) {
+export function PlanJudged({ plan, netL, phosphatePpm, load }: Props) {
   const answer = useCompute("cycle-plan", {
     net_l: netL,
     method: plan.method,
@@ -33,9 +32,9 @@ export function PlanJudged({ plan, netL, phosphatePpm, loadMgNLDay, animals }: P
     target_ppm: plan.target_ppm,
     ammonia_source: plan.ammonia_source,
     product: plan.product,
-    animals_low_c: animals?.low,
-    animals_high_c: animals?.high,
-    ...(loadMgNLDay ? { planned_load_mg_n_l_day: Math.min(loadMgNLDay, 1000) } : {}),
+    animals_low_c: load?.temperature_low_c,
+    animals_high_c: load?.temperature_high_c,
+    ...(load ? { planned_load_mg_n_l_day: Math.min(load.ammonia_mg_n_l_day, 1000) } : {}),
   });
   if (answer.error) return <ProblemNote problem={answer.error} />;
   if (!answer.data) return null;

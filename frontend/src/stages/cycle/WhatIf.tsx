@@ -1,7 +1,7 @@
 /** What would move the date, how it has moved, and what the forecast rests on. */
 import { useState } from "react";
 import { useCompute } from "../../api/hooks";
-import type { CycleForecast, CycleLog as Log } from "../../api/schemas";
+import type { CycleForecast, CycleHistory, CycleLog as Log, CycleWhatIf } from "../../api/schemas";
 import { DayRanges, type DayRange } from "../../charts/DayRanges";
 import { Button, Fields, Figure, Lead, NumberBox, ProblemNote, Waiting } from "../../kit";
 import { QuantityField } from "../../quantity";
@@ -26,24 +26,6 @@ export function WhatIf({ log, forecast, dateOf }: Props) {
   const usual = useCompute("cycle-what-if", { log });
   const mine = useCompute("cycle-what-if", own ? { log, changes: [own] } : null);
   const history = useCompute("cycle-history", log.day_now >= 7 ? { log } : null);
-  const rows: DayRange[] = usual.data
-    ? [
-        {
-          name: "As advised",
-          low: usual.data.as_advised.pass_day_p10,
-          middle: usual.data.as_advised.pass_day_p50,
-          high: usual.data.as_advised.pass_day_p90,
-          strong: true,
-        },
-        ...[...usual.data.changes, ...(own ? (mine.data?.changes ?? []) : [])].map((c) => ({
-          name: c.name,
-          low: c.pass_day_p10,
-          middle: c.pass_day_p50,
-          high: c.pass_day_p90,
-          text: c.text,
-        })),
-      ]
-    : [];
   const set = (change: Partial<Own>) => {
     setOwn((now) => (now ? { ...now, ...change } : now));
   };
@@ -55,103 +37,147 @@ export function WhatIf({ log, forecast, dateOf }: Props) {
         <DayRanges
           title="If it were done otherwise from today"
           sentence={usual.data.verdict}
-          ranges={rows}
+          ranges={rangesOf(usual.data, own ? mine.data : undefined)}
           today={log.day_now}
           dateOf={dateOf}
         />
       )}
       {own ? (
-        <>
-          <Fields>
-            <QuantityField
-              label="Water from today"
-              kind="temperature"
-              value={own.temperature_c}
-              onChange={(v) => {
-                set({ temperature_c: v });
-              }}
-            />
-            <NumberBox
-              label="Seeded media, % of a filter's"
-              value={own.seed_share * 100}
-              min={0}
-              max={100}
-              onChange={(v) => {
-                set({ seed_share: v / 100 });
-              }}
-            />
-            <NumberBox
-              label="Dose, % of the advised"
-              value={own.dose_factor * 100}
-              min={10}
-              max={200}
-              onChange={(v) => {
-                set({ dose_factor: v / 100 });
-              }}
-            />
-            <QuantityField
-              label="KH held at"
-              kind="hardness"
-              value={own.hold_kh_dkh}
-              onChange={(v) => {
-                set({ hold_kh_dkh: v });
-              }}
-            />
-          </Fields>
-          <Bar>
-            <Button
-              $quiet
-              onPress={() => {
-                setOwn(null);
-              }}
-            >
-              Leave it out
-            </Button>
-          </Bar>
-        </>
+        <OwnChange
+          own={own}
+          set={set}
+          onLeave={() => {
+            setOwn(null);
+          }}
+        />
       ) : (
-        <Bar>
-          <Button
-            $quiet
-            onPress={() => {
-              setOwn({
-                name: "Your own",
-                temperature_c: log.temperature_c,
-                seed_share: 0,
-                dose_factor: 1,
-                hold_kh_dkh: 4,
-              });
-            }}
-          >
-            Try a change of your own
-          </Button>
-        </Bar>
+        <TryOwn
+          onTry={() => {
+            setOwn({
+              name: "Your own",
+              temperature_c: log.temperature_c,
+              seed_share: 0,
+              dose_factor: 1,
+              hold_kh_dkh: 4,
+            });
+          }}
+        />
       )}
-      {history.data && history.data.seen.length > 1 && (
+      {history.data && <Moved history={history.data} dateOf={dateOf} />}
+      <RestsOn forecast={forecast} dateOf={dateOf} />
+    </>
+  );
+}
+
+function rangesOf({ as_advised, changes }: CycleWhatIf, mine?: CycleWhatIf): DayRange[] {
+  return [
+    {
+      name: "As advised",
+      low: as_advised.pass_day_p10,
+      middle: as_advised.pass_day_p50,
+      high: as_advised.pass_day_p90,
+      strong: true,
+    },
+    ...[...changes, ...(mine?.changes ?? [])].map((c) => ({
+      name: c.name,
+      low: c.pass_day_p10,
+      middle: c.pass_day_p50,
+      high: c.pass_day_p90,
+      text: c.text,
+    })),
+  ];
+}
+
+function OwnChange({
+  own,
+  set,
+  onLeave,
+}: {
+  own: Own;
+  set: (change: Partial<Own>) => void;
+  onLeave: () => void;
+}) {
+  return (
+    <>
+      <Fields>
+        <QuantityField
+          label="Water from today"
+          kind="temperature"
+          value={own.temperature_c}
+          onChange={(v) => {
+            set({ temperature_c: v });
+          }}
+        />
+        <NumberBox
+          label="Seeded media, % of a filter's"
+          value={own.seed_share * 100}
+          min={0}
+          max={100}
+          onChange={(v) => {
+            set({ seed_share: v / 100 });
+          }}
+        />
+        <NumberBox
+          label="Dose, % of the advised"
+          value={own.dose_factor * 100}
+          min={10}
+          max={200}
+          onChange={(v) => {
+            set({ dose_factor: v / 100 });
+          }}
+        />
+        <QuantityField
+          label="KH held at"
+          kind="hardness"
+          value={own.hold_kh_dkh}
+          onChange={(v) => {
+            set({ hold_kh_dkh: v });
+          }}
+        />
+      </Fields>
+      <Bar>
+        <Button $quiet onPress={onLeave}>
+          Leave it out
+        </Button>
+      </Bar>
+    </>
+  );
+}
+
+/** How the forecast has moved, and what the newest test did to it. */
+function Moved({ history, dateOf }: { history: CycleHistory; dateOf: (day: number) => string }) {
+  const last = history.seen.length - 1;
+  return (
+    <>
+      {last > 0 && (
         <DayRanges
           title="How the forecast has moved"
-          sentence={history.data.verdict}
-          ranges={history.data.seen.map((s, i) => ({
-            name:
-              i === history.data.seen.length - 1
-                ? "As it stands today"
-                : `As it stood on ${dateOf(s.on_day)}`,
+          sentence={history.verdict}
+          ranges={history.seen.map((s, i) => ({
+            name: i === last ? "As it stands today" : `As it stood on ${dateOf(s.on_day)}`,
             low: s.pass_day_p10,
             middle: s.pass_day_p50,
             high: s.pass_day_p90,
-            strong: i === history.data.seen.length - 1,
+            strong: i === last,
           }))}
-          today={Math.min(...history.data.seen.map((s) => s.on_day))}
+          today={Math.min(...history.seen.map((s) => s.on_day))}
           dateOf={dateOf}
         />
       )}
-      {history.data?.pull && (
+      {history.pull && (
         <Lead>
-          <Figure title="The newest test's pull" lines={history.data.working}>
-            {history.data.pull}
+          <Figure title="The newest test's pull" lines={history.working}>
+            {history.pull}
           </Figure>
         </Lead>
       )}
+    </>
+  );
+}
+
+function RestsOn({ forecast, dateOf }: Pick<Props, "forecast" | "dateOf">) {
+  return (
+    <>
       <Lead>
         <Figure title="The forecast" lines={forecast.working}>
           It rests on
@@ -171,5 +197,15 @@ export function WhatIf({ log, forecast, dateOf }: Props) {
         </ul>
       )}
     </>
+  );
+}
+
+function TryOwn({ onTry }: { onTry: () => void }) {
+  return (
+    <Bar>
+      <Button $quiet onPress={onTry}>
+        Try a change of your own
+      </Button>
+    </Bar>
   );
 }

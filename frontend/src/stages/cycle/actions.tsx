@@ -5,31 +5,36 @@ import type { Action, Body, CycleLog as Log, CycleState } from "../../api/schema
 import { Button, Figure, InlineButton, phone, ProblemNote } from "../../kit";
 import { about } from "./dates";
 
+interface Seen {
+  netL: number;
+  growthSeen: boolean;
+}
+
+const UNITS = ["g", "mL", "drops"] as const;
+
+function doseOf({ raise_mg_n_l, amount, amount_unit }: Action): Body | null {
+  if (raise_mg_n_l == null) return null;
+  return { kind: "dose", raise_mg_n_l, amount, amount_unit: UNITS.find((u) => u === amount_unit) };
+}
+
+function changeOf({ share, amount }: Action, { netL }: Seen): Body | null {
+  const part = share ?? (amount == null ? null : Math.min(amount / netL, 1));
+  return part === null ? null : { kind: "water-change", share: part, litres: amount };
+}
+
+const ENTRIES: Partial<Record<Action["do"], (action: Action, seen: Seen) => Body | null>> = {
+  "dose-ammonia": doseOf,
+  "raise-kh": ({ raise_dkh, amount }) =>
+    raise_dkh == null ? null : { kind: "alkalinity", raise_dkh, grams: amount },
+  "change-water": changeOf,
+  "start-filter": () => ({ kind: "outage", running: true }),
+  "watch-growth": (_, { growthSeen }) => (growthSeen ? null : { kind: "plant-growth" }),
+  "treat-water": () => ({ kind: "conditioner" }),
+};
+
 /** The entry a finished action makes, or null when it is not one to be written down. */
 export function entryOf(action: Action, netL: number, growthSeen: boolean): Body | null {
-  if (action.do === "dose-ammonia") {
-    const unit =
-      action.amount_unit === "g" || action.amount_unit === "mL" || action.amount_unit === "drops"
-        ? action.amount_unit
-        : undefined;
-    return action.raise_mg_n_l == null
-      ? null
-      : { kind: "dose", raise_mg_n_l: action.raise_mg_n_l, amount: action.amount, amount_unit: unit };
-  }
-  if (action.do === "raise-kh")
-    return action.raise_dkh == null
-      ? null
-      : { kind: "alkalinity", raise_dkh: action.raise_dkh, grams: action.amount };
-  if (action.do === "change-water" && (action.share ?? action.amount) != null)
-    return {
-      kind: "water-change",
-      share: action.share ?? Math.min((action.amount ?? 0) / netL, 1),
-      litres: action.amount,
-    };
-  if (action.do === "start-filter") return { kind: "outage", running: true };
-  if (action.do === "watch-growth" && !growthSeen) return { kind: "plant-growth" };
-  if (action.do === "treat-water") return { kind: "conditioner" };
-  return null;
+  return ENTRIES[action.do]?.(action, { netL, growthSeen }) ?? null;
 }
 
 export const DONE: Partial<Record<Action["do"], string>> = { "watch-growth": "New growth seen" };

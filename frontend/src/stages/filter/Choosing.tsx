@@ -42,47 +42,22 @@ export function Choosing({ tankId, draft, view, onChosen }: Props) {
   return (
     <>
       {offered && (
-        <Bar>
-          <Button
-            isDisabled={write.isPending}
-            onPress={() => {
-              choose(false);
-            }}
-          >
-            {here.length ? `Hang ${shown.name} instead` : `Choose ${shown.name}`}
-          </Button>
-          {here.length > 0 && (
-            <Button
-              $quiet
-              isDisabled={write.isPending}
-              onPress={() => {
-                choose(true);
-              }}
-            >
-              Hang it beside {here.length > 1 ? "the others" : here[0]?.filter.name}
-            </Button>
-          )}
-          {here.length > 0 && (
-            <Button $quiet onPress={onChosen}>
-              Back to what hangs there
-            </Button>
-          )}
-        </Bar>
+        <Offered
+          name={shown.name}
+          here={here.map((f) => f.filter.name)}
+          waiting={write.isPending}
+          onChoose={choose}
+          onBack={onChosen}
+        />
       )}
-      {write.error && !moved && <p role="alert">{write.error.message}</p>}
-      {moved && (
-        <p role="alert">
-          The plan was saved elsewhere since: press again to choose on top of it.{" "}
-          <Button
-            $quiet
-            onPress={() => {
-              draft.drop();
-              write.reset();
-            }}
-          >
-            Take the saved plan
-          </Button>
-        </p>
+      {write.error && (
+        <Refused
+          message={moved ? null : write.error.message}
+          onTake={() => {
+            draft.drop();
+            write.reset();
+          }}
+        />
       )}
       {!offered && here.length > 0 && !draft.dirty && (
         <p role="status">
@@ -104,5 +79,59 @@ export function Choosing({ tankId, draft, view, onChosen }: Props) {
         />
       )}
     </>
+  );
+}
+
+interface OfferedProps {
+  name: string;
+  /** Names of what hangs there now. */
+  here: string[];
+  waiting: boolean;
+  onChoose: (beside: boolean) => void;
+  onBack: () => void;
+}
+
+function Offered({ name, here, waiting, onChoose, onBack }: OfferedProps) {
+  const [first] = here;
+  return (
+    <Bar>
+      <Button
+        isDisabled={waiting}
+        onPress={() => {
+          onChoose(false);
+        }}
+      >
+        {first ? `Hang ${name} instead` : `Choose ${name}`}
+      </Button>
+      {first && (
+        <>
+          <Button
+            $quiet
+            isDisabled={waiting}
+            onPress={() => {
+              onChoose(true);
+            }}
+          >
+            Hang it beside {here.length > 1 ? "the others" : first}
+          </Button>
+          <Button $quiet onPress={onBack}>
+            Back to what hangs there
+          </Button>
+        </>
+      )}
+    </Bar>
+  );
+}
+
+/** message: why it was refused; null when the plan was saved elsewhere since. */
+function Refused({ message, onTake }: { message: string | null; onTake: () => void }) {
+  if (message !== null) return <p role="alert">{message}</p>;
+  return (
+    <p role="alert">
+      The plan was saved elsewhere since: press again to choose on top of it.{" "}
+      <Button $quiet onPress={onTake}>
+        Take the saved plan
+      </Button>
+    </p>
   );
 }

@@ -1,8 +1,8 @@
 /** Filter: is it enough, what would be, what each delivers here; choose one and hang it, or one more beside it. */
 import { useRef, useState } from "react";
 import { styled } from "styled-components";
-import { useDraft } from "../../api/drafts";
-import { useView } from "../../api/hooks";
+import { useDraft, type Draft } from "../../api/drafts";
+import { standing, useView } from "../../api/hooks";
 import type { FilterPlan, FilterView, Together } from "../../api/schemas";
 import { HeadBudget } from "../../charts/HeadBudget";
 import { Interval } from "../../charts/Interval";
@@ -21,51 +21,30 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
   const draft = useDraft<FilterPlan>(tankId, "filter", logbook.plans.filter, logbook.filter_plan?.id ?? null);
   const [seen, setSeen] = useState<string[]>([]);
   const shop = useRef<HTMLDetailsElement>(null);
-  const plan = logbook.plans.tank;
-  const stock = logbook.plans.stock;
   const asked = useView(tankId, "filter", { filter_plan: draft.value, seen });
-  const view = asked.error ? undefined : asked.data;
-  const shown = view?.shown;
-  const only = shown?.filters.length === 1 ? shown.filters[0] : undefined;
+  const view = standing(asked);
   return (
     <TwoColumns
       drawing={
-        <Section
-          plan={plan}
-          volume={view?.volume}
-          animals={stock.animals}
-          species={[...tables.species, ...stock.own_species]}
-          filters={
-            shown
-              ? shown.filters.map(({ hung }) => ({ key: hung.key, filter: hung.filter }))
-              : hanging(draft.value)
-          }
-          labels={shown ? labelsOf(shown) : []}
-          caption={
-            shown
-              ? `${shown.name} on this tank: ${shown.delivered_lph.toFixed(0)} L/h delivered.`
-              : "The tank, without a filter that fits."
-          }
+        <FilterDrawing
+          tankId={tankId}
+          logbook={logbook}
+          tables={tables}
+          view={view}
+          hung={hanging(draft.value)}
         />
       }
-      beside={
-        <>
-          {view?.ranking.enough && <Enough>{view.ranking.enough}</Enough>}
-          {view?.ranking.changes.slice(0, 2).map((c, i) => (
-            <Change key={c.filter_id} $first={i === 0}>
-              {c.text}
-            </Change>
-          ))}
-          {view && shown && <Cautions view={view} shown={shown} />}
-        </>
-      }
+      beside={view && <Advice view={view} />}
     >
       <ProblemNote problem={asked.error} />
       {!view && !asked.error && <Waiting>Working out the flow of every filter on this tank…</Waiting>}
       {view && (
-        <Headline
+        <Shown
+          tankId={tankId}
+          draft={draft}
           view={view}
           old={asked.isPlaceholderData}
+          onSee={setSeen}
           onShop={() => {
             if (!shop.current) return;
             shop.current.open = true;
@@ -73,39 +52,6 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
             shop.current.querySelector("input")?.focus();
           }}
         />
-      )}
-      {view && (
-        <Choosing
-          tankId={tankId}
-          draft={draft}
-          view={view}
-          onChosen={() => {
-            setSeen([]);
-          }}
-        />
-      )}
-      {view?.hanging && <Hanging tankId={tankId} draft={draft} set={view.hanging} />}
-      {view && (
-        <SizingRules requirement={view.requirement} netL={view.volume.net_l} candidate={candidate(view)} />
-      )}
-      {view && (
-        <Beside>
-          <div>
-            {only?.hung.flow.pumped && <OperatingPoint answer={only.hung.flow.pumped} />}
-            {only?.hung.flow.lifted && <AirLift hung={only.hung} />}
-          </div>
-          <RankedList
-            answer={view.ranking}
-            shown={shown?.filters.map((f) => f.hung.filter.id) ?? []}
-            onSee={setSeen}
-          />
-        </Beside>
-      )}
-      {only?.hung.flow.pumped && (
-        <>
-          <HeadBudget answer={only.hung.flow.pumped} />
-          <Interval answer={only.hung.flow.pumped} serviceDay={only.hung.flow.service_days} />
-        </>
       )}
       <Folds
         tankId={tankId}
@@ -119,6 +65,97 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
   );
 }
 
+function FilterDrawing({
+  logbook,
+  tables,
+  view,
+  hung,
+}: StageProps & { view?: FilterView; hung: ReturnType<typeof hanging> }) {
+  const { tank, stock } = logbook.plans;
+  const shared = {
+    plan: tank,
+    volume: view?.volume,
+    animals: stock.animals,
+    species: [...tables.species, ...stock.own_species],
+  };
+  const shown = view?.shown;
+  if (!shown)
+    return <Section {...shared} filters={hung} labels={[]} caption="The tank, without a filter that fits." />;
+  return (
+    <Section
+      {...shared}
+      filters={shown.filters.map((f) => ({ key: f.hung.key, filter: f.hung.filter }))}
+      labels={labelsOf(shown)}
+      caption={`${shown.name} on this tank: ${shown.delivered_lph.toFixed(0)} L/h delivered.`}
+    />
+  );
+}
+
+function Advice({ view }: { view: FilterView }) {
+  const { ranking, shown } = view;
+  return (
+    <>
+      {ranking.enough && <Enough>{ranking.enough}</Enough>}
+      {ranking.changes.slice(0, 2).map((c, i) => (
+        <Change key={c.filter_id} $first={i === 0}>
+          {c.text}
+        </Change>
+      ))}
+      {shown && <Cautions view={view} shown={shown} />}
+    </>
+  );
+}
+
+interface ShownProps extends HeadlineProps {
+  tankId: number;
+  draft: Draft<FilterPlan>;
+  onSee: (ids: string[]) => void;
+}
+
+/** The verdict, its buttons, the rules on one scale, the flow and the ranking. */
+function Shown({ tankId, draft, view, old, onSee, onShop }: ShownProps) {
+  return (
+    <>
+      <Headline view={view} old={old} onShop={onShop} />
+      <Choosing
+        tankId={tankId}
+        draft={draft}
+        view={view}
+        onChosen={() => {
+          onSee([]);
+        }}
+      />
+      {view.hanging && <Hanging tankId={tankId} draft={draft} set={view.hanging} />}
+      <SizingRules requirement={view.requirement} netL={view.volume.net_l} candidate={candidate(view)} />
+      <Flow view={view} onSee={onSee} />
+    </>
+  );
+}
+
+/** How the one filter shown meets its plumbing, beside the ranking. */
+function Flow({ view, onSee }: Pick<ShownProps, "view" | "onSee">) {
+  const filters = view.shown?.filters ?? [];
+  const only = filters.length === 1 ? filters[0]?.hung : undefined;
+  const pumped = only?.flow.pumped;
+  return (
+    <>
+      <Beside>
+        <div>
+          {pumped && <OperatingPoint answer={pumped} />}
+          {only?.flow.lifted && <AirLift hung={only} />}
+        </div>
+        <RankedList answer={view.ranking} shown={filters.map((f) => f.hung.filter.id)} onSee={onSee} />
+      </Beside>
+      {pumped && (
+        <>
+          <HeadBudget answer={pumped} />
+          <Interval answer={pumped} serviceDay={only.flow.service_days} />
+        </>
+      )}
+    </>
+  );
+}
+
 interface HeadlineProps {
   view: FilterView;
   /** Whether a newer answer is on its way. */
@@ -127,30 +164,37 @@ interface HeadlineProps {
 }
 
 function Headline({ view, old, onShop }: HeadlineProps) {
-  const { shown } = view;
-  const expected = shown?.filters.reduce((sum, f) => sum + (f.expect_lph ?? f.hung.flow.delivered_lph), 0);
-  const tested = shown?.filters.some((f) => f.expect_lph != null);
   return (
     <Answer aria-busy={old} data-old={old || undefined}>
       <Verdict $small data-enough={view.enough ?? undefined}>
         {view.verdict}
       </Verdict>
-      {shown && (
+      {view.shown && (
         <Lead>
-          <b>{shown.name}</b> {shown.chosen ? "moves" : "would move"}{" "}
-          <Figure title={`${shown.name}: delivered flow`} lines={shown.working}>
-            {shown.delivered_lph.toFixed(0)} litres an hour
-          </Figure>{" "}
-          here, not the {shown.box_lph.toFixed(0)} on {shown.filters.length > 1 ? "their boxes" : "its box"}:{" "}
-          {shown.turnovers_per_hour.toFixed(1)} times your {view.volume.net_l.toFixed(0)} L clean,{" "}
-          {shown.service_turnovers_per_hour.toFixed(1)} in service.{" "}
-          {shown.filters.length === 1 && shown.filters[0]?.hung.flow.loop}{" "}
-          {tested && expected !== undefined && `By your last flow test expect ${expected.toFixed(0)} L/h. `}
+          <Moves view={view} shown={view.shown} />{" "}
           {view.assumed.length > 0 && `Assumed: ${view.assumed.join("; ")}. `}
           <InlineButton onPress={onShop}>A box in your hand?</InlineButton>
         </Lead>
       )}
     </Answer>
+  );
+}
+
+function Moves({ view, shown }: { view: FilterView; shown: Together }) {
+  const many = shown.filters.length > 1;
+  const tested = shown.filters.some((f) => f.expect_lph != null);
+  const expected = shown.filters.reduce((sum, f) => sum + (f.expect_lph ?? f.hung.flow.delivered_lph), 0);
+  return (
+    <>
+      <b>{shown.name}</b> {shown.chosen ? "moves" : "would move"}{" "}
+      <Figure title={`${shown.name}: delivered flow`} lines={shown.working}>
+        {shown.delivered_lph.toFixed(0)} litres an hour
+      </Figure>{" "}
+      here, not the {shown.box_lph.toFixed(0)} on {many ? "their boxes" : "its box"}:{" "}
+      {shown.turnovers_per_hour.toFixed(1)} times your {view.volume.net_l.toFixed(0)} L clean,{" "}
+      {shown.service_turnovers_per_hour.toFixed(1)} in service. {!many && shown.filters[0]?.hung.flow.loop}{" "}
+      {tested && `By your last flow test expect ${expected.toFixed(0)} L/h.`}
+    </>
   );
 }
 

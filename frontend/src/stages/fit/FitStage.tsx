@@ -2,9 +2,9 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
-import { useDraft } from "../../api/drafts";
-import { useView } from "../../api/hooks";
-import type { FitPlan, FittedView, Layout } from "../../api/schemas";
+import { useDraft, type Draft } from "../../api/drafts";
+import { standing, useView } from "../../api/hooks";
+import type { FitPlan, FittedView, FitView, Layout, TankPlan } from "../../api/schemas";
 import { Caution, Figure, Lead, PickOne, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
 import { TwoColumns, type StageProps } from "../shared";
@@ -17,103 +17,144 @@ import { Steps } from "./Steps";
 
 export function FitStage({ tankId, logbook }: StageProps) {
   const draft = useDraft<FitPlan>(tankId, "fit", logbook.plans.fit, logbook.fit_plan?.id ?? null);
-  const [picked, setPicked] = useState<string | null>(null);
-  const [mishap, setMishap] = useState<string | null>(null);
-  const plan = logbook.plans.tank;
   const asked = useView(tankId, "fit", { fit_plan: draft.value });
-  const view = asked.error ? undefined : asked.data;
-  const one = view?.filters.find((f) => f.hung.key === picked) ?? view?.filters[0];
-  if (view && !one)
-    return (
-      <TwoColumns
-        drawing={<Section plan={plan} volume={view.volume} caption="The tank, before a filter is chosen." />}
-      >
-        <Verdict>{view.verdict}</Verdict>
-        <Lead>
-          <Link to={`/tanks/${tankId}/filter`}>To the Filter stage</Link>
-        </Lead>
-      </TwoColumns>
-    );
-  const put = (change: Partial<Layout>) => {
-    if (!one) return;
-    const key = one.hung.key;
-    draft.set((now) => ({
-      ...now,
-      places: { ...now.places, [key]: { ...(now.places[key] ?? one.hung.layout), ...change } },
-    }));
-  };
-  const moving = (key: "intake_x_cm" | "outlet_x_cm" | "body_x_cm") => (cm: number) => {
-    put({ [key]: cm });
-  };
-  const ticks = one ? (logbook.steps_done[one.hung.key] ?? {}) : {};
+  const view = standing(asked);
+  const plan = logbook.plans.tank;
+  if (view?.filters[0])
+    return <Fitting tankId={tankId} logbook={logbook} draft={draft} view={view} first={view.filters[0]} />;
   return (
     <TwoColumns
       drawing={
         <>
-          <Section
-            plan={plan}
-            volume={view?.volume}
-            filters={view?.filters.map(({ hung }) => ({
-              key: hung.key,
-              filter: hung.filter,
-              fitting: hung.plan,
-            }))}
-            working={one?.hung.key}
-            lookAt={one?.steps.find((s) => s.id === one.next_step_id)?.look_at ?? undefined}
-            stopsBelowRimCm={one?.danger.mishaps.find((m) => m.code === mishap)?.stops_below_rim_cm}
-            onMove={{
-              intake: moving("intake_x_cm"),
-              outlet: moving("outlet_x_cm"),
-              body: moving("body_x_cm"),
-            }}
-            caption={
-              one
-                ? `${one.hung.filter.name} fitted to the tank, to scale. ${one.hung.plan.verdict}`
-                : "The tank."
-            }
-          />
+          <Section plan={plan} volume={view?.volume} caption="The tank, before a filter is chosen." />
           <ProblemNote problem={asked.error} />
-          {one && <FaultList one={one} />}
         </>
       }
-      beside={
-        one && (
-          <>
-            <CutList one={one} />
-            <Dangers answer={one.danger} shown={mishap} onShow={setMishap} />
-            <FlowTests key={one.hung.key} tankId={tankId} one={one} />
-            <details>
-              <summary>Replacing a filter, or moving the tank</summary>
-              <MoveFilter />
-            </details>
-            <details>
-              <summary>Devices: a flow meter, a smart plug</summary>
-              <Devices tankId={tankId} />
-            </details>
-          </>
-        )
-      }
     >
-      {!view && !asked.error && <Waiting>Laying out the steps…</Waiting>}
-      {view && <Verdict $small>{view.verdict}</Verdict>}
-      {view && one && view.filters.length > 1 && (
-        <PickOne
-          label="Which filter"
-          value={one.hung.key}
-          onChange={setPicked}
-          options={view.filters.map((f): [string, string] => [
-            f.hung.key,
-            `${f.hung.filter.name}: ${f.done_count} of ${f.steps.length}`,
-          ])}
-        />
+      {view ? (
+        <>
+          <Verdict>{view.verdict}</Verdict>
+          <Lead>
+            <Link to={`/tanks/${tankId}/filter`}>To the Filter stage</Link>
+          </Lead>
+        </>
+      ) : (
+        !asked.error && <Waiting>Laying out the steps…</Waiting>
       )}
-      {one && <AsLaid tankId={tankId} one={one} />}
-      {one && <LayoutForm tankId={tankId} draft={draft} one={one} put={put} />}
+    </TwoColumns>
+  );
+}
+
+interface FittingProps extends Pick<StageProps, "tankId" | "logbook"> {
+  draft: Draft<FitPlan>;
+  view: FitView;
+  first: FittedView;
+}
+
+function Fitting({ tankId, logbook, draft, view, first }: FittingProps) {
+  const [picked, setPicked] = useState<string | null>(null);
+  const [mishap, setMishap] = useState<string | null>(null);
+  const one = view.filters.find((f) => f.hung.key === picked) ?? first;
+  const { key, layout } = one.hung;
+  const put = (change: Partial<Layout>) => {
+    draft.set((now) => ({
+      ...now,
+      places: { ...now.places, [key]: { ...(now.places[key] ?? layout), ...change } },
+    }));
+  };
+  return (
+    <TwoColumns
+      drawing={
+        <>
+          <FitDrawing plan={logbook.plans.tank} view={view} one={one} mishap={mishap} put={put} />
+          <FaultList one={one} />
+        </>
+      }
+      beside={<Beside tankId={tankId} one={one} mishap={mishap} onMishap={setMishap} />}
+    >
+      <Verdict $small>{view.verdict}</Verdict>
+      {view.filters.length > 1 && <WhichFilter view={view} one={one} onPick={setPicked} />}
+      <AsLaid tankId={tankId} one={one} />
+      <LayoutForm tankId={tankId} draft={draft} one={one} put={put} />
       {draft.dirty && (
         <Caution>The layout on the drawing is not saved yet; it is kept on this device.</Caution>
       )}
-      {one && <Steps tankId={tankId} filterKey={one.hung.key} steps={one.steps} done={ticks} />}
+      <Steps tankId={tankId} filterKey={key} steps={one.steps} done={logbook.steps_done[key] ?? {}} />
     </TwoColumns>
+  );
+}
+
+interface DrawingProps {
+  plan: TankPlan;
+  view: FitView;
+  /** The filter worked on. */
+  one: FittedView;
+  mishap: string | null;
+  put: (change: Partial<Layout>) => void;
+}
+
+function FitDrawing({ plan, view, one, mishap, put }: DrawingProps) {
+  const moving = (key: "intake_x_cm" | "outlet_x_cm" | "body_x_cm") => (cm: number) => {
+    put({ [key]: cm });
+  };
+  return (
+    <Section
+      plan={plan}
+      volume={view.volume}
+      filters={view.filters.map(({ hung }) => ({ key: hung.key, filter: hung.filter, fitting: hung.plan }))}
+      working={one.hung.key}
+      lookAt={one.steps.find((s) => s.id === one.next_step_id)?.look_at ?? undefined}
+      stopsBelowRimCm={one.danger.mishaps.find((m) => m.code === mishap)?.stops_below_rim_cm}
+      onMove={{ intake: moving("intake_x_cm"), outlet: moving("outlet_x_cm"), body: moving("body_x_cm") }}
+      caption={`${one.hung.filter.name} fitted to the tank, to scale. ${one.hung.plan.verdict}`}
+    />
+  );
+}
+
+interface BesideProps {
+  tankId: number;
+  one: FittedView;
+  mishap: string | null;
+  onMishap: (code: string | null) => void;
+}
+
+function Beside({ tankId, one, mishap, onMishap }: BesideProps) {
+  return (
+    <>
+      <CutList one={one} />
+      <Dangers answer={one.danger} shown={mishap} onShow={onMishap} />
+      <FlowTests key={one.hung.key} tankId={tankId} one={one} />
+      <details>
+        <summary>Replacing a filter, or moving the tank</summary>
+        <MoveFilter />
+      </details>
+      <details>
+        <summary>Devices: a flow meter, a smart plug</summary>
+        <Devices tankId={tankId} />
+      </details>
+    </>
+  );
+}
+
+function WhichFilter({
+  view,
+  one,
+  onPick,
+}: {
+  view: FitView;
+  one: FittedView;
+  onPick: (key: string) => void;
+}) {
+  return (
+    <PickOne
+      label="Which filter"
+      value={one.hung.key}
+      onChange={onPick}
+      options={view.filters.map((f): [string, string] => [
+        f.hung.key,
+        `${f.hung.filter.name}: ${f.done_count} of ${f.steps.length}`,
+      ])}
+    />
   );
 }
 

@@ -127,6 +127,23 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
   );
 }
 
+const ASKS = {
+  transit: {
+    how: "Let a bubble or a crumb of food run a marked way through a clear piece of hose, and time it.",
+    cmLabel: "Way, cm",
+    cm: 50,
+    sizeLabel: "Bore, mm",
+    size: 16,
+  },
+  "level-drop": {
+    how: "Take the media out, hold the spill shut with a hand-wide strip of foam, and time how long the box takes to rise to a mark. Take it off again at once.",
+    cmLabel: "Rise, cm",
+    cm: 4,
+    sizeLabel: "Inside of the box, cm²",
+    size: 120,
+  },
+} as const satisfies Record<Exclude<Way, "bucket">, object>;
+
 function OtherTest({
   tankId,
   filterKey,
@@ -139,8 +156,9 @@ function OtherTest({
   computed?: number;
 }) {
   const [times, setTimes] = useState<(number | null)[]>([null, null, null]);
-  const [cm, setCm] = useState(way === "transit" ? 50 : 4);
-  const [size, setSize] = useState(way === "transit" ? 16 : 120);
+  const ask = ASKS[way];
+  const [cm, setCm] = useState<number>(ask.cm);
+  const [size, setSize] = useState<number>(ask.size);
   const filled = times.filter((t): t is number => t !== null);
   const transit = useCompute(
     "flow-transit",
@@ -155,26 +173,10 @@ function OtherTest({
   const write = useWrite(tankId);
   return (
     <>
-      <p>
-        {way === "transit"
-          ? "Let a bubble or a crumb of food run a marked way through a clear piece of hose, and time it."
-          : "Take the media out, hold the spill shut with a hand-wide strip of foam, and time how long the box takes to rise to a mark. Take it off again at once."}
-      </p>
+      <p>{ask.how}</p>
       <Fields $min={104}>
-        <NumberBox
-          label={way === "transit" ? "Way, cm" : "Rise, cm"}
-          value={cm}
-          min={0.2}
-          max={2000}
-          onChange={setCm}
-        />
-        <NumberBox
-          label={way === "transit" ? "Bore, mm" : "Inside of the box, cm²"}
-          value={size}
-          min={3}
-          max={100000}
-          onChange={setSize}
-        />
+        <NumberBox label={ask.cmLabel} value={cm} min={0.2} max={2000} onChange={setCm} />
+        <NumberBox label={ask.sizeLabel} value={size} min={3} max={100000} onChange={setSize} />
         <Times times={times} onChange={setTimes} />
       </Fields>
       <ProblemNote problem={asked.error ?? write.error} />

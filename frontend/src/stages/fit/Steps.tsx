@@ -55,10 +55,9 @@ interface RowProps {
 
 function StepRow({ tankId, filterKey, step, number, entry, next, missing, since }: RowProps) {
   const write = useWrite(tankId);
-  const done = entry !== undefined;
-  const ticked = write.isPending || write.data === "held" ? wanted(write.variables.body) : done;
+  const onItsWay = write.isPending || write.data === "held";
+  const ticked = onItsWay ? wanted(write.variables.body) : entry !== undefined;
   const locked = missing.length > 0 && !ticked;
-  const kept = entry?.body.kind === "step-done" ? entry.body.note : "";
   return (
     <li data-next={next || undefined} data-done={ticked || undefined}>
       <CheckboxField
@@ -76,37 +75,46 @@ function StepRow({ tankId, filterKey, step, number, entry, next, missing, since 
       <div>
         {locked && <p className="locked">First: {missing.join(", ").toLowerCase()}.</p>}
         <p>{step.detail}</p>
-        {!ticked && (
-          <>
-            {step.caution && <Caution>{step.caution}</Caution>}
-            {step.normal && (
-              <p>
-                <b>Normal:</b> {step.normal}
-              </p>
-            )}
-            {step.fault && (
-              <p>
-                <b>Fault:</b> {step.fault}
-              </p>
-            )}
-            {step.wait_minutes > 0 && !locked && since && <Clock from={since} minutes={step.wait_minutes} />}
-          </>
-        )}
-        {(next || kept) && (
-          <NoteLine
-            key={kept}
-            kept={kept}
-            onKeep={(note) => {
-              write.mutate({
-                body: { kind: "step-done", filter_key: filterKey, step_id: step.id, done: ticked, note },
-              });
-            }}
-          />
-        )}
+        {!ticked && <StepHelp step={step} since={locked ? undefined : since} />}
+        <Note
+          entry={entry}
+          next={next}
+          onKeep={(note) => {
+            write.mutate({
+              body: { kind: "step-done", filter_key: filterKey, step_id: step.id, done: ticked, note },
+            });
+          }}
+        />
         {write.data === "held" && <p role="status">Kept on this device; it will be sent later.</p>}
         <ProblemNote problem={write.error} />
       </div>
     </li>
+  );
+}
+
+/** The line for a note: at the step that is next, and wherever one was kept. */
+function Note({ entry, next, onKeep }: { entry?: Entry; next: boolean; onKeep: (note: string) => void }) {
+  const kept = entry?.body.kind === "step-done" ? entry.body.note : "";
+  return next || kept ? <NoteLine key={kept} kept={kept} onKeep={onKeep} /> : null;
+}
+
+/** What to mind, what is normal and what is not, and the clock where the step waits. */
+function StepHelp({ step, since }: { step: FittingStep; since?: string }) {
+  return (
+    <>
+      {step.caution && <Caution>{step.caution}</Caution>}
+      {step.normal && (
+        <p>
+          <b>Normal:</b> {step.normal}
+        </p>
+      )}
+      {step.fault && (
+        <p>
+          <b>Fault:</b> {step.fault}
+        </p>
+      )}
+      {step.wait_minutes > 0 && since && <Clock from={since} minutes={step.wait_minutes} />}
+    </>
   );
 }
 

@@ -9,6 +9,18 @@ import { Bar, hanging } from "../shared";
 
 type Doing = "note" | "water-change" | "dose" | "kh" | "media" | "power" | "growth" | "animals";
 
+/** What is typed so far, for every kind of entry at once, so that turning to another kind loses nothing. */
+interface Typed {
+  text: string;
+  media: MediaWhat;
+  share: number;
+  treated: boolean;
+  running: "off" | "on";
+  species: string;
+  count: number;
+  which: string;
+}
+
 const MEDIA: readonly (readonly [MediaWhat, string])[] = [
   ["rinsed", "rinsed in tank water"],
   ["rinsed-tap", "rinsed at the tap"],
@@ -32,50 +44,35 @@ export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
     tables.species.find((s) => s.id === a.species_id)?.common_name ?? a.species_id,
   ]);
   const [doing, setDoing] = useState<Doing>("note");
-  const [text, setText] = useState("");
-  const [media, setMedia] = useState<MediaWhat>("rinsed");
-  const [share, setShare] = useState(50);
-  const [treated, setTreated] = useState(true);
-  const [running, setRunning] = useState<"off" | "on">("off");
-  const [species, setSpecies] = useState(animals[0]?.[0] ?? "");
-  const [count, setCount] = useState(1);
+  const [typed, setTyped] = useState<Typed>({
+    text: "",
+    media: "rinsed",
+    share: 50,
+    treated: true,
+    running: "off",
+    species: animals[0]?.[0] ?? "",
+    count: 1,
+    which: "",
+  });
   const [at, setAt] = useState<string | null>(null);
   const filters = hanging(logbook.plans.filter);
-  const [which, setWhich] = useState("");
-  const filterKey = filters.some((f) => f.key === which) ? which : null;
   const write = useWrite(tankId);
-  const litres = Number(text.replace(",", "."));
-  const ready =
-    doing === "note"
-      ? text.trim() !== ""
-      : doing === "water-change"
-        ? litres > 0 && netL !== undefined
-        : doing === "dose" || doing === "kh"
-          ? litres > 0
-          : doing === "animals"
-            ? species !== "" && count !== 0
-            : true;
-  const bodyOf = (): Body | null => {
-    if (doing === "water-change")
-      return netL ? { kind: "water-change", share: Math.min(litres / netL, 1), litres, treated } : null;
-    if (doing === "media")
-      return { kind: "media-work", what: media, share: share / 100, text, filter_key: filterKey };
-    if (doing === "dose") return { kind: "dose", raise_mg_n_l: litres * tables.nitrogen_share.ammonia };
-    if (doing === "kh") return { kind: "alkalinity", raise_dkh: litres };
-    if (doing === "growth") return { kind: "plant-growth" };
-    if (doing === "power") return { kind: "outage", running: running === "on", filter_key: filterKey };
-    if (doing === "animals") return { kind: "stocking", species_id: species, count };
-    return { kind: "note", text };
+  const set = (change: Partial<Typed>) => {
+    setTyped((now) => ({ ...now, ...change }));
   };
+  const body = BODIES[doing](typed, {
+    netL,
+    nitrogen: tables.nitrogen_share.ammonia,
+    filterKey: filters.some((f) => f.key === typed.which) ? typed.which : null,
+  });
   const submit = (e: SyntheticEvent) => {
     e.preventDefault();
-    const body = bodyOf();
-    if (!ready || !body) return;
+    if (!body) return;
     write.mutate(
       { body, at: at ?? undefined },
       {
         onSuccess: () => {
-          setText("");
+          set({ text: "" });
           setAt(null);
         },
       },
@@ -99,61 +96,8 @@ export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
         ]}
       />
       <Bar style={{ alignItems: "end" }}>
-        {filters.length > 1 && (doing === "media" || doing === "power") && (
-          <Select
-            label="Of which filter"
-            value={filterKey ?? ""}
-            onChange={setWhich}
-            options={[["", "all of them"], ...filters.map((f): [string, string] => [f.key, f.filter.name])]}
-          />
-        )}
-        {doing === "media" && (
-          <>
-            <Select label="Media were" value={media} onChange={setMedia} options={MEDIA} />
-            <Narrow>
-              <NumberBox label="How much, %" value={share} min={1} max={100} onChange={setShare} />
-            </Narrow>
-          </>
-        )}
-        {doing === "power" && (
-          <PickOne
-            label="The filter is now"
-            value={running}
-            onChange={setRunning}
-            options={[
-              ["off", "off"],
-              ["on", "running"],
-            ]}
-          />
-        )}
-        {doing === "animals" && (
-          <>
-            <Select label="Which" value={species} onChange={setSpecies} options={animals} />
-            <Narrow>
-              <NumberBox
-                label="How many, lost under 0"
-                value={count}
-                min={-2000}
-                max={2000}
-                onChange={setCount}
-              />
-            </Narrow>
-          </>
-        )}
-        {ASKED[doing] && (
-          <Grow>
-            <TextField
-              label={ASKED[doing] ?? ""}
-              value={text}
-              onChange={setText}
-              inputMode={doing === "note" || doing === "media" ? "text" : "decimal"}
-            />
-          </Grow>
-        )}
-        {doing === "water-change" && (
-          <YesNo label="Treated for chlorine" value={treated} onChange={setTreated} />
-        )}
-        <Button type="submit" isDisabled={!ready || write.isPending}>
+        <KindFields doing={doing} typed={typed} set={set} filters={filters} animals={animals} />
+        <Button type="submit" isDisabled={!body || write.isPending}>
           Write it
         </Button>
         <When at={at} onChange={setAt} />
@@ -164,6 +108,52 @@ export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
   );
 }
 
+interface Known {
+  netL?: number;
+  /** mg of nitrogen in a ppm of ammonia. */
+  nitrogen: number;
+  filterKey: string | null;
+}
+
+function figure(text: string): number | null {
+  const value = Number(text.replace(",", "."));
+  return value > 0 ? value : null;
+}
+
+/** The entry of each kind from what is typed; null while something it needs is missing. */
+const BODIES: Record<Doing, (typed: Typed, known: Known) => Body | null> = {
+  note: ({ text }) => (text.trim() ? { kind: "note", text } : null),
+  "water-change": ({ text, treated }, { netL }) => {
+    const litres = figure(text);
+    return litres && netL
+      ? { kind: "water-change", share: Math.min(litres / netL, 1), litres, treated }
+      : null;
+  },
+  dose: ({ text }, { nitrogen }) => {
+    const ppm = figure(text);
+    return ppm === null ? null : { kind: "dose", raise_mg_n_l: ppm * nitrogen };
+  },
+  kh: ({ text }) => {
+    const dkh = figure(text);
+    return dkh === null ? null : { kind: "alkalinity", raise_dkh: dkh };
+  },
+  media: ({ media, share, text }, { filterKey }) => ({
+    kind: "media-work",
+    what: media,
+    share: share / 100,
+    text,
+    filter_key: filterKey,
+  }),
+  power: ({ running }, { filterKey }) => ({
+    kind: "outage",
+    running: running === "on",
+    filter_key: filterKey,
+  }),
+  growth: () => ({ kind: "plant-growth" }),
+  animals: ({ species, count }) =>
+    species && count !== 0 ? { kind: "stocking", species_id: species, count } : null,
+};
+
 const ASKED: Partial<Record<Doing, string>> = {
   note: "What happened?",
   "water-change": "Litres changed",
@@ -171,6 +161,120 @@ const ASKED: Partial<Record<Doing, string>> = {
   kh: "KH raised by, dKH",
   media: "In words, if you like",
 };
+
+interface KindProps {
+  doing: Doing;
+  typed: Typed;
+  set: (change: Partial<Typed>) => void;
+  filters: { key: string; filter: { name: string } }[];
+  animals: [string, string][];
+}
+
+function KindFields({ doing, typed, set, filters, animals }: KindProps) {
+  const asked = ASKED[doing];
+  return (
+    <>
+      {filters.length > 1 && (doing === "media" || doing === "power") && (
+        <Select
+          label="Of which filter"
+          value={filters.some((f) => f.key === typed.which) ? typed.which : ""}
+          onChange={(which) => {
+            set({ which });
+          }}
+          options={[["", "all of them"], ...filters.map((f): [string, string] => [f.key, f.filter.name])]}
+        />
+      )}
+      {doing === "media" && <MediaFields typed={typed} set={set} />}
+      {doing === "power" && (
+        <PickOne
+          label="The filter is now"
+          value={typed.running}
+          onChange={(running) => {
+            set({ running });
+          }}
+          options={[
+            ["off", "off"],
+            ["on", "running"],
+          ]}
+        />
+      )}
+      {doing === "animals" && <AnimalFields typed={typed} set={set} animals={animals} />}
+      {asked && (
+        <Grow>
+          <TextField
+            label={asked}
+            value={typed.text}
+            onChange={(text) => {
+              set({ text });
+            }}
+            inputMode={doing === "note" || doing === "media" ? "text" : "decimal"}
+          />
+        </Grow>
+      )}
+      {doing === "water-change" && (
+        <YesNo
+          label="Treated for chlorine"
+          value={typed.treated}
+          onChange={(treated) => {
+            set({ treated });
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+function MediaFields({ typed, set }: Pick<KindProps, "typed" | "set">) {
+  return (
+    <>
+      <Select
+        label="Media were"
+        value={typed.media}
+        onChange={(media) => {
+          set({ media });
+        }}
+        options={MEDIA}
+      />
+      <Narrow>
+        <NumberBox
+          label="How much, %"
+          value={typed.share}
+          min={1}
+          max={100}
+          onChange={(share) => {
+            set({ share });
+          }}
+        />
+      </Narrow>
+    </>
+  );
+}
+
+function AnimalFields({ typed, set, animals }: Pick<KindProps, "typed" | "set" | "animals">) {
+  return (
+    <>
+      <Select
+        label="Which"
+        value={typed.species}
+        onChange={(species) => {
+          set({ species });
+        }}
+        options={animals}
+      />
+      <Narrow>
+        <NumberBox
+          label="How many, lost under 0"
+          value={typed.count}
+          min={-2000}
+          max={2000}
+          onChange={(count) => {
+            set({ count });
+          }}
+        />
+      </Narrow>
+    </>
+  );
+}
 
 const Narrow = styled.div`
   width: 150px;

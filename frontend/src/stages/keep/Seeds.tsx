@@ -75,7 +75,7 @@ function SeedLine({ tankId, seed }: { tankId: number; seed: Seed }) {
     onTheWay ? { ...seed.question, minutes_out: Math.min(Math.round(minutes), 3000) } : null,
   );
   const shown = (onTheWay ? answer.data : null) ?? seed.answer;
-  const move = (phase: "out" | "in" | "back") => {
+  const move = (phase: Phase) => {
     write.mutate({ body: { kind: "seed-move", seed_key: seed.key, phase, travels, to } });
     setMoving(false);
   };
@@ -84,13 +84,7 @@ function SeedLine({ tankId, seed }: { tankId: number; seed: Seed }) {
       <div>
         <b>{seed.name}</b> <small>since {new Date(seed.since).toLocaleDateString()}</small>
         <p>
-          {seed.where === "moved" ? (
-            `Moved${seed.moved_to ? ` to ${seed.moved_to}` : ""}, with ${(seed.answer.alive_share * 100).toFixed(0)} % of its film alive.`
-          ) : (
-            <Figure title={seed.name} lines={shown.working}>
-              {shown.verdict}
-            </Figure>
-          )}
+          <SeedWords seed={seed} shown={shown} />
         </p>
         {seed.note && <small>{seed.note}</small>}
       </div>
@@ -129,50 +123,63 @@ function SeedLine({ tankId, seed }: { tankId: number; seed: Seed }) {
             )}
             <TextField label="Where to" value={to} onChange={setTo} />
           </Fields>
-          <Bar>
-            {onTheWay ? (
-              <>
-                <Button
-                  onPress={() => {
-                    move("in");
-                  }}
-                >
-                  It is in
-                </Button>
-                <Button
-                  $quiet
-                  onPress={() => {
-                    move("back");
-                  }}
-                >
-                  Put back to seed
-                </Button>
-              </>
-            ) : (
-              <>
-                <Button
-                  onPress={() => {
-                    move("out");
-                  }}
-                >
-                  Out now: start the clock
-                </Button>
-                <Button
-                  $quiet
-                  onPress={() => {
-                    setMoving(false);
-                  }}
-                >
-                  Not yet
-                </Button>
-              </>
-            )}
-          </Bar>
+          <MoveButtons
+            onTheWay={onTheWay}
+            onMove={move}
+            onStay={() => {
+              setMoving(false);
+            }}
+          />
           <Caution>Wash hands after; net, bag and bucket of this tank only, or disinfected.</Caution>
         </div>
       )}
       <ProblemNote problem={write.error} />
     </li>
+  );
+}
+
+function SeedWords({ seed, shown }: { seed: Seed; shown: Seed["answer"] }) {
+  if (seed.where === "moved")
+    return `Moved${seed.moved_to ? ` to ${seed.moved_to}` : ""}, with ${(seed.answer.alive_share * 100).toFixed(0)} % of its film alive.`;
+  return (
+    <Figure title={seed.name} lines={shown.working}>
+      {shown.verdict}
+    </Figure>
+  );
+}
+
+type Phase = "out" | "in" | "back";
+
+function MoveButtons({
+  onTheWay,
+  onMove,
+  onStay,
+}: {
+  onTheWay: boolean;
+  onMove: (phase: Phase) => void;
+  onStay: () => void;
+}) {
+  const to = (phase: Phase) => () => {
+    onMove(phase);
+  };
+  return (
+    <Bar>
+      {onTheWay ? (
+        <>
+          <Button onPress={to("in")}>It is in</Button>
+          <Button $quiet onPress={to("back")}>
+            Put back to seed
+          </Button>
+        </>
+      ) : (
+        <>
+          <Button onPress={to("out")}>Out now: start the clock</Button>
+          <Button $quiet onPress={onStay}>
+            Not yet
+          </Button>
+        </>
+      )}
+    </Bar>
   );
 }
 

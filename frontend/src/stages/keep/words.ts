@@ -12,69 +12,73 @@ function filtersInWords(filters: FittedFilter[]): string {
   return filters.length ? "Filter taken off" : "Filter: plumbing and priorities";
 }
 
+type Named = (speciesId: string) => string;
+type Words = {
+  [Kind in Entry["body"]["kind"]]: (body: Extract<Entry["body"], { kind: Kind }>, name: Named) => string;
+};
+
+const some = (...parts: (string | null)[]) => parts.filter((p) => p !== null);
+const read = (name: string, value: number | null | undefined, after = "") =>
+  value == null ? null : `${name} ${value}${after}`;
+
+function testInWords(body: Extract<Entry["body"], { kind: "reading" }>): string {
+  const figures = some(
+    read("ammonia", body.ammonia_ppm),
+    read("nitrite", body.nitrite_ppm, body.off_scale.includes("nitrite") ? "+" : ""),
+    read("nitrate", body.nitrate_ppm),
+    read("pH", body.ph),
+    read("KH", body.kh_dkh),
+    body.temperature_c == null ? null : `${body.temperature_c} °C`,
+    read("phosphate", body.phosphate_ppm),
+    read("salinity", body.salinity_g_kg, " g/kg"),
+  );
+  return `Test: ${figures.join(", ")}${body.basis === "N" ? " (as N)" : ""}`;
+}
+
+function moveInWords({ phase, to }: Extract<Entry["body"], { kind: "seed-move" }>): string {
+  if (phase === "out") return "A spare lifted out";
+  if (phase === "back") return "A spare put back to seed";
+  return to ? `A spare put in: ${to}` : "A spare put in";
+}
+
+const FOUND_BY = { transit: "a float", meter: "the meter", "level-drop": "the level in the box" } as const;
+
+const WORDS: Words = {
+  "tank-plan": ({ tank }) => `Tank: ${tank.length_cm} × ${tank.width_cm} × ${tank.height_cm} cm`,
+  "stock-plan": (body, name) =>
+    `Animals planned: ${body.animals.map((a) => `${a.count} ${name(a.species_id)}`).join(", ") || "none"}`,
+  "filter-plan": (body) => filtersInWords(body.filters),
+  "cycle-plan": (body) =>
+    `Cycle planned: ${(METHODS.find(([m]) => m === body.method)?.[1] ?? body.method).toLowerCase()}`,
+  "kit-plan": () => "The steps of the kit",
+  conditioner: () => "Conditioner to the whole tank",
+  "plant-growth": () => "New growth seen on the plants",
+  seed: (body) => `Spare put in to seed: ${body.name}`,
+  "seed-move": moveInWords,
+  "step-done": (body) =>
+    `Step ${body.done ? "done" : "unticked"}: ${body.step_id.replace(/^[a-z]+-/, "").replaceAll("-", " ")}${body.note ? ` (${body.note})` : ""}`,
+  "flow-test": (body) => `Flow timed: ${lph(body).toFixed(0)} L/h`,
+  "timed-flow": (body) => `Flow found by ${FOUND_BY[body.method]}: ${body.measured_lph.toFixed(0)} L/h`,
+  "fit-plan": () => "Where the parts go",
+  reading: testInWords,
+  dose: (body) =>
+    `Ammonia dosed: ${body.amount == null ? "" : `${Number(body.amount.toPrecision(3))} ${body.amount_unit ?? ""}, `}${body.raise_mg_n_l.toFixed(2)} mg N/L`,
+  alkalinity: (body) =>
+    `Bicarbonate added: ${body.grams == null ? "" : `${body.grams.toFixed(0)} g, `}KH up ${body.raise_dkh.toFixed(1)} dKH`,
+  "water-change": (body) =>
+    `Water changed: ${(body.share * 100).toFixed(0)} %${body.treated ? "" : ", untreated"}`,
+  outage: (body) => (body.running ? "Filter running again" : "Filter off"),
+  "media-work": (body) => `Media ${body.what.replace("-", " ")}${body.text ? `: ${body.text}` : ""}`,
+  stocking: (body, name) =>
+    `${body.count > 0 ? "Put in" : "Lost"}: ${Math.abs(body.count)} ${name(body.species_id)}`,
+  note: (body) => body.text,
+  withdrawal: () => "An entry was taken back",
+};
+
+/** body: the entry's; species: to name animals by. */
 export function words(body: Entry["body"], species: Tables["species"]): string {
   const name = (id: string) => species.find((s) => s.id === id)?.common_name ?? id;
-  switch (body.kind) {
-    case "tank-plan":
-      return `Tank: ${body.tank.length_cm} × ${body.tank.width_cm} × ${body.tank.height_cm} cm`;
-    case "stock-plan":
-      return `Animals planned: ${body.animals.map((a) => `${a.count} ${name(a.species_id)}`).join(", ") || "none"}`;
-    case "filter-plan":
-      return filtersInWords(body.filters);
-    case "cycle-plan":
-      return `Cycle planned: ${(METHODS.find(([m]) => m === body.method)?.[1] ?? "measured ammonia").toLowerCase()}`;
-    case "kit-plan":
-      return "The steps of the kit";
-    case "conditioner":
-      return "Conditioner to the whole tank";
-    case "plant-growth":
-      return "New growth seen on the plants";
-    case "seed":
-      return `Spare put in to seed: ${body.name}`;
-    case "seed-move":
-      return body.phase === "out"
-        ? "A spare lifted out"
-        : body.phase === "in"
-          ? `A spare put in${body.to ? `: ${body.to}` : ""}`
-          : "A spare put back to seed";
-    case "step-done":
-      return `Step ${!body.done ? "unticked" : "done"}: ${body.step_id.replace(/^[a-z]+-/, "").replaceAll("-", " ")}${body.note ? ` (${body.note})` : ""}`;
-    case "flow-test":
-      return `Flow timed: ${lph(body).toFixed(0)} L/h`;
-    case "timed-flow":
-      return `Flow found by ${body.method === "transit" ? "a float" : body.method === "meter" ? "the meter" : "the level in the box"}: ${body.measured_lph.toFixed(0)} L/h`;
-    case "fit-plan":
-      return "Where the parts go";
-    case "reading":
-      return `Test: ${[
-        body.ammonia_ppm == null ? "" : `ammonia ${body.ammonia_ppm}`,
-        body.nitrite_ppm == null
-          ? ""
-          : `nitrite ${body.nitrite_ppm}${body.off_scale.includes("nitrite") ? "+" : ""}`,
-        body.nitrate_ppm == null ? "" : `nitrate ${body.nitrate_ppm}`,
-        body.ph == null ? "" : `pH ${body.ph}`,
-        body.kh_dkh == null ? "" : `KH ${body.kh_dkh}`,
-        body.temperature_c == null ? "" : `${body.temperature_c} °C`,
-        body.phosphate_ppm == null ? "" : `phosphate ${body.phosphate_ppm}`,
-        body.salinity_g_kg == null ? "" : `salinity ${body.salinity_g_kg} g/kg`,
-      ]
-        .filter(Boolean)
-        .join(", ")}${body.basis === "N" ? " (as N)" : ""}`;
-    case "dose":
-      return `Ammonia dosed: ${body.amount == null ? "" : `${Number(body.amount.toPrecision(3))} ${body.amount_unit ?? ""}, `}${body.raise_mg_n_l.toFixed(2)} mg N/L`;
-    case "alkalinity":
-      return `Bicarbonate added: ${body.grams == null ? "" : `${body.grams.toFixed(0)} g, `}KH up ${body.raise_dkh.toFixed(1)} dKH`;
-    case "water-change":
-      return `Water changed: ${(body.share * 100).toFixed(0)} %${!body.treated ? ", untreated" : ""}`;
-    case "outage":
-      return body.running ? "Filter running again" : "Filter off";
-    case "media-work":
-      return `Media ${body.what.replace("-", " ")}${body.text ? `: ${body.text}` : ""}`;
-    case "stocking":
-      return `${body.count > 0 ? "Put in" : "Lost"}: ${Math.abs(body.count)} ${name(body.species_id)}`;
-    case "note":
-      return body.text;
-    case "withdrawal":
-      return "An entry was taken back";
-  }
+  // Each row takes just the kind it stands under, which the table's type holds and a look-up cannot say.
+  const say = WORDS[body.kind] as (body: Entry["body"], name: Named) => string;
+  return say(body, name);
 }

@@ -2,9 +2,9 @@
 import { useState } from "react";
 import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem } from "react-aria-components";
 import { styled } from "styled-components";
-import { useDraft } from "../../api/drafts";
-import { useView } from "../../api/hooks";
-import type { Species, StockPlan } from "../../api/schemas";
+import { useDraft, type Draft } from "../../api/drafts";
+import { standing, useView } from "../../api/hooks";
+import type { Animals, Species, StockPlan, StockView, WasteLoad } from "../../api/schemas";
 import { SizingRules } from "../../charts/SizingRules";
 import { Caution, FieldBox, Fields, Figure, Lead, MenuBox, NumberBox, ProblemNote, Verdict } from "../../kit";
 import { Section } from "../../section/Section";
@@ -16,15 +16,15 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
   const draft = useDraft<StockPlan>(tankId, "stock", logbook.plans.stock, logbook.stock_plan?.id ?? null);
   const plan = logbook.plans.tank;
   const asked = useView(tankId, "stock", { stock_plan: draft.value });
-  const view = asked.error ? undefined : asked.data;
+  const view = standing(asked);
   const animals = draft.value.animals;
-  const own = draft.value.own_species;
-  const known = [...own, ...tables.species];
+  const any = animals.length > 0;
+  const known = [...draft.value.own_species, ...tables.species];
   const load = view?.load;
   const setAnimals = (change: (now: StockPlan["animals"]) => StockPlan["animals"]) => {
     draft.set((stock) => ({ ...stock, animals: change(stock.animals) }));
   };
-  const nameOf = (id: string) => known.find((s) => s.id === id)?.common_name ?? id;
+  const listed = (all: Animals[], none: string) => inWords(all, known) || none;
   return (
     <TwoColumns
       drawing={
@@ -33,81 +33,12 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
           volume={view?.volume}
           animals={animals}
           species={known}
-          caption={`The animals at true length in the tank: ${animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "none yet"}.`}
+          caption={`The animals at true length in the tank: ${listed(animals, "none yet")}.`}
         />
       }
-      beside={
-        <>
-          {load && animals.length > 0 && (
-            <Facts>
-              <div>
-                <dt>In each litre, a day</dt>
-                <dd>
-                  <Figure title="Load per litre" lines={load.working}>
-                    {load.ammonia_mg_n_l_day.toPrecision(2)} mg N
-                  </Figure>
-                </dd>
-              </div>
-              <div>
-                <dt>Food they eat</dt>
-                <dd>
-                  <Figure title="Daily food" lines={load.working}>
-                    {load.feed_g_day.toFixed(1)} g/day
-                  </Figure>
-                </dd>
-              </div>
-              <div>
-                <dt>Grown, together</dt>
-                <dd>
-                  <Figure title="Body mass" lines={load.working}>
-                    {load.mass_g.toFixed(0)} g
-                  </Figure>
-                </dd>
-              </div>
-              {load.today_mg_n_day < load.ammonia_mg_n_day * 0.99 && (
-                <div>
-                  <dt>At today’s sizes</dt>
-                  <dd>{load.today_mg_n_day.toFixed(0)} mg N</dd>
-                </div>
-              )}
-              {load.doubled_mg_n_day > load.ammonia_mg_n_day * 1.01 && (
-                <div>
-                  <dt>With keepers’ “double it”</dt>
-                  <dd>{load.doubled_mg_n_day.toFixed(0)} mg N</dd>
-                </div>
-              )}
-              {load.temperature_low_c != null &&
-                load.temperature_high_c != null &&
-                load.temperature_low_c <= load.temperature_high_c && (
-                  <div>
-                    <dt>Suits them all</dt>
-                    <dd>
-                      {load.temperature_low_c} to {load.temperature_high_c} °C
-                    </dd>
-                  </div>
-                )}
-            </Facts>
-          )}
-        </>
-      }
+      beside={any && load && <LoadFacts load={load} />}
     >
-      {load && (
-        <Verdict>
-          {animals.length === 0 ? (
-            "Who will live in it? The filter is sized for them."
-          ) : (
-            <>
-              These animals would make{" "}
-              <em>
-                <Figure title="Daily ammonia" lines={load.working}>
-                  {load.ammonia_mg_n_day.toFixed(0)} mg of ammonia nitrogen
-                </Figure>
-              </em>{" "}
-              a day.
-            </>
-          )}
-        </Verdict>
-      )}
+      {load && <Headline load={load} any={any} />}
       <ProblemNote problem={asked.error} />
       {!logbook.tank_plan && (
         <Lead>The tank has not been measured; an assumed 60 cm tank is used until it is.</Lead>
@@ -120,51 +51,135 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
         }}
       />
       <AnimalList animals={animals} known={known} load={load} onChange={setAnimals} />
-      <details>
-        <summary>Food weighed, or an animal of your own</summary>
-        <Fields>
-          <NumberBox
-            label="Dry food fed, g a day (0: by ration)"
-            value={draft.value.feed_g_day ?? 0}
-            min={0}
-            max={5000}
-            step={0.1}
-            onChange={(g) => {
-              draft.set((stock) => ({ ...stock, feed_g_day: g > 0 ? g : null }));
-            }}
-          />
-        </Fields>
-        <OwnSpecies
-          onAdd={(one) => {
-            draft.set((stock) => ({
-              ...stock,
-              own_species: [...stock.own_species.filter((x) => x.id !== one.id), one],
-              animals: [
-                ...stock.animals.filter((x) => x.species_id !== one.id),
-                { ...tables.blanks.animals, species_id: one.id, count: 1 },
-              ],
-            }));
-          }}
-        />
-      </details>
-      {load?.clashes.map((c) => (
-        <Caution key={c.text}>{c.text}</Caution>
-      ))}
+      <FoodOrOwn draft={draft} blank={tables.blanks.animals} />
+      {load && <Clashes load={load} />}
       <SaveBar
         tankId={tankId}
         draft={draft}
         words="Save the animals"
-        describe={(b) =>
-          b.animals.map((a) => `${a.count} ${nameOf(a.species_id)}`).join(", ") || "no animals"
-        }
+        describe={(b) => listed(b.animals, "no animals")}
       />
-      {view && animals.length > 0 && (
-        <>
-          <SizingRules requirement={view.requirement} netL={view.volume.net_l} />
-          {view.requirement.upper_limit_lph != null && <Lead>{view.requirement.upper_limit_reason}</Lead>}
-        </>
-      )}
+      {any && view && <Asked view={view} />}
     </TwoColumns>
+  );
+}
+
+function inWords(animals: Animals[], known: Species[]): string {
+  return animals
+    .map((a) => `${a.count} ${known.find((s) => s.id === a.species_id)?.common_name ?? a.species_id}`)
+    .join(", ");
+}
+
+function FoodOrOwn({ draft, blank }: { draft: Draft<StockPlan>; blank: Animals }) {
+  return (
+    <details>
+      <summary>Food weighed, or an animal of your own</summary>
+      <Fields>
+        <NumberBox
+          label="Dry food fed, g a day (0: by ration)"
+          value={draft.value.feed_g_day ?? 0}
+          min={0}
+          max={5000}
+          step={0.1}
+          onChange={(g) => {
+            draft.set((stock) => ({ ...stock, feed_g_day: g > 0 ? g : null }));
+          }}
+        />
+      </Fields>
+      <OwnSpecies
+        onAdd={(one) => {
+          draft.set((stock) => ({
+            ...stock,
+            own_species: [...stock.own_species.filter((x) => x.id !== one.id), one],
+            animals: [
+              ...stock.animals.filter((x) => x.species_id !== one.id),
+              { ...blank, species_id: one.id, count: 1 },
+            ],
+          }));
+        }}
+      />
+    </details>
+  );
+}
+
+function Headline({ load, any }: { load: WasteLoad; any: boolean }) {
+  if (!any) return <Verdict>Who will live in it? The filter is sized for them.</Verdict>;
+  return (
+    <Verdict>
+      These animals would make{" "}
+      <em>
+        <Figure title="Daily ammonia" lines={load.working}>
+          {load.ammonia_mg_n_day.toFixed(0)} mg of ammonia nitrogen
+        </Figure>
+      </em>{" "}
+      a day.
+    </Verdict>
+  );
+}
+
+function Clashes({ load }: { load: WasteLoad }) {
+  return load.clashes.map((c) => <Caution key={c.text}>{c.text}</Caution>);
+}
+
+function LoadFacts({ load }: { load: WasteLoad }) {
+  const { temperature_low_c: low, temperature_high_c: high } = load;
+  return (
+    <Facts>
+      <div>
+        <dt>In each litre, a day</dt>
+        <dd>
+          <Figure title="Load per litre" lines={load.working}>
+            {load.ammonia_mg_n_l_day.toPrecision(2)} mg N
+          </Figure>
+        </dd>
+      </div>
+      <div>
+        <dt>Food they eat</dt>
+        <dd>
+          <Figure title="Daily food" lines={load.working}>
+            {load.feed_g_day.toFixed(1)} g/day
+          </Figure>
+        </dd>
+      </div>
+      <div>
+        <dt>Grown, together</dt>
+        <dd>
+          <Figure title="Body mass" lines={load.working}>
+            {load.mass_g.toFixed(0)} g
+          </Figure>
+        </dd>
+      </div>
+      {load.today_mg_n_day < load.ammonia_mg_n_day * 0.99 && (
+        <div>
+          <dt>At today’s sizes</dt>
+          <dd>{load.today_mg_n_day.toFixed(0)} mg N</dd>
+        </div>
+      )}
+      {load.doubled_mg_n_day > load.ammonia_mg_n_day * 1.01 && (
+        <div>
+          <dt>With keepers’ “double it”</dt>
+          <dd>{load.doubled_mg_n_day.toFixed(0)} mg N</dd>
+        </div>
+      )}
+      {low != null && high != null && low <= high && (
+        <div>
+          <dt>Suits them all</dt>
+          <dd>
+            {low} to {high} °C
+          </dd>
+        </div>
+      )}
+    </Facts>
+  );
+}
+
+function Asked({ view }: { view: StockView }) {
+  const { requirement, volume } = view;
+  return (
+    <>
+      <SizingRules requirement={requirement} netL={volume.net_l} />
+      {requirement.upper_limit_lph != null && <Lead>{requirement.upper_limit_reason}</Lead>}
+    </>
   );
 }
 

@@ -1,7 +1,7 @@
 /** Tank: measure it, and see what it really holds. */
 import { useDraft } from "../../api/drafts";
-import { useView } from "../../api/hooks";
-import type { TankPlan } from "../../api/schemas";
+import { standing, useView } from "../../api/hooks";
+import type { TankPlan, TankView, TankVolume } from "../../api/schemas";
 import { Caution, Fields, Figure, Lead, PickOne, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
 import { hanging, SaveBar, TwoColumns, type StageProps } from "../shared";
@@ -21,8 +21,9 @@ export function TankStage({ tankId, logbook }: StageProps) {
   const setAround = (change: Partial<NonNullable<TankPlan["surroundings"]>>) => {
     draft.set((plan) => ({ ...plan, surroundings: { ...plan.surroundings, ...change } }));
   };
-  const view = asked.error ? undefined : asked.data;
+  const view = standing(asked);
   const answer = view?.volume;
+  const own = logbook.tank_plan != null || draft.dirty;
   return (
     <TwoColumns
       drawing={
@@ -45,33 +46,19 @@ export function TankStage({ tankId, logbook }: StageProps) {
               setAround({ canister_at_cm: cm });
             },
           }}
-          caption={`The tank to scale, ${tank.length_cm}${tank.shape === "box" ? ` by ${tank.width_cm}` : ""} by ${tank.height_cm} cm, ${around.behind_cm} cm from the wall. ${answer?.verdict ?? ""}`}
+          caption={captionOf(draft.value, answer)}
         />
       }
       beside={
-        <>
-          <Caution>
-            Full tanks are heavy: the stand must be made for it, and whether the floor carries it is for a
-            builder or the local code. Never move a filled tank.
-          </Caution>
-        </>
+        <Caution>
+          Full tanks are heavy: the stand must be made for it, and whether the floor carries it is for a
+          builder or the local code. Never move a filled tank.
+        </Caution>
       }
     >
-      {answer ? (
-        <Verdict>
-          {logbook.tank_plan || draft.dirty ? "It holds " : "A tank like this holds "}
-          <em>
-            <Figure title="Net water" lines={answer.working}>
-              {answer.net_l.toFixed(0)} litres
-            </Figure>
-          </em>{" "}
-          ({answer.net_us_gal.toFixed(1)} US gallons).
-        </Verdict>
-      ) : (
-        !asked.error && <Waiting>Measuring…</Waiting>
-      )}
+      <Litres answer={answer} own={own} waiting={!asked.error} />
       <ProblemNote problem={asked.error} />
-      {!logbook.tank_plan && !draft.dirty && (
+      {!own && (
         <Lead>These sizes are an assumed 60 cm tank. Type yours: centimetres, or “24 in”, “2 ft”.</Lead>
       )}
       {answer && <TankFacts answer={answer} />}
@@ -79,16 +66,7 @@ export function TankStage({ tankId, logbook }: StageProps) {
         <SizeFields tank={tank} setTank={setTank} />
         <PlaceFields around={around} setAround={setAround} />
       </Fields>
-      {(around.drilled || around.overflow_box) && (
-        <SumpForm
-          sump={around.sump ?? null}
-          heldL={view?.sump_held_l}
-          freeL={view?.sump_free_l}
-          onChange={(sump) => {
-            setAround({ sump });
-          }}
-        />
-      )}
+      <SumpPart around={around} view={view} setAround={setAround} />
       <MoreFields tank={tank} setTank={setTank} around={around} setAround={setAround} />
       <PickOne
         label="The sizes are taken"
@@ -111,5 +89,46 @@ export function TankStage({ tankId, logbook }: StageProps) {
         }
       />
     </TwoColumns>
+  );
+}
+
+function captionOf({ tank, surroundings }: TankPlan, answer?: TankVolume): string {
+  const width = tank.shape === "box" ? ` by ${tank.width_cm}` : "";
+  return `The tank to scale, ${tank.length_cm}${width} by ${tank.height_cm} cm, ${surroundings.behind_cm} cm from the wall. ${answer?.verdict ?? ""}`;
+}
+
+/** own: whether the sizes are the keeper's, typed or saved. */
+function Litres({ answer, own, waiting }: { answer?: TankVolume; own: boolean; waiting: boolean }) {
+  if (!answer) return waiting ? <Waiting>Measuring…</Waiting> : null;
+  return (
+    <Verdict>
+      {own ? "It holds " : "A tank like this holds "}
+      <em>
+        <Figure title="Net water" lines={answer.working}>
+          {answer.net_l.toFixed(0)} litres
+        </Figure>
+      </em>{" "}
+      ({answer.net_us_gal.toFixed(1)} US gallons).
+    </Verdict>
+  );
+}
+
+interface SumpPartProps {
+  around: TankPlan["surroundings"];
+  view?: TankView;
+  setAround: (change: Partial<TankPlan["surroundings"]>) => void;
+}
+
+function SumpPart({ around, view, setAround }: SumpPartProps) {
+  if (!around.drilled && !around.overflow_box) return null;
+  return (
+    <SumpForm
+      sump={around.sump ?? null}
+      heldL={view?.sump_held_l}
+      freeL={view?.sump_free_l}
+      onChange={(sump) => {
+        setAround({ sump });
+      }}
+    />
   );
 }
