@@ -13606,6 +13606,12 @@ export interface components {
              * @description Key of the source
              */
             source: string;
+            /**
+             * Gives
+             * @description Figures of the answer that this line is the working of
+             * @default []
+             */
+            gives: string[];
         };
     };
     responses: never;

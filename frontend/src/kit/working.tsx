@@ -10,6 +10,8 @@ import { phone } from "./theme";
 interface Shown {
   title: string;
   lines: WorkingLine[];
+  /** The answer's field whose figure was pressed. */
+  of?: string;
 }
 const Opener = createContext<(shown: Shown) => void>(() => undefined);
 
@@ -45,8 +47,8 @@ export function WorkingProvider({ children }: { children: ReactNode }) {
                   from.
                 </p>
                 <Lines>
-                  {shown?.lines.map((line, i) => (
-                    <li key={i}>
+                  {linesOf(shown).map((line, i) => (
+                    <li key={i} data-own={(shown?.of && line.gives.includes(shown.of)) || undefined}>
                       <div>
                         <b>{line.symbol || "="}</b> = {line.formula}
                       </div>
@@ -70,15 +72,26 @@ export function WorkingProvider({ children }: { children: ReactNode }) {
   );
 }
 
+/** The lines that lead to the figure pressed, its own the last; all of them where no one line is its own. */
+function linesOf(shown: Shown | null): WorkingLine[] {
+  if (!shown) return [];
+  const { lines, of } = shown;
+  const own = of ? lines.findLastIndex((l) => l.gives.includes(of)) : -1;
+  return own < 0 ? lines : lines.slice(0, own + 1);
+}
+
 /** A number that opens its working. */
 export function Figure({
   title,
   lines,
+  of,
   children,
   label,
 }: {
   title: string;
   lines?: WorkingLine[];
+  /** The answer's field this figure shows. Default: the whole answer. */
+  of?: string;
   children: ReactNode;
   label?: string;
 }) {
@@ -87,7 +100,7 @@ export function Figure({
     <NumberButton
       aria-label={label}
       onPress={() => {
-        open({ title, lines: lines ?? [] });
+        open({ title, lines: lines ?? [], of });
       }}
     >
       {children}
@@ -158,6 +171,10 @@ const Lines = styled.ol`
     border-top: 1px solid var(--line);
     padding: 7px 0;
     overflow-wrap: anywhere;
+  }
+  li[data-own] {
+    border-left: 4px solid var(--seed);
+    padding-left: 10px;
   }
   small {
     color: var(--ink-soft);

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Annotated, Any, Generic, TypeVar, get_type_hints
+from typing import Annotated, Any, Generic, Self, TypeVar, get_type_hints
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
@@ -20,6 +20,7 @@ class WorkingLine(BaseModel):
     value: float = Field(ge=-1e15, le=1e15, description="In `unit`")
     unit: str
     source: str = Field(description="Key of the source")
+    gives: list[str] = Field(default=[], description="Figures of the answer that this line is the working of")
 
 
 class Question(BaseModel):
@@ -52,6 +53,22 @@ class Answer(BaseModel):
 
     verdict: str
     working: list[WorkingLine]
+
+    @model_validator(mode="after")
+    def _say_what_each_line_gives(self) -> Self:
+        # A figure's own line is the one that came to it, to the last bit; nobody has to keep a second list of that.
+        figures: dict[float, list[str]] = {}
+        for name in type(self).model_fields:
+            value = getattr(self, name)
+            if isinstance(value, float | int) and not isinstance(value, bool):
+                figures.setdefault(float(value), []).append(name)
+        self.working = [
+            line.model_copy(update={"gives": figures.get(line.value, [])})
+            if figures.get(line.value, []) != line.gives
+            else line
+            for line in self.working
+        ]
+        return self
 
 
 class Working:

@@ -96,7 +96,7 @@ def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
     else:
         load = w.line("L", "a small community tank's", "nothing known", USUAL_DONOR_MG_N_DAY, "mg N/day", "memory")
     grown = w.line(
-        "grown", "days / 30, at most 1", f"{q.age_days:g} / 30", grown_share(q.age_days), "share", "practice"
+        "grown", "days / 30, at most 1", f"min({q.age_days:g} / 30, 1)", grown_share(q.age_days), "share", "practice"
     )
     film = w.line("film", "L × grown × share", f"{load:.3g} × {grown:.2f} × {q.share:g}", load * grown * q.share, "mg N/day", "practice")  # fmt: skip
     if q.area_m2 is not None:

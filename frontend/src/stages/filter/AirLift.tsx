@@ -9,7 +9,7 @@ export function AirLift({ hung }: { hung: Hung }) {
     <>
       <h2>What the air lifts</h2>
       <Lead>
-        <Figure title="Air lift" lines={lift.working}>
+        <Figure title="Air lift" lines={lift.working} of="delivered_lph">
           {hung.filter.air_l_min} L/min of air in a {hung.filter.tube_bore_mm} mm tube lifts{" "}
           {lift.delivered_lph.toFixed(0)} L/h
         </Figure>{" "}

@@ -187,7 +187,7 @@ function Moves({ view, shown }: { view: FilterView; shown: Together }) {
   return (
     <>
       <b>{shown.name}</b> {shown.chosen ? "moves" : "would move"}{" "}
-      <Figure title={`${shown.name}: delivered flow`} lines={shown.working}>
+      <Figure title={`${shown.name}: delivered flow`} lines={shown.working} of="delivered_lph">
         {shown.delivered_lph.toFixed(0)} litres an hour
       </Figure>{" "}
       here, not the {shown.box_lph.toFixed(0)} on {many ? "their boxes" : "its box"}:{" "}

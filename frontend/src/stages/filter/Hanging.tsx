@@ -51,11 +51,11 @@ export function Hanging({ tankId, draft, set }: Props) {
       {set.filters.length > 1 && (
         <p>
           Together{" "}
-          <Figure title="Together" lines={set.working}>
+          <Figure title="Together" lines={set.working} of="delivered_lph">
             {set.delivered_lph.toFixed(0)} L/h clean, {set.service_lph.toFixed(0)} in service
           </Figure>
           ; the dirt of the tank is shared as the water is.{" "}
-          <Figure title="Energy" lines={set.cost.working}>
+          <Figure title="Energy" lines={set.cost.working} of="kwh_year">
             {set.cost.kwh_year.toFixed(0)} kWh a year.
           </Figure>
         </p>
@@ -83,7 +83,7 @@ function Row({ one, typed, busy, onOff, onChange }: RowProps) {
         <b>{hung.filter.name}</b>
         {!hung.runs && <em> stands still</em>}
         <span>
-          <Figure title={`${hung.filter.name}: flow`} lines={hung.flow.working}>
+          <Figure title={`${hung.filter.name}: flow`} lines={hung.flow.working} of="delivered_lph">
             {hung.flow.delivered_lph.toFixed(0)} L/h
           </Figure>
           , {hung.flow.service_lph.toFixed(0)} in service, cleaned about every {days(hung.flow.service_days)}

@@ -163,7 +163,7 @@ function AsLaid({ tankId, one }: { tankId: number; one: FittedView }) {
   return (
     <Lead>
       As laid out it moves{" "}
-      <Figure title="Flow as fitted" lines={hung.flow.working}>
+      <Figure title="Flow as fitted" lines={hung.flow.working} of="delivered_lph">
         {hung.flow.delivered_lph.toFixed(0)} L/h
       </Figure>
       . <Link to={`/tanks/${tankId}/sheet`}>The fitting sheet, to print</Link>

@@ -41,7 +41,7 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
             <div>
               <dt>Energy{filters.length > 1 ? " of all filters" : ""}</dt>
               <dd>
-                <Figure title="Energy" lines={view.cost.working}>
+                <Figure title="Energy" lines={view.cost.working} of="kwh_year">
                   {view.cost.kwh_year.toFixed(0)} kWh a year
                 </Figure>
               </dd>
@@ -49,7 +49,7 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
             <div>
               <dt>Costs to run</dt>
               <dd>
-                <Figure title="Running cost" lines={view.cost.working}>
+                <Figure title="Running cost" lines={view.cost.working} of="money_year">
                   {view.cost.money_year.toFixed(2)} a year
                 </Figure>
                 <small> {view.cost.money_month.toFixed(2)} a month</small>

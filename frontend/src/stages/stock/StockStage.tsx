@@ -108,7 +108,7 @@ function Headline({ load, any }: { load: WasteLoad; any: boolean }) {
     <Verdict>
       These animals would make{" "}
       <em>
-        <Figure title="Daily ammonia" lines={load.working}>
+        <Figure title="Daily ammonia" lines={load.working} of="ammonia_mg_n_day">
           {load.ammonia_mg_n_day.toFixed(0)} mg of ammonia nitrogen
         </Figure>
       </em>{" "}
@@ -128,7 +128,7 @@ function LoadFacts({ load }: { load: WasteLoad }) {
       <div>
         <dt>In each litre, a day</dt>
         <dd>
-          <Figure title="Load per litre" lines={load.working}>
+          <Figure title="Load per litre" lines={load.working} of="ammonia_mg_n_l_day">
             {load.ammonia_mg_n_l_day.toPrecision(2)} mg N
           </Figure>
         </dd>
@@ -136,7 +136,7 @@ function LoadFacts({ load }: { load: WasteLoad }) {
       <div>
         <dt>Food they eat</dt>
         <dd>
-          <Figure title="Daily food" lines={load.working}>
+          <Figure title="Daily food" lines={load.working} of="feed_g_day">
             {load.feed_g_day.toFixed(1)} g/day
           </Figure>
         </dd>
@@ -144,7 +144,7 @@ function LoadFacts({ load }: { load: WasteLoad }) {
       <div>
         <dt>Grown, together</dt>
         <dd>
-          <Figure title="Body mass" lines={load.working}>
+          <Figure title="Body mass" lines={load.working} of="mass_g">
             {load.mass_g.toFixed(0)} g
           </Figure>
         </dd>

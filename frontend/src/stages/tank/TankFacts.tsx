@@ -10,7 +10,7 @@ export function TankFacts({ answer }: { answer: TankVolume }) {
       <div>
         <dt>Water depth</dt>
         <dd>
-          <Figure title="Water depth" lines={answer.working}>
+          <Figure title="Water depth" lines={answer.working} of="water_depth_cm">
             {answer.water_depth_cm.toFixed(1)} cm
           </Figure>
           <small>
@@ -21,7 +21,7 @@ export function TankFacts({ answer }: { answer: TankVolume }) {
       <div>
         <dt>Empty of anything</dt>
         <dd>
-          <Figure title="Gross volume" lines={answer.working}>
+          <Figure title="Gross volume" lines={answer.working} of="gross_l">
             {answer.gross_l.toFixed(0)} L
           </Figure>
         </dd>
@@ -29,7 +29,7 @@ export function TankFacts({ answer }: { answer: TankVolume }) {
       <div>
         <dt>Weighs full</dt>
         <dd>
-          <Figure title="Filled mass" lines={answer.working}>
+          <Figure title="Filled mass" lines={answer.working} of="filled_kg">
             {answer.filled_kg.toFixed(0)} kg
           </Figure>
           <small>
@@ -40,7 +40,7 @@ export function TankFacts({ answer }: { answer: TankVolume }) {
       <div>
         <dt>On its foot</dt>
         <dd>
-          <Figure title="Pressure on the footprint" lines={answer.working}>
+          <Figure title="Pressure on the footprint" lines={answer.working} of="floor_kpa">
             {answer.floor_kpa.toFixed(1)} kPa
           </Figure>
         </dd>

@@ -104,7 +104,7 @@ function Litres({ answer, own, waiting }: { answer?: TankVolume; own: boolean; w
     <Verdict>
       {own ? "It holds " : "A tank like this holds "}
       <em>
-        <Figure title="Net water" lines={answer.working}>
+        <Figure title="Net water" lines={answer.working} of="net_l">
           {answer.net_l.toFixed(0)} litres
         </Figure>
       </em>{" "}

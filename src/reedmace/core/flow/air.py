@@ -106,7 +106,7 @@ def air_supply(question: AirSupplyQuestion) -> AirSupplyAnswer:
     depth = w.line(
         "p depth",
         "ρ g h",
-        f"998 × 9.81 × {hardest.depth_cm / 100:g}",
+        f"998 × 9.81 × {hardest.depth_cm / 100:g} / 1000",
         WATER_KG_M3 * G * hardest.depth_cm / 1e5,
         "kPa",
         "geometry",

@@ -97,8 +97,8 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
     q, w = question, Working()
     weir = w.line(
         "Q weir",
-        "1.84 L H^1.5",
-        f"1.84 × {q.weir_cm / 100:g} × {q.weir_head_mm / 1000:g}^1.5",
+        "1.84 L H^1.5, in an hour",
+        f"1.84 × {q.weir_cm / 100:g} × {q.weir_head_mm / 1000:g}^1.5 × 3.6e6",
         weir_m3s(q.weir_cm / 100, q.weir_head_mm / 1000) * 3.6e6,
         "L/h",
         "francis",

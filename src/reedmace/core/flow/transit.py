@@ -70,8 +70,8 @@ def flow_transit(question: FlowTransitQuestion) -> TimedFlowAnswer:
     flows = [
         w.line(
             "Q",
-            "0.8 × way / time × A",
-            f"0.8 × {q.way_cm:g} / {t:g} × {area:.2f}",
+            "0.8 × way / time × A, in an hour",
+            f"0.8 × {q.way_cm:g} / {t:g} × {area:.2f} × 3.6",
             MEAN_OF_MIDDLE * q.way_cm / t * area * 3.6,
             "L/h",
             "memory",
@@ -91,8 +91,8 @@ def level_drop(question: LevelDropQuestion) -> TimedFlowAnswer:
     flows = [
         w.line(
             "Q",
-            "area × rise / time",
-            f"{q.area_cm2:g} × {q.rise_cm:g} / {t:g}",
+            "area × rise / time, in an hour",
+            f"{q.area_cm2:g} × {q.rise_cm:g} / {t:g} × 3.6",
             q.area_cm2 * q.rise_cm / t * 3.6,
             "L/h",
             "geometry",

@@ -91,6 +91,11 @@ class WasteLoadAnswer(Answer):
 _DOUBLED = {"goldfish", "turtle", "large cichlid"}
 
 
+def _sum(w: Working, symbol: str, values: list[float], unit: str) -> float:
+    put_in = " + ".join(f"{v:.4g}" for v in values) or "no animals"
+    return w.line(symbol, "sum over the animals", put_in, sum(values), unit, "arithmetic")
+
+
 @computation("waste-load", "How much ammonia the animals make in a day")
 def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     """Daily ammonia production of a stock.
@@ -156,11 +161,13 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
                 today_mg_n_day=now,
             )
         )
-    feed_total = sum(line.feed_g_day for line in lines)
+    mass_total = _sum(w, "m all", [line.mass_g for line in lines], "g")
+    feed_total = (
+        q.feed_g_day if q.feed_g_day is not None else _sum(w, "F all", [line.feed_g_day for line in lines], "g/day")
+    )
     total = sum(line.ammonia_mg_n_day for line in lines)
     today = sum(line.today_mg_n_day for line in lines)
     if q.feed_g_day is not None:
-        feed_total = q.feed_g_day
         total = w.line(
             "P",
             "food fed × protein × 0.092 × 1000",
@@ -172,7 +179,8 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
         doubled, today = max(doubled, total), total
     if total > 1e9:
         raise CannotAnswer("animals", "the stock is heavier than any tank could hold.", "Check counts and lengths.")
-    w.line("P total", "sum", f"{len(lines)} lines", total, "mg N/day", "arithmetic")
+    if q.feed_g_day is None:
+        total = _sum(w, "P all", [line.ammonia_mg_n_day for line in lines], "mg N/day")
     per_litre = w.line(
         "p", "P / net litres", f"{total:.1f} / {q.net_l:.1f}", total / q.net_l, "mg N/(L day)", "arithmetic"
     )
@@ -185,7 +193,7 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     return WasteLoadAnswer(
         verdict=verdict,
         working=w.lines,
-        mass_g=sum(line.mass_g for line in lines),
+        mass_g=mass_total,
         feed_g_day=feed_total,
         ammonia_mg_n_day=total,
         today_mg_n_day=today,
