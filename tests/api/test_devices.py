@@ -4,6 +4,7 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
+from reedmace.core.filter import CATALOGUE
 from reedmace.standins import FlowMeter, SmartPlug
 
 START = datetime(2026, 1, 1, tzinfo=UTC)
@@ -85,3 +86,34 @@ def test_a_reading_out_of_range_is_refused_with_its_limit(sign_up, visitor) -> N
     answer = say(visitor, token, {"key": "meter-00000001", "at": START.isoformat(), "flow_lph": -4})
     assert answer.status_code == 422
     assert "at least 0" in answer.json["errors"][0]["what"]
+
+
+def test_a_plug_at_one_filter_of_two_stops_that_one_alone(sign_up, visitor) -> None:
+    keeper = sign_up()
+    tank = keeper.tank()
+    pair = [{"key": key, "filter": CATALOGUE[0].model_dump()} for key in ("left", "right")]
+    assert keeper.write(tank, {"kind": "filter-plan", "filters": pair}).status_code == 201
+    made = keeper.send(
+        "POST", f"/api/tanks/{tank}/devices", {"name": "Plug", "kind": "smart-plug", "filter_key": "right"}
+    ).json
+    assert made["device"]["filter_key"] == "right"
+    off = {"key": "plug-off-1", "at": "2026-05-01T08:00:00Z", "watts": 0}
+    assert say(visitor, made["token"], off).json["written"] is True
+    # Off is off: told again it says nothing new.
+    assert say(visitor, made["token"], {**off, "key": "plug-off-2"}).json["written"] is False
+    kept = keeper.get(f"/api/tanks/{tank}/views/keep").json["filters"]
+    assert {f["key"]: f["runs"] for f in kept} == {"left": True, "right": False}
+
+
+def test_a_meter_at_the_second_filter_is_that_ones_flow_test(sign_up, visitor) -> None:
+    keeper = sign_up()
+    tank = keeper.tank()
+    pumped = [f for f in CATALOGUE if not f.air][:2]
+    pair = [{"key": f"f{i}", "filter": f.model_dump()} for i, f in enumerate(pumped, 1)]
+    keeper.write(tank, {"kind": "filter-plan", "filters": pair})
+    made = keeper.send(
+        "POST", f"/api/tanks/{tank}/devices", {"name": "Meter", "kind": "flow-meter", "filter_key": "f2"}
+    ).json
+    say(visitor, made["token"], {"key": "meter-001", "at": "2026-05-01T08:00:00Z", "flow_lph": 321})
+    kept = keeper.get(f"/api/tanks/{tank}/views/keep").json["filters"]
+    assert [[t["flow_lph"] for t in f["flows"]] for f in kept] == [[], [321]]

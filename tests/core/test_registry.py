@@ -28,6 +28,7 @@ EXAMPLES = {
         "net_l": 130,
     },
     "airlift-flow": {"air_l_min": 1, "tube_bore_mm": 16, "submerged_cm": 28},
+    "heater-size": {"glass_m2": 1.4, "surface_m2": 0.34, "water_c": 25, "watts": 50},
     "air-supply": {"pump_l_min": 8, "pump_kpa": 20, "outlets": [{"count": 3, "depth_cm": 35, "air_l_min": 0.7}]},
     "overflow-check": {"return_lph": 2000, "tank_surface_cm2": 10000, "sump_free_l": 40},
     "jet-speed": {"flow_lph": 600, "animals": [{"name": "Ricefish", "current": "gentle"}]},

@@ -1410,6 +1410,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/heater-size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What heater holds the water warm, and what it takes. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["HeaterQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HeaterAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/tank-volume": {
         parameters: {
             query?: never;
@@ -4572,14 +4621,14 @@ export interface components {
         };
         /**
          * AirSource
-         * @description Where air-driven filters get their air: a pump of their own, or the room's.
+         * @description Where air-driven filters get their air: a pump of this tank's own, or the room's; not said, as the room has tanks.
          */
         AirSource: {
             /**
-             * Shared
-             * @default false
+             * Source
+             * @default null
              */
-            shared: boolean;
+            source: ("own" | "room") | null;
             /**
              * Pump L Min
              * @default null
@@ -4593,14 +4642,14 @@ export interface components {
         };
         /**
          * AirSource
-         * @description Where air-driven filters get their air: a pump of their own, or the room's.
+         * @description Where air-driven filters get their air: a pump of this tank's own, or the room's; not said, as the room has tanks.
          */
         AirSourceIn: {
             /**
-             * Shared
-             * @default false
+             * Source
+             * @default null
              */
-            shared?: boolean;
+            source?: ("own" | "room") | null;
             /**
              * Pump L Min
              * @default null
@@ -6585,6 +6634,12 @@ export interface components {
              * @enum {string}
              */
             kind: "flow-meter" | "smart-plug" | "test-kit" | "thermometer" | "ph-probe";
+            /**
+             * Filter Key
+             * @description The filter it stands at, where there are several
+             * @default null
+             */
+            filter_key?: string | null;
         };
         /**
          * DeviceList
@@ -6622,6 +6677,8 @@ export interface components {
              * Format: date-time
              */
             made_at: string;
+            /** Filter Key */
+            filter_key: string | null;
         };
         /**
          * DeviceReading
@@ -7790,6 +7847,7 @@ export interface components {
             ranking: components["schemas"]["RankFiltersAnswer"];
             shown: components["schemas"]["Together"] | null;
             hanging: components["schemas"]["Together"] | null;
+            supplies: components["schemas"]["Supplies"];
         };
         /**
          * Finding
@@ -8529,12 +8587,73 @@ export interface components {
             stands_in: "tank" | "sump" | "filter";
         };
         /**
+         * HeaterAnswer
+         * @description Heat lost, the heater asked for, whether the one at hand does, and its energy.
+         */
+        HeaterAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Loss W */
+            loss_w: number;
+            /**
+             * Asked W
+             * @description Of one heater as sold, or of several together
+             */
+            asked_w: number;
+            /** Heaters Count */
+            heaters_count: number;
+            /** Enough */
+            enough: boolean | null;
+            /** Kwh Year */
+            kwh_year: number;
+            /** Caution */
+            caution: string | null;
+        };
+        /**
          * Heater
          * @description What warms the tank.
          */
         HeaterIn: {
             /** Watts */
             watts: number;
+            /**
+             * Stands In
+             * @default tank
+             * @enum {string}
+             */
+            stands_in?: "tank" | "sump" | "filter";
+        };
+        /**
+         * HeaterQuestion
+         * @description The tank's outside, the water wanted, the room, and the heater at hand.
+         */
+        HeaterQuestion: {
+            /**
+             * Glass M2
+             * @description Wetted walls and bottom
+             */
+            glass_m2: number;
+            /** Surface M2 */
+            surface_m2: number;
+            /** Water C */
+            water_c: number;
+            /**
+             * Room C
+             * @default 20
+             */
+            room_c?: number;
+            /**
+             * Lid
+             * @default false
+             */
+            lid?: boolean;
+            /**
+             * Watts
+             * @default null
+             */
+            watts?: number | null;
             /**
              * Stands In
              * @default tank
@@ -8692,6 +8811,7 @@ export interface components {
             /** Filters */
             filters: components["schemas"]["KeptFilter"][];
             cost: components["schemas"]["RunningCostAnswer"] | null;
+            supplies: components["schemas"]["Supplies"];
             /** Stops */
             stops: components["schemas"]["FilterStopAnswer"][];
             /** @description What to do where animals stand over a limit */
@@ -11103,6 +11223,12 @@ export interface components {
              */
             tanks_here_count: number;
             /**
+             * Air Own
+             * @description This tank's air comes from a pump of its own whatever the room has
+             * @default false
+             */
+            air_own: boolean;
+            /**
              * Sump Level Cm
              * @default null
              */
@@ -11198,6 +11324,12 @@ export interface components {
              * @default 1
              */
             tanks_here_count?: number;
+            /**
+             * Air Own
+             * @description This tank's air comes from a pump of its own whatever the room has
+             * @default false
+             */
+            air_own?: boolean;
             /**
              * Sump Level Cm
              * @default null
@@ -11571,6 +11703,23 @@ export interface components {
              * @default 2
              */
             target_ppm?: number;
+            /**
+             * Air From
+             * @default bought
+             * @enum {string}
+             */
+            air_from?: "bought" | "hand" | "room";
+            /**
+             * Heater W
+             * @description All heaters to be bought together
+             * @default 0
+             */
+            heater_w?: number;
+            /**
+             * Heaters Count
+             * @default 1
+             */
+            heaters_count?: number;
         };
         /**
          * SignUp
@@ -12372,6 +12521,18 @@ export interface components {
             weir_cm?: number;
         };
         /**
+         * Supplies
+         * @description Air and warmth. `air_words` says where the air comes from, or why the pump cannot do it; None without air-driven filters.
+         */
+        Supplies: {
+            /** Air Words */
+            air_words: string | null;
+            air: components["schemas"]["AirSupplyAnswer"] | null;
+            heater: components["schemas"]["HeaterAnswer"] | null;
+            /** Assumed */
+            assumed: string[];
+        };
+        /**
          * Surroundings
          * @description What stands round the tank.
          */
@@ -12420,6 +12581,12 @@ export interface components {
              * @default null
              */
             temperature_c: number | null;
+            /**
+             * Room C
+             * @description The room's air in the cold season
+             * @default null
+             */
+            room_c: number | null;
             /**
              * Ph
              * @default null
@@ -12510,6 +12677,12 @@ export interface components {
              * @default null
              */
             temperature_c?: number | null;
+            /**
+             * Room C
+             * @description The room's air in the cold season
+             * @default null
+             */
+            room_c?: number | null;
             /**
              * Ph
              * @default null

@@ -233,13 +233,13 @@ function Internal({ sheet, filter, place }: PartProps) {
   );
 }
 
-function Sump({ sheet, filter, bare }: PartProps) {
+function Sump({ sheet, filter, bare, sump }: PartProps) {
   const { left, tankWidth, rimY, waterY, floorY, scale, tankHeight, standHeight } = sheet;
-  const w = Math.min(filter.width_cm * scale, tankWidth - 30);
-  const h = Math.min(filter.height_cm * scale, standHeight - 14);
+  const w = Math.min((sump?.length_cm ?? filter.width_cm) * scale, tankWidth - 30);
+  const h = Math.min((sump?.height_cm ?? filter.height_cm) * scale, standHeight - 14);
   const x = left + (tankWidth - w) / 2;
   const y = floorY - 8 - h;
-  const level = y + h * 0.42;
+  const level = sump ? y + h * (1 - Math.min(sump.level_cm / sump.height_cm, 0.96)) : y + h * 0.42;
   const drainX = left + tankWidth - 18;
   const returnX = left + 14;
   const under = rimY + tankHeight;
@@ -256,12 +256,8 @@ function Sump({ sheet, filter, bare }: PartProps) {
         </>
       )}
       <rect x={x} y={level} width={w} height={y + h - level} fill="var(--water-fill)" />
+      <Chambers x={x} y={y} w={w} h={h} level={level} order={sump?.chambers} />
       <rect x={x} y={y} width={w} height={h} {...line} strokeWidth={1.8} />
-      {[0.22, 0.62, 0.82].map((f) => (
-        <path key={f} d={`M${x + w * f} ${y + h * 0.25} V${y + h}`} {...line} />
-      ))}
-      <rect x={x + w * 0.64} y={level + 4} width={w * 0.16} height={h * 0.4} fill="var(--sand)" />
-      <rect x={x + w * 0.26} y={level + 8} width={w * 0.32} height={h * 0.34} fill="var(--silt-deep)" />
       <path
         className="moving"
         d={`M${returnX} ${waterY + 10} q14 8 30 10`}
@@ -271,4 +267,55 @@ function Sump({ sheet, filter, bare }: PartProps) {
       />
     </g>
   );
+}
+
+type Chamber = NonNullable<PartProps["sump"]>["chambers"][number];
+
+/** What stands in each chamber: how tall of the water there, and its tone. */
+const HELD: Record<Chamber, [number, string]> = {
+  socks: [0.75, "var(--paper)"],
+  foam: [0.9, "var(--silt-deep)"],
+  media: [0.7, "var(--sand)"],
+  heater: [0.8, "var(--seed)"],
+  skimmer: [1.15, "var(--silt)"],
+  return: [0.4, "var(--ink-soft)"],
+};
+
+interface ChambersProps extends Record<"x" | "y" | "w" | "h" | "level", number> {
+  /** In the order the water meets them. Default: the usual ones. */
+  order?: Chamber[];
+}
+
+/** The drain comes down at the right, the return goes up at the left: chambers stand from right to left. */
+function Chambers({
+  x,
+  y,
+  w,
+  h,
+  level,
+  order = ["socks", "foam", "media", "heater", "return"],
+}: ChambersProps) {
+  const each = w / Math.max(order.length, 1);
+  const deep = y + h - level;
+  return order.map((chamber, i) => {
+    const [share, fill] = HELD[chamber];
+    const at = x + w - (i + 1) * each;
+    const inset = chamber === "heater" ? each * 0.42 : each * 0.2;
+    return (
+      <g key={`${chamber}${i}`}>
+        {i > 0 && <path d={`M${at + each} ${y + h * 0.2} V${y + h - (i % 2 ? 0 : h * 0.12)}`} {...line} />}
+        <rect
+          x={at + inset}
+          y={y + h - 3 - deep * share}
+          width={each - 2 * inset}
+          height={deep * share}
+          fill={fill}
+          stroke="var(--ink-soft)"
+          strokeWidth={0.7}
+        >
+          <title>{chamber}</title>
+        </rect>
+      </g>
+    );
+  });
 }

@@ -16,7 +16,7 @@ export function Room({ sheet }: { sheet: Sheet }) {
     height,
   } = sheet;
   const top = rimY + tankHeight;
-  const storageKey = (x: number, w: number) => (
+  const shelf = (x: number, w: number) => (
     <g fill="var(--wood)" stroke="var(--wood-line)" strokeWidth={1}>
       <rect x={x - 5} y={top} width={w + 10} height={Math.min(9, standHeight)} />
       {standHeight > 24 && (
@@ -51,8 +51,8 @@ export function Room({ sheet }: { sheet: Sheet }) {
         </pattern>
       </defs>
       <path d={`M12 ${floorY} H${width - 12}`} stroke="var(--ink)" strokeWidth={1.6} />
-      {storageKey(left, tankWidth)}
-      {storageKey(sideLeft, sideWidth)}
+      {shelf(left, tankWidth)}
+      {shelf(sideLeft, sideWidth)}
     </g>
   );
 }

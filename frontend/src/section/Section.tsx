@@ -77,6 +77,7 @@ export function Section(props: SectionProps) {
 
 interface FittingsProps {
   sheet: Sheet;
+  plan: TankPlan;
   filters: SectionFilter[];
   /** Key of the one worked on. */
   first?: string;
@@ -84,7 +85,7 @@ interface FittingsProps {
   lookAt?: string;
 }
 
-function Fittings({ sheet, filters, first, stopsBelowRimCm, lookAt }: FittingsProps) {
+function Fittings({ sheet, plan, filters, first, stopsBelowRimCm, lookAt }: FittingsProps) {
   const places = placesOf(filters.map((f) => f.filter.kind));
   return (
     <>
@@ -95,6 +96,7 @@ function Fittings({ sheet, filters, first, stopsBelowRimCm, lookAt }: FittingsPr
           filter={filter}
           place={places[i] ?? 0}
           bare={fitting !== undefined}
+          sump={plan.surroundings.sump}
           bodyXCm={fitting?.parts.find((p) => p.role === "body")?.at.x_cm}
         />
       ))}

@@ -1,5 +1,5 @@
 /** What the drawings of every kind share: their props, their line, and where the next of a kind stands. */
-import type { Filter } from "../api/schemas";
+import type { Filter, TankPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
 
 export const line = { stroke: "var(--ink)", strokeWidth: 1.3, fill: "none" } as const;
@@ -13,6 +13,8 @@ export interface PartProps {
   bare?: boolean;
   /** Middle of the body, cm from the tank's left face. */
   bodyXCm?: number;
+  /** The tank's own sump, where it was measured. */
+  sump?: TankPlan["surroundings"]["sump"];
 }
 
 /** Share of the tank's length at which the next of a kind stands: from the first place towards the other end. */

@@ -11,6 +11,7 @@ from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper
 from reedmace.logbook import NewEntry, hang, replay
 from reedmace.logbook.devices import DeviceKind, DeviceReading, entry_of
+from reedmace.logbook.plans import FilterKey
 from reedmace.store import Device, Devices, NoSuchDevice, by_token
 
 blueprint = APIBlueprint("devices", __name__, url_prefix="/api", tag="Devices")
@@ -22,6 +23,7 @@ class DeviceIn(BaseModel):
     model_config = ConfigDict(extra="forbid")
     name: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
     kind: DeviceKind
+    filter_key: FilterKey | None = Field(default=None, description="The filter it stands at, where there are several")
 
 
 class DeviceOut(BaseModel):
@@ -31,6 +33,7 @@ class DeviceOut(BaseModel):
     name: str
     kind: DeviceKind
     made_at: AwareDatetime
+    filter_key: str | None
 
 
 class DeviceList(BaseModel):
@@ -59,7 +62,9 @@ class Taken(BaseModel):
 
 
 def _out(d: Device) -> DeviceOut:
-    return DeviceOut.model_validate({"id": d.id, "name": d.name, "kind": d.kind, "made_at": d.made_at})
+    return DeviceOut.model_validate(
+        {"id": d.id, "name": d.name, "kind": d.kind, "made_at": d.made_at, "filter_key": d.filter_key}
+    )
 
 
 def _mine() -> Devices:
@@ -80,7 +85,7 @@ def list_devices(tank_id: int) -> DeviceList:
 @blueprint.doc(responses={**WRITE, 422: "Not usable"})
 def make_device(tank_id: int, json_data: DeviceIn) -> DeviceMade:
     """Let a device write; its token is shown once."""
-    device, token = _mine().make(tank_id, json_data.name.strip(), json_data.kind, g.now)
+    device, token = _mine().make(tank_id, json_data.name.strip(), json_data.kind, g.now, json_data.filter_key)
     return DeviceMade(device=_out(device), token=token)
 
 
@@ -108,8 +113,9 @@ def take_reading(json_data: DeviceReading) -> Taken:
         raise ProblemError(401, "No such token", "Make the device anew in Fit and use the token it shows.") from error
     state = replay(tanks.entries(tank_id))
     hung = hang(state) if device.kind == "flow-meter" else []
-    computed = hung[0].flow.delivered_lph if hung else None
-    body = entry_of(device.kind, json_data, state, computed)
+    one = next((h for h in hung if h.key == device.filter_key), hung[0] if hung else None)
+    computed = one.flow.delivered_lph if one else None
+    body = entry_of(device.kind, json_data, state, computed, device.filter_key or (one.key if one else None))
     if body is None:
         return Taken(written=False)
     new = NewEntry(key=json_data.key, at=json_data.at, body=body)

@@ -37,19 +37,28 @@ class DeviceReading(Part):
 
 
 def entry_of(
-    kind: str, reading: DeviceReading, state: LogbookState, computed_lph: float | None
+    kind: str,
+    reading: DeviceReading,
+    state: LogbookState,
+    computed_lph: float | None,
+    filter_key: str | None = None,
 ) -> TimedFlow | Outage | Reading | None:
     """The entry a reading makes, None where it tells nothing new.
 
-    kind: of the device; reading: as sent; state: the tank's; computed_lph: what the sums say, to calibrate by.
+    kind: of the device; reading: as sent; state: the tank's; computed_lph: what the sums say, to calibrate by;
+    filter_key: the filter it stands at, None for the tank's only one or all of them.
     A meter's flow is a flow test. A plug writes only when the power goes or comes back. A kit's test is a test. A probe
     writes when its figure has moved by a step, and once a day.
     """
     if kind == "flow-meter" and reading.flow_lph is not None:
-        return TimedFlow(kind="timed-flow", method="meter", measured_lph=reading.flow_lph, computed_lph=computed_lph)
+        where = {"filter_key": filter_key} if filter_key else {}
+        return TimedFlow(
+            kind="timed-flow", method="meter", measured_lph=reading.flow_lph, computed_lph=computed_lph, **where
+        )
     if kind == "smart-plug" and reading.watts is not None:
         running = reading.watts >= STOPPED_W
-        return Outage(kind="outage", running=running) if running != state.filter_running else None
+        before = state.filter_running if filter_key is None else state.runs(filter_key)
+        return Outage(kind="outage", running=running, filter_key=filter_key) if running != before else None
     if kind == "test-kit":
         figures = ("ammonia_ppm", "nitrite_ppm", "nitrate_ppm", "kh_dkh", "ph")
         found = {f: getattr(reading, f) for f in figures if getattr(reading, f) is not None}

@@ -129,7 +129,8 @@ def room_of(plan: TankPlan, answer: TankVolumeAnswer) -> Room:
 
 def room(state: LogbookState) -> Room:
     """The tank and what stands round it. state: the tank's."""
-    return room_of(tank_plan(state), volume(state))
+    own = filter_plan(state).air.source == "own"
+    return room_of(tank_plan(state), volume(state)).model_copy(update={"air_own": own})
 
 
 def fitting_question(state: LogbookState, fitted: FittedFilter) -> FittingPlanQuestion:

@@ -16,7 +16,7 @@ from reedmace.core.fit import Layout
 from reedmace.core.quantity.units import Basis
 from reedmace.core.stock import Animals, Species
 from reedmace.core.stock.species import Water
-from reedmace.core.tank import Sump, TankVolumeQuestion
+from reedmace.core.tank import StandsIn, Sump, TankVolumeQuestion
 from reedmace.logbook.upcast import upcast
 
 
@@ -33,6 +33,7 @@ class Surroundings(Part):
     room: RoomKind = "living"
     water: Water = "fresh"
     temperature_c: Celsius | None = None
+    room_c: Annotated[Celsius | None, Field(description="The room's air in the cold season")] = None
     ph: PH | None = None
     lid: bool = False
     planted: bool = False
@@ -80,15 +81,24 @@ class Heater(Part):
     """What warms the tank."""
 
     watts: Annotated[float, number("W", 1, 5000)]
-    stands_in: Literal["tank", "sump", "filter"] = "tank"
+    stands_in: StandsIn = "tank"
 
 
 class AirSource(Part):
-    """Where air-driven filters get their air: a pump of their own, or the room's."""
+    """Where air-driven filters get their air: a pump of this tank's own, or the room's; not said, as the room has tanks."""
 
-    shared: bool = False
+    source: Literal["own", "room"] | None = None
     pump_l_min: Annotated[float, number("L/min", 0.1, 500)] | None = None
     pump_kpa: Annotated[float, number("kPa", 1, 200)] | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _as_now(cls, data: object) -> object:
+        # Written until now as a yes or no that no screen asked for: only a yes said anything.
+        if isinstance(data, dict) and "shared" in data:
+            rest = {k: v for k, v in data.items() if k != "shared"}
+            return {"source": "room" if data["shared"] else None, **rest}
+        return data
 
 
 class FilterPlan(Part):

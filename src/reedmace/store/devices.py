@@ -23,6 +23,7 @@ class Device:
     name: str
     kind: str
     made_at: datetime
+    filter_key: str | None = None
 
 
 def _hash(token: str) -> str:
@@ -30,7 +31,7 @@ def _hash(token: str) -> str:
 
 
 def _device(row: DeviceRow) -> Device:
-    return Device(row.id, row.name, row.kind, row.made_at.replace(tzinfo=UTC))
+    return Device(row.id, row.name, row.kind, row.made_at.replace(tzinfo=UTC), row.filter_key)
 
 
 class Devices:
@@ -50,7 +51,9 @@ class Devices:
             self._own(tank_id)
             return [_device(r) for r in DeviceRow.select().where(DeviceRow.tank == tank_id).order_by(DeviceRow.id)]
 
-    def make(self, tank_id: int, name: str, kind: str, now: datetime) -> tuple[Device, str]:
+    def make(
+        self, tank_id: int, name: str, kind: str, now: datetime, filter_key: str | None = None
+    ) -> tuple[Device, str]:
         """A new device and its token, which is not kept. now: aware time. Raises NoSuchTank."""
         token = secrets.token_urlsafe(24)
         with self._database.bind_ctx(MODELS):
@@ -59,6 +62,7 @@ class Devices:
                 tank=tank_id,
                 name=name,
                 kind=kind,
+                filter_key=filter_key,
                 token_hash=_hash(token),
                 made_at=now.astimezone(UTC).replace(tzinfo=None),
             )

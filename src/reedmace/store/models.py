@@ -84,6 +84,7 @@ class DeviceRow(Row):
     tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE")
     name = peewee.CharField(80)
     kind = peewee.CharField(32)
+    filter_key = peewee.CharField(40, null=True)
     token_hash = peewee.FixedCharField(64, unique=True)
     made_at = peewee.DateTimeField()
 

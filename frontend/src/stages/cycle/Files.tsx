@@ -31,7 +31,14 @@ export function Files({ tankId, logbook }: Pick<StageProps, "tankId" | "logbook"
         >
           {devices ? "Close the devices" : "A test device, thermometer or probe that writes here"}
         </InlineButton>
-        {devices && <Devices tankId={tankId} />}
+        {devices && (
+          <Devices
+            tankId={tankId}
+            filters={logbook.plans.filter.filters
+              .filter((f) => !f.retired)
+              .map((f) => [f.key, f.filter.name])}
+          />
+        )}
       </section>
     </>
   );

@@ -11,6 +11,7 @@ import { LeftOut } from "./LeftOut";
 import { OwnFilter } from "./OwnFilter";
 import { PlumbingForm } from "./PlumbingForm";
 import { PriorityForm } from "./PriorityForm";
+import { SuppliesForm } from "./SuppliesForm";
 
 interface Props {
   tankId: number;
@@ -71,6 +72,18 @@ export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
         <details>
           <summary>Compare up to four side by side</summary>
           <Compare answer={view.ranking} />
+        </details>
+      )}
+      {view && (
+        <details>
+          <summary>Air and warmth</summary>
+          <SuppliesForm
+            plan={draft.value}
+            view={view}
+            onChange={(change) => {
+              draft.set((p) => ({ ...p, ...change }));
+            }}
+          />
         </details>
       )}
       {air && (

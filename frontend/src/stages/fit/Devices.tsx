@@ -13,7 +13,13 @@ const KINDS = [
   ["ph-probe", "pH probe"],
 ] as const;
 
-export function Devices({ tankId }: { tankId: number }) {
+interface Props {
+  tankId: number;
+  /** Key and name of what hangs on the tank. */
+  filters: [string, string][];
+}
+
+export function Devices({ tankId, filters }: Props) {
   const path = { tank_id: tankId };
   const queries = useQueryClient();
   const list = useQuery({
@@ -22,6 +28,7 @@ export function Devices({ tankId }: { tankId: number }) {
   });
   const [name, setName] = useState("");
   const [kind, setKind] = useState<(typeof KINDS)[number][0]>("flow-meter");
+  const [at, setAt] = useState("");
   const [token, setToken] = useState<string | null>(null);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const attempt = async (work: () => Promise<void>) => {
@@ -36,7 +43,10 @@ export function Devices({ tankId }: { tankId: number }) {
   };
   const make = async () => {
     const made = await ask(
-      client.POST("/api/tanks/{tank_id}/devices", { params: { path }, body: { name: name.trim(), kind } }),
+      client.POST("/api/tanks/{tank_id}/devices", {
+        params: { path },
+        body: { name: name.trim(), kind, filter_key: at || null },
+      }),
     );
     setToken(made.token);
     setName("");
@@ -55,7 +65,12 @@ export function Devices({ tankId }: { tankId: number }) {
           <li key={d.id}>
             <Bar>
               <b>{d.name}</b>
-              <span>{KINDS.find(([k]) => k === d.kind)?.[1]}</span>
+              <span>
+                {KINDS.find(([k]) => k === d.kind)?.[1]}
+                {filters.length > 1 &&
+                  d.filter_key != null &&
+                  ` at ${filters.find(([k]) => k === d.filter_key)?.[1] ?? "a filter taken off"}`}
+              </span>
               <Button $quiet aria-label={`Remove ${d.name}`} onPress={() => void attempt(() => remove(d.id))}>
                 Remove
               </Button>
@@ -66,6 +81,14 @@ export function Devices({ tankId }: { tankId: number }) {
       <Fields>
         <TextField label="Name of the device" value={name} onChange={setName} />
         <Select label="Kind of device" value={kind} onChange={setKind} options={KINDS} />
+        {filters.length > 1 && (kind === "flow-meter" || kind === "smart-plug") && (
+          <Select
+            label="At which filter"
+            value={at}
+            onChange={setAt}
+            options={[["", "all of them"], ...filters]}
+          />
+        )}
       </Fields>
       <ProblemNote problem={problem} />
       <Bar>

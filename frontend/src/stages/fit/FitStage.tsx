@@ -70,7 +70,15 @@ function Fitting({ tankId, logbook, draft, view, first }: FittingProps) {
           <FaultList one={one} />
         </>
       }
-      beside={<Beside tankId={tankId} one={one} mishap={mishap} onMishap={setMishap} />}
+      beside={
+        <Beside
+          tankId={tankId}
+          one={one}
+          filters={view.filters.map((f) => [f.hung.key, f.hung.filter.name])}
+          mishap={mishap}
+          onMishap={setMishap}
+        />
+      }
     >
       <Verdict $small>{view.verdict}</Verdict>
       {view.filters.length > 1 && <WhichFilter view={view} one={one} onPick={setPicked} />}
@@ -114,11 +122,13 @@ function FitDrawing({ plan, view, one, mishap, put }: DrawingProps) {
 interface BesideProps {
   tankId: number;
   one: FittedView;
+  /** Key and name of everything that hangs there. */
+  filters: [string, string][];
   mishap: string | null;
   onMishap: (code: string | null) => void;
 }
 
-function Beside({ tankId, one, mishap, onMishap }: BesideProps) {
+function Beside({ tankId, one, filters, mishap, onMishap }: BesideProps) {
   return (
     <>
       <CutList one={one} />
@@ -130,7 +140,7 @@ function Beside({ tankId, one, mishap, onMishap }: BesideProps) {
       </details>
       <details>
         <summary>Devices: a flow meter, a smart plug</summary>
-        <Devices tankId={tankId} />
+        <Devices tankId={tankId} filters={filters} />
       </details>
     </>
   );

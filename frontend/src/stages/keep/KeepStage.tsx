@@ -36,6 +36,7 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
         {filters.map((one) => (
           <Flow key={one.key} one={one} many={filters.length > 1} />
         ))}
+        {view && <Supplied view={view} />}
         {view?.cost && (
           <>
             <div>
@@ -73,6 +74,23 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
       <Logbook tankId={tankId} species={tables.species} />
     </TwoColumns>
+  );
+}
+
+/** What the heater takes, and whether it is enough. */
+function Supplied({ view }: { view: KeepView }) {
+  const { heater } = view.supplies;
+  if (!heater || heater.kwh_year === 0) return null;
+  return (
+    <div>
+      <dt>Heater</dt>
+      <dd>
+        <Figure title="Heater" lines={heater.working} of="kwh_year">
+          {heater.kwh_year.toFixed(0)} kWh a year
+        </Figure>
+        {heater.enough === false && <small> {heater.verdict}</small>}
+      </dd>
+    </div>
   );
 }
 

@@ -118,6 +118,15 @@ export function MoreFields({ tank, setTank, around, setAround }: MoreProps) {
           }}
         />
         <NumberBox
+          label="Room when it is cold, °C (0: not known)"
+          value={around.room_c ?? 0}
+          min={0}
+          max={40}
+          onChange={(v) => {
+            setAround({ room_c: v >= 1 ? v : null });
+          }}
+        />
+        <NumberBox
           label="pH (0: not known)"
           value={around.ph ?? 0}
           min={0}

@@ -33,6 +33,9 @@ class Room(Part):
     planted: bool = False
     often_away: bool = Field(default=False, description="Owner away or frequent power cuts: it must restart by itself")
     tanks_here_count: Annotated[int, whole(1, 200, "Tanks in this place that one air pump could feed")] = 1
+    air_own: bool = Field(
+        default=False, description="This tank's air comes from a pump of its own whatever the room has"
+    )
     sump_level_cm: (
         Annotated[
             float, number("cm", 1, 200, "Water over the sump's foot in its return chamber; left out, a usual one")

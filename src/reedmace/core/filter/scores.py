@@ -21,7 +21,8 @@ def watts_here(t: FilterTable, room: Room) -> Floats:
 
     t: n filters; room: the tank's.
     """
-    return np.where(t.air, t.watts / min(room.tanks_here_count, MOST_ON_ONE_PUMP), t.watts)
+    on_the_pump = 1 if room.air_own else min(room.tanks_here_count, MOST_ON_ONE_PUMP)
+    return np.where(t.air, t.watts / on_the_pump, t.watts)
 
 
 def flow_score(dirty: Floats, low: float, high: float) -> Floats:

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from reedmace.core.chemistry import AmmoniaDoseQuestion, AmmoniaProduct, ammonia_dose
 from reedmace.core.chemistry.dose import PowderProduct
-from reedmace.core.contract import Answer, Name, NetLitres, Part, Question, Working, computation, number
+from reedmace.core.contract import Answer, Name, NetLitres, Part, Question, Working, computation, number, whole
 from reedmace.core.filter.basket import Basket
 from reedmace.core.filter.media import MEDIA_NAMES
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
@@ -35,6 +35,9 @@ class ShoppingListQuestion(Question):
     needs_guard: bool = False
     product: AmmoniaProduct = Field(default_factory=lambda: PowderProduct(form="ammonium-chloride"))
     target_ppm: Annotated[float, number("ppm", 0.1, 8)] = 2
+    air_from: Literal["bought", "hand", "room"] = "bought"
+    heater_w: Annotated[float, number("W", 0, 1e6, "All heaters to be bought together")] = 0
+    heaters_count: Annotated[int, whole(1, 1000)] = 1
 
 
 class ShoppingItem(Part):
@@ -101,7 +104,13 @@ def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
     ]
     found = [*_lines(plans, w), *_pieces(plans)]
     air = [f for f in new if f.filter.air]
-    if air:
+    if air and q.air_from != "bought":
+        found.append(
+            ShoppingItem(
+                item="T-piece and valve for the air line", amount=float(len(air)), unit="piece", why="From the room's pump: each outlet with a valve of its own." if q.air_from == "room" else "From the pump at hand: each outlet with a valve of its own.", need="needed",
+            )
+        )  # fmt: skip
+    if air and q.air_from == "bought":
         wanted = w.line(
             "air", "Σ L/min", f"{len(air)} filters", sum(f.filter.air_l_min or 0 for f in air), "L/min", "label"
         )
@@ -116,6 +125,13 @@ def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
         found.append(
             ShoppingItem(
                 item="Guard sponge for the intake", amount=2.0 * len(bare), unit="piece", why="One on, one to swap: for shrimp, fry and small fish.", need="needed",
+            )
+        )  # fmt: skip
+    if q.heater_w:
+        each = q.heater_w / q.heaters_count
+        found.append(
+            ShoppingItem(
+                item=f"Heater, {each:g} W", amount=float(q.heaters_count), unit="piece", why="Holds the water at the animals' warmth in this room; with a thermometer beside it.", need="needed",
             )
         )  # fmt: skip
     found.append(

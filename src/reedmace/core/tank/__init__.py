@@ -1,6 +1,18 @@
-"""Tanks: shapes, volumes, levels, sumps."""
+"""Tanks: shapes, volumes, levels, sumps, warmth."""
 
+from reedmace.core.tank.heater import HeaterAnswer, HeaterQuestion, StandsIn, heater_size
 from reedmace.core.tank.sump import Drain, Sump, sump_of_body
 from reedmace.core.tank.volume import TankVolumeAnswer, TankVolumeQuestion, tank_volume
 
-__all__ = ["Drain", "Sump", "TankVolumeAnswer", "TankVolumeQuestion", "sump_of_body", "tank_volume"]
+__all__ = [
+    "Drain",
+    "HeaterAnswer",
+    "HeaterQuestion",
+    "StandsIn",
+    "Sump",
+    "TankVolumeAnswer",
+    "TankVolumeQuestion",
+    "heater_size",
+    "sump_of_body",
+    "tank_volume",
+]

@@ -25,6 +25,7 @@ from reedmace.logbook.equipment import Hung, hang, overflow_of, rank_question, r
 from reedmace.logbook.plans import FittedFilter
 from reedmace.logbook.questions import filter_plan, stock_plan, volume
 from reedmace.logbook.state import LogbookState
+from reedmace.logbook.supplies import Supplies, supplies
 
 
 class HungView(Part):
@@ -67,6 +68,7 @@ class FilterView(Part):
     ranking: RankFiltersAnswer
     shown: Together | None
     hanging: Together | None
+    supplies: Supplies
 
 
 def together_name(filters: list[Filter]) -> str:
@@ -185,4 +187,5 @@ def filter_view(state: LogbookState, seen: list[str] | None = None) -> FilterVie
         ranking=ranking,
         shown=shown,
         hanging=on_tank,
+        supplies=supplies(state, hanging or (hang(state, looked) if looked else [])),
     )

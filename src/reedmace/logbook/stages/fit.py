@@ -13,8 +13,9 @@ from reedmace.logbook.due import all_flows, calibration
 from reedmace.logbook.entries import FlowTest
 from reedmace.logbook.equipment import Hung, dangers_of, hang, needs_guard, overflow_of, room, steps_of
 from reedmace.logbook.plans import CyclePlan
-from reedmace.logbook.questions import volume
+from reedmace.logbook.questions import filter_plan, volume
 from reedmace.logbook.state import LogbookState
+from reedmace.logbook.supplies import heater_of
 
 
 class Proof(Part):
@@ -112,10 +113,16 @@ def shopping_question(state: LogbookState) -> ShoppingListQuestion | None:
         return None
     cycle = state.cycle_plan.body if state.cycle_plan else None
     more = {"product": cycle.product, "target_ppm": cycle.target_ppm} if isinstance(cycle, CyclePlan) else {}
+    plan, heater = filter_plan(state), heater_of(state)
+    bought = heater if heater is not None and plan.heater is None and heater.asked_w else None
+    air_from = "room" if plan.air.source == "room" else "hand" if plan.air.pump_l_min is not None else "bought"
     return ShoppingListQuestion(
         filters=[Bought(**dict(h.plan_question), media=h.media, owned=h.owned) for h in hung],
         net_l=room(state).net_l,
         needs_guard=needs_guard(state),
+        air_from=air_from,
+        heater_w=bought.asked_w if bought else 0,
+        heaters_count=bought.heaters_count if bought else 1,
         **more,
     )
 

@@ -16,6 +16,7 @@ from reedmace.logbook.questions import care_log, volume
 from reedmace.logbook.stages.filter import together
 from reedmace.logbook.state import LogbookState
 from reedmace.logbook.stops import stops
+from reedmace.logbook.supplies import Supplies, supplies
 
 
 class FlowSeen(Part):
@@ -45,6 +46,7 @@ class KeepView(Part):
     volume: TankVolumeAnswer
     filters: list[KeptFilter]
     cost: RunningCostAnswer | None
+    supplies: Supplies
     stops: list[FilterStopAnswer]
     danger: CycleAdviceAnswer | None = Field(description="What to do where animals stand over a limit")
 
@@ -111,5 +113,6 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
         danger=danger,
         volume=volume(state),
         filters=found,
+        supplies=supplies(state, hung),
         cost=together(state, hung, chosen=True).cost if hung else None,
     )

@@ -1,0 +1,120 @@
+/** Air and warmth: where each comes from, and whether it does. */
+import type { FilterPlan, FilterView } from "../../api/schemas";
+import { Caution, Fields, Figure, NumberBox, PickOne } from "../../kit";
+
+interface Props {
+  plan: FilterPlan;
+  view: FilterView;
+  onChange: (change: Partial<FilterPlan>) => void;
+}
+
+export function SuppliesForm({ plan, view, onChange }: Props) {
+  const { supplies } = view;
+  return (
+    <>
+      {supplies.air_words != null && <Air plan={plan} supplies={supplies} onChange={onChange} />}
+      <Warmth plan={plan} supplies={supplies} onChange={onChange} />
+    </>
+  );
+}
+
+type PartProps = Pick<Props, "plan" | "onChange"> & { supplies: FilterView["supplies"] };
+
+function Air({ plan, supplies, onChange }: PartProps) {
+  const { air } = plan;
+  const set = (change: Partial<FilterPlan["air"]>) => {
+    onChange({ air: { ...air, ...change } });
+  };
+  return (
+    <>
+      <PickOne
+        label="Air comes from"
+        value={air.source ?? "unsaid"}
+        onChange={(source) => {
+          set({ source: source === "unsaid" ? null : source });
+        }}
+        options={[
+          ["own", "a pump of this tank's own"],
+          ["room", "the room's pump"],
+          ["unsaid", "not settled"],
+        ]}
+      />
+      <Fields>
+        <NumberBox
+          label="Air pump, L/min on its box"
+          value={air.pump_l_min ?? null}
+          min={0.1}
+          max={500}
+          onChange={(pump_l_min) => {
+            set({ pump_l_min });
+          }}
+        />
+        <NumberBox
+          label="Pressure at which it gives up, kPa"
+          value={air.pump_kpa ?? null}
+          min={1}
+          max={200}
+          onChange={(pump_kpa) => {
+            set({ pump_kpa });
+          }}
+        />
+      </Fields>
+      <p role="status">
+        {supplies.air ? (
+          <Figure title="Air supply" lines={supplies.air.working}>
+            {supplies.air_words}
+          </Figure>
+        ) : (
+          supplies.air_words
+        )}{" "}
+        {supplies.air?.remedies.join(" ")}
+      </p>
+    </>
+  );
+}
+
+function Warmth({ plan, supplies, onChange }: PartProps) {
+  const { heater } = plan;
+  const answer = supplies.heater;
+  return (
+    <>
+      <Fields>
+        <NumberBox
+          label="Heater at hand, W (0: none)"
+          value={heater?.watts ?? 0}
+          min={0}
+          max={5000}
+          onChange={(watts) => {
+            onChange({ heater: watts > 0 ? { stands_in: heater?.stands_in ?? "tank", watts } : null });
+          }}
+        />
+      </Fields>
+      {heater && (
+        <PickOne
+          label="The heater stands in"
+          value={heater.stands_in}
+          onChange={(stands_in) => {
+            onChange({ heater: { ...heater, stands_in } });
+          }}
+          options={[
+            ["tank", "the tank"],
+            ["sump", "the sump"],
+            ["filter", "the filter"],
+          ]}
+        />
+      )}
+      {answer ? (
+        <p role="status">
+          <Figure title="Heater" lines={answer.working}>
+            {answer.verdict}
+          </Figure>{" "}
+          {answer.kwh_year > 0 && `It takes about ${answer.kwh_year.toFixed(0)} kWh a year. `}
+          {supplies.assumed.length > 0 && `Assumed: ${supplies.assumed.join("; ")}.`}
+        </p>
+      ) : (
+        <p>Say how warm the water is to be in Tank, or choose animals: then the heater is reckoned.</p>
+      )}
+      {answer?.caution && <Caution>{answer.caution}</Caution>}
+    </>
+  );
+}

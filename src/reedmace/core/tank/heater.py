@@ -1,0 +1,91 @@
+"""What a tank loses to the room, what heater that asks for, and what it takes in a year."""
+
+from typing import Annotated, Literal
+
+from reedmace.core.contract import Answer, Celsius, Question, Working, computation, number, whole
+
+GLASS_W_M2_K = 7.0
+"""Water to room through 6 to 12 mm of glass: the room's air, by convection and radiation, is nearly all of it (memory)."""
+SURFACE_W_M2_K = {True: 7.0, False: 16.0}
+"""Through the surface, covered or open; an open one loses most by what evaporates (memory)."""
+SPARE = 1.5
+"""A heater that runs two hours in three on a usual day holds on a cold one and brings the water back (memory)."""
+SIZES_W = (10, 25, 50, 75, 100, 150, 200, 250, 300, 400, 500, 600, 800, 1000)
+"""As sold (common practice). Beyond the largest, two or more."""
+StandsIn = Literal["tank", "sump", "filter"]
+WHERE = {
+    "tank": "Its head stands under the lowest water; unplug it before the level falls.",
+    "sump": "It stands in the sump: the chamber must keep its water when the pump stops, and a stopped pump leaves the tank cold.",
+    "filter": "It stands in the filter: one that heats without flow or dry boils what is round it; it needs its own cut-out.",
+}
+
+
+class HeaterQuestion(Question):
+    """The tank's outside, the water wanted, the room, and the heater at hand."""
+
+    glass_m2: Annotated[float, number("m²", 0.01, 1000, "Wetted walls and bottom")]
+    surface_m2: Annotated[float, number("m²", 0.005, 500)]
+    water_c: Celsius
+    room_c: Celsius = 20
+    lid: bool = False
+    watts: Annotated[float, number("W", 1, 5000)] | None = None
+    stands_in: StandsIn = "tank"
+
+
+class HeaterAnswer(Answer):
+    """Heat lost, the heater asked for, whether the one at hand does, and its energy."""
+
+    loss_w: Annotated[float, number("W", 0, 1e6)]
+    asked_w: Annotated[float, number("W", 0, 1e6, "Of one heater as sold, or of several together")]
+    heaters_count: Annotated[int, whole(0, 1000)]
+    enough: bool | None
+    kwh_year: Annotated[float, number("kWh/year", 0, 1e7)]
+    caution: str | None
+
+
+def _sold(watts: float) -> tuple[float, int]:
+    """The least that is sold and does, and how many of it. watts: asked."""
+    largest = SIZES_W[-1]
+    count = max(int(-(-watts // largest)), 1)
+    each = next(size for size in SIZES_W if size * count >= watts)
+    return float(each * count), count
+
+
+@computation("heater-size", "What heater holds the water warm, and what it takes")
+def heater_size(question: HeaterQuestion) -> HeaterAnswer:
+    """What heater holds the water warm in this room.
+
+    question: areas in m², temperatures in °C, watts.
+    Source: Newton's law of cooling for the form; the coefficients from memory.
+    """
+    q, w = question, Working()
+    rise = w.line("ΔT", "water − room", f"{q.water_c:g} − {q.room_c:g}", q.water_c - q.room_c, "K", "arithmetic")
+    if rise <= 0.5:
+        return HeaterAnswer(
+            verdict="No heater is asked for: the room is as warm as the water is to be."
+            if rise > -1.5
+            else f"No heater: the room is {-rise:.0f} degrees warmer than the water is to be, which takes a chiller or a cooler room.",
+            working=w.lines, loss_w=0, asked_w=0, heaters_count=0, enough=None, kwh_year=0, caution=None,
+        )  # fmt: skip
+    top = SURFACE_W_M2_K[q.lid]
+    loss = w.line(
+        "P", "(7 × glass + k × surface) × ΔT", f"({GLASS_W_M2_K:g} × {q.glass_m2:.3f} + {top:g} × {q.surface_m2:.3f}) × {rise:g}",
+        (GLASS_W_M2_K * q.glass_m2 + top * q.surface_m2) * rise, "W", "memory",
+    )  # fmt: skip
+    least = w.line("P asked", "P × 1.5", f"{loss:.1f} × {SPARE:g}", loss * SPARE, "W", "memory")
+    asked, count = _sold(least)
+    year = w.line("E", "P × 24 × 365.25 / 1000", f"{loss:.1f} × 24 × 365.25 / 1000", loss * 24 * 365.25 / 1000, "kWh/year", "arithmetic")  # fmt: skip
+    several = f"{count} heaters of {asked / count:g} W" if count > 1 else f"A heater of {asked:g} W"
+    verdict = f"{several} holds {q.water_c:g} °C in a room of {q.room_c:g}."
+    enough = None
+    if q.watts is not None:
+        enough = q.watts >= loss * 1.1
+        verdict = (
+            f"{q.watts:g} W is enough: the tank loses {loss:.0f} W to a room of {q.room_c:g} °C."
+            if enough
+            else f"{q.watts:g} W is too little: the tank loses {loss:.0f} W to a room of {q.room_c:g} °C. {several} holds it."
+        )
+    return HeaterAnswer(
+        verdict=verdict, working=w.lines, loss_w=loss, asked_w=asked, heaters_count=count, enough=enough, kwh_year=year,
+        caution=WHERE[q.stands_in],
+    )  # fmt: skip
