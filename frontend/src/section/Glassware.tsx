@@ -57,7 +57,13 @@ export function Room({ sheet }: { sheet: Sheet }) {
   );
 }
 
-export function Glassware({ sheet, stones, bare }: { sheet: Sheet; stones: boolean; bare: boolean }) {
+interface GlasswareProps {
+  sheet: Sheet;
+  stones: boolean;
+  plants: boolean;
+}
+
+export function Glassware({ sheet, stones, plants }: GlasswareProps) {
   const { left, tankWidth, rimY, bottomY, glass, waterY, substrate, sideLeft, sideWidth, tankHeight, scale } =
     sheet;
   const inside = (x: number, w: number) => {
@@ -95,8 +101,7 @@ export function Glassware({ sheet, stones, bare }: { sheet: Sheet; stones: boole
     );
   };
   const bed = bottomY - substrate;
-  // Plants stand aside when the water itself is written on.
-  const blades = bare ? [] : [0.19, 0.22, 0.26, 0.84, 0.87];
+  const blades = !plants ? [] : [0.19, 0.22, 0.26, 0.84, 0.87];
   return (
     <g>
       {inside(left, tankWidth)}

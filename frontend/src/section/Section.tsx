@@ -62,7 +62,12 @@ export function Section(props: SectionProps) {
     <Frame>
       <svg viewBox={view} role="group" aria-label={caption}>
         <Room sheet={sheet} />
-        <Glassware sheet={sheet} bare={props.water !== undefined} stones={plan.tank.stone_kg > 0} />
+        {/* Plants stand aside when the water itself is written on. */}
+        <Glassware
+          sheet={sheet}
+          plants={plan.surroundings.planted && props.water === undefined}
+          stones={plan.tank.stone_kg > 0}
+        />
         <Swimmers all={fish} />
         <Fittings {...props} sheet={sheet} filters={filters} first={first?.key} />
         <Figures {...props} sheet={sheet} />

@@ -138,7 +138,7 @@ function WhatNow({ row }: { row: TodayRow }) {
             </b>
           </p>
         ))}
-        {advice.then[0] && <p className="where">Then: {advice.then[0].title.toLowerCase()}.</p>}
+        {advice.then[0] && <p className="where">Then: {lowered(advice.then[0].title)}.</p>}
         {waiting}
       </>
     );
@@ -212,6 +212,11 @@ function Spares({ rows }: { rows: SeedRow[] }) {
       </ul>
     </section>
   );
+}
+
+/** A title inside a sentence: its first letter small, its units as they are. */
+function lowered(title: string): string {
+  return title.replace(/^[A-Z](?=[a-z])/, (letter) => letter.toLowerCase());
 }
 
 function dueWords(at: string): string {

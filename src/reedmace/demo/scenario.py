@@ -27,7 +27,7 @@ def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime 
             tanks.remove(tank.id)
     for name, rows in (
         ("Kiln room", kiln_room()),
-        ("Bindery window", bindery()),
+        ("Bindery window", bindery(now)),
         ("Long bench", long_bench(now)),
         ("Courtyard door", courtyard(now)),
         ("Stairwell", stairwell(now)),

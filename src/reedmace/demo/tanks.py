@@ -39,7 +39,13 @@ def kiln_room() -> list[Row]:
                     "substrate_depth_cm": 4,
                     "stone_kg": 9,
                 },
-                "surroundings": {"behind_cm": 6, "stand_height_cm": 66, "sockets": 1, "room": "workshop"},
+                "surroundings": {
+                    "behind_cm": 6,
+                    "stand_height_cm": 66,
+                    "sockets": 1,
+                    "room": "workshop",
+                    "planted": True,
+                },
             },
         ),
         (
@@ -73,7 +79,9 @@ def kiln_room() -> list[Row]:
     ]
 
 
-def bindery() -> list[Row]:
+def bindery(now: datetime) -> list[Row]:
+    """Eight months old, so that what seeds in it has a film to take from; a second sponge was fitted this week."""
+    begun = 240.0
     steps = (
         "sponge-height",
         "sponge-rinse",
@@ -85,9 +93,10 @@ def bindery() -> list[Row]:
         "sponge-start",
         "sponge-spare",
     )
-    return [
+    wants = {"price": 4, "flood_safety": 4, "power_cut": 4, "hidden": 0}
+    rows: list[Row] = [
         (
-            9,
+            begun + 9,
             {
                 "kind": "tank-plan",
                 "tank": {
@@ -100,29 +109,69 @@ def bindery() -> list[Row]:
                     "stone_kg": 2,
                     "wood_kg": 0.6,
                 },
-                "surroundings": {"behind_cm": 4, "stand_height_cm": 74, "sockets": 2, "room": "workshop"},
+                "surroundings": {
+                    "behind_cm": 4,
+                    "stand_height_cm": 74,
+                    "sockets": 2,
+                    "room": "workshop",
+                    "planted": True,
+                },
             },
         ),
         (
-            9,
+            begun + 9,
             {
                 "kind": "stock-plan",
                 "animals": [{"species_id": "cherry-shrimp", "count": 15}, {"species_id": "ricefish", "count": 8}],
             },
         ),
+        (begun + 8, {"kind": "filter-plan", "filters": _hung("burreed-20"), "priorities": wants}),
+        *_ticks(begun + 7, *steps),
         (
-            8,
+            begun,
             {
-                "kind": "filter-plan",
-                "filters": _hung("burreed-20"),
-                "priorities": {"price": 4, "flood_safety": 4, "power_cut": 4, "hidden": 0},
+                "kind": "cycle-plan",
+                "started_at": (now - timedelta(days=begun)).isoformat(),
+                "method": "seeded-filter",
+                "temperature_c": 23,
+                "start_kh_dkh": 6,
+                "start_ph": 7.5,
             },
         ),
-        *_ticks(5, *steps),
-        (4, {"kind": "flow-test", "container_l": 0.5, "times_s": [8.1, 7.7, 8.0], "computed_lph": 240}),
+        (begun - 8, {"kind": "stocking", "species_id": "cherry-shrimp", "count": 15}),
+        (begun - 40, {"kind": "stocking", "species_id": "ricefish", "count": 8}),
+        (160, {"kind": "flow-test", "container_l": 0.5, "times_s": [7.3, 7.2, 7.4], "computed_lph": 250}),
+        (62, {"kind": "media-work", "what": "rinsed", "share": 1, "text": "squeezed in a bucket of its own water"}),
         (30, {"kind": "seed", "name": "Spare sponge A", "text": "For the store shelf.", "media_share": 0.5}),
         (23, {"kind": "seed", "name": "Spare sponge B", "text": "For the store shelf.", "media_share": 0.5}),
+        (
+            6,
+            {
+                "kind": "filter-plan",
+                "filters": [*_hung("burreed-20"), {"key": "f2", "filter": _filter("burreed-8")}],
+                "priorities": wants,
+            },
+        ),
     ]
+    rows += [(5, {"kind": "step-done", "filter_key": "f2", "step_id": step}) for step in steps]
+    for key, times, computed in (("f1", [8.1, 7.7, 8.0], 240), ("f2", [16.2, 15.8, 16.1], 120)):
+        rows.append(
+            (
+                4,
+                {
+                    "kind": "flow-test",
+                    "filter_key": key,
+                    "container_l": 0.5,
+                    "times_s": times,
+                    "computed_lph": computed,
+                },
+            )
+        )
+    read = {"ammonia_ppm": 0, "nitrite_ppm": 0, "ph": 7.4, "kh_dkh": 5, "temperature_c": 23}
+    for ago, nitrate in ((20, 10), (11, 10), (3, 5)):
+        rows.append((ago, {"kind": "reading", "nitrate_ppm": nitrate, **read}))
+    rows.append((10, {"kind": "water-change", "share": 0.25, "litres": 12.8, "treated": True}))
+    return sorted(rows, key=lambda row: -row[0])
 
 
 def long_bench(now: datetime) -> list[Row]:
