@@ -34,7 +34,7 @@ def shared(state: LogbookState) -> dict:
 
 
 def test_a_filters_flow_is_one_figure_in_filter_fit_compute_and_media(state) -> None:
-    filter_stage, fit_stage = filter_view(state), fit_view(state)
+    filter_stage, fit_stage = filter_view(state), fit_view(state, AT)
     for seen, fitted, hung in zip(filter_stage.shown.filters, fit_stage.filters, hang(state), strict=True):
         asked = {
             **shared(state), "filter": hung.filter.model_dump(), "plumbing": hung.plumbing.model_dump(),
@@ -129,7 +129,7 @@ def test_the_hose_that_is_counted_is_the_hose_that_is_drawn(state) -> None:
 
 
 def test_uplift_outlet_depth_and_intake_are_the_plans_in_every_step(state) -> None:
-    for fitted in fit_view(state).filters:
+    for fitted in fit_view(state, AT).filters:
         one, text = fitted.hung, {s.id: s.detail for s in fitted.steps}
         if "sponge-height" in text:
             assert f"uplift to {one.plan.uplift_cm:.0f} cm" in text["sponge-height"]
@@ -142,7 +142,7 @@ def test_uplift_outlet_depth_and_intake_are_the_plans_in_every_step(state) -> No
 
 
 def test_run_back_and_free_litres_are_one_figure_in_plan_danger_and_overflow(state) -> None:
-    for seen, fitted in zip(filter_view(state).shown.filters, fit_view(state).filters, strict=True):
+    for seen, fitted in zip(filter_view(state).shown.filters, fit_view(state, AT).filters, strict=True):
         if fitted.overflow is None:
             assert fitted.hung.plan.run_back_l == 0
             continue
@@ -154,7 +154,7 @@ def test_run_back_and_free_litres_are_one_figure_in_plan_danger_and_overflow(sta
 
 def test_the_number_of_steps_is_one_on_fit_and_on_the_list_of_stages(state) -> None:
     rows = {s.stage: s.words for s in stage_rows(state, AT)}
-    view = fit_view(state)
+    view = fit_view(state, AT)
     assert rows["fit"] == f"{view.done_count} of {view.steps_count} steps"
     ids = [(f.hung.key, s.id) for f in view.filters for s in f.steps]
     assert len(set(ids)) == view.steps_count
@@ -177,7 +177,7 @@ def test_dirt_is_shared_as_the_water_is(state) -> None:
 
 
 def test_litres_temperature_and_load_are_one_in_every_stage(state) -> None:
-    view, fit = filter_view(state), fit_view(state)
+    view, fit = filter_view(state), fit_view(state, AT)
     assert view.volume == fit.volume
     assert view.volume.net_l == pytest.approx(net_litres(state))
     assert room(state).net_l == pytest.approx(view.volume.net_l)

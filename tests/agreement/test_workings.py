@@ -69,7 +69,7 @@ def views(seed: int) -> list[object]:
         tank_view(state),
         stock_view(state),
         filter_view(state),
-        fit_view(state),
+        fit_view(state, AT),
         keep_view(state, AT),
         buying_view(state),
     ]

@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 from reedmace.logbook import LogbookState
 from reedmace.logbook.questions import net_litres
 from reedmace.logbook.stages import filter_view, fit_view
-from tests.agreement.tanks import bodies_of, state_of
+from tests.agreement.tanks import AT, bodies_of, state_of
 from tests.running import Running
 
 SEEDS, APART = range(60), 12
@@ -48,7 +48,7 @@ def put_up(page: Page, url: str, seed: int) -> tuple[int, LogbookState]:
 def look(page: Page, url: str, seed: int) -> None:
     """Open Tank, Filter and Fit, and hold every figure on them against the views."""
     tank, state = put_up(page, url, seed)
-    litres, seen, fitted = net_litres(state), filter_view(state), fit_view(state)
+    litres, seen, fitted = net_litres(state), filter_view(state), fit_view(state, AT)
     flows = [f.hung.flow.delivered_lph for f in seen.shown.filters] if seen.shown else []
     assert len(flows) == 1 + seed % 3
 

@@ -760,3 +760,27 @@ def test_with_some_in_the_next_group_is_reckoned_from_what_is_carried() -> None:
     assert answer.steps[0].before.startswith("After a week of zeros")
     done = compute("stocking-ramp", {**question, "present": [{"species_id": "zebra-danio", "count": 24}]})
     assert (done.steps, done.verdict) == ([], "All the planned animals are in.")
+
+
+@pytest.mark.parametrize(
+    ("readings", "said"),
+    [
+        ([{"day": 2, "ph": 7.8}, {"day": 5, "ph": 7.5}], "pH"),
+        ([{"day": 2, "temperature_c": 28}, {"day": 5, "temperature_c": 26}], "warmth"),
+        ([{"day": 2, "ph": 7.6, "temperature_c": 27}, {"day": 5, "ph": 7.6, "temperature_c": 27}], None),
+    ],
+    ids=["pH falls", "it cools", "it holds"],
+)
+def test_a_bottles_window_about_to_be_lost_is_foreseen(readings: list[dict], said: str | None) -> None:
+    log = {
+        "net_l": 100, "day_now": 5, "helpers": ["bottled-culture"], "temperature_c": 27, "start_ph": 7.6,
+        "start_kh_dkh": 6, "doses": [{"day": 0, "raise_mg_n_l": 1.5}],
+        "readings": [{"ammonia_mg_n_l": 1.5, "nitrite_mg_n_l": 0, **r} for r in readings],
+    }  # fmt: skip
+    foreseen = [f for f in compute("cycle-advice", {"log": log}).foreseen if f.kind == "bottle"]
+    assert len(foreseen) == (said is not None)
+    if said:
+        assert said in foreseen[0].detail
+        assert 5 <= foreseen[0].day <= 15
+    without = {**log, "helpers": []}
+    assert not [f for f in compute("cycle-advice", {"log": without}).foreseen if f.kind == "bottle"]

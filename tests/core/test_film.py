@@ -102,3 +102,19 @@ def test_two_readings_after_a_dose_say_what_it_clears_a_day_and_what_that_carrie
 def test_no_fall_no_figure(rows, more) -> None:
     assert readiness(rows, **more).clears_mg_n_l_day == 0
     assert readiness(rows, **more).clears == ""
+
+
+def test_rock_counts_by_its_kilos_and_half_a_kilo_starts_a_tank() -> None:
+    """About half a kilo of mature rock starts one (common practice): inside about three weeks, more of it sooner."""
+    base = {
+        "net_l": 200, "day_now": 0, "method": "mature-rock", "salinity_g_kg": 35, "start_ph": 8.1, "start_kh_dkh": 8,
+        "planned_load_mg_n_l_day": 0.4,
+    }  # fmt: skip
+    days = [
+        compute("cycle-forecast", {"log": {**base, "rock_kg": kg}, "draws": 400, "horizon_days": 90}).pass_day_p50
+        for kg in (0.5, 5, 30)
+    ]
+    assert 8 < days[0] < 24
+    assert days[0] > days[1] > days[2]
+    assert days[2] < 8
+    assert compute("film-capacity", {"rock_kg": 2, "share": 1}).film_mg_n_day == pytest.approx(80)

@@ -5932,6 +5932,11 @@ export interface components {
              */
             seed_share: number;
             /**
+             * Rock Kg
+             * @default null
+             */
+            rock_kg: number | null;
+            /**
              * @description Of the film brought in, where it is known
              * @default null
              */
@@ -6075,6 +6080,11 @@ export interface components {
              * @default 1
              */
             seed_share?: number;
+            /**
+             * Rock Kg
+             * @default null
+             */
+            rock_kg?: number | null;
             /**
              * @description Of the film brought in, where it is known
              * @default null
@@ -6243,6 +6253,11 @@ export interface components {
              */
             seed_share: number;
             /**
+             * Rock Kg
+             * @default null
+             */
+            rock_kg: number | null;
+            /**
              * @description Of the film brought in, where it is known
              * @default null
              */
@@ -6373,6 +6388,11 @@ export interface components {
              * @default 1
              */
             seed_share?: number;
+            /**
+             * Rock Kg
+             * @default null
+             */
+            rock_kg?: number | null;
             /**
              * @description Of the film brought in, where it is known
              * @default null
@@ -6581,6 +6601,11 @@ export interface components {
              * @default false
              */
             settled: boolean;
+            /**
+             * @description A new filter beside an old one
+             * @default null
+             */
+            takeover: components["schemas"]["Takeover"] | null;
         };
         /**
          * CycleWhatIfAnswer
@@ -7232,6 +7257,11 @@ export interface components {
              */
             donor_food_g_day?: number | null;
             /**
+             * Rock Kg
+             * @default null
+             */
+            rock_kg?: number | null;
+            /**
              * Age Days
              * @description In the donor, running
              * @default 365
@@ -7818,6 +7848,12 @@ export interface components {
              */
             animals_in?: boolean;
             /**
+             * Salt
+             * @description Salt or brackish water: what is poured in is mixed first
+             * @default false
+             */
+            salt?: boolean;
+            /**
              * Tested Days
              * @default null
              */
@@ -7862,7 +7898,7 @@ export interface components {
              * Kind
              * @default null
              */
-            kind: ("alkalinity" | "acid" | "cold" | "hot" | "overdosed" | "free-ammonia" | "phosphate" | "chlorine" | "filter-off" | "off-scale" | "skimmer" | "sterile-filter" | "media" | "kit") | null;
+            kind: ("alkalinity" | "acid" | "cold" | "hot" | "overdosed" | "free-ammonia" | "phosphate" | "chlorine" | "filter-off" | "off-scale" | "skimmer" | "sterile-filter" | "media" | "kit" | "bottle") | null;
         };
         /**
          * FitPlan
@@ -7922,6 +7958,7 @@ export interface components {
             done_count: number;
             /** Delivered Lph */
             delivered_lph: number;
+            takeover: components["schemas"]["Takeover"] | null;
         };
         /**
          * FittedFilter
@@ -8500,7 +8537,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "alkalinity" | "acid" | "cold" | "hot" | "overdosed" | "free-ammonia" | "phosphate" | "chlorine" | "filter-off" | "off-scale" | "skimmer" | "sterile-filter" | "media" | "kit";
+            kind: "alkalinity" | "acid" | "cold" | "hot" | "overdosed" | "free-ammonia" | "phosphate" | "chlorine" | "filter-off" | "off-scale" | "skimmer" | "sterile-filter" | "media" | "kit" | "bottle";
             /** What */
             what: string;
             /**
@@ -8814,6 +8851,7 @@ export interface components {
             supplies: components["schemas"]["Supplies"];
             /** Stops */
             stops: components["schemas"]["FilterStopAnswer"][];
+            takeover: components["schemas"]["Takeover"] | null;
             /** @description What to do where animals stand over a limit */
             danger: components["schemas"]["CycleAdviceAnswer"] | null;
         };
@@ -12221,6 +12259,13 @@ export interface components {
              */
             taken_off: components["schemas"]["TakenOff"][];
             /**
+             * Hung Since
+             * @description Of each filter, by its key
+             */
+            hung_since: {
+                [key: string]: string;
+            };
+            /**
              * Stopped
              * @description Keys of filters that stand still; "*" for all
              */
@@ -12798,6 +12843,20 @@ export interface components {
             at: string;
             /** Share */
             share: number;
+        };
+        /**
+         * Takeover
+         * @description The old filter, the new, and what stands between them.
+         */
+        Takeover: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+            /** Words */
+            words: string;
+            question: components["schemas"]["FilterMoveQuestion"];
+            answer: components["schemas"]["FilterMoveAnswer"];
         };
         /**
          * TankIn

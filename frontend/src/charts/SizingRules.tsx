@@ -1,4 +1,4 @@
-/** The schools of sizing on one axis, with this candidate marked. */
+/** The sizing rules on one axis, with this candidate marked. */
 import { scaleLinear } from "@visx/scale";
 import type { Candidate, FlowRequirement } from "../api/schemas";
 import { usePhone } from "../kit/usePhone";
@@ -32,10 +32,10 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
     : requirement.verdict;
   return (
     <ChartFrame
-      title="What each school asks, and where this lands"
+      title="What each sizing rule asks, and where this lands"
       sentence={sentence}
       quiet={Boolean(candidate)}
-      columns={["School", "Asks", "L/h"]}
+      columns={["Rule", "Asks", "L/h"]}
       rows={requirement.sizing_rules.map((s) => [
         s.title + (s.followed ? " (followed)" : ""),
         s.asks,

@@ -43,6 +43,7 @@ from reedmace.formats import (
 from reedmace.logbook import LogbookState, NewEntry, cycle_log, replay
 from reedmace.logbook.entries import Reading
 from reedmace.logbook.questions import care_log
+from reedmace.logbook.takeover import Takeover, takeover
 
 blueprint = APIBlueprint("cycle", __name__, url_prefix="/api", tag="Cycle")
 
@@ -65,6 +66,7 @@ class CycleState(BaseModel):
     )
     stocked: bool = Field(default=False, description="Animals have come, so nothing is dosed any more")
     settled: bool = Field(default=False, description="They came so long ago that the cycle is over")
+    takeover: Takeover | None = Field(default=None, description="A new filter beside an old one")
 
 
 class CsvImport(BaseModel):
@@ -109,6 +111,7 @@ def read_cycle(tank_id: int) -> CycleState:
         emergency=emergency_today(log) if log.animals_are_in() else None,
         stocked=log.stocked_day is not None,
         settled=log.settled(),
+        takeover=takeover(state, g.now),
     )
 
 

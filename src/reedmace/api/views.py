@@ -62,7 +62,7 @@ def see_filter(tank_id: int, json_data: Draft) -> FilterView:
 @blueprint.doc(responses=REFUSED)
 def see_fit(tank_id: int, json_data: Draft) -> FitView:
     """The Fit stage with what is typed on screen; nothing is written."""
-    return fit_view(_seen(tank_id, json_data))
+    return fit_view(_seen(tank_id, json_data), g.now)
 
 
 @blueprint.get("/tanks/<int:tank_id>/views/keep")

@@ -13,6 +13,8 @@ AREAL_RATE = 50.0
 """Most a mature film removes, mg N/(m² day) at 25 °C (memory; aquaculture gives tens to hundreds at far higher ammonia)."""
 USABLE_DAYS, FULL_DAYS = 15.0, 30.0
 """Days in a running tank after which a sponge is of use, and after which it is full (common practice)."""
+ROCK_MG_N_KG_DAY = 40.0
+"""What a kilo of mature rock removes, mg N/day at 25 °C (memory; a square metre or less of film a kilo)."""
 IDLE_HALF_DAYS = 17.0
 """Days unfed, wet and aired, after which half of a film is gone: decay of 0.04 a day (memory, as in the cycle model)."""
 Travels = Literal["wet-open", "wet-closed", "damp", "dry"]
@@ -55,6 +57,7 @@ class FilmCapacityQuestion(Question):
 
     donor_mg_n_day: Annotated[float, number("mg N/day", 0, 1e6, "What the donor's animals make")] | None = None
     donor_food_g_day: Annotated[float, number("g/day", 0, 5000, "Or the dry food it is given")] | None = None
+    rock_kg: Annotated[float, number("kg", 0, 2000, "Or mature rock, weighed wet")] | None = None
     age_days: Annotated[float, number("days", 0, 10000, "In the donor, running")] = 365
     share: Share = 0.5
     area_m2: Annotated[float, number("m²", 0, 1e4, "Of its media; left out, no limit by surface")] | None = None
@@ -86,7 +89,9 @@ def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
     common practice; survival and areal rate memory.
     """
     q, w = question, Working()
-    if q.donor_mg_n_day is not None:
+    if q.rock_kg is not None:
+        load = w.line("L", "rock × 40", f"{q.rock_kg:g} × {ROCK_MG_N_KG_DAY:g}", q.rock_kg * ROCK_MG_N_KG_DAY, "mg N/day", "memory")  # fmt: skip
+    elif q.donor_mg_n_day is not None:
         load = w.line("L", "as given", "the donor's animals", q.donor_mg_n_day, "mg N/day", "arithmetic")
     elif q.donor_food_g_day is not None:
         load = w.line(

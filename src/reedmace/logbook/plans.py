@@ -165,6 +165,7 @@ class CyclePlan(Part):
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
     tap: TapWater = Field(default_factory=TapWater)
     seed_share: Share = 1
+    rock_kg: Annotated[float, number("kg", 0.01, 2000, "Mature rock put in, weighed wet")] | None = None
     donor: SeedDonor | None = Field(default=None, description="Of the film brought in, where it is known")
     bottle: BottleWindow = Field(default_factory=BottleWindow)
     plants: Plants = "none"

@@ -144,9 +144,12 @@ _MEDIA: dict[str, MediaWhat] = {
 }
 
 
-def film_shares(state: LogbookState) -> dict[str, float]:
-    """Share of all film that each filter holds, or held until it was taken off, by its key. state: the tank's."""
-    return {**{t.key: t.share for t in state.taken_off}, **shares_of(state.filters())}
+def film_shares(state: LogbookState, at: datetime) -> dict[str, float]:
+    """Share of all film that each filter holds, or held until it was taken off, by its key.
+
+    state: the tank's; at: aware time.
+    """
+    return {**{t.key: t.share for t in state.taken_off}, **shares_of(state.filters(), state.hung_since, at)}
 
 
 def _off_again(state: LogbookState, plan: CyclePlan, day: Callable[[datetime], float]) -> list[LoggedMedia]:
@@ -182,7 +185,7 @@ def stretches(state: LogbookState, now: datetime) -> list[tuple[datetime, dateti
 
 def _outages(state: LogbookState, day: Callable[[datetime], float], now: datetime) -> list[LoggedOutage]:
     """The same as the cycle takes them, each with the share of film its filter holds."""
-    shares, bodies = film_shares(state), {f.key: f.filter for f in state.filters()}
+    shares, bodies = film_shares(state, now), {f.key: f.filter for f in state.filters()}
     return [
         LoggedOutage(
             day=min(max(day(a), 0), 400),
@@ -238,6 +241,15 @@ def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
     return _log(state, planned.model_copy(update={"started_at": since}), now)
 
 
+SALT_G_KG = 3.0
+"""From here on the water is mixed before it is poured (common practice)."""
+
+
+def salinity_now(state: LogbookState, now: datetime) -> float:
+    """Salinity as last read, else as planned or usual for the tank's kind of water, g/kg. state: the tank's; now: aware time."""
+    return _salinity(state, cycle_plan(state, now))
+
+
 def _salinity(state: LogbookState, plan: CyclePlan) -> float:
     """Salinity as last read, else as planned, g/kg."""
     read = [
@@ -274,14 +286,16 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
             )
         )
     stock = stock_plan(state)
-    shares = film_shares(state)
+    shares = film_shares(state, now)
     conditioned = [e.at for e in state.events if isinstance(e.body, Conditioner) and within(e.at)]
     growth = [day(e.at) for e in state.events if isinstance(e.body, PlantGrowth) and within(e.at)]
     present = animals_in(state)
     put_in = [day(e.at) for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
     tap = plan.tap
-    if state.cycle_plan is not None:
-        # The water it was filled with came from the tap, unless the plan says otherwise. Without a plan nobody said what either is.
+    offered = CyclePlan(kind="cycle-plan", started_at=plan.started_at)
+    if state.cycle_plan is not None and (plan.start_ph, plan.start_kh_dkh) != (offered.start_ph, offered.start_kh_dkh):
+        # The water it was filled with came from the tap, unless the plan says otherwise. Without a plan, or where its two
+        # figures were left as they were offered, nobody said what either is.
         tap = tap.model_copy(
             update={
                 "ph": plan.start_ph if tap.ph is None else tap.ph,
@@ -309,6 +323,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         plan_target_ppm=plan.target_ppm,
         product=plan.product,
         seed_share=plan.seed_share,
+        rock_kg=plan.rock_kg,
         donor=plan.donor,
         bottle=plan.bottle,
         plants=plan.plants,

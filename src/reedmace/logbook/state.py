@@ -1,10 +1,12 @@
 """Where a tank stands: a pure fold over its entries."""
 
 from collections.abc import Iterable
+from datetime import datetime
 
 from pydantic import AwareDatetime, Field, computed_field
 
 from reedmace.core.contract import Part, Share
+from reedmace.core.film import grown_share
 from reedmace.logbook.entries import PLAN_KINDS, Entry, Outage
 from reedmace.logbook.plans import FilterPlan, FittedFilter
 
@@ -18,12 +20,18 @@ class TakenOff(Part):
     share: Share
 
 
-def shares_of(filters: list[FittedFilter]) -> dict[str, float]:
-    """Share of all film that each of these filters holds, by its key: as its media room stands to all of it (memory).
+def shares_of(filters: list[FittedFilter], since: dict[str, datetime], at: datetime) -> dict[str, float]:
+    """Share of all film that each of these filters holds, by its key.
 
-    filters: all that hang together.
+    As its media room stands to all of it (memory), and as far as it has grown in since it was hung there: one hung beside
+    an old one has next to none at first. filters: all that hang together; since: when each was hung; at: aware time.
     """
-    rooms = {f.key: max(f.filter.media_l, 0.05) for f in filters}
+    grown = {f.key: grown_share((at - since.get(f.key, at)).total_seconds() / 86400) for f in filters}
+    most = max(grown.values(), default=0.0)
+    # Filters that all are new share what there is by their room alone.
+    rooms = {
+        f.key: max(f.filter.media_l, 0.05) * (max(grown[f.key] / most, 0.02) if most > 0 else 1.0) for f in filters
+    }
     return {key: room / sum(rooms.values()) for key, room in rooms.items()}
 
 
@@ -48,6 +56,7 @@ class LogbookState(Part):
     seeds: list[Entry] = Field(default_factory=list)
     events: list[Entry] = Field(default_factory=list)
     taken_off: list[TakenOff] = Field(default_factory=list, description="By a later filter plan; its film went with it")
+    hung_since: dict[str, AwareDatetime] = Field(default_factory=dict, description="Of each filter, by its key")
     stopped: list[str] = Field(default_factory=list, description='Keys of filters that stand still; "*" for all')
 
     @computed_field  # type: ignore[prop-decorator]
@@ -98,12 +107,14 @@ def _take_off(state: LogbookState, new: Entry) -> None:
     """What the new filter plan no longer has. Another under the same key, as 0.1 wrote it, is another filter."""
     before = state.filters()
     stay = {(f.key, f.filter.id) for f in new.body.hanging} if isinstance(new.body, FilterPlan) else set()
-    shares = shares_of(before)
+    shares = shares_of(before, state.hung_since, new.at)
     state.taken_off += [
         TakenOff(key=f.key, name=f.filter.name, at=new.at, share=shares[f.key])
         for f in before
         if (f.key, f.filter.id) not in stay
     ]
+    hung = {(f.key, f.filter.id) for f in before}
+    state.hung_since = {key: state.hung_since[key] if (key, name) in hung else new.at for key, name in stay}
 
 
 def replay(entries: Iterable[Entry]) -> LogbookState:

@@ -7,7 +7,7 @@ from reedmace.core.cycle.stops import WATCH_DAYS
 from reedmace.core.filter.kinds import kind_of
 from reedmace.logbook.entries import Reading, Stocking
 from reedmace.logbook.plans import CyclePlan
-from reedmace.logbook.questions import animals_in, film_shares, stretches
+from reedmace.logbook.questions import SALT_G_KG, animals_in, film_shares, salinity_now, stretches
 from reedmace.logbook.state import LogbookState
 
 
@@ -32,18 +32,37 @@ def begun_with_life(state: LogbookState, at: datetime) -> bool:
     return any(day <= at for day in came)
 
 
+def _together(
+    found: list[tuple[datetime, datetime | None, str]], now: datetime
+) -> list[tuple[float, datetime | None, str]]:
+    """(hours, until, key) of each stop; several of one filter within a day of each other are one, with their hours added up.
+
+    A film does not grow back between breakfast and supper, so ten short stops cost what one long one does.
+    """
+    joined: dict[str, list[tuple[float, datetime | None, str]]] = {}
+    for begun, ended, key in found:
+        hours = ((ended or now) - begun).total_seconds() / 3600
+        rows = joined.setdefault(key, [])
+        before = rows[-1][1] if rows else None
+        if before is not None and begun - before < timedelta(days=1):
+            rows[-1] = (rows[-1][0] + hours, ended, key)
+        else:
+            rows.append((hours, ended, key))
+    return [row for rows in joined.values() for row in rows]
+
+
 def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
     """Every stop that still asks for something, the most pressing first: while it lasts, and for a week after.
 
     state: the tank's, with a cycle plan or without; now: aware time.
     """
-    shares, bodies = film_shares(state), {f.key: f.filter for f in state.filters()}
+    shares, bodies = film_shares(state, now), {f.key: f.filter for f in state.filters()}
     plan = state.cycle_plan.body if state.cycle_plan else None
     living = bool(animals_in(state)) or (isinstance(plan, CyclePlan) and plan.method == "animals-in")
     tested = _tested(state)
     since_test = (now - tested).total_seconds() / 86400 if tested and tested <= now else None
     found = []
-    for begun, ended, key in stretches(state, now):
+    for hours, ended, key in _together(stretches(state, now), now):
         if ended is not None and now - ended > timedelta(days=WATCH_DAYS):
             continue
         body = bodies.get(key)
@@ -51,7 +70,8 @@ def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
             FilterStopQuestion(
                 name=body.name if body else "The filter",
                 closed=kind_of(body.kind).closed if body else False,
-                hours=min(((ended or now) - begun).total_seconds() / 3600, 1e5),
+                hours=min(hours, 1e5),
+                salt=salinity_now(state, now) > SALT_G_KG,
                 film_share=shares.get(key, 1.0),
                 standing=ended is None,
                 since_days=(now - ended).total_seconds() / 86400 if ended else 0,

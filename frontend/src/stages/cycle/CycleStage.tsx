@@ -9,6 +9,7 @@ import { Figure, Lead, Tabs, ProblemNote, Verdict, Waiting, type Leaf } from "..
 import { Section } from "../../section/Section";
 import { kitShares, ppmWords } from "../../quantity/ppm";
 import { Bar, hanging, TwoColumns, type StageProps } from "../shared";
+import { TakeoverNote } from "../fit/TakeoverNote";
 import { NewEntry } from "../keep/NewEntry";
 import { FirstAction, Foreseen, Then, Why } from "./actions";
 import { Cloudy } from "./Cloudy";
@@ -114,6 +115,7 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
       />
       <Foreseen state={state} start={start} />
       <Then state={state} />
+      {state.takeover && <TakeoverNote takeover={state.takeover} />}
       {forecast && !state.stocked && !readiness.ready && (
         <When forecast={forecast} leftAlone={state.forecast_left_alone} dateOf={dateOf} />
       )}

@@ -9,11 +9,14 @@ export interface PlanFieldsProps {
   set: (change: Partial<CyclePlan>) => void;
 }
 
+function isSeeded({ method, helpers }: CyclePlan): boolean {
+  return method === "seeded-filter" || method === "side-by-side" || helpers.includes("seed-media");
+}
+
 export function MethodFields({ plan, set }: PlanFieldsProps) {
   const blank = useBlanks().donor;
   const helpers = plan.helpers;
-  const seeded =
-    plan.method === "seeded-filter" || plan.method === "side-by-side" || helpers.includes("seed-media");
+  const seeded = isSeeded(plan);
   return (
     <>
       <Fields $min={168}>
@@ -33,6 +36,18 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
             max={100}
             onChange={(food_g_day) => {
               set({ food_g_day });
+            }}
+          />
+        )}
+        {plan.method === "mature-rock" && (
+          <NumberBox
+            label="Mature rock, kg (0: not weighed)"
+            value={plan.rock_kg ?? 0}
+            min={0}
+            max={2000}
+            step={0.1}
+            onChange={(kg) => {
+              set({ rock_kg: kg > 0 ? kg : null });
             }}
           />
         )}

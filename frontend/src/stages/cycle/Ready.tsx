@@ -1,4 +1,4 @@
-/** Ready by every school's standard, how sure, and whether the nitrogen's books close. */
+/** Ready by every standard, how sure, and whether the nitrogen's books close. */
 import { styled } from "styled-components";
 import type { CycleState } from "../../api/schemas";
 import { Figure, Lead } from "../../kit";

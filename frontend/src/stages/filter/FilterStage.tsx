@@ -139,11 +139,13 @@ function Flow({ view, onSee }: Pick<ShownProps, "view" | "onSee">) {
   const pumped = only?.flow.pumped;
   return (
     <>
-      <Beside>
-        <div>
-          {pumped && <OperatingPoint answer={pumped} />}
-          {only?.flow.lifted && <AirLift hung={only} />}
-        </div>
+      <Beside $alone={!only}>
+        {only && (
+          <div>
+            {pumped && <OperatingPoint answer={pumped} />}
+            {only.flow.lifted && <AirLift hung={only} />}
+          </div>
+        )}
         <RankedList answer={view.ranking} shown={filters.map((f) => f.hung.filter.id)} onSee={onSee} />
       </Beside>
       {pumped && (
@@ -287,9 +289,9 @@ const Enough = styled.p`
   padding: 8px 12px;
   border-left: 4px solid var(--reed);
 `;
-const Beside = styled.div`
+const Beside = styled.div<{ $alone: boolean }>`
   display: grid;
-  grid-template-columns: minmax(0, 0.95fr) minmax(0, 1.05fr);
+  grid-template-columns: ${(p) => (p.$alone ? "minmax(0, 1fr)" : "minmax(0, 0.95fr) minmax(0, 1.05fr)")};
   gap: 20px;
   border-top: 1px solid var(--line);
   padding-top: 8px;

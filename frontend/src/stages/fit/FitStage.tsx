@@ -14,6 +14,7 @@ import { FlowTests } from "./FlowTests";
 import { LayoutForm } from "./LayoutForm";
 import { MoveFilter } from "./MoveFilter";
 import { Steps } from "./Steps";
+import { TakeoverNote } from "./TakeoverNote";
 
 export function FitStage({ tankId, logbook }: StageProps) {
   const draft = useDraft<FitPlan>(tankId, "fit", logbook.plans.fit, logbook.fit_plan?.id ?? null);
@@ -75,6 +76,7 @@ function Fitting({ tankId, logbook, draft, view, first }: FittingProps) {
           tankId={tankId}
           one={one}
           filters={view.filters.map((f) => [f.hung.key, f.hung.filter.name])}
+          takeover={view.takeover}
           mishap={mishap}
           onMishap={setMishap}
         />
@@ -83,6 +85,7 @@ function Fitting({ tankId, logbook, draft, view, first }: FittingProps) {
       <Verdict $small>{view.verdict}</Verdict>
       {view.filters.length > 1 && <WhichFilter view={view} one={one} onPick={setPicked} />}
       <AsLaid tankId={tankId} one={one} />
+      {view.takeover && <TakeoverNote takeover={view.takeover} />}
       <LayoutForm tankId={tankId} draft={draft} one={one} put={put} />
       {draft.dirty && (
         <Caution>The layout on the drawing is not saved yet; it is kept on this device.</Caution>
@@ -124,11 +127,12 @@ interface BesideProps {
   one: FittedView;
   /** Key and name of everything that hangs there. */
   filters: [string, string][];
+  takeover: FitView["takeover"];
   mishap: string | null;
   onMishap: (code: string | null) => void;
 }
 
-function Beside({ tankId, one, filters, mishap, onMishap }: BesideProps) {
+function Beside({ tankId, one, filters, takeover, mishap, onMishap }: BesideProps) {
   return (
     <>
       <CutList one={one} />
@@ -136,7 +140,7 @@ function Beside({ tankId, one, filters, mishap, onMishap }: BesideProps) {
       <FlowTests key={one.hung.key} tankId={tankId} one={one} />
       <details>
         <summary>Replacing a filter, or moving the tank</summary>
-        <MoveFilter />
+        <MoveFilter known={takeover?.question} />
       </details>
       <details>
         <summary>Devices: a flow meter, a smart plug</summary>

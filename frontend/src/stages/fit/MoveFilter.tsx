@@ -4,8 +4,10 @@ import { useBlanks, useCompute } from "../../api/hooks";
 import type { Blanks } from "../../api/schemas";
 import { Caution, Fields, Figure, NumberBox, PickOne, ProblemNote, Select } from "../../kit";
 
-export function MoveFilter() {
-  const [q, setQ] = useState(useBlanks().move);
+/** known: what the logbook says of it. Default: the usual way. */
+export function MoveFilter({ known }: { known?: Blanks["move"] }) {
+  const blank = useBlanks().move;
+  const [q, setQ] = useState(known ?? blank);
   const put = (change: Partial<Blanks["move"]>) => {
     setQ((now) => ({ ...now, ...change }));
   };

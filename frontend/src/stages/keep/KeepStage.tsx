@@ -5,6 +5,7 @@ import { ProblemError } from "../../api/client";
 import type { KeepView } from "../../api/schemas";
 import { Figure, InlineButton, Lead, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
+import { TakeoverNote } from "../fit/TakeoverNote";
 import { NewEntry } from "./NewEntry";
 import { Pressing } from "./Pressing";
 import { Seeds } from "./Seeds";
@@ -32,48 +33,55 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
     >
       <Verdict>{view ? view.verdict : "The logbook."}</Verdict>
       {view && <Pressing view={view} />}
+      {view?.takeover && <TakeoverNote takeover={view.takeover} />}
       <Facts>
         {filters.map((one) => (
           <Flow key={one.key} one={one} many={filters.length > 1} />
         ))}
         {view && <Supplied view={view} />}
-        {view?.cost && (
-          <>
-            <div>
-              <dt>Energy{filters.length > 1 ? " of all filters" : ""}</dt>
-              <dd>
-                <Figure title="Energy" lines={view.cost.working} of="kwh_year">
-                  {view.cost.kwh_year.toFixed(0)} kWh a year
-                </Figure>
-              </dd>
-            </div>
-            <div>
-              <dt>Costs to run</dt>
-              <dd>
-                <Figure title="Running cost" lines={view.cost.working} of="money_year">
-                  {view.cost.money_year.toFixed(2)} a year
-                </Figure>
-                <small> {view.cost.money_month.toFixed(2)} a month</small>
-              </dd>
-            </div>
-          </>
-        )}
+        {view?.cost && <Costs cost={view.cost} many={filters.length > 1} />}
       </Facts>
-      {filters
-        .filter((f) => f.flows.length > 1)
-        .map((f) => (
-          <Lead key={f.key}>
-            {filters.length > 1 ? `${f.name}: flow tests: ` : "Flow tests: "}
-            {f.flows
-              .map((t) => `${new Date(t.at).toLocaleDateString()} ${t.flow_lph.toFixed(0)} L/h`)
-              .join(", ")}
-            .
-          </Lead>
-        ))}
+      <Tests filters={filters} />
       <Seeds tankId={tankId} />
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
       <Logbook tankId={tankId} species={tables.species} />
     </TwoColumns>
+  );
+}
+
+function Tests({ filters }: { filters: Kept[] }) {
+  return filters
+    .filter((f) => f.flows.length > 1)
+    .map((f) => (
+      <Lead key={f.key}>
+        {filters.length > 1 ? `${f.name}: flow tests: ` : "Flow tests: "}
+        {f.flows.map((t) => `${new Date(t.at).toLocaleDateString()} ${t.flow_lph.toFixed(0)} L/h`).join(", ")}
+        .
+      </Lead>
+    ));
+}
+
+function Costs({ cost, many }: { cost: NonNullable<KeepView["cost"]>; many: boolean }) {
+  return (
+    <>
+      <div>
+        <dt>Energy{many ? " of all filters" : ""}</dt>
+        <dd>
+          <Figure title="Energy" lines={cost.working} of="kwh_year">
+            {cost.kwh_year.toFixed(0)} kWh a year
+          </Figure>
+        </dd>
+      </div>
+      <div>
+        <dt>Costs to run</dt>
+        <dd>
+          <Figure title="Running cost" lines={cost.working} of="money_year">
+            {cost.money_year.toFixed(2)} a year
+          </Figure>
+          <small> {cost.money_month.toFixed(2)} a month</small>
+        </dd>
+      </div>
+    </>
   );
 }
 

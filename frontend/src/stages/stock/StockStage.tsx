@@ -1,4 +1,4 @@
-/** Stock: who will live in it, what they make in a day, and what each school asks for them. */
+/** Stock: who will live in it, what they make in a day, and what each sizing rule asks for them. */
 import { useState } from "react";
 import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem } from "react-aria-components";
 import { styled } from "styled-components";

@@ -19,7 +19,7 @@ MEDIA_DAYS = 21.0
 
 CauseKind = Literal[
     "alkalinity", "acid", "cold", "hot", "overdosed", "free-ammonia", "phosphate", "chlorine", "filter-off", "off-scale",
-    "skimmer", "sterile-filter", "media", "kit",
+    "skimmer", "sterile-filter", "media", "kit", "bottle",
 ]  # fmt: skip
 UNSEEN: frozenset[CauseKind] = frozenset({"off-scale", "kit"})
 """Reasons why a fall would not show, which is not the same as a stall."""

@@ -7,6 +7,7 @@ import numpy as np
 from reedmace.core.contract import Part, Working, number
 from reedmace.core.cycle.causes import CauseKind
 from reedmace.core.cycle.log import CycleLog
+from reedmace.core.cycle.model_input import bottle_window
 from reedmace.core.cycle.water import COOL_C, GONE_KH_DKH, State
 from reedmace.core.quantity import CACO3_PER_DKH
 
@@ -92,7 +93,45 @@ def _cold(log: CycleLog, s: State, w: Working) -> Foreseen | None:
     return Foreseen(kind="cold", what="The water turns cold", day=max(at, log.day_now), detail=detail)
 
 
+BOTTLE_DAYS = 21.0
+"""So long a bottled culture is still settling in (memory)."""
+
+
+def _leaves(rows: list[tuple[float, float]], low: float, high: float) -> float | None:
+    """The day on which the last two figures, run on, leave a range; None where they stay in it."""
+    if len(rows) < 2 or rows[-1][0] - rows[-2][0] < 0.5:
+        return None
+    (begun, first), (ended, last) = rows[-2:]
+    slope = (last - first) / (ended - begun)
+    bound = low if slope < 0 else high
+    if abs(slope) < 0.02 or not low <= last <= high:
+        return None
+    return ended + (bound - last) / slope
+
+
+def _bottle(log: CycleLog, s: State, w: Working) -> Foreseen | None:
+    """Whether the water is on its way out of the window of a bottled culture that is still settling in."""
+    if "bottled-culture" not in log.helpers or log.day_now > BOTTLE_DAYS or bottle_window(log):
+        return None
+    label = log.bottle
+    warmth = sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None)
+    ph = sorted((r.day, r.ph) for r in log.readings if r.ph is not None)
+    leaving = [
+        (day, words)
+        for day, words in (
+            (_leaves(warmth, label.low_c, label.high_c), f"warmth: it wants {label.low_c:g} to {label.high_c:g} °C"),
+            (_leaves(ph, label.ph_low, label.ph_high), f"pH: it wants {label.ph_low:.1f} to {label.ph_high:.1f}"),
+        )
+        if day is not None and log.day_now - 0.5 <= day <= log.day_now + FORESEE_DAYS
+    ]
+    if not leaving:
+        return None
+    day, words = min(leaving)
+    detail = f"By {words}. Outside it the bottle is worth next to nothing: hold the water as it is."
+    return Foreseen(kind="bottle", what="The bottle's window is lost", day=max(day, log.day_now), detail=detail)
+
+
 def foresee(log: CycleLog, s: State, w: Working) -> list[Foreseen]:
     """What is coming, soonest first. log: the cycle's; s: the water now; w: gets the lines."""
-    found = [look(log, s, w) for look in (_alkalinity, _off_scale, _cold)]
+    found = [look(log, s, w) for look in (_alkalinity, _off_scale, _cold, _bottle)]
     return sorted((f for f in found if f), key=lambda f: f.day)

@@ -183,6 +183,7 @@ class CycleLog(Part):
     seed_share: Annotated[
         float, number("share", 0, 1, "Of a mature filter's film that is brought in at the start, alive")
     ] = 1
+    rock_kg: Annotated[float, number("kg", 0.01, 2000, "Mature rock put in, weighed wet")] | None = None
     donor: SeedDonor | None = Field(default=None, description="Of the film brought in, where it is known")
     bottle: BottleWindow = Field(default_factory=BottleWindow)
     plants: Plants = "none"

@@ -40,6 +40,7 @@ from reedmace.core.cycle.log import HIGH_NITRITE_MG_N_L, CycleLog
 from reedmace.core.cycle.losses import film_losses
 from reedmace.core.cycle.proof import NEEDED, standing_proof
 from reedmace.core.cycle.wanted import wanted_of
+from reedmace.core.film import ROCK_MG_N_KG_DAY
 from reedmace.core.quantity import CACO3_PER_DKH
 
 Floats = NDArray[np.float64]
@@ -177,6 +178,13 @@ def bottle_window(log: CycleLog) -> list[str]:
     return [wanted for holds, wanted in checks if not holds]
 
 
+def _rock(log: CycleLog) -> float:
+    """Times the bare tank's film that mature rock brings: by its kilos where it was weighed."""
+    if log.rock_kg is None:
+        return ROCK_START - 1
+    return log.rock_kg * ROCK_MG_N_KG_DAY / log.net_l / float(PRIOR_MEDIAN[A0])
+
+
 def start_factor(log: CycleLog) -> float:
     """Times the bare tank's film that the method and its helpers start with. log: the cycle's."""
     factor = 1.0
@@ -187,7 +195,7 @@ def start_factor(log: CycleLog) -> float:
     if log.method in ("seeded-filter", "side-by-side"):
         factor += seed
     if log.method == "mature-rock":
-        factor += ROCK_START - 1
+        factor += _rock(log)
     if "seed-media" in log.helpers and log.method not in ("seeded-filter", "side-by-side"):
         factor += seed
     if "plants" in log.helpers or log.method == "planted":

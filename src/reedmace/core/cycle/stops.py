@@ -27,6 +27,7 @@ class FilterStopQuestion(Question):
     taken_off: bool = Field(default=False, description="It was taken off, and its film with it; hours do not count")
     since_days: Annotated[float, number("days", 0, 10000, "Since it ran again; 0 while it stands")] = 0
     animals_in: bool = True
+    salt: bool = Field(default=False, description="Salt or brackish water: what is poured in is mixed first")
     tested_days: Annotated[float, number("days", 0, 10000, "Since both poisons were tested")] | None = None
 
 
@@ -83,7 +84,8 @@ def filter_stop(question: FilterStopQuestion) -> FilterStopAnswer:
     if watch:
         steps.append(f"{watch} ammonia and nitrite every day for a week, and feed a third.")
     if watch and q.animals_in:
-        steps.append("At the first trace change a third of the water, treated, and test again the next day.")
+        mixed = ", treated and mixed to the tank's own salinity," if q.salt else ", treated,"
+        steps.append(f"At the first trace change a third of the water{mixed} and test again the next day.")
     stood = f"{'has stood' if q.standing else 'stood'} still for {_long(q.hours)}"
     how = f"{q.name} {'was taken off' if q.taken_off else stood}"
     cost = f"about {lost:.0%} of the tank's film is lost" if lost >= FALLS_AT_SHARE else "most of the film lives"

@@ -1,5 +1,6 @@
 """The Fit stage: each filter's plan, dangers, steps and flow, as laid out."""
 
+from datetime import datetime
 from typing import Annotated
 
 from reedmace.core.contract import Lph, Part, number, whole
@@ -16,6 +17,7 @@ from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.questions import filter_plan, volume
 from reedmace.logbook.state import LogbookState
 from reedmace.logbook.supplies import heater_of
+from reedmace.logbook.takeover import Takeover, takeover
 
 
 class Proof(Part):
@@ -50,6 +52,7 @@ class FitView(Part):
     steps_count: Annotated[int, whole(0, 5000)]
     done_count: Annotated[int, whole(0, 5000)]
     delivered_lph: Lph
+    takeover: Takeover | None
 
 
 def _last_test(state: LogbookState, one: Hung, causes: list[str]) -> BucketTestAnswer | None:
@@ -84,8 +87,8 @@ def fitted_view(state: LogbookState, one: Hung) -> FittedView:
     )
 
 
-def fit_view(state: LogbookState) -> FitView:
-    """The Fit stage of a tank. state: the tank's, with what is typed on screen."""
+def fit_view(state: LogbookState, now: datetime) -> FitView:
+    """The Fit stage of a tank. state: the tank's, with what is typed on screen; now: aware time."""
     filters = [fitted_view(state, one) for one in hang(state)]
     asked, done = sum(len(f.steps) for f in filters), sum(f.done_count for f in filters)
     waiting = next(((f, s) for f in filters for s in f.steps if s.id == f.next_step_id), None)
@@ -103,6 +106,7 @@ def fit_view(state: LogbookState) -> FitView:
         steps_count=asked,
         done_count=done,
         delivered_lph=sum(f.hung.flow.delivered_lph for f in filters),
+        takeover=takeover(state, now),
     )
 
 

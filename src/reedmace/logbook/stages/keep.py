@@ -17,6 +17,7 @@ from reedmace.logbook.stages.filter import together
 from reedmace.logbook.state import LogbookState
 from reedmace.logbook.stops import stops
 from reedmace.logbook.supplies import Supplies, supplies
+from reedmace.logbook.takeover import Takeover, takeover
 
 
 class FlowSeen(Part):
@@ -48,6 +49,7 @@ class KeepView(Part):
     cost: RunningCostAnswer | None
     supplies: Supplies
     stops: list[FilterStopAnswer]
+    takeover: Takeover | None
     danger: CycleAdviceAnswer | None = Field(description="What to do where animals stand over a limit")
 
 
@@ -111,6 +113,7 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
         verdict=_verdict(found, stopped, danger, now),
         stops=stopped,
         danger=danger,
+        takeover=takeover(state, now),
         volume=volume(state),
         filters=found,
         supplies=supplies(state, hung),
