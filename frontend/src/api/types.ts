@@ -42,7 +42,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** A new tank. */
+        /** A new tank, wherever it stands. */
         post: {
             parameters: {
                 query?: never;
@@ -52,7 +52,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["TankIn"];
+                    "application/json": components["schemas"]["NewTank"];
                 };
             };
             responses: {
@@ -7131,7 +7131,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -7158,7 +7158,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -8026,6 +8026,11 @@ export interface components {
             steps: components["schemas"]["Step"][];
             /** Done Count */
             done_count: number;
+            /**
+             * Ran Already
+             * @description It hung and ran before the notebook began: no step is asked for
+             */
+            ran_already: boolean;
             /** Next Step Id */
             next_step_id: string | null;
             /** Proofs */
@@ -9851,7 +9856,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -9862,6 +9867,31 @@ export interface components {
              * @default null
              */
             based_on?: number | null;
+        };
+        /**
+         * NewTank
+         * @description A new tank: its name, where it stands and since when, and its litres where they are known.
+         */
+        NewTank: {
+            /** Name */
+            name: string;
+            /**
+             * Stands
+             * @default empty
+             * @enum {string}
+             */
+            stands?: "empty" | "cycling" | "animals-in" | "running" | "filter-in-hand";
+            /**
+             * Since
+             * @description Of a cycle, of the animals, of a tank that runs
+             * @default null
+             */
+            since?: string | null;
+            /**
+             * Litres
+             * @default null
+             */
+            litres?: number | null;
         };
         /**
          * NitrogenBalanceAnswer
@@ -11773,6 +11803,50 @@ export interface components {
             password: string;
         };
         /**
+         * Situation
+         * @description Where a tank stood when it came into the notebook, and since when; the newest counts.
+         */
+        Situation: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "situation";
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "empty" | "cycling" | "animals-in" | "running" | "filter-in-hand";
+            /**
+             * Since
+             * @description Of a cycle, of the animals, of a tank that runs
+             * @default null
+             */
+            since: string | null;
+        };
+        /**
+         * Situation
+         * @description Where a tank stood when it came into the notebook, and since when; the newest counts.
+         */
+        SituationIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "situation";
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "empty" | "cycling" | "animals-in" | "running" | "filter-in-hand";
+            /**
+             * Since
+             * @description Of a cycle, of the animals, of a tank that runs
+             * @default null
+             */
+            since?: string | null;
+        };
+        /**
          * SizingRule
          * @description One school's demand. Flow schools give L/h; media gives kg; label gives the tank size to look for on a box.
          */
@@ -12228,6 +12302,8 @@ export interface components {
             cycle_plan: components["schemas"]["Entry"] | null;
             /** @default null */
             kit_plan: components["schemas"]["Entry"] | null;
+            /** @default null */
+            situation: components["schemas"]["Entry"] | null;
             /**
              * Steps Done
              * @description Ticked steps by filter key and step id
@@ -12905,6 +12981,12 @@ export interface components {
              */
             kind: "tank-plan";
             tank: components["schemas"]["TankVolumeQuestion"];
+            /**
+             * By Litres
+             * @description Only its litres are known: the sizes are those of a usual box
+             * @default false
+             */
+            by_litres: boolean;
             surroundings: components["schemas"]["Surroundings"];
         };
         /**
@@ -12918,6 +13000,12 @@ export interface components {
              */
             kind: "tank-plan";
             tank: components["schemas"]["TankVolumeQuestionIn"];
+            /**
+             * By Litres
+             * @description Only its litres are known: the sizes are those of a usual box
+             * @default false
+             */
+            by_litres?: boolean;
             surroundings?: components["schemas"]["SurroundingsIn"];
         };
         /**

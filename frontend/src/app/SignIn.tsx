@@ -18,6 +18,7 @@ const SHOAL = [
 function sketch({ tank, surroundings }: TankPlan): TankPlan {
   return {
     kind: "tank-plan",
+    by_litres: false,
     tank: { ...tank, length_cm: 90, width_cm: 40, height_cm: 45, substrate_depth_cm: 4, stone_kg: 8 },
     surroundings: { ...surroundings, behind_cm: 6, stand_height_cm: 60 },
   };

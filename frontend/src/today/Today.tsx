@@ -1,18 +1,16 @@
 /** Today: for every tank, what to do now and why. */
-import { useQueryClient } from "@tanstack/react-query";
-import { useState, type SyntheticEvent } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { styled } from "styled-components";
-import { FileTrigger } from "react-aria-components";
-import { ask, client, postJson, ProblemError } from "../api/client";
+import { ProblemError } from "../api/client";
 import { useTables, useTank, useToday, useWrite } from "../api/hooks";
 import type { SeedRow, TodayRow } from "../api/schemas";
 import { Page } from "../app/Page";
-import { Button, InlineButton, Lead, narrow, phone, ProblemNote, TextField, Verdict, Waiting } from "../kit";
+import { Button, InlineButton, narrow, phone, ProblemNote, Verdict, Waiting } from "../kit";
 import { DONE, entryOf } from "../stages/cycle/actions";
 import { about } from "../stages/cycle/dates";
 import { Section } from "../section/Section";
 import { hanging } from "../stages/shared";
+import { NewTank } from "./NewTank";
 
 const STAGE_NAMES: Record<TodayRow["stage"], string> = {
   tank: "Tank",
@@ -53,7 +51,7 @@ function Headline({ rows }: { rows: TodayRow[] }) {
     .map((r) => r.tank.name)
     .join(" and ");
   const date = new Date().toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" });
-  if (rows.length === 0) return <Verdict>Begin with a tank. Three sizes give its litres.</Verdict>;
+  if (rows.length === 0) return <Verdict>Begin with a tank: where does it stand?</Verdict>;
   if (urgent.length === 0)
     return (
       <Verdict>
@@ -226,53 +224,6 @@ function dueWords(at: string): string {
   return `due ${new Date(at).toLocaleString(undefined, { weekday: "short", hour: "2-digit", minute: "2-digit" })}`;
 }
 
-function NewTank({ first }: { first: boolean }) {
-  const [name, setName] = useState("");
-  const [problem, setProblem] = useState<ProblemError | null>(null);
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  const submit = async (e: SyntheticEvent) => {
-    e.preventDefault();
-    if (!name.trim()) return;
-    try {
-      const tank = await ask(client.POST("/api/tanks", { body: { name: name.trim() } }));
-      await queries.invalidateQueries({ queryKey: ["tanks"] });
-      await navigate(`/tanks/${tank.id}/tank`);
-    } catch (error) {
-      if (error instanceof ProblemError) setProblem(error);
-      else throw error;
-    }
-  };
-  const bring = async (files: FileList | null) => {
-    const file = files?.[0];
-    if (!file) return;
-    try {
-      setProblem(null);
-      const made = (await postJson("/api/bundles", await file.text())) as { tank_id: number };
-      await queries.invalidateQueries({ queryKey: ["tanks"] });
-      await navigate(`/tanks/${made.tank_id}/tank`);
-    } catch (error) {
-      if (error instanceof ProblemError) setProblem(error);
-      else throw error;
-    }
-  };
-  return (
-    <Begin onSubmit={(e) => void submit(e)}>
-      {first && <Lead>Give it a name people use, such as the room it stands in.</Lead>}
-      <div>
-        <TextField label="A new tank" value={name} onChange={setName} placeholder="Landing, kitchen shelf…" />
-        <Button type="submit" isDisabled={!name.trim()}>
-          Begin it
-        </Button>
-        <FileTrigger acceptedFileTypes={["application/json", ".json"]} onSelect={(f) => void bring(f)}>
-          <Button $quiet>Take in a logbook (JSON)</Button>
-        </FileTrigger>
-      </div>
-      <ProblemNote problem={problem} />
-    </Begin>
-  );
-}
-
 const Stack = styled.div`
   display: grid;
   gap: 14px;
@@ -341,17 +292,5 @@ const Rows = styled.ul`
     .sketch {
       display: none;
     }
-  }
-`;
-const Begin = styled.form`
-  border-top: 1px solid var(--line);
-  padding-top: 12px;
-  display: grid;
-  gap: 8px;
-  > div {
-    display: flex;
-    gap: 12px;
-    align-items: end;
-    flex-wrap: wrap;
   }
 `;

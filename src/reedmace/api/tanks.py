@@ -1,5 +1,6 @@
 """Tanks, their logbook, and what follows from it: state, today, plumbing, calendar."""
 
+from datetime import timedelta
 from typing import Annotated, Any
 
 from apiflask import APIBlueprint
@@ -10,6 +11,7 @@ from reedmace.api.described import CSV, READ, file_of
 from reedmace.api.files import csv_response
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import tanks
+from reedmace.core.contract import Issue
 from reedmace.core.cycle import (
     CycleAdviceQuestion,
     CycleForecastQuestion,
@@ -34,6 +36,8 @@ from reedmace.logbook import (
     replay,
     stage_rows,
 )
+from reedmace.logbook.arrival import box_of
+from reedmace.logbook.entries import Situation, Stands
 from reedmace.logbook.equipment import temperature_c
 from reedmace.logbook.plans import FilterKey, KitPlan
 from reedmace.logbook.stages import (
@@ -46,6 +50,7 @@ from reedmace.logbook.stages import (
 
 blueprint = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 
+LONGEST_AGO = timedelta(days=50 * 365)
 NAME = Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
 REFUSED = {401: "Not signed in", 403: "CSRF token missing", 404: "No such tank", 422: "Not usable"}
 
@@ -55,6 +60,14 @@ class TankIn(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     name: NAME
+
+
+class NewTank(TankIn):
+    """A new tank: its name, where it stands and since when, and its litres where they are known."""
+
+    stands: Stands = "empty"
+    since: AwareDatetime | None = Field(default=None, description="Of a cycle, of the animals, of a tank that runs")
+    litres: Annotated[float, Field(ge=1, le=5000, description="Net, L; its sizes can be measured later")] | None = None
 
 
 class TankOut(BaseModel):
@@ -119,12 +132,26 @@ def list_tanks() -> TankList:
 
 
 @blueprint.post("/tanks")
-@blueprint.input(TankIn)
+@blueprint.input(NewTank)
 @blueprint.output(TankOut, status_code=201)
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
-def make_tank(json_data: TankIn) -> TankOut:
-    """A new tank."""
-    return tank_out(tanks().make(json_data.name.strip(), g.now), stage_rows(LogbookState(), g.now))
+def make_tank(json_data: NewTank) -> TankOut:
+    """A new tank, wherever it stands."""
+    if json_data.since is not None and not g.now - LONGEST_AGO <= json_data.since <= g.now + timedelta(hours=1):
+        raise ProblemError(
+            422,
+            "Some of what was sent cannot be used",
+            "since: lies in the future or over fifty years ago.",
+            [Issue(where="since", what="lies in the future or over fifty years ago.", remedy="Give the day it began.")],
+        )
+    bodies: list[Body] = []
+    if json_data.stands != "empty" or json_data.since is not None:
+        bodies.append(Situation(kind="situation", stands=json_data.stands, since=json_data.since))
+    if json_data.litres is not None:
+        bodies.append(box_of(json_data.litres))
+    entries = [Entry(id=n, key=f"arrival-{n}", at=g.now, written_at=g.now, body=b) for n, b in enumerate(bodies, 1)]
+    tank = tanks().bring(json_data.name.strip(), entries, g.now)
+    return tank_out(tank, stage_rows(replay(entries), g.now))
 
 
 @blueprint.get("/tanks/<int:tank_id>")

@@ -164,6 +164,17 @@ class Note(Part):
     text: Annotated[str, Field(min_length=1, max_length=2000)]
 
 
+Stands = Literal["empty", "cycling", "animals-in", "running", "filter-in-hand"]
+
+
+class Situation(Part):
+    """Where a tank stood when it came into the notebook, and since when; the newest counts."""
+
+    kind: Literal["situation"]
+    stands: Stands
+    since: AwareDatetime | None = Field(default=None, description="Of a cycle, of the animals, of a tank that runs")
+
+
 class Withdrawal(Part):
     """Takes back the entry it supersedes (undo)."""
 
@@ -192,6 +203,7 @@ Body = Annotated[
     | SeedMove
     | Stocking
     | Note
+    | Situation
     | Withdrawal,
     Field(discriminator="kind"),
 ]

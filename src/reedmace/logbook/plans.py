@@ -49,6 +49,7 @@ class TankPlan(Part):
 
     kind: Literal["tank-plan"]
     tank: TankVolumeQuestion
+    by_litres: bool = Field(default=False, description="Only its litres are known: the sizes are those of a usual box")
     surroundings: Surroundings = Field(default_factory=Surroundings)
 
 

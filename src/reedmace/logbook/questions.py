@@ -19,6 +19,7 @@ from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import Water
 from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
+from reedmace.logbook.arrival import came_at, came_with_animals, since
 from reedmace.logbook.entries import Conditioner, MediaWork, Outage, PlantGrowth, Reading, Stocking
 from reedmace.logbook.plans import CyclePlan, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
 from reedmace.logbook.state import LogbookState, shares_of
@@ -70,7 +71,8 @@ def cycle_plan(state: LogbookState, now: datetime) -> CyclePlan:
     salinity, ph, kh = USUAL_WATER[place.water]
     return CyclePlan(
         kind="cycle-plan",
-        started_at=now,
+        started_at=since(state) or now,
+        method="animals-in" if came_with_animals(state) else "measured-ammonia",
         salinity_g_kg=salinity,
         start_ph=place.ph or ph,
         start_kh_dkh=kh,
@@ -115,7 +117,11 @@ def daily_load(state: LogbookState) -> float:
 
 def animals_in(state: LogbookState) -> list[Animals]:
     """The animals put in so far less those lost, by species. state: the tank's."""
+    put_in = [e.body for e in state.events if isinstance(e.body, Stocking)]
     counts: dict[str, int] = {}
+    if came_with_animals(state) and not any(body.count > 0 for body in put_in):
+        # They were in before the notebook began: those of the Stock stage are they, until others are written down.
+        counts = {a.species_id: a.count for a in stock_plan(state).animals}
     for e in state.events:
         if isinstance(e.body, Stocking):
             counts[e.body.species_id] = counts.get(e.body.species_id, 0) + e.body.count
@@ -228,8 +234,9 @@ def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
     """
     plan = state.cycle_plan.body if state.cycle_plan else None
     planned = plan if isinstance(plan, CyclePlan) else None
-    put_in = [e.at for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
-    if not animals_in(state) and (planned is None or planned.method != "animals-in"):
+    put_in = came_at(state)
+    unnamed = came_with_animals(state) is not None and not stock_plan(state).animals
+    if not animals_in(state) and not unnamed and (planned is None or planned.method != "animals-in"):
         return None
     if planned is not None and now - planned.started_at <= timedelta(days=LONG_DAYS):
         return _log(state, planned, now)
@@ -290,7 +297,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
     conditioned = [e.at for e in state.events if isinstance(e.body, Conditioner) and within(e.at)]
     growth = [day(e.at) for e in state.events if isinstance(e.body, PlantGrowth) and within(e.at)]
     present = animals_in(state)
-    put_in = [day(e.at) for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
+    put_in = [day(at) for at in came_at(state)]
     tap = plan.tap
     offered = CyclePlan(kind="cycle-plan", started_at=plan.started_at)
     if state.cycle_plan is not None and (plan.start_ph, plan.start_kh_dkh) != (offered.start_ph, offered.start_kh_dkh):

@@ -44,6 +44,7 @@ class LogbookState(Part):
     fit_plan: Entry | None = None
     cycle_plan: Entry | None = None
     kit_plan: Entry | None = None
+    situation: Entry | None = None
     steps_done: dict[str, dict[str, Entry]] = Field(
         default_factory=dict, description="Ticked steps by filter key and step id"
     )
@@ -80,6 +81,8 @@ class LogbookState(Part):
         return self.steps_done.get(key, {})
 
 
+_LATEST = {**{kind: kind.replace("-", "_") for kind in PLAN_KINDS}, "situation": "situation"}
+"""Kinds of which only the newest counts, and where it is kept."""
 _LISTS = {
     "flow-test": "flow_tests",
     "timed-flow": "timed_flows",
@@ -128,10 +131,10 @@ def replay(entries: Iterable[Entry]) -> LogbookState:
     state = LogbookState()
     live = [e for e in kept if e.id not in replaced and e.body.kind != "withdrawal"]
     for e in live:
-        if e.body.kind in PLAN_KINDS:
+        if e.body.kind in _LATEST:
             if e.body.kind == "filter-plan":
                 _take_off(state, e)
-            setattr(state, e.body.kind.replace("-", "_"), e)
+            setattr(state, _LATEST[e.body.kind], e)
         elif e.body.kind == "step-done":
             ticked = state.steps_done.setdefault(e.body.filter_key, {})
             if e.body.done:
@@ -141,7 +144,7 @@ def replay(entries: Iterable[Entry]) -> LogbookState:
     for e in sorted(live, key=lambda e: (e.at, e.id)):
         if e.body.kind in _LISTS:
             getattr(state, _LISTS[e.body.kind]).append(e)
-        elif e.body.kind not in PLAN_KINDS and e.body.kind != "step-done":
+        elif e.body.kind not in _LATEST and e.body.kind != "step-done":
             state.events.append(e)
             if e.body.kind == "outage":
                 _stop_or_start(state, e.body)

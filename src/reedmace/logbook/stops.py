@@ -5,9 +5,10 @@ from datetime import datetime, timedelta
 from reedmace.core.cycle import FilterStopAnswer, FilterStopQuestion, filter_stop
 from reedmace.core.cycle.stops import WATCH_DAYS
 from reedmace.core.filter.kinds import kind_of
-from reedmace.logbook.entries import Reading, Stocking
+from reedmace.logbook.arrival import came_at, came_with_animals
+from reedmace.logbook.entries import Reading
 from reedmace.logbook.plans import CyclePlan
-from reedmace.logbook.questions import SALT_G_KG, animals_in, film_shares, salinity_now, stretches
+from reedmace.logbook.questions import SALT_G_KG, animals_in, film_shares, salinity_now, stock_plan, stretches
 from reedmace.logbook.state import LogbookState
 
 
@@ -26,7 +27,7 @@ def begun_with_life(state: LogbookState, at: datetime) -> bool:
     state: the tank's; at: aware time.
     """
     plan = state.cycle_plan.body if state.cycle_plan else None
-    came = [e.at for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
+    came = came_at(state)
     if isinstance(plan, CyclePlan) and plan.method == "animals-in":
         came.append(plan.started_at)
     return any(day <= at for day in came)
@@ -58,7 +59,8 @@ def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
     """
     shares, bodies = film_shares(state, now), {f.key: f.filter for f in state.filters()}
     plan = state.cycle_plan.body if state.cycle_plan else None
-    living = bool(animals_in(state)) or (isinstance(plan, CyclePlan) and plan.method == "animals-in")
+    unnamed = came_with_animals(state) is not None and not stock_plan(state).animals
+    living = bool(animals_in(state)) or unnamed or (isinstance(plan, CyclePlan) and plan.method == "animals-in")
     tested = _tested(state)
     since_test = (now - tested).total_seconds() / 86400 if tested and tested <= now else None
     found = []

@@ -75,7 +75,7 @@ export function CyclePlanForm({
         ]}
       />
       {dosed && netL && <FirstDose plan={plan} netL={netL} />}
-      <PlanBar tankId={tankId} draft={draft} first={first} />
+      <PlanBar tankId={tankId} draft={draft} first={first} begun={begunBefore(logbook)} />
       <Caution>
         {plan.method === "animals-in" ? "Nothing is dosed while animals are in. " : ""}Aquarium-grade ammonia
         only, never household cleaner. Gloves; away from children; never together with bleach.
@@ -128,15 +128,28 @@ function FirstDose({ plan, netL }: { plan: CyclePlan; netL: number }) {
   );
 }
 
-/** first: whether saving begins the cycle, with plan and all as they stand. */
-function PlanBar({ tankId, draft, first }: { tankId: number; draft: Draft<CyclePlan>; first: boolean }) {
+/** Whether the tank came into the notebook with a cycle or animals: the plan then begins on that day. */
+function begunBefore({ situation }: LogbookState): boolean {
+  const stands = situation?.body.kind === "situation" ? situation.body.stands : "empty";
+  return stands === "cycling" || stands === "animals-in" || stands === "running";
+}
+
+interface PlanBarProps {
+  tankId: number;
+  draft: Draft<CyclePlan>;
+  /** Whether saving begins the cycle, with plan and all as they stand. */
+  first: boolean;
+  begun: boolean;
+}
+
+function PlanBar({ tankId, draft, first, begun }: PlanBarProps) {
   const beginning = first && !draft.dirty;
-  const now = () => ({ ...draft.value, started_at: new Date().toISOString() });
+  const now = () => (begun ? draft.value : { ...draft.value, started_at: new Date().toISOString() });
   return (
     <SaveBar
       tankId={tankId}
       draft={beginning ? { ...draft, dirty: true, value: now() } : draft}
-      words={first ? "Begin the cycle" : "Save the plan"}
+      words={first && !begun ? "Begin the cycle" : "Save the plan"}
       describe={(b) =>
         `${b.method}, to ${b.target_ppm} ppm, begun ${new Date(b.started_at).toLocaleDateString()}`
       }

@@ -44,7 +44,9 @@ export function CycleStage(props: StageProps) {
       {state && !begun && (
         <>
           <Verdict>
-            Nothing lives in the filter yet. Begin its cycle, and the tests will say when animals may come.
+            {logbook.situation?.body.kind === "situation" && logbook.situation.body.stands === "cycling"
+              ? "How is it being cycled? Then the tests made so far, each with its day, say how far it is."
+              : "Nothing lives in the filter yet. Begin its cycle, and the tests will say when animals may come."}
           </Verdict>
           <CyclePlanForm tankId={tankId} logbook={logbook} netL={netL} />
           <TestsBook tankId={tankId} logbook={logbook} />

@@ -13,8 +13,9 @@ import { Section, type SectionLabel } from "../../section/Section";
 import { hanging, TwoColumns, type StageProps } from "../shared";
 import { AirLift } from "./AirLift";
 import { Choosing } from "./Choosing";
-import { Folds } from "./Folds";
+import { Folds, keepOwn } from "./Folds";
 import { Hanging } from "./Hanging";
+import { OwnFilter } from "./OwnFilter";
 import { RankedList } from "./RankedList";
 
 export function FilterStage({ tankId, logbook, tables }: StageProps) {
@@ -36,6 +37,17 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
       }
       beside={view && <Advice view={view} />}
     >
+      {inHand(logbook) && draft.value.own_filters.length === 0 && (
+        <section aria-label="The filter in hand">
+          <Verdict>A filter in hand: what is printed on its box?</Verdict>
+          <OwnFilter
+            onAdd={(f) => {
+              keepOwn(draft, [f]);
+              setSeen([f.id]);
+            }}
+          />
+        </section>
+      )}
       <ProblemNote problem={asked.error} />
       {!view && !asked.error && <Waiting>Working out the flow of every filter on this tank…</Waiting>}
       {view && (
@@ -62,6 +74,15 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
         shop={shop}
       />
     </TwoColumns>
+  );
+}
+
+/** Whether the tank came into the notebook with nothing but a filter, and none hangs there yet. */
+function inHand({ situation, plans }: StageProps["logbook"]): boolean {
+  return (
+    situation?.body.kind === "situation" &&
+    situation.body.stands === "filter-in-hand" &&
+    plans.filter.filters.length === 0
   );
 }
 

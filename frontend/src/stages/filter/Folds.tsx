@@ -25,13 +25,17 @@ interface Props {
 
 const MOST_OWN = 200;
 
+/** Boxes of one's own, the newest under each name. */
+export function keepOwn(draft: Draft<FilterPlan>, news: Filter[]): void {
+  draft.set((p) => ({
+    ...p,
+    own_filters: [...p.own_filters.filter((o) => !news.some((f) => f.id === o.id)), ...news].slice(-MOST_OWN),
+  }));
+}
+
 export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
-  const own = draft.value.own_filters;
   const keep = (news: Filter[]) => {
-    draft.set((p) => ({
-      ...p,
-      own_filters: [...own.filter((o) => !news.some((f) => f.id === o.id)), ...news].slice(-MOST_OWN),
-    }));
+    keepOwn(draft, news);
   };
   const shown = view?.shown?.filters ?? [];
   const air = shown.find((f) => f.hung.filter.air_l_min != null);

@@ -90,7 +90,14 @@ function Fitting({ tankId, logbook, draft, view, first }: FittingProps) {
       {draft.dirty && (
         <Caution>The layout on the drawing is not saved yet; it is kept on this device.</Caution>
       )}
-      <Steps tankId={tankId} filterKey={key} steps={one.steps} done={logbook.steps_done[key] ?? {}} />
+      {one.ran_already ? (
+        <details>
+          <summary>It hung and ran before it came in here; its steps, for another time</summary>
+          <Steps tankId={tankId} filterKey={key} steps={one.steps} done={logbook.steps_done[key] ?? {}} />
+        </details>
+      ) : (
+        <Steps tankId={tankId} filterKey={key} steps={one.steps} done={logbook.steps_done[key] ?? {}} />
+      )}
     </TwoColumns>
   );
 }

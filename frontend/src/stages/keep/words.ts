@@ -43,6 +43,14 @@ function moveInWords({ phase, to }: Extract<Entry["body"], { kind: "seed-move" }
 
 const FOUND_BY = { transit: "a float", meter: "the meter", "level-drop": "the level in the box" } as const;
 
+export const STANDS = {
+  empty: "empty, at its beginning",
+  cycling: "cycling already",
+  "animals-in": "animals are in already",
+  running: "has run for months or years",
+  "filter-in-hand": "only a filter in hand",
+} as const;
+
 const WORDS: Words = {
   "tank-plan": ({ tank }) => `Tank: ${tank.length_cm} × ${tank.width_cm} × ${tank.height_cm} cm`,
   "stock-plan": (body, name) =>
@@ -72,6 +80,8 @@ const WORDS: Words = {
   stocking: (body, name) =>
     `${body.count > 0 ? "Put in" : "Lost"}: ${Math.abs(body.count)} ${name(body.species_id)}`,
   note: (body) => body.text,
+  situation: (body) =>
+    `Where it stands: ${STANDS[body.stands]}${body.since ? `, since ${new Date(body.since).toLocaleDateString()}` : ""}`,
   withdrawal: () => "An entry was taken back",
 };
 

@@ -60,16 +60,18 @@ export function AnimalList({ animals, known, load, onChange }: Props) {
                   );
                 }}
               />
-              <NumberBox
-                hideLabel
-                label={`How many ${nameOf(a.species_id)}`}
-                value={a.count}
-                min={1}
-                max={2000}
-                onChange={(count) => {
-                  onChange((now) => now.map((x) => (x.species_id === a.species_id ? { ...x, count } : x)));
-                }}
-              />
+              <div data-count={a.species_id}>
+                <NumberBox
+                  hideLabel
+                  label={`How many ${nameOf(a.species_id)}`}
+                  value={a.count}
+                  min={1}
+                  max={2000}
+                  onChange={(count) => {
+                    onChange((now) => now.map((x) => (x.species_id === a.species_id ? { ...x, count } : x)));
+                  }}
+                />
+              </div>
               <Button
                 $quiet
                 aria-label={`Remove ${nameOf(a.species_id)}`}

@@ -1,5 +1,5 @@
 /** Stock: who will live in it, what they make in a day, and what each sizing rule asks for them. */
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem } from "react-aria-components";
 import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
@@ -193,16 +193,24 @@ function SpeciesPicker({
   onPick: (id: string) => void;
 }) {
   const [text, setText] = useState("");
+  // A list picked from is shut; the next thing to say is how many.
+  const [picked, setPicked] = useState<string | null>(null);
+  useEffect(() => {
+    if (picked !== null)
+      document.querySelector<HTMLInputElement>(`[data-count="${CSS.escape(picked)}"] input`)?.focus();
+  }, [picked]);
   const open = species.filter((s) => !taken.includes(s.id));
   return (
     <FieldBox>
       <ComboBox
+        key={picked}
         inputValue={text}
         onInputChange={setText}
         value={null}
         onChange={(key) => {
           if (key === null) return;
           onPick(String(key));
+          setPicked(String(key));
           setText("");
         }}
         menuTrigger="focus"

@@ -9,6 +9,9 @@ import { MoreFields, PlaceFields } from "./PlaceFields";
 import { SizeFields } from "./SizeFields";
 import { SumpForm } from "./SumpForm";
 import { TankFacts } from "./TankFacts";
+import { WhereItStands } from "./WhereItStands";
+
+const SIZES = ["length_cm", "width_cm", "height_cm", "shape"] as const;
 
 export function TankStage({ tankId, logbook }: StageProps) {
   const draft = useDraft<TankPlan>(tankId, "tank", logbook.plans.tank, logbook.tank_plan?.id ?? null);
@@ -16,7 +19,13 @@ export function TankStage({ tankId, logbook }: StageProps) {
   const around = draft.value.surroundings;
   const asked = useView(tankId, "tank", { tank_plan: draft.value });
   const setTank = (change: Partial<TankPlan["tank"]>) => {
-    draft.set((plan) => ({ ...plan, tank: { ...plan.tank, ...change } }));
+    // A size typed is a size measured: the litres then follow from it, not from what was once said.
+    const sized = SIZES.some((key) => key in change);
+    draft.set((plan) => ({
+      ...plan,
+      by_litres: plan.by_litres && !sized,
+      tank: { ...plan.tank, ...(sized && plan.by_litres ? { counted_l: null } : {}), ...change },
+    }));
   };
   const setAround = (change: Partial<NonNullable<TankPlan["surroundings"]>>) => {
     draft.set((plan) => ({ ...plan, surroundings: { ...plan.surroundings, ...change } }));
@@ -61,6 +70,12 @@ export function TankStage({ tankId, logbook }: StageProps) {
       {!own && (
         <Lead>These sizes are an assumed 60 cm tank. Type yours: centimetres, or “24 in”, “2 ft”.</Lead>
       )}
+      {draft.value.by_litres && (
+        <Lead>
+          Only the litres are yours: the sizes are those of a usual box that holds them. Type your own, and
+          the drawing, the hoses and the filters that fit follow.
+        </Lead>
+      )}
       {answer && <TankFacts answer={answer} />}
       <Fields>
         <SizeFields tank={tank} setTank={setTank} />
@@ -68,6 +83,7 @@ export function TankStage({ tankId, logbook }: StageProps) {
       </Fields>
       <SumpPart around={around} view={view} setAround={setAround} />
       <MoreFields tank={tank} setTank={setTank} around={around} setAround={setAround} />
+      <WhereItStands tankId={tankId} said={logbook.situation ?? null} />
       <PickOne
         label="The sizes are taken"
         value={tank.measured}

@@ -23,7 +23,7 @@ from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.due import calibration
 from reedmace.logbook.equipment import Hung, hang, overflow_of, rank_question, room, stock_load, temperature_c
 from reedmace.logbook.plans import FittedFilter
-from reedmace.logbook.questions import filter_plan, stock_plan, volume
+from reedmace.logbook.questions import filter_plan, stock_plan, tank_plan, volume
 from reedmace.logbook.state import LogbookState
 from reedmace.logbook.supplies import Supplies, supplies
 
@@ -135,6 +135,8 @@ def _assumed(state: LogbookState) -> list[str]:
     found = []
     if not state.tank_plan:
         found.append("a tank of 60 × 30 × 36 cm, until yours is measured")
+    elif tank_plan(state).by_litres:
+        found.append(f"the sizes of a usual box of {volume(state).net_l:.0f} L, until yours is measured")
     if not stock_plan(state).animals:
         found.append("a community tank, until animals are chosen")
     return found

@@ -3,6 +3,8 @@
 from datetime import datetime
 from typing import Annotated
 
+from pydantic import Field
+
 from reedmace.core.contract import Lph, Part, number, whole
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.kinds.record import Step
@@ -10,6 +12,7 @@ from reedmace.core.fit import DrainDownAnswer
 from reedmace.core.fit.shopping import Bought, ShoppingListAnswer, ShoppingListQuestion, shopping_list
 from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, OverflowCheckAnswer, bucket_test
 from reedmace.core.tank import TankVolumeAnswer
+from reedmace.logbook.arrival import ran_already
 from reedmace.logbook.due import all_flows, calibration
 from reedmace.logbook.entries import FlowTest
 from reedmace.logbook.equipment import Hung, dangers_of, hang, needs_guard, overflow_of, room, steps_of
@@ -35,6 +38,7 @@ class FittedView(Part):
     overflow: OverflowCheckAnswer | None
     steps: list[Step]
     done_count: Annotated[int, whole(0, 200)]
+    ran_already: bool = Field(description="It hung and ran before the notebook began: no step is asked for")
     next_step_id: str | None
     proofs: list[Proof]
     causes: list[str]
@@ -71,14 +75,15 @@ def fitted_view(state: LogbookState, one: Hung) -> FittedView:
     """One filter on the Fit stage. state: the tank's; one: the filter."""
     kind, ticked = kind_of(one.filter.kind), state.ticked(one.key)
     steps = steps_of(state, one).steps
-    flows = all_flows(state, one.key)
+    flows, before = all_flows(state, one.key), ran_already(state, one.key)
     return FittedView(
         hung=one,
         danger=dangers_of(one),
         overflow=overflow_of(one),
         steps=steps,
-        done_count=sum(s.id in ticked for s in steps),
-        next_step_id=next((s.id for s in steps if s.id not in ticked), None),
+        done_count=len(steps) if before else sum(s.id in ticked for s in steps),
+        ran_already=before,
+        next_step_id=None if before else next((s.id for s in steps if s.id not in ticked), None),
         proofs=[Proof(method=m, words=w) for m, w in kind.proofs],
         causes=list(kind.causes),
         measured_lph=flows[-1][1] if flows else None,
@@ -94,6 +99,8 @@ def fit_view(state: LogbookState, now: datetime) -> FitView:
     waiting = next(((f, s) for f in filters for s in f.steps if s.id == f.next_step_id), None)
     if not filters:
         verdict = "Choose a filter first: the steps are made for it."
+    elif all(f.ran_already for f in filters):
+        verdict = "It runs already: time its flow, and see what could go wrong."
     elif waiting is None:
         verdict = f"Fitted: all {asked} steps are done."
     else:

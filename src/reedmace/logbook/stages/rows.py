@@ -8,10 +8,10 @@ from pydantic import ValidationError
 from reedmace.core.contract import Part
 from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.errors import CannotAnswer, ReedmaceError
+from reedmace.logbook.arrival import came_at, ran_already, since
 from reedmace.logbook.due import all_flows
-from reedmace.logbook.entries import Stocking
 from reedmace.logbook.equipment import Hung, hang, steps_of
-from reedmace.logbook.questions import cycle_log, stock_plan, volume
+from reedmace.logbook.questions import cycle_log, stock_plan, tank_plan, volume
 from reedmace.logbook.state import LogbookState
 
 StageName = Literal["tank", "stock", "filter", "fit", "cycle", "keep"]
@@ -65,6 +65,8 @@ def _tank(state: LogbookState) -> Row:
     if not state.tank_plan:
         return "open", "not measured"
     v = volume(state)
+    if tank_plan(state).by_litres:
+        return "done", f"{v.net_l:.0f} L, sizes not measured"
     return "done", f"{v.net_l:.0f} L net, {v.net_us_gal:.0f} US gal"
 
 
@@ -83,7 +85,7 @@ def _filter(state: LogbookState, hung: list[Hung]) -> Row:
 def _fit(state: LogbookState, hung: list[Hung]) -> Row:
     if not hung:
         return "open", "after choosing"
-    asked = {h.key: [s.id for s in steps_of(state, h).steps] for h in hung}
+    asked = {h.key: [s.id for s in steps_of(state, h).steps] for h in hung if not ran_already(state, h.key)}
     all_steps = sum(len(ids) for ids in asked.values())
     done = sum(i in state.ticked(key) for key, ids in asked.items() for i in ids)
     if done < all_steps:
@@ -91,17 +93,18 @@ def _fit(state: LogbookState, hung: list[Hung]) -> Row:
     flows = [all_flows(state, h.key) for h in hung]
     if all(flows):
         return "done", f"{sum(f[-1][1] for f in flows):.0f} L/h measured"
-    return "done", "done"
+    return "done", "done" if asked else "runs already"
 
 
 def _cycle(state: LogbookState, now: datetime) -> Row:
     log = cycle_log(state, now)
-    stocked = next((e for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0), None)
-    if stocked is not None and not (log is not None and log.method == "animals-in"):
-        days = (now - stocked.at).days
+    came = came_at(state)
+    if came and not (log is not None and log.method == "animals-in"):
+        days = (now - came[0]).days
         return "done", f"stocked {days // 30} months" if days >= 60 else f"stocked day {max(days, 0)}"
     if log is None:
-        return "open", "not begun"
+        began = since(state)
+        return "open", "not begun" if began is None else f"day {(now - began).days}, not planned here yet"
     ready = cycle_readiness(CycleReadinessQuestion(log=log)).ready
     return ("done" if ready else "begun"), f"day {int(log.day_now)}, {'ready' if ready else 'not yet ready'}"
 

@@ -8,6 +8,7 @@ from pydantic import AwareDatetime, Field
 from reedmace.core.contract import Part, number
 from reedmace.core.cycle import CycleAdviceAnswer, CycleAdviceQuestion, FilterStopAnswer, cycle_advice
 from reedmace.core.errors import CannotAnswer
+from reedmace.logbook.arrival import situation
 from reedmace.logbook.due import Due, due
 from reedmace.logbook.questions import care_log, cycle_log
 from reedmace.logbook.stages.keep import in_danger
@@ -24,6 +25,17 @@ _WAITING: dict[StageName, str] = {
     "cycle": "Begin its cycle: nothing lives in the filter yet.",
     "keep": "Running. Test, feed, and time its flow once a month.",
 }
+
+
+_ARRIVED: dict[str, tuple[str, StageName]] = {
+    "cycling": ("Say how it is being cycled, and write down the tests made so far.", "cycle"),
+    "filter-in-hand": ("A filter in hand: type what is on its box, and see what it does here.", "filter"),
+}
+"""What is next for a tank that came into the notebook so."""
+
+
+def _gone_on(state: LogbookState, stands: str) -> bool:
+    return bool(state.cycle_plan) if stands == "cycling" else bool(state.filters())
 
 
 class TodayView(Part):
@@ -78,5 +90,9 @@ def _view(state: LogbookState, stages: list[Stage], now: datetime) -> TodayView:
         )
     if log is not None:
         return TodayView(verdict=_WAITING["keep"], stage="keep")
+    said = situation(state)
+    if said is not None and said.stands in _ARRIVED and not _gone_on(state, said.stands):
+        words, stage = _ARRIVED[said.stands]
+        return TodayView(verdict=words, stage=stage)
     waiting = next((s for s in stages if s.state != "done"), stages[-1])
     return TodayView(verdict=_WAITING[waiting.stage].format(words=waiting.words), stage=waiting.stage)
