@@ -117,9 +117,9 @@ def test_the_application_killed_in_mid_write_loses_no_acknowledged_entry(running
     writer = Writer(running.url, session, token, tank)
     writer.start()
     writer.await_acknowledged(15)
-    workers = running.pids("gunicorn")
-    assert len(workers) >= 3
-    for pid in workers[1:]:
+    workers = running.pids("reedmace.command.web")
+    assert len(workers) >= 2
+    for pid in workers:
         os.kill(pid, signal.SIGKILL)
     time.sleep(1)
     running.wait(60)
@@ -136,7 +136,7 @@ def test_everything_killed_at_once_comes_back_on_the_same_folder(running: Runnin
     writer.await_acknowledged(15)
     assert running.process is not None
     os.killpg(running.process.pid, signal.SIGKILL)
-    for name in ("gunicorn", "mariadbd"):
+    for name in ("reedmace.command.web", "mariadbd"):
         for pid in running.pids(name):
             os.kill(pid, signal.SIGKILL)
     running.process.wait(10)
@@ -162,7 +162,7 @@ def test_a_job_interrupted_between_two_ticks_goes_on_where_it_was(running: Runni
         return session.post(address, json=entry, headers={"X-CSRF-Token": token}, timeout=10).status_code
 
     assert tick("canister-feet") == 201
-    for pid in running.pids("gunicorn")[1:]:
+    for pid in running.pids("reedmace.command.web"):
         os.kill(pid, signal.SIGKILL)
     running.wait(60)
     assert tick("canister-feet") == 201
@@ -181,10 +181,10 @@ def test_a_killed_launcher_leaves_nothing_running_and_starts_again(running: Runn
     running.process.kill()
     running.process.wait(10)
     end = time.monotonic() + 40
-    while time.monotonic() < end and (running.pids("gunicorn") or running.pids("mariadbd")):
+    while time.monotonic() < end and (running.pids("reedmace.command.web") or running.pids("mariadbd")):
         time.sleep(0.2)
     assert running.pids("mariadbd") == []
-    assert running.pids("gunicorn") == []
+    assert running.pids("reedmace.command.web") == []
     running.start()
     assert session.get(f"{running.url}/api/tanks/{tank}", timeout=10).status_code == 200
 

@@ -7,6 +7,7 @@ from datetime import UTC, datetime
 from functools import partial
 from pathlib import Path
 
+import peewee
 from apiflask import APIFlask
 from argon2 import PasswordHasher
 from flask import Response, g, request, send_from_directory
@@ -14,7 +15,20 @@ from flask_login import LoginManager
 from werkzeug.middleware.proxy_fix import ProxyFix
 
 from reedmace import __version__
-from reedmace.api import accounts, bundles, compute, cycle, devices, files, problems, reference, tanks, today, views
+from reedmace.api import (
+    accounts,
+    bundles,
+    compute,
+    cycle,
+    devices,
+    files,
+    problems,
+    reference,
+    slots,
+    tanks,
+    today,
+    views,
+)
 from reedmace.api.description import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
 from reedmace.store import SIGNED_IN_FOR, Accounts, connect
@@ -81,7 +95,7 @@ def create_app(settings: Settings) -> APIFlask:
     # Tests hash cheaply; every other run uses argon2id at the library's recommended cost.
     hasher = PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1) if settings.quick_hash else PasswordHasher()
 
-    app.before_request(partial(_open_database, settings, hasher))
+    app.before_request(partial(_open_database, connect(settings.database_url), hasher))
     app.teardown_request(_close_database)
     app.after_request(partial(_add_headers, settings))
     login = LoginManager(app)
@@ -89,6 +103,7 @@ def create_app(settings: Settings) -> APIFlask:
     login.user_loader(_load_keeper)
 
     problems.install(app)
+    slots.install(app)
     for blueprint in (
         accounts.blueprint,
         tanks.blueprint,
@@ -107,14 +122,13 @@ def create_app(settings: Settings) -> APIFlask:
     return app
 
 
-def _open_database(settings: Settings, hasher: PasswordHasher) -> None:
+def _open_database(database: peewee.MySQLDatabase, hasher: PasswordHasher) -> None:
     g.now = datetime.now(UTC)
     if not request.path.startswith("/api/") or request.path.startswith(
         ("/api/compute", "/api/openapi", "/api/reference")
     ):
         return
-    database = connect(settings.database_url)
-    database.connect()
+    database.connect(reuse_if_open=True)
     g.database = database
     g.accounts = Accounts(database, hasher)
     check_csrf()

@@ -12,7 +12,7 @@ from werkzeug.exceptions import HTTPException
 from reedmace.core.computations import issues_of
 from reedmace.core.contract import Issue
 from reedmace.core.errors import CannotAnswer
-from reedmace.store import EmailTaken, NoSuchDevice, NoSuchEntry, NoSuchTank, PlanMoved, TooManyAttempts
+from reedmace.store import AllBusy, EmailTaken, NoSuchDevice, NoSuchEntry, NoSuchTank, PlanMoved, TooManyAttempts
 
 MOST_ISSUES = 50
 """So many are enough to mend; a hundred thousand would be an attack answered in full."""
@@ -138,7 +138,7 @@ def _too_deep(_: RecursionError) -> Response:
     return _answer(400, "Nested too deeply", "No question here nests more than a few levels; send it flat.")
 
 
-def _database(error: OperationalError | InterfaceError) -> Response:
+def _database(error: OperationalError | InterfaceError | AllBusy) -> Response:
     current_app.logger.error("database: %s", error)
     return _answer(
         503,
@@ -178,6 +178,7 @@ _HANDLERS: dict[type[Exception], Callable[[Any], Response]] = {
     RecursionError: _too_deep,
     OperationalError: _database,
     InterfaceError: _database,
+    AllBusy: _database,
     HTTPException: _http,
     Exception: _unexpected,
 }

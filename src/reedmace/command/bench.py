@@ -3,8 +3,6 @@
 import math
 import os
 import statistics
-import subprocess
-import sys
 import tempfile
 import threading
 import time
@@ -20,8 +18,7 @@ from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 
 from reedmace.command.lives import live, tally
-from reedmace.command.mariadb import free_port
-from reedmace.command.run import ROOT
+from reedmace.command.run import Workers, bound
 from reedmace.command.skill import forecast_skill, strangers_skill
 from reedmace.command.warm import warm
 from reedmace.core.computations import compute
@@ -239,25 +236,14 @@ def _forecast() -> list[tuple[str, str, str]]:
 
 
 def _latency() -> list[tuple[str, str, str]]:
-    port = free_port()
     environment = {
         **os.environ,
         "REEDMACE_DATABASE_URL": "mysql://nobody@127.0.0.1:1/none",
         "REEDMACE_SECRET_KEY": "bench",
     }
-    command = [
-        sys.executable,
-        "-m",
-        "gunicorn",
-        "--bind",
-        f"127.0.0.1:{port}",
-        "--workers",
-        "3",
-        "--log-level",
-        "error",
-        "reedmace.command.wsgi:app",
-    ]
-    server = subprocess.Popen(command, env=environment, cwd=ROOT)
+    listener = bound("127.0.0.1", 0)
+    port = listener.getsockname()[1]
+    server = Workers(listener, environment, 3)
     body = b'{"length_cm":90,"width_cm":40,"height_cm":45}'
     took: list[float] = []
 
@@ -290,8 +276,8 @@ def _latency() -> list[tuple[str, str, str]]:
         for thread in threads:
             thread.join()
     finally:
-        server.terminate()
-        server.wait(20)
+        server.stop()
+        listener.close()
     slow = float(np.percentile(took, 95))
     return [
         (

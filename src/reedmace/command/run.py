@@ -1,4 +1,4 @@
-"""demo and serve: MariaDB, migrations, gunicorn, and a clean stop of all of them."""
+"""demo and serve: MariaDB, migrations, web workers, and a clean stop of all of them."""
 
 import fcntl
 import os
@@ -17,6 +17,7 @@ from reedmace.command.mariadb import MariaDB, die_with_parent, free_port
 from reedmace.demo import write_demo
 from reedmace.store import connect, migrate
 
+USUAL_PORT = 8420
 ROOT = Path(os.environ.get("REEDMACE_ROOT", Path(__file__).resolve().parents[3]))
 VAR = Path(os.environ.get("REEDMACE_VAR", ROOT / "var"))
 
@@ -80,8 +81,55 @@ def _secret(folder: Path) -> str:
     return path.read_text()
 
 
+class Workers:
+    """The web workers on one listening socket: started, started anew when one dies, stopped."""
+
+    def __init__(self, listener: socket.socket, environment: dict[str, str], count: int) -> None:
+        self._listener, self._environment = listener, environment
+        self._all = [self._start() for _ in range(count)]
+        self._fast_deaths = 0
+
+    def _start(self) -> tuple[subprocess.Popen[bytes], float]:
+        handle = self._listener.fileno()
+        command = [sys.executable, "-m", "reedmace.command.web", str(handle)]
+        process = subprocess.Popen(
+            command, env=self._environment, pass_fds=(handle,), preexec_fn=die_with_parent, start_new_session=True
+        )
+        return process, time.monotonic()
+
+    def mend(self) -> bool:
+        """Start those anew that have died; False when they die as fast as they are started."""
+        for i, (process, begun) in enumerate(self._all):
+            if process.poll() is None:
+                continue
+            self._fast_deaths = self._fast_deaths + 1 if time.monotonic() - begun < SHORT_LIFE_S else 0
+            if self._fast_deaths > MOST_FAST_DEATHS:
+                return False
+            self._all[i] = self._start()
+        return True
+
+    def stop(self) -> None:
+        """Let each finish what it answers, and wait; one that does not is killed."""
+        for process, _ in self._all:
+            process.terminate()
+        end = time.monotonic() + STOP_S
+        for process, _ in self._all:
+            try:
+                process.wait(max(end - time.monotonic(), 0.1))
+            except subprocess.TimeoutExpired:
+                process.kill()
+                process.wait(5)
+
+
+SHORT_LIFE_S, MOST_FAST_DEATHS, STOP_S = 5.0, 6, 12.0
+
+
 def _web(folder: Path, url: str, server: MariaDB | None, *, with_demo: bool) -> int:
-    bind = os.environ.get("REEDMACE_BIND") or f"127.0.0.1:{_port()}"
+    listener = _listener(folder)
+    if listener is None:
+        return 1
+    host, port = listener.getsockname()[:2]
+    address = f"http://{host}:{port}"
     environment = {
         **os.environ,
         "REEDMACE_DATABASE_URL": url,
@@ -89,67 +137,84 @@ def _web(folder: Path, url: str, server: MariaDB | None, *, with_demo: bool) -> 
         "REEDMACE_DEMO": "1" if with_demo else "0",
         "REEDMACE_FRONT_END": os.environ.get("REEDMACE_FRONT_END", str(ROOT / "frontend" / "dist")),
     }
-    workers = os.environ.get("REEDMACE_WORKERS") or str(min((os.cpu_count() or 1) + 1, 9))
-    # Workers are processes, one request each: a long forecast in one never holds up a keeper typing in another.
-    command = [
-        sys.executable,
-        "-m",
-        "gunicorn",
-        "--bind",
-        bind,
-        "--workers",
-        workers,
-        "--timeout",
-        "120",
-        "--graceful-timeout",
-        "10",
-        "--log-level",
-        "warning",
-        "reedmace.command.wsgi:app",
-    ]
     _say("warming up the sums (the first time they are compiled, which takes a minute or so)")
     # Once, in one process: workers that all find an empty cache would compile the same thing side by side.
     warmed = subprocess.run([sys.executable, "-m", "reedmace.command.warm"], env=environment)
     if warmed.returncode:
         _say("the sums could not be warmed up; the messages above say why")
         return warmed.returncode
-    process = subprocess.Popen(command, env=environment, preexec_fn=die_with_parent, start_new_session=True)
+    stopping: list[int] = []
 
-    def pass_on(_: int, __: FrameType | None) -> None:
-        process.terminate()
+    def pass_on(number: int, _: FrameType | None) -> None:
+        stopping.append(number)
 
     signal.signal(signal.SIGTERM, pass_on)
     signal.signal(signal.SIGINT, pass_on)
-    address = f"http://{bind}"
-    (folder / "address").write_text(address)
     _say("starting the web server")
-    for _ in range(1200):
-        if process.poll() is not None:
-            _say("the web server stopped at once; its messages are above")
-            return process.returncode or 1
-        try:
-            urllib.request.urlopen(f"{address}/api/session", timeout=5).close()  # noqa: S310 - our own address
-            break
-        except (urllib.error.URLError, OSError):
+    workers = Workers(
+        listener, environment, int(os.environ.get("REEDMACE_WORKERS") or min((os.cpu_count() or 1) + 1, 9))
+    )
+    (folder / "address").write_text(address)
+    said = False
+    try:
+        while not stopping:
+            if not workers.mend():
+                _say("the web server stopped again and again; its messages are above")
+                return 1
+            if server is not None and server.died():
+                # A database killed under us is started again on its folder; InnoDB recovers what was acknowledged.
+                _say("MariaDB stopped; starting it again")
+                server.restart()
+            if not said and _answers(address):
+                said = True
+                _say(f"open {address}   (Ctrl-C stops it)")
+                print(address, flush=True)
             time.sleep(0.1)
-    _say(f"open {address}   (Ctrl-C stops it)")
-    print(address, flush=True)
-    while process.poll() is None:
-        if server is not None and server.died():
-            # A database killed under us is started again on its folder; InnoDB recovers what was acknowledged.
-            _say("MariaDB stopped; starting it again")
-            server.restart()
-        time.sleep(0.2)
-    (folder / "address").unlink(missing_ok=True)
-    return 0 if process.returncode in (0, -signal.SIGTERM, -signal.SIGINT) else process.returncode
+    finally:
+        workers.stop()
+        listener.close()
+        (folder / "address").unlink(missing_ok=True)
+    return 0
 
 
-def _port() -> int:
-    # The same address every time where it is free, so that a bookmark and the browser's drafts keep working.
-    with socket.socket() as s:
-        s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+def _answers(address: str) -> bool:
+    try:
+        urllib.request.urlopen(f"{address}/api/session", timeout=5).close()  # noqa: S310 - our own address
+    except (urllib.error.URLError, OSError):
+        return False
+    return True
+
+
+def _listener(folder: Path) -> socket.socket | None:
+    """A socket on the address asked for, or the usual one, or any that is free; None, and a line said, when it is taken."""
+    asked = os.environ.get("REEDMACE_BIND")
+    host, _, port = (asked or f"127.0.0.1:{USUAL_PORT}").rpartition(":")
+    # Workers of a launcher that was killed are on their way out: wait for their port rather than move.
+    until = time.monotonic() + (10.0 if asked or (folder / "address").exists() else 0.0)
+    while True:
         try:
-            s.bind(("127.0.0.1", 8420))
-        except OSError:
-            return free_port()
-    return 8420
+            return bound(host, int(port))
+        except (OSError, ValueError, OverflowError) as error:
+            if time.monotonic() < until and isinstance(error, OSError):
+                time.sleep(0.1)
+                continue
+            if asked is None:
+                # The same address every time where it is free, so that a bookmark and the browser's drafts keep working.
+                return bound(host, free_port())
+            _say(f"cannot listen on {asked}: {error}. Give another REEDMACE_BIND, or stop what listens there.")
+            return None
+
+
+def bound(host: str, port: int) -> socket.socket:
+    """A listening socket. host, port: where; port 0: any that is free. OSError when it is taken."""
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    listener = socket.socket(family, socket.SOCK_STREAM)
+    try:
+        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        listener.bind((host.strip("[]"), port))
+        listener.listen(1024)
+        listener.setblocking(False)
+    except OSError:
+        listener.close()
+        raise
+    return listener

@@ -1,5 +1,7 @@
 """Keeping: peewee models, versioned migrations, and the queries the API asks."""
 
+from playhouse.pool import MaxConnectionsExceeded as AllBusy
+
 from reedmace.store.accounts import SIGNED_IN_FOR, Accounts, EmailTaken, TooManyAttempts
 from reedmace.store.database import connect, migrate
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
@@ -8,6 +10,7 @@ from reedmace.store.tanks import NoSuchEntry, NoSuchTank, PlanMoved, Tanks
 __all__ = [
     "SIGNED_IN_FOR",
     "Accounts",
+    "AllBusy",
     "Device",
     "Devices",
     "EmailTaken",

@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 
 import peewee
 
-from reedmace.store.models import MODELS, DeviceRow, Tank
+from reedmace.store.models import DeviceRow, Tank
 from reedmace.store.tanks import NoSuchTank, Tanks
 
 
@@ -42,45 +42,45 @@ class Devices:
         self._account_id = account_id
 
     def _own(self, tank_id: int) -> None:
-        if not Tank.select().where((Tank.id == tank_id) & (Tank.account == self._account_id)).exists():
+        mine = Tank.select().where((Tank.id == tank_id) & (Tank.account == self._account_id))
+        if not mine.bind(self._database).exists():
             raise NoSuchTank
 
     def all(self, tank_id: int) -> list[Device]:
         """Every device of a tank, oldest first. Raises NoSuchTank."""
-        with self._database.bind_ctx(MODELS):
-            self._own(tank_id)
-            return [_device(r) for r in DeviceRow.select().where(DeviceRow.tank == tank_id).order_by(DeviceRow.id)]
+        self._own(tank_id)
+        rows = DeviceRow.select().where(DeviceRow.tank == tank_id).order_by(DeviceRow.id)
+        return [_device(r) for r in rows.bind(self._database)]
 
     def make(
         self, tank_id: int, name: str, kind: str, now: datetime, filter_key: str | None = None
     ) -> tuple[Device, str]:
         """A new device and its token, which is not kept. now: aware time. Raises NoSuchTank."""
         token = secrets.token_urlsafe(24)
-        with self._database.bind_ctx(MODELS):
-            self._own(tank_id)
-            row = DeviceRow.create(
-                tank=tank_id,
-                name=name,
-                kind=kind,
-                filter_key=filter_key,
-                token_hash=_hash(token),
-                made_at=now.astimezone(UTC).replace(tzinfo=None),
-            )
-            return _device(row), token
+        self._own(tank_id)
+        new = DeviceRow.insert(
+            tank=tank_id,
+            name=name,
+            kind=kind,
+            filter_key=filter_key,
+            token_hash=_hash(token),
+            made_at=now.astimezone(UTC).replace(tzinfo=None),
+        )
+        return Device(new.bind(self._database).execute(), name, kind, now, filter_key), token
 
     def remove(self, tank_id: int, device_id: int) -> None:
         """Take a device's right to write away. Raises NoSuchTank, NoSuchDevice."""
-        with self._database.bind_ctx(MODELS):
-            self._own(tank_id)
-            gone = DeviceRow.delete().where((DeviceRow.tank == tank_id) & (DeviceRow.id == device_id)).execute()
-            if not gone:
-                raise NoSuchDevice
+        self._own(tank_id)
+        one = DeviceRow.delete().where((DeviceRow.tank == tank_id) & (DeviceRow.id == device_id))
+        if not one.bind(self._database).execute():
+            raise NoSuchDevice
 
 
 def by_token(database: peewee.Database, token: str) -> tuple[Device, int, Tanks]:
     """The device of a token, its tank's id, and the queries on that tank's account. Raises NoSuchDevice."""
-    with database.bind_ctx(MODELS):
-        row = DeviceRow.select(DeviceRow, Tank).join(Tank).where(DeviceRow.token_hash == _hash(token)).first()
-        if row is None:
-            raise NoSuchDevice
-        return _device(row), row.tank_id, Tanks(database, row.tank.account_id)
+    row = (
+        DeviceRow.select(DeviceRow, Tank).join(Tank).where(DeviceRow.token_hash == _hash(token)).bind(database).first()
+    )
+    if row is None:
+        raise NoSuchDevice
+    return _device(row), row.tank_id, Tanks(database, row.tank.account_id)

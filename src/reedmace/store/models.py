@@ -19,7 +19,7 @@ class JsonText(peewee.TextField):
 
 
 class Row(peewee.Model):
-    """Base. Models are bound to a database per request, never to a global one."""
+    """Base. No model is bound to a database: each query is told its own, so that threads cannot meet in one."""
 
     class Meta:
         legacy_table_names = False
@@ -90,6 +90,3 @@ class DeviceRow(Row):
 
     class Meta:
         table_name = "device"
-
-
-MODELS = (Account, SignedIn, SignInFailure, Tank, EntryRow, DeviceRow)

@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 import peewee
 
 from reedmace.logbook import PLAN_KINDS, Entry, NewEntry
-from reedmace.store.models import MODELS, EntryRow, Tank
+from reedmace.store.models import EntryRow, Tank
 
 PAGE = 200
 
@@ -63,58 +63,49 @@ class Tanks:
 
     def all(self) -> list[TankName]:
         """Every tank, oldest first."""
-        with self._database.bind_ctx(MODELS):
-            rows = Tank.select().where(Tank.account == self._account_id).order_by(Tank.id)
-            return [TankName(r.id, r.name, r.made_at.replace(tzinfo=UTC)) for r in rows]
+        rows = Tank.select().where(Tank.account == self._account_id).order_by(Tank.id).bind(self._database)
+        return [TankName(r.id, r.name, r.made_at.replace(tzinfo=UTC)) for r in rows]
 
     def make(self, name: str, now: datetime) -> TankName:
         """A new tank. now: aware time."""
-        with self._database.bind_ctx(MODELS):
-            row = Tank.create(account=self._account_id, name=name, made_at=_naive(now))
-            return TankName(row.id, row.name, now)
+        return self._make(name, now)
 
     def get(self, tank_id: int) -> TankName:
         """One tank. Raises NoSuchTank."""
-        with self._database.bind_ctx(MODELS):
-            row = self._row(tank_id)
-            return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC))
+        row = self._row(tank_id)
+        return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC))
 
     def rename(self, tank_id: int, name: str) -> TankName:
         """Give it another name. Raises NoSuchTank."""
-        with self._database.bind_ctx(MODELS):
-            row = self._row(tank_id)
-            row.name = name
-            row.save(only=[Tank.name])
-            return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC))
+        row = self._row(tank_id)
+        Tank.update(name=name).where(Tank.id == row.id).bind(self._database).execute()
+        return TankName(row.id, name, row.made_at.replace(tzinfo=UTC))
 
     def remove(self, tank_id: int) -> None:
         """Take a tank and its logbook away. Raises NoSuchTank."""
-        with self._database.bind_ctx(MODELS):
-            self._row(tank_id).delete_instance()
+        Tank.delete().where(Tank.id == self._row(tank_id).id).bind(self._database).execute()
 
     def entries(self, tank_id: int) -> list[Entry]:
         """Every entry of a tank in the order written. Raises NoSuchTank."""
-        with self._database.bind_ctx(MODELS):
-            self._row(tank_id)
-            return [_entry(r) for r in EntryRow.select().where(EntryRow.tank == tank_id).order_by(EntryRow.id)]
+        self._row(tank_id)
+        rows = EntryRow.select().where(EntryRow.tank == tank_id).order_by(EntryRow.id).bind(self._database)
+        return [_entry(r) for r in rows]
 
     def entries_of_all(self) -> dict[int, list[Entry]]:
         """Every entry of every tank, by tank id, in one query."""
-        with self._database.bind_ctx(MODELS):
-            found: dict[int, list[Entry]] = {}
-            rows = EntryRow.select(EntryRow).join(Tank).where(Tank.account == self._account_id).order_by(EntryRow.id)
-            for row in rows:
-                found.setdefault(row.tank_id, []).append(_entry(row))
-            return found
+        found: dict[int, list[Entry]] = {}
+        rows = EntryRow.select(EntryRow).join(Tank).where(Tank.account == self._account_id).order_by(EntryRow.id)
+        for row in rows.bind(self._database):
+            found.setdefault(row.tank_id, []).append(_entry(row))
+        return found
 
     def page(self, tank_id: int, before: int | None, limit: int = PAGE) -> list[Entry]:
         """Newest entries first, `limit` at a time, with ids under `before`. Raises NoSuchTank."""
-        with self._database.bind_ctx(MODELS):
-            self._row(tank_id)
-            rows = EntryRow.select().where(EntryRow.tank == tank_id)
-            if before is not None:
-                rows = rows.where(EntryRow.id < before)
-            return [_entry(r) for r in rows.order_by(EntryRow.id.desc()).limit(limit)]
+        self._row(tank_id)
+        rows = EntryRow.select().where(EntryRow.tank == tank_id)
+        if before is not None:
+            rows = rows.where(EntryRow.id < before)
+        return [_entry(r) for r in rows.order_by(EntryRow.id.desc()).limit(limit).bind(self._database)]
 
     def add(self, tank_id: int, new: NewEntry, now: datetime) -> tuple[Entry, bool]:
         """Write an entry once; (entry, whether it was new). Raises NoSuchTank, NoSuchEntry, PlanMoved."""
@@ -123,12 +114,13 @@ class Tanks:
 
     def add_many(self, tank_id: int, news: Sequence[NewEntry], now: datetime) -> list[tuple[Entry, bool]]:
         """Write several entries or none. Raises as `add`."""
-        with self._database.bind_ctx(MODELS), self._database.atomic():
+        with self._database.atomic():
             # The tank's row is the lock: two tabs saving one plan take turns here.
             locked = (
                 Tank.select(Tank.id)
                 .where((Tank.id == tank_id) & (Tank.account == self._account_id))
                 .for_update()
+                .bind(self._database)
                 .first()
             )
             if locked is None:
@@ -137,45 +129,48 @@ class Tanks:
 
     def bring(self, name: str, entries: Sequence[Entry], now: datetime) -> TankName:
         """A new tank with a logbook written elsewhere, in its order; what supersedes what is kept. All or nothing."""
-        with self._database.bind_ctx(MODELS), self._database.atomic():
-            tank = Tank.create(account=self._account_id, name=name, made_at=_naive(now))
+        with self._database.atomic():
+            tank = self._make(name, now)
             ids: dict[int, int] = {}
             for entry in entries:
-                row = EntryRow.create(
-                    tank=tank.id,
-                    client_key=entry.key,
-                    kind=entry.body.kind,
-                    at=_naive(entry.at),
-                    written_at=_naive(now),
-                    supersedes_id=None if entry.supersedes is None else ids[entry.supersedes],
-                    body=entry.body.model_dump(mode="json"),
-                )
-                ids[entry.id] = row.id
-            return TankName(tank.id, tank.name, now)
+                written = self._insert(tank.id, entry, now, None if entry.supersedes is None else ids[entry.supersedes])
+                ids[entry.id] = written.id
+            return tank
 
     def _write(self, tank_id: int, new: NewEntry, now: datetime) -> tuple[Entry, bool]:
-        twin = EntryRow.get_or_none((EntryRow.tank == tank_id) & (EntryRow.client_key == new.key))
+        rows = EntryRow.select().where(EntryRow.tank == tank_id)
+        twin = rows.where(EntryRow.client_key == new.key).bind(self._database).first()
         if twin is not None:
             return _entry(twin), False
-        if (
-            new.supersedes is not None
-            and not EntryRow.select().where((EntryRow.tank == tank_id) & (EntryRow.id == new.supersedes)).exists()
-        ):
+        if new.supersedes is not None and not rows.where(EntryRow.id == new.supersedes).bind(self._database).exists():
             raise NoSuchEntry
         if new.body.kind in PLAN_KINDS:
             current = self._current_plan(tank_id, new.body.kind)
             if (current.id if current else None) != new.based_on:
                 raise PlanMoved(current)
-        row = EntryRow.create(
-            tank=tank_id,
-            client_key=new.key,
-            kind=new.body.kind,
-            at=_naive(new.at),
-            written_at=_naive(now),
-            supersedes_id=new.supersedes,
-            body=new.body.model_dump(mode="json"),
+        return self._insert(tank_id, new, now, new.supersedes), True
+
+    def _insert(self, tank_id: int, new: NewEntry | Entry, now: datetime, supersedes: int | None) -> Entry:
+        body = new.body.model_dump(mode="json")
+        row_id = (
+            EntryRow.insert(
+                tank=tank_id,
+                client_key=new.key,
+                kind=new.body.kind,
+                at=_naive(new.at),
+                written_at=_naive(now),
+                supersedes_id=supersedes,
+                body=body,
+            )
+            .bind(self._database)
+            .execute()
         )
-        return _entry(row), True
+        at, written = new.at.astimezone(UTC), now.astimezone(UTC)
+        return Entry(id=row_id, key=new.key, at=at, written_at=written, supersedes=supersedes, body=new.body)
+
+    def _make(self, name: str, now: datetime) -> TankName:
+        values = {"account": self._account_id, "name": name, "made_at": _naive(now)}
+        return TankName(Tank.insert(values).bind(self._database).execute(), name, now)
 
     def _current_plan(self, tank_id: int, kind: str) -> Entry | None:
         later = EntryRow.alias()
@@ -189,11 +184,12 @@ class Tanks:
             )
             .order_by(EntryRow.id.desc())
         )
-        row = rows.first()
+        row = rows.bind(self._database).first()
         return _entry(row) if row else None
 
     def _row(self, tank_id: int) -> Tank:
-        row = Tank.get_or_none((Tank.id == tank_id) & (Tank.account == self._account_id))
+        mine = Tank.select().where((Tank.id == tank_id) & (Tank.account == self._account_id))
+        row: Tank | None = mine.bind(self._database).first()
         if row is None:
             raise NoSuchTank
         return row

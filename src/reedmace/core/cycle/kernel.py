@@ -178,7 +178,7 @@ def apply_event(w: Floats, kind: int, value: float, tap: Floats, nitrogen_total:
             y[5, i] = min(y[5, i] + value, 1.0 / most[i])
 
 
-@njit(cache=True, parallel=True, error_model="numpy")
+@njit(cache=True, parallel=True, nogil=True, error_model="numpy")
 def simulate(
     parameters: Floats,
     start: Floats,
@@ -315,7 +315,7 @@ def chances(
     return out
 
 
-@njit(cache=True, parallel=True, error_model="numpy")
+@njit(cache=True, parallel=True, nogil=True, error_model="numpy")
 def log_likelihood(
     values: Floats,
     low: Floats,

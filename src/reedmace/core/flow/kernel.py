@@ -138,7 +138,7 @@ def meet(
     return b
 
 
-@njit(cache=True, parallel=True)
+@njit(cache=True, parallel=True, nogil=True)
 def meet_many(
     flows: Floats, heads: Floats, points: Ints, static: Floats, c1: Floats, c2: Floats, hoses: Floats, viscosity: float
 ) -> Floats:
@@ -155,7 +155,7 @@ def meet_many(
     return out
 
 
-@njit(cache=True, parallel=True)
+@njit(cache=True, parallel=True, nogil=True)
 def spare_many(
     flow: Floats,
     flows: Floats,
@@ -242,7 +242,7 @@ def airlift_spare(
     return max((submerged - length * (1.0 - gas) - losses) / flow - c1, 0.0)
 
 
-@njit(cache=True, parallel=True)
+@njit(cache=True, parallel=True, nogil=True)
 def airlift_spare_many(
     flow: Floats,
     air: Floats,
@@ -260,7 +260,7 @@ def airlift_spare_many(
     return out
 
 
-@njit(cache=True, parallel=True)
+@njit(cache=True, parallel=True, nogil=True)
 def airlift_many(
     air: Floats, bore: Floats, submerged: Floats, lift: Floats, c1: Floats, minor_k: Floats, viscosity: float
 ) -> Floats:

@@ -1,0 +1,51 @@
+"""One web worker: the application behind a loop that reads a whole request before a thread is given to it.
+
+So a client that sends half a request, or nothing at all, costs a little memory and no keeper's time.
+"""
+
+import signal
+import socket
+import sys
+from types import FrameType
+
+import waitress
+
+from reedmace.api import Settings, create_app
+from reedmace.command.warm import warm
+
+THREADS = 8
+SILENT_S = 30
+"""A connection on which nothing has come or gone for so long is closed."""
+MOST_CONNECTIONS = 2000
+LARGEST_BODY = 8_000_000
+"""Over 2 MB the application says no in words; over this the loop does."""
+
+
+def _stop(_: int, __: FrameType | None) -> None:
+    raise SystemExit(0)
+
+
+def serve(listener: socket.socket) -> None:
+    """Answer until told to stop. listener: bound, shared with the other workers."""
+    warm()
+    settings = Settings.from_environment()
+    signal.signal(signal.SIGTERM, _stop)
+    waitress.serve(
+        create_app(settings),
+        sockets=[listener],
+        threads=THREADS,
+        connection_limit=MOST_CONNECTIONS,
+        channel_timeout=SILENT_S,
+        cleanup_interval=5,
+        max_request_body_size=LARGEST_BODY,
+        max_request_header_size=32_768,
+        asyncore_use_poll=True,
+        # Behind a proxy the application itself trusts one hop; without one nobody's word is taken.
+        clear_untrusted_proxy_headers=not settings.behind_tls,
+        ident="",
+        _quiet=True,
+    )
+
+
+if __name__ == "__main__":
+    serve(socket.socket(fileno=int(sys.argv[1])))

@@ -1,0 +1,159 @@
+"""The door under bad manners: half requests, many long sums, a killed launcher, a taken port."""
+
+import json
+import os
+import signal
+import socket
+import subprocess
+import sys
+import threading
+import time
+from pathlib import Path
+
+import pytest
+import requests
+
+from tests.running import Running
+
+TANK = {"length_cm": 90, "width_cm": 40, "height_cm": 45}
+
+
+@pytest.fixture(scope="module")
+def running(tmp_path_factory: pytest.TempPathFactory):
+    run = Running("serve", tmp_path_factory.mktemp("door")).start()
+    yield run
+    run.stop()
+
+
+def type_on(running: Running) -> float:
+    """Seconds until a figure typed is answered."""
+    begun = time.monotonic()
+    answer = requests.post(f"{running.url}/api/compute/tank-volume", json=TANK, timeout=20)
+    assert answer.status_code == 200
+    return time.monotonic() - begun
+
+
+def test_two_hundred_half_sent_requests_hold_nobody_up(running: Running) -> None:
+    halves = [
+        b"GET /api/session HT",
+        b"POST /api/compute/tank-volume HTTP/1.1\r\nHost: x\r\nContent-Length: 90\r\n\r\n{",
+    ]
+    silent = []
+    try:
+        for i in range(200):
+            one = socket.create_connection(("127.0.0.1", running.port), 5)
+            one.sendall(halves[i % 2])
+            silent.append(one)
+        # A stopped door would hold each of these until the silent ones leave.
+        assert max(type_on(running) for _ in range(20)) < 10
+    finally:
+        for one in silent:
+            one.close()
+
+
+def test_long_sums_take_turns_and_typing_goes_on_beside_them(running: Running) -> None:
+    readings = [{"day": d / 2, "ammonia_mg_n_l": 1, "nitrite_mg_n_l": d / 20} for d in range(60)]
+    log = {"net_l": 100, "day_now": 30, "readings": readings, "doses": [{"day": 0, "raise_mg_n_l": 1.5}]}
+    answers: list[requests.Response] = []
+
+    def forecast(number: int) -> None:
+        # Each its own litres, so that none is answered from memory.
+        body = {"log": {**log, "net_l": 100 + number}, "draws": 1000}
+        answers.append(requests.post(f"{running.url}/api/compute/cycle-forecast", json=body, timeout=120))
+
+    threads = [threading.Thread(target=forecast, args=(n,)) for n in range(24)]
+    for thread in threads:
+        thread.start()
+    slowest = max(type_on(running) for _ in range(10))
+    for thread in threads:
+        thread.join()
+    assert slowest < 10
+    assert {a.status_code for a in answers} <= {200, 503}
+    assert sum(a.status_code == 200 for a in answers) >= 4
+    for refused in (a for a in answers if a.status_code == 503):
+        assert refused.headers["Retry-After"]
+        assert refused.json()["title"] == "Busy with long sums"
+
+
+def test_threads_of_one_worker_answer_as_one_alone_would(running: Running) -> None:
+    wanted = {
+        n: requests.post(f"{running.url}/api/compute/rank-filters", json=room(n), timeout=60).text for n in (60, 90)
+    }
+    found: list[bool] = []
+
+    def ask(n: int) -> None:
+        for _ in range(3):
+            answer = requests.post(f"{running.url}/api/compute/rank-filters", json=room(n), timeout=60)
+            found.append(answer.status_code == 503 or answer.text == wanted[n])
+
+    threads = [threading.Thread(target=ask, args=(n,)) for n in (60, 90, 60, 90)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert len(found) == 12
+    assert all(found)
+
+
+def room(litres: int) -> dict:
+    return {"room": {"net_l": litres, "water_depth_cm": 35, "length_cm": 80, "width_cm": 35}}
+
+
+def test_bodies_too_large_are_refused_in_words_and_whole(running: Running) -> None:
+    over = json.dumps({"length_cm": 1, "pad": "x" * 3_000_000})
+    headers = {"Content-Type": "application/json"}
+    answer = requests.post(f"{running.url}/api/compute/tank-volume", data=over, headers=headers, timeout=20)
+    assert answer.status_code == 413
+    assert "2 MB" in answer.json()["detail"]
+
+    def endless():
+        for _ in range(50):
+            yield b"x" * 1_000_000
+
+    try:
+        chunked = requests.post(f"{running.url}/api/compute/tank-volume", data=endless(), headers=headers, timeout=30)
+        assert chunked.status_code == 413
+    except requests.ConnectionError:
+        # Shut in the sender's face, which is an answer too.
+        pass
+    assert type_on(running) < 10
+
+
+def test_a_launcher_killed_under_traffic_starts_again_on_its_address(tmp_path: Path) -> None:
+    running = Running("serve", tmp_path).start()
+    try:
+        for _ in range(2):
+            keep = [requests.Session() for _ in range(4)]
+            for session in keep:
+                session.get(f"{running.url}/api/session", timeout=10)
+            assert running.process is not None
+            running.process.kill()
+            running.process.wait(10)
+            running.start()
+            assert requests.get(f"{running.url}/api/session", timeout=10).status_code == 200
+    finally:
+        running.stop()
+
+
+def test_a_taken_port_is_a_line_and_not_an_open_door(tmp_path: Path) -> None:
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        run = Running("serve", tmp_path)
+        environment = {**run.environment, "REEDMACE_BIND": f"127.0.0.1:{taken.getsockname()[1]}"}
+        command = [sys.executable, "-m", "reedmace.command", "serve"]
+        done = subprocess.run(command, env=environment, capture_output=True, text=True, timeout=120)
+    assert done.returncode == 1
+    assert "cannot listen on" in done.stderr
+    assert "open http" not in done.stderr
+    assert run.pids("mariadbd") == []
+
+
+def test_a_worker_deaf_to_a_stop_is_killed_and_the_stop_is_clean(running: Running) -> None:
+    deaf = running.pids("reedmace.command.web")[0]
+    os.kill(deaf, signal.SIGSTOP)
+    try:
+        assert running.stop() == 0
+        assert running.pids("reedmace.command.web") == []
+    finally:
+        running.start()
