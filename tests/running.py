@@ -28,6 +28,7 @@ class Running:
             "REEDMACE_VAR": str(folder),
             "REEDMACE_BIND": f"127.0.0.1:{self.port}",
             "REEDMACE_WORKERS": "2",
+            "REEDMACE_SIGN_UPS": "100000",
             **environment,
         }
         self.process: subprocess.Popen[str] | None = None

@@ -186,3 +186,64 @@ def test_the_application_may_not_change_or_remove_entries(mariadb) -> None:
         ):
             with pytest.raises((peewee.OperationalError, peewee.ProgrammingError), match="denied"):
                 database.execute_sql(statement)
+
+
+def guess(visitor, email: str, address: str):
+    return visitor().send(
+        "POST", "/api/session", {"email": email, "password": "not this one"}, environ_base={"REMOTE_ADDR": address}
+    )
+
+
+def test_a_stranger_elsewhere_does_not_lock_the_keeper_out(visitor, sign_up) -> None:
+    email = sign_up().get("/api/session").json["email"]
+    with time_machine.travel("2027-05-01T10:00:00Z", tick=True):
+        for n in range(8):
+            # A household has a whole /64: another address of it is the same sender.
+            assert guess(visitor, email, f"2001:db8::{n + 1:x}").status_code == 401
+        assert guess(visitor, email, "2001:db8::ffff").status_code == 429
+        assert guess(visitor, email, "2001:db8:0:1::1").status_code == 401
+        home = visitor().send(
+            "POST", "/api/session", {"email": email, "password": PASSWORD}, environ_base={"REMOTE_ADDR": "192.0.2.7"}
+        )
+        assert home.status_code == 201
+
+
+def test_guesses_from_many_places_are_paused_too(visitor, sign_up) -> None:
+    email = sign_up().get("/api/session").json["email"]
+    with time_machine.travel("2027-05-02T10:00:00Z", tick=True):
+        answers = [guess(visitor, email, f"198.51.100.{n}").status_code for n in range(45)]
+        assert answers[:40] == [401] * 40
+        assert answers[40:] == [429] * 5
+
+
+def test_guesses_at_the_old_password_are_paused(sign_up) -> None:
+    keeper = sign_up()
+    body = {"old": "not this one", "new": "three quiet herons"}
+    answers = [keeper.send("PUT", "/api/account/password", body).status_code for _ in range(9)]
+    assert answers == [403] * 8 + [429]
+
+
+def test_sign_ups_from_one_address_are_counted(mariadb) -> None:
+    app = create_app(Settings(database_url=mariadb.app_url, secret_key="x", quick_hash=True, sign_ups_an_hour=3))
+
+    def make(n: int) -> int:
+        client = app.test_client()
+        token = client.get("/api/session").json["csrf_token"]
+        return client.post(
+            "/api/account",
+            json={"email": f"many{n}@yard.example", "password": PASSWORD},
+            headers={"X-CSRF-Token": token},
+            environ_base={"REMOTE_ADDR": "203.0.113.9"},
+        ).status_code
+
+    assert [make(n) for n in (1, 2, 2, 3)] == [201, 201, 409, 429]
+
+
+@pytest.mark.parametrize(
+    "password", ["password12", "aaaaaaaaaaaa", "1234567890", "abcdefghijkl", "qwertyqwerty", "heron.reed.x"]
+)
+def test_passwords_guessed_first_are_refused(visitor, password: str) -> None:
+    answer = visitor().send("POST", "/api/account", {"email": "heron.reed@yard.example", "password": password})
+    assert answer.status_code == 422
+    assert "password" not in answer.json["detail"].replace("password:", "")
+    assert answer.json["errors"][0]["where"] == "password"

@@ -1,5 +1,6 @@
 """Sign-up, sign-in, sign-out, change of password."""
 
+from itertools import pairwise
 from typing import Annotated
 
 from apiflask import APIBlueprint
@@ -9,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from reedmace.api.problems import Problem, ProblemError
 from reedmace.api.session import CurrentKeeper, csrf_token, keeper
+from reedmace.core.contract import Issue
 from reedmace.store.accounts import Keeper
 
 blueprint = APIBlueprint("accounts", __name__, url_prefix="/api", tag="Account")
@@ -54,6 +56,25 @@ class SessionState(BaseModel):
     demo_open: bool
 
 
+EASY = ("password", "passwort", "qwerty", "qwertz", "letmein", "welcome", "iloveyou", "aquarium")
+
+
+def weak(password: str, email: str) -> None:
+    """Refuse what is guessed first. Raises a 422 problem. password: wanted; email: of the account."""
+    low = password.lower()
+    rest = low.replace(email.lower().partition("@")[0], "")
+    for easy in EASY:
+        rest = rest.replace(easy, "")
+    steps = {ord(b) - ord(a) for a, b in pairwise(low)}
+    if len(set(low)) >= 5 and len(steps) > 2 and len(rest) >= 5:
+        return
+    what = "is among the first that are guessed: repeated, in a row, or the address itself."
+    raise ProblemError(
+        422, "Some of what was sent cannot be used", f"password: {what}",
+        [Issue(where="password", what=what, remedy="Three or four words that do not belong together do well.")],
+    )  # fmt: skip
+
+
 def _state() -> SessionState:
     known = current_user.is_authenticated
     return SessionState(
@@ -91,10 +112,13 @@ def read_session() -> SessionState:
 @blueprint.post("/account")
 @blueprint.input(SignUp)
 @blueprint.output(SessionState, status_code=201)
-@blueprint.doc(responses={403: "CSRF token missing", 409: "Address taken", 422: "Not usable"})
+@blueprint.doc(responses={403: "CSRF token missing", 409: "Address taken", 422: "Not usable", 429: "Paused"})
 def sign_up(json_data: SignUp) -> SessionState:
     """Make an account and sign in."""
-    return _let_in(g.accounts.sign_up(json_data.email, json_data.password, g.now.replace(tzinfo=None)))
+    weak(json_data.password, json_data.email)
+    return _let_in(
+        g.accounts.sign_up(json_data.email, json_data.password, g.now.replace(tzinfo=None), request.remote_addr or "")
+    )
 
 
 @blueprint.post("/session")
@@ -134,14 +158,19 @@ def sign_out() -> SessionState:
 @blueprint.put("/account/password")
 @blueprint.input(PasswordChange)
 @blueprint.output(SessionState)
-@blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing or wrong password", 422: "Not usable"})
+@blueprint.doc(
+    responses={401: "Not signed in", 403: "CSRF token missing or wrong password", 422: "Not usable", 429: "Paused"}
+)
 def change_password(json_data: PasswordChange) -> SessionState:
     """Change the password; every other session of this account ends."""
     if keeper().email == DEMO_EMAIL and current_app.config["REEDMACE"].demo:
         raise ProblemError(
             403, "Not in the demo", "The demo's blueprint stays open for everyone; make an account of your own."
         )
-    who = g.accounts.change_password(keeper().id, json_data.old, json_data.new)
+    weak(json_data.new, keeper().email)
+    who = g.accounts.change_password(
+        keeper().id, json_data.old, json_data.new, request.remote_addr or "", g.now.replace(tzinfo=None)
+    )
     if who is None:
         raise ProblemError(403, "Password not changed", "The old password is not right.")
     return _let_in(who)

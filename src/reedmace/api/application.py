@@ -31,7 +31,7 @@ from reedmace.api import (
 )
 from reedmace.api.description import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
-from reedmace.store import SIGNED_IN_FOR, Accounts, connect
+from reedmace.store import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, connect
 
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; "
@@ -49,6 +49,7 @@ class Settings:
     behind_tls: bool = False
     front_end: Path | None = None
     quick_hash: bool = False
+    sign_ups_an_hour: int = SIGN_UPS_AN_HOUR
 
     @classmethod
     def from_environment(cls) -> "Settings":
@@ -60,6 +61,7 @@ class Settings:
             demo=os.environ.get("REEDMACE_DEMO") == "1",
             behind_tls=os.environ.get("REEDMACE_BEHIND_TLS") == "1",
             front_end=Path(front) if front else None,
+            sign_ups_an_hour=int(os.environ.get("REEDMACE_SIGN_UPS", SIGN_UPS_AN_HOUR)),
         )
 
 
@@ -95,7 +97,7 @@ def create_app(settings: Settings) -> APIFlask:
     # Tests hash cheaply; every other run uses argon2id at the library's recommended cost.
     hasher = PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1) if settings.quick_hash else PasswordHasher()
 
-    app.before_request(partial(_open_database, connect(settings.database_url), hasher))
+    app.before_request(partial(_open_database, connect(settings.database_url), hasher, settings.sign_ups_an_hour))
     app.teardown_request(_close_database)
     app.after_request(partial(_add_headers, settings))
     login = LoginManager(app)
@@ -122,7 +124,7 @@ def create_app(settings: Settings) -> APIFlask:
     return app
 
 
-def _open_database(database: peewee.MySQLDatabase, hasher: PasswordHasher) -> None:
+def _open_database(database: peewee.MySQLDatabase, hasher: PasswordHasher, sign_ups: int) -> None:
     g.now = datetime.now(UTC)
     if not request.path.startswith("/api/") or request.path.startswith(
         ("/api/compute", "/api/openapi", "/api/reference")
@@ -130,7 +132,7 @@ def _open_database(database: peewee.MySQLDatabase, hasher: PasswordHasher) -> No
         return
     database.connect(reuse_if_open=True)
     g.database = database
-    g.accounts = Accounts(database, hasher)
+    g.accounts = Accounts(database, hasher, sign_ups)
     check_csrf()
 
 
@@ -165,7 +167,7 @@ def _front_end(app: APIFlask, folder: Path | None) -> None:
         """The built page and its files; any other address is the page's own business."""
         if path.startswith("api/") or folder is None:
             raise problems.ProblemError(404, "Not found", "There is nothing here under that address.")
-        if path and "\x00" not in path and (folder / path).is_file():
+        if path and _is_file(folder, path):
             response = send_from_directory(folder, path)
             # Built files carry a hash of their content in their name.
             response.headers["Cache-Control"] = (
@@ -175,6 +177,14 @@ def _front_end(app: APIFlask, folder: Path | None) -> None:
         response = send_from_directory(folder, "index.html")
         response.headers["Cache-Control"] = "no-cache"
         return response
+
+
+def _is_file(folder: Path, path: str) -> bool:
+    try:
+        return "\x00" not in path and (folder / path).is_file()
+    except OSError:
+        # A name longer than any file's.
+        return False
 
 
 def new_secret() -> str:

@@ -5,7 +5,7 @@ from typing import Any
 
 from apiflask import HTTPError
 from flask import Flask, Response, current_app, jsonify
-from peewee import InterfaceError, OperationalError
+from peewee import DataError, InterfaceError, OperationalError
 from pydantic import BaseModel, Field, ValidationError
 from werkzeug.exceptions import HTTPException
 
@@ -148,6 +148,14 @@ def _database(error: OperationalError | InterfaceError | AllBusy) -> Response:
     )
 
 
+def _no_text(_: UnicodeEncodeError) -> Response:
+    return _answer(422, "Some of what was sent cannot be used", "A text holds half a character; type it anew.")
+
+
+def _does_not_fit(_: DataError) -> Response:
+    return _answer(422, "Some of what was sent cannot be used", "A text is longer than can be kept. Nothing was saved.")
+
+
 def _http(error: HTTPException) -> Response:
     code = error.code or 500
     methods = getattr(error, "valid_methods", None)
@@ -179,6 +187,8 @@ _HANDLERS: dict[type[Exception], Callable[[Any], Response]] = {
     OperationalError: _database,
     InterfaceError: _database,
     AllBusy: _database,
+    UnicodeEncodeError: _no_text,
+    DataError: _does_not_fit,
     HTTPException: _http,
     Exception: _unexpected,
 }

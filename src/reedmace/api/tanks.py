@@ -47,6 +47,7 @@ from reedmace.logbook.stages import (
     rows_or_fault,
     with_plan,
 )
+from reedmace.logbook.times import OurTime
 
 blueprint = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 
@@ -66,7 +67,7 @@ class NewTank(TankIn):
     """A new tank: its name, where it stands and since when, and its litres where they are known."""
 
     stands: Stands = "empty"
-    since: AwareDatetime | None = Field(default=None, description="Of a cycle, of the animals, of a tank that runs")
+    since: OurTime | None = Field(default=None, description="Of a cycle, of the animals, of a tank that runs")
     litres: Annotated[float, Field(ge=1, le=5000, description="Net, L; its sizes can be measured later")] | None = None
 
 

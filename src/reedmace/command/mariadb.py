@@ -119,15 +119,18 @@ class MariaDB:
     def _wait_for_orphan(self) -> None:
         """A server left by a killed launcher is on its way down; two on one folder would corrupt it, so wait for it."""
         path = self.data / "mariadb.pid"
-        for _ in range(300):
+        ours = f"--datadir={self.data.resolve()}"
+        for tenth in range(300):
             try:
                 pid = int(path.read_text())
-                name = Path(f"/proc/{pid}/comm").read_text().strip()
+                command = Path(f"/proc/{pid}/cmdline").read_bytes().decode(errors="replace").split("\0")
             except (OSError, ValueError):
                 return
-            if name not in ("mariadbd", "mysqld"):
+            # A pid is used again: the file may name another's server by now.
+            if ours not in command:
                 return
-            os.kill(pid, signal.SIGTERM)
+            # One deaf to the request is killed: InnoDB recovers what was acknowledged.
+            os.kill(pid, signal.SIGKILL if tenth > 200 else signal.SIGTERM)
             time.sleep(0.1)
         raise RuntimeError(f"another MariaDB still runs on {self.data}; stop it first")
 

@@ -1,5 +1,6 @@
 """A tank's whole logbook as one JSON bundle, out and in. Its schema is published at /api/bundle/schema."""
 
+import re
 from collections.abc import Iterable
 from datetime import datetime
 from typing import Annotated, Any, Literal
@@ -10,6 +11,7 @@ from reedmace.core.contract import Part
 from reedmace.logbook import Entry
 
 MOST_ENTRIES = 20000
+KEY = re.compile(r"[A-Za-z0-9_-]{1,64}")
 
 
 class Bundle(Part):
@@ -31,6 +33,8 @@ class Bundle(Part):
         for entry in self.entries:
             if entry.id in seen or entry.key in keys:
                 raise ValueError(f"entry {entry.id} is there twice; every id and key may stand once")
+            if not KEY.fullmatch(entry.key):
+                raise ValueError(f"entry {entry.id} has a key that is none: 1 to 64 letters, digits, - and _")
             if entry.supersedes is not None and entry.supersedes not in seen:
                 raise ValueError(
                     f"entry {entry.id} supersedes {entry.supersedes}, which does not come before it; keep the order written"

@@ -5,6 +5,7 @@ import io
 import re
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta, timezone
+from itertools import islice
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
@@ -13,9 +14,10 @@ from reedmace.core.computations import issues_of
 from reedmace.core.contract import Part, whole
 from reedmace.core.quantity import CACO3_PER_DKH, NITROGEN_SHARE
 from reedmace.formats.readings import MOST_ROWS, reading_key
-from reedmace.formats.tables import RowError
+from reedmace.formats.tables import MOST_COLUMNS, MOST_FAULTS, RowError
 from reedmace.logbook import NewEntry
 from reedmace.logbook.entries import Reading
+from reedmace.logbook.times import in_our_time
 
 Target = Literal[
     "skip", "date", "time", "basis", "ammonia", "nitrite", "nitrate", "ph", "kh", "temperature", "phosphate"
@@ -105,13 +107,9 @@ class Mapped:
 
 def read_mapped(question: MappedCsv, now: datetime) -> Mapped:
     """Every row as a reading, or what is wrong with it. question: file and mapping; now: aware time."""
-    text = question.text.lstrip("\ufeff")
-    first = text.split("\n", 1)[0]
-    delimiter = max(",;\t", key=first.count)
-    try:
-        rows = list(csv.reader(io.StringIO(text), delimiter=delimiter))
-    except csv.Error as error:
-        return Mapped([], "year-first", faults=[RowError(1, "", f"cannot be read as CSV: {error}.")])
+    rows, fault = _rows(question.text.lstrip("\ufeff"))
+    if fault is not None:
+        return Mapped([], "year-first", faults=[fault])
     header = [h.strip()[:200] for h in rows[0]] if rows else []
     body = [
         (n, [c.strip() for c in row]) for n, row in enumerate(rows[1:], start=2) if any(cell.strip() for cell in row)
@@ -126,25 +124,47 @@ def read_mapped(question: MappedCsv, now: datetime) -> Mapped:
         for i, (name, use) in enumerate(zip(header, uses, strict=True))
     ]  # fmt: skip
     found = Mapped(columns, order)
-    targets = [u.target for u in uses if u.target not in ("skip",)]
-    for target in sorted({t for t in targets if targets.count(t) > 1}):
-        found.faults.append(RowError(1, "", f"two columns are mapped to {target}; keep one."))
-    if "date" not in targets:
-        found.faults.append(RowError(1, "", "no column is mapped to the date."))
-    if not any(t in _FIELD for t in targets):
-        found.faults.append(RowError(1, "", "no column is mapped to a test."))
-    if len(body) > MOST_ROWS:
-        found.faults.append(RowError(MOST_ROWS + 2, "", f"is one too many; send at most {MOST_ROWS} rows at a time."))
-    for use in uses:
-        allowed = UNITS.get(use.target)
-        if allowed and use.unit not in allowed:
-            found.faults.append(RowError(1, use.column, f"is in {' or '.join(allowed)}; say which."))
+    found.faults = _misfits(uses, body)
     if found.faults:
         return found
     zone = timezone(timedelta(minutes=question.zone_offset_minutes))
     for line, cells in body:
+        if len(found.faults) >= MOST_FAULTS:
+            break
         _row(found, line, cells, uses, order, zone, now)
     return found
+
+
+def _rows(text: str) -> tuple[list[list[str]], RowError | None]:
+    """The cells of a file, or why it is none."""
+    delimiter = max(",;\t", key=text.split("\n", 1)[0].count)
+    try:
+        # One row past the most is enough to say that there are too many.
+        rows = list(islice(csv.reader(io.StringIO(text), delimiter=delimiter), MOST_ROWS + 3))
+    except csv.Error as error:
+        return [], RowError(1, "", f"cannot be read as CSV: {error}.")
+    if rows and len(rows[0]) > MOST_COLUMNS:
+        return [], RowError(1, "", f"has {len(rows[0])} columns; send at most {MOST_COLUMNS}.")
+    return rows, None
+
+
+def _misfits(uses: list[ColumnUse], body: list[tuple[int, list[str]]]) -> list[RowError]:
+    """What is wrong with the mapping, or with the size of the file, before any row is looked at."""
+    faults: list[RowError] = []
+    targets = [u.target for u in uses if u.target not in ("skip",)]
+    for target in sorted({t for t in targets if targets.count(t) > 1}):
+        faults.append(RowError(1, "", f"two columns are mapped to {target}; keep one."))
+    if "date" not in targets:
+        faults.append(RowError(1, "", "no column is mapped to the date."))
+    if not any(t in _FIELD for t in targets):
+        faults.append(RowError(1, "", "no column is mapped to a test."))
+    if len(body) > MOST_ROWS:
+        faults.append(RowError(MOST_ROWS + 2, "", f"is one too many; send at most {MOST_ROWS} rows at a time."))
+    for use in uses:
+        allowed = UNITS.get(use.target)
+        if allowed and use.unit not in allowed:
+            faults.append(RowError(1, use.column, f"is in {' or '.join(allowed)}; say which."))
+    return faults
 
 
 def _uses(question: MappedCsv, header: list[str], body: list[tuple[int, list[str]]]) -> list[ColumnUse]:
@@ -183,13 +203,13 @@ def _date(cell: str, order: DateOrder) -> datetime | None:
     """A cell's date, with its time of day where it carries one."""
     if order == "year-first":
         try:
-            return datetime.fromisoformat(cell)
+            return in_our_time(datetime.fromisoformat(cell))
         except ValueError:
             pass
     day, _, clock = cell.replace("T", " ").partition(" ")
     for pattern in _DATES[order]:
         try:
-            found = datetime.strptime(day, pattern)
+            found = in_our_time(datetime.strptime(day, pattern))
         except ValueError:
             continue
         moment = _clock(clock) if clock else (0, 0)

@@ -12,6 +12,7 @@ from reedmace.core.computations import issues_of
 from reedmace.formats.tables import RowError, read_rows
 from reedmace.logbook import Entry, NewEntry
 from reedmace.logbook.entries import Reading
+from reedmace.logbook.times import in_our_time
 
 COLUMNS = (
     "at",
@@ -71,7 +72,7 @@ def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | No
     errors: list[RowError] = []
     at = None
     try:
-        at = datetime.fromisoformat(cells["at"])
+        at = in_our_time(datetime.fromisoformat(cells["at"]))
         at = at if at.tzinfo else at.replace(tzinfo=now.tzinfo)
         if at > now + timedelta(days=1):
             errors.append(RowError(line, "at", "lies in the future."))

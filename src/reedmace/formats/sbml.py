@@ -82,7 +82,7 @@ def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tan
     ET.register_namespace("", SBML)
     ET.register_namespace("math", "http://www.w3.org/1998/Math/MathML")
     root = ET.Element(f"{{{SBML}}}sbml", level="3", version="1")
-    model = ET.SubElement(root, f"{{{SBML}}}model", id="cycle", name=name)
+    model = ET.SubElement(root, f"{{{SBML}}}model", id="cycle", name="".join(c for c in name if c.isprintable()))
     notes = ET.SubElement(ET.SubElement(model, f"{{{SBML}}}notes"), f"{{{XHTML}}}p")
     notes.text = NOTES
     parameters_list = ET.SubElement(model, f"{{{SBML}}}listOfParameters")

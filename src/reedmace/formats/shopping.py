@@ -6,11 +6,16 @@ import io
 from reedmace.core.fit import ShoppingListAnswer
 
 
+def plain(text: str) -> str:
+    """A cell that no table program takes for a formula. text: the cell's."""
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
+
+
 def write_shopping(answer: ShoppingListAnswer) -> str:
     """CSV text of a list: item, amount, unit, need, why. answer: as computed."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(("item", "amount", "unit", "need", "why"))
     for i in answer.items:
-        writer.writerow((i.item, f"{i.amount:.4g}", i.unit, i.need, i.why))
+        writer.writerow((plain(i.item), f"{i.amount:.4g}", i.unit, i.need, plain(i.why)))
     return out.getvalue()

@@ -9,6 +9,8 @@ from typing import TypeVar
 from reedmace.core.contract import Issue
 
 T = TypeVar("T")
+MOST_COLUMNS, MOST_FAULTS = 100, 200
+"""Past so many columns a file is none of ours; past so many faults there is enough to mend."""
 
 
 @dataclass(frozen=True)
@@ -40,14 +42,7 @@ def read_rows(
     text = text.lstrip("\ufeff")
     first_line = text.split("\n", 1)[0]
     rows = csv.DictReader(io.StringIO(text), delimiter=";" if first_line.count(";") > first_line.count(",") else ",")
-    names = [(n or "").strip().lower() for n in rows.fieldnames or []]
-    rows.fieldnames = names
-    errors = [
-        RowError(1, n or "(blank)", f"is not a column; the columns are {', '.join(columns)}.")
-        for n in names
-        if n not in columns
-    ]
-    errors += [RowError(1, n, "is missing; give it a column.") for n in needed if n not in names]
+    errors = _header(rows, columns, needed)
     if errors:
         return [], errors
     found: list[T] = []
@@ -60,6 +55,8 @@ def read_rows(
             if None in row:
                 errors.append(RowError(number, "", "has more fields than the header."))
                 continue
+            if len(errors) >= MOST_FAULTS:
+                return [], errors
             one, wrong = take(number, {k: (v or "").strip() for k, v in row.items()})
             errors += wrong
             if one is not None:
@@ -67,3 +64,20 @@ def read_rows(
     except csv.Error as error:
         return [], [*errors, RowError(rows.line_num, "", f"cannot be read as CSV: {error}.")]
     return ([] if errors else found), errors
+
+
+def _header(rows: "csv.DictReader[str]", columns: tuple[str, ...], needed: tuple[str, ...]) -> list[RowError]:
+    """What is wrong with the header, which is then read as it is meant: without case and blanks round it."""
+    try:
+        names = [(n or "").strip().lower() for n in rows.fieldnames or []]
+    except csv.Error as error:
+        return [RowError(1, "", f"cannot be read as CSV: {error}.")]
+    if len(names) > MOST_COLUMNS:
+        return [RowError(1, "", f"has {len(names)} columns; there can be {len(columns)}.")]
+    rows.fieldnames = names
+    errors = [
+        RowError(1, n or "(blank)", f"is not a column; the columns are {', '.join(columns)}.")
+        for n in names
+        if n not in columns
+    ]
+    return errors + [RowError(1, n, "is missing; give it a column.") for n in needed if n not in names]

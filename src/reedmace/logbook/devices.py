@@ -3,13 +3,14 @@
 from datetime import timedelta
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, Field
+from pydantic import Field
 
 from reedmace.core.contract import PH, Celsius, Part, number
 from reedmace.core.cycle.log import Off
 from reedmace.core.quantity.units import Basis
 from reedmace.logbook.entries import Key, Outage, Ppm, Reading, TimedFlow
 from reedmace.logbook.state import LogbookState
+from reedmace.logbook.times import OurTime
 
 DeviceKind = Literal["flow-meter", "smart-plug", "test-kit", "thermometer", "ph-probe"]
 STOPPED_W = 0.5
@@ -23,7 +24,7 @@ class DeviceReading(Part):
     """One reading as a device sends it. `key` makes a repeated send harmless."""
 
     key: Key
-    at: AwareDatetime
+    at: OurTime
     flow_lph: Annotated[float, number("L/h", 0, 1e6)] | None = None
     watts: Annotated[float, number("W", 0, 5000)] | None = None
     basis: Basis = "ion"

@@ -1,14 +1,14 @@
 """The kinds of entry. Entries are only ever added; a correction is a new one that supersedes another."""
 
-from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, Field, field_validator
+from pydantic import AwareDatetime, Field
 
 from reedmace.core.contract import PH, Celsius, MgNPerL, Name, Part, Share, number, whole
 from reedmace.core.cycle.log import Off
 from reedmace.core.quantity.units import Basis
 from reedmace.logbook.plans import CyclePlan, FilterKey, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
+from reedmace.logbook.times import OurTime
 from reedmace.logbook.upcast import FIRST
 
 Ppm = Annotated[float, number("ppm", 0, 2000, "As the kit reads it, on `basis`")]
@@ -172,7 +172,7 @@ class Situation(Part):
 
     kind: Literal["situation"]
     stands: Stands
-    since: AwareDatetime | None = Field(default=None, description="Of a cycle, of the animals, of a tank that runs")
+    since: OurTime | None = Field(default=None, description="Of a cycle, of the animals, of a tank that runs")
 
 
 class Withdrawal(Part):
@@ -214,19 +214,12 @@ class NewEntry(Part):
     """An entry as sent. A plan names the plan it was based on, so that a second tab's save is told."""
 
     key: Key
-    at: AwareDatetime
+    at: OurTime
     body: Body
     supersedes: Annotated[int, whole(1, 2**53)] | None = None
     based_on: (
         Annotated[int, whole(1, 2**53, "Id of the plan entry this one was edited from; null for the first")] | None
     ) = None
-
-    @field_validator("at")
-    @classmethod
-    def _in_our_time(cls, value: datetime) -> datetime:
-        if not 1990 <= value.year <= 2200:
-            raise ValueError("the year must lie between 1990 and 2200")
-        return value
 
 
 class Entry(Part):

@@ -3,7 +3,7 @@
 from datetime import date
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, Field, model_validator
+from pydantic import Field, model_validator
 
 from reedmace.core.chemistry import AmmoniaProduct
 from reedmace.core.chemistry.dose import PowderProduct
@@ -17,6 +17,7 @@ from reedmace.core.quantity.units import Basis
 from reedmace.core.stock import Animals, Species
 from reedmace.core.stock.species import Water
 from reedmace.core.tank import StandsIn, Sump, TankVolumeQuestion
+from reedmace.logbook.times import OurTime
 from reedmace.logbook.upcast import upcast
 
 
@@ -154,7 +155,7 @@ class CyclePlan(Part):
     """How and since when it is cycled."""
 
     kind: Literal["cycle-plan"]
-    started_at: AwareDatetime
+    started_at: OurTime
     method: Method = "measured-ammonia"
     target_ppm: Annotated[float, number("ppm", 0.1, 8)] = 2
     product: AmmoniaProduct = Field(default_factory=lambda: PowderProduct(form="ammonium-chloride"))

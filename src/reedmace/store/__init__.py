@@ -2,13 +2,14 @@
 
 from playhouse.pool import MaxConnectionsExceeded as AllBusy
 
-from reedmace.store.accounts import SIGNED_IN_FOR, Accounts, EmailTaken, TooManyAttempts
+from reedmace.store.accounts import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, EmailTaken, TooManyAttempts
 from reedmace.store.database import connect, migrate
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
 from reedmace.store.tanks import NoSuchEntry, NoSuchTank, PlanMoved, Tanks
 
 __all__ = [
     "SIGNED_IN_FOR",
+    "SIGN_UPS_AN_HOUR",
     "Accounts",
     "AllBusy",
     "Device",

@@ -4,6 +4,7 @@ import hashlib
 import secrets
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from ipaddress import ip_address, ip_network
 
 import peewee
 from argon2 import PasswordHasher
@@ -12,7 +13,10 @@ from argon2.exceptions import InvalidHashError, VerificationError
 from reedmace.store.models import Account, SignedIn, SignInFailure
 
 WINDOW = timedelta(minutes=15)
-FAILURES_PER_ACCOUNT, FAILURES_PER_ADDRESS = 8, 60
+FAILURES_HERE, FAILURES_PER_ACCOUNT, FAILURES_PER_ADDRESS = 8, 40, 60
+"""Of one account from one address; of the account from everywhere, so that nobody locks its keeper out in eight tries; of the address."""
+SIGN_UPS_AN_HOUR = 30
+"""From one address."""
 SIGNED_IN_FOR = timedelta(days=60)
 
 
@@ -38,12 +42,20 @@ class Keeper:
 class Accounts:
     """Queries on accounts. Times are UTC without zone, as stored."""
 
-    def __init__(self, database: peewee.Database, hasher: PasswordHasher | None = None) -> None:
+    def __init__(
+        self, database: peewee.Database, hasher: PasswordHasher | None = None, sign_ups: int = SIGN_UPS_AN_HOUR
+    ) -> None:
         self._database = database
+        self._sign_ups = sign_ups
         self._hasher = hasher or PasswordHasher()
 
-    def sign_up(self, email: str, password: str, now: datetime) -> Keeper:
-        """Make an account. Raises EmailTaken."""
+    def sign_up(self, email: str, password: str, now: datetime, whence: str | None = None) -> Keeper:
+        """Make an account. whence: the sender's address, whose sign-ups are counted. Raises EmailTaken, TooManyAttempts."""
+        if whence is not None:
+            tried = _digest("sign-up", _network(whence))
+            self._hold([(tried, self._sign_ups)], now, timedelta(hours=1))
+            # Addresses that are taken count too: asking for them one by one would tell who has an account.
+            self._note([tried], now)
         try:
             address = email.strip().lower()
             new = Account.insert(email=address, password_hash=self._hasher.hash(password), made_at=now)
@@ -53,26 +65,16 @@ class Accounts:
 
     def sign_in(self, email: str, password: str, address: str, now: datetime) -> Keeper | None:
         """The keeper if the password is right, else None. Raises TooManyAttempts before it looks at all."""
-        whose, whence = _digest("account", email.strip().lower()), _digest("address", address)
-        for who, limit in ((whose, FAILURES_PER_ACCOUNT), (whence, FAILURES_PER_ADDRESS)):
-            recent = (
-                SignInFailure.select(SignInFailure.at)
-                .where((SignInFailure.who == who) & (SignInFailure.at > now - WINDOW))
-                .order_by(SignInFailure.at)
-            )
-            times = [row.at for row in recent.bind(self._database)]
-            if len(times) >= limit:
-                raise TooManyAttempts(max(int((times[-limit] + WINDOW - now).total_seconds()), 1))
+        held, own = _limits(email.strip().lower(), address)
+        self._hold(held, now, WINDOW)
         row = self._row(Account.email == email.strip().lower())
         if row is not None and self._verify(row.password_hash, password):
-            SignInFailure.delete().where(SignInFailure.who == whose).bind(self._database).execute()
+            SignInFailure.delete().where(SignInFailure.who == own).bind(self._database).execute()
             return Keeper(row.id, row.email)
         if row is None:
             # Spend the same time as for a known address, so that timing tells nobody who has an account.
             self._hasher.hash(password)
-        rows = [{"who": whose, "at": now}, {"who": whence, "at": now}]
-        SignInFailure.insert_many(rows).bind(self._database).execute()
-        SignInFailure.delete().where(SignInFailure.at < now - WINDOW * 4).bind(self._database).execute()
+        self._note([who for who, _ in held], now)
         return None
 
     def begin(self, keeper: Keeper, now: datetime) -> str:
@@ -98,21 +100,42 @@ class Accounts:
         )
         return Keeper(row.account.id, row.account.email) if row else None
 
-    def change_password(self, account_id: int, old: str, new: str) -> Keeper | None:
-        """Change it and end every other session; None when the old one is wrong."""
+    def change_password(self, account_id: int, old: str, new: str, address: str, now: datetime) -> Keeper | None:
+        """Change it and end every other session; None when the old one is wrong. Raises TooManyAttempts.
+
+        address: the sender's; now: UTC without zone. A guess at the old password is one at signing in.
+        """
+        known = self._row(Account.id == account_id)
+        held, _ = _limits(known.email if known else "", address)
+        self._hold(held, now, WINDOW)
+        if known is None or not self._verify(known.password_hash, old):
+            self._note([who for who, _ in held], now)
+            return None
         with self._database.atomic():
-            row = self._row(Account.id == account_id)
-            if row is None or not self._verify(row.password_hash, old):
-                return None
             change = Account.update(password_hash=self._hasher.hash(new)).where(Account.id == account_id)
             change.bind(self._database).execute()
             SignedIn.delete().where(SignedIn.account == account_id).bind(self._database).execute()
-            return Keeper(row.id, row.email)
+            return Keeper(known.id, known.email)
 
     def by_email(self, email: str) -> Keeper | None:
         """The keeper of an address, None when there is none (for the demo's open door)."""
         row = self._row(Account.email == email.strip().lower())
         return Keeper(row.id, row.email) if row else None
+
+    def _hold(self, limits: list[tuple[str, int]], now: datetime, window: timedelta) -> None:
+        for who, limit in limits:
+            recent = (
+                SignInFailure.select(SignInFailure.at)
+                .where((SignInFailure.who == who) & (SignInFailure.at > now - window))
+                .order_by(SignInFailure.at)
+            )
+            times = [row.at for row in recent.bind(self._database)]
+            if len(times) >= limit:
+                raise TooManyAttempts(max(int((times[-limit] + window - now).total_seconds()), 1))
+
+    def _note(self, whom: list[str], now: datetime) -> None:
+        SignInFailure.insert_many([{"who": who, "at": now} for who in whom]).bind(self._database).execute()
+        SignInFailure.delete().where(SignInFailure.at < now - WINDOW * 4).bind(self._database).execute()
 
     def _row(self, which: peewee.Expression) -> Account | None:
         row: Account | None = Account.select().where(which).bind(self._database).first()
@@ -123,6 +146,23 @@ class Accounts:
             return self._hasher.verify(stored, password)
         except (VerificationError, InvalidHashError):
             return False
+
+
+def _network(address: str) -> str:
+    """An address as its sender cannot change it at will: a household has a whole /64 of IPv6."""
+    try:
+        parsed = ip_address(address)
+    except ValueError:
+        return address
+    return str(parsed) if parsed.version == 4 else str(ip_network(f"{parsed}/64", strict=False))
+
+
+def _limits(email: str, address: str) -> tuple[list[tuple[str, int]], str]:
+    """What is counted of a failed guess, each with its limit; and the one that a right password wipes out."""
+    network = _network(address)
+    own = _digest("account-here", f"{email} {network}")
+    everywhere = (_digest("account", email), FAILURES_PER_ACCOUNT)
+    return [(own, FAILURES_HERE), everywhere, (_digest("address", network), FAILURES_PER_ADDRESS)], own
 
 
 def _digest(kind: str, value: str) -> str:

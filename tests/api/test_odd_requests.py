@@ -1,0 +1,107 @@
+"""Whatever a client sends, the answer is a clear refusal or a clear answer: never our own fault, never a tank lost by it."""
+
+import json
+import xml.etree.ElementTree as ET
+from typing import Any
+
+import pytest
+
+EARLY, LATE = "0001-01-01T00:00:00+14:00", "9999-12-31T23:59:59-14:00"
+HUGE_CELL = '"' + "x" * 200_000 + '"'
+FILES = {
+    "a year too early": "at,ammonia_ppm\n0001-01-01T00:00+05:00,1\n",
+    "a year too late": "at,ammonia_ppm\n9999-12-31T23:59-05:00,1\n",
+    "a header without end": f"{HUGE_CELL},b\n1,2\n",
+    "a cell without end": f"at,ammonia_ppm\n{HUGE_CELL},1\n",
+    "no figure that is one": "at,ammonia_ppm\n2026-01-01,1e400\n2026-01-02,nan\n",
+    "a thousand columns": ",".join(f"c{n}" for n in range(1000)) + "\n",
+    "rows without end": "at,ammonia_ppm\n" + "x,1\n" * 60_000,
+}
+
+
+def post(keeper, path: str, text: str):
+    headers = {"X-CSRF-Token": keeper.token, "Content-Type": "application/json"}
+    return keeper.client.post(path, data=text, headers=headers)
+
+
+@pytest.mark.parametrize("text", FILES.values(), ids=FILES.keys())
+def test_a_file_that_is_none_is_refused_with_its_lines(keeper, text: str) -> None:
+    tank = keeper.tank()
+    headers = {"X-CSRF-Token": keeper.token, "Content-Type": "text/csv"}
+    taken = keeper.client.post(f"/api/tanks/{tank}/readings.csv", data=text.encode(), headers=headers)
+    assert taken.status_code == 422
+    assert 1 <= len(taken.json["errors"]) <= 50
+    shown = keeper.send("POST", f"/api/tanks/{tank}/readings/preview", {"text": text, "zone_offset_minutes": 840})
+    assert shown.status_code == 200
+    assert shown.json["faults"]
+    assert shown.json["good"] == 0
+    assert keeper.client.post("/api/compute/catalogue.csv", data=text.encode()).status_code == 422
+
+
+@pytest.mark.parametrize("at", [EARLY, LATE])
+@pytest.mark.parametrize(
+    "body",
+    [
+        {"kind": "note", "text": "x"},
+        {"kind": "cycle-plan", "started_at": "AT"},
+        {"kind": "situation", "stands": "running", "since": "AT"},
+    ],
+    ids=lambda b: b["kind"],
+)
+def test_a_time_no_sum_can_hold_is_refused_and_the_tank_stays_open(keeper, body: dict[str, Any], at: str) -> None:
+    tank = keeper.tank()
+    sent = {key: at if value == "AT" else value for key, value in body.items()}
+    answer = keeper.write(tank, sent, **({"at": at} if body["kind"] == "note" else {}))
+    assert answer.status_code == 422
+    assert "between 1990 and 2200" in json.dumps(answer.json)
+    assert keeper.get(f"/api/tanks/{tank}").status_code == 200
+    assert keeper.get("/api/today").status_code == 200
+
+
+@pytest.mark.parametrize(
+    "key", ["k" * 5000, "key-\ud800aaaa", "key with blank ", ""], ids=["long", "half a character", "blank", "none"]
+)
+def test_a_bundle_with_a_key_that_is_none_is_refused_whole(keeper, key: str) -> None:
+    entry = {
+        "id": 1,
+        "at": "2026-01-01T00:00:00Z",
+        "written_at": "2026-01-01T00:00:00Z",
+        "body": {"kind": "note", "text": "x"},
+    }
+    bundle = {"version": 2, "written_at": "2026-01-01T00:00:00Z", "tank": "Odd", "entries": [{**entry, "key": key}]}
+    assert post(keeper, "/api/bundles", json.dumps(bundle)).status_code == 422
+    assert all(t["name"] != "Odd" for t in keeper.get("/api/tanks").json["tanks"])
+
+
+@pytest.mark.parametrize(
+    ("path", "body"),
+    [
+        ("/api/tanks", {"name": "\ud800x"}),
+        ("/api/session", {"email": "\ud800@b.example", "password": "x\ud800"}),
+        ("/api/account", {"email": "a@b.example", "password": "long enough \ud800"}),
+    ],
+    ids=["a name", "an address", "a password"],
+)
+def test_half_a_character_is_refused(keeper, path: str, body: dict[str, Any]) -> None:
+    assert post(keeper, path, json.dumps(body)).status_code in (401, 422)
+
+
+@pytest.mark.parametrize(
+    "path",
+    ["/" + "x" * 5000, "/assets/" + "a" * 300, "/%00", "/..%2f..%2fetc/passwd", "/api/tanks/999999999999999999999999"],
+    ids=["long path", "long name", "null", "upwards", "a number without end"],
+)
+def test_an_address_that_is_none_is_not_our_fault(keeper, path: str) -> None:
+    assert keeper.get(path).status_code in (200, 404)
+
+
+def test_nesting_without_end_is_refused(keeper) -> None:
+    assert post(keeper, "/api/compute/tank-volume", "[" * 100_000).status_code in (400, 422)
+
+
+def test_a_name_with_control_characters_makes_no_broken_file(keeper) -> None:
+    tank = keeper.tank("=cmd()|x\x0b\x01")
+    keeper.write(tank, {"kind": "cycle-plan", "started_at": "2026-05-01T08:00:00Z"})
+    answer = keeper.get(f"/api/tanks/{tank}/cycle.sbml")
+    assert answer.status_code == 200
+    ET.fromstring(answer.get_data())  # noqa: S314 - our own answer
