@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { ask, client, compute, ProblemError, rememberToken } from "./client";
 import { hold, newKey } from "./outbox";
 import type {
+  BeginView,
   AnswerOf,
   Blanks,
   Body,
@@ -126,6 +127,14 @@ export function useCompute<N extends ComputeName>(name: N, question: QuestionOf<
 }
 
 const VIEWS = {
+  begin: (tankId: number, draft: Draft, signal: AbortSignal): Promise<BeginView> =>
+    ask(
+      client.POST("/api/tanks/{tank_id}/views/begin", {
+        params: { path: { tank_id: tankId } },
+        body: draft,
+        signal,
+      }),
+    ),
   tank: (tankId: number, draft: Draft, signal: AbortSignal): Promise<TankView> =>
     ask(
       client.POST("/api/tanks/{tank_id}/views/tank", {

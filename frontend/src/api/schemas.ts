@@ -49,6 +49,7 @@ export type RankAnswer = Schemas["RankFiltersAnswer"];
 export type FilterPair = Schemas["Pair"];
 export type Basket = Schemas["Basket"];
 export type FilterFlow = Schemas["FilterFlowAnswer"];
+export type BeginView = Schemas["BeginView"];
 export type Draft = Schemas["Draft"];
 export type FilterView = Schemas["FilterView"];
 export type Together = Schemas["Together"];

@@ -329,6 +329,15 @@ export interface paths {
                         "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
+                /** @description Paused */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -639,6 +648,15 @@ export interface paths {
                 };
                 /** @description Not usable */
                 422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -3888,6 +3906,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tanks/{tank_id}/views/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The cycle's plan with what is typed on screen; nothing is written. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Draft"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BeginView"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/bundle.json": {
         parameters: {
             query?: never;
@@ -5096,6 +5192,17 @@ export interface components {
              * @default true
              */
             seated?: boolean;
+        };
+        /**
+         * BeginView
+         * @description All that the plan's form shows. `dose` where the way is dosed, or why it cannot be; `methods` while they are compared.
+         */
+        BeginView: {
+            judged: components["schemas"]["CyclePlanAnswer"];
+            dose: components["schemas"]["AmmoniaDoseAnswer"] | null;
+            /** Dose Refused */
+            dose_refused: string | null;
+            methods: components["schemas"]["CycleMethodsAnswer"] | null;
         };
         /**
          * Blanks
@@ -6508,6 +6615,11 @@ export interface components {
              * @default 1
              */
             seed_share?: number;
+            /**
+             * Rock Kg
+             * @default null
+             */
+            rock_kg?: number | null;
             /** @default null */
             donor?: components["schemas"]["SeedDonorIn"] | null;
             /**
@@ -6850,6 +6962,19 @@ export interface components {
             filter_plan?: components["schemas"]["FilterPlanIn"] | null;
             /** @default null */
             fit_plan?: components["schemas"]["FitPlanIn"] | null;
+            /** @default null */
+            cycle_plan?: components["schemas"]["CyclePlanIn"] | null;
+            /**
+             * @description What is to hand, while ways to cycle are compared
+             * @default null
+             */
+            resources?: components["schemas"]["ResourcesIn"] | null;
+            /**
+             * Animals In
+             * @description With `resources`: whether animals are in already
+             * @default false
+             */
+            animals_in?: boolean;
             /** Seen */
             seen?: string[];
         };
@@ -8883,6 +9008,19 @@ export interface components {
              * @description Between cleanings, by its kind and this food
              */
             usual_days: number;
+        };
+        /**
+         * KindName
+         * @description A kind of filter as it is called.
+         */
+        KindName: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
+            /** Title */
+            title: string;
         };
         /**
          * KitPlan
@@ -12886,6 +13024,8 @@ export interface components {
             species: components["schemas"]["Species"][];
             /** Catalogue */
             catalogue: components["schemas"]["Filter"][];
+            /** Kinds */
+            kinds: components["schemas"]["KindName"][];
             /** Sources */
             sources: components["schemas"]["SourceRow"][];
             /** Computations */

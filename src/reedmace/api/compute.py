@@ -9,6 +9,7 @@ from reedmace.api.problems import ProblemError
 from reedmace.core.computations import COMPUTATIONS
 from reedmace.core.contract import Answer, Computation, Question
 from reedmace.core.filter import CATALOGUE, Filter
+from reedmace.core.filter.kinds import KINDS, FilterKind
 from reedmace.core.quantity import TWINS, as_nitrogen
 from reedmace.core.sources import SOURCES
 from reedmace.core.stock import SPECIES, Species
@@ -49,11 +50,19 @@ class NitrogenShares(BaseModel):
     nitrate: float = Field(ge=0, le=1)
 
 
+class KindName(BaseModel):
+    """A kind of filter as it is called."""
+
+    kind: FilterKind
+    title: str
+
+
 class Tables(BaseModel):
     """The reference tables the screens choose from."""
 
     species: list[Species]
     catalogue: list[Filter]
+    kinds: list[KindName]
     sources: list[SourceRow]
     computations: list[Named]
     twins: list[Twin]
@@ -68,6 +77,7 @@ def read_tables() -> Tables:
     return Tables(
         species=list(SPECIES.values()),
         catalogue=list(CATALOGUE),
+        kinds=[KindName(kind=k.name, title=k.title) for k in KINDS],
         sources=[SourceRow(key=s.key, provenance=s.provenance, title=s.title) for s in SOURCES.values()],
         blanks=Blanks(),
         computations=[Named(name=c.name, answers=c.answers) for c in COMPUTATIONS.values()],

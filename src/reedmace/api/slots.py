@@ -40,6 +40,8 @@ class Slots:
 
 def _is_long() -> bool:
     path = request.path
+    if path.endswith("/views/begin"):
+        return True
     return path.startswith("/api/compute/") and path.rpartition("/")[2] in LONG_SUMS and request.method == "POST"
 
 

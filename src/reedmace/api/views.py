@@ -8,12 +8,14 @@ from reedmace.api.session import tanks
 from reedmace.api.tanks import REFUSED
 from reedmace.logbook import LogbookState, replay
 from reedmace.logbook.stages import (
+    BeginView,
     Draft,
     FilterView,
     FitView,
     KeepView,
     StockView,
     TankView,
+    begin_view,
     filter_view,
     fit_view,
     keep_view,
@@ -63,6 +65,15 @@ def see_filter(tank_id: int, json_data: Draft) -> FilterView:
 def see_fit(tank_id: int, json_data: Draft) -> FitView:
     """The Fit stage with what is typed on screen; nothing is written."""
     return fit_view(_seen(tank_id, json_data), g.now)
+
+
+@blueprint.post("/tanks/<int:tank_id>/views/begin")
+@blueprint.input(Draft)
+@blueprint.output(BeginView)
+@blueprint.doc(responses=REFUSED)
+def see_begin(tank_id: int, json_data: Draft) -> BeginView:
+    """The cycle's plan with what is typed on screen; nothing is written."""
+    return begin_view(_seen(tank_id, json_data), g.now, json_data.resources, animals_in=json_data.animals_in)
 
 
 @blueprint.get("/tanks/<int:tank_id>/views/keep")

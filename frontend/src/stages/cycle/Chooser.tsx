@@ -1,19 +1,19 @@
 /** Which way to cycle, from what the keeper has; and where keepers disagree about it. */
-import { useState } from "react";
 import { styled } from "styled-components";
-import { useCompute } from "../../api/hooks";
-import type { Blanks, CyclePlan, MethodChoice } from "../../api/schemas";
-import { Button, Fields, Figure, Lead, NumberBox, ProblemNote, Select, Waiting, YesNo } from "../../kit";
+import type { BeginView, Blanks, CyclePlan, MethodChoice } from "../../api/schemas";
+import { Button, Fields, Figure, Lead, NumberBox, Select, Waiting, YesNo } from "../../kit";
 
 type Resources = Blanks["resources"];
 
 interface Props {
-  plan: CyclePlan;
-  netL: number;
-  loadMgNLDay?: number;
+  /** The ways there are, best first; none while they are worked out. */
+  methods?: NonNullable<BeginView["methods"]>;
+  waiting: boolean;
   onChoose: (choice: MethodChoice) => void;
   resources: Resources;
   onResources: (resources: Resources) => void;
+  animalsIn: boolean;
+  onAnimalsIn: (now: boolean) => void;
 }
 
 /** The window on the bottle's own label. */
@@ -24,21 +24,11 @@ const BOTTLE = [
   ["ph_high", "Label: to pH", 4, 10],
 ] as const;
 
-export function Chooser({ plan, netL, loadMgNLDay, onChoose, resources, onResources }: Props) {
-  const [animalsIn, setAnimalsIn] = useState(plan.method === "animals-in");
+export function Chooser(props: Props) {
+  const { methods, waiting, onChoose, resources, onResources, animalsIn, onAnimalsIn } = props;
   const set = (change: Partial<Resources>) => {
     onResources({ ...resources, ...change });
   };
-  const answer = useCompute("cycle-methods", {
-    resources,
-    net_l: netL,
-    temperature_c: plan.temperature_c,
-    ph: plan.start_ph,
-    kh_dkh: plan.start_kh_dkh,
-    salinity_g_kg: plan.salinity_g_kg,
-    animals_in: animalsIn,
-    ...(loadMgNLDay ? { planned_load_mg_n_l_day: Math.min(loadMgNLDay, 1000) } : {}),
-  });
   return (
     <section aria-label="Choose a method">
       <h2>What do you have?</h2>
@@ -149,19 +139,18 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, resources, onResour
             }}
           />
         )}
-        <YesNo label="Animals are in already" value={animalsIn} onChange={setAnimalsIn} />
+        <YesNo label="Animals are in already" value={animalsIn} onChange={onAnimalsIn} />
       </Ticks>
-      {answer.isPending && <Waiting>Running each way in your water…</Waiting>}
-      <ProblemNote problem={answer.error} />
-      {answer.data && (
+      {waiting && <Waiting>Running each way in your water…</Waiting>}
+      {methods && (
         <>
           <Lead>
-            <Figure title="Ways to cycle" lines={answer.data.working}>
-              {answer.data.verdict}
+            <Figure title="Ways to cycle" lines={methods.working}>
+              {methods.verdict}
             </Figure>
           </Lead>
           <Ways>
-            {answer.data.methods.map((m) => (
+            {methods.methods.map((m) => (
               <li key={m.method} data-fits={m.fits}>
                 <div>
                   <b>{m.title}</b>
@@ -204,7 +193,7 @@ export function Chooser({ plan, netL, loadMgNLDay, onChoose, resources, onResour
           <details>
             <summary>Where keepers disagree about this</summary>
             <Disputes>
-              {answer.data.disputes.map((d) => (
+              {methods.disputes.map((d) => (
                 <div key={d.about}>
                   <dt>{d.about}</dt>
                   <dd>

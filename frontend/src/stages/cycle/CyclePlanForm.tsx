@@ -1,8 +1,8 @@
 /** The cycle's plan: how, with what, in which water, from which tap; judged as it is typed. */
 import { useState } from "react";
 import { useDraft, type Draft } from "../../api/drafts";
-import { useBlanks, useCompute } from "../../api/hooks";
-import type { CyclePlan, MethodChoice, LogbookState, StockPlan } from "../../api/schemas";
+import { standing, useBlanks, useView } from "../../api/hooks";
+import type { BeginView, CyclePlan, MethodChoice, LogbookState } from "../../api/schemas";
 import { Caution, Figure, InlineButton, Lead, PickOne, ProblemNote } from "../../kit";
 import { SaveBar } from "../shared";
 import { Chooser, type Resources } from "./Chooser";
@@ -13,15 +13,7 @@ import { WaterFields } from "./WaterFields";
 
 const DOSED: CyclePlan["method"][] = ["measured-ammonia", "seeded-filter", "side-by-side", "mature-rock"];
 
-export function CyclePlanForm({
-  tankId,
-  logbook,
-  netL,
-}: {
-  tankId: number;
-  logbook: LogbookState;
-  netL?: number;
-}) {
+export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
   const blanks = useBlanks();
   const draft = useDraft<CyclePlan>(tankId, "cycle", logbook.plans.cycle, logbook.cycle_plan?.id ?? null);
   const plan = draft.value;
@@ -31,7 +23,12 @@ export function CyclePlanForm({
   const first = logbook.cycle_plan == null;
   const [choosing, setChoosing] = useState(first);
   const [resources, setResources] = useState<Resources>({ ...blanks.resources, plants: plan.plants });
-  const load = useCompute("waste-load", loadQuestion(logbook.plans.stock, netL));
+  const [animalsIn, setAnimalsIn] = useState(plan.method === "animals-in");
+  const asked = useView(tankId, "begin", {
+    cycle_plan: plan,
+    ...(choosing ? { resources, animals_in: animalsIn } : {}),
+  });
+  const view = standing(asked);
   const take = (choice: MethodChoice) => {
     set(chosen(choice, resources, plan));
     setChoosing(false);
@@ -39,14 +36,15 @@ export function CyclePlanForm({
   const dosed = DOSED.includes(plan.method);
   return (
     <>
-      {choosing && netL ? (
+      {choosing ? (
         <Chooser
-          plan={plan}
-          netL={netL}
-          loadMgNLDay={load.data?.ammonia_mg_n_l_day}
+          methods={view?.methods ?? undefined}
+          waiting={asked.isPending}
           onChoose={take}
           resources={resources}
           onResources={setResources}
+          animalsIn={animalsIn}
+          onAnimalsIn={setAnimalsIn}
         />
       ) : (
         <div>
@@ -62,7 +60,8 @@ export function CyclePlanForm({
       <MethodFields plan={plan} set={set} />
       {dosed && <ProductFields plan={plan} set={set} />}
       <WaterFields plan={plan} set={set} />
-      {netL && <PlanJudged plan={plan} netL={netL} phosphatePpm={lastPhosphate(logbook)} load={load.data} />}
+      <ProblemNote problem={asked.error} />
+      {view && <PlanJudged plan={plan} judged={view.judged} />}
       <PickOne
         label="ppm means"
         value={plan.basis}
@@ -74,7 +73,7 @@ export function CyclePlanForm({
           ["N", "nitrogen (N)"],
         ]}
       />
-      {dosed && netL && <FirstDose plan={plan} netL={netL} />}
+      {view && <FirstDose view={view} />}
       <PlanBar tankId={tankId} draft={draft} first={first} begun={begunBefore(logbook)} />
       <Caution>
         {plan.method === "animals-in" ? "Nothing is dosed while animals are in. " : ""}Aquarium-grade ammonia
@@ -99,31 +98,18 @@ function chosen(
   };
 }
 
-function loadQuestion(stock: StockPlan, netL?: number) {
-  if (!netL || stock.animals.length === 0) return null;
-  const { animals, own_species, feed_g_day } = stock;
-  return { net_l: netL, animals, own_species, feed_g_day };
-}
-
-function lastPhosphate(logbook: LogbookState): number | undefined {
-  return logbook.readings
-    .flatMap((e) => (e.body.kind === "reading" && e.body.phosphate_ppm != null ? [e.body.phosphate_ppm] : []))
-    .at(-1);
-}
-
-function FirstDose({ plan, netL }: { plan: CyclePlan; netL: number }) {
-  const { target_ppm, basis, product } = plan;
-  const dose = useCompute("ammonia-dose", { net_l: netL, target_ppm, basis, product });
-  if (dose.error) return <ProblemNote problem={dose.error} />;
-  if (!dose.data) return null;
+function FirstDose({ view }: { view: BeginView }) {
+  const { dose, dose_refused } = view;
+  if (dose_refused != null) return <p role="alert">{dose_refused}</p>;
+  if (!dose) return null;
   return (
     <Lead>
       The first dose:{" "}
-      <Figure title="The dose" lines={dose.data.working}>
-        {dose.data.verdict}
+      <Figure title="The dose" lines={dose.working}>
+        {dose.verdict}
       </Figure>{" "}
-      It will burn {dose.data.alkalinity_used_dkh.toFixed(1)} dKH and can make at most{" "}
-      {dose.data.nitrate_made_ppm_ion.toFixed(0)} ppm of nitrate.
+      It will burn {dose.alkalinity_used_dkh.toFixed(1)} dKH and can make at most{" "}
+      {dose.nitrate_made_ppm_ion.toFixed(0)} ppm of nitrate.
     </Lead>
   );
 }

@@ -48,7 +48,7 @@ export function CycleStage(props: StageProps) {
               ? "How is it being cycled? Then the tests made so far, each with its day, say how far it is."
               : "Nothing lives in the filter yet. Begin its cycle, and the tests will say when animals may come."}
           </Verdict>
-          <CyclePlanForm tankId={tankId} logbook={logbook} netL={netL} />
+          <CyclePlanForm tankId={tankId} logbook={logbook} />
           <TestsBook tankId={tankId} logbook={logbook} />
           <Files tankId={tankId} logbook={logbook} />
         </>
@@ -180,7 +180,7 @@ function leavesOf(
     {
       id: "plan",
       title: "Plan",
-      content: () => <CyclePlanForm tankId={tankId} logbook={logbook} netL={netL} />,
+      content: () => <CyclePlanForm tankId={tankId} logbook={logbook} />,
     },
     { id: "cloudy", title: "Cloudy?", content: () => <Cloudy log={log} /> },
     { id: "files", title: "Kit and files", content: () => <Files tankId={tankId} logbook={logbook} /> },

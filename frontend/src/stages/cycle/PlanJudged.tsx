@@ -1,44 +1,17 @@
 /** The plan before it starts: the water judged, the heat, the alkalinity it will eat. */
 import { styled } from "styled-components";
-import { useCompute } from "../../api/hooks";
-import type { CyclePlan, WasteLoad } from "../../api/schemas";
-import { Figure, Lead, ProblemNote } from "../../kit";
+import type { BeginView, CyclePlan } from "../../api/schemas";
+import { Figure, Lead } from "../../kit";
 import { Columns } from "../shared";
 
 interface Props {
   plan: CyclePlan;
-  netL: number;
-  phosphatePpm?: number | null;
-  load?: WasteLoad;
+  judged: BeginView["judged"];
 }
 
 const WORD = { fine: "fine", watch: "watch", first: "first" } as const;
 
-export function PlanJudged({ plan, netL, phosphatePpm, load }: Props) {
-  const answer = useCompute("cycle-plan", {
-    net_l: netL,
-    method: plan.method,
-    helpers: plan.helpers,
-    temperature_c: plan.temperature_c,
-    ph: plan.start_ph,
-    kh_dkh: plan.start_kh_dkh,
-    phosphate_ppm: phosphatePpm,
-    salinity_g_kg: plan.salinity_g_kg,
-    tap: plan.tap,
-    bottle: plan.bottle,
-    plants: plan.plants,
-    seed_share: plan.seed_share,
-    donor: plan.donor,
-    target_ppm: plan.target_ppm,
-    ammonia_source: plan.ammonia_source,
-    product: plan.product,
-    animals_low_c: load?.temperature_low_c,
-    animals_high_c: load?.temperature_high_c,
-    ...(load ? { planned_load_mg_n_l_day: Math.min(load.ammonia_mg_n_l_day, 1000) } : {}),
-  });
-  if (answer.error) return <ProblemNote problem={answer.error} />;
-  if (!answer.data) return null;
-  const a = answer.data;
+export function PlanJudged({ plan, judged: a }: Props) {
   return (
     <section aria-label="The plan judged">
       <h2>

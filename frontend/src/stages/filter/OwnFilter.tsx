@@ -1,22 +1,12 @@
 /** Box in hand: four numbers, and whether they agree with each other. */
 import { useState } from "react";
-import { useCompute } from "../../api/hooks";
+import { useCompute, useLoadedTables } from "../../api/hooks";
 import type { Filter } from "../../api/schemas";
 import { Button, Caution, Fields, Figure, NumberBox, ProblemNote, Select, TextField } from "../../kit";
 import { Bar } from "../shared";
 
-const KINDS: readonly (readonly [Filter["kind"], string])[] = [
-  ["canister", "Canister"],
-  ["hang-on", "Hang-on"],
-  ["sponge", "Sponge"],
-  ["internal", "Internal"],
-  ["sheet", "Sheet"],
-  ["sump", "Sump"],
-  ["box", "Box"],
-  ["under-gravel", "Under-gravel"],
-];
-
 export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
+  const kinds = useLoadedTables().kinds.map((k): [Filter["kind"], string] => [k.kind, k.title]);
   const [kind, setKind] = useState<Filter["kind"]>("canister");
   const [name, setName] = useState("From the shop");
   const [lph, setLph] = useState<number | null>(800);
@@ -44,7 +34,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
         <NumberBox label="Watts" value={watts} min={0.1} max={2000} onChange={setWatts} />
         <NumberBox label="“Tanks up to”, L" value={upTo} min={1} max={100000} onChange={setUpTo} />
         <NumberBox label="US gal/h, if printed" value={gph} min={0.2} max={26000} onChange={setGph} />
-        <Select label="Kind" value={kind} onChange={setKind} options={KINDS} />
+        <Select label="Kind" value={kind} onChange={setKind} options={kinds} />
         <TextField label="Name" value={name} onChange={setName} />
         <NumberBox label="Price" value={price} min={0} max={100000} onChange={setPrice} />
       </Fields>

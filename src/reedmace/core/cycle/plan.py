@@ -42,6 +42,7 @@ class CyclePlanQuestion(Question):
     product: AmmoniaProduct = Field(default_factory=lambda: PowderProduct(form="ammonium-chloride"))
     ammonia_source: Literal["aquarium-grade", "plain", "household-cleaner", "unknown"] = "aquarium-grade"
     seed_share: Share = 1
+    rock_kg: Annotated[float, number("kg", 0.01, 2000, "Mature rock put in, weighed wet")] | None = None
     donor: SeedDonor | None = None
     hold_kh_dkh: Annotated[float, number("dKH", 0, 20)] = 4
 
@@ -80,7 +81,7 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     log = CycleLog(
         net_l=q.net_l, day_now=0, method=q.method, helpers=q.helpers, temperature_c=q.temperature_c,
         salinity_g_kg=q.salinity_g_kg, start_kh_dkh=q.kh_dkh, start_ph=q.ph, tap=q.tap, plants=q.plants,
-        bottle=q.bottle, seed_share=q.seed_share, donor=q.donor, planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
+        bottle=q.bottle, seed_share=q.seed_share, rock_kg=q.rock_kg, donor=q.donor, planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
         animals_in_mg_n_l_day=q.planned_load_mg_n_l_day if q.method == "animals-in" else 0,
         food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100) if q.method == "fish-food" else 0,
         plan_target_ppm=q.target_ppm, product=q.product,

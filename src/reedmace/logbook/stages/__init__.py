@@ -1,5 +1,6 @@
 """The stages as pure views: where a tank stands, with what is typed on screen, gives what each stage shows."""
 
+from reedmace.logbook.stages.begin import BeginView, begin_view
 from reedmace.logbook.stages.draft import Draft, with_draft, with_plan
 from reedmace.logbook.stages.filter import FilterView, filter_view
 from reedmace.logbook.stages.fit import FitView, buying_view, fit_view, shopping_question
@@ -11,6 +12,7 @@ from reedmace.logbook.stages.tank import TankView, tank_view
 from reedmace.logbook.stages.today import TodayView, today_view
 
 __all__ = [
+    "BeginView",
     "Draft",
     "FilterView",
     "FitView",
@@ -22,6 +24,7 @@ __all__ = [
     "StockView",
     "TankView",
     "TodayView",
+    "begin_view",
     "buying_view",
     "filter_view",
     "fit_view",

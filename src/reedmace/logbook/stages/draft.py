@@ -6,8 +6,9 @@ from typing import Annotated
 from pydantic import Field
 
 from reedmace.core.contract import Name, Part
+from reedmace.core.cycle.methods import Resources
 from reedmace.logbook.entries import Body, Entry
-from reedmace.logbook.plans import FilterPlan, FitPlan, StockPlan, TankPlan
+from reedmace.logbook.plans import CyclePlan, FilterPlan, FitPlan, StockPlan, TankPlan
 from reedmace.logbook.state import LogbookState
 
 
@@ -18,6 +19,9 @@ class Draft(Part):
     stock_plan: StockPlan | None = None
     filter_plan: FilterPlan | None = None
     fit_plan: FitPlan | None = None
+    cycle_plan: CyclePlan | None = None
+    resources: Resources | None = Field(default=None, description="What is to hand, while ways to cycle are compared")
+    animals_in: bool = Field(default=False, description="With `resources`: whether animals are in already")
     seen: Annotated[list[Name], Field(max_length=12)] = Field(default_factory=list)
 
 
@@ -35,7 +39,7 @@ def with_draft(state: LogbookState, draft: Draft) -> LogbookState:
     """The state as it would be were the draft saved. state: the tank's; draft: what is typed."""
     plans = {
         name: _entry(body)
-        for name in ("tank_plan", "stock_plan", "filter_plan", "fit_plan")
+        for name in ("tank_plan", "stock_plan", "filter_plan", "fit_plan", "cycle_plan")
         if (body := getattr(draft, name)) is not None
     }
     return state.model_copy(update=plans)
