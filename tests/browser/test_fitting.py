@@ -50,6 +50,19 @@ def test_moving_a_part_moves_the_cut_lengths_and_the_flow_and_says_a_fault(page:
     expect(faults).to_contain_text("Put them at opposite ends.")
 
 
+def test_hoses_run_behind_the_tank_and_never_through_its_glass(page: Page, chosen: str) -> None:
+    page.goto(f"{chosen}/fit")
+    hidden = page.locator("path[data-hidden]")
+    expect(hidden).to_have_count(2)
+    for one in hidden.all():
+        expect(one).to_have_attribute("stroke-dasharray", re.compile("."))
+    # What is drawn solid of a hose is cut off where the tank hides it.
+    solid = page.locator("path[stroke-width='5.4']")
+    assert solid.count() == 2
+    clipped = solid.evaluate_all("all => all.map((one) => one.parentElement.getAttribute('clip-path') ?? '')")
+    assert all("seen" in clip for clip in clipped)
+
+
 def test_a_mishap_shows_its_litres_and_where_the_level_stops(page: Page, chosen: str) -> None:
     page.goto(f"{chosen}/fit")
     page.get_by_role("button", name=re.compile("Intake hose off at the body")).click()

@@ -1,4 +1,5 @@
 /** A fitting plan on the section: hoses by their true runs, cut lengths, parts, faults and levels. */
+import { useId } from "react";
 import type { FittingPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
 
@@ -23,22 +24,37 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
   const body = fitting.parts.find((p) => p.role === "body");
   const intake = fitting.parts.find((p) => p.role === "intake");
   const y = (cm: number) => floorY - cm * scale;
+  const clip = useId();
   const stopY = stopsBelowRimCm === undefined ? null : rimY + stopsBelowRimCm * scale;
+  const hosed = fitting.runs.some((r) => r.role === "intake-hose");
   return (
     <g>
+      <BehindTank sheet={sheet} id={clip} />
+      {hosed && intake && (
+        <path
+          d={`M${x(intake.at.x_cm)} ${rimY - 4} V${y(intake.at.y_cm)}`}
+          stroke="var(--ink)"
+          strokeWidth={2.2}
+          fill="none"
+        />
+      )}
       {fitting.runs.map((run, i) => {
         const points = run.points.map((p): Point => [x(p.x_cm), y(p.y_cm)]);
         const d = rounded(points, run.bend_radius_cm * scale);
         const thin = run.role === "air-line";
         return (
           <g key={run.role} fill="none" strokeLinejoin="round">
-            <path d={d} stroke="var(--ink)" strokeWidth={thin ? 1.6 : 8} />
-            {!thin && (
-              <path
+            {run.role === "intake-hose" || run.role === "return-hose" ? (
+              <Behind
                 d={d}
-                stroke={run.role === "return-hose" ? "var(--water-deep)" : "var(--silt-deep)"}
-                strokeWidth={5.4}
+                fill={run.role === "return-hose" ? "var(--water-deep)" : "var(--silt-deep)"}
+                id={clip}
               />
+            ) : (
+              <>
+                <path d={d} stroke="var(--ink)" strokeWidth={thin ? 1.6 : 8} />
+                {!thin && <path d={d} stroke="var(--silt-deep)" strokeWidth={5.4} />}
+              </>
             )}
             {!quiet && (
               <CutLabel
@@ -122,6 +138,42 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
         </g>
       ))}
     </g>
+  );
+}
+
+/** What the tank, its bed and the stand's top hide, and what they do not, as regions to draw in. */
+function BehindTank({ sheet, id }: { sheet: Sheet; id: string }) {
+  const { left, tankWidth, rimY, tankHeight, width, height, standHeight } = sheet;
+  const hidden = `M${left - 2} ${rimY} h${tankWidth + 4} v${tankHeight + Math.min(9, standHeight)} h${-(tankWidth + 4)} z`;
+  return (
+    <defs>
+      <clipPath id={`${id}hidden`}>
+        <path d={hidden} />
+      </clipPath>
+      <clipPath id={`${id}seen`}>
+        <path d={`M0 0 H${width} V${height} H0 z ${hidden}`} clipRule="evenodd" />
+      </clipPath>
+    </defs>
+  );
+}
+
+/** A hose: solid where it is seen, a dashed line where it runs behind the tank. */
+function Behind({ d, fill, id }: { d: string; fill: string; id: string }) {
+  return (
+    <>
+      <g clipPath={`url(#${id}seen)`}>
+        <path d={d} stroke="var(--ink)" strokeWidth={8} />
+        <path d={d} stroke={fill} strokeWidth={5.4} />
+      </g>
+      <path
+        d={d}
+        clipPath={`url(#${id}hidden)`}
+        stroke="var(--ink-soft)"
+        strokeWidth={1.4}
+        strokeDasharray="5 5"
+        data-hidden=""
+      />
+    </>
   );
 }
 
