@@ -42,7 +42,7 @@ def test_fish_in_for_six_days_in_gallons_reach_what_to_do_today(page: Page, arri
 
 def test_a_tank_that_has_run_for_years_begins_with_who_lives_in_it(page: Page, arrive: Callable[..., None]) -> None:
     arrive("has run for months or years", since_days=800, holds="120 L", asked="It has run since about")
-    expect(heading(page)).to_contain_text("Who will live in it?")
+    expect(heading(page)).to_contain_text("Who lives in it?")
     page.get_by_role("combobox", name="Add an animal").fill("harle")
     page.get_by_role("option", name=re.compile("Harlequin rasbora")).click()
     page.get_by_role("button", name="Save the animals").click()

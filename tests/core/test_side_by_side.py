@@ -77,6 +77,10 @@ def test_nothing_is_taken_over_where_filters_are_of_an_age_alone_or_long_settled
     assert takeover(life((200, plan(("old", OLD))), fish(190)), NOW) is None
     assert takeover(life((200, plan(("old", OLD), ("new", NEW))), fish(190)), NOW) is None
     assert takeover(beside(90), NOW) is None
+    # Hung in the first week of a cycle, a second one grows up with the first.
+    begun = {"kind": "cycle-plan", "started_at": (NOW - timedelta(days=10)).isoformat()}
+    young = (10, plan(("old", OLD))), (10, begun), (5, plan(("old", OLD), ("new", NEW)))
+    assert takeover(life(*young), NOW) is None
     assert takeover(life((200, plan(("old", OLD))), (3, plan(("old", OLD), ("new", NEW)))), NOW) is None
 
 
@@ -111,3 +115,17 @@ def test_a_cycle_plan_left_as_offered_says_nothing_of_the_tap() -> None:
     assert log().tap.kh_dkh is None
     told = log(start_ph=6.6, start_kh_dkh=2)
     assert (told.tap.ph, told.tap.kh_dkh) == (6.6, 2)
+    # What is offered to a salt tank is another water, and says as little when left.
+    salt = {
+        "kind": "tank-plan",
+        "tank": {"length_cm": 100, "width_cm": 50, "height_cm": 50},
+        "surroundings": {"water": "salt"},
+    }
+    body = {
+        "kind": "cycle-plan",
+        "started_at": (NOW - timedelta(days=3)).isoformat(),
+        "start_ph": 8.1,
+        "start_kh_dkh": 8,
+    }
+    assert cycle_log(life((4, salt), (3, {**body, "salinity_g_kg": 35})), NOW).tap.ph is None
+    assert cycle_log(life((3, body)), NOW).tap.ph == 8.1

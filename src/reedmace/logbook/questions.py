@@ -299,7 +299,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
     present = animals_in(state)
     put_in = [day(at) for at in came_at(state)]
     tap = plan.tap
-    offered = CyclePlan(kind="cycle-plan", started_at=plan.started_at)
+    offered = cycle_plan(state.model_copy(update={"cycle_plan": None}), now)
     if state.cycle_plan is not None and (plan.start_ph, plan.start_kh_dkh) != (offered.start_ph, offered.start_kh_dkh):
         # The water it was filled with came from the tap, unless the plan says otherwise. Without a plan, or where its two
         # figures were left as they were offered, nobody said what either is.

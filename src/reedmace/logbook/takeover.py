@@ -3,12 +3,13 @@
 from datetime import datetime
 
 from reedmace.core.contract import Part
+from reedmace.core.film import USABLE_DAYS
 from reedmace.core.fit.move import FilterMoveAnswer, FilterMoveQuestion, filter_move
 from reedmace.logbook.questions import animals_in
 from reedmace.logbook.state import LogbookState
 
-APART_DAYS = 2.0
-"""Hung within so short a time of each other, filters are of one age."""
+APART_DAYS = USABLE_DAYS
+"""A filter so much older has a film to be taken over; hung nearer to each other they grow up together."""
 LONGEST_DAYS = 60.0
 """So long side by side there is nothing left to wait for."""
 

@@ -38,7 +38,7 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
       }
       beside={any && load && <LoadFacts load={load} />}
     >
-      {load && <Headline load={load} any={any} />}
+      {load && <Headline load={load} any={any} lives={livesIn(logbook)} />}
       <ProblemNote problem={asked.error} />
       {!logbook.tank_plan && (
         <Lead>The tank has not been measured; an assumed 60 cm tank is used until it is.</Lead>
@@ -62,6 +62,11 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
       {any && view && <Asked view={view} />}
     </TwoColumns>
   );
+}
+
+function livesIn({ situation }: StageProps["logbook"]): boolean {
+  const stands = situation?.body.kind === "situation" ? situation.body.stands : "empty";
+  return stands === "animals-in" || stands === "running";
 }
 
 function inWords(animals: Animals[], known: Species[]): string {
@@ -102,11 +107,19 @@ function FoodOrOwn({ draft, blank }: { draft: Draft<StockPlan>; blank: Animals }
   );
 }
 
-function Headline({ load, any }: { load: WasteLoad; any: boolean }) {
-  if (!any) return <Verdict>Who will live in it? The filter is sized for them.</Verdict>;
+/** lives: whether animals were in before the notebook began. */
+function Headline({ load, any, lives }: { load: WasteLoad; any: boolean; lives: boolean }) {
+  if (!any)
+    return (
+      <Verdict>
+        {lives
+          ? "Who lives in it? Its filter is judged by them."
+          : "Who will live in it? The filter is sized for them."}
+      </Verdict>
+    );
   return (
     <Verdict>
-      These animals would make{" "}
+      These animals {lives ? "make" : "would make"}{" "}
       <em>
         <Figure title="Daily ammonia" lines={load.working} of="ammonia_mg_n_day">
           {load.ammonia_mg_n_day.toFixed(0)} mg of ammonia nitrogen
