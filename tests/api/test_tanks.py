@@ -34,6 +34,7 @@ def test_no_route_lets_one_account_see_or_touch_anothers_tank(app, sign_up) -> N
         "views/stock": {},
         "views/filter": {},
         "views/fit": {},
+        "views/begin": {},
     }
     for method, rule in routes:
         body = next((b for end, b in bodies.items() if rule.endswith(end)), None)
