@@ -85,6 +85,15 @@ def test_a_tank_that_has_run_for_years_ticks_no_steps_and_begins_nothing(keeper)
     assert row(keeper, tank)["urgent"]
 
 
+def test_animals_put_in_later_come_to_those_that_were_there(keeper) -> None:
+    tank = arrive(keeper, "running", since=ago(900), litres=120)
+    keeper.write(tank, {"kind": "stock-plan", "animals": [{"species_id": "harlequin-rasbora", "count": 12}]})
+    keeper.write(tank, {"kind": "stocking", "species_id": "harlequin-rasbora", "count": 5})
+    keeper.write(tank, {"kind": "stocking", "species_id": "zebra-danio", "count": 4})
+    present = keeper.get(f"/api/tanks/{tank}/cycle").json["log"]["present"]
+    assert {a["species_id"]: a["count"] for a in present} == {"harlequin-rasbora": 17, "zebra-danio": 4}
+
+
 def test_a_filter_hung_later_is_asked_for_its_steps(keeper) -> None:
     tank = arrive(keeper, "running", since=ago(900), litres=120)
     keeper.write(tank, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": CANISTER}]})

@@ -5199,6 +5199,8 @@ export interface components {
          */
         BeginView: {
             judged: components["schemas"]["CyclePlanAnswer"];
+            /** Dosed */
+            dosed: boolean;
             dose: components["schemas"]["AmmoniaDoseAnswer"] | null;
             /** Dose Refused */
             dose_refused: string | null;
@@ -12442,6 +12444,11 @@ export interface components {
             kit_plan: components["schemas"]["Entry"] | null;
             /** @default null */
             situation: components["schemas"]["Entry"] | null;
+            /**
+             * @description The stock plan that stood when animals were first written down as put in
+             * @default null
+             */
+            stock_before: components["schemas"]["Entry"] | null;
             /**
              * Steps Done
              * @description Ticked steps by filter key and step id

@@ -117,11 +117,11 @@ def daily_load(state: LogbookState) -> float:
 
 def animals_in(state: LogbookState) -> list[Animals]:
     """The animals put in so far less those lost, by species. state: the tank's."""
-    put_in = [e.body for e in state.events if isinstance(e.body, Stocking)]
     counts: dict[str, int] = {}
-    if came_with_animals(state) and not any(body.count > 0 for body in put_in):
-        # They were in before the notebook began: those of the Stock stage are they, until others are written down.
-        counts = {a.species_id: a.count for a in stock_plan(state).animals}
+    if came_with_animals(state):
+        # They were in before the notebook began: those of the Stock stage as it stood before others were put in.
+        before = state.model_copy(update={"stock_plan": state.stock_before})
+        counts = {a.species_id: a.count for a in stock_plan(before).animals}
     for e in state.events:
         if isinstance(e.body, Stocking):
             counts[e.body.species_id] = counts.get(e.body.species_id, 0) + e.body.count
@@ -246,10 +246,6 @@ def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
         heat = tank_plan(state).surroundings.temperature_c
         planned = cycle_plan(state, since).model_copy(update={"temperature_c": heat or USUAL_KEPT_C})
     return _log(state, planned.model_copy(update={"started_at": since}), now)
-
-
-SALT_G_KG = 3.0
-"""From here on the water is mixed before it is poured (common practice)."""
 
 
 def salinity_now(state: LogbookState, now: datetime) -> float:

@@ -7,7 +7,7 @@ from pydantic import AwareDatetime, Field, computed_field
 
 from reedmace.core.contract import Part, Share
 from reedmace.core.film import grown_share
-from reedmace.logbook.entries import PLAN_KINDS, Entry, Outage
+from reedmace.logbook.entries import PLAN_KINDS, Entry, Outage, Stocking
 from reedmace.logbook.plans import FilterPlan, FittedFilter
 
 
@@ -45,6 +45,9 @@ class LogbookState(Part):
     cycle_plan: Entry | None = None
     kit_plan: Entry | None = None
     situation: Entry | None = None
+    stock_before: Entry | None = Field(
+        default=None, description="The stock plan that stood when animals were first written down as put in"
+    )
     steps_done: dict[str, dict[str, Entry]] = Field(
         default_factory=dict, description="Ticked steps by filter key and step id"
     )
@@ -120,6 +123,16 @@ def _take_off(state: LogbookState, new: Entry) -> None:
     state.hung_since = {key: state.hung_since[key] if (key, name) in hung else new.at for key, name in stay}
 
 
+def _stock_before(live: list[Entry]) -> Entry | None:
+    """The stock plan that stood when animals were first put in; the newest where none were. live: in the order written."""
+    plan = None
+    for e in live:
+        if isinstance(e.body, Stocking) and e.body.count > 0:
+            break
+        plan = e if e.body.kind == "stock-plan" else plan
+    return plan
+
+
 def replay(entries: Iterable[Entry]) -> LogbookState:
     """Where the tank stands.
 
@@ -141,6 +154,7 @@ def replay(entries: Iterable[Entry]) -> LogbookState:
                 ticked[e.body.step_id] = e
             else:
                 ticked.pop(e.body.step_id, None)
+    state.stock_before = _stock_before(live)
     for e in sorted(live, key=lambda e: (e.at, e.id)):
         if e.body.kind in _LISTS:
             getattr(state, _LISTS[e.body.kind]).append(e)

@@ -2,13 +2,14 @@
 
 from datetime import datetime, timedelta
 
+from reedmace.core.chemistry.change import MIXED_FROM_G_KG
 from reedmace.core.cycle import FilterStopAnswer, FilterStopQuestion, filter_stop
 from reedmace.core.cycle.stops import WATCH_DAYS
 from reedmace.core.filter.kinds import kind_of
 from reedmace.logbook.arrival import came_at, came_with_animals
 from reedmace.logbook.entries import Reading
 from reedmace.logbook.plans import CyclePlan
-from reedmace.logbook.questions import SALT_G_KG, animals_in, film_shares, salinity_now, stock_plan, stretches
+from reedmace.logbook.questions import animals_in, film_shares, salinity_now, stock_plan, stretches
 from reedmace.logbook.state import LogbookState
 
 
@@ -73,7 +74,7 @@ def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
                 name=body.name if body else "The filter",
                 closed=kind_of(body.kind).closed if body else False,
                 hours=min(hours, 1e5),
-                salt=salinity_now(state, now) > SALT_G_KG,
+                salt=salinity_now(state, now) > MIXED_FROM_G_KG,
                 film_share=shares.get(key, 1.0),
                 standing=ended is None,
                 since_days=(now - ended).total_seconds() / 86400 if ended else 0,

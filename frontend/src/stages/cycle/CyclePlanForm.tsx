@@ -11,8 +11,6 @@ import { PlanJudged } from "./PlanJudged";
 import { ProductFields } from "./ProductFields";
 import { WaterFields } from "./WaterFields";
 
-const DOSED: CyclePlan["method"][] = ["measured-ammonia", "seeded-filter", "side-by-side", "mature-rock"];
-
 export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
   const blanks = useBlanks();
   const draft = useDraft<CyclePlan>(tankId, "cycle", logbook.plans.cycle, logbook.cycle_plan?.id ?? null);
@@ -33,7 +31,6 @@ export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: Lo
     set(chosen(choice, resources, plan));
     setChoosing(false);
   };
-  const dosed = DOSED.includes(plan.method);
   return (
     <>
       {choosing ? (
@@ -58,7 +55,7 @@ export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: Lo
         </div>
       )}
       <MethodFields plan={plan} set={set} />
-      {dosed && <ProductFields plan={plan} set={set} />}
+      {view?.dosed && <ProductFields plan={plan} set={set} />}
       <WaterFields plan={plan} set={set} />
       <ProblemNote problem={asked.error} />
       {view && <PlanJudged plan={plan} judged={view.judged} />}

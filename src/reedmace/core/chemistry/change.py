@@ -59,13 +59,17 @@ class Pouring:
         else:
             mix = f"mixed to match {self.tank_c:g} °C"
         said = [mix]
-        if self.salinity_g_kg > 0.5:
+        if self.salinity_g_kg > MIXED_FROM_G_KG:
             grams = self.salinity_g_kg * SALT_MIX_PER_SALT * litres
             said.append(f"salted to {self.salinity_g_kg:g} g/kg" + (f" ({grams:.0f} g of sea salt)" if known else ""))
         if self.chlorine != "none":
             ml = litres * self.conditioner_ml_per_100l / 100
             said.append("treated for chlorine" + (f" ({ml:.1f} mL of conditioner)" if ml and known else ""))
         return f"{', '.join(said)}."
+
+
+MIXED_FROM_G_KG = 0.5
+"""From here on what is poured in is mixed to the tank's own salinity first (common practice)."""
 
 
 class Solute(Part):

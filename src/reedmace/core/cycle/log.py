@@ -18,6 +18,8 @@ Method = Literal[
     "measured-ammonia", "seeded-filter", "planted", "fish-food", "side-by-side", "mature-rock", "animals-in"
 ]
 Helper = Literal["seed-media", "bottled-culture", "plants"]
+DOSED: tuple[Method, ...] = ("measured-ammonia", "seeded-filter", "side-by-side", "mature-rock")
+"""Ways whose film is fed from a bottle or jar of ammonia and proved by doses (common practice)."""
 Chlorine = Literal["none", "chlorine", "chloramine", "unknown"]
 Plants = Literal["none", "some", "many"]
 MediaWhat = Literal["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced", "dried", "new-filter", "taken-off"]
@@ -209,7 +211,7 @@ class CycleLog(Part):
 
     def doses_ammonia(self) -> bool:
         """Whether the method feeds the film from a bottle or jar of ammonia and proves it by doses."""
-        return self.method in ("measured-ammonia", "seeded-filter", "side-by-side", "mature-rock")
+        return self.method in DOSED
 
     def food_mg_n_l_day(self) -> float:
         """Ammonia the food given to the empty tank comes to once it rots, mg N/L/day; 0 with any other method."""

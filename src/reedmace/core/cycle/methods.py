@@ -7,7 +7,7 @@ from pydantic import Field
 
 from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Working, computation, number, whole
 from reedmace.core.cycle.ensemble import condition, percentiles, project
-from reedmace.core.cycle.log import BottleWindow, CycleLog, Helper, LoggedDose, Method, Plants
+from reedmace.core.cycle.log import DOSED, BottleWindow, CycleLog, Helper, LoggedDose, Method, Plants
 from reedmace.core.cycle.model_input import Scenario
 from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -118,7 +118,7 @@ _DISPUTES = (
 def _log(q: CycleMethodsQuestion, method: Method, helpers: list[Helper]) -> CycleLog:
     means = q.resources
     light = LoggedDose(day=0, raise_mg_n_l=2 * NITROGEN_SHARE["NH4"])
-    dosed = method in ("measured-ammonia", "seeded-filter", "side-by-side", "mature-rock")
+    dosed = method in DOSED
     return CycleLog(
         net_l=q.net_l,
         day_now=0,

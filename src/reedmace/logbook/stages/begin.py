@@ -11,7 +11,7 @@ from reedmace.core.cycle import (
     CyclePlanQuestion,
     cycle_methods,
 )
-from reedmace.core.cycle.log import Method
+from reedmace.core.cycle.log import DOSED
 from reedmace.core.cycle.methods import Resources
 from reedmace.core.cycle.plan import cycle_plan as judge
 from reedmace.core.errors import CannotAnswer
@@ -21,14 +21,12 @@ from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.questions import cycle_plan, daily_load, net_litres, stock_plan
 from reedmace.logbook.state import LogbookState
 
-DOSED: tuple[Method, ...] = ("measured-ammonia", "seeded-filter", "side-by-side", "mature-rock")
-"""Ways whose film is fed from a bottle or jar."""
-
 
 class BeginView(Part):
     """All that the plan's form shows. `dose` where the way is dosed, or why it cannot be; `methods` while they are compared."""
 
     judged: CyclePlanAnswer
+    dosed: bool
     dose: AmmoniaDoseAnswer | None
     dose_refused: str | None
     methods: CycleMethodsAnswer | None
@@ -103,4 +101,6 @@ def begin_view(
                 animals_in=animals_in,
             )
         )
-    return BeginView(judged=_judged(state, plan), dose=dose, dose_refused=refused, methods=methods)
+    return BeginView(
+        dosed=plan.method in DOSED, judged=_judged(state, plan), dose=dose, dose_refused=refused, methods=methods
+    )
