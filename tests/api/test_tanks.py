@@ -1,5 +1,6 @@
 """Tanks and the logbook: isolation, idempotence, conflict, correction, CSV, bad input."""
 
+import csv
 from datetime import UTC, datetime, timedelta
 
 import pytest
@@ -373,6 +374,12 @@ def test_a_shopping_list_is_csv_with_the_amounts_of_the_list(sign_up) -> None:
     assert any(line.startswith("Hose clamps,4,piece") for line in lines)
     assert items["Hose clamps"] == 4
     assert keeper.get(f"/api/tanks/{keeper.tank()}/buying").status_code == 409
+    rows = csv.reader(lines[1:])
+    hose = next(float(r[1]) for r in rows if r[2] == "m")
+    keeper.send("PUT", "/api/account/units", {"volume": "US gal", "length": "in", "temperature": "°F"})
+    in_feet = list(csv.reader(keeper.get(f"/api/tanks/{tank}/buying.csv").text.splitlines()[1:]))
+    assert next(float(r[1]) for r in in_feet if r[2] == "ft") == pytest.approx(hose / 0.3048, rel=1e-3)
+    assert not {r[2] for r in in_feet} & {"m", "cm", "L"}
 
 
 def test_a_tank_says_what_its_filter_is_chosen_for(sign_up) -> None:

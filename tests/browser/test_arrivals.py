@@ -57,7 +57,7 @@ def test_a_filter_in_hand_is_asked_what_is_on_its_box(page: Page, arrive: Callab
     expect(heading(page)).to_contain_text("A filter in hand")
     hand = page.get_by_role("region", name="The filter in hand")
     hand.get_by_label("Name", exact=True).fill("Attic find")
-    hand.get_by_label("L/h on the box").fill("900")
+    hand.get_by_label("Flow on the box, L/h").fill("900")
     hand.get_by_role("button", name="Add it and see").click()
     expect(page.get_by_role("main")).to_contain_text("Attic find would move")
 

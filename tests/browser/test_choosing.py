@@ -59,7 +59,7 @@ def test_each_shape_asks_for_its_own_size_and_says_its_litres(
     page.get_by_label(label).fill(size)
     expect(page.get_by_text("from above")).to_be_visible()
     expect(page.get_by_label("Width, cm")).to_be_hidden()
-    expect(page.get_by_role("heading", level=1)).to_contain_text(re.compile(rf"It holds {litres} litres"))
+    expect(page.get_by_role("heading", level=1)).to_contain_text(re.compile(rf"It holds {litres} L"))
 
 
 def test_an_animal_of_ones_own_counts_like_any_other_and_a_clash_with_the_tank_is_said(
@@ -175,8 +175,8 @@ def test_box_in_hand_on_a_phone_four_numbers_are_enough(browser: Browser, runnin
     expect(page).to_have_url(f"{running.url}/today")
     open_stage(page, running.url, "Kiln room", "filter")
     page.get_by_role("button", name="A box in your hand?").tap()
-    expect(page.get_by_label("L/h on the box")).to_be_focused()
-    four = (("L/h on the box", "700"), ("Highest lift, m", "1.2"), ("Watts", "10"), ("“Tanks up to”, L", "300"))
+    expect(page.get_by_label("Flow on the box, L/h")).to_be_focused()
+    four = (("Flow on the box, L/h", "700"), ("Highest lift, m", "1.2"), ("Watts", "10"), ("“Tanks up to”, L", "300"))
     for label, figure in four:
         page.get_by_label(label).fill(figure)
         page.keyboard.press("Tab")

@@ -19,7 +19,7 @@ from reedmace.core.chemistry import (
 )
 from reedmace.core.chemistry.ammonia import pka_sea
 from reedmace.core.computations import compute
-from reedmace.core.quantity.units import TWINS
+from reedmace.core.quantity import shown
 
 
 @pytest.fixture(scope="module")
@@ -168,6 +168,8 @@ _PINT = {
     "in": "inch",
     "L": "L",
     "US gal": "gallon",
+    "imp gal": "imperial_gallon",
+    "imp gal/h": "imperial_gallon/hour",
     "L/h": "L/hour",
     "US gal/h": "gallon/hour",
     "m": "m",
@@ -179,11 +181,13 @@ _PINT = {
 }
 
 
-@pytest.mark.parametrize("row", [row for row in TWINS if row[0] in _PINT], ids=lambda row: row[0])
-def test_twins_convert_as_pint_does(row: tuple[str, str, float, float]) -> None:
-    unit, twin, factor, offset = row
+@pytest.mark.parametrize("home", [unit for unit in shown.BY_HOME_UNIT if unit in _PINT])
+@pytest.mark.parametrize("chosen", [shown.Units("US gal", "in", "°F"), shown.Units("imp gal", "in", "°F")], ids=str)
+def test_every_unit_converts_as_pint_does(home: str, chosen: shown.Units) -> None:
     registry = pint.UnitRegistry()
+    with shown.in_units(chosen):
+        unit = shown.BY_HOME_UNIT[home].unit()
     for value in (0.5, 25.0, 1000.0):
-        assert value * factor + offset == pytest.approx(
-            registry.Quantity(value, _PINT[unit]).to(_PINT[twin]).magnitude, rel=1e-9
+        assert value * unit.factor + unit.offset == pytest.approx(
+            registry.Quantity(value, _PINT[home]).to(_PINT[unit.name]).magnitude, rel=1e-9
         )

@@ -1,6 +1,6 @@
 /** The one way to the server: typed by its own description, errors as `ProblemError`. */
 import createClient from "openapi-fetch";
-import type { AnswerOf, ComputeName, QuestionOf } from "./schemas";
+import type { AnswerOf, ComputeName, QuestionOf, SessionState } from "./schemas";
 import type { paths } from "./types";
 
 export interface Fault {
@@ -27,13 +27,19 @@ export class ProblemError extends Error {
 }
 
 let csrfToken = "";
-export function rememberToken(token: string): void {
-  csrfToken = token;
+let units = "";
+/** The token that changes are sent with, and the units that sentences are asked in. */
+export function rememberSession(session: SessionState): void {
+  csrfToken = session.csrf_token;
+  const { volume, length, temperature, currency } = session.units;
+  // A degree sign does not travel in a header.
+  units = [volume, length, temperature.replace("°", ""), currency].join(";");
 }
 
 export const client = createClient<paths>({ baseUrl: "/" });
 client.use({
   onRequest({ request }) {
+    request.headers.set("Reedmace-Units", units);
     if (request.method !== "GET") request.headers.set("X-CSRF-Token", csrfToken);
     return request;
   },
@@ -50,7 +56,7 @@ export async function postText(path: string, text: string, type = "text/csv"): P
     fetch(path, {
       method: "POST",
       body: text,
-      headers: { "X-CSRF-Token": csrfToken, "Content-Type": type },
+      headers: { "X-CSRF-Token": csrfToken, "Content-Type": type, "Reedmace-Units": units },
     }),
   );
   const data: unknown = await response.json();
@@ -100,7 +106,7 @@ export async function compute<N extends ComputeName>(
   try {
     response = await fetch(`/api/compute/${name}`, {
       method: "POST",
-      headers: { "Content-Type": "application/json" },
+      headers: { "Content-Type": "application/json", "Reedmace-Units": units },
       body: JSON.stringify(question),
       signal,
     });

@@ -1,8 +1,9 @@
 /** Server state: session, tables, tanks, computations, and writing in the logbook. */
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { ask, client, compute, ProblemError, rememberToken } from "./client";
+import { ask, client, compute, ProblemError, rememberSession } from "./client";
 import { hold, newKey } from "./outbox";
+import { chooseUnits } from "../quantity/shown";
 import type {
   BeginView,
   AnswerOf,
@@ -21,12 +22,18 @@ import type {
   TankView,
 } from "./schemas";
 
+/** What a session settles for the whole page: the token to send, and the units to read in. */
+function takeOver(state: SessionState): void {
+  rememberSession(state);
+  chooseUnits(state);
+}
+
 export function useSession() {
   return useQuery({
     queryKey: ["session"],
     queryFn: async () => {
       const state = await ask(client.GET("/api/session"));
-      rememberToken(state.csrf_token);
+      takeOver(state);
       return state;
     },
     staleTime: Infinity,
@@ -37,7 +44,7 @@ export function useSession() {
 export function useEnter() {
   const queries = useQueryClient();
   return (state: SessionState) => {
-    rememberToken(state.csrf_token);
+    takeOver(state);
     queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" && q.queryKey[0] !== "tables" });
     queries.setQueryData(["session"], state);
   };

@@ -503,6 +503,73 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Choose the units everything is read in. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["UnitsIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionState"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bundle/schema": {
         parameters: {
             query?: never;
@@ -11040,7 +11107,13 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "volume" | "flow" | "mass" | "temperature" | "hardness";
+            kind: "length" | "volume" | "flow" | "mass" | "temperature" | "hardness" | "number";
+            /**
+             * Unit
+             * @description Of a figure typed without one; the home unit if not given
+             * @default null
+             */
+            unit?: string | null;
         };
         /**
          * ReadTestLineAnswer
@@ -11101,6 +11174,13 @@ export interface components {
         ReadTestLineQuestion: {
             /** Text */
             text: string;
+            /**
+             * Degrees
+             * @description Of a temperature typed without its unit
+             * @default °C
+             * @enum {string}
+             */
+            degrees?: "°C" | "°F";
         };
         /**
          * Reading
@@ -11847,6 +11927,9 @@ export interface components {
             csrf_token: string;
             /** Demo Open */
             demo_open: boolean;
+            units: components["schemas"]["Units"];
+            /** Written */
+            written: components["schemas"]["WrittenUnit"][];
         };
         /**
          * ShoppingItem
@@ -11941,6 +12024,12 @@ export interface components {
              * @description At least ten characters; a few words do well
              */
             password: string;
+            /**
+             * Locale
+             * @description As the browser names it; gives the units until others are chosen
+             * @default
+             */
+            locale?: string;
         };
         /**
          * Situation
@@ -13037,8 +13126,6 @@ export interface components {
             sources: components["schemas"]["SourceRow"][];
             /** Computations */
             computations: components["schemas"]["Named"][];
-            /** Twins */
-            twins: components["schemas"]["Twin"][];
             nitrogen_share: components["schemas"]["NitrogenShares"];
             blanks: components["schemas"]["Blanks"];
         };
@@ -13673,20 +13760,6 @@ export interface components {
             working: components["schemas"]["WorkingLine"][];
         };
         /**
-         * Twin
-         * @description A unit and the one shown beside it: twin = value × factor + offset.
-         */
-        Twin: {
-            /** Unit */
-            unit: string;
-            /** Twin */
-            twin: string;
-            /** Factor */
-            factor: number;
-            /** Offset */
-            offset: number;
-        };
-        /**
          * UnIonisedAnswer
          * @description Share and concentration of NH3, and the criteria (fresh water only; null when salt).
          */
@@ -13725,6 +13798,66 @@ export interface components {
              * @default 0
              */
             salinity_g_kg?: number;
+        };
+        /**
+         * Units
+         * @description What a keeper reads in.
+         */
+        Units: {
+            /**
+             * Volume
+             * @default L
+             * @enum {string}
+             */
+            volume: "L" | "US gal" | "imp gal";
+            /**
+             * Length
+             * @default cm
+             * @enum {string}
+             */
+            length: "cm" | "in";
+            /**
+             * Temperature
+             * @default °C
+             * @enum {string}
+             */
+            temperature: "°C" | "°F";
+            /**
+             * Currency
+             * @description ISO 4217, or nothing
+             * @default
+             */
+            currency: string;
+        };
+        /**
+         * Units
+         * @description What a keeper reads in.
+         */
+        UnitsIn: {
+            /**
+             * Volume
+             * @default L
+             * @enum {string}
+             */
+            volume?: "L" | "US gal" | "imp gal";
+            /**
+             * Length
+             * @default cm
+             * @enum {string}
+             */
+            length?: "cm" | "in";
+            /**
+             * Temperature
+             * @default °C
+             * @enum {string}
+             */
+            temperature?: "°C" | "°F";
+            /**
+             * Currency
+             * @description ISO 4217, or nothing
+             * @default
+             */
+            currency?: string;
         };
         /**
          * WasteLoadAnswer
@@ -14079,6 +14212,28 @@ export interface components {
              * @default []
              */
             gives: string[];
+        };
+        /**
+         * WrittenUnit
+         * @description How one kind of figure is written: figure = home × factor + offset, with so many more decimals than the home unit's.
+         */
+        WrittenUnit: {
+            /** Home */
+            home: string;
+            /** Name */
+            name: string;
+            /** Factor */
+            factor: number;
+            /** Offset */
+            offset: number;
+            /** More Places */
+            more_places: number;
+            /** Twin */
+            twin: string;
+            /** Twin Factor */
+            twin_factor: number;
+            /** Twin Offset */
+            twin_offset: number;
         };
     };
     responses: never;

@@ -1,71 +1,173 @@
-/** Account: change of password. */
+/** Account: what to read in, and the password. */
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { useEnter } from "../api/hooks";
-import { Button, Lead, ProblemNote, TextField, Verdict } from "../kit";
+import type { SessionState } from "../api/schemas";
+import { Button, Fields, Lead, PickOne, ProblemNote, TextField, Verdict } from "../kit";
 import { Page } from "./Page";
 
-export function Account({ email }: { email: string }) {
-  const [old, setOld] = useState("");
-  const [fresh, setFresh] = useState("");
-  const [problem, setProblem] = useState<ProblemError | null>(null);
-  const [done, setDone] = useState(false);
-  const enter = useEnter();
-  const submit = async (e: SyntheticEvent) => {
-    e.preventDefault();
-    setProblem(null);
-    setDone(false);
-    try {
-      enter(await ask(client.PUT("/api/account/password", { body: { old, new: fresh } })));
-      setDone(true);
-      setOld("");
-      setFresh("");
-    } catch (error) {
-      if (error instanceof ProblemError) setProblem(error);
-      else throw error;
-    }
-  };
+export function Account({ session }: { session: SessionState }) {
   return (
     <Page>
       <Narrow>
         <Verdict>Your account</Verdict>
-        <Lead>Signed in as {email}. A new password ends every other session.</Lead>
-        <form onSubmit={(e) => void submit(e)}>
-          <ProblemNote problem={problem} />
-          {done && <p role="status">The password is changed.</p>}
-          <TextField
-            label="Present password"
-            type="password"
-            autoComplete="current-password"
-            value={old}
-            onChange={setOld}
-            required
-          />
-          <TextField
-            label="New password"
-            type="password"
-            autoComplete="new-password"
-            value={fresh}
-            onChange={setFresh}
-            hint="At least ten characters."
-            required
-          />
-          <div>
-            <Button type="submit">Change password</Button>
-          </div>
-        </form>
+        <Lead>Signed in as {session.email}.</Lead>
+        <UnitsForm session={session} />
+        <PasswordForm />
       </Narrow>
     </Page>
   );
 }
 
+type Units = SessionState["units"];
+
+/** Sends something of the account and takes over the session it answers with. */
+function useSend() {
+  const enter = useEnter();
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const [done, setDone] = useState(false);
+  const send = async (asking: Promise<SessionState>) => {
+    setProblem(null);
+    setDone(false);
+    try {
+      enter(await asking);
+      setDone(true);
+      return true;
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      setProblem(error);
+      return false;
+    }
+  };
+  return { send, problem, done };
+}
+
+function UnitsForm({ session }: { session: SessionState }) {
+  const { send, problem, done } = useSend();
+  const [currency, setCurrency] = useState(session.units.currency);
+  const choose = (change: Partial<Units>) =>
+    void send(ask(client.PUT("/api/account/units", { body: { ...session.units, ...change } })));
+  return (
+    <section aria-label="Units">
+      <h2>What you read in</h2>
+      <ProblemNote problem={problem} />
+      <PickOne
+        label="Volume and flow"
+        value={session.units.volume}
+        onChange={(volume) => {
+          choose({ volume });
+        }}
+        options={[
+          ["L", "litres"],
+          ["US gal", "US gallons"],
+          ["imp gal", "imperial gallons"],
+        ]}
+      />
+      <PickOne
+        label="Length and weight"
+        value={session.units.length}
+        onChange={(length) => {
+          choose({ length });
+        }}
+        options={[
+          ["cm", "cm and kg"],
+          ["in", "inches and pounds"],
+        ]}
+      />
+      <PickOne
+        label="Temperature"
+        value={session.units.temperature}
+        onChange={(temperature) => {
+          choose({ temperature });
+        }}
+        options={[
+          ["°C", "°C"],
+          ["°F", "°F"],
+        ]}
+      />
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          choose({ currency: currency.trim().toUpperCase() });
+        }}
+      >
+        <Fields>
+          <TextField
+            label="Currency"
+            value={currency}
+            onChange={setCurrency}
+            hint="Three letters, such as EUR or USD; empty: bare figures"
+          />
+        </Fields>
+        <div>
+          <Button type="submit" $quiet isDisabled={currency.trim().toUpperCase() === session.units.currency}>
+            Use this currency
+          </Button>
+        </div>
+      </form>
+      <p>
+        Any field still takes what you type in any unit: “20 gal”, “24 in”, “78 F”. Doses stay in grams, and
+        the lines of a working in litres and cm.
+      </p>
+      {done && <p role="status">Everything is shown so from now on.</p>}
+    </section>
+  );
+}
+
+function PasswordForm() {
+  const [old, setOld] = useState("");
+  const [fresh, setFresh] = useState("");
+  const { send, problem, done } = useSend();
+  const submit = async (e: SyntheticEvent) => {
+    e.preventDefault();
+    if (await send(ask(client.PUT("/api/account/password", { body: { old, new: fresh } })))) {
+      setOld("");
+      setFresh("");
+    }
+  };
+  return (
+    <section aria-label="Password">
+      <h2>Password</h2>
+      <form onSubmit={(e) => void submit(e)}>
+        <ProblemNote problem={problem} />
+        {done && <p role="status">The password is changed.</p>}
+        <TextField
+          label="Present password"
+          type="password"
+          autoComplete="current-password"
+          value={old}
+          onChange={setOld}
+          required
+        />
+        <TextField
+          label="New password"
+          type="password"
+          autoComplete="new-password"
+          value={fresh}
+          onChange={setFresh}
+          hint="At least ten characters. Every other session ends."
+          required
+        />
+        <div>
+          <Button type="submit">Change password</Button>
+        </div>
+      </form>
+    </section>
+  );
+}
+
 const Narrow = styled.div`
-  max-width: 460px;
+  max-width: 560px;
   display: grid;
   gap: 14px;
-  form {
+  form,
+  section {
     display: grid;
     gap: 12px;
+  }
+  section {
+    border-top: 1px solid var(--line);
+    padding-top: 14px;
   }
 `;

@@ -86,7 +86,7 @@ function Addresses() {
     >
       <Routes>
         <Route path="/today" element={<Today />} />
-        <Route path="/account" element={<Account email={session.data.email ?? ""} />} />
+        <Route path="/account" element={<Account session={session.data} />} />
         <Route path="/tanks/:tankId/buying" element={<BuyingSheet />} />
         <Route path="/tanks/:tankId/sheet" element={<FittingSheet />} />
         <Route path="/tanks/:tankId/diary" element={<DiarySheet />} />

@@ -47,7 +47,10 @@ export function SignIn({ demoOpen }: { demoOpen: boolean }) {
   const submit = (e: SyntheticEvent) => {
     e.preventDefault();
     const body = { email, password };
-    void go(ask(isNew ? client.POST("/api/account", { body }) : client.POST("/api/session", { body })));
+    const account = { ...body, locale: navigator.language };
+    void go(
+      ask(isNew ? client.POST("/api/account", { body: account }) : client.POST("/api/session", { body })),
+    );
   };
   return (
     <Page>
@@ -61,7 +64,7 @@ export function SignIn({ demoOpen }: { demoOpen: boolean }) {
               filters={tables.data.catalogue
                 .filter((f) => f.id === "sweetflag-800")
                 .map((filter) => ({ key: "sketch", filter }))}
-              caption="A tank of 90 by 40 by 45 cm on its stand, front and side."
+              caption="A tank on its stand, front and side."
             />
           )}
         </div>

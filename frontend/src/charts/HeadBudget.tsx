@@ -2,6 +2,7 @@
 import type { OperatingPoint } from "../api/schemas";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
+import { show } from "../quantity/shown";
 
 const TONES = [
   "var(--water)",
@@ -19,7 +20,7 @@ export function HeadBudget({ answer }: { answer: OperatingPoint }) {
   const total = parts.reduce((sum, p) => sum + p.head_m, 0);
   if (total <= 0) return null;
   const costliest = parts[0];
-  const sentence = `${total.toFixed(2)} m of head is spent at ${answer.delivered_lph.toFixed(0)} L/h; the ${costliest?.part ?? ""} costs most, ${(costliest?.head_m ?? 0).toFixed(2)} m.`;
+  const sentence = `${show(total, "m", 2)} of head is spent at ${show(answer.delivered_lph, "L/h")}; the ${costliest?.part ?? ""} costs most, ${show(costliest?.head_m ?? 0, "m", 2)}.`;
   let at = 0;
   return (
     <ChartFrame

@@ -4,6 +4,7 @@ import { LinePath } from "@visx/shape";
 import type { OperatingPoint } from "../api/schemas";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
+import { bare, show, ticksOf, toHome, unitName } from "../quantity/shown";
 
 const H = 130;
 const PAD = { left: 44, right: 12, top: 10, bottom: 26 };
@@ -16,19 +17,23 @@ export function Interval({ answer, serviceDay }: { answer: OperatingPoint; servi
   if (!last || clean <= 0) return null;
   const x = scaleLinear<number>({ domain: [0, last.day], range: [PAD.left, W - PAD.right] });
   const y = scaleLinear<number>({ domain: [0, clean * 1.08], range: [H - PAD.bottom, PAD.top] });
-  const sentence = `From ${clean.toFixed(0)} L/h clean it falls to ${answer.dirty_lph.toFixed(0)} by day ${(last.day / 2).toFixed(0)}; here it is cleaned about every ${serviceDay.toFixed(0)} days.`;
+  const sentence = `From ${show(clean, "L/h")} clean it falls to ${bare(answer.dirty_lph, "L/h")} by day ${(last.day / 2).toFixed(0)}; here it is cleaned about every ${serviceDay.toFixed(0)} days.`;
   return (
     <ChartFrame
       title="Flow between cleanings"
       sentence={sentence}
-      columns={["Day", "L/h"]}
-      rows={points.map((p) => [p.day.toFixed(0), p.flow_lph.toFixed(0)])}
+      columns={["Day", unitName("L/h")]}
+      rows={points.map((p) => [p.day.toFixed(0), bare(p.flow_lph, "L/h")])}
     >
       <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
-        {y.ticks(3).map((t) => (
+        {ticksOf(clean * 1.08, "L/h", 3).map((t) => (
           <g key={t}>
-            <path d={`M${PAD.left} ${y(t)} H${W - PAD.right}`} stroke="var(--line)" strokeWidth={0.8} />
-            <text x={PAD.left - 6} y={y(t) + 5} textAnchor="end" className="soft">
+            <path
+              d={`M${PAD.left} ${y(toHome(t, "L/h"))} H${W - PAD.right}`}
+              stroke="var(--line)"
+              strokeWidth={0.8}
+            />
+            <text x={PAD.left - 6} y={y(toHome(t, "L/h")) + 5} textAnchor="end" className="soft">
               {t}
             </text>
           </g>

@@ -3,6 +3,7 @@ import { scaleLinear } from "@visx/scale";
 import { LinePath } from "@visx/shape";
 import type { OperatingPoint as Answer } from "../api/schemas";
 import { ChartFrame } from "./frame";
+import { bare, show, ticksOf, toHome, unitName } from "../quantity/shown";
 
 const W = 320;
 const H = 206;
@@ -21,38 +22,42 @@ export function OperatingPoint({ answer }: { answer: Answer }) {
     if (!a || !b) return answer.head_m;
     return a.head_m + ((b.head_m - a.head_m) * (flow - a.flow_lph)) / (b.flow_lph - a.flow_lph);
   };
-  const budget = answer.head_budget.map((p) => `${p.part} ${p.head_m.toFixed(2)} m`).join(", ");
+  const budget = answer.head_budget.map((p) => `${p.part} ${show(p.head_m, "m", 2)}`).join(", ");
   const sentence =
     answer.status === "delivers"
-      ? `Clean ${answer.delivered_lph.toFixed(0)} L/h at ${answer.head_m.toFixed(2)} m; dirty ${answer.dirty_lph.toFixed(0)}. The head goes to ${budget}.`
+      ? `Clean ${show(answer.delivered_lph, "L/h")} at ${show(answer.head_m, "m", 2)}; dirty ${bare(answer.dirty_lph, "L/h")}. The head goes to ${budget}.`
       : answer.verdict;
   return (
     <ChartFrame
       title="Where pump meets plumbing"
       sentence={sentence}
       quiet
-      columns={["Part", "Head, m"]}
-      rows={answer.head_budget.map((p) => [p.part, p.head_m.toFixed(3)])}
+      columns={["Part", `Head, ${unitName("m")}`]}
+      rows={answer.head_budget.map((p) => [p.part, bare(p.head_m, "m", 3)])}
     >
       <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
-        {y.ticks(4).map((t) => (
+        {ticksOf(top, "m", 4).map((t) => (
           <g key={t}>
-            <path d={`M${PAD.left} ${y(t)} H${W - PAD.right}`} stroke="var(--line)" strokeWidth={0.7} />
-            <text x={PAD.left - 6} y={y(t) + 5} textAnchor="end" className="soft">
+            <path
+              d={`M${PAD.left} ${y(toHome(t, "m"))} H${W - PAD.right}`}
+              stroke="var(--line)"
+              strokeWidth={0.7}
+            />
+            <text x={PAD.left - 6} y={y(toHome(t, "m")) + 5} textAnchor="end" className="soft">
               {t}
             </text>
           </g>
         ))}
-        {x.ticks(4).map((t) => (
-          <text key={t} x={x(t)} y={H - PAD.bottom + 17} textAnchor="middle" className="soft">
+        {ticksOf(answer.box_lph, "L/h", 4).map((t) => (
+          <text key={t} x={x(toHome(t, "L/h"))} y={H - PAD.bottom + 17} textAnchor="middle" className="soft">
             {t}
           </text>
         ))}
         <text x={PAD.left - 26} y={12} className="soft">
-          m of head
+          {unitName("m")} of head
         </text>
         <text x={W - PAD.right} y={H - 2} textAnchor="end" className="soft">
-          L/h
+          {unitName("L/h")}
         </text>
         <LinePath
           data={answer.plumbing_dirty}
@@ -88,7 +93,7 @@ export function OperatingPoint({ answer }: { answer: Answer }) {
             />
             <circle cx={x(answer.delivered_lph)} cy={y(answer.head_m)} r={5} fill="var(--seed)" />
             <text x={x(answer.delivered_lph) + 9} y={y(answer.head_m) - 4} className="strong halo">
-              {answer.delivered_lph.toFixed(0)} clean
+              {bare(answer.delivered_lph, "L/h")} clean
             </text>
             <text
               x={x(answer.dirty_lph) - 9}
@@ -96,7 +101,7 @@ export function OperatingPoint({ answer }: { answer: Answer }) {
               textAnchor="end"
               className="halo"
             >
-              {answer.dirty_lph.toFixed(0)} dirty
+              {bare(answer.dirty_lph, "L/h")} dirty
             </text>
           </>
         )}

@@ -3,6 +3,7 @@ import { scaleLinear } from "@visx/scale";
 import type { Candidate, FlowRequirement } from "../api/schemas";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
+import { bare, show, unitName } from "../quantity/shown";
 
 interface Props {
   requirement: FlowRequirement;
@@ -35,7 +36,7 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
       title="What each sizing rule asks, and where this lands"
       sentence={sentence}
       quiet={Boolean(candidate)}
-      columns={["Rule", "Asks", "L/h"]}
+      columns={["Rule", "Asks", unitName("L/h")]}
       rows={requirement.sizing_rules.map((s) => [
         s.title + (s.followed ? " (followed)" : ""),
         s.asks,
@@ -110,8 +111,8 @@ function MediaBar({ rule, x, y, candidate }: RowProps & { rule: Rule; candidate?
       <rect {...bar} width={width} fill="none" stroke="var(--ink-soft)" />
       <rect {...bar} width={width * share} fill="var(--reed-fill)" stroke="var(--reed)" />
       <text x={x(0) + width + 8} y={y + 20} className="halo">
-        {candidate ? `${candidate.media_kg.toFixed(1)} of ` : ""}
-        {rule.media_kg?.toFixed(1)} kg asked
+        {candidate ? `${bare(candidate.media_kg, "kg", 1)} of ` : ""}
+        {show(rule.media_kg ?? 0, "kg", 1)} asked
       </text>
     </>
   );

@@ -1,11 +1,10 @@
 /** Our controls on React Aria: buttons and fields. */
-import type { ReactNode } from "react";
+import type { KeyboardEvent, ReactNode } from "react";
 import {
   Button as AriaButton,
   FieldError,
   Input,
   Label,
-  NumberField as AriaNumberField,
   Slider as AriaSlider,
   SliderOutput,
   SliderThumb,
@@ -74,9 +73,6 @@ export const FieldBox = styled.div`
 const StyledText = styled(AriaTextField)`
   ${fieldBox}
 `;
-const StyledNumber = styled(AriaNumberField)`
-  ${fieldBox}
-`;
 
 interface TextFieldProps {
   label: string;
@@ -90,49 +86,25 @@ interface TextFieldProps {
   placeholder?: string;
   inputMode?: "decimal" | "text" | "email";
   onBlur?: () => void;
+  onKeyDown?: (e: KeyboardEvent) => void;
+  /** Where a column's head says it already. */
+  hideLabel?: boolean;
 }
 
 export function TextField(props: TextFieldProps) {
-  const { label, hint, error, required, placeholder, inputMode, ...rest } = props;
+  const { label, hint, error, required, placeholder, inputMode, hideLabel, ...rest } = props;
   return (
-    <StyledText {...rest} isRequired={required} isInvalid={Boolean(error)}>
-      <Label>{label}</Label>
+    <StyledText
+      {...rest}
+      isRequired={required}
+      isInvalid={Boolean(error)}
+      aria-label={hideLabel ? label : undefined}
+    >
+      {!hideLabel && <Label>{label}</Label>}
       <Input placeholder={placeholder} inputMode={inputMode} />
       {hint && <Text slot="description">{hint}</Text>}
       <FieldError>{error}</FieldError>
     </StyledText>
-  );
-}
-
-interface NumberBoxProps {
-  label: string;
-  value: number | null;
-  onChange: (value: number) => void;
-  min?: number;
-  max?: number;
-  step?: number;
-  hint?: string;
-  hideLabel?: boolean;
-}
-
-/** A bare count or figure. Quantities with units have their own field. */
-export function NumberBox({ label, value, onChange, min, max, step, hint, hideLabel }: NumberBoxProps) {
-  return (
-    <StyledNumber
-      value={value ?? NaN}
-      onChange={(v) => {
-        if (!Number.isNaN(v)) onChange(v);
-      }}
-      minValue={min}
-      maxValue={max}
-      step={step}
-      aria-label={hideLabel ? label : undefined}
-      formatOptions={{ maximumFractionDigits: 3, useGrouping: false }}
-    >
-      {!hideLabel && <Label>{label}</Label>}
-      <Input inputMode="decimal" />
-      {hint && <Text slot="description">{hint}</Text>}
-    </StyledNumber>
   );
 }
 

@@ -1,88 +1,48 @@
 /** Entering and showing quantities with their units and twins. */
-import { useEffect, useRef, useState } from "react";
-import { compute, ProblemError } from "../api/client";
-import { useTables } from "../api/hooks";
-import type { QuestionOf } from "../api/schemas";
+import type { KeyboardEvent } from "react";
 import { TextField } from "../kit/controls";
+import { twinOf, unitName, type Home } from "./shown";
+import { useTypedFigure, type Kind } from "./useTypedFigure";
 
-type Kind = QuestionOf<"read-quantity">["kind"];
-const HOME: Record<Kind, string> = {
-  length: "cm",
-  volume: "L",
-  flow: "L/h",
-  mass: "kg",
-  temperature: "°C",
-  hardness: "dKH",
+/** The home unit of a kind, and how many of the server's make one of it. */
+const KIND_OF: Record<Home, { kind: Kind; perHome: number }> = {
+  cm: { kind: "length", perHome: 1 },
+  m: { kind: "length", perHome: 100 },
+  L: { kind: "volume", perHome: 1 },
+  "L/h": { kind: "flow", perHome: 1 },
+  kg: { kind: "mass", perHome: 1 },
+  "°C": { kind: "temperature", perHome: 1 },
+  dKH: { kind: "hardness", perHome: 1 },
 };
 
-interface QuantityFieldProps {
+interface FieldProps {
   label: string;
-  kind: Kind;
-  /** In the kind's home unit. */
-  value: number;
+  value: number | null;
   onChange: (value: number) => void;
+  /** Given where the field may stand empty. */
+  onClear?: () => void;
+  min?: number;
+  max?: number;
   hint?: string;
+  hideLabel?: boolean;
 }
 
-/** A field that takes "60", "24 in", "4 ft 2 in" or "20 gal" and keeps the home unit. The server reads units. */
-export function QuantityField({ label, kind, value, onChange, hint }: QuantityFieldProps) {
-  const [text, setText] = useState(() => round(value));
-  const [error, setError] = useState<string | null>(null);
-  const sent = useRef(value);
-  useEffect(() => {
-    // A value changed elsewhere (dragged on the drawing, dropped draft) replaces the text; our own does not.
-    if (Math.abs(value - sent.current) > 1e-9) {
-      sent.current = value;
-      setText(round(value));
-      setError(null);
-    }
-  }, [value]);
+interface QuantityFieldProps extends FieldProps {
+  /** The unit `value`, `min` and `max` are in. */
+  unit: Home;
+}
 
-  const give = (figure: number) => {
-    sent.current = figure;
-    setError(null);
-    if (figure !== value) onChange(figure);
-  };
-  const typed = (next: string) => {
-    setText(next);
-    const plain = next.trim().replace(",", ".");
-    if (/^-?\d+(\.\d+)?$/.test(plain)) give(Number(plain));
-    else if (next.trim().length > 1 && /\d/.test(next)) void readUnits(next);
-  };
-  const newest = useRef("");
-  const readUnits = async (next: string) => {
-    newest.current = next;
-    try {
-      const answer = await compute("read-quantity", { text: next, kind });
-      if (newest.current === next) give(answer.value);
-    } catch (problem) {
-      // Half-typed units are not a mistake yet; leaving the field says whether they are.
-      if (problem instanceof ProblemError && newest.current === next) setError(null);
-    }
-  };
-  const left = async () => {
-    if (!text.trim()) {
-      setText(round(value));
-      return;
-    }
-    try {
-      const answer = await compute("read-quantity", { text, kind });
-      give(answer.value);
-      setText(round(answer.value));
-    } catch (problem) {
-      if (problem instanceof ProblemError)
-        setError(
-          problem.errors[0] ? `${problem.errors[0].what} ${problem.errors[0].remedy}` : problem.detail,
-        );
-    }
-  };
-  const twin = useTwin(HOME[kind], value);
+/** A field that takes "60", "24 in", "4 ft 2 in" or "20 gal", and gives the home unit. The server reads units. */
+export function QuantityField({ label, unit, hint, hideLabel, ...rest }: QuantityFieldProps) {
+  const { text, error, onText, onBlur } = useTypedFigure({ ...rest, ...KIND_OF[unit], home: unit });
+  const twin = rest.value === null || Number.isNaN(rest.value) ? "" : twinOf(rest.value, unit);
   return (
     <TextField
-      label={`${label}, ${HOME[kind]}`}
+      label={`${label}, ${unitName(unit)}`}
+      hideLabel={hideLabel}
       value={text}
-      onChange={typed}
-      onBlur={() => void left()}
+      onChange={onText}
+      onBlur={onBlur}
       hint={[twin, hint].filter(Boolean).join(" · ")}
       error={error}
       inputMode="text"
@@ -90,21 +50,37 @@ export function QuantityField({ label, kind, value, onChange, hint }: QuantityFi
   );
 }
 
-/** The same figure in the unit people compare labels in, or "" when the unit has no twin. */
-export function useTwin(unit: string, value: number): string {
-  const tables = useTables();
-  const twin = tables.data?.twins.find((t) => t.unit === unit);
-  if (!twin) return "";
-  const figure = value * twin.factor + twin.offset;
-  return `${figure >= 100 ? figure.toFixed(0) : Number(figure.toPrecision(3))} ${twin.twin}`;
+interface NumberBoxProps extends FieldProps {
+  step?: number;
 }
 
-/** A figure with its unit and its twin after it. */
-export function Twin({ unit, value }: { unit: string; value: number }) {
-  const twin = useTwin(unit, value);
+/** A bare count or figure: "12", "0.5" or "0,5". Arrow keys step it. */
+export function NumberBox({ step = 1, label, hint, hideLabel, ...rest }: NumberBoxProps) {
+  const { text, error, onText, onBlur } = useTypedFigure({ ...rest, kind: "number" });
+  const { value, onChange, min = -Infinity, max = Infinity } = rest;
+  const onKeyDown = (e: KeyboardEvent) => {
+    const way = e.key === "ArrowUp" ? 1 : e.key === "ArrowDown" ? -1 : 0;
+    if (!way) return;
+    e.preventDefault();
+    onChange(Number(Math.min(Math.max((value ?? 0) + way * step, min), max).toFixed(6)));
+  };
+  return (
+    <TextField
+      label={label}
+      hideLabel={hideLabel}
+      value={text}
+      onChange={onText}
+      onBlur={onBlur}
+      onKeyDown={onKeyDown}
+      hint={hint}
+      error={error}
+      inputMode="decimal"
+    />
+  );
+}
+
+/** A figure's twin after it, in brackets. */
+export function Twin({ unit, value }: { unit: Home; value: number }) {
+  const twin = twinOf(value, unit);
   return <>{twin ? ` (${twin})` : ""}</>;
-}
-
-function round(value: number): string {
-  return String(Number(value.toFixed(2)));
 }

@@ -2,6 +2,7 @@
 import { useId } from "react";
 import type { FittingPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
+import { show } from "../quantity/shown";
 
 interface Props {
   sheet: Sheet;
@@ -59,7 +60,9 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
             {!quiet && (
               <CutLabel
                 points={points}
-                text={run.role === "drain" ? "drain" : `${run.name}: cut ${Math.ceil(run.cut_cm)} cm`}
+                text={
+                  run.role === "drain" ? "drain" : `${run.name}: cut ${show(Math.ceil(run.cut_cm), "cm")}`
+                }
                 turn={i}
               />
             )}

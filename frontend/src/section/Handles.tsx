@@ -3,6 +3,7 @@ import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { styled } from "styled-components";
 import type { Filter, FittingPlan, TankPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
+import { sizeOf, unitName } from "../quantity/shown";
 
 export type HandleName = "fill" | "wall" | "stand" | "canister" | "intake" | "outlet" | "body";
 
@@ -155,7 +156,7 @@ function Handle({ spec, onMove }: { spec: HandleSpec; onMove: (cm: number) => vo
       aria-valuemin={spec.least}
       aria-valuemax={spec.most}
       aria-valuenow={spec.value}
-      aria-valuetext={`${spec.value} cm ${spec.words}`}
+      aria-valuetext={`${sizeOf(spec.value)} ${unitName("cm")} ${spec.words}`}
       data-along={spec.along}
       onKeyDown={key}
       onPointerDown={(e) => {

@@ -11,6 +11,7 @@ import { layOut, planPath, swimmers, type Sheet } from "./geometry";
 import { FitOverlay } from "./FitOverlay";
 import { Handles, type HandleName } from "./Handles";
 import { Swimmers } from "./Swimmers";
+import { show, sizeOf, twinOf, unitName } from "../quantity/shown";
 
 export interface SectionLabel {
   at: "outlet" | "hose" | "body";
@@ -154,12 +155,17 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
   const middle = left + tankWidth / 2;
   return (
     <g className="figures">
-      <Span x0={left} x1={left + tankWidth} y={rimY - 18} text={`${trim(plan.tank.length_cm)} cm`} />
+      <Span
+        x0={left}
+        x1={left + tankWidth}
+        y={rimY - 18}
+        text={`${sizeOf(plan.tank.length_cm)} ${unitName("cm")}`}
+      />
       <Span
         x0={sideLeft}
         x1={sideLeft + sideWidth}
         y={rimY - 18}
-        text={trim(sheet.sideWidth / sheet.scale)}
+        text={sizeOf(sheet.sideWidth / sheet.scale)}
       />
       {wallX - sideLeft - sideWidth > 8 && (
         <text
@@ -169,14 +175,14 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
           className="small"
           transform={`rotate(-90 ${(sideLeft + sideWidth + wallX) / 2 + 4} ${floorY - standHeight * 0.5})`}
         >
-          {trim(plan.surroundings.behind_cm)} cm to the wall
+          {`${sizeOf(plan.surroundings.behind_cm)} ${unitName("cm")}`} to the wall
         </text>
       )}
       <text x={left - 30} y={rimY + tankHeight / 2 + 5} textAnchor="middle">
-        {trim(plan.tank.height_cm)}
+        {sizeOf(plan.tank.height_cm)}
       </text>
       <text x={left - 30} y={floorY - standHeight / 2 + 5} textAnchor="middle">
-        {trim(plan.surroundings.stand_height_cm)}
+        {sizeOf(plan.surroundings.stand_height_cm)}
       </text>
       <path
         d={`M${left - 14} ${rimY} V${floorY} M${left - 18} ${rimY} h8 M${left - 18} ${rimY + tankHeight} h8 M${left - 18} ${floorY} h8`}
@@ -187,10 +193,10 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
       {dimensions && volume && (
         <>
           <text x={middle} y={waterY + (bottomY - waterY) * 0.42} textAnchor="middle" className="big">
-            {volume.net_l.toFixed(0)} L
+            {show(volume.net_l, "L")}
           </text>
           <text x={middle} y={waterY + (bottomY - waterY) * 0.42 + 20} textAnchor="middle">
-            {volume.net_us_gal.toFixed(1)} US gal · {volume.water_depth_cm.toFixed(1)} cm deep
+            {twinOf(volume.net_l, "L")} · {show(volume.water_depth_cm, "cm", 1)} deep
           </text>
         </>
       )}
@@ -241,10 +247,6 @@ function Span({ x0, x1, y, text }: { x0: number; x1: number; y: number; text: st
 /** Filters of one kind stand beside each other: which place of its kind each takes. */
 function placesOf(kinds: Filter["kind"][]): number[] {
   return kinds.map((kind, i) => kinds.slice(0, i).filter((k) => k === kind).length);
-}
-
-function trim(value: number): string {
-  return String(Number(value.toFixed(1)));
 }
 
 const Frame = styled.figure`

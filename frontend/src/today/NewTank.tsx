@@ -8,6 +8,7 @@ import { ask, client, postJson, ProblemError } from "../api/client";
 import type { NewTankIn } from "../api/schemas";
 import { Button, Lead, PickOne, ProblemNote, TextField } from "../kit";
 import { STANDS } from "../stages/keep/words";
+import { unitName } from "../quantity/shown";
 
 type Stands = NonNullable<NewTankIn["stands"]>;
 
@@ -95,7 +96,7 @@ export function NewTank({ first }: { first: boolean }) {
             label="It holds, if known"
             value={litres}
             onChange={setLitres}
-            placeholder="60 L, 20 gal…"
+            placeholder={unitName("L") === "L" ? "60 L, 20 gal…" : "20 gal, 60 L…"}
           />
         )}
         <Button type="submit" isDisabled={!name.trim()}>
@@ -116,7 +117,10 @@ const CHOICES = Object.entries(STANDS).map(([key, words]): [Stands, string] => [
 /** Litres out of what was typed in any unit; null where nothing was. */
 async function litresOf(text: string): Promise<number | null> {
   if (!text.trim()) return null;
-  const read = (await postJson("/api/compute/read-quantity", JSON.stringify({ text, kind: "volume" }))) as {
+  const read = (await postJson(
+    "/api/compute/read-quantity",
+    JSON.stringify({ text, kind: "volume", unit: unitName("L") }),
+  )) as {
     value: number;
   };
   return read.value;

@@ -1,5 +1,6 @@
 """Sign-up, sign-in, sign-out, change of password."""
 
+from dataclasses import replace
 from itertools import pairwise
 from typing import Annotated
 
@@ -10,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from reedmace.api.problems import Problem, ProblemError
 from reedmace.api.session import CurrentKeeper, csrf_token, keeper
+from reedmace.api.units import Units, WrittenUnit, units_of_keeper, units_of_locale, written
 from reedmace.core.contract import Issue
 from reedmace.store.accounts import Keeper
 
@@ -37,6 +39,9 @@ class SignUp(BaseModel):
     model_config = ConfigDict(extra="forbid")
     email: Email
     password: Password
+    locale: Annotated[
+        str, Field(max_length=35, description="As the browser names it; gives the units until others are chosen")
+    ] = ""
 
 
 class PasswordChange(BaseModel):
@@ -54,6 +59,8 @@ class SessionState(BaseModel):
     email: str | None
     csrf_token: str
     demo_open: bool
+    units: Units
+    written: list[WrittenUnit]
 
 
 EASY = ("password", "passwort", "qwerty", "qwertz", "letmein", "welcome", "iloveyou", "aquarium")
@@ -77,11 +84,14 @@ def weak(password: str, email: str) -> None:
 
 def _state() -> SessionState:
     known = current_user.is_authenticated
+    units = units_of_keeper(current_user.keeper.units) if known else Units()
     return SessionState(
         signed_in=known,
         email=current_user.keeper.email if known else None,
         csrf_token=csrf_token(),
         demo_open=current_app.config["REEDMACE"].demo,
+        units=units,
+        written=written(units),
     )
 
 
@@ -116,9 +126,9 @@ def read_session() -> SessionState:
 def sign_up(json_data: SignUp) -> SessionState:
     """Make an account and sign in."""
     weak(json_data.password, json_data.email)
-    return _let_in(
-        g.accounts.sign_up(json_data.email, json_data.password, g.now.replace(tzinfo=None), request.remote_addr or "")
-    )
+    now, units = g.now.replace(tzinfo=None), units_of_locale(json_data.locale)
+    who = g.accounts.sign_up(json_data.email, json_data.password, now, request.remote_addr or "", units.model_dump())
+    return _let_in(who)
 
 
 @blueprint.post("/session")
@@ -152,6 +162,17 @@ def sign_in_demo() -> SessionState:
 def sign_out() -> SessionState:
     """Sign out: this browser's sign-in ends on the server too."""
     _end()
+    return _state()
+
+
+@blueprint.put("/account/units")
+@blueprint.input(Units)
+@blueprint.output(SessionState)
+@blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
+def choose_units(json_data: Units) -> SessionState:
+    """Choose the units everything is read in."""
+    g.accounts.choose_units(keeper().id, json_data.model_dump())
+    current_user.keeper = replace(keeper(), units=json_data.model_dump())
     return _state()
 
 

@@ -27,6 +27,7 @@ from reedmace.api import (
     slots,
     tanks,
     today,
+    units,
     views,
 )
 from reedmace.api.description import describe
@@ -104,6 +105,7 @@ def create_app(settings: Settings) -> APIFlask:
     login.session_protection = None
     login.user_loader(_load_keeper)
 
+    units.install(app)
     problems.install(app)
     slots.install(app)
     for blueprint in (

@@ -10,7 +10,7 @@ from reedmace.core.computations import COMPUTATIONS
 from reedmace.core.contract import Answer, Computation, Question
 from reedmace.core.filter import CATALOGUE, Filter
 from reedmace.core.filter.kinds import KINDS, FilterKind
-from reedmace.core.quantity import TWINS, as_nitrogen
+from reedmace.core.quantity import as_nitrogen
 from reedmace.core.sources import SOURCES
 from reedmace.core.stock import SPECIES, Species
 from reedmace.logbook.blanks import Blanks
@@ -31,15 +31,6 @@ class SourceRow(BaseModel):
     key: str
     provenance: str
     title: str
-
-
-class Twin(BaseModel):
-    """A unit and the one shown beside it: twin = value × factor + offset."""
-
-    unit: str
-    twin: str
-    factor: float
-    offset: float
 
 
 class NitrogenShares(BaseModel):
@@ -65,7 +56,6 @@ class Tables(BaseModel):
     kinds: list[KindName]
     sources: list[SourceRow]
     computations: list[Named]
-    twins: list[Twin]
     nitrogen_share: NitrogenShares
     blanks: Blanks
 
@@ -81,7 +71,6 @@ def read_tables() -> Tables:
         sources=[SourceRow(key=s.key, provenance=s.provenance, title=s.title) for s in SOURCES.values()],
         blanks=Blanks(),
         computations=[Named(name=c.name, answers=c.answers) for c in COMPUTATIONS.values()],
-        twins=[Twin(unit=u, twin=t, factor=f, offset=o) for u, t, f, o in TWINS],
         nitrogen_share=NitrogenShares(
             ammonia=as_nitrogen(1, "ammonia", "ion"),
             nitrite=as_nitrogen(1, "nitrite", "ion"),

@@ -4,6 +4,7 @@ import csv
 import io
 
 from reedmace.core.fit import ShoppingListAnswer
+from reedmace.core.quantity import shown
 
 
 def plain(text: str) -> str:
@@ -17,5 +18,7 @@ def write_shopping(answer: ShoppingListAnswer) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(("item", "amount", "unit", "need", "why"))
     for i in answer.items:
-        writer.writerow((plain(i.item), f"{i.amount:.4g}", i.unit, i.need, plain(i.why)))
+        kind = shown.BY_HOME_UNIT.get(i.unit)
+        amount, unit = (kind.bare(i.amount, ".4g"), kind.name) if kind else (f"{i.amount:.4g}", i.unit)
+        writer.writerow((plain(i.item), amount, unit, i.need, plain(i.why)))
     return out.getvalue()

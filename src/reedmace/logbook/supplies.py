@@ -3,6 +3,7 @@
 from reedmace.core.contract import Part
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.flow.air import AirOutlet, AirSupplyAnswer, AirSupplyQuestion, air_supply
+from reedmace.core.quantity import shown
 from reedmace.core.tank import HeaterAnswer, HeaterQuestion, heater_size
 from reedmace.logbook.equipment import Hung, temperature_c
 from reedmace.logbook.questions import filter_plan, stock_plan, tank_plan, volume
@@ -80,5 +81,5 @@ def supplies(state: LogbookState, hung: list[Hung]) -> Supplies:
     words, air = _air(state, hung)
     heater = heater_of(state)
     unsaid = heater is not None and tank_plan(state).surroundings.room_c is None
-    assumed = [f"a room of {USUAL_ROOM_C:g} °C in the cold season"] if unsaid else []
+    assumed = [f"a room of {shown.celsius(USUAL_ROOM_C)} in the cold season"] if unsaid else []
     return Supplies(air_words=words, air=air, heater=heater, assumed=assumed)

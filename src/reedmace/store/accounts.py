@@ -37,6 +37,8 @@ class Keeper:
 
     id: int
     email: str
+    units: dict[str, str] | None = None
+    """As chosen, or None for who never chose."""
 
 
 class Accounts:
@@ -49,8 +51,18 @@ class Accounts:
         self._sign_ups = sign_ups
         self._hasher = hasher or PasswordHasher()
 
-    def sign_up(self, email: str, password: str, now: datetime, whence: str | None = None) -> Keeper:
-        """Make an account. whence: the sender's address, whose sign-ups are counted. Raises EmailTaken, TooManyAttempts."""
+    def sign_up(
+        self,
+        email: str,
+        password: str,
+        now: datetime,
+        whence: str | None = None,
+        units: dict[str, str] | None = None,
+    ) -> Keeper:
+        """Make an account. whence: the sender's address, whose sign-ups are counted; units: as chosen.
+
+        Raises EmailTaken, TooManyAttempts.
+        """
         if whence is not None:
             tried = _digest("sign-up", _network(whence))
             self._hold([(tried, self._sign_ups)], now, timedelta(hours=1))
@@ -58,8 +70,8 @@ class Accounts:
             self._note([tried], now)
         try:
             address = email.strip().lower()
-            new = Account.insert(email=address, password_hash=self._hasher.hash(password), made_at=now)
-            return Keeper(new.bind(self._database).execute(), address)
+            new = Account.insert(email=address, password_hash=self._hasher.hash(password), made_at=now, units=units)
+            return Keeper(new.bind(self._database).execute(), address, units)
         except peewee.IntegrityError as error:
             raise EmailTaken from error
 
@@ -70,7 +82,7 @@ class Accounts:
         row = self._row(Account.email == email.strip().lower())
         if row is not None and self._verify(row.password_hash, password):
             SignInFailure.delete().where(SignInFailure.who == own).bind(self._database).execute()
-            return Keeper(row.id, row.email)
+            return Keeper(row.id, row.email, row.units)
         if row is None:
             # Spend the same time as for a known address, so that timing tells nobody who has an account.
             self._hasher.hash(password)
@@ -98,7 +110,7 @@ class Accounts:
             .bind(self._database)
             .first()
         )
-        return Keeper(row.account.id, row.account.email) if row else None
+        return Keeper(row.account.id, row.account.email, row.account.units) if row else None
 
     def change_password(self, account_id: int, old: str, new: str, address: str, now: datetime) -> Keeper | None:
         """Change it and end every other session; None when the old one is wrong. Raises TooManyAttempts.
@@ -115,12 +127,16 @@ class Accounts:
             change = Account.update(password_hash=self._hasher.hash(new)).where(Account.id == account_id)
             change.bind(self._database).execute()
             SignedIn.delete().where(SignedIn.account == account_id).bind(self._database).execute()
-            return Keeper(known.id, known.email)
+            return Keeper(known.id, known.email, known.units)
 
     def by_email(self, email: str) -> Keeper | None:
         """The keeper of an address, None when there is none (for the demo's open door)."""
         row = self._row(Account.email == email.strip().lower())
-        return Keeper(row.id, row.email) if row else None
+        return Keeper(row.id, row.email, row.units) if row else None
+
+    def choose_units(self, account_id: int, units: dict[str, str]) -> None:
+        """What this keeper reads in. units: as chosen."""
+        Account.update(units=units).where(Account.id == account_id).bind(self._database).execute()
 
     def _hold(self, limits: list[tuple[str, int]], now: datetime, window: timedelta) -> None:
         for who, limit in limits:

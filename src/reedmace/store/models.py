@@ -9,13 +9,15 @@ import peewee
 class JsonText(peewee.TextField):
     """MariaDB keeps JSON as checked text; this reads and writes it as Python data."""
 
-    def db_value(self, value: Any) -> str:
-        """Text for the column. value: anything JSON can carry."""
+    def db_value(self, value: Any) -> str | None:
+        """Text for the column. value: anything JSON can carry; nothing stays nothing where a column may be empty."""
+        if value is None and self.null:
+            return None
         return json.dumps(value, ensure_ascii=False, separators=(",", ":"))
 
-    def python_value(self, value: str) -> Any:
+    def python_value(self, value: str | None) -> Any:
         """Data from the column's text. value: as stored."""
-        return json.loads(value)
+        return None if value is None else json.loads(value)
 
 
 class Row(peewee.Model):
@@ -31,6 +33,7 @@ class Account(Row):
     id = peewee.BigAutoField()
     email = peewee.CharField(254, unique=True)
     password_hash = peewee.CharField(255)
+    units = JsonText(null=True)
     made_at = peewee.DateTimeField()
 
 

@@ -1,7 +1,8 @@
 /** Which way to cycle, from what the keeper has; and where keepers disagree about it. */
 import { styled } from "styled-components";
 import type { BeginView, Blanks, CyclePlan, MethodChoice } from "../../api/schemas";
-import { Button, Fields, Figure, Lead, NumberBox, Select, Waiting, YesNo } from "../../kit";
+import { Button, Fields, Figure, Lead, Select, Waiting, YesNo } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 
 type Resources = Blanks["resources"];
 
@@ -17,9 +18,11 @@ interface Props {
 }
 
 /** The window on the bottle's own label. */
-const BOTTLE = [
-  ["low_c", "Label: from °C", 0, 40],
-  ["high_c", "Label: to °C", 0, 40],
+const BOTTLE_WARMTH = [
+  ["low_c", "Label: from"],
+  ["high_c", "Label: to"],
+] as const;
+const BOTTLE_PH = [
   ["ph_low", "Label: from pH", 4, 10],
   ["ph_high", "Label: to pH", 4, 10],
 ] as const;
@@ -81,19 +84,35 @@ export function Chooser(props: Props) {
             ["expired", "past its date"],
           ]}
         />
-        {resources.bottle !== "none" &&
-          BOTTLE.map(([field, label, min, max]) => (
-            <NumberBox
-              key={field}
-              label={label}
-              value={resources.bottle_label[field]}
-              min={min}
-              max={max}
-              onChange={(v) => {
-                set({ bottle_label: { ...resources.bottle_label, [field]: v } });
-              }}
-            />
-          ))}
+        {resources.bottle !== "none" && (
+          <>
+            {BOTTLE_WARMTH.map(([field, label]) => (
+              <QuantityField
+                key={field}
+                label={label}
+                unit="°C"
+                value={resources.bottle_label[field]}
+                min={0}
+                max={40}
+                onChange={(v) => {
+                  set({ bottle_label: { ...resources.bottle_label, [field]: v } });
+                }}
+              />
+            ))}
+            {BOTTLE_PH.map(([field, label, min, max]) => (
+              <NumberBox
+                key={field}
+                label={label}
+                value={resources.bottle_label[field]}
+                min={min}
+                max={max}
+                onChange={(v) => {
+                  set({ bottle_label: { ...resources.bottle_label, [field]: v } });
+                }}
+              />
+            ))}
+          </>
+        )}
         <Select
           label="Money for helpers"
           value={resources.budget}

@@ -2,7 +2,8 @@
 import { useState } from "react";
 import { useBlanks, useCompute } from "../../api/hooks";
 import type { CycleLog as Log, Blanks } from "../../api/schemas";
-import { Fields, Figure, NumberBox, PickOne, ProblemNote, Select, YesNo } from "../../kit";
+import { Fields, Figure, PickOne, ProblemNote, Select, YesNo } from "../../kit";
+import { NumberBox } from "../../quantity";
 import { Columns } from "../shared";
 
 export function Cloudy({ log }: { log: Log }) {

@@ -21,6 +21,7 @@ import { LogTest } from "./LogTest";
 import { Ready } from "./Ready";
 import { TestsBook } from "./TestsBook";
 import { WhatIf } from "./WhatIf";
+import { degreesWords } from "../../quantity/shown";
 
 export function CycleStage(props: StageProps) {
   const { tankId, logbook } = props;
@@ -230,7 +231,7 @@ function waterWords(latest: Entry | undefined): string[] {
     figure("nitrate", r.nitrate_ppm, "nitrate"),
     r.kh_dkh == null ? null : `KH ${r.kh_dkh}`,
     r.ph == null ? null : `pH ${r.ph}`,
-    r.temperature_c == null ? null : `${r.temperature_c} °C`,
+    degreesWords(r.temperature_c),
   ];
   const second = rest.filter(Boolean).join(" · ");
   if (second) words.push(second);

@@ -11,6 +11,7 @@ import { Bar } from "../shared";
 import { words } from "../keep/words";
 import { METHODS } from "./Chooser";
 import { cycleStart, dater } from "./dates";
+import { show } from "../../quantity/shown";
 
 export default function DiarySheet() {
   const tankId = Number(useParams().tankId);
@@ -70,8 +71,8 @@ function Sheet({ tankId, name, logbook, tables, state }: Props) {
       </Bar>
       <Lead>
         {METHODS.find(([m]) => m === plan.method)?.[1]}, begun {start.toLocaleDateString()}, at{" "}
-        {plan.temperature_c} °C, KH {plan.start_kh_dkh} dKH, pH {plan.start_ph}, in{" "}
-        {state.log.net_l.toFixed(0)} L. Today is day {Math.floor(state.log.day_now)}.
+        {show(plan.temperature_c, "°C")}, KH {plan.start_kh_dkh} dKH, pH {plan.start_ph}, in{" "}
+        {show(state.log.net_l, "L")}. Today is day {Math.floor(state.log.day_now)}.
       </Lead>
       {state.forecast && (
         <CycleLog

@@ -2,7 +2,8 @@
 import { useState } from "react";
 import { useDraft } from "../../api/drafts";
 import type { KitPlan, KitSteps, LogbookState } from "../../api/schemas";
-import { FieldBox, Fields, Lead, NumberBox, PickOne, TextField } from "../../kit";
+import { FieldBox, Fields, Lead, PickOne, TextField } from "../../kit";
+import { NumberBox } from "../../quantity";
 import { SaveBar } from "../shared";
 
 const ROWS = [

@@ -3,11 +3,12 @@ import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
 import { useBlanks, useCompute, useWrite } from "../../api/hooks";
-import type { AnswerOf, Reading, LogbookState } from "../../api/schemas";
+import type { AnswerOf, QuestionOf, Reading, LogbookState } from "../../api/schemas";
 import { Button, InlineButton, phone, ProblemNote, TextField } from "../../kit";
 import { usePhone } from "../../kit/usePhone";
 import { TapTest } from "./TapTest";
 import { When } from "./When";
+import { unitName } from "../../quantity/shown";
 
 export const FIELDS = [
   ["ammonia_ppm", "Ammonia"],
@@ -15,7 +16,7 @@ export const FIELDS = [
   ["nitrate_ppm", "Nitrate"],
   ["ph", "pH"],
   ["kh_dkh", "KH"],
-  ["temperature_c", "°C"],
+  ["temperature_c", "Temperature"],
   ["phosphate_ppm", "Phosphate"],
   ["salinity_g_kg", "Salinity, g/kg"],
 ] as const;
@@ -122,6 +123,11 @@ export function readingOf(blank: Reading, found: AnswerOf<"read-test-line">, bas
   };
 }
 
+/** A temperature typed without its unit is in the keeper's own. */
+function lineQuestion(text: string): QuestionOf<"read-test-line"> {
+  return { text, degrees: unitName("°C") === "°F" ? "°F" : "°C" };
+}
+
 function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
   const blanks = useBlanks();
   const storageKey = `reedmace.draft.${tankId}.line`;
@@ -133,7 +139,7 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
   const [at, setAt] = useState<string | null>(null);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const write = useWrite(tankId);
-  const read = useCompute("read-test-line", line.trim() ? { text: line } : null);
+  const read = useCompute("read-test-line", line.trim() ? lineQuestion(line) : null);
   const type = (next: string) => {
     setLine(next);
     localStorage.setItem(storageKey, next);
@@ -145,7 +151,7 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
     if (!line.trim()) return;
     setProblem(null);
     try {
-      const found = await compute("read-test-line", { text: line });
+      const found = await compute("read-test-line", lineQuestion(line));
       const entry = await write.mutateAsync({
         body: readingOf(blanks.reading, found, asN ? "N" : "ion"),
         at: at ?? undefined,
@@ -179,7 +185,7 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
           {FIELDS.map(([f, label]) => (
             <TextField
               key={f}
-              label={label}
+              label={f === "temperature_c" ? unitName("°C") : label}
               value={values[NAMES[f]] ?? ""}
               inputMode="decimal"
               onChange={(v) => {

@@ -1,7 +1,8 @@
 /** How it is cycled, and with what help. */
 import { useBlanks } from "../../api/hooks";
 import type { CyclePlan } from "../../api/schemas";
-import { Fields, NumberBox, Select, YesNo } from "../../kit";
+import { Fields, Select, YesNo } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 import { METHODS } from "./Chooser";
 
 export interface PlanFieldsProps {
@@ -40,15 +41,19 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
           />
         )}
         {plan.method === "mature-rock" && (
-          <NumberBox
-            label="Mature rock, kg (0: not weighed)"
-            value={plan.rock_kg ?? 0}
-            min={0}
+          <QuantityField
+            label="Mature rock"
+            unit="kg"
+            value={plan.rock_kg ?? null}
+            min={0.01}
             max={2000}
-            step={0.1}
-            onChange={(kg) => {
-              set({ rock_kg: kg > 0 ? kg : null });
+            onChange={(rock_kg) => {
+              set({ rock_kg });
             }}
+            onClear={() => {
+              set({ rock_kg: null });
+            }}
+            hint="empty: not weighed"
           />
         )}
         {seeded && (
@@ -63,14 +68,18 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
               }}
             />
             <NumberBox
-              label="The donor is fed, g a day (0: not known)"
-              value={plan.donor?.food_g_day ?? 0}
-              min={0}
+              label="The donor is fed, g a day"
+              value={plan.donor?.food_g_day ?? null}
+              min={0.01}
               max={5000}
               step={0.1}
               onChange={(food_g_day) => {
-                set({ donor: food_g_day > 0 ? { ...blank, ...plan.donor, food_g_day } : null });
+                set({ donor: { ...blank, ...plan.donor, food_g_day } });
               }}
+              onClear={() => {
+                set({ donor: null });
+              }}
+              hint="empty: not known"
             />
             {plan.donor && (
               <NumberBox

@@ -3,6 +3,7 @@ import { styled } from "styled-components";
 import type { BeginView, CyclePlan } from "../../api/schemas";
 import { Figure, Lead } from "../../kit";
 import { Columns } from "../shared";
+import { show } from "../../quantity/shown";
 
 interface Props {
   plan: CyclePlan;
@@ -43,7 +44,7 @@ export function PlanJudged({ plan, judged: a }: Props) {
               <ul>
                 {a.heat.map((h) => (
                   <li key={h.when}>
-                    {h.when}: to <b>{h.to_c.toFixed(0)} °C</b>
+                    {h.when}: to <b>{show(h.to_c, "°C")}</b>
                     {h.days >= 0.5
                       ? `, over ${Math.ceil(h.days)} day${Math.ceil(h.days) > 1 ? "s" : ""}`
                       : ""}

@@ -1,7 +1,8 @@
 /** The ammonia that is dosed: what it is, how strong, up to how much. */
 import { useBlanks } from "../../api/hooks";
 import type { CyclePlan } from "../../api/schemas";
-import { Fields, NumberBox, Select } from "../../kit";
+import { Fields, Select } from "../../kit";
+import { NumberBox } from "../../quantity";
 import type { PlanFieldsProps } from "./MethodFields";
 
 type Product = CyclePlan["product"];

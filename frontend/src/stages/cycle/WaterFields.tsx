@@ -1,8 +1,8 @@
 /** The water it is cycled in, and the tap it is filled from. */
 import { useLoadedTables } from "../../api/hooks";
 import type { CyclePlan } from "../../api/schemas";
-import { Fields, NumberBox, Select, YesNo } from "../../kit";
-import { QuantityField } from "../../quantity";
+import { Fields, Select, YesNo } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 import type { PlanFieldsProps } from "./MethodFields";
 
 export function WaterFields({ plan, set }: PlanFieldsProps) {
@@ -17,7 +17,7 @@ export function WaterFields({ plan, set }: PlanFieldsProps) {
       <Fields $min={168}>
         <QuantityField
           label="Water"
-          kind="temperature"
+          unit="°C"
           value={plan.temperature_c}
           onChange={(v) => {
             set({ temperature_c: v });
@@ -25,7 +25,7 @@ export function WaterFields({ plan, set }: PlanFieldsProps) {
         />
         <QuantityField
           label="KH at the start"
-          kind="hardness"
+          unit="dKH"
           value={plan.start_kh_dkh}
           onChange={(v) => {
             set({ start_kh_dkh: v });

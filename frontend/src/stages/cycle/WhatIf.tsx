@@ -3,8 +3,8 @@ import { useState } from "react";
 import { useCompute } from "../../api/hooks";
 import type { CycleForecast, CycleHistory, CycleLog as Log, CycleWhatIf } from "../../api/schemas";
 import { DayRanges, type DayRange } from "../../charts/DayRanges";
-import { Button, Fields, Figure, Lead, NumberBox, ProblemNote, Waiting } from "../../kit";
-import { QuantityField } from "../../quantity";
+import { Button, Fields, Figure, Lead, ProblemNote, Waiting } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 import { Bar } from "../shared";
 
 interface Props {
@@ -102,7 +102,7 @@ function OwnChange({
       <Fields>
         <QuantityField
           label="Water from today"
-          kind="temperature"
+          unit="°C"
           value={own.temperature_c}
           onChange={(v) => {
             set({ temperature_c: v });
@@ -128,7 +128,7 @@ function OwnChange({
         />
         <QuantityField
           label="KH held at"
-          kind="hardness"
+          unit="dKH"
           value={own.hold_kh_dkh}
           onChange={(v) => {
             set({ hold_kh_dkh: v });

@@ -1,6 +1,7 @@
 /** What the air lifts, in a sentence. */
 import type { Hung } from "../../api/schemas";
 import { Figure, Lead } from "../../kit";
+import { bare, show } from "../../quantity/shown";
 
 export function AirLift({ hung }: { hung: Hung }) {
   const lift = hung.flow.lifted;
@@ -11,11 +12,11 @@ export function AirLift({ hung }: { hung: Hung }) {
       <Lead>
         <Figure title="Air lift" lines={lift.working} of="delivered_lph">
           {hung.filter.air_l_min} L/min of air in a {hung.filter.tube_bore_mm} mm tube lifts{" "}
-          {lift.delivered_lph.toFixed(0)} L/h
+          {show(lift.delivered_lph, "L/h")}
         </Figure>{" "}
-        through clean foam, {lift.dirty_lph.toFixed(0)} when it is due for cleaning, and{" "}
-        {lift.evaporated_lph.toFixed(0)} if the water falls 2 cm below the outlet. Cut the uplift to{" "}
-        {Math.floor(hung.plan.uplift_cm)} cm above the bed at the most and it stays under.
+        through clean foam, {bare(lift.dirty_lph, "L/h")} when it is due for cleaning, and{" "}
+        {bare(lift.evaporated_lph, "L/h")} if the water falls {show(2, "cm")} below the outlet. Cut the uplift
+        to {show(Math.floor(hung.plan.uplift_cm), "cm")} above the bed at the most and it stays under.
       </Lead>
     </>
   );

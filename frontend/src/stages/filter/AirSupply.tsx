@@ -2,7 +2,8 @@
 import { useState } from "react";
 import { useCompute } from "../../api/hooks";
 import type { Filter } from "../../api/schemas";
-import { Fields, Figure, NumberBox, ProblemNote, YesNo } from "../../kit";
+import { Fields, Figure, ProblemNote, YesNo } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 
 export function AirSupply({ filter, depthCm }: { filter: Filter; depthCm: number }) {
   const [pump, setPump] = useState(5);
@@ -30,8 +31,8 @@ export function AirSupply({ filter, depthCm }: { filter: Filter; depthCm: number
         <NumberBox label="Air pump, L/min" value={pump} min={0.1} max={500} onChange={setPump} />
         <NumberBox label="Its pressure, kPa" value={pressure} min={1} max={200} onChange={setPressure} />
         <NumberBox label="Filters on it" value={count} min={1} max={200} onChange={setCount} />
-        <NumberBox label="Deepest outlet, cm" value={depth} min={0} max={300} onChange={setDepth} />
-        <NumberBox label="Main, m (0: none)" value={main} min={0} max={200} onChange={setMain} />
+        <QuantityField label="Deepest outlet" unit="cm" value={depth} min={0} max={300} onChange={setDepth} />
+        <QuantityField label="Main (0: none)" unit="m" value={main} min={0} max={200} onChange={setMain} />
         <NumberBox label="Main bore, mm" value={bore} min={3} max={60} onChange={setBore} />
       </Fields>
       <YesNo label="The main is closed to a ring" value={ring} onChange={setRing} />

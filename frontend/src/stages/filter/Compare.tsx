@@ -3,6 +3,7 @@ import { useState } from "react";
 import { styled } from "styled-components";
 import type { Candidate, RankAnswer } from "../../api/schemas";
 import { YesNo } from "../../kit";
+import { money, show } from "../../quantity/shown";
 
 const MOST = 4;
 const OFFERED = 10;
@@ -33,20 +34,20 @@ export function Compare({ answer }: { answer: RankAnswer }) {
 
 const LINES: [string, (c: Candidate) => string][] = [
   ["Kind", (c) => c.kind],
-  ["On the box", (c) => `${c.box_lph.toFixed(0)} L/h`],
-  ["Delivered, clean", (c) => `${c.delivered_lph.toFixed(0)} L/h`],
-  ["In service", (c) => `${c.dirty_lph.toFixed(0)} L/h`],
+  ["On the box", (c) => show(c.box_lph, "L/h")],
+  ["Delivered, clean", (c) => show(c.delivered_lph, "L/h")],
+  ["In service", (c) => show(c.dirty_lph, "L/h")],
   ["Times the tank", (c) => c.turnovers_per_hour.toFixed(1)],
   ["Cleaned about every", (c) => `${c.service_day.toFixed(0)} days`],
   [
     "Film for",
     (c) => `${c.carries_times_count >= 100 ? "over 100" : c.carries_times_count.toFixed(1)} × the load`,
   ],
-  ["Media if ceramic", (c) => `${c.media_kg.toFixed(1)} kg`],
-  ["Lifts over", (c) => (c.rise_m > 0 ? `${(c.rise_m * 100).toFixed(0)} cm` : "nothing")],
+  ["Media if ceramic", (c) => show(c.media_kg, "kg", 1)],
+  ["Lifts over", (c) => (c.rise_m > 0 ? show(c.rise_m * 100, "cm") : "nothing")],
   ["Power", (c) => `${Number(c.watts.toFixed(1))} W`],
   ["To buy", (c) => c.price.toFixed(0)],
-  ["Three years, with power", (c) => c.money_three_years.toFixed(0)],
+  ["Three years, with power", (c) => money(c.money_three_years, 0)],
   ["For it, against it", (c) => c.reason],
   ["Points of 100", (c) => c.score.toFixed(0)],
 ];

@@ -17,6 +17,7 @@ import { Folds, keepOwn } from "./Folds";
 import { Hanging } from "./Hanging";
 import { OwnFilter } from "./OwnFilter";
 import { RankedList } from "./RankedList";
+import { bare, show } from "../../quantity/shown";
 
 export function FilterStage({ tankId, logbook, tables }: StageProps) {
   const draft = useDraft<FilterPlan>(tankId, "filter", logbook.plans.filter, logbook.filter_plan?.id ?? null);
@@ -107,7 +108,7 @@ function FilterDrawing({
       {...shared}
       filters={shown.filters.map((f) => ({ key: f.hung.key, filter: f.hung.filter }))}
       labels={labelsOf(shown)}
-      caption={`${shown.name} on this tank: ${shown.delivered_lph.toFixed(0)} L/h delivered.`}
+      caption={`${shown.name} on this tank: ${show(shown.delivered_lph, "L/h")} delivered.`}
     />
   );
 }
@@ -211,12 +212,12 @@ function Moves({ view, shown }: { view: FilterView; shown: Together }) {
     <>
       <b>{shown.name}</b> {shown.chosen ? "moves" : "would move"}{" "}
       <Figure title={`${shown.name}: delivered flow`} lines={shown.working} of="delivered_lph">
-        {shown.delivered_lph.toFixed(0)} litres an hour
+        {show(shown.delivered_lph, "L/h")}
       </Figure>{" "}
-      here, not the {shown.box_lph.toFixed(0)} on {many ? "their boxes" : "its box"}:{" "}
-      {shown.turnovers_per_hour.toFixed(1)} times your {view.volume.net_l.toFixed(0)} L clean,{" "}
+      here, not the {bare(shown.box_lph, "L/h")} on {many ? "their boxes" : "its box"}:{" "}
+      {shown.turnovers_per_hour.toFixed(1)} times your {show(view.volume.net_l, "L")} clean,{" "}
       {shown.service_turnovers_per_hour.toFixed(1)} in service. {!many && shown.filters[0]?.hung.flow.loop}{" "}
-      {tested && `By your last flow test expect ${expected.toFixed(0)} L/h.`}
+      {tested && `By your last flow test expect ${show(expected, "L/h")}.`}
     </>
   );
 }
@@ -270,8 +271,8 @@ function labelsOf(shown: Together): SectionLabel[] {
     {
       at: "outlet",
       lines: [
-        `${shown.delivered_lph.toFixed(0)} L/h ${shown.filters.length > 1 ? "come out together" : "comes out"}`,
-        `${shown.filters.length > 1 ? "the boxes say" : "the box says"} ${shown.box_lph.toFixed(0)}`,
+        `${show(shown.delivered_lph, "L/h")} ${shown.filters.length > 1 ? "come out together" : "comes out"}`,
+        `${shown.filters.length > 1 ? "the boxes say" : "the box says"} ${bare(shown.box_lph, "L/h")}`,
       ],
     },
   ];
@@ -284,8 +285,8 @@ function labelsOf(shown: Together): SectionLabel[] {
     labels.push({
       at: "hose",
       lines: [
-        `${shown.filters[0].hung.plan.hose_m.toFixed(1)} m of hose`,
-        `costs ${hose.head_m.toFixed(2)} m head`,
+        `${show(shown.filters[0].hung.plan.hose_m, "m", 1)} of hose`,
+        `costs ${show(hose.head_m, "m", 2)} head`,
       ],
     });
   return labels;

@@ -7,6 +7,7 @@ import { Figure, InlineButton, ProblemNote } from "../../kit";
 import { MediaBuilder } from "./MediaBuilder";
 import { OverflowNote } from "./OverflowNote";
 import { PlumbingForm } from "./PlumbingForm";
+import { bare, show } from "../../quantity/shown";
 
 interface Props {
   tankId: number;
@@ -52,7 +53,7 @@ export function Hanging({ tankId, draft, set }: Props) {
         <p>
           Together{" "}
           <Figure title="Together" lines={set.working} of="delivered_lph">
-            {set.delivered_lph.toFixed(0)} L/h clean, {set.service_lph.toFixed(0)} in service
+            {show(set.delivered_lph, "L/h")} clean, {bare(set.service_lph, "L/h")} in service
           </Figure>
           ; the dirt of the tank is shared as the water is.{" "}
           <Figure title="Energy" lines={set.cost.working} of="kwh_year">
@@ -84,9 +85,10 @@ function Row({ one, typed, busy, onOff, onChange }: RowProps) {
         {!hung.runs && <em> stands still</em>}
         <span>
           <Figure title={`${hung.filter.name}: flow`} lines={hung.flow.working} of="delivered_lph">
-            {hung.flow.delivered_lph.toFixed(0)} L/h
+            {show(hung.flow.delivered_lph, "L/h")}
           </Figure>
-          , {hung.flow.service_lph.toFixed(0)} in service, cleaned about every {days(hung.flow.service_days)}
+          , {bare(hung.flow.service_lph, "L/h")} in service, cleaned about every{" "}
+          {days(hung.flow.service_days)}
         </span>
         <InlineButton isDisabled={busy} onPress={onOff}>
           Take it off

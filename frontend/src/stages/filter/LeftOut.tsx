@@ -1,6 +1,7 @@
 /** What does not fit and what would let it in; and what fits but stands further down. */
 import { styled } from "styled-components";
 import type { RankAnswer } from "../../api/schemas";
+import { show } from "../../quantity/shown";
 
 export function LeftOut({ answer }: { answer: RankAnswer }) {
   return (
@@ -29,7 +30,7 @@ export function LeftOut({ answer }: { answer: RankAnswer }) {
         ))}
         {answer.ranked.slice(4).map((c) => (
           <li key={c.filter_id}>
-            <b>{c.name}</b> fits: {c.delivered_lph.toFixed(0)} L/h, {c.reason}.
+            <b>{c.name}</b> fits: {show(c.delivered_lph, "L/h")}, {c.reason}.
           </li>
         ))}
       </List>

@@ -3,8 +3,10 @@ import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "re
 import { styled } from "styled-components";
 import { useBlanks } from "../../api/hooks";
 import type { Basket, Filter, MediaStack } from "../../api/schemas";
-import { Button, Caution, Figure, NumberBox, Select, YesNo } from "../../kit";
+import { Button, Caution, Figure, Select, YesNo } from "../../kit";
+import { NumberBox } from "../../quantity";
 import { Bar, Facts } from "../shared";
+import { bare, show } from "../../quantity/shown";
 
 const MEDIA: readonly (readonly [Basket["media"], string])[] = [
   ["foam-10", "Coarse foam, 10 ppi"],
@@ -144,7 +146,7 @@ export function MediaBuilder({ filter, baskets, answer, onChange }: Props) {
         >
           Add a medium
         </Button>
-        <span>{filter.media_l} L of room.</span>
+        <span>{show(filter.media_l, "L", 1)} of room.</span>
       </Bar>
       {answer && baskets.length > 0 && (
         <>
@@ -159,15 +161,15 @@ export function MediaBuilder({ filter, baskets, answer, onChange }: Props) {
           ))}
           <Facts>
             <Fact name="Fills" value={`${(answer.fill_share * 100).toFixed(0)} %`} lines={answer.working} />
-            <Fact name="Weighs dry" value={`${answer.mass_kg.toFixed(1)} kg`} lines={answer.working} />
+            <Fact name="Weighs dry" value={show(answer.mass_kg, "kg", 1)} lines={answer.working} />
             <Fact name="Film area" value={`${answer.film_m2.toFixed(1)} m²`} lines={answer.working} />
             <Fact
               name="By the media-mass rule"
-              value={`${answer.has_kg.toFixed(1)} of ${answer.asked_kg.toFixed(1)} kg`}
+              value={`${bare(answer.has_kg, "kg", 1)} of ${show(answer.asked_kg, "kg", 1)}`}
               lines={answer.working}
             />
             {answer.clean_lph != null && (
-              <Fact name="Clean flow" value={`${answer.clean_lph.toFixed(0)} L/h`} lines={answer.working} />
+              <Fact name="Clean flow" value={show(answer.clean_lph, "L/h")} lines={answer.working} />
             )}
             {answer.service_days != null && (
               <Fact

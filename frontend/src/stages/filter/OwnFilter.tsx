@@ -2,7 +2,8 @@
 import { useState } from "react";
 import { useCompute, useLoadedTables } from "../../api/hooks";
 import type { Filter } from "../../api/schemas";
-import { Button, Caution, Fields, Figure, NumberBox, ProblemNote, Select, TextField } from "../../kit";
+import { Button, Caution, Fields, Figure, ProblemNote, Select, TextField } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 import { Bar } from "../shared";
 
 export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
@@ -29,11 +30,59 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
   return (
     <>
       <Fields>
-        <NumberBox label="L/h on the box" value={lph} min={1} max={100000} onChange={setLph} />
-        <NumberBox label="Highest lift, m" value={lift} min={0.05} max={30} onChange={setLift} />
-        <NumberBox label="Watts" value={watts} min={0.1} max={2000} onChange={setWatts} />
-        <NumberBox label="“Tanks up to”, L" value={upTo} min={1} max={100000} onChange={setUpTo} />
-        <NumberBox label="US gal/h, if printed" value={gph} min={0.2} max={26000} onChange={setGph} />
+        <QuantityField
+          label="Flow on the box"
+          unit="L/h"
+          value={lph}
+          min={1}
+          max={100000}
+          onChange={setLph}
+          onClear={() => {
+            setLph(null);
+          }}
+        />
+        <QuantityField
+          label="Highest lift"
+          onClear={() => {
+            setLift(null);
+          }}
+          unit="m"
+          value={lift}
+          min={0.05}
+          max={30}
+          onChange={setLift}
+        />
+        <NumberBox
+          label="Watts"
+          onClear={() => {
+            setWatts(null);
+          }}
+          value={watts}
+          min={0.1}
+          max={2000}
+          onChange={setWatts}
+        />
+        <QuantityField
+          label="“Tanks up to”"
+          onClear={() => {
+            setUpTo(null);
+          }}
+          unit="L"
+          value={upTo}
+          min={1}
+          max={100000}
+          onChange={setUpTo}
+        />
+        <NumberBox
+          label="US gal/h, if printed"
+          onClear={() => {
+            setGph(null);
+          }}
+          value={gph}
+          min={0.2}
+          max={26000}
+          onChange={setGph}
+        />
         <Select label="Kind" value={kind} onChange={setKind} options={kinds} />
         <TextField label="Name" value={name} onChange={setName} />
         <NumberBox label="Price" value={price} min={0} max={100000} onChange={setPrice} />

@@ -1,7 +1,9 @@
 /** Hoses and fittings as planned. */
 import { useBlanks } from "../../api/hooks";
 import type { Plumbing } from "../../api/schemas";
-import { Fields, NumberBox } from "../../kit";
+import { Fields } from "../../kit";
+import { NumberBox } from "../../quantity";
+import { show } from "../../quantity/shown";
 
 type Fitting = NonNullable<Plumbing["fittings"]>[number];
 const COUNTED = [
@@ -29,7 +31,7 @@ export function PlumbingForm({ plumbing, laidM, onChange }: Props) {
   };
   return (
     <Fields>
-      {laidM !== undefined && <p>{laidM.toFixed(2)} m of hose as laid out; Fit is where it is moved.</p>}
+      {laidM !== undefined && <p>{show(laidM, "m", 2)} of hose as laid out; Fit is where it is moved.</p>}
       <NumberBox
         label="Hose bore, mm (0: the filter’s own)"
         value={plumbing.hose_bore_mm ?? 0}

@@ -1,7 +1,8 @@
 /** What matters, 0 to 5, and what each gave the filter shown. */
 import { styled } from "styled-components";
 import type { Candidate, FilterPlan, Priorities } from "../../api/schemas";
-import { NumberBox, Slider, Waiting } from "../../kit";
+import { Slider, Waiting } from "../../kit";
+import { NumberBox } from "../../quantity";
 
 const LABELS: Record<keyof Priorities, string> = {
   price: "Cheap to buy",

@@ -1,6 +1,7 @@
 /** The ranking: singles best first, then pairs of which each half carries the load. */
 import { styled } from "styled-components";
 import type { RankAnswer } from "../../api/schemas";
+import { money, show } from "../../quantity/shown";
 
 interface Props {
   answer: RankAnswer;
@@ -25,7 +26,7 @@ export function RankedList({ answer, shown, onSee }: Props) {
             name={c.name}
             flow={c.delivered_lph}
             words={c.reason}
-            cost={`${Number(c.watts.toFixed(1))} W · ${c.price.toFixed(0)}`}
+            cost={`${Number(c.watts.toFixed(1))} W · ${money(c.price, 0)}`}
           />
         ))}
       </Ranked>
@@ -41,7 +42,7 @@ export function RankedList({ answer, shown, onSee }: Props) {
                 name={p.name}
                 flow={p.delivered_lph}
                 words={`would come ${p.would_rank === 1 ? "first" : `number ${p.would_rank}`} among the single ones`}
-                cost={`${Number(p.watts.toFixed(1))} W · ${p.price.toFixed(0)}`}
+                cost={`${Number(p.watts.toFixed(1))} W · ${money(p.price, 0)}`}
               />
             ))}
           </Ranked>
@@ -72,7 +73,7 @@ function Row({ ids, shown, onSee, name, flow, words, cost }: RowProps) {
         }}
       >
         <b>{name}</b>
-        <span>{flow.toFixed(0)} L/h</span>
+        <span>{show(flow, "L/h")}</span>
         <small>{words}</small>
         <small>{cost}</small>
       </button>

@@ -1,6 +1,7 @@
 /** Air and warmth: where each comes from, and whether it does. */
 import type { FilterPlan, FilterView } from "../../api/schemas";
-import { Caution, Fields, Figure, NumberBox, PickOne } from "../../kit";
+import { Caution, Fields, Figure, PickOne } from "../../kit";
+import { NumberBox } from "../../quantity";
 
 interface Props {
   plan: FilterPlan;
@@ -80,13 +81,17 @@ function Warmth({ plan, supplies, onChange }: PartProps) {
     <>
       <Fields>
         <NumberBox
-          label="Heater at hand, W (0: none)"
-          value={heater?.watts ?? 0}
-          min={0}
+          label="Heater at hand, W"
+          value={heater?.watts ?? null}
+          min={1}
           max={5000}
           onChange={(watts) => {
-            onChange({ heater: watts > 0 ? { stands_in: heater?.stands_in ?? "tank", watts } : null });
+            onChange({ heater: { stands_in: heater?.stands_in ?? "tank", watts } });
           }}
+          onClear={() => {
+            onChange({ heater: null });
+          }}
+          hint="empty: none"
         />
       </Fields>
       {heater && (

@@ -2,6 +2,7 @@
 import { styled } from "styled-components";
 import type { DrainDown } from "../../api/schemas";
 import { Figure } from "../../kit";
+import { show } from "../../quantity/shown";
 
 interface Props {
   answer: DrainDown;
@@ -14,7 +15,7 @@ export function Dangers({ answer, shown, onShow }: Props) {
   const cut = answer.power_cut;
   return (
     <section aria-label="What could go wrong">
-      <h2>What could go wrong, in litres</h2>
+      <h2>What could go wrong, and how much water</h2>
       <p>
         <Figure title="Litres on the floor" lines={answer.working}>
           {answer.verdict}
@@ -32,7 +33,7 @@ export function Dangers({ answer, shown, onShow }: Props) {
             >
               <b>{m.what}</b>
               <span>
-                {m.litres.toFixed(m.litres < 10 ? 1 : 0)} L
+                {show(m.litres, "L", m.litres < 10 ? 1 : 0)}
                 {m.minutes && m.minutes >= 1 ? `, ${m.minutes.toFixed(0)} min` : ""}
               </span>
               <small>

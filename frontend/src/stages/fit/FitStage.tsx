@@ -15,6 +15,7 @@ import { LayoutForm } from "./LayoutForm";
 import { MoveFilter } from "./MoveFilter";
 import { Steps } from "./Steps";
 import { TakeoverNote } from "./TakeoverNote";
+import { show } from "../../quantity/shown";
 
 export function FitStage({ tankId, logbook }: StageProps) {
   const draft = useDraft<FitPlan>(tankId, "fit", logbook.plans.fit, logbook.fit_plan?.id ?? null);
@@ -185,7 +186,7 @@ function AsLaid({ tankId, one }: { tankId: number; one: FittedView }) {
     <Lead>
       As laid out it moves{" "}
       <Figure title="Flow as fitted" lines={hung.flow.working} of="delivered_lph">
-        {hung.flow.delivered_lph.toFixed(0)} L/h
+        {show(hung.flow.delivered_lph, "L/h")}
       </Figure>
       . <Link to={`/tanks/${tankId}/sheet`}>The fitting sheet, to print</Link>
       {" · "}
@@ -227,7 +228,7 @@ function CutList({ one }: { one: FittedView }) {
         <li key={c.item}>
           <b>
             <Figure title={c.item} lines={working}>
-              {c.amount.toFixed(0)} {c.unit === "cm" ? "cm" : "×"}
+              {c.unit === "cm" ? show(c.amount, "cm") : `${c.amount.toFixed(0)} ×`}
             </Figure>{" "}
             {c.item}
           </b>

@@ -9,6 +9,7 @@ import { Button, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
 import { saveSvg } from "../../section/saveSvg";
 import { Bar } from "../shared";
+import { show } from "../../quantity/shown";
 
 export default function FittingSheet() {
   const tankId = Number(useParams().tankId);
@@ -131,7 +132,7 @@ function Counted({ one, many }: { one: FittedView; many: boolean }) {
         {plan.cuts.map((c) => (
           <li key={c.item}>
             <b>
-              {c.amount.toFixed(0)} {c.unit === "cm" ? "cm" : "×"} {c.item}
+              {c.unit === "cm" ? show(c.amount, "cm") : `${c.amount.toFixed(0)} ×`} {c.item}
             </b>{" "}
             {c.how}
           </li>

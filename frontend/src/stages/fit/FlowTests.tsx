@@ -3,8 +3,10 @@ import { useState } from "react";
 import { styled } from "styled-components";
 import { useCompute, useWrite } from "../../api/hooks";
 import type { FittedView } from "../../api/schemas";
-import { Button, Fields, Figure, NumberBox, PickOne, ProblemNote } from "../../kit";
+import { Button, Fields, Figure, PickOne, ProblemNote } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 import { Bar } from "../shared";
+import { show } from "../../quantity/shown";
 
 type Way = "bucket" | "transit" | "level-drop";
 const isWay = (text: string): text is Way => ["bucket", "transit", "level-drop"].includes(text);
@@ -31,7 +33,7 @@ export function FlowTests({ tankId, one }: { tankId: number; one: FittedView }) 
       {one.calibration != null && (
         <p>
           Your last test stands at {(one.calibration * 100).toFixed(0)} % of the sums: expect about{" "}
-          {(one.calibration * computed).toFixed(0)} L/h here.
+          {show(one.calibration * computed, "L/h")} here.
         </p>
       )}
     </Box>
@@ -77,7 +79,7 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
   return (
     <>
       <Fields $min={104}>
-        <NumberBox label="Container, L" value={litres} min={0.05} max={200} onChange={setLitres} />
+        <QuantityField label="Container" unit="L" value={litres} min={0.05} max={200} onChange={setLitres} />
         <Times times={times} onChange={setTimes} />
       </Fields>
       <ProblemNote problem={answer.error ?? write.error} />

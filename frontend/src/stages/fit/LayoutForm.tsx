@@ -1,8 +1,10 @@
 /** Where the parts of one filter go, in figures beside the drawing's handles. */
 import type { Draft } from "../../api/drafts";
 import type { FitPlan, FittedView, Layout } from "../../api/schemas";
-import { Fields, NumberBox, PickOne, YesNo } from "../../kit";
+import { Fields, PickOne, YesNo } from "../../kit";
+import { QuantityField } from "../../quantity";
 import { SaveBar } from "../shared";
+import { show } from "../../quantity/shown";
 
 interface Props {
   tankId: number;
@@ -21,20 +23,22 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
       <summary>Where the parts go</summary>
       <Fields>
         {has("intake") && (
-          <NumberBox
-            label="Intake below water, cm"
+          <QuantityField
+            label="Intake below water"
+            unit="cm"
             value={layout.intake_depth_cm ?? null}
             min={0}
             max={300}
             onChange={(cm) => {
               put({ intake_depth_cm: cm });
             }}
-            hint={`empty: as usual, ${plan.intake_depth_cm.toFixed(0)} cm`}
+            hint={`empty: as usual, ${show(plan.intake_depth_cm, "cm")}`}
           />
         )}
         {has("outlet") && (
-          <NumberBox
-            label="Outlet below water, cm"
+          <QuantityField
+            label="Outlet below water"
+            unit="cm"
             value={layout.outlet_depth_cm}
             min={-100}
             max={300}
@@ -44,8 +48,9 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
           />
         )}
         {has("tap") && (
-          <NumberBox
-            label="Tap above water, cm"
+          <QuantityField
+            label="Tap above water"
+            unit="cm"
             value={layout.tap_above_water_cm}
             min={-200}
             max={200}
@@ -54,8 +59,9 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
             }}
           />
         )}
-        <NumberBox
-          label="Socket above floor, cm"
+        <QuantityField
+          label="Socket above floor"
+          unit="cm"
           value={layout.socket_height_cm}
           min={0}
           max={300}
@@ -64,8 +70,9 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
           }}
         />
         {air && (
-          <NumberBox
-            label="Air pump above water, cm"
+          <QuantityField
+            label="Air pump above water"
+            unit="cm"
             value={layout.air_pump_above_water_cm}
             min={-200}
             max={200}
@@ -119,9 +126,13 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
         words="Save where things go"
         describe={(b) => {
           const there = b.places[one.hung.key];
-          return `${filter.name}: intake ${there?.intake_depth_cm ?? "as usual"}, outlet ${there?.outlet_depth_cm ?? "as usual"} cm under water`;
+          return `${filter.name}: intake ${depthWords(there?.intake_depth_cm)}, outlet ${depthWords(there?.outlet_depth_cm)} under water`;
         }}
       />
     </details>
   );
+}
+
+function depthWords(depthCm: number | null | undefined): string {
+  return depthCm == null ? "as usual" : show(depthCm, "cm");
 }

@@ -2,7 +2,8 @@
 import { useState } from "react";
 import { useBlanks, useCompute } from "../../api/hooks";
 import type { Blanks } from "../../api/schemas";
-import { Caution, Fields, Figure, NumberBox, PickOne, ProblemNote, Select } from "../../kit";
+import { Caution, Fields, Figure, PickOne, ProblemNote, Select } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 
 /** known: what the logbook says of it. Default: the usual way. */
 export function MoveFilter({ known }: { known?: Blanks["move"] }) {
@@ -71,8 +72,9 @@ export function MoveFilter({ known }: { known?: Blanks["move"] }) {
             ["dry", "dry"],
           ]}
         />
-        <NumberBox
-          label="On the way, °C"
+        <QuantityField
+          label="On the way"
+          unit="°C"
           value={q.temperature_c}
           min={0}
           max={60}

@@ -11,6 +11,7 @@ import { Pressing } from "./Pressing";
 import { Seeds } from "./Seeds";
 import { words } from "./words";
 import { Facts, hanging, TwoColumns, type StageProps } from "../shared";
+import { money, show } from "../../quantity/shown";
 
 type Kept = KeepView["filters"][number];
 
@@ -55,8 +56,7 @@ function Tests({ filters }: { filters: Kept[] }) {
     .map((f) => (
       <Lead key={f.key}>
         {filters.length > 1 ? `${f.name}: flow tests: ` : "Flow tests: "}
-        {f.flows.map((t) => `${new Date(t.at).toLocaleDateString()} ${t.flow_lph.toFixed(0)} L/h`).join(", ")}
-        .
+        {f.flows.map((t) => `${new Date(t.at).toLocaleDateString()} ${show(t.flow_lph, "L/h")}`).join(", ")}.
       </Lead>
     ));
 }
@@ -76,9 +76,9 @@ function Costs({ cost, many }: { cost: NonNullable<KeepView["cost"]>; many: bool
         <dt>Costs to run</dt>
         <dd>
           <Figure title="Running cost" lines={cost.working} of="money_year">
-            {cost.money_year.toFixed(2)} a year
+            {money(cost.money_year)} a year
           </Figure>
-          <small> {cost.money_month.toFixed(2)} a month</small>
+          <small> {money(cost.money_month)} a month</small>
         </dd>
       </div>
     </>
@@ -113,10 +113,10 @@ function Flow({ one, many }: { one: Kept; many: boolean }) {
       <dd>
         {one.fade ? (
           <Figure title="Flow over time" lines={one.fade.working}>
-            {last.flow_lph.toFixed(0)} L/h
+            {show(last.flow_lph, "L/h")}
           </Figure>
         ) : (
-          <>{last.flow_lph.toFixed(0)} L/h</>
+          <>{show(last.flow_lph, "L/h")}</>
         )}
         {one.fade && <small> {one.fade.verdict}</small>}
       </dd>

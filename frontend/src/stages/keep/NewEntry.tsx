@@ -3,7 +3,8 @@ import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
 import type { Body, LogbookState, Tables } from "../../api/schemas";
-import { Button, NumberBox, PickOne, ProblemNote, Select, TextField, YesNo } from "../../kit";
+import { Button, PickOne, ProblemNote, Select, TextField, YesNo } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 import { When } from "../cycle/When";
 import { Bar, hanging } from "../shared";
 
@@ -12,6 +13,8 @@ type Doing = "note" | "water-change" | "dose" | "kh" | "media" | "power" | "grow
 /** What is typed so far, for every kind of entry at once, so that turning to another kind loses nothing. */
 interface Typed {
   text: string;
+  /** Litres, ppm or dKH, by what is being written. */
+  figure: number | null;
   media: MediaWhat;
   share: number;
   treated: boolean;
@@ -46,6 +49,7 @@ export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
   const [doing, setDoing] = useState<Doing>("note");
   const [typed, setTyped] = useState<Typed>({
     text: "",
+    figure: null,
     media: "rinsed",
     share: 50,
     treated: true,
@@ -72,7 +76,7 @@ export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
       { body, at: at ?? undefined },
       {
         onSuccess: () => {
-          set({ text: "" });
+          set({ text: "", figure: null });
           setAt(null);
         },
       },
@@ -83,7 +87,10 @@ export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
       <PickOne
         label="Write down"
         value={doing}
-        onChange={setDoing}
+        onChange={(next) => {
+          setDoing(next);
+          set({ figure: null });
+        }}
         options={[
           ["note", "A note"],
           ["water-change", "A water change"],
@@ -115,28 +122,13 @@ interface Known {
   filterKey: string | null;
 }
 
-function figure(text: string): number | null {
-  const value = Number(text.replace(",", "."));
-  return value > 0 ? value : null;
-}
-
 /** The entry of each kind from what is typed; null while something it needs is missing. */
 const BODIES: Record<Doing, (typed: Typed, known: Known) => Body | null> = {
   note: ({ text }) => (text.trim() ? { kind: "note", text } : null),
-  "water-change": ({ text, treated }, { netL }) => {
-    const litres = figure(text);
-    return litres && netL
-      ? { kind: "water-change", share: Math.min(litres / netL, 1), litres, treated }
-      : null;
-  },
-  dose: ({ text }, { nitrogen }) => {
-    const ppm = figure(text);
-    return ppm === null ? null : { kind: "dose", raise_mg_n_l: ppm * nitrogen };
-  },
-  kh: ({ text }) => {
-    const dkh = figure(text);
-    return dkh === null ? null : { kind: "alkalinity", raise_dkh: dkh };
-  },
+  "water-change": ({ figure: litres, treated }, { netL }) =>
+    litres && netL ? { kind: "water-change", share: Math.min(litres / netL, 1), litres, treated } : null,
+  dose: ({ figure: ppm }, { nitrogen }) => (ppm ? { kind: "dose", raise_mg_n_l: ppm * nitrogen } : null),
+  kh: ({ figure: dkh }) => (dkh ? { kind: "alkalinity", raise_dkh: dkh } : null),
   media: ({ media, share, text }, { filterKey }) => ({
     kind: "media-work",
     what: media,
@@ -154,11 +146,8 @@ const BODIES: Record<Doing, (typed: Typed, known: Known) => Body | null> = {
     species && count !== 0 ? { kind: "stocking", species_id: species, count } : null,
 };
 
-const ASKED: Partial<Record<Doing, string>> = {
+const WORDED: Partial<Record<Doing, string>> = {
   note: "What happened?",
-  "water-change": "Litres changed",
-  dose: "Raised by, ppm of ammonia",
-  kh: "KH raised by, dKH",
   media: "In words, if you like",
 };
 
@@ -171,7 +160,7 @@ interface KindProps {
 }
 
 function KindFields({ doing, typed, set, filters, animals }: KindProps) {
-  const asked = ASKED[doing];
+  const worded = WORDED[doing];
   return (
     <>
       {filters.length > 1 && (doing === "media" || doing === "power") && (
@@ -199,18 +188,18 @@ function KindFields({ doing, typed, set, filters, animals }: KindProps) {
         />
       )}
       {doing === "animals" && <AnimalFields typed={typed} set={set} animals={animals} />}
-      {asked && (
+      {worded && (
         <Grow>
           <TextField
-            label={asked}
+            label={worded}
             value={typed.text}
             onChange={(text) => {
               set({ text });
             }}
-            inputMode={doing === "note" || doing === "media" ? "text" : "decimal"}
           />
         </Grow>
       )}
+      <FigureField key={doing} doing={doing} typed={typed} set={set} />
       {doing === "water-change" && (
         <YesNo
           label="Treated for chlorine"
@@ -221,6 +210,28 @@ function KindFields({ doing, typed, set, filters, animals }: KindProps) {
         />
       )}
     </>
+  );
+}
+
+/** The one figure of a change, a dose or bicarbonate. */
+function FigureField({ doing, typed, set }: Pick<KindProps, "doing" | "typed" | "set">) {
+  const field = {
+    value: typed.figure,
+    min: 0,
+    onChange: (figure: number) => {
+      set({ figure });
+    },
+    onClear: () => {
+      set({ figure: null });
+    },
+  };
+  if (doing !== "water-change" && doing !== "dose" && doing !== "kh") return null;
+  return (
+    <Grow>
+      {doing === "water-change" && <QuantityField label="Water changed" unit="L" {...field} />}
+      {doing === "dose" && <NumberBox label="Raised by, ppm of ammonia" {...field} />}
+      {doing === "kh" && <QuantityField label="KH raised by" unit="dKH" {...field} />}
+    </Grow>
   );
 }
 

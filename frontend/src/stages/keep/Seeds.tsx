@@ -10,11 +10,11 @@ import {
   Figure,
   InlineButton,
   Lead,
-  NumberBox,
   ProblemNote,
   Select,
   TextField,
 } from "../../kit";
+import { NumberBox } from "../../quantity";
 import { Bar } from "../shared";
 
 type Travels = NonNullable<Extract<Body, { kind: "seed-move" }>["travels"]>;

@@ -1,6 +1,7 @@
 /** An entry of the logbook in a few words. */
 import type { Entry, FittedFilter, Tables } from "../../api/schemas";
 import { METHODS } from "../cycle/Chooser";
+import { degreesWords, show, sizeWords } from "../../quantity/shown";
 
 export function lph(body: { container_l: number; times_s: number[] }): number {
   return body.times_s.reduce((sum, t) => sum + (body.container_l * 3600) / t, 0) / body.times_s.length;
@@ -28,7 +29,7 @@ function testInWords(body: Extract<Entry["body"], { kind: "reading" }>): string 
     read("nitrate", body.nitrate_ppm),
     read("pH", body.ph),
     read("KH", body.kh_dkh),
-    body.temperature_c == null ? null : `${body.temperature_c} °C`,
+    degreesWords(body.temperature_c),
     read("phosphate", body.phosphate_ppm),
     read("salinity", body.salinity_g_kg, " g/kg"),
   );
@@ -52,7 +53,7 @@ export const STANDS = {
 } as const;
 
 const WORDS: Words = {
-  "tank-plan": ({ tank }) => `Tank: ${tank.length_cm} × ${tank.width_cm} × ${tank.height_cm} cm`,
+  "tank-plan": ({ tank }) => `Tank: ${sizeWords(tank)}`,
   "stock-plan": (body, name) =>
     `Animals planned: ${body.animals.map((a) => `${a.count} ${name(a.species_id)}`).join(", ") || "none"}`,
   "filter-plan": (body) => filtersInWords(body.filters),
@@ -65,8 +66,8 @@ const WORDS: Words = {
   "seed-move": moveInWords,
   "step-done": (body) =>
     `Step ${body.done ? "done" : "unticked"}: ${body.step_id.replace(/^[a-z]+-/, "").replaceAll("-", " ")}${body.note ? ` (${body.note})` : ""}`,
-  "flow-test": (body) => `Flow timed: ${lph(body).toFixed(0)} L/h`,
-  "timed-flow": (body) => `Flow found by ${FOUND_BY[body.method]}: ${body.measured_lph.toFixed(0)} L/h`,
+  "flow-test": (body) => `Flow timed: ${show(lph(body), "L/h")}`,
+  "timed-flow": (body) => `Flow found by ${FOUND_BY[body.method]}: ${show(body.measured_lph, "L/h")}`,
   "fit-plan": () => "Where the parts go",
   reading: testInWords,
   dose: (body) =>

@@ -1,7 +1,9 @@
 /** The animals chosen: each at today's length, how many, and what they make in a day. */
 import { styled } from "styled-components";
 import type { Animals, Species, StockView } from "../../api/schemas";
-import { Button, NumberBox } from "../../kit";
+import { Button } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
+import { bare, show, sizeOf, unitName } from "../../quantity/shown";
 
 interface Props {
   animals: Animals[];
@@ -18,7 +20,7 @@ export function AnimalList({ animals, known, load, onChange }: Props) {
         <Heads aria-hidden="true">
           <span />
           <span>grown</span>
-          <span>cm today</span>
+          <span>{unitName("cm")} today</span>
           <span>how many</span>
           <span />
         </Heads>
@@ -33,8 +35,9 @@ export function AnimalList({ animals, known, load, onChange }: Props) {
                 <b>{nameOf(a.species_id)}</b>
                 {s && (
                   <small>
-                    <i>{s.scientific_name}</i>, {s.adult_length_cm} cm grown, {s.temperature_low_c} to{" "}
-                    {s.temperature_high_c} °C, pH {s.ph_low} to {s.ph_high}, {s.current} current
+                    <i>{s.scientific_name}</i>, {sizeOf(s.adult_length_cm)} {unitName("cm")} grown,{" "}
+                    {bare(s.temperature_low_c, "°C")} to {show(s.temperature_high_c, "°C")}, pH {s.ph_low} to{" "}
+                    {s.ph_high}, {s.current} current
                   </small>
                 )}
               </div>
@@ -44,9 +47,10 @@ export function AnimalList({ animals, known, load, onChange }: Props) {
                   <small>{line.today_mg_n_day.toFixed(1)} at today’s size</small>
                 )}
               </span>
-              <NumberBox
+              <QuantityField
                 hideLabel
-                label={`Length of ${nameOf(a.species_id)} today, cm`}
+                unit="cm"
+                label={`Length of ${nameOf(a.species_id)} today`}
                 value={a.length_cm ?? s?.adult_length_cm ?? null}
                 min={0.5}
                 max={200}

@@ -2,8 +2,10 @@
 import { useState } from "react";
 import { useBlanks } from "../../api/hooks";
 import type { Species } from "../../api/schemas";
-import { Button, Fields, NumberBox, Select, TextField } from "../../kit";
+import { Button, Fields, Select, TextField } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 import { Bar } from "../shared";
+import { type Home } from "../../quantity/shown";
 
 const FORMS = [
   ["fusiform", "Fish, usual build"],
@@ -68,6 +70,24 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
       }}
     />
   );
+  const measured = (
+    key: "adult_length_cm" | "temperature_low_c" | "temperature_high_c",
+    label: string,
+    unit: Home,
+    min: number,
+    max: number,
+  ) => (
+    <QuantityField
+      label={label}
+      unit={unit}
+      value={one[key]}
+      min={min}
+      max={max}
+      onChange={(v) => {
+        put({ [key]: v });
+      }}
+    />
+  );
   const name = one.common_name.trim();
   const usable = name && one.temperature_low_c <= one.temperature_high_c && one.ph_low <= one.ph_high;
   return (
@@ -120,11 +140,11 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
           }}
           options={WATERS}
         />
-        {figure("adult_length_cm", "Grown, cm", 0.5, 200)}
+        {measured("adult_length_cm", "Grown", "cm", 0.5, 200)}
         {figure("ration_percent_day", "Eats, % of mass a day", 0, 20)}
         {figure("protein_percent", "Protein in food, %", 0, 90)}
-        {figure("temperature_low_c", "Coolest, °C", 0, 40)}
-        {figure("temperature_high_c", "Warmest, °C", 0, 40)}
+        {measured("temperature_low_c", "Coolest", "°C", 0, 40)}
+        {measured("temperature_high_c", "Warmest", "°C", 0, 40)}
         {figure("ph_low", "Lowest pH", 4, 10)}
         {figure("ph_high", "Highest pH", 4, 10)}
       </Fields>

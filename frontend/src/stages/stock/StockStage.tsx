@@ -6,11 +6,13 @@ import { useDraft, type Draft } from "../../api/drafts";
 import { standing, useView } from "../../api/hooks";
 import type { Animals, Species, StockPlan, StockView, WasteLoad } from "../../api/schemas";
 import { SizingRules } from "../../charts/SizingRules";
-import { Caution, FieldBox, Fields, Figure, Lead, MenuBox, NumberBox, ProblemNote, Verdict } from "../../kit";
+import { Caution, FieldBox, Fields, Figure, Lead, MenuBox, ProblemNote, Verdict } from "../../kit";
+import { NumberBox } from "../../quantity";
 import { Section } from "../../section/Section";
 import { AnimalList } from "./AnimalList";
 import { OwnSpecies } from "./OwnSpecies";
 import { Facts, SaveBar, TwoColumns, type StageProps } from "../shared";
+import { bare, show } from "../../quantity/shown";
 
 export function StockStage({ tankId, logbook, tables }: StageProps) {
   const draft = useDraft<StockPlan>(tankId, "stock", logbook.plans.stock, logbook.stock_plan?.id ?? null);
@@ -41,7 +43,7 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
       {load && <Headline load={load} any={any} lives={livesIn(logbook)} />}
       <ProblemNote problem={asked.error} />
       {!logbook.tank_plan && (
-        <Lead>The tank has not been measured; an assumed 60 cm tank is used until it is.</Lead>
+        <Lead>The tank has not been measured; an assumed tank of {show(60, "cm")} is used until it is.</Lead>
       )}
       <SpeciesPicker
         species={known}
@@ -178,7 +180,7 @@ function LoadFacts({ load }: { load: WasteLoad }) {
         <div>
           <dt>Suits them all</dt>
           <dd>
-            {low} to {high} °C
+            {bare(low, "°C")} to {show(high, "°C")}
           </dd>
         </div>
       )}

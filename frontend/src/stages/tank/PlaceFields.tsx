@@ -1,8 +1,8 @@
 /** Where the tank stands, its water, and what it is made for. */
 import { styled } from "styled-components";
 import type { TankPlan } from "../../api/schemas";
-import { Fields, NumberBox, Select, YesNo } from "../../kit";
-import { QuantityField } from "../../quantity";
+import { Fields, Select, YesNo } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 
 const ROOMS = [
   ["living", "Living room"],
@@ -36,7 +36,7 @@ export function PlaceFields({ around, setAround }: Props) {
     <>
       <QuantityField
         label="Glass to wall"
-        kind="length"
+        unit="cm"
         value={around.behind_cm}
         onChange={(v) => {
           setAround({ behind_cm: v });
@@ -44,7 +44,7 @@ export function PlaceFields({ around, setAround }: Props) {
       />
       <QuantityField
         label="Stand height"
-        kind="length"
+        unit="cm"
         value={around.stand_height_cm}
         onChange={(v) => {
           setAround({ stand_height_cm: v });
@@ -90,50 +90,69 @@ export function MoreFields({ tank, setTank, around, setAround }: MoreProps) {
     <details>
       <summary>More of the tank and its place</summary>
       <Fields>
-        <NumberBox
-          label="Counted while filling, L (0: not counted)"
-          value={tank.counted_l ?? 0}
-          min={0}
+        <QuantityField
+          label="Counted while filling"
+          unit="L"
+          value={tank.counted_l ?? null}
+          min={0.5}
           max={50000}
-          onChange={(v) => {
-            setTank({ counted_l: v >= 0.5 ? v : null });
+          onChange={(counted_l) => {
+            setTank({ counted_l });
+          }}
+          onClear={() => {
+            setTank({ counted_l: null });
           }}
           hint="beats every estimate"
         />
         <QuantityField
           label="Free height inside the stand"
-          kind="length"
+          unit="cm"
           value={around.cabinet_cm ?? around.stand_height_cm}
           onChange={(v) => {
             setAround({ cabinet_cm: v });
           }}
         />
-        <NumberBox
-          label="Temperature, °C (0: not known)"
-          value={around.temperature_c ?? 0}
-          min={0}
+        <QuantityField
+          label="Temperature"
+          unit="°C"
+          value={around.temperature_c ?? null}
+          min={1}
           max={40}
-          onChange={(v) => {
-            setAround({ temperature_c: v >= 1 ? v : null });
+          onChange={(temperature_c) => {
+            setAround({ temperature_c });
           }}
+          onClear={() => {
+            setAround({ temperature_c: null });
+          }}
+          hint="empty: not known"
+        />
+        <QuantityField
+          label="Room when it is cold"
+          unit="°C"
+          value={around.room_c ?? null}
+          min={1}
+          max={40}
+          onChange={(room_c) => {
+            setAround({ room_c });
+          }}
+          onClear={() => {
+            setAround({ room_c: null });
+          }}
+          hint="empty: not known"
         />
         <NumberBox
-          label="Room when it is cold, °C (0: not known)"
-          value={around.room_c ?? 0}
-          min={0}
-          max={40}
-          onChange={(v) => {
-            setAround({ room_c: v >= 1 ? v : null });
-          }}
-        />
-        <NumberBox
-          label="pH (0: not known)"
-          value={around.ph ?? 0}
-          min={0}
+          label="pH"
+          value={around.ph ?? null}
+          min={4}
           max={10}
-          onChange={(v) => {
-            setAround({ ph: v >= 4 ? v : null });
+          step={0.1}
+          onChange={(ph) => {
+            setAround({ ph });
           }}
+          onClear={() => {
+            setAround({ ph: null });
+          }}
+          hint="empty: not known"
         />
         <NumberBox
           label="Tanks in this place"

@@ -1,7 +1,7 @@
 /** The tank's own sizes and what lies in it, by its shape. */
 import type { TankPlan } from "../../api/schemas";
-import { NumberBox, Select } from "../../kit";
-import { QuantityField } from "../../quantity";
+import { Select } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
 
 const SHAPES = [
   ["box", "Box"],
@@ -36,7 +36,7 @@ export function SizeFields({ tank, setTank }: Props) {
       />
       <QuantityField
         label={LENGTH_NAMES[tank.shape]}
-        kind="length"
+        unit="cm"
         value={tank.length_cm}
         onChange={(v) => {
           setTank({ length_cm: v });
@@ -45,7 +45,7 @@ export function SizeFields({ tank, setTank }: Props) {
       {tank.shape === "box" || tank.shape === "bow-front" ? (
         <QuantityField
           label="Width"
-          kind="length"
+          unit="cm"
           value={tank.width_cm}
           onChange={(v) => {
             setTank({ width_cm: v });
@@ -55,7 +55,7 @@ export function SizeFields({ tank, setTank }: Props) {
       {tank.shape === "bow-front" && (
         <QuantityField
           label="Bow"
-          kind="length"
+          unit="cm"
           value={tank.bow_cm}
           onChange={(v) => {
             setTank({ bow_cm: v });
@@ -76,7 +76,7 @@ export function SizeFields({ tank, setTank }: Props) {
       )}
       <QuantityField
         label="Height"
-        kind="length"
+        unit="cm"
         value={tank.height_cm}
         onChange={(v) => {
           setTank({ height_cm: v });
@@ -93,7 +93,7 @@ export function SizeFields({ tank, setTank }: Props) {
       />
       <QuantityField
         label="Water below rim"
-        kind="length"
+        unit="cm"
         value={tank.fill_below_rim_cm}
         onChange={(v) => {
           setTank({ fill_below_rim_cm: v });
@@ -101,7 +101,7 @@ export function SizeFields({ tank, setTank }: Props) {
       />
       <QuantityField
         label="Substrate depth"
-        kind="length"
+        unit="cm"
         value={tank.substrate_depth_cm}
         onChange={(v) => {
           setTank({ substrate_depth_cm: v });
@@ -109,7 +109,7 @@ export function SizeFields({ tank, setTank }: Props) {
       />
       <QuantityField
         label="Stone"
-        kind="mass"
+        unit="kg"
         value={tank.stone_kg}
         onChange={(v) => {
           setTank({ stone_kg: v });
@@ -117,7 +117,7 @@ export function SizeFields({ tank, setTank }: Props) {
       />
       <QuantityField
         label="Wood"
-        kind="mass"
+        unit="kg"
         value={tank.wood_kg}
         onChange={(v) => {
           setTank({ wood_kg: v });

@@ -1,8 +1,9 @@
 /** The sump below the tank: its inside sizes, its level, its drains, in the order the water meets them. */
 import { useBlanks } from "../../api/hooks";
 import type { Sump } from "../../api/schemas";
-import { Fields, NumberBox, YesNo } from "../../kit";
-import { QuantityField } from "../../quantity";
+import { Fields, YesNo } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
+import { show } from "../../quantity/shown";
 
 interface Props {
   sump: Sump | null;
@@ -32,7 +33,7 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
           <Fields>
             <QuantityField
               label="Sump length"
-              kind="length"
+              unit="cm"
               value={sump.length_cm}
               onChange={(v) => {
                 put({ length_cm: v });
@@ -40,7 +41,7 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
             />
             <QuantityField
               label="Sump width"
-              kind="length"
+              unit="cm"
               value={sump.width_cm}
               onChange={(v) => {
                 put({ width_cm: v });
@@ -48,7 +49,7 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
             />
             <QuantityField
               label="Sump height"
-              kind="length"
+              unit="cm"
               value={sump.height_cm}
               onChange={(v) => {
                 put({ height_cm: v });
@@ -56,7 +57,7 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
             />
             <QuantityField
               label="Level while it runs"
-              kind="length"
+              unit="cm"
               value={sump.level_cm}
               onChange={(v) => {
                 put({ level_cm: v });
@@ -87,7 +88,7 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
           />
           {heldL !== undefined && freeL !== undefined && (
             <p role="status">
-              It holds {heldL.toFixed(0)} L of the water counted above, and has room for {freeL.toFixed(0)} L
+              It holds {show(heldL, "L")} of the water counted above, and has room for {show(freeL, "L")}
               that run back.
             </p>
           )}

@@ -3,6 +3,7 @@ import type { TankVolume } from "../../api/schemas";
 import { Figure } from "../../kit";
 import { Twin } from "../../quantity";
 import { Facts } from "../shared";
+import { show } from "../../quantity/shown";
 
 export function TankFacts({ answer }: { answer: TankVolume }) {
   return (
@@ -11,7 +12,7 @@ export function TankFacts({ answer }: { answer: TankVolume }) {
         <dt>Water depth</dt>
         <dd>
           <Figure title="Water depth" lines={answer.working} of="water_depth_cm">
-            {answer.water_depth_cm.toFixed(1)} cm
+            {show(answer.water_depth_cm, "cm", 1)}
           </Figure>
           <small>
             <Twin unit="cm" value={answer.water_depth_cm} />
@@ -22,7 +23,7 @@ export function TankFacts({ answer }: { answer: TankVolume }) {
         <dt>Empty of anything</dt>
         <dd>
           <Figure title="Gross volume" lines={answer.working} of="gross_l">
-            {answer.gross_l.toFixed(0)} L
+            {show(answer.gross_l, "L")}
           </Figure>
         </dd>
       </div>
@@ -30,7 +31,7 @@ export function TankFacts({ answer }: { answer: TankVolume }) {
         <dt>Weighs full</dt>
         <dd>
           <Figure title="Filled mass" lines={answer.working} of="filled_kg">
-            {answer.filled_kg.toFixed(0)} kg
+            {show(answer.filled_kg, "kg")}
           </Figure>
           <small>
             <Twin unit="kg" value={answer.filled_kg} />

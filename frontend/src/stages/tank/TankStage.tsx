@@ -10,6 +10,7 @@ import { SizeFields } from "./SizeFields";
 import { SumpForm } from "./SumpForm";
 import { TankFacts } from "./TankFacts";
 import { WhereItStands } from "./WhereItStands";
+import { show, sizeOf, sizeWords, twinOf, unitName } from "../../quantity/shown";
 
 const SIZES = ["length_cm", "width_cm", "height_cm", "shape"] as const;
 
@@ -68,7 +69,9 @@ export function TankStage({ tankId, logbook }: StageProps) {
       <Litres answer={answer} own={own} waiting={!asked.error} />
       <ProblemNote problem={asked.error} />
       {!own && (
-        <Lead>These sizes are an assumed 60 cm tank. Type yours: centimetres, or “24 in”, “2 ft”.</Lead>
+        <Lead>
+          These sizes are an assumed tank of {show(60, "cm")}. Type yours: “60 cm”, “24 in”, “2 ft”.
+        </Lead>
       )}
       {draft.value.by_litres && (
         <Lead>
@@ -101,7 +104,7 @@ export function TankStage({ tankId, logbook }: StageProps) {
         blocked={asked.error?.status === 422}
         words="Save the tank"
         describe={(b) =>
-          `${b.tank.length_cm} × ${b.tank.width_cm} × ${b.tank.height_cm} cm, water ${b.tank.fill_below_rim_cm} cm below the rim`
+          `${sizeWords(b.tank)}, water ${sizeOf(b.tank.fill_below_rim_cm)} ${unitName("cm")} below the rim`
         }
       />
     </TwoColumns>
@@ -109,8 +112,8 @@ export function TankStage({ tankId, logbook }: StageProps) {
 }
 
 function captionOf({ tank, surroundings }: TankPlan, answer?: TankVolume): string {
-  const width = tank.shape === "box" ? ` by ${tank.width_cm}` : "";
-  return `The tank to scale, ${tank.length_cm}${width} by ${tank.height_cm} cm, ${surroundings.behind_cm} cm from the wall. ${answer?.verdict ?? ""}`;
+  const width = tank.shape === "box" ? ` by ${sizeOf(tank.width_cm)}` : "";
+  return `The tank to scale, ${sizeOf(tank.length_cm)}${width} by ${sizeOf(tank.height_cm)} ${unitName("cm")}, ${sizeOf(surroundings.behind_cm)} ${unitName("cm")} from the wall. ${answer?.verdict ?? ""}`;
 }
 
 /** own: whether the sizes are the keeper's, typed or saved. */
@@ -121,10 +124,10 @@ function Litres({ answer, own, waiting }: { answer?: TankVolume; own: boolean; w
       {own ? "It holds " : "A tank like this holds "}
       <em>
         <Figure title="Net water" lines={answer.working} of="net_l">
-          {answer.net_l.toFixed(0)} litres
+          {show(answer.net_l, "L")}
         </Figure>
       </em>{" "}
-      ({answer.net_us_gal.toFixed(1)} US gallons).
+      ({twinOf(answer.net_l, "L")}).
     </Verdict>
   );
 }

@@ -22,6 +22,7 @@ from reedmace.core.contract import (
     whole,
 )
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.quantity import shown
 
 MOST_PARTS, PART_H = 8, 3.0
 """Parts a change is split into at most, and the hours between them (common practice)."""
@@ -53,11 +54,11 @@ class Pouring:
         hot = litres * self.hot_share()
         if not self.mixable():
             colder = self.tank_c < self.cold_c
-            mix = f"the tap gives no water of {self.tank_c:g} °C: let it stand {'cold' if colder else 'with a heater'} until it is"
+            mix = f"the tap gives no water of {shown.celsius(self.tank_c)}: let it stand {'cold' if colder else 'with a heater'} until it is"
         elif known and litres >= 1:
-            mix = f"{round(hot)} L hot with {round(litres) - round(hot)} L cold to match {self.tank_c:g} °C"
+            mix = f"{shown.litres(round(hot))} hot with {shown.litres(round(litres) - round(hot))} cold to match {shown.celsius(self.tank_c)}"
         else:
-            mix = f"mixed to match {self.tank_c:g} °C"
+            mix = f"mixed to match {shown.celsius(self.tank_c)}"
         said = [mix]
         if self.salinity_g_kg > MIXED_FROM_G_KG:
             grams = self.salinity_g_kg * SALT_MIX_PER_SALT * litres
@@ -185,7 +186,7 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
     verdict = (
         "No change is needed: everything is at or under its target."
         if share == 0
-        else f"Change {litres:.0f} L ({share * 100:.0f} %): {decided} decides it. In all {pouring.words(litres, known=True)}"
+        else f"Change {shown.litres(litres)} ({share * 100:.0f} %): {decided} decides it. In all {pouring.words(litres, known=True)}"
     )
     split = _split(q, share) if share > 0 else None
     if split is None:
@@ -263,5 +264,5 @@ def _split_words(q: WaterChangeQuestion, split: _Split, part_l: float) -> str:
     if split.harms:
         return f" Not with this tap as it is: its pH would free the ammonia in the tank past its limit, even in {split.parts} parts. Bind the ammonia first, or use water matched to the tank's pH."
     if split.parts > 1:
-        return f" In {split.parts} parts of {part_l:.0f} L, {PART_H:g} hours apart, so that pH moves no more than {most:g} at a time and ammonia stays harmless."
+        return f" In {split.parts} parts of {shown.litres(part_l)}, {PART_H:g} hours apart, so that pH moves no more than {most:g} at a time and ammonia stays harmless."
     return ""

@@ -20,7 +20,7 @@ from reedmace.core.contract import (
     whole,
 )
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.quantity import CACO3_PER_DKH, L_PER_IMP_GAL, L_PER_US_GAL, NITROGEN_SHARE
+from reedmace.core.quantity import CACO3_PER_DKH, L_PER_IMP_GAL, L_PER_US_GAL, NITROGEN_SHARE, shown
 from reedmace.core.quantity.units import Basis, as_nitrogen
 
 ALKALINITY_PER_N = 7.14
@@ -192,7 +192,7 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
         "masses",
     )
     verdict = (
-        f"Add {amount} to bring {q.net_l:.0f} L from {q.current_ppm:g} to {q.target_ppm:g} ppm."
+        f"Add {amount} to bring {shown.litres(q.net_l)} from {q.current_ppm:g} to {q.target_ppm:g} ppm."
         if gap_ppm > 0
         else f"Add none: the water is already at {q.current_ppm:g} ppm, the target is {q.target_ppm:g}."
     )

@@ -4,7 +4,7 @@ import math
 from typing import Annotated
 
 from reedmace.core.contract import Answer, Celsius, NetLitres, Question, Working, computation, number
-from reedmace.core.quantity import celsius_to_kelvin
+from reedmace.core.quantity import celsius_to_kelvin, shown
 
 OXYGEN_PER_N = 4.57
 """mg O2 for each mg N nitrified (US EPA 1993)."""
@@ -88,7 +88,7 @@ def oxygen_saturation(question: OxygenSaturationQuestion) -> OxygenSaturationAns
     )
     demand = film + animals
     hours = None
-    verdict = f"At {q.temperature_c:g} °C the water holds {full:.1f} mg/L of oxygen at most."
+    verdict = f"At {shown.celsius(q.temperature_c)} the water holds {full:.1f} mg/L of oxygen at most."
     if demand > 0:
         hours = w.line(
             "t",

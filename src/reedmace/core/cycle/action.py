@@ -18,6 +18,7 @@ from reedmace.core.chemistry.pour import PH_SHIFT_EMPTY
 from reedmace.core.contract import Celsius, MgNPerL, Part, Share, Working, number, whole
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.water import State
+from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.stock import WasteLoadQuestion, waste_load
 
@@ -195,9 +196,9 @@ def cool_down(log: CycleLog, s: State) -> Action | None:
     wanted = min(max(wanted, 0.5), 40.0)
     return Action(
         do="cool",
-        title=f"Heater down to {wanted:.0f} °C",
+        title=f"Heater down to {shown.celsius(wanted, '.0f')}",
         detail="A degree or two a day, before the animals come.",
-        reason=f"{s.temperature:g} °C was for the film; the animals want less.",
+        reason=f"{shown.celsius(s.temperature)} was for the film; the animals want less.",
         when="now",
         to_c=wanted,
         step_c=WARMING_C_DAY,

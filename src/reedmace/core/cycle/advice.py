@@ -15,6 +15,7 @@ from reedmace.core.cycle.routine import baseline, onwards
 from reedmace.core.cycle.stalls import diagnose
 from reedmace.core.cycle.urgent import FINAL_MOST, first_aid
 from reedmace.core.cycle.water import State, carried, state_of
+from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 FINAL_NITRATE_MG_N_L = 20 * NITROGEN_SHARE["NO3"]
@@ -112,7 +113,7 @@ def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Work
     actions = [
         Action(
             do="change-water",
-            title=f"Change {litres:.0f} L{times}",
+            title=f"Change {shown.litres(litres)}{times}",
             detail=made_ready(log, s),
             reason="One large change takes out the nitrate the doses made."
             if parts == 1

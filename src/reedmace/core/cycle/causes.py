@@ -7,7 +7,7 @@ from reedmace.core.chemistry import un_ionised_share
 from reedmace.core.contract import Part, Working
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.water import COOL_C, HOT_C, STOPPED_PH, State
-from reedmace.core.quantity import CACO3_PER_DKH
+from reedmace.core.quantity import CACO3_PER_DKH, shown
 
 NH3_HOLDS_NITRITE_MG_N_L = 0.3
 """Free ammonia that holds nitrite oxidisers well back, inside the 0.1 to 1 mg/L of Anthonisen et al. 1976."""
@@ -101,12 +101,12 @@ def _acid(log: CycleLog, s: State, w: Working) -> Findings:
 
 def _warmth(log: CycleLog, s: State, w: Working) -> Findings:
     if s.temperature < COOL_C:
-        yield Finding(kind="cold", title="It is cold.", detail=f"{s.temperature:g} °C.")
+        yield Finding(kind="cold", title="It is cold.", detail=f"{shown.celsius(s.temperature)}.")
     elif s.temperature > HOT_C:
-        detail = f"{s.temperature:g} °C; above 33 the film slows, above 36 it dies."
+        detail = f"{shown.celsius(s.temperature)}; above {shown.celsius.bare(33)} the film slows, above {shown.celsius.bare(36)} it dies."
         yield Finding(kind="hot", title="It is too warm.", detail=detail)
     else:
-        yield Finding(title="Warmth.", detail=f"{s.temperature:g} °C is warm enough.")
+        yield Finding(title="Warmth.", detail=f"{shown.celsius(s.temperature)} is warm enough.")
 
 
 def _overdose(log: CycleLog, s: State, w: Working) -> Findings:

@@ -13,6 +13,7 @@ from reedmace.core.contract import Part
 from reedmace.core.cycle.log import Chlorine, CycleLog
 from reedmace.core.cycle.model_input import bottle_window
 from reedmace.core.cycle.wanted import wanted_of
+from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import ppm_words
 
 if TYPE_CHECKING:
@@ -53,7 +54,7 @@ def _always(q: CyclePlanQuestion, log: CycleLog) -> bool:
     return True
 
 
-_WARMER = "27 to 29 °C while the tank is empty, if the heater and your animals' coming range allow."
+_WARMER = "27 to 29 °C (80 to 84 °F) while the tank is empty, if the heater and your animals' coming range allow."
 _CONDITIONER = "Conditioner to the litres of the change, before it meets the filter."
 _CHLORINE: dict[Chlorine, str] = {
     "none": "The water carries no chlorine.",
@@ -94,16 +95,16 @@ CONDITIONS: tuple[Condition, ...] = (
             Rung(
                 lambda q, log: q.temperature_c < 18,
                 "first",
-                lambda q, log: f"{q.temperature_c:g} °C is cold: the film works at a crawl.",
+                lambda q, log: f"{shown.celsius(q.temperature_c)} is cold: the film works at a crawl.",
                 _WARMER,
             ),
             Rung(
                 lambda q, log: not 25 <= q.temperature_c <= 30,
                 "watch",
-                lambda q, log: f"{q.temperature_c:g} °C is not the best pace.",
+                lambda q, log: f"{shown.celsius(q.temperature_c)} is not the best pace.",
                 _WARMER,
             ),
-            Rung(_always, "fine", lambda q, log: f"{q.temperature_c:g} °C suits the film."),
+            Rung(_always, "fine", lambda q, log: f"{shown.celsius(q.temperature_c)} suits the film."),
         ),
     ),
     Condition(

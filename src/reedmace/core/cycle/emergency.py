@@ -29,6 +29,7 @@ from reedmace.core.contract import (
     whole,
 )
 from reedmace.core.cycle.day_plan import DAY_H, DayPlan, EmergencyPlanQuestion, Limit, PlannedChange
+from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import ppm_words
 
 FALLS_SHORT = " Even so it will not stay under the limit until tomorrow: feed nothing today, and get seeded media or another home."
@@ -159,17 +160,21 @@ def _stands(q: EmergencyPlanQuestion, over: list[Limit], warmth: str) -> str:
     elif over:
         names = " and ".join(o.what for o in over).capitalize()
         said.append(f"{names} {'are' if len(over) > 1 else 'is'} above what animals bear from day to day.")
-    if warmth == "cold":
-        said.append(f"At {q.temperature_c:g} °C it is too cold for them: they want {q.animals_low_c:g} at least.")
-    if warmth == "hot":
-        said.append(f"At {q.temperature_c:g} °C it is too hot for them: they bear {q.animals_high_c:g} at most.")
+    if warmth == "cold" and q.animals_low_c is not None:
+        said.append(
+            f"At {shown.celsius(q.temperature_c)} it is too cold for them: they want {shown.celsius(q.animals_low_c)} at least."
+        )
+    if warmth == "hot" and q.animals_high_c is not None:
+        said.append(
+            f"At {shown.celsius(q.temperature_c)} it is too hot for them: they bear {shown.celsius(q.animals_high_c)} at most."
+        )
     return " ".join(said) or "Within the limits today; keep it there."
 
 
 def _amount(q: EmergencyPlanQuestion, share: float) -> str:
     """Litres where the tank was measured, else the share."""
     return (
-        f"{share * q.net_l:.{0 if share * q.net_l >= 10 else 1}f} L"
+        shown.litres(share * q.net_l, ".0f" if share * q.net_l >= 10 else ".1f")
         if q.litres_known
         else f"{100 * share:.0f} % of the water"
     )
@@ -293,7 +298,7 @@ def _help(q: EmergencyPlanQuestion) -> list[str]:
         if inside and b.in_date
         else "A bottled culture does little here: it is past its date."
         if not b.in_date
-        else f"A bottled culture does little here: it wants {b.low_c:g} to {b.high_c:g} °C and pH {b.ph_low:g} to {b.ph_high:g}."
+        else f"A bottled culture does little here: it wants {shown.celsius.bare(b.low_c)} to {shown.celsius(b.high_c)} and pH {b.ph_low:g} to {b.ph_high:g}."
     )
     found.append("Little food, taken out when left, and a test every day until both have read zero for a week.")
     return found

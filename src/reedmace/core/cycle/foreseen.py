@@ -9,7 +9,7 @@ from reedmace.core.cycle.causes import CauseKind
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.model_input import bottle_window
 from reedmace.core.cycle.water import COOL_C, GONE_KH_DKH, State
-from reedmace.core.quantity import CACO3_PER_DKH
+from reedmace.core.quantity import CACO3_PER_DKH, shown
 
 FORESEE_DAYS = 10.0
 
@@ -89,7 +89,7 @@ def _cold(log: CycleLog, s: State, w: Working) -> Foreseen | None:
     at = ended + (last - COOL_C) / fall
     if not log.day_now - 0.5 <= at <= log.day_now + 5:
         return None
-    detail = f"It has lost {fall:.1f} °C a day: look at the heater."
+    detail = f"It has lost {shown.degrees(fall)} a day: look at the heater."
     return Foreseen(kind="cold", what="The water turns cold", day=max(at, log.day_now), detail=detail)
 
 
@@ -119,7 +119,10 @@ def _bottle(log: CycleLog, s: State, w: Working) -> Foreseen | None:
     leaving = [
         (day, words)
         for day, words in (
-            (_leaves(warmth, label.low_c, label.high_c), f"warmth: it wants {label.low_c:g} to {label.high_c:g} °C"),
+            (
+                _leaves(warmth, label.low_c, label.high_c),
+                f"warmth: it wants {shown.celsius.bare(label.low_c)} to {shown.celsius(label.high_c)}",
+            ),
             (_leaves(ph, label.ph_low, label.ph_high), f"pH: it wants {label.ph_low:.1f} to {label.ph_high:.1f}"),
         )
         if day is not None and log.day_now - 0.5 <= day <= log.day_now + FORESEE_DAYS

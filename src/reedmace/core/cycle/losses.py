@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from reedmace.core.cycle.log import Chlorine, CycleLog, LoggedMedia
+from reedmace.core.quantity import shown
 
 AIRLESS_HALF_H = {True: 6.0, False: 24.0}
 """Hours until half the film in a standing filter is lost, closed and open (memory; closed ones turn airless within hours)."""
@@ -58,11 +59,17 @@ def _media_loss(log: CycleLog, work: LoggedMedia) -> Loss | None:
 def _shocks(log: CycleLog) -> list[Loss]:
     degrees = sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None)
     found = [
-        Loss(day, HOT_KILL_SHARE, f"the water stood at {warm:g} °C") for day, warm in degrees if warm >= HOT_KILL_C
+        Loss(day, HOT_KILL_SHARE, f"the water stood at {shown.celsius(warm)}")
+        for day, warm in degrees
+        if warm >= HOT_KILL_C
     ]
     for (_, before), (day, after) in pairwise(degrees):
         if before - after >= COLD_SHOCK_C and after < HOT_KILL_C:
-            found.append(Loss(day, COLD_KILL_SHARE, f"the water fell from {before:g} to {after:g} °C"))
+            found.append(
+                Loss(
+                    day, COLD_KILL_SHARE, f"the water fell from {shown.celsius.bare(before)} to {shown.celsius(after)}"
+                )
+            )
     return found
 
 

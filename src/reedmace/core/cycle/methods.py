@@ -86,7 +86,7 @@ _DISPUTES = (
         about="Bottled culture",
         one_side="It helps and saves a week or two.",
         other_side="Its window is narrow and many bottles are dead.",
-        followed="A helper only: counted inside 25 to 30 °C, pH 7.3 to 8.0, some KH, in date; hardly at all outside.",
+        followed="A helper only: counted inside 25 to 30 °C (77 to 86 °F), pH 7.3 to 8.0, some KH, in date; hardly at all outside.",
     ),
     Dispute(
         about="How long a spare sponge seeds",

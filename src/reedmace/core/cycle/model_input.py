@@ -41,7 +41,7 @@ from reedmace.core.cycle.losses import film_losses
 from reedmace.core.cycle.proof import NEEDED, standing_proof
 from reedmace.core.cycle.wanted import wanted_of
 from reedmace.core.film import ROCK_MG_N_KG_DAY
-from reedmace.core.quantity import CACO3_PER_DKH
+from reedmace.core.quantity import CACO3_PER_DKH, shown
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -165,7 +165,10 @@ def bottle_window(log: CycleLog) -> list[str]:
     kh, ph, phosphate = log.latest("kh_dkh"), log.latest("ph"), log.latest("phosphate_ppm")
     label = log.bottle
     checks = (
-        (label.low_c <= log.temperature_now_c() <= label.high_c, f"{label.low_c:g} to {label.high_c:g} °C"),
+        (
+            label.low_c <= log.temperature_now_c() <= label.high_c,
+            f"{shown.celsius.bare(label.low_c)} to {shown.celsius(label.high_c)}",
+        ),
         (
             label.ph_low <= (ph[1] if ph else log.start_ph) <= label.ph_high,
             f"pH {label.ph_low:.1f} to {label.ph_high:.1f}",

@@ -7,6 +7,8 @@ from pydantic import Field
 
 from reedmace.core.contract import PH, Answer, Celsius, Question, computation, number
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.quantity import shown
+from reedmace.core.quantity.reading import ask_thousands
 
 Ppm = Annotated[float, number("ppm", 0, 2000, "As typed, on the kit's own basis")]
 _KEYS = {
@@ -47,6 +49,7 @@ class ReadTestLineQuestion(Question):
     """The line as typed."""
 
     text: Annotated[str, Field(min_length=1, max_length=200)]
+    degrees: Annotated[Literal["°C", "°F"], Field(description="Of a temperature typed without its unit")] = "°C"
 
 
 class ReadTestLineAnswer(Answer):
@@ -63,6 +66,12 @@ class ReadTestLineAnswer(Answer):
     off_scale: list[Literal["ammonia", "nitrite", "nitrate"]]
 
 
+def _span(low: float, high: float, unit: str) -> str:
+    if unit == "°C":
+        return f"{shown.celsius.bare(low)} to {shown.celsius(high)}"
+    return f"{low:g} to {high:g} {unit}"
+
+
 @computation("read-test-line", "What a jotted test line means")
 def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
     """The figures in a jotted line.
@@ -72,7 +81,9 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
     """
     found: dict[str, float] = {}
     off: list[str] = []
-    rest = question.text.lower().replace(",", " ").replace("=", " ").replace(":", " ")
+    ask_thousands(question.text)
+    # A comma between figures is a decimal mark; any other parts two tests.
+    rest = re.sub(r"(?<=\d),(?=\d)", ".", question.text.lower()).replace(",", " ").replace("=", " ").replace(":", " ")
     token = re.compile(
         r"\s*(?:(no2|no3|nh3|nh4|po4|[a-z]+)\s*)?(\d+(?:\.\d+)?|\.\d+)\s*(\+)?\s*(°?\s*[cf]\b)?", re.IGNORECASE
     )
@@ -87,12 +98,12 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
         if key is None:
             raise CannotAnswer("text", f'"{piece}" has no name Reedmace knows.', "Names: a, n, no3, po4, ph, kh, t.")
         value = float(figure)
-        if degrees and "f" in degrees:
+        if key == "temperature_c" and (("f" in degrees) if degrees else question.degrees == "°F"):
             value = (value - 32) / 1.8
         low, high, unit = _RANGE[key]
         if not low <= value <= high:
             raise CannotAnswer(
-                "text", f"{key.split('_')[0]} {value:g} is outside {low:g} to {high:g} {unit}.", "Check the figure."
+                "text", f"{key.split('_')[0]} {figure} is outside {_span(low, high, unit)}.", "Check the figure."
             )
         if key in found:
             raise CannotAnswer(
@@ -111,12 +122,14 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
         "phosphate_ppm": "phosphate {:g} ppm",
         "ph": "pH {:g}",
         "kh_dkh": "KH {:g} dKH",
-        "temperature_c": "{:.3g} °C",
+        "temperature_c": "{}",
         "salinity_g_kg": "salinity {:g} g/kg",
     }
     if not found:
         raise CannotAnswer("text", "there is no figure in it.", "Write it as: a 0.5 n 1 no3 20 ph 7.4 kh 4 26C")
     verdict = ", ".join(
-        words[k].format(v) + (" or more" if k.removesuffix("_ppm") in off else "") for k, v in found.items()
+        words[k].format(shown.celsius(v, ".3g") if k == "temperature_c" else v)
+        + (" or more" if k.removesuffix("_ppm") in off else "")
+        for k, v in found.items()
     )
     return ReadTestLineAnswer.model_validate({"verdict": verdict, "working": [], "off_scale": off, **found})

@@ -9,6 +9,7 @@ from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.model_input import THETA_PER_DEGREE
 from reedmace.core.cycle.stalls import Diagnosis
 from reedmace.core.cycle.water import COOL_C, State
+from reedmace.core.quantity import shown
 
 WARM_C = 27.0
 """The cool end of the 27 to 29 °C that speed an empty tank (common practice)."""
@@ -60,9 +61,9 @@ def _warmth(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     if s.temperature < COOL_C:
         return Action(
             do="warm",
-            title=f"Warm the water to {WARM_C:g} °C",
+            title=f"Warm the water to {shown.celsius(WARM_C)}",
             detail="While there are no animals; a degree or two a day, and back to the animals' range before they come.",
-            reason=f"At {s.temperature:g} °C the film works at about {100 * THETA_PER_DEGREE ** (s.temperature - WARM_C):.0f} % of its pace at {WARM_C:g} °C.",
+            reason=f"At {shown.celsius(s.temperature)} the film works at about {100 * THETA_PER_DEGREE ** (s.temperature - WARM_C):.0f} % of its pace at {shown.celsius(WARM_C)}.",
             when="now",
             to_c=WARM_C,
             step_c=WARMING_C_DAY,
@@ -71,9 +72,9 @@ def _warmth(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     if d.has("hot"):
         return Action(
             do="cool",
-            title="Heater down to 28 °C",
+            title=f"Heater down to {shown.celsius(28)}",
             detail="A couple of degrees a day.",
-            reason="Above 33 °C the film slows, above 36 it dies.",
+            reason=f"Above {shown.celsius(33)} the film slows, above {shown.celsius.bare(36)} it dies.",
             when="now",
             to_c=28,
             step_c=WARMING_C_DAY,
@@ -92,7 +93,7 @@ def _overdose(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | Non
         litres, parts, shift = change_of(log, s, solute, 0.0, FINAL_MOST, w)
         return Action(
             do="change-water",
-            title=f"Change {litres:.0f} L" + (f", {parts} times" if parts > 1 else ""),
+            title=f"Change {shown.litres(litres)}" + (f", {parts} times" if parts > 1 else ""),
             detail=made_ready(log, s),
             reason=f"Ammonia at {log.ppm(s.ammonia_now)} is over the {log.ppm(HIGH_AMMONIA_MG_N_L)} at which it holds the film back.",
             when="now",

@@ -11,6 +11,7 @@ from reedmace.core.cycle.forecast import HeldKh, PassDay, finite, horizon_days_o
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.model_input import Scenario
 from reedmace.core.cycle.readiness import CycleReadinessQuestion, cycle_readiness
+from reedmace.core.quantity import shown
 
 
 class WhatIfChange(Part):
@@ -53,7 +54,7 @@ def _usual_changes(log: CycleLog) -> list[WhatIfChange]:
     warmer = min(log.temperature_now_c() + 3, 29.0)
     found = []
     if warmer > log.temperature_now_c() + 0.5 and not log.animals_are_in():
-        found.append(WhatIfChange(name=f"Warmer: {warmer:.0f} °C", temperature_c=warmer))
+        found.append(WhatIfChange(name=f"Warmer: {shown.celsius(warmer, '.0f')}", temperature_c=warmer))
     found.append(WhatIfChange(name="Seed: a tenth of a mature filter's media", seed_share=0.1))
     if log.doses_ammonia() and not log.animals_are_in():
         found.append(WhatIfChange(name="Half the dose", dose_factor=0.5))

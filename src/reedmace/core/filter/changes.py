@@ -12,6 +12,7 @@ from reedmace.core.filter.limits import limits_of
 from reedmace.core.filter.room import Plumbing, Priorities, Room
 from reedmace.core.filter.scores import NAMES, weights_of
 from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints
+from reedmace.core.quantity import shown
 from reedmace.core.stock.species import Sizing
 
 RUNNERS_UP = 4
@@ -115,11 +116,11 @@ def _room_changes(s: Situation) -> list[tuple[float, str, float, float, Bools]]:
 
 def _text(s: Situation, key: str, now: float, then: float, name: str) -> str:
     if key == "behind_cm":
-        return f"Move the tank {then - now:g} cm further off the wall and the {name} comes first."
+        return f"Move the tank {shown.cm(then - now, 'g')} further off the wall and the {name} comes first."
     if key == "beneath_cm":
-        return f"Find {then - now:g} cm more height under the tank and the {name} comes first."
+        return f"Find {shown.cm(then - now, 'g')} more height under the tank and the {name} comes first."
     if key == "rim_to_water_cm":
-        return f"Fill the tank {now - then:g} cm higher and the {name} comes first."
+        return f"Fill the tank {shown.cm(now - then, 'g')} higher and the {name} comes first."
     if key == "overflow_box":
         return f"Hang an overflow box and the {name} comes first."
     if key == "sockets":

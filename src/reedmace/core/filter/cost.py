@@ -3,6 +3,7 @@
 from typing import Annotated
 
 from reedmace.core.contract import Answer, Question, Watts, Working, computation, number
+from reedmace.core.quantity import shown
 
 
 class RunningCostQuestion(Question):
@@ -51,7 +52,7 @@ def running_cost(question: RunningCostQuestion) -> RunningCostAnswer:
         "arithmetic",
     )
     return RunningCostAnswer(
-        verdict=f"{q.watts:g} W takes {year:.0f} kWh a year: {money:.2f} a year, {money / 12:.2f} a month.",
+        verdict=f"{q.watts:g} W takes {year:.0f} kWh a year: {shown.money(money)} a year, {shown.money(money / 12)} a month.",
         working=w.lines,
         kwh_month=year / 12,
         kwh_year=year,

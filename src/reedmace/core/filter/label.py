@@ -10,6 +10,7 @@ from reedmace.core.contract import Answer, Name, Question, Watts, Working, compu
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.kinds import FilterKind
+from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
 
 G, WATER = 9.80665, 998.0
@@ -63,7 +64,7 @@ def _flow_on_the_box(q: LabelCheckQuestion, w: Working) -> tuple[float, list[str
         "L/h",
         "si",
     )
-    text = f"The box's two flows differ by {abs(from_us / q.box_lph - 1):.0%}: {q.box_us_gal_per_hour:g} US gal/h is {from_us:.0f} L/h, not {q.box_lph:.0f}."
+    text = f"The box's two flows differ by {abs(from_us / q.box_lph - 1):.0%}: {q.box_us_gal_per_hour:g} US gal/h is {shown.lph(from_us)}, not {shown.lph.bare(q.box_lph)}."
     if abs(from_imperial / q.box_lph - 1) < 0.04:
         text += " It agrees if its gallons are imperial."
     return min(from_us, q.box_lph), [text + " The smaller is taken."]
@@ -93,7 +94,7 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
         share = w.line("η", "P / W", f"{power:.2f} / {q.watts:g}", power / q.watts, "share", "arithmetic")
         if share > BEST_EFFICIENCY:
             findings.append(
-                f"At {q.watts:g} W it cannot have both {lph:.0f} L/h and {q.max_head_m:g} m: that would turn {share:.0%} of its electricity into lifted water, and good pumps reach about {BEST_EFFICIENCY:.0%}."
+                f"At {q.watts:g} W it cannot have both {shown.lph(lph)} and {shown.metres(q.max_head_m, 'g')}: that would turn {share:.0%} of its electricity into lifted water, and good pumps reach about {BEST_EFFICIENCY:.0%}."
             )
     if q.tank_up_to_l is not None:
         times = w.line(
@@ -106,13 +107,13 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
         )
         if times < 2:
             findings.append(
-                f"“Tanks up to {q.tank_up_to_l:g} L” would be {times:.1f} volumes an hour on its own box figure; 4 to 6 is usual for a community. Read it as up to about {lph / 5:.0f} L."
+                f"“Tanks up to {shown.litres(q.tank_up_to_l, 'g')}” would be {times:.1f} volumes an hour on its own box figure; 4 to 6 is usual for a community. Read it as up to about {shown.litres(lph / 5)}."
             )
         elif times > 12:
             findings.append(
                 f"{times:.0f} volumes an hour for its own tank size is a torrent: check that the flow is per hour, and its unit."
             )
-    verdict = findings[0] if findings else f"The box agrees with itself: {lph:.0f} L/h."
+    verdict = findings[0] if findings else f"The box agrees with itself: {shown.lph(lph)}."
     return LabelCheckAnswer(
         verdict=verdict,
         working=w.lines,

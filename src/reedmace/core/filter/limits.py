@@ -8,6 +8,7 @@ from reedmace.core.filter.kinds import KINDS, kind_of
 from reedmace.core.filter.kinds.record import Limit
 from reedmace.core.filter.room import Room
 from reedmace.core.filter.table import FilterTable, Floats
+from reedmace.core.quantity import shown
 from reedmace.core.stock.species import Sizing
 
 ENOUGH_SHARE = 0.7
@@ -81,7 +82,7 @@ def limits_of(t: FilterTable, room: Room, sizing: Sizing, clean: Floats, dirty: 
         Limit(clean <= 0, lambda _: "its pump cannot reach the outlet", lambda _: "bring the outlet down to the water"),
         Limit(
             (clean > 0) & (dirty < ENOUGH_SHARE * low_lph),
-            lambda i: f"moves only {dirty[i]:.0f} L/h in service where {low_lph:.0f} is asked",
+            lambda i: f"moves only {shown.lph(dirty[i])} in service where {shown.lph.bare(low_lph)} is asked",
             several,
         ),
     ]

@@ -13,6 +13,7 @@ from reedmace.core.filter.kinds.record import PATH_WORDS
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.filter.sizing_rules import FlowRequirementQuestion, flow_requirement
 from reedmace.core.flow.materials import MEDIA_KG_L, MEDIA_SURFACE_M2_L
+from reedmace.core.quantity import shown
 from reedmace.core.stock import Animals, Species
 
 _RANK: dict[str, int] = {"foam-10": 0, "foam-20": 1, "foam-30": 2, "floss": 3, "cartridge": 3}
@@ -119,7 +120,9 @@ def _faults(q: MediaStackQuestion, fill: float) -> list[Issue]:
             if most < 1
             else "There is more than fits."
         )
-        found.append(Issue(where="stack", what=what, remedy=f"Take out {(fill - most) * q.filter.media_l:.2g} L."))
+        found.append(
+            Issue(where="stack", what=what, remedy=f"Take out {shown.litres((fill - most) * q.filter.media_l, '.2g')}.")
+        )
     if q.baskets and fill < GAP_FILL:
         found.append(
             Issue(
@@ -219,7 +222,7 @@ def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
     else:
         verdict = f"In good order: {words}."
     if clean is not None and service is not None:
-        verdict += f" It passes {clean:.0f} L/h clean and wants cleaning after about {service:.0f} days."
+        verdict += f" It passes {shown.lph(clean)} clean and wants cleaning after about {service:.0f} days."
     return MediaStackAnswer(
         verdict=verdict,
         working=w.lines,

@@ -27,6 +27,7 @@ from reedmace.core.filter.scores import NAMES, pair_scores, single_scores, watts
 from reedmace.core.filter.sizing_rules import FlowRequirementQuestion, flow_requirement
 from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints, film_m2, table_of
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
+from reedmace.core.quantity import shown
 from reedmace.core.stock import WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
 
@@ -79,9 +80,11 @@ def _caveats(f: Filter, asked: _Asked, room: Room, clean: float, dirty: float, d
     if asked.guard and not f.air:
         found.append(f"Put a guard sponge on the intake for {', '.join(asked.guard)}.")
     if asked.upper and clean > asked.upper:
-        found.append(f"Throttle or spread the outlet: above {asked.upper:.0f} L/h is too strong for these animals.")
+        found.append(f"Throttle or spread the outlet: above {shown.lph(asked.upper)} is too strong for these animals.")
     if dirty < asked.low:
-        found.append(f"When dirty it falls to {dirty:.0f} L/h, under the {asked.low:.0f} asked: clean it sooner.")
+        found.append(
+            f"When dirty it falls to {shown.lph(dirty)}, under the {shown.lph.bare(asked.low)} asked: clean it sooner."
+        )
     return found + kind_of(f.kind).caveats(f, room)
 
 
@@ -196,7 +199,7 @@ def _enough(
         flow, area = float(clean[running].sum()), float(film[running].sum()) + q.room.film_here_m2
         w.line("film", "running filters + tank", f"{area:.2f} m² for {need:.2f} asked", area, "m²", "memory")
         if flow >= asked.low and area >= need:
-            return f"You already have enough: what runs here moves {flow:.0f} L/h where {asked.low:.0f} is asked, and its film could carry {area / max(need, 1e-9):.0f} times these animals. Another filter would only add something to clean; a sterile one does nothing for a spike."
+            return f"You already have enough: what runs here moves {shown.lph(flow)} where {shown.lph.bare(asked.low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times these animals. Another filter would only add something to clean; a sterile one does nothing for a spike."
         return None
     light = asked.load_mg_n_day / q.room.net_l <= 0.15
     if q.room.planted and light and q.room.film_here_m2 >= 2 * need and q.animals:
@@ -287,9 +290,9 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
                 "practice",
             )
         w.line("score", "sum", best.name, best.score, "points", "arithmetic")
-        verdict = f"{best.name} comes first: it would move {best.delivered_lph:.0f} L/h here, not the {best.box_lph:.0f} on its box ({best.reason})."
+        verdict = f"{best.name} comes first: it would move {shown.lph(best.delivered_lph)} here, not the {shown.lph.bare(best.box_lph)} on its box ({best.reason})."
     elif pairs:
-        verdict = f"No single filter carries this tank; together {pairs[0].name} would move {pairs[0].delivered_lph:.0f} L/h where {asked.low:.0f} is asked."
+        verdict = f"No single filter carries this tank; together {pairs[0].name} would move {shown.lph(pairs[0].delivered_lph)} where {shown.lph.bare(asked.low)} is asked."
     else:
         verdict = "No filter here fits this tank as it stands. Each is listed with what would let it in."
     return RankFiltersAnswer(

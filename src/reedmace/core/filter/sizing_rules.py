@@ -6,6 +6,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Answer, Lph, NetLitres, Part, Question, Working, computation, number
 from reedmace.core.film import AREAL_RATE
+from reedmace.core.quantity import shown
 from reedmace.core.stock import Animals, WasteLoadQuestion, sizing_class, waste_load
 from reedmace.core.stock.species import Sizing, Species, find_species
 
@@ -155,7 +156,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         SizingRule(
             rule="media",
             title="Media mass",
-            asks=f"{media:.2g} kg of sintered or ceramic media",
+            asks=f"{shown.kg(media, '.2g')} of sintered or ceramic media",
             basis="media",
             media_kg=media,
             why="Full-cycle canister keepers. It asks for no flow at all, only for room for the film.",
@@ -165,7 +166,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         SizingRule(
             rule="load",
             title="Load",
-            asks=f"{through:.0f} L/h and {film:.2g} m² of film" if load > 0 else "nothing until animals are chosen",
+            asks=f"{shown.lph(through)} and {film:.2g} m² of film" if load > 0 else "nothing until animals are chosen",
             basis="delivered flow",
             low_lph=through,
             film_m2=film,
@@ -189,7 +190,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             SizingRule(
                 rule="label",
                 title="Tank size on the box",
-                asks=f"a box that says up to {label:.0f} L or more",
+                asks=f"a box that says up to {shown.litres(label)} or more",
                 basis="label",
                 label_l=label,
                 why="The label assumes a light tropical stock, so keepers cut it to about 60 to 70 % (turtles: a fifth to a third).",
@@ -209,11 +210,11 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         else None
     )
     reason = (
-        f"{', '.join(dict.fromkeys(gentle))}: no strong jet. Above {limit:.0f} L/h spread or throttle the outlet."
+        f"{', '.join(dict.fromkeys(gentle))}: no strong jet. Above {shown.lph(limit)} spread or throttle the outlet."
         if limit
         else "None of these animals needs still water."
     )
-    verdict = f"Careful keepers ask for {delivered_low:.0f} to {delivered_high:.0f} L/h delivered; a shop would look for {rated_low:.0f} to {rated_high:.0f} on the box."
+    verdict = f"Careful keepers ask for {shown.lph.bare(delivered_low)} to {shown.lph(delivered_high)} delivered; a shop would look for {shown.lph.bare(rated_low)} to {shown.lph.bare(rated_high)} on the box."
     return FlowRequirementAnswer(
         verdict=verdict,
         working=w.lines,

@@ -9,6 +9,7 @@ from reedmace.core.filter.kinds.record import MishapDraft, PowerCut
 from reedmace.core.fit.layout import FittingPlanQuestion, ground_of
 from reedmace.core.flow.kernel import friction_factor
 from reedmace.core.flow.materials import viscosity_m2_s
+from reedmace.core.quantity import shown
 from reedmace.core.quantity.constants import G
 
 ENTRANCE_AND_EXIT_K = 3.0
@@ -83,6 +84,7 @@ def _mishap(draft: MishapDraft, q: DrainDownQuestion, surface_cm2: float, w: Wor
             "min",
             "bernoulli",
         )
+    unit_cm = 1 / shown.cm.unit().factor
     return Mishap(
         code=draft.code,
         what=draft.what,
@@ -90,7 +92,9 @@ def _mishap(draft: MishapDraft, q: DrainDownQuestion, surface_cm2: float, w: Wor
         stops_below_rim_cm=q.room.rim_to_water_cm + depth,
         minutes=minutes,
         why=draft.why,
-        prevention=draft.prevention.format(per_cm_l=surface_cm2 / 1000),
+        prevention=draft.prevention.format(
+            cm=shown.cm(unit_cm), per_cm=shown.litres(surface_cm2 * unit_cm / 1000, ".1f")
+        ),
     )
 
 
@@ -108,7 +112,7 @@ def drain_down(question: DrainDownQuestion) -> DrainDownAnswer:
     worst = found[0]
     if worst.litres > 0.5:
         times = f" within {worst.minutes:.0f} minutes" if worst.minutes else ""
-        verdict = f"At worst {worst.litres:.0f} L reach the floor{times}: {worst.what[0].lower()}{worst.what[1:]}. {worst.prevention}"
+        verdict = f"At worst {shown.litres(worst.litres)} reach the floor{times}: {worst.what[0].lower()}{worst.what[1:]}. {worst.prevention}"
     else:
         verdict = "Nothing to speak of reaches the floor in any mishap of this plan."
     return DrainDownAnswer(

@@ -28,6 +28,7 @@ from reedmace.core.filter.kinds.record import (
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.filter.water_path import USUAL_HOSE_MM
 from reedmace.core.flow.overflow import run_back_l
+from reedmace.core.quantity import shown
 from reedmace.core.tank import Sump, sump_of_body
 
 BEND_BORES = {"plain": 6.0, "ribbed": 3.0}
@@ -205,7 +206,7 @@ def _cuts(runs: list[Run], bought: list[Purchase]) -> list[CutLine]:
             item=r.name,
             amount=math.ceil(r.cut_cm),
             unit="cm",
-            how=f"drawn {r.drawn_cm:.0f} cm, and slack: place first, measure, then cut",
+            how=f"drawn {shown.cm(r.drawn_cm)}, and slack: place first, measure, then cut",
         )
         for r in runs
         if r.role != "drain"
@@ -220,7 +221,7 @@ def _verdict(faults: list[PlacedIssue], cuts: list[CutLine]) -> str:
     needed = [c for c in cuts if c.need == "needed"]
     if not needed:
         return "Nothing stands in its way, and nothing is to be cut."
-    words = (f"{c.item} {c.amount:.0f} {c.unit if c.unit == 'cm' else ''}".strip() for c in needed[:3])
+    words = (f"{c.item} {shown.cm(c.amount) if c.unit == 'cm' else f'{c.amount:.0f}'}" for c in needed[:3])
     return f"Nothing stands in its way: {', '.join(words)}."
 
 

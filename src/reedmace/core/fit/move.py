@@ -6,6 +6,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Answer, Name, Part, Question, Share, Working, computation, number
 from reedmace.core.film import COLDEST_C, FULL_DAYS, HALF_LIFE_MIN, WARMEST_C, Travels, alive_share, grown_share
+from reedmace.core.quantity import shown
 
 
 class FilterMoveQuestion(Question):
@@ -56,7 +57,7 @@ def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
     )
     warnings = []
     if not COLDEST_C <= q.temperature_c <= WARMEST_C:
-        warnings.append(f"{q.temperature_c:g} °C on the way kills most of it: a cool box, not a parked car.")
+        warnings.append(f"{shown.celsius(q.temperature_c)} on the way kills most of it: a cool box, not a parked car.")
     if q.travels == "wet-closed" and q.minutes_out > 60:
         warnings.append(
             "Shut in with its own water it turns airless within hours: leave the lid off or add an air stone."
@@ -124,7 +125,7 @@ def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
             MoveStep(
                 id="move-media-wet",
                 title="Media out last, in last",
-                detail="Wet, open to air, shaded, between 15 and 28 °C. Start the clock.",
+                detail="Wet, open to air, shaded, between 15 and 28 °C (59 to 82 °F). Start the clock.",
             ),
             MoveStep(
                 id="move-empty", title="Empty the tank", detail="Never move a filled tank, nor one with stone in it."

@@ -12,6 +12,7 @@ from reedmace.core.filter.basket import Basket
 from reedmace.core.filter.media import MEDIA_NAMES
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
 from reedmace.core.flow.materials import MEDIA_KG_L, MediaKind
+from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 CYCLE_DOSES = 8
@@ -117,7 +118,7 @@ def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
         depth = max(f.room.water_depth_cm for f in air)
         found.append(
             ShoppingItem(
-                item="Air pump", amount=1, unit="piece", why=f"{wanted:.2g} L/min at {depth:.0f} cm of water or more.", need="needed",
+                item="Air pump", amount=1, unit="piece", why=f"{wanted:.2g} L/min at {shown.cm(depth)} of water or more.", need="needed",
             )
         )  # fmt: skip
     bare = [f for f in new if not f.filter.air]
@@ -170,7 +171,7 @@ def _media(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
                 item=MEDIA_NAMES[media].capitalize(),
                 amount=amount,
                 unit="kg" if heavy else "L",
-                why=f"{volume:g} L in its place in the stack.",
+                why=f"{shown.litres(volume, 'g')} in its place in the stack.",
                 need="needed",
             )
         )

@@ -8,6 +8,7 @@ from pydantic import Field
 from reedmace.core.contract import Answer, Part, Question, Working, computation, number, whole
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.flow.kernel import friction_factor
+from reedmace.core.quantity import shown
 from reedmace.core.quantity.constants import AIR_KG_M3, AIR_NU, WATER_KG_M3, G
 
 VALVE_KPA = 1.0
@@ -92,7 +93,7 @@ def air_supply(question: AirSupplyQuestion) -> AirSupplyAnswer:
     if WATER_KG_M3 * G * hardest.depth_cm / 1e5 >= q.pump_kpa:
         raise CannotAnswer(
             "outlets",
-            f"{hardest.depth_cm:g} cm of water alone presses back with {WATER_KG_M3 * G * hardest.depth_cm / 1e5:.1f} kPa, and the pump gives up at {q.pump_kpa:g}.",
+            f"{shown.cm(hardest.depth_cm, 'g')} of water alone presses back with {WATER_KG_M3 * G * hardest.depth_cm / 1e5:.1f} kPa, and the pump gives up at {q.pump_kpa:g}.",
             "Hang the outlet higher or take a stronger pump.",
         )
     wanted = w.line(

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Lph, Question, Working, computation, number
+from reedmace.core.quantity import shown
 
 T95 = {1: 12.706, 2: 4.303, 3: 3.182, 4: 2.776, 5: 2.571, 6: 2.447, 7: 2.365, 8: 2.306, 9: 2.262}
 
@@ -67,8 +68,8 @@ def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
         )
     ratio = None
     finding: Literal["as-computed", "short", "more", "one-fill", "no-comparison"]
-    verdict = f"You measured {mean:.0f} L/h" + (
-        f", give or take {half:.0f}."
+    verdict = f"You measured {shown.lph(mean)}" + (
+        f", give or take {shown.lph.bare(half)}."
         if half is not None
         else "; one fill says nothing of how sure that is, so time two more."
     )
@@ -76,7 +77,7 @@ def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
         ratio = w.line(
             "k",
             "measured / computed",
-            f"{mean:.0f} / {q.computed_lph:.0f}",
+            f"{mean:.0f} / {shown.lph.bare(q.computed_lph)}",
             mean / q.computed_lph,
             "ratio",
             "arithmetic",
@@ -85,15 +86,13 @@ def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
             finding = "one-fill"
         elif mean + half < 0.95 * q.computed_lph:
             finding = "short"
-            verdict += f" The sums said {q.computed_lph:.0f}: it is {100 * (1 - ratio):.0f} % short, more than the test's own doubt."
+            verdict += f" The sums said {shown.lph.bare(q.computed_lph)}: it is {100 * (1 - ratio):.0f} % short, more than the test's own doubt."
         elif mean - half > 1.05 * q.computed_lph:
             finding = "more"
-            verdict += (
-                f" That is more than the {q.computed_lph:.0f} computed: check the container's mark or the box figures."
-            )
+            verdict += f" That is more than the {shown.lph.bare(q.computed_lph)} computed: check the container's mark or the box figures."
         else:
             finding = "as-computed"
-            verdict += f" That agrees with the {q.computed_lph:.0f} computed."
+            verdict += f" That agrees with the {shown.lph.bare(q.computed_lph)} computed."
     else:
         finding = "no-comparison" if half is not None else "one-fill"
     return BucketTestAnswer(

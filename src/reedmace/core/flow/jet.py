@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Name, Part, Question, Working, computation, number, whole
+from reedmace.core.quantity import shown
 
 COMFORT_CM_S: dict[str, float] = {"gentle": 6.0, "moderate": 18.0, "strong": 45.0}
 """Speed a kind holds against without tiring, by the current it likes (memory)."""
@@ -67,7 +68,7 @@ def jet_speed(question: JetSpeedQuestion) -> JetSpeedAnswer:
             remedies.append("A spray bar: many small jets lose their speed sooner than one large one.")
         if not q.against_glass:
             remedies.append("Turn the outlet against the glass.")
-        remedies.append(f"Throttle the outlet to about {q.flow_lph * limit / there:.0f} L/h, never the intake.")
+        remedies.append(f"Throttle the outlet to about {shown.lph(q.flow_lph * limit / there)}, never the intake.")
     verdict = f"The water passes mid-tank at about {there:.0f} cm/s" + (
         f": too strong for {', '.join(dict.fromkeys(troubled))}."
         if troubled

@@ -32,7 +32,7 @@ from reedmace.core.flow.materials import (
     media_coefficients,
     viscosity_m2_s,
 )
-from reedmace.core.quantity import lph_to_m3s, m3s_to_lph
+from reedmace.core.quantity import lph_to_m3s, m3s_to_lph, shown
 from reedmace.core.quantity.constants import G
 
 
@@ -273,7 +273,9 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     budget = [HeadPart(role="rise", part="rise to open air", head_m=static)] if static > 0 else []
     for h, row in zip(q.hoses, hoses, strict=True):
         loss = float(hose_head(clean, row[0], row[1], row[2], nu))
-        budget.append(HeadPart(role="hose", part=f"{h.length_m:.2f} m of {h.bore_mm:g} mm hose", head_m=loss))
+        budget.append(
+            HeadPart(role="hose", part=f"{shown.metres(h.length_m, '.2f')} of {h.bore_mm:g} mm hose", head_m=loss)
+        )
         w.line(
             "h",
             "f × L/D × v²/2g",
@@ -300,11 +302,13 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     if turnovers is not None and q.net_l:
         w.line("n", "Q / net litres", f"{clean_lph:.0f} / {q.net_l:.1f}", turnovers, "per hour", "arithmetic")
     if clean <= 0:
-        verdict = f"The pump cannot reach the outlet: it gives up at {shutoff:.2f} m and the water must rise {static:.2f} m. It would need {short:.2f} m more, or an outlet that much lower."
+        verdict = f"The pump cannot reach the outlet: it gives up at {shown.metres(shutoff, '.2f')} and the water must rise {shown.metres(static, '.2f')}. It would need {shown.metres(short, '.2f')} more, or an outlet that much lower."
     else:
-        verdict = f"This moves {clean_lph:.0f} L/h through your plumbing, not the {box:.0f} on its box"
+        verdict = f"This moves {shown.lph(clean_lph)} through your plumbing, not the {shown.lph.bare(box)} on its box"
         verdict += (
-            f": {turnovers:.1f} times your {q.net_l:.0f} L an hour." if turnovers is not None and q.net_l else "."
+            f": {turnovers:.1f} times your {shown.litres(q.net_l)} an hour."
+            if turnovers is not None and q.net_l
+            else "."
         )
     reach = float(flows[-1]) * speed
     samples = [reach * i / 24 for i in range(25)]

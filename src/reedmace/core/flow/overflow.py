@@ -6,6 +6,7 @@ from typing import Annotated
 from reedmace.core.contract import Answer, Litres, Lph, Question, Working, computation, number, whole
 from reedmace.core.flow.kernel import friction_factor
 from reedmace.core.flow.materials import viscosity_m2_s
+from reedmace.core.quantity import shown
 from reedmace.core.quantity.constants import G
 
 PIPE_L = 2.0
@@ -149,18 +150,18 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
         remedies.append("An emergency drain, standing dry a finger above the first, takes over when that one clogs.")
     elif emergency < q.return_lph:
         remedies.append(
-            f"The emergency drain carries only {emergency:.0f} L/h: wider, or the return turned down to that."
+            f"The emergency drain carries only {shown.lph(emergency)}: wider, or the return turned down to that."
         )
     if spare < 0:
         remedies.append(
-            f"Raise the return or drill a siphon break nearer the surface; lower the sump's running level by {-spare:.0f} L."
+            f"Raise the return or drill a siphon break nearer the surface; lower the sump's running level by {shown.litres(-spare)}."
         )
     if drains and spare >= 0:
-        verdict = f"It holds: the drain takes {drain:.0f} L/h against {q.return_lph:.0f}, and a power cut sends {back:.0f} L back into {q.sump_free_l:.0f} L of room."
+        verdict = f"It holds: the drain takes {shown.lph(drain)} against {shown.lph.bare(q.return_lph)}, and a power cut sends {shown.litres(back)} back into {shown.litres(q.sump_free_l)} of room."
     elif spare < 0:
-        verdict = f"It floods at a power cut: {back:.0f} L run back and the sump has room for {q.sump_free_l:.0f}."
+        verdict = f"It floods at a power cut: {shown.litres(back)} run back and the sump has room for {shown.litres.bare(q.sump_free_l)}."
     else:
-        verdict = f"The overflow cannot take {q.return_lph:.0f} L/h: weir {weir:.0f}, drain {drain:.0f} running full."
+        verdict = f"The overflow cannot take {shown.lph(q.return_lph)}: weir {shown.lph.bare(weir)}, drain {shown.lph.bare(drain)} running full."
     return OverflowCheckAnswer(
         verdict=verdict,
         working=w.lines,

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Answer, Lph, Question, Working, computation, number
 from reedmace.core.flow.bucket import T95
+from reedmace.core.quantity import shown
 
 MEAN_OF_MIDDLE = 0.8
 """Mean speed over the speed a float takes in the middle of a stream or hose (memory; 0.5 laminar, about 0.82 turbulent)."""
@@ -51,9 +52,13 @@ def _answer(flows: list[float], own_doubt: float, w: Working, what: str) -> Time
             "L/h",
             "student",
         )
-    doubt = f", give or take {half:.0f}" if half is not None else "; time it twice more to know how sure that is"
+    doubt = (
+        f", give or take {shown.lph.bare(half)}"
+        if half is not None
+        else "; time it twice more to know how sure that is"
+    )
     return TimedFlowAnswer(
-        verdict=f"By {what} it moves {mean:.0f} L/h{doubt}.", working=w.lines, measured_lph=mean, plus_minus_lph=half
+        verdict=f"By {what} it moves {shown.lph(mean)}{doubt}.", working=w.lines, measured_lph=mean, plus_minus_lph=half
     )
 
 

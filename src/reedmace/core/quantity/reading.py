@@ -17,6 +17,7 @@ _HOME: dict[str, tuple[str, str]] = {
     "mass": ("kg", "kg"),
     "temperature": ("degC", "°C"),
     "hardness": ("dKH", "dKH"),
+    "number": ("dimensionless", ""),
 }
 _EXAMPLE = {
     "length": "60 cm, 24 in, 4 ft or 4' 2\"",
@@ -25,6 +26,7 @@ _EXAMPLE = {
     "mass": "2 kg, 500 g or 4 lb",
     "temperature": "25 °C or 77 F",
     "hardness": "4 dKH or 70 mg/L",
+    "number": "12, 0.5 or 0,5",
 }
 # Spoken and box-label spellings, put into the words pint knows. Order matters: longer first.
 _SPELLINGS = (
@@ -50,7 +52,10 @@ class ReadQuantityQuestion(Question):
     """Text as typed, and what kind of figure is expected."""
 
     text: Annotated[str, Field(min_length=1, max_length=40)]
-    kind: Literal["length", "volume", "flow", "mass", "temperature", "hardness"]
+    kind: Literal["length", "volume", "flow", "mass", "temperature", "hardness", "number"]
+    unit: Annotated[
+        str | None, Field(max_length=12, description="Of a figure typed without one; the home unit if not given")
+    ] = None
 
 
 class ReadQuantityAnswer(Answer):
@@ -73,18 +78,42 @@ def _to_home(amount: float, unit_text: str, kind: str) -> float:
     return float(registry.Quantity(amount, registry.parse_units(unit_text)).to(home).magnitude)
 
 
+def _spelled(typed: str) -> str:
+    text = re.sub(r"(?<=\d)[ \u00a0\u202f'’](?=\d{3}(?!\d))", "", typed.strip().lower())
+    # Two groups, or a group and a decimal mark, leave no doubt which is which.
+    if re.search(r"\d,\d{3}(,\d{3})+(?!\d)|\d,\d{3}\.\d", text):
+        text = text.replace(",", "")
+    elif re.search(r"\d\.\d{3}(\.\d{3})+(?!\d)|\d\.\d{3},\d", text):
+        text = text.replace(".", "").replace(",", ".")
+    text = re.sub(r"(?<=\d)(?=[a-z])", " ", text)
+    for pattern, replacement in _SPELLINGS:
+        text = re.sub(pattern, replacement, text, flags=re.IGNORECASE)
+    return text.strip()
+
+
+def ask_thousands(typed: str) -> None:
+    """A thousand to one reader is one to another: "1,000 gal" is asked, "0,25" and "12,5" are plain.
+
+    typed: the text. Raises CannotAnswer with both readings.
+    """
+    found = re.search(r"(?<![\d.,])([1-9]\d{0,2})([.,])(\d{3})(?![\d.,])", typed)
+    if found is None or (found[2] == "." and found[3] != "000"):
+        return
+    thousands, small = found[1] + found[3], f"{found[1]}.{found[3]}".rstrip("0").rstrip(".")
+    raise CannotAnswer("text", f'"{found[0]}" may be {thousands} or {small}.', f"Type {thousands} or {small} instead.")
+
+
 @computation("read-quantity", "What a typed figure means")
 def read_quantity(question: ReadQuantityQuestion) -> ReadQuantityAnswer:
     """The figure a person typed, in the home unit of its kind.
 
-    question: text (a number, or numbers each with a unit, such as "4 ft 2 in") and its kind.
+    question: text (a number, or numbers each with a unit, such as "4 ft 2 in"), its kind, and the unit of a bare number.
     Raises CannotAnswer with an example of what would be understood.
     Source: pint's unit definitions, themselves exact (NIST SP 811); dKH 17.85 mg/L CaCO3.
     """
     home, shown = _HOME[question.kind]
-    text = re.sub(r"(?<=\d)(?=[a-z])", " ", question.text.strip().lower())
-    for pattern, replacement in _SPELLINGS:
-        text = re.sub(pattern, replacement, text, flags=re.IGNORECASE)
+    ask_thousands(question.text)
+    text, plain = _spelled(question.text), _spelled(question.unit or "")
     pairs = re.findall(rf"(-?{_NUMBER})\s*([A-Za-z_][A-Za-z_/]*)?", text)
     refusal = CannotAnswer(
         "text", f'"{question.text}" is not a {question.kind}.', f"Type for example {_EXAMPLE[question.kind]}."
@@ -98,11 +127,13 @@ def read_quantity(question: ReadQuantityQuestion) -> ReadQuantityAnswer:
         if not unit_text and len(pairs) == 2:
             raise refusal
         try:
-            total += _to_home(amount, unit_text or home, question.kind)
+            total += _to_home(amount, unit_text or plain or home, question.kind)
         except (pint.errors.PintError, AttributeError, ValueError) as error:
             raise refusal from error
     if abs(total) > 1e9:
         raise refusal
+    if total < 0 and question.kind in ("volume", "flow", "mass"):
+        raise CannotAnswer("text", f"a {question.kind} is not below 0.", f"Type for example {_EXAMPLE[question.kind]}.")
     working = Working()
     working.line("x", "typed figure → home unit", f"{question.text.strip()} → {total:.6g}", total, shown, "si")
     return ReadQuantityAnswer(verdict=f"{total:.6g} {shown}", working=working.lines, value=total, unit=shown)

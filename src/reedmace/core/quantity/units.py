@@ -5,6 +5,8 @@ from typing import Literal
 L_PER_US_GAL = 3.785411784
 L_PER_IMP_GAL = 4.54609
 CM_PER_INCH = 2.54
+M_PER_FT = 0.3048
+KG_PER_LB = 0.45359237
 CACO3_PER_DKH = 17.85
 """mg/L CaCO3 in one German degree (10 mg/L CaO; 17.848 from atomic masses, 17.85 in the trade)."""
 
@@ -71,15 +73,3 @@ def us_gallons(volume_l: float) -> float:
 def celsius_to_kelvin(temperature_c: float) -> float:
     """Kelvin. temperature_c: °C."""
     return temperature_c + 273.15
-
-
-TWINS: tuple[tuple[str, str, float, float], ...] = (
-    ("cm", "in", 1 / CM_PER_INCH, 0.0),
-    ("L", "US gal", 1 / L_PER_US_GAL, 0.0),
-    ("L/h", "US gal/h", 1 / L_PER_US_GAL, 0.0),
-    ("m", "ft", 1 / 0.3048, 0.0),
-    ("kg", "lb", 1 / 0.45359237, 0.0),
-    ("°C", "°F", 1.8, 32.0),
-    ("dKH", "mg/L CaCO3", CACO3_PER_DKH, 0.0),
-)
-"""Home unit, the unit shown beside it, factor and offset: twin = value × factor + offset (exact; NIST SP 811)."""

@@ -19,6 +19,7 @@ from reedmace.core.contract import (
 )
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.film import NITROGEN_PER_PROTEIN
+from reedmace.core.quantity import shown
 from reedmace.core.stock.species import (
     Sizing,
     Species,
@@ -207,18 +208,25 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     )
 
 
+def _range(what: str, one: Species, low: str, high: str) -> str:
+    bottom, top = getattr(one, low), getattr(one, high)
+    if what == "temperature":
+        return f"{shown.celsius.bare(bottom)} to {shown.celsius(top)}"
+    return f"{bottom:g} to {top:g}"
+
+
 def _clashes(present: list[Species]) -> list[Clash]:
     found: list[Clash] = []
     for i, one in enumerate(present):
         for other in present[i + 1 :]:
-            for low, high, what, unit in (
-                ("temperature_low_c", "temperature_high_c", "temperature", " °C"),
-                ("ph_low", "ph_high", "pH", ""),
+            for low, high, what in (
+                ("temperature_low_c", "temperature_high_c", "temperature"),
+                ("ph_low", "ph_high", "pH"),
             ):
                 if getattr(one, low) > getattr(other, high) or getattr(other, low) > getattr(one, high):
                     found.append(
                         Clash(
-                            text=f"{one.common_name} wants {what} {getattr(one, low):g} to {getattr(one, high):g}{unit}, {other.common_name} {getattr(other, low):g} to {getattr(other, high):g}{unit}: no setting suits both."
+                            text=f"{one.common_name} wants {what} {_range(what, one, low, high)}, {other.common_name} {_range(what, other, low, high)}: no setting suits both."
                         )
                     )
             if {one.current, other.current} == {"gentle", "strong"}:
@@ -243,12 +251,12 @@ def _against_tank(q: WasteLoadQuestion, present: list[Species]) -> list[Clash]:
             found.append(f"{s.common_name} lives in {s.water} water; this tank is {q.water}.")
         if q.temperature_c is not None and not s.temperature_low_c <= q.temperature_c <= s.temperature_high_c:
             found.append(
-                f"{s.common_name} wants {s.temperature_low_c:g} to {s.temperature_high_c:g} °C; this tank is at {q.temperature_c:g}."
+                f"{s.common_name} wants {shown.celsius.bare(s.temperature_low_c)} to {shown.celsius(s.temperature_high_c)}; this tank is at {shown.celsius.bare(q.temperature_c)}."
             )
         if q.ph is not None and not s.ph_low <= q.ph <= s.ph_high:
             found.append(f"{s.common_name} wants pH {s.ph_low:g} to {s.ph_high:g}; this tank reads {q.ph:g}.")
         if q.tank_length_cm is not None and q.tank_length_cm < SWIM_LENGTHS * s.adult_length_cm:
             found.append(
-                f"{s.common_name} grows to {s.adult_length_cm:g} cm and outgrows a tank {q.tank_length_cm:g} cm long; keepers ask for {SWIM_LENGTHS * s.adult_length_cm:g} cm or more."
+                f"{s.common_name} grows to {shown.cm(s.adult_length_cm, 'g')} and outgrows a tank {shown.cm(q.tank_length_cm, 'g')} long; keepers ask for {shown.cm(SWIM_LENGTHS * s.adult_length_cm, 'g')} or more."
             )
     return [Clash(text=text) for text in found]

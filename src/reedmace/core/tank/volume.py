@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from reedmace.core.contract import Answer, Litres, Question, UsGallons, Working, computation, number, whole
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.quantity import L_PER_IMP_GAL, us_gallons
+from reedmace.core.quantity import L_PER_IMP_GAL, shown, us_gallons
 from reedmace.core.tank.shapes import Plan, Shape, plan_of
 
 GLASS_KG_L, STONE_KG_L, WOOD_KG_L, GRAIN_KG_L = 2.5, 2.6, 1.1, 2.65
@@ -90,14 +90,14 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     if depth <= 0:
         raise CannotAnswer(
             "fill_below_rim_cm",
-            f"the water line is {q.fill_below_rim_cm:g} cm below a rim only {inner_h:g} cm above the base.",
-            f"Give less than {inner_h:g} cm.",
+            f"the water line is {shown.cm(q.fill_below_rim_cm, 'g')} below a rim only {shown.cm(inner_h, 'g')} above the base.",
+            f"Give less than {shown.cm(inner_h, 'g')}.",
         )
     if q.substrate_depth_cm >= depth:
         raise CannotAnswer(
             "substrate_depth_cm",
-            f"{q.substrate_depth_cm:g} cm of substrate stands above the water, which is {depth:g} cm deep.",
-            f"Give less than {depth:g} cm.",
+            f"{shown.cm(q.substrate_depth_cm, 'g')} of substrate stands above the water, which is {shown.cm(depth, 'g')} deep.",
+            f"Give less than {shown.cm(depth, 'g')}.",
         )
     gross = w.line("V", "A × c / 1000", f"{area:.1f} × {inner_h:g} / 1000", area * inner_h / 1000, "L", "geometry")
     w.line("d", "inside height − gap to the rim", f"{inner_h:g} − {q.fill_below_rim_cm:g}", depth, "cm", "geometry")
@@ -121,14 +121,14 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     if grains + scape >= water:
         raise CannotAnswer(
             "stone_kg",
-            f"substrate and hardscape take {grains + scape:.1f} L of {water:.1f} L.",
+            f"substrate and hardscape take {shown.litres(grains + scape, '.1f')} of {shown.litres(water, '.1f')}.",
             "Check the masses; stone is counted in kg.",
         )
     if q.counted_l is not None:
         if q.counted_l > 1.1 * gross:
             raise CannotAnswer(
                 "counted_l",
-                f"{q.counted_l:g} L were counted, but the glass holds {gross:.0f} L.",
+                f"{shown.litres(q.counted_l, 'g')} were counted, but the glass holds {shown.litres(gross)}.",
                 "Check the count and its unit, or the sizes.",
             )
         inside = w.line("Vc", "counted while filling", "as counted", q.counted_l, "L", "keeper")
@@ -164,7 +164,7 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
         "geometry",
     )
     return TankVolumeAnswer(
-        verdict=f"It holds {net:.0f} L of water ({gal:.1f} US gal), {depth:.1f} cm deep, and weighs about {filled:.0f} kg full.",
+        verdict=f"It holds {shown.litres(net)} of water ({shown.litres.twin(net, '.0f')}), {shown.cm(depth, '.1f')} deep, and weighs about {shown.kg(filled)} full.",
         working=w.lines,
         gross_l=gross,
         net_l=net,
@@ -194,8 +194,8 @@ def _plan(q: TankVolumeQuestion, glass_cm: float) -> Plan:
     if q.shape == "bow-front" and q.bow_cm > q.length_cm / 2:
         raise CannotAnswer(
             "bow_cm",
-            f"a front bulging {q.bow_cm:g} cm is more than half a circle over {q.length_cm:g} cm.",
-            f"Give at most {q.length_cm / 2:g} cm.",
+            f"a front bulging {shown.cm(q.bow_cm, 'g')} is more than half a circle over {shown.cm(q.length_cm, 'g')}.",
+            f"Give at most {shown.cm(q.length_cm / 2, 'g')}.",
         )
     return plan_of(q.shape, q.length_cm, q.width_cm, q.bow_cm, q.sides_count, glass_cm)
 

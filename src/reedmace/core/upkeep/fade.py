@@ -7,6 +7,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Answer, Lph, Part, Question, Working, computation, number
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.quantity import shown
 from reedmace.core.upkeep.service import LONGEST_DAYS, SERVICE_SHARE
 
 
@@ -95,15 +96,13 @@ def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
         )
     last = float(days.max())
     if due is None:
-        verdict = f"The flow has hardly fallen from {clean:.0f} L/h: no date for service yet."
+        verdict = f"The flow has hardly fallen from {shown.lph(clean)}: no date for service yet."
     elif due <= last:
         verdict = (
-            f"Service is due: the flow fell under {limit:.0f} L/h about {last - due:.0f} days before the last test."
+            f"Service is due: the flow fell under {shown.lph(limit)} about {last - due:.0f} days before the last test."
         )
     else:
-        verdict = (
-            f"The flow reaches {limit:.0f} L/h, {q.service_share:.0%} of clean, about day {due:.0f} after the cleaning."
-        )
+        verdict = f"The flow reaches {shown.lph(limit)}, {q.service_share:.0%} of clean, about day {due:.0f} after the cleaning."
     end = max(last, due or 0) * 1.15
     return FlowFadeAnswer(
         verdict=verdict,

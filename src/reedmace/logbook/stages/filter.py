@@ -19,6 +19,7 @@ from reedmace.core.filter import (
     running_cost,
 )
 from reedmace.core.flow import OverflowCheckAnswer
+from reedmace.core.quantity import shown
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.due import calibration
 from reedmace.logbook.equipment import Hung, hang, overflow_of, rank_question, room, stock_load, temperature_c
@@ -134,9 +135,9 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
 def _assumed(state: LogbookState) -> list[str]:
     found = []
     if not state.tank_plan:
-        found.append("a tank of 60 × 30 × 36 cm, until yours is measured")
+        found.append(f"a tank of {shown.cm.bare(60)} × {shown.cm.bare(30)} × {shown.cm(36)}, until yours is measured")
     elif tank_plan(state).by_litres:
-        found.append(f"the sizes of a usual box of {volume(state).net_l:.0f} L, until yours is measured")
+        found.append(f"the sizes of a usual box of {shown.litres(volume(state).net_l)}, until yours is measured")
     if not stock_plan(state).animals:
         found.append("a community tank, until animals are chosen")
     return found
@@ -149,9 +150,9 @@ def _verdict(asked: float, set_: Together) -> tuple[str, bool]:
         left = set_.service_lph - max(f.hung.flow.service_lph for f in set_.filters)
         spare = ", even if one stops" if len(set_.filters) > 1 and left >= asked else ""
         words = "Enough" if set_.chosen else "It would be enough"
-        return f"{words}{spare}: {set_.service_lph:.0f} L/h in service where {asked:.0f} is asked.", True
+        return f"{words}{spare}: {shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked.", True
     words = "Too little" if set_.chosen else "It would be too little"
-    return f"{words}: {set_.service_lph:.0f} L/h in service where {asked:.0f} is asked.", False
+    return f"{words}: {shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked.", False
 
 
 def filter_view(state: LogbookState, seen: list[str] | None = None) -> FilterView:

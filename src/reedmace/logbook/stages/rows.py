@@ -8,6 +8,7 @@ from pydantic import ValidationError
 from reedmace.core.contract import Part
 from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.errors import CannotAnswer, ReedmaceError
+from reedmace.core.quantity import shown
 from reedmace.logbook.arrival import came_at, ran_already, since
 from reedmace.logbook.due import all_flows
 from reedmace.logbook.equipment import Hung, hang, steps_of
@@ -66,8 +67,8 @@ def _tank(state: LogbookState) -> Row:
         return "open", "not measured"
     v = volume(state)
     if tank_plan(state).by_litres:
-        return "done", f"{v.net_l:.0f} L, sizes not measured"
-    return "done", f"{v.net_l:.0f} L net, {v.net_us_gal:.0f} US gal"
+        return "done", f"{shown.litres(v.net_l)}, sizes not measured"
+    return "done", f"{shown.litres(v.net_l)} net, {shown.litres.twin(v.net_l)}"
 
 
 def _stock(state: LogbookState) -> Row:
@@ -92,7 +93,7 @@ def _fit(state: LogbookState, hung: list[Hung]) -> Row:
         return ("begun" if done else "open"), f"{done} of {all_steps} steps"
     flows = [all_flows(state, h.key) for h in hung]
     if all(flows):
-        return "done", f"{sum(f[-1][1] for f in flows):.0f} L/h measured"
+        return "done", f"{shown.lph(sum(f[-1][1] for f in flows))} measured"
     return "done", "done" if asked else "runs already"
 
 

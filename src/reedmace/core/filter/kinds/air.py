@@ -16,6 +16,7 @@ from reedmace.core.filter.kinds.record import (
     issue_at,
 )
 from reedmace.core.filter.kinds.shared import cable_fault, socket_mark
+from reedmace.core.quantity import shown
 
 POWER_CUT = PowerCut(
     minute="Bubbles stop; nothing leaks while the check valve holds.",
@@ -80,7 +81,7 @@ def valve_look(prefix: str) -> dict[str, tuple[tuple[str, str, str, PartRole], .
 
 def uplift_words(q: StepFacts) -> str:
     """How long the uplift may be, in words. q: the sizes of the plan."""
-    return f"Cut the uplift to {q.uplift_cm:.0f} cm above the bed at the most: " if q.uplift_cm else ""
+    return f"Cut the uplift to {shown.cm(q.uplift_cm)} above the bed at the most: " if q.uplift_cm else ""
 
 
 def air_marks(g: Ground) -> list[Mark]:
@@ -114,7 +115,7 @@ def air_faults(g: Ground) -> list[PlacedIssue]:
                 "air-pump",
                 g.length + 14,
                 g.water + above,
-                f"The air pump stands {-above:g} cm below the water line and has no check valve: a power cut siphons the tank through it.",
+                f"The air pump stands {shown.cm(-above, 'g')} below the water line and has no check valve: a power cut siphons the tank through it.",
                 "Fit a check valve, or hang the pump above the water.",
             )
         )
@@ -132,7 +133,7 @@ def uplift_fault(g: Ground) -> list[PlacedIssue]:
             g.intake_x,
             top,
             "The lift tube's outlet stands in the air once some water has evaporated: the lift falls off sharply.",
-            f"Cut the tube to {g.uplift_cm:.0f} cm above the bed.",
+            f"Cut the tube to {shown.cm(g.uplift_cm)} above the bed.",
         )
     ]
 

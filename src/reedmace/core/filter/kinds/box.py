@@ -16,6 +16,7 @@ from reedmace.core.filter.kinds.record import (
     StepFacts,
 )
 from reedmace.core.filter.kinds.sponge import stands_under
+from reedmace.core.quantity import shown
 
 if TYPE_CHECKING:
     from reedmace.core.contract import Working
@@ -32,7 +33,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="box-media",
             title="Load it loosely",
-            detail=f"{q.media_l:g} L: ceramic or gravel below, floss on top. When the floss is thrown out, the film below stays.",
+            detail=f"{shown.litres(q.media_l, 'g')}: ceramic or gravel below, floss on top. When the floss is thrown out, the film below stays.",
         ),
         Step(
             id="box-place",

@@ -37,6 +37,7 @@ from reedmace.core.filter.kinds.shared import (
     plug_look,
     socket_mark,
 )
+from reedmace.core.quantity import shown
 
 if TYPE_CHECKING:
     from reedmace.core.contract import Working
@@ -60,9 +61,9 @@ def stands_beneath(t: FilterTable, mine: Bools, room: Room, over_cm: float) -> L
     return Limit(
         mine & (room.beneath_cm < tall),
         lambda i: (
-            f"stands {t.height_cm[i]:g} cm high and wants {over_cm:g} cm over it for the hoses; there are {room.beneath_cm:g} cm under the tank"
+            f"stands {shown.cm(t.height_cm[i], 'g')} high and wants {shown.cm(over_cm, 'g')} over it for the hoses; there are {shown.cm(room.beneath_cm, 'g')} under the tank"
         ),
-        lambda i: f"find {tall[i] - room.beneath_cm:g} cm more height below or beside the tank",
+        lambda i: f"find {shown.cm(tall[i] - room.beneath_cm, 'g')} more height below or beside the tank",
         "beneath_cm",
         tall,
     )
@@ -74,21 +75,21 @@ def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
 
 def _loop_words(_: float, above_cm: float) -> str:
     if above_cm > 0:
-        return f"The outlet stands {above_cm:g} cm above the water, so the loop is broken there and the pump lifts that much."
+        return f"The outlet stands {shown.cm(above_cm, 'g')} above the water, so the loop is broken there and the pump lifts that much."
     return "Both hose ends are under water: the falling side carries the rising one, and the height costs nothing however low the filter stands."
 
 
 _PRIMING: dict[Priming, str] = {
-    "fill": "Fill the body with about {:.0f} L before the lid goes on, and the hoses with a jug.",
-    "button": "Open the intake and press the primer until about {:.0f} L have run in and it rises no more.",
-    "self": "Wet it with about {:.0f} L in the body; its pump draws the rest itself once it runs.",
+    "fill": "Fill the body with about {} before the lid goes on, and the hoses with a jug.",
+    "button": "Open the intake and press the primer until about {} have run in and it rises no more.",
+    "self": "Wet it with about {} in the body; its pump draws the rest itself once it runs.",
 }
 
 
 def _outlet_words(depth_cm: float) -> str:
     if depth_cm < 0:
-        return f"The outlet {-depth_cm:g} cm above the surface, where it splashes."
-    return f"Outlet or spray bar {depth_cm:g} cm under the surface, holes to the front."
+        return f"The outlet {shown.cm(-depth_cm, 'g')} above the surface, where it splashes."
+    return f"Outlet or spray bar {shown.cm(depth_cm, 'g')} under the surface, holes to the front."
 
 
 def _steps(q: StepFacts, w: Working) -> list[Step]:
@@ -96,7 +97,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         "prime", "media volume × 2, at most its body", f"{q.media_l:g} × {FILLING:g}", q.filling_l(FILLING), "L to fill the body", "memory",
     )  # fmt: skip
     planned = (
-        f"{q.hose_length_m:.1f} m of {q.hose_bore_mm:g} mm hose is planned; "
+        f"{shown.metres(q.hose_length_m)} of {q.hose_bore_mm:g} mm hose is planned; "
         if q.hose_length_m and q.hose_bore_mm
         else ""
     )
@@ -105,7 +106,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
             id="canister-feet",
             title="Feet or pads on first",
             detail="They are forgotten once the body is full.",
-            caution=f"Full it weighs about {prime + EMPTY_KG:.0f} kg: lift with both hands and a straight back.",
+            caution=f"Full it weighs about {shown.kg(prime + EMPTY_KG)}: lift with both hands and a straight back.",
         ),
         Step(
             id="canister-media",
@@ -144,7 +145,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="canister-prime",
             title="Prime with tank water",
-            detail=f"{_PRIMING[q.priming].format(prime)} Not chlorinated tap water. Then open both valves.",
+            detail=f"{_PRIMING[q.priming].format(shown.litres(prime))} Not chlorinated tap water. Then open both valves.",
             caution="Never start a siphon by mouth.",
         ),
         Step(
@@ -194,7 +195,7 @@ def tap_fault(g: Ground) -> list[PlacedIssue]:
             "tap",
             g.outlet_x,
             g.water + above,
-            f"The flow tap lies {-above:g} cm under the water line: a drip there empties the tank.",
+            f"The flow tap lies {shown.cm(-above, 'g')} under the water line: a drip there empties the tank.",
             "Keep taps and bends above the water line.",
         )
     ]
@@ -208,7 +209,7 @@ def _stand_faults(g: Ground) -> list[PlacedIssue]:
                 "body",
                 g.body_x,
                 g.top,
-                f"The canister's lid stands {g.top - g.water:.0f} cm above the water line: it will not prime and sucks air.",
+                f"The canister's lid stands {shown.cm(g.top - g.water)} above the water line: it will not prime and sucks air.",
                 "Stand it lower.",
             )
         )
@@ -218,7 +219,7 @@ def _stand_faults(g: Ground) -> list[PlacedIssue]:
                 "return-hose",
                 g.body_x,
                 g.top,
-                f"{max(g.bottom - g.top, 0):.0f} cm over the canister are too few for a bend of {g.bend:.0f} cm: the hose kinks.",
+                f"{shown.cm(max(g.bottom - g.top, 0))} over the canister are too few for a bend of {shown.cm(g.bend)}: the hose kinks.",
                 "Use ribbed hose, stand it lower, or beside the stand.",
             )
         )
@@ -234,7 +235,7 @@ def _faults(g: Ground) -> list[PlacedIssue]:
                 "outlet",
                 g.outlet_x,
                 outlet_y,
-                f"The outlet stands {abs(g.intake_x - g.outlet_x):.0f} cm from the intake: water goes round in a corner.",
+                f"The outlet stands {shown.cm(abs(g.intake_x - g.outlet_x))} from the intake: water goes round in a corner.",
                 "Put them at opposite ends.",
             )
         )
@@ -244,8 +245,8 @@ def _faults(g: Ground) -> list[PlacedIssue]:
                 "outlet",
                 g.outlet_x,
                 outlet_y,
-                f"The outlet stands {-g.lay.outlet_depth_cm:g} cm above the water: it splashes, and the pump lifts that much.",
-                "Lower it to about 5 cm under the surface, or just at it.",
+                f"The outlet stands {shown.cm(-g.lay.outlet_depth_cm, 'g')} above the water: it splashes, and the pump lifts that much.",
+                f"Lower it to about {shown.cm(5)} under the surface, or just at it.",
             )
         )
     return found
@@ -276,7 +277,7 @@ def _mishaps(g: Ground) -> list[MishapDraft]:
             "Intake hose off at the body",
             g.intake_depth,
             "It siphons until the strainer draws air.",
-            "Raise the strainer: every centimetre saves {per_cm_l:.1f} L. Clamps on both ends.",
+            "Raise the strainer: every {cm} saves {per_cm}. Clamps on both ends.",
             bore_mm=bore,
         ),
         MishapDraft(

@@ -35,6 +35,7 @@ from reedmace.core.filter.kinds.shared import (
     plug_look,
     socket_mark,
 )
+from reedmace.core.quantity import shown
 
 if TYPE_CHECKING:
     from reedmace.core.contract import Working
@@ -49,28 +50,30 @@ STEM_SPARE_CM = 4.0
 
 
 def _loop_words(rise_m: float, _: float) -> str:
-    return f"It lifts to its lip, {rise_m * 100:.1f} cm above the water. Every centimetre of evaporation adds to that and costs flow."
+    return f"It lifts to its lip, {shown.cm(rise_m * 100, '.1f')} above the water. Every centimetre of evaporation adds to that and costs flow."
 
 
 def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
     return [
         Limit(
             mine & (room.behind_cm < t.behind_cm),
-            lambda i: f"needs {t.behind_cm[i]:g} cm behind the tank, you have {room.behind_cm:g}",
-            lambda i: f"move the tank {t.behind_cm[i] - room.behind_cm:g} cm further off the wall",
+            lambda i: (
+                f"needs {shown.cm(t.behind_cm[i], 'g')} behind the tank, you have {shown.cm.bare(room.behind_cm, 'g')}"
+            ),
+            lambda i: f"move the tank {shown.cm(t.behind_cm[i] - room.behind_cm, 'g')} further off the wall",
             "behind_cm",
             t.behind_cm,
         ),
         Limit(
             mine & (room.rim_to_water_cm > RIM_GAP_CM),
-            lambda _: f"wants the water near the rim, yours is {room.rim_to_water_cm:g} cm below",
-            lambda _: f"fill the tank {room.rim_to_water_cm - RIM_GAP_CM:g} cm higher",
+            lambda _: f"wants the water near the rim, yours is {shown.cm(room.rim_to_water_cm, 'g')} below",
+            lambda _: f"fill the tank {shown.cm(room.rim_to_water_cm - RIM_GAP_CM, 'g')} higher",
             "rim_to_water_cm",
             np.full(len(t), RIM_GAP_CM),
         ),
         Limit(
             mine & (t.width_cm > room.length_cm),
-            lambda i: f"is {t.width_cm[i]:g} cm wide, the tank {room.length_cm:g}",
+            lambda i: f"is {shown.cm(t.width_cm[i], 'g')} wide, the tank {shown.cm.bare(room.length_cm, 'g')}",
             lambda _: "choose a smaller one",
         ),
     ]
@@ -85,7 +88,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="hangon-body",
             title="Hang the empty body first",
-            detail=f"On the rim, with {q.behind_cm:g} cm behind the tank; nothing fitted yet.",
+            detail=f"On the rim, with {shown.cm(q.behind_cm, 'g')} behind the tank; nothing fitted yet.",
             caution="Tank glass edges are sharp and a full tank must not be moved.",
         ),
         Step(
@@ -103,18 +106,18 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="hangon-intake",
             title="Push the intake stem fully home",
-            detail=f"It should reach about {reach:.0f} cm down; an extension is cut to depth.",
+            detail=f"It should reach about {shown.cm(reach)} down; an extension is cut to depth.",
         ),
         *([guard_step("hangon")] if q.needs_guard else []),
         Step(
             id="hangon-water-line",
             title="Fill the tank near the lip",
-            detail=f"Your water line is {q.rim_to_water_cm:g} cm under the rim; every centimetre of fall costs flow and splashes.",
+            detail=f"Your water line is {shown.cm(q.rim_to_water_cm, 'g')} under the rim; every centimetre of fall costs flow and splashes.",
         ),
         Step(
             id="hangon-prime",
             title="Fill the box before power",
-            detail=f"About {fill:.1f} L of treated water, until it spills from the front.",
+            detail=f"About {shown.litres(fill, '.1f')} of treated water, until it spills from the front.",
             caution="Never run the motor dry.",
         ),
         Step(
@@ -154,8 +157,8 @@ def _faults(g: Ground) -> list[PlacedIssue]:
                 "body",
                 g.body_x,
                 g.rim,
-                f"It needs {g.filter.behind_cm:g} cm behind the tank and has {g.room.behind_cm:g}.",
-                f"Move the tank {g.filter.behind_cm - g.room.behind_cm:g} cm further off the wall.",
+                f"It needs {shown.cm(g.filter.behind_cm, 'g')} behind the tank and has {shown.cm.bare(g.room.behind_cm, 'g')}.",
+                f"Move the tank {shown.cm(g.filter.behind_cm - g.room.behind_cm, 'g')} further off the wall.",
             )
         )
     return found
@@ -170,7 +173,7 @@ def _fittings(g: Ground) -> list[Purchase]:
                 "intake extension",
                 float(math.ceil(wanted - g.filter.height_cm)),
                 "cm",
-                f"the stem reaches about {g.filter.height_cm:g} cm; cut to depth",
+                f"the stem reaches about {shown.cm(g.filter.height_cm, 'g')}; cut to depth",
             )
         )
     return found
@@ -183,7 +186,7 @@ def _mishaps(g: Ground) -> list[MishapDraft]:
             "Box tilted, cracked or clogged: it spills behind",
             g.intake_depth,
             "The pump goes on lifting until its stem draws air.",
-            "Level it, underfill the basket, and shorten the stem: each centimetre saves {per_cm_l:.1f} L.",
+            "Level it, underfill the basket, and shorten the stem: each {cm} saves {per_cm}.",
         )
     ]
 

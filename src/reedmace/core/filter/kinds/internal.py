@@ -20,6 +20,7 @@ from reedmace.core.filter.kinds.record import (
 )
 from reedmace.core.filter.kinds.shared import cable_fault, guard_step, socket_mark
 from reedmace.core.filter.kinds.sponge import stands_under
+from reedmace.core.quantity import shown
 
 if TYPE_CHECKING:
     from reedmace.core.contract import Working
@@ -49,7 +50,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="internal-place",
             title="Hold it against a side pane",
-            detail=f"Press the suckers on below the water line; it stands {q.filter_height_cm:g} cm high. Its height sets the ripple.",
+            detail=f"Press the suckers on below the water line; it stands {shown.cm(q.filter_height_cm, 'g')} high. Its height sets the ripple.",
             caution=WASH,
         ),
         *([guard_step("internal")] if q.needs_guard else []),

@@ -17,6 +17,7 @@ from reedmace.core.filter.kinds.record import (
     Step,
     issue_at,
 )
+from reedmace.core.quantity import shown
 
 
 def guard_step(prefix: str) -> Step:
@@ -98,7 +99,7 @@ def intake_faults(g: Ground) -> list[PlacedIssue]:
                 "intake",
                 g.intake_x,
                 y,
-                f"The strainer lies {g.intake_depth:g} cm deep: after evaporation it draws air.",
+                f"The strainer lies {shown.cm(g.intake_depth, 'g')} deep: after evaporation it draws air.",
                 "Push it deeper.",
             )
         )
@@ -109,7 +110,7 @@ def intake_faults(g: Ground) -> list[PlacedIssue]:
                 g.intake_x,
                 y,
                 "The strainer stands in the bed: it takes sand into the pump.",
-                f"Lift it {FROM_BED_CM:g} cm off the bed.",
+                f"Lift it {shown.cm(FROM_BED_CM, 'g')} off the bed.",
             )
         )
     return found

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 from reedmace.core.filter.kinds import air
 from reedmace.core.filter.kinds.record import Bools, Judgements, Kind, Limit, Step, StepFacts
+from reedmace.core.quantity import shown
 
 if TYPE_CHECKING:
     from reedmace.core.contract import Working
@@ -20,7 +21,7 @@ def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
     return [
         Limit(
             mine & ((t.width_cm > longest) | (room.water_depth_cm < SHALLOWEST_CM)),
-            lambda i: f"is {t.width_cm[i]:g} cm wide and spans no side of this tank",
+            lambda i: f"is {shown.cm(t.width_cm[i], 'g')} wide and spans no side of this tank",
             lambda _: "cut it down, or choose a smaller one",
         )
     ]
@@ -32,7 +33,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="sheet-cut",
             title="Cut the foam to the tank",
-            detail=f"A little wider than the inside, so that it clamps itself; {gap:.0f} cm stay free behind it for the lift.",
+            detail=f"A little wider than the inside, so that it clamps itself; {shown.cm(gap)} stay free behind it for the lift.",
             caution="A blade slips on wet foam: cut away from the hand.",
         ),
         Step(

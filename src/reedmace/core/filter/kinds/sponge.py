@@ -21,6 +21,7 @@ from reedmace.core.filter.kinds.record import (
     Step,
     StepFacts,
 )
+from reedmace.core.quantity import shown
 
 if TYPE_CHECKING:
     from reedmace.core.contract import Working
@@ -37,9 +38,9 @@ def stands_under(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
         Limit(
             mine & (room.water_depth_cm < tall),
             lambda i: (
-                f"stands {t.height_cm[i]:g} cm high and its outlet must stay under water; yours is {room.water_depth_cm:.0f} cm deep"
+                f"stands {shown.cm(t.height_cm[i], 'g')} high and its outlet must stay under water; yours is {shown.cm(room.water_depth_cm)} deep"
             ),
-            lambda i: f"raise the water by {tall[i] - room.water_depth_cm:.0f} cm",
+            lambda i: f"raise the water by {shown.cm(tall[i] - room.water_depth_cm)}",
             "water_depth_cm",
             tall,
         )
@@ -60,7 +61,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="sponge-height",
             title="Check the height",
-            detail=f"It stands {q.filter_height_cm:g} cm high in {q.water_depth_cm:.0f} cm of water, so its outlet sits {max(under, 0):.0f} cm under. {air.uplift_words(q)}{UPLIFT_SPARE_CM + EVAPORATION_CM:.0f} cm are kept for evaporation.",
+            detail=f"It stands {shown.cm(q.filter_height_cm, 'g')} high in {shown.cm(q.water_depth_cm)} of water, so its outlet sits {shown.cm(max(under, 0))} under. {air.uplift_words(q)}{shown.cm(UPLIFT_SPARE_CM + EVAPORATION_CM)} are kept for evaporation.",
             fault="Outlet in the air: the lift falls off sharply." if under < 2 else None,
         ),
         Step(

@@ -26,6 +26,7 @@ from reedmace.core.filter.kinds.record import (
 )
 from reedmace.core.filter.kinds.shared import cable_fault, leak_order, leak_steps, plug_look, socket_mark
 from reedmace.core.flow.overflow import PIPE_L
+from reedmace.core.quantity import shown
 
 if TYPE_CHECKING:
     from reedmace.core.contract import Working
@@ -41,7 +42,9 @@ CLOGGED_CM = 5.0
 
 
 def _loop_words(rise_m: float, _: float) -> str:
-    return f"The loop is broken at the overflow, so the pump lifts the whole {rise_m:.2f} m from the sump."
+    return (
+        f"The loop is broken at the overflow, so the pump lifts the whole {shown.metres(rise_m, '.2f')} from the sump."
+    )
 
 
 def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
@@ -49,7 +52,7 @@ def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
         stands_beneath(t, mine, room, OVER_CM),
         Limit(
             mine & (t.width_cm > room.length_cm),
-            lambda i: f"is {t.width_cm[i]:g} cm long, the tank above it {room.length_cm:g}",
+            lambda i: f"is {shown.cm(t.width_cm[i], 'g')} long, the tank above it {shown.cm.bare(room.length_cm, 'g')}",
             lambda _: "choose a shorter one",
         ),
         Limit(
@@ -74,7 +77,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="sump-place",
             title="Put the sump in the cabinet",
-            detail=f"Level, on a pad, with {q.filter_height_cm:g} cm and {over:.0f} cm over it. It must come out again.",
+            detail=f"Level, on a pad, with {shown.cm(q.filter_height_cm, 'g')} and {shown.cm(over)} over it. It must come out again.",
             caution="Two people: glass edges, and a heavy box in a low place.",
         ),
         Step(
@@ -151,14 +154,14 @@ def _fittings(g: Ground) -> list[Purchase]:
 
 
 def _mishaps(g: Ground) -> list[MishapDraft]:
-    room = f"the sump has room for {g.sump_free_l:.0f} L."
+    room = f"the sump has room for {shown.litres(g.sump_free_l)}."
     keeps = max(g.sump_free_l - PIPE_L, 0.0)
     found = [
         MishapDraft(
             "run-back",
             "Power cut: the return runs back",
             g.returned_cm,
-            f"Until the return draws air, {g.run_back_l:.0f} L with the pipes; {room}",
+            f"Until the return draws air, {shown.litres(g.run_back_l)} with the pipes; {room}",
             "Raise the return or drill a siphon break; lower the sump's level.",
             keeps_l=keeps,
         )

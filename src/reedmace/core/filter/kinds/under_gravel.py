@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 from reedmace.core.filter.kinds import air
 from reedmace.core.filter.kinds.record import Bools, Judgements, Kind, Limit, Step, StepFacts
+from reedmace.core.quantity import shown
 
 if TYPE_CHECKING:
     from reedmace.core.contract import Working
@@ -18,7 +19,9 @@ def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
     return [
         Limit(
             mine & ((t.width_cm > room.length_cm) | (t.depth_cm > room.width_cm)),
-            lambda i: f"covers {t.width_cm[i]:g} × {t.depth_cm[i]:g} cm, more than the floor of this tank",
+            lambda i: (
+                f"covers {shown.cm.bare(t.width_cm[i], 'g')} × {shown.cm(t.depth_cm[i], 'g')}, more than the floor of this tank"
+            ),
             lambda _: "choose a smaller plate",
         )
     ]
@@ -33,7 +36,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="gravel-cover",
             title="Cover it",
-            detail=f"{gravel:.0f} cm of rinsed gravel of 3 to 5 mm; finer falls through.",
+            detail=f"{shown.cm(gravel)} of rinsed gravel of 3 to 5 mm; finer falls through.",
             caution="A bucket of wet gravel is heavy: lower it in, never drop it on glass.",
         ),
         Step(

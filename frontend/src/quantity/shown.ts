@@ -1,0 +1,89 @@
+/** Figures as this keeper reads them. The sums know one home unit a kind; the session says how each is written. */
+import { scaleLinear } from "@visx/scale";
+import type { SessionState } from "../api/schemas";
+
+export type Home = "L" | "L/h" | "cm" | "m" | "kg" | "°C" | "dKH";
+type Written = SessionState["written"][number];
+
+/* One keeper a page, as there is one language a page: set when the session is known, before anything is drawn. */
+let written = new Map<string, Written>();
+let currency = "";
+
+/** Take over the units of a session. */
+export function chooseUnits(session: SessionState): void {
+  written = new Map(session.written.map((w) => [w.home, w]));
+  currency = session.units.currency;
+}
+
+/** The number alone, with `places` decimals in the home unit and as many more as the keeper's own needs. */
+export function bare(value: number, home: Home, places = 0): string {
+  const w = written.get(home);
+  if (!w || (w.factor === 1 && w.offset === 0)) return value.toFixed(places);
+  const there = value * w.factor + w.offset;
+  return withoutZeros(there.toFixed(places + (Math.abs(there) < 99.5 ? w.more_places : 0)));
+}
+
+function withoutZeros(text: string): string {
+  return text.includes(".") ? text.replace(/\.?0+$/, "") : text;
+}
+
+/** Number and unit: "410 L/h". */
+export function show(value: number, home: Home, places = 0): string {
+  return `${bare(value, home, places)} ${unitName(home)}`;
+}
+
+/** The keeper's unit of a kind of figure. */
+export function unitName(home: Home): string {
+  return written.get(home)?.name ?? home;
+}
+
+/** The same figure in the unit people compare labels in. */
+export function twinOf(value: number, home: Home): string {
+  const w = written.get(home);
+  if (!w) return "";
+  const figure = value * w.twin_factor + w.twin_offset;
+  return `${figure >= 100 ? figure.toFixed(0) : Number(figure.toPrecision(3))} ${w.twin}`;
+}
+
+/** A figure of the keeper's own, as it stands in a field; `toHome` is its way back. */
+export function fromHome(value: number, home: Home): number {
+  const w = written.get(home);
+  return w ? Number((value * w.factor + w.offset).toPrecision(6)) : value;
+}
+
+export function toHome(figure: number, home: Home): number {
+  const w = written.get(home);
+  return w ? (figure - w.offset) / w.factor : figure;
+}
+
+/** A reading of warmth as it was taken, null where none was. */
+export function degreesWords(celsius: number | null | undefined): string | null {
+  return celsius == null ? null : show(celsius, "°C", Number.isInteger(celsius) ? 0 : 1);
+}
+
+/** A price in the keeper's currency, or the bare figure where none was chosen. */
+export function money(amount: number, places = 2): string {
+  if (!currency) return amount.toFixed(places);
+  return new Intl.NumberFormat(undefined, {
+    style: "currency",
+    currency,
+    minimumFractionDigits: places,
+    maximumFractionDigits: places,
+  }).format(amount);
+}
+
+/** Round figures in the keeper's unit from nothing to `top`, for an axis. top: in the home unit. */
+export function ticksOf(top: number, home: Home, count: number): number[] {
+  return scaleLinear<number>({ domain: [0, fromHome(top, home)] }).ticks(count);
+}
+
+/** A measured size with no more figures than it was taken with: "90", "45.5", "35.4". */
+export function sizeOf(lengthCm: number): string {
+  const own = fromHome(lengthCm, "cm");
+  return String(Number(own.toFixed(1)));
+}
+
+/** A tank in its three outer sizes. */
+export function sizeWords(tank: { length_cm: number; width_cm: number; height_cm: number }): string {
+  return `${sizeOf(tank.length_cm)} × ${sizeOf(tank.width_cm)} × ${sizeOf(tank.height_cm)} ${unitName("cm")}`;
+}

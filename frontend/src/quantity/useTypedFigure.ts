@@ -1,0 +1,128 @@
+/** The text of a field that holds a figure: what is typed is read at once when it is plain, by the server when it is not. */
+import { useEffect, useRef, useState } from "react";
+import { compute, ProblemError } from "../api/client";
+import type { QuestionOf } from "../api/schemas";
+import { fromHome, toHome, unitName, type Home } from "./shown";
+
+export type Kind = QuestionOf<"read-quantity">["kind"];
+
+interface FigureOptions {
+  kind: Kind;
+  /** The unit the value is in; a bare number and a hardness have none of the keeper's own. */
+  home?: Home;
+  /** Home units in one of the server's for this kind, where they differ (a metre is 100 cm). */
+  perHome?: number;
+  value: number | null;
+  onChange: (value: number) => void;
+  /** Given where the field may stand empty. */
+  onClear?: () => void;
+  min?: number;
+  max?: number;
+}
+
+/** A number that is the same to every reader: three places after a mark may be a thousand, and are asked about. */
+const PLAIN = /^-?\d*[.,]?\d+$/;
+const MAY_BE_A_THOUSAND = /[.,]\d{3}$/;
+
+export function useTypedFigure(options: FigureOptions) {
+  const { kind, home, perHome = 1, value, onChange, onClear, min, max } = options;
+  const asText = (figure: number | null) =>
+    figure === null || Number.isNaN(figure)
+      ? ""
+      : String(Number((home ? fromHome(figure, home) : figure).toFixed(2 + small(figure))));
+  const [text, setText] = useState(() => asText(value));
+  const [error, setError] = useState<string | null>(null);
+  const sent = useRef(value);
+  const newest = useRef("");
+  useEffect(() => {
+    // A value changed elsewhere (dragged on the drawing, dropped draft) replaces the text; our own does not.
+    if (!same(value, sent.current)) {
+      sent.current = value;
+      setText(asText(value));
+      setError(null);
+    }
+    // The text follows the value alone: a keeper's units do not change under a field.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [value]);
+
+  const outside = (figure: number) =>
+    (min !== undefined && figure < min - 1e-9) || (max !== undefined && figure > max + 1e-9);
+  const give = (figure: number): boolean => {
+    if (outside(figure)) return false;
+    sent.current = figure;
+    setError(null);
+    if (!same(figure, value)) onChange(figure);
+    return true;
+  };
+  const ask = async (typed: string) =>
+    (await compute("read-quantity", { text: typed, kind, unit: home ? unitName(home) : null })).value /
+    perHome;
+  const plain = (typed: string) =>
+    PLAIN.test(typed) && !MAY_BE_A_THOUSAND.test(typed) ? own(Number(typed.replace(",", "."))) : null;
+  const own = (figure: number) => (home ? toHome(figure, home) : figure);
+
+  const onText = (next: string) => {
+    setText(next);
+    const typed = next.trim();
+    newest.current = typed;
+    if (!typed && onClear) {
+      sent.current = null;
+      setError(null);
+      onClear();
+      return;
+    }
+    const figure = plain(typed);
+    if (figure !== null) give(figure);
+    else if (typed.length > 1 && /\d/.test(typed)) void readUnits(typed);
+  };
+  const readUnits = async (typed: string) => {
+    try {
+      const figure = await ask(typed);
+      if (newest.current === typed) give(figure);
+    } catch (problem) {
+      // Half-typed units are not a mistake yet; leaving the field says whether they are.
+      if (problem instanceof ProblemError && newest.current === typed) setError(null);
+    }
+  };
+  const onBlur = async () => {
+    const typed = text.trim();
+    if (!typed) {
+      if (!onClear) setText(asText(value));
+      return;
+    }
+    try {
+      const figure = plain(typed) ?? (await ask(typed));
+      if (give(figure)) setText(asText(figure));
+      else setError(rangeWords(min, max, home));
+    } catch (problem) {
+      if (problem instanceof ProblemError)
+        setError(
+          problem.errors[0] ? `${problem.errors[0].what} ${problem.errors[0].remedy}` : problem.detail,
+        );
+    }
+  };
+  return { text, error, onText, onBlur: () => void onBlur() };
+}
+
+function same(a: number | null, b: number | null): boolean {
+  if (a === null || b === null || Number.isNaN(a) || Number.isNaN(b))
+    return (a ?? NaN) === (b ?? NaN) || (isEmpty(a) && isEmpty(b));
+  return Math.abs(a - b) <= 1e-9;
+}
+
+function isEmpty(figure: number | null): boolean {
+  return figure === null || Number.isNaN(figure);
+}
+
+/** More places for a small figure: 0.05 L is not 0. */
+function small(figure: number): number {
+  return Math.abs(figure) < 1 ? 1 : 0;
+}
+
+function rangeWords(min: number | undefined, max: number | undefined, home: Home | undefined): string {
+  const written = (figure: number) => String(home ? Number(fromHome(figure, home).toPrecision(4)) : figure);
+  const unit = home ? ` ${unitName(home)}` : "";
+  if (min === undefined) return `At most ${written(max ?? 0)}${unit}.`;
+  if (max === undefined) return `At least ${written(min)}${unit}.`;
+  return `Between ${written(min)} and ${written(max)}${unit}.`;
+}

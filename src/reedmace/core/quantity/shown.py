@@ -1,0 +1,157 @@
+"""Figures as they are written into sentences, in the units this keeper reads.
+
+The sums know one unit a kind (litres, litres an hour, cm, °C, kg). Only their writing out differs between keepers, and it
+differs in every sentence at once; so, as with Python's own decimal context, the choice is a context variable that the border
+sets for one request or one command. No figure depends on it: the same question gives the same numbers in any units. Lines of
+a working stay in the home units, for they are followed on paper with the formula.
+"""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar, Token
+from typing import Literal, NamedTuple
+
+from reedmace.core.quantity.units import CACO3_PER_DKH, CM_PER_INCH, KG_PER_LB, L_PER_IMP_GAL, L_PER_US_GAL, M_PER_FT
+
+Volume = Literal["L", "US gal", "imp gal"]
+Length = Literal["cm", "in"]
+Temperature = Literal["°C", "°F"]
+
+
+class Units(NamedTuple):
+    """What a keeper reads. Weight in pounds goes with inches; doses stay in grams, as kitchen scales show them."""
+
+    volume: Volume = "L"
+    length: Length = "cm"
+    temperature: Temperature = "°C"
+    currency: str = ""
+    """Three letters (ISO 4217), or nothing: prices are then bare figures."""
+
+
+METRIC = Units()
+_chosen: ContextVar[Units] = ContextVar("units_shown", default=METRIC)
+
+
+@contextmanager
+def in_units(units: Units) -> Iterator[None]:
+    """Sentences made inside are written in these. units: the keeper's."""
+    token = _chosen.set(units)
+    try:
+        yield
+    finally:
+        _chosen.reset(token)
+
+
+def choose(units: Units) -> Token[Units]:
+    """Sentences from here on are written in these, until restored. units: the keeper's."""
+    return _chosen.set(units)
+
+
+def restore(token: Token[Units]) -> None:
+    """Back to what was chosen before. token: from `choose`, in the same thread."""
+    _chosen.reset(token)
+
+
+def chosen() -> Units:
+    """The units sentences are written in here and now."""
+    return _chosen.get()
+
+
+class Unit(NamedTuple):
+    """One way of writing a kind of figure."""
+
+    name: str
+    factor: float
+    """Figure in this unit for one of the home unit, exact (NIST SP 811)."""
+    offset: float = 0.0
+    more_places: int = 0
+    """Decimals it needs beyond the home unit's, being the larger."""
+
+    def figure(self, value: float, spec: str) -> str:
+        """The number alone. value: in the home unit; spec: how it is written there, ".0f", ".3g" or "g"."""
+        if self.factor == 1 and not self.offset:
+            return format(value, spec)
+        there = value * self.factor + self.offset
+        if spec.endswith("f"):
+            places = int(spec[1:-1]) + (self.more_places if abs(there) < 99.5 else 0)
+            text = f"{there:.{places}f}"
+            return text.rstrip("0").rstrip(".") if "." in text else text
+        # What was typed in this unit and kept in the other comes back as it was typed.
+        return f"{there:.3g}" if spec == "g" else format(there, spec)
+
+
+class Kind:
+    """A kind of figure: written whole when called, its number alone from `bare`."""
+
+    def __init__(self, spec: str, field: str | None, units: dict[str, Unit]) -> None:
+        self._spec, self._field, self._units = spec, field, units
+        home, *others = units
+        self._home = home
+        self._twins = {home: others[0]} | dict.fromkeys(others, home)
+
+    def unit(self) -> Unit:
+        """The unit of the moment."""
+        return self._units[self._now()]
+
+    def _now(self) -> str:
+        return getattr(_chosen.get(), self._field) if self._field else self._home
+
+    def __call__(self, value: float, spec: str | None = None) -> str:
+        """Number and unit, "410 L/h". value: in the home unit; spec: how it is written there, if not as usual."""
+        unit = self.unit()
+        return f"{unit.figure(value, spec or self._spec)} {unit.name}"
+
+    def bare(self, value: float, spec: str | None = None) -> str:
+        """The number alone, for the second of two: "224 L/h where 320 is asked". value, spec: as when called."""
+        return self.unit().figure(value, spec or self._spec)
+
+    def twin_unit(self) -> Unit:
+        """The unit shown beside this one where people compare labels."""
+        return self._units[self._twins[self._now()]]
+
+    def twin(self, value: float, spec: str | None = None) -> str:
+        """The same in the unit people compare labels in. value, spec: as when called."""
+        other = self.twin_unit()
+        return f"{other.figure(value, spec or self._spec)} {other.name}"
+
+    @property
+    def name(self) -> str:
+        """The unit's name alone."""
+        return self.unit().name
+
+
+litres = Kind(
+    ".0f", "volume",
+    {
+        "L": Unit("L", 1), "US gal": Unit("US gal", 1 / L_PER_US_GAL, more_places=1),
+        "imp gal": Unit("imp gal", 1 / L_PER_IMP_GAL, more_places=1),
+    },
+)  # fmt: skip
+lph = Kind(
+    ".0f", "volume",
+    {
+        "L": Unit("L/h", 1), "US gal": Unit("US gal/h", 1 / L_PER_US_GAL),
+        "imp gal": Unit("imp gal/h", 1 / L_PER_IMP_GAL),
+    },
+)  # fmt: skip
+cm = Kind(".0f", "length", {"cm": Unit("cm", 1), "in": Unit("in", 1 / CM_PER_INCH, more_places=1)})
+metres = Kind(".1f", "length", {"cm": Unit("m", 1), "in": Unit("ft", 1 / M_PER_FT)})
+kg = Kind(".0f", "length", {"cm": Unit("kg", 1), "in": Unit("lb", 1 / KG_PER_LB)})
+celsius = Kind("g", "temperature", {"°C": Unit("°C", 1), "°F": Unit("°F", 1.8, 32.0)})
+dkh = Kind("g", None, {"dKH": Unit("dKH", 1), "mg/L CaCO3": Unit("mg/L CaCO3", CACO3_PER_DKH)})
+
+BY_HOME_UNIT: dict[str, Kind] = {
+    "L": litres, "L/h": lph, "cm": cm, "m": metres, "kg": kg, "°C": celsius, "dKH": dkh,
+}  # fmt: skip
+"""For rows that carry their unit beside the amount."""
+
+
+def money(amount: float) -> str:
+    """A price, "12.40 EUR". amount: in the keeper's own currency, whichever it is."""
+    return f"{amount:.2f} {_chosen.get().currency}".rstrip()
+
+
+def degrees(difference_c: float) -> str:
+    """A difference of temperature, "0.5 °C". difference_c: °C."""
+    unit = celsius.unit()
+    return f"{difference_c * unit.factor:.1f} {unit.name}"
