@@ -215,3 +215,105 @@ def test_the_steps_are_ticked_one_handed_on_a_phone(browser: Browser, chosen: st
     assert row.bounding_box()["height"] >= 44
     assert phone.evaluate("document.documentElement.scrollWidth") <= 390
     context.close()
+
+
+def test_a_whole_job_with_the_connection_off_from_before_the_page_until_it_is_opened_again(
+    page: Page, chosen: str, running: Running
+) -> None:
+    # One earlier visit, with the shell on its way into the device.
+    for stage in ("cycle", "fit"):
+        page.goto(f"{chosen}/{stage}")
+        expect(page.get_by_role("heading", level=1)).to_be_visible()
+        page.wait_for_load_state("networkidle")
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    page.wait_for_timeout(800)
+    context = page.context
+    context.set_offline(True)
+    page.goto("about:blank")
+    page.goto(f"{chosen}/fit")
+    boxes = page.get_by_role("checkbox")
+    rows = page.get_by_role("listitem").filter(has=page.get_by_role("checkbox"))
+    expect(boxes.first).to_be_visible()
+    steps = boxes.count()
+    for i in range(steps):
+        # What this device has done unlocks the next.
+        expect(boxes.nth(i)).to_be_enabled()
+        rows.nth(i).locator("b").first.click()
+        expect(boxes.nth(i)).to_be_checked()
+    page.get_by_label("Container, L").fill("2")
+    page.get_by_role("button", name="Time fill 1").click()
+    page.wait_for_timeout(700)
+    page.get_by_role("button", name=re.compile("Full: stop at")).click()
+    for fill in ("2", "3"):
+        page.get_by_label(f"Fill {fill}, s").fill("11")
+    page.get_by_role("button", name="Log the flow test").click()
+    expect(page.get_by_text("Kept on this device; it will be sent later.").last).to_be_visible()
+    page.goto("about:blank")
+    page.goto(f"{chosen}/cycle")
+    page.get_by_role("button", name="Tap the steps").click()
+    for ppm in ("0", "0.25", "0.5"):
+        page.get_by_role("button", name=f"Ammonia {ppm} ppm", exact=True).click()
+        page.get_by_role("button", name="Log the test").click()
+        expect(page.get_by_text("Kept on this device").first).to_be_visible()
+    page.reload()
+    expect(page.get_by_text(f"{steps + 4} entries are kept on this device")).to_be_visible()
+    context.set_offline(False)
+
+    expect(page.get_by_text("kept on this device and will be sent")).to_have_count(0, timeout=60_000)
+    tank = chosen.rsplit("/", 1)[1]
+    entries = send(page, running.url, "GET", f"/api/tanks/{tank}/entries?limit=200")["entries"]
+    kinds = [e["body"]["kind"] for e in entries]
+    assert (kinds.count("step-done"), kinds.count("flow-test"), kinds.count("reading")) == (steps, 1, 3)
+
+
+def test_what_one_keeper_holds_is_neither_sent_nor_dropped_by_another(
+    page: Page, chosen: str, running: Running
+) -> None:
+    tank = int(chosen.rsplit("/", 1)[1])
+    page.goto(f"{chosen}/cycle")
+    page.get_by_role("button", name="Tap the steps").click()
+    page.get_by_role("button", name="Nitrite 1 ppm", exact=True).click()
+    page.context.set_offline(True)
+    page.get_by_role("button", name="Log the test").click()
+    expect(page.get_by_text("1 entry is kept on this device")).to_be_visible()
+    # The connection returns to a page that cannot send: signing out is asked about.
+    page.route("**/entries", lambda route: route.abort())
+    page.context.set_offline(False)
+    page.get_by_role("button", name="Menu").click()
+    page.get_by_role("menuitem", name="Sign out").click()
+    asked = page.get_by_role("alertdialog", name="Sign out")
+    expect(asked).to_contain_text("One entry is not sent yet.")
+    asked.get_by_role("button", name="Sign out all the same").click()
+    page.unroute("**/entries")
+    page.get_by_role("button", name="Look round as the demo keeper").click()
+    expect(page).to_have_url(f"{running.url}/today")
+    expect(page.get_by_text("kept on this device and will be sent")).to_have_count(0)
+    held = "JSON.parse(localStorage.getItem('reedmace.outbox')).map((h) => h.tankId)"
+    page.wait_for_timeout(500)
+    assert page.evaluate(held) == [tank]
+
+
+def test_a_refused_entry_stays_with_its_reason_until_its_keeper_decides(page: Page, chosen: str) -> None:
+    page.goto(f"{chosen}/cycle")
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    page.evaluate(
+        """() => {
+          const entry = { key: 'refused-0001', at: '2026-01-01T08:00:00Z', body: { kind: 'note', text: 'Left over' } };
+          localStorage.setItem('reedmace.outbox', JSON.stringify([{ tankId: 999999999, entry }]));
+        }"""
+    )
+    page.reload()
+    refused = page.get_by_role("region", name="Entries that were refused")
+    expect(refused).to_contain_text("Left over")
+    expect(refused).to_contain_text("was not taken")
+    page.reload()
+    expect(refused).to_contain_text("Left over")
+    refused.get_by_role("button", name="take it out").click()
+    expect(refused).to_have_count(0)
+
+
+def test_an_address_that_leads_nowhere_gets_a_page_that_helps(page: Page, new_keeper: str, running: Running) -> None:
+    page.goto(f"{running.url}/tonks/4")
+    expect(page.get_by_role("heading", level=1)).to_have_text("There is no page here")
+    page.get_by_role("link", name="Today", exact=True).click()
+    expect(page).to_have_url(f"{running.url}/today")

@@ -2,7 +2,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { ask, client, compute, ProblemError, rememberSession } from "./client";
-import { hold, newKey } from "./outbox";
+import { hold, newKey, ownOutbox } from "./outbox";
 import { chooseUnits } from "../quantity/shown";
 import type {
   BeginView,
@@ -24,6 +24,7 @@ import type {
 
 /** What a session settles for the whole page: the token to send, and the units to read in. */
 function takeOver(state: SessionState): void {
+  ownOutbox(state.email);
   rememberSession(state);
   chooseUnits(state);
 }
@@ -31,12 +32,14 @@ function takeOver(state: SessionState): void {
 export function useSession() {
   return useQuery({
     queryKey: ["session"],
-    queryFn: async () => {
-      const state = await ask(client.GET("/api/session"));
+    queryFn: () => ask(client.GET("/api/session")),
+    // What this device kept is taken over as well as what the server says, and asked after at each visit.
+    select: (state) => {
       takeOver(state);
       return state;
     },
-    staleTime: Infinity,
+    staleTime: 60_000,
+    refetchOnMount: "always",
   });
 }
 
@@ -188,9 +191,10 @@ export function useView<S extends keyof typeof VIEWS>(tankId: number, stage: S, 
   });
 }
 
-/** The answer that stands: none once the newest question was refused, whatever the one before it gave. */
+/** The answer that stands: none once the newest question was refused; the last one while the server cannot be reached. */
 export function standing<T>(asked: { data: T | undefined; error: unknown }): T | undefined {
-  return asked.error ? undefined : asked.data;
+  const away = asked.error instanceof ProblemError && asked.error.offline;
+  return asked.error && !away ? undefined : asked.data;
 }
 
 export function useKeep(tankId: number) {

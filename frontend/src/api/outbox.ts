@@ -1,46 +1,85 @@
-/** Entries made without a connection, kept on this device until they are sent. */
+/** Entries made without a connection, kept on this device until they are sent. Each belongs to the account it was made in. */
 import type { NewEntry } from "./schemas";
 
-interface Held {
+export interface Held {
   tankId: number;
   entry: NewEntry;
+  /** Not in what a version before this one held. */
+  account?: string;
+  /** Why the server would not have it: it stays, to be mended or taken out by its keeper. */
+  refused?: string;
 }
 
 const STORAGE_KEY = "reedmace.outbox";
 const listeners = new Set<() => void>();
+let account = "";
+let parsed: { text: string | null; all: Held[]; own: Held[] } = { text: null, all: [], own: [] };
+
+/** Whose entries are held and sent from here on; "" while nobody is signed in. */
+export function ownOutbox(email: string | null): void {
+  if (account === (email ?? "")) return;
+  account = email ?? "";
+  parsed = { text: null, all: [], own: [] };
+  tell();
+}
 
 /** A key no other entry has; the server takes the same key only once. */
 export function newKey(): string {
   return [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, "0")).join("");
 }
 
+/** What this account holds here: the same array until something changes. */
 export function held(): Held[] {
+  return read().own;
+}
+
+export function hold(tankId: number, entry: NewEntry): void {
+  keep([...read().all, { tankId, entry, account }]);
+}
+
+export function release(key: string): void {
+  keep(read().all.filter((h) => h.entry.key !== key));
+}
+
+/** Keep a refused entry with its reason; without one it is sent again. */
+export function mark(key: string, refused?: string): void {
+  keep(read().all.map((h) => (h.entry.key === key ? { ...h, refused } : h)));
+}
+
+export function subscribe(listener: () => void): () => void {
+  listeners.add(listener);
+  window.addEventListener("storage", listener);
+  return () => {
+    listeners.delete(listener);
+    window.removeEventListener("storage", listener);
+  };
+}
+
+function read() {
+  const text = localStorage.getItem(STORAGE_KEY);
+  if (text !== parsed.text || text === null) {
+    const all = text === null ? [] : list(text);
+    // What a version before this one held had no owner; it is whoever's is signed in when it is met.
+    const own = account ? all.filter((h) => (h.account ?? account) === account) : [];
+    if (text !== null || parsed.all.length) parsed = { text, all, own };
+  }
+  return parsed;
+}
+
+function list(text: string): Held[] {
   try {
-    return JSON.parse(localStorage.getItem(STORAGE_KEY) ?? "[]") as Held[];
+    return JSON.parse(text) as Held[];
   } catch {
     return [];
   }
 }
 
-export function heldCount(): number {
-  return held().length;
-}
-
-export function hold(tankId: number, entry: NewEntry): void {
-  keep([...held(), { tankId, entry }]);
-}
-
-export function release(key: string): void {
-  keep(held().filter((h) => h.entry.key !== key));
-}
-
-export function subscribe(listener: () => void): () => void {
-  listeners.add(listener);
-  return () => listeners.delete(listener);
-}
-
 function keep(all: Held[]): void {
   localStorage.setItem(STORAGE_KEY, JSON.stringify(all));
+  tell();
+}
+
+function tell(): void {
   listeners.forEach((l) => {
     l();
   });

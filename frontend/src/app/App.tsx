@@ -1,15 +1,21 @@
 /** The application: providers, addresses, and who may see what. */
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persister";
+import { QueryClient, type Query } from "@tanstack/react-query";
+import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
+import { del, get, set } from "idb-keyval";
 import { lazy, Suspense, type ReactNode } from "react";
 import { RouterProvider as AriaRouter } from "react-aria-components";
 import { BrowserRouter, Navigate, Route, Routes, useHref, useNavigate } from "react-router";
 import { ProblemError } from "../api/client";
+import type { SessionState } from "../api/schemas";
 import { useSession } from "../api/hooks";
 import { GlobalStyle, ProblemNote, Waiting, WorkingProvider } from "../kit";
 import { Account } from "./Account";
 import { SignIn } from "./SignIn";
 import { Page } from "./Page";
+import { ErrorBoundary, NoSuchPage } from "./Mishaps";
 import { Shortcuts } from "./Shortcuts";
+import { UpdateNotice } from "./UpdateNotice";
 import { useOutbox } from "./useOutbox";
 
 const Today = lazy(() => import("../today/Today"));
@@ -18,10 +24,16 @@ const FittingSheet = lazy(() => import("../stages/fit/FittingSheet"));
 const DiarySheet = lazy(() => import("../stages/cycle/DiarySheet"));
 const TankPage = lazy(() => import("./TankPage"));
 
+/** A timer counts no further than 24 days. */
+const KEPT_MS = 20 * 86_400_000;
+
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 5_000,
+      // Asked without a connection too: the answer is then an error that says so, never a wait without end.
+      networkMode: "always",
+      gcTime: KEPT_MS,
       retry: (count, error) =>
         count < 2 && !(error instanceof ProblemError && error.status > 0 && error.status < 500),
     },
@@ -29,19 +41,43 @@ const queries = new QueryClient({
   },
 });
 
+const keptHere = {
+  persister: createAsyncStoragePersister({
+    storage: { getItem: get<string>, setItem: set, removeItem: del },
+    key: "reedmace.kept",
+    throttleTime: 500,
+  }),
+  maxAge: KEPT_MS,
+  // Another build may ask and answer otherwise.
+  buster: document.querySelector("script[src]")?.getAttribute("src") ?? "",
+  dehydrateOptions: {
+    // A computation is asked again with each page. Who is signed out is asked again too, or a page would begin with it.
+    shouldDehydrateQuery: ({ state, queryKey }: Query) =>
+      state.data !== undefined &&
+      queryKey[0] !== "compute" &&
+      (queryKey[0] !== "session" || (state.data as SessionState).signed_in),
+  },
+};
+
 export function App() {
   return (
-    <QueryClientProvider client={queries}>
+    <PersistQueryClientProvider
+      client={queries}
+      persistOptions={keptHere}
+      // What this device kept is shown at once and asked for again, however young it is.
+      onSuccess={() => queries.invalidateQueries()}
+    >
       <GlobalStyle />
       <BrowserRouter>
         <AriaRoutes>
           <WorkingProvider>
             <Shortcuts />
+            <UpdateNotice />
             <Addresses />
           </WorkingProvider>
         </AriaRoutes>
       </BrowserRouter>
-    </QueryClientProvider>
+    </PersistQueryClientProvider>
   );
 }
 
@@ -63,36 +99,39 @@ function Addresses() {
         <Waiting>Opening the notebook…</Waiting>
       </Page>
     );
-  if (session.error)
+  if (!session.data)
     return (
       <Page>
         <ProblemNote
           problem={
             session.error instanceof ProblemError
               ? session.error
-              : new ProblemError(0, "Not reached", session.error.message)
+              : new ProblemError(0, "Not reached", "Reedmace cannot be reached.")
           }
         />
       </Page>
     );
   if (!session.data.signed_in) return <SignIn demoOpen={session.data.demo_open} />;
   return (
-    <Suspense
-      fallback={
-        <Page>
-          <Waiting>Turning the page…</Waiting>
-        </Page>
-      }
-    >
-      <Routes>
-        <Route path="/today" element={<Today />} />
-        <Route path="/account" element={<Account session={session.data} />} />
-        <Route path="/tanks/:tankId/buying" element={<BuyingSheet />} />
-        <Route path="/tanks/:tankId/sheet" element={<FittingSheet />} />
-        <Route path="/tanks/:tankId/diary" element={<DiarySheet />} />
-        <Route path="/tanks/:tankId/:stage" element={<TankPage />} />
-        <Route path="*" element={<Navigate to="/today" replace />} />
-      </Routes>
-    </Suspense>
+    <ErrorBoundary>
+      <Suspense
+        fallback={
+          <Page>
+            <Waiting>Turning the page…</Waiting>
+          </Page>
+        }
+      >
+        <Routes>
+          <Route path="/today" element={<Today />} />
+          <Route path="/account" element={<Account session={session.data} />} />
+          <Route path="/tanks/:tankId/buying" element={<BuyingSheet />} />
+          <Route path="/tanks/:tankId/sheet" element={<FittingSheet />} />
+          <Route path="/tanks/:tankId/diary" element={<DiarySheet />} />
+          <Route path="/tanks/:tankId/:stage" element={<TankPage />} />
+          <Route path="/" element={<Navigate to="/today" replace />} />
+          <Route path="*" element={<NoSuchPage />} />
+        </Routes>
+      </Suspense>
+    </ErrorBoundary>
   );
 }

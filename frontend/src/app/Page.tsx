@@ -1,12 +1,13 @@
 /** The frame of a page: mark, name, nav or title, menu. */
-import { useSyncExternalStore, type ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from "react-aria-components";
 import { Link, useNavigate } from "react-router";
 import { styled } from "styled-components";
 import { ask, client } from "../api/client";
 import { useEnter, useSession, useTanks } from "../api/hooks";
-import { heldCount, subscribe } from "../api/outbox";
-import { MenuBox, phone } from "../kit";
+import { Button, MenuBox, phone } from "../kit";
+import { HeldNote } from "./HeldNote";
+import { useHeld } from "./useOutbox";
 
 interface PageProps {
   name?: string;
@@ -15,7 +16,6 @@ interface PageProps {
 }
 
 export function Page({ name, nav, children }: PageProps) {
-  const waiting = useSyncExternalStore(subscribe, heldCount);
   return (
     <>
       <Skip href="#work">To the work</Skip>
@@ -37,16 +37,22 @@ export function Page({ name, nav, children }: PageProps) {
         <Navward>{nav}</Navward>
         <KeeperMenu />
       </Top>
-      {waiting > 0 && (
-        <Held role="status">
-          {waiting} {waiting === 1 ? "entry is" : "entries are"} kept on this device and will be sent when the
-          connection is back.
-        </Held>
-      )}
+      <HeldNote />
       <Main id="work" tabIndex={-1}>
         {children}
       </Main>
     </>
+  );
+}
+
+/** Said over a page that could not be asked for again: how old its figures are. */
+export function AsOf({ atMs }: { atMs: number }) {
+  return (
+    <p role="status">
+      No connection. These are the figures of{" "}
+      {new Date(atMs).toLocaleString(undefined, { weekday: "short", hour: "2-digit", minute: "2-digit" })};
+      what you log is kept here and sent later.
+    </p>
   );
 }
 
@@ -79,11 +85,30 @@ function KeeperMenu() {
   const session = useSession();
   const enter = useEnter();
   const navigate = useNavigate();
+  const unsent = useHeld().length;
+  const [asking, setAsking] = useState(false);
   if (!session.data?.signed_in) return null;
   const signOut = async () => {
+    setAsking(false);
     enter(await ask(client.DELETE("/api/session")));
     await navigate("/");
   };
+  if (asking)
+    return (
+      <Asked role="alertdialog" aria-label="Sign out">
+        {unsent === 1 ? "One entry is" : `${unsent} entries are`} not sent yet. They stay on this device, for
+        your next sign-in here.
+        <Button onPress={() => void signOut()}>Sign out all the same</Button>
+        <Button
+          $quiet
+          onPress={() => {
+            setAsking(false);
+          }}
+        >
+          Stay
+        </Button>
+      </Asked>
+    );
   return (
     <MenuTrigger>
       <NameButton aria-label="Menu">
@@ -99,7 +124,14 @@ function KeeperMenu() {
           <MenuItem href="/api/reference" target="_blank">
             API reference
           </MenuItem>
-          <MenuItem onAction={() => void signOut()}>Sign out</MenuItem>
+          <MenuItem
+            onAction={() => {
+              if (unsent) setAsking(true);
+              else void signOut();
+            }}
+          >
+            Sign out
+          </MenuItem>
         </Menu>
       </MenuBox>
     </MenuTrigger>
@@ -177,10 +209,12 @@ const Navward = styled.div`
     flex: 1 0 100%;
   }
 `;
-const Held = styled.p`
-  max-width: 1400px;
-  margin: 4px auto 0;
-  padding: 4px 26px;
+const Asked = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+  padding: 6px 10px;
   background: var(--seed-fill);
 `;
 const Main = styled.main`

@@ -1,28 +1,35 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useSyncExternalStore } from "react";
 import { ProblemError } from "../api/client";
 import { refresh, sendEntry } from "../api/hooks";
-import { held, release } from "../api/outbox";
+import { held, mark, release, subscribe, type Held } from "../api/outbox";
+
+/** What this account still holds on this device. */
+export function useHeld(): Held[] {
+  return useSyncExternalStore(subscribe, held);
+}
 
 /** Sends what was held without a connection: at the start, when the network returns, and every half minute. */
 export function useOutbox(signedIn: boolean): void {
   const queries = useQueryClient();
+  const waiting = useHeld().filter((h) => h.refused === undefined).length;
   useEffect(() => {
     // Before the session is known there is no token to send with.
-    if (!signedIn) return;
+    if (!signedIn || !waiting) return;
     let busy = false;
     const send = async () => {
       if (busy) return;
       busy = true;
-      for (const { tankId, entry } of held()) {
+      for (const { tankId, entry, refused } of held()) {
+        if (refused !== undefined) continue;
         try {
           await sendEntry(tankId, entry);
           release(entry.key);
           await refresh(queries, tankId);
         } catch (error) {
-          // Off line, signed out or paused: keep it. Refused for good: it can never be sent, so let it go.
-          const status = error instanceof ProblemError ? error.status : 0;
-          if (status === 404 || status === 422) release(entry.key);
+          const said = error instanceof ProblemError ? error : null;
+          // Refused for good: it stays, shown with the reason. Off line, signed out or paused: later, in order.
+          if (said && [404, 409, 422].includes(said.status)) mark(entry.key, said.detail);
           else break;
         }
       }
@@ -36,5 +43,5 @@ export function useOutbox(signedIn: boolean): void {
       window.removeEventListener("online", again);
       clearInterval(timer);
     };
-  }, [queries, signedIn]);
+  }, [queries, signedIn, waiting]);
 }

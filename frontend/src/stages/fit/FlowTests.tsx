@@ -6,6 +6,7 @@ import type { FittedView } from "../../api/schemas";
 import { Button, Fields, Figure, PickOne, ProblemNote } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 import { Bar } from "../shared";
+import { Stopwatch } from "./Stopwatch";
 import { show } from "../../quantity/shown";
 
 type Way = "bucket" | "transit" | "level-drop";
@@ -47,18 +48,38 @@ function Times({
   times: (number | null)[];
   onChange: (times: (number | null)[]) => void;
 }) {
-  return times.map((t, i) => (
-    <NumberBox
-      key={i}
-      label={`Fill ${i + 1}, s`}
-      value={t}
-      min={0.5}
-      max={3600}
-      onChange={(v) => {
-        onChange(times.map((x, j) => (j === i ? v : x)));
-      }}
-    />
-  ));
+  const put = (at: number, seconds: number | null) => {
+    onChange(times.map((x, j) => (j === at ? seconds : x)));
+  };
+  const next = times.indexOf(null);
+  return (
+    <>
+      {times.map((t, i) => (
+        <NumberBox
+          key={i}
+          label={`Fill ${i + 1}, s`}
+          value={t}
+          min={0.5}
+          max={3600}
+          onChange={(v) => {
+            put(i, v);
+          }}
+          onClear={() => {
+            put(i, null);
+          }}
+        />
+      ))}
+      {next >= 0 && (
+        <Stopwatch
+          key={next}
+          fill={next + 1}
+          onTime={(seconds) => {
+            put(next, seconds);
+          }}
+        />
+      )}
+    </>
+  );
 }
 
 function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
@@ -123,7 +144,11 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
         >
           Log the flow test
         </Button>
-        <span>Repeat monthly: it is the only window into a closed canister.</span>
+        {write.data === "held" ? (
+          <span role="status">Kept on this device; it will be sent later.</span>
+        ) : (
+          <span>Repeat monthly: it is the only window into a closed canister.</span>
+        )}
       </Bar>
     </>
   );

@@ -3,7 +3,9 @@ import { useEffect, useState } from "react";
 import { CheckboxButton, CheckboxField } from "react-aria-components";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
+import type { Held } from "../../api/outbox";
 import type { Entry, FittingStep } from "../../api/schemas";
+import { useHeld } from "../../app/useOutbox";
 import { Caution, InlineButton, phone, ProblemNote, TextField } from "../../kit";
 
 interface Props {
@@ -13,7 +15,9 @@ interface Props {
   done: Record<string, Entry>;
 }
 
-export function Steps({ tankId, filterKey, steps, done }: Props) {
+export function Steps({ tankId, filterKey, steps, done: written }: Props) {
+  const held = useHeld();
+  const done = withHeld(written, held, tankId, filterKey);
   const next = steps.find((s) => !(s.id in done));
   return (
     <List>
@@ -38,6 +42,18 @@ export function Steps({ tankId, filterKey, steps, done }: Props) {
       ))}
     </List>
   );
+}
+
+/** What this device has done unlocks what stands on it, sent or not. */
+function withHeld(written: Record<string, Entry>, held: Held[], tankId: number, filterKey: string) {
+  const done = new Map(Object.entries(written));
+  for (const { tankId: where, entry } of held) {
+    const { body } = entry;
+    if (where !== tankId || body.kind !== "step-done" || body.filter_key !== filterKey) continue;
+    if (body.done) done.set(body.step_id, { ...entry, id: 0, written_at: entry.at } as Entry);
+    else done.delete(body.step_id);
+  }
+  return Object.fromEntries(done) as Record<string, Entry | undefined>;
 }
 
 interface RowProps {

@@ -128,7 +128,7 @@ function Logbook({ tankId, species }: { tankId: number; species: StageProps["tab
   const entries = useEntries(tankId);
   const write = useWrite(tankId);
   if (entries.isPending) return <Waiting>Opening the logbook…</Waiting>;
-  if (entries.error)
+  if (!entries.data)
     return <ProblemNote problem={entries.error instanceof ProblemError ? entries.error : null} />;
   const replaced = new Map(
     entries.data.entries.filter((e) => e.supersedes != null).map((e) => [e.supersedes, e]),

@@ -1,0 +1,43 @@
+/** A clock for a fill: one press when the water begins to run in, one when it is full. */
+import { useEffect, useState } from "react";
+import { styled } from "styled-components";
+import { Button } from "../../kit";
+
+interface StopwatchProps {
+  /** Which fill it times, from 1. */
+  fill: number;
+  onTime: (seconds: number) => void;
+}
+
+export function Stopwatch({ fill, onTime }: StopwatchProps) {
+  const [begunMs, setBegunMs] = useState<number | null>(null);
+  const [nowMs, setNowMs] = useState(0);
+  useEffect(() => {
+    if (begunMs === null) return;
+    const timer = setInterval(() => {
+      setNowMs(performance.now());
+    }, 100);
+    return () => {
+      clearInterval(timer);
+    };
+  }, [begunMs]);
+  const press = () => {
+    if (begunMs === null) {
+      setBegunMs(performance.now());
+      setNowMs(performance.now());
+      return;
+    }
+    onTime(Math.max(Number(((performance.now() - begunMs) / 1000).toFixed(1)), 0.5));
+    setBegunMs(null);
+  };
+  return (
+    <Big onPress={press} $quiet={begunMs === null}>
+      {begunMs === null ? `Time fill ${fill}` : `Full: stop at ${((nowMs - begunMs) / 1000).toFixed(1)} s`}
+    </Big>
+  );
+}
+
+const Big = styled(Button)`
+  min-height: 56px;
+  font-variant-numeric: tabular-nums;
+`;
