@@ -36,6 +36,7 @@ def test_no_route_lets_one_account_see_or_touch_anothers_tank(app, sign_up) -> N
         "views/filter": {},
         "views/fit": {},
         "views/begin": {},
+        "copy": {"name": "Mine now"},
     }
     for method, rule in routes:
         body = next((b for end, b in bodies.items() if rule.endswith(end)), None)

@@ -1,7 +1,5 @@
 """Volumes, units, body mass and waste on worked examples and edges."""
 
-import math
-
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -9,7 +7,7 @@ from hypothesis import strategies as st
 from reedmace.core.computations import compute
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import CACO3_PER_DKH, L_PER_IMP_GAL, L_PER_US_GAL, NITROGEN_SHARE, as_nitrogen
-from reedmace.core.stock import SPECIES, body_mass_g, sizing_class
+from reedmace.core.stock import SPECIES, body_mass_g
 
 
 def test_a_bare_glass_box_holds_length_times_width_times_depth() -> None:
@@ -199,11 +197,3 @@ def test_an_unknown_species_is_refused_by_position() -> None:
             },
         )
     assert caught.value.where == "animals.1.species_id"
-
-
-def test_the_most_demanding_animal_sets_the_sizing_class() -> None:
-    assert sizing_class([]) == "community"
-    assert sizing_class([SPECIES["cherry-shrimp"]]) == "gentle"
-    assert sizing_class([SPECIES["cherry-shrimp"], SPECIES["zebra-danio"]]) == "community"
-    assert sizing_class([SPECIES["zebra-danio"], SPECIES["common-goldfish"]]) == "goldfish"
-    assert math.isclose(len(SPECIES), len({s.id for s in SPECIES.values()}))

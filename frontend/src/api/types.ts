@@ -449,6 +449,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tanks/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tanks out of sight. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AsideList"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/demo": {
         parameters: {
             query?: never;
@@ -564,6 +609,167 @@ export interface paths {
             };
         };
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/email": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change the address one signs in with. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["EmailChange"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionState"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing or wrong password */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Taken */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the account away with every tank and logbook in it. There is no way back. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Closing"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionState"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing or wrong password */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1133,7 +1339,7 @@ export interface paths {
         };
         put?: never;
         post?: never;
-        /** Take a tank and its whole logbook away. */
+        /** Take a tank and its whole logbook away; for a day it can be brought back. */
         delete: {
             parameters: {
                 query?: never;
@@ -2832,6 +3038,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/everything.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every tank's whole logbook in one file, archived ones too: a list of bundles, each of which can be brought in. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Every bundle */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": Record<string, never>;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/alkalinity-dose": {
         parameters: {
             query?: never;
@@ -2960,6 +3211,158 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["CycleReadinessAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring an archived tank back, or one removed within the day. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TankOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new tank planned as this one stands: sizes, animals, filter, fitting, kit. Its history stays where it happened. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["TankIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TankOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not usable */
@@ -3411,6 +3814,80 @@ export interface paths {
                 };
                 /** @description The plan was saved elsewhere since; `current` holds it */
                 409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a tank out of sight with its logbook. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AsideList"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -5199,6 +5676,31 @@ export interface components {
             };
         };
         /**
+         * AsideList
+         * @description What is set aside, last first.
+         */
+        AsideList: {
+            /** Tanks */
+            tanks: components["schemas"]["AsideOut"][];
+        };
+        /**
+         * AsideOut
+         * @description A tank out of sight; until when it can be brought back, null for ever.
+         */
+        AsideOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "archived" | "removed";
+            /** Until */
+            until: string | null;
+        };
+        /**
          * Band
          * @description 10th, 50th and 90th percentile, in the unit of the field it stands in.
          */
@@ -5572,6 +6074,8 @@ export interface components {
             reason: string;
             /** Caveats */
             caveats: string[];
+            /** Margins */
+            margins: components["schemas"]["Margin"][];
             /** Contributions */
             contributions: components["schemas"]["Contribution"][];
         };
@@ -5600,6 +6104,14 @@ export interface components {
         Clash: {
             /** Text */
             text: string;
+        };
+        /**
+         * Closing
+         * @description The password, to close the account.
+         */
+        Closing: {
+            /** Password */
+            password: string;
         };
         /**
          * CloudStep
@@ -7161,6 +7673,16 @@ export interface components {
              * @enum {string}
              */
             stage: "fit" | "cycle" | "keep";
+        };
+        /**
+         * EmailChange
+         * @description Another address, with the password.
+         */
+        EmailChange: {
+            /** Password */
+            password: string;
+            /** Email */
+            email: string;
         };
         /**
          * EmergencyPlanAnswer
@@ -9830,6 +10352,26 @@ export interface components {
             zone_offset_minutes?: number;
         };
         /**
+         * Margin
+         * @description One verdict with its margin: what there is over what is asked.
+         */
+        Margin: {
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "biology" | "clarity" | "movement";
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "ample" | "enough" | "short" | "too-much";
+            /** Share */
+            share: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * MediaStackAnswer
          * @description Fit, surface, school and flow of a stack.
          */
@@ -10465,6 +11007,8 @@ export interface components {
             price: number;
             /** Score */
             score: number;
+            /** Margins */
+            margins: components["schemas"]["Margin"][];
             /**
              * Would Rank
              * @description Its place among the single filters
@@ -12084,7 +12628,7 @@ export interface components {
              * Rule
              * @enum {string}
              */
-            rule: "rated" | "canister-only" | "delivered" | "media" | "load" | "label";
+            rule: "rated" | "canister-only" | "delivered" | "media" | "load" | "count" | "label";
             /** Title */
             title: string;
             /** Asks */
@@ -12093,7 +12637,7 @@ export interface components {
              * Basis
              * @enum {string}
              */
-            basis: "box flow" | "delivered flow" | "media" | "label";
+            basis: "box flow" | "delivered flow" | "media" | "count" | "label";
             /**
              * Low Lph
              * @default null
@@ -12114,6 +12658,11 @@ export interface components {
              * @default null
              */
             film_m2: number | null;
+            /**
+             * Count
+             * @default null
+             */
+            count: number | null;
             /**
              * Label L
              * @default null
@@ -13756,6 +14305,16 @@ export interface components {
             cost: components["schemas"]["RunningCostAnswer"];
             /** Price */
             price: number;
+            /**
+             * Margins
+             * @description Biology, clarity and movement, each on its own
+             */
+            margins: components["schemas"]["Margin"][];
+            /**
+             * Slow But Enough
+             * @description Air-driven, film enough, slow only by the turnover rules
+             */
+            slow_but_enough: boolean;
             /** Working */
             working: components["schemas"]["WorkingLine"][];
         };

@@ -1,4 +1,4 @@
-/** Account: what to read in, and the password. */
+/** Account: what to read in, the password, the address, everything out, closing it. */
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
@@ -15,6 +15,17 @@ export function Account({ session }: { session: SessionState }) {
         <Lead>Signed in as {session.email}.</Lead>
         <UnitsForm session={session} />
         <PasswordForm />
+        <EmailForm session={session} />
+        <section aria-label="Everything">
+          <h2>Everything you wrote</h2>
+          <p>
+            <a href="/api/account/everything.json" download>
+              Every tank’s logbook in one file
+            </a>
+            ; each of its bundles can be taken in on Today.
+          </p>
+        </section>
+        <CloseForm />
       </Narrow>
     </Page>
   );
@@ -151,6 +162,79 @@ function PasswordForm() {
         />
         <div>
           <Button type="submit">Change password</Button>
+        </div>
+      </form>
+    </section>
+  );
+}
+
+function EmailForm({ session }: { session: SessionState }) {
+  const [email, setEmail] = useState(session.email ?? "");
+  const [password, setPassword] = useState("");
+  const { send, problem, done } = useSend();
+  const submit = async (e: SyntheticEvent) => {
+    e.preventDefault();
+    if (await send(ask(client.PUT("/api/account/email", { body: { email, password } })))) setPassword("");
+  };
+  return (
+    <section aria-label="Address">
+      <h2>The address you sign in with</h2>
+      <form onSubmit={(e) => void submit(e)}>
+        <ProblemNote problem={problem} />
+        {done && <p role="status">The address is changed.</p>}
+        <TextField
+          label="New address"
+          type="email"
+          autoComplete="email"
+          value={email}
+          onChange={setEmail}
+          required
+        />
+        <TextField
+          label="Password, to change the address"
+          type="password"
+          autoComplete="current-password"
+          value={password}
+          onChange={setPassword}
+          required
+        />
+        <div>
+          <Button type="submit" isDisabled={email.trim() === session.email}>
+            Change the address
+          </Button>
+        </div>
+      </form>
+    </section>
+  );
+}
+
+/** The one thing without a way back, so it asks for the password. */
+function CloseForm() {
+  const [password, setPassword] = useState("");
+  const { send, problem } = useSend();
+  return (
+    <section aria-label="Close the account">
+      <h2>Close the account</h2>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          void send(ask(client.POST("/api/account/close", { body: { password } })));
+        }}
+      >
+        <ProblemNote problem={problem} />
+        <p>Every tank and logbook in it is taken away. There is no way back: take the file above first.</p>
+        <TextField
+          label="Password, to close the account"
+          type="password"
+          autoComplete="current-password"
+          value={password}
+          onChange={setPassword}
+          required
+        />
+        <div>
+          <Button type="submit" $quiet isDisabled={!password}>
+            Close it for good
+          </Button>
         </div>
       </form>
     </section>

@@ -11,12 +11,15 @@ interface Props {
   candidate?: Pick<Candidate, "name" | "box_lph" | "delivered_lph" | "dirty_lph" | "media_kg"> | null;
 }
 
+/** Rules that ask for no flow and no mass, and so have no place on the scale. */
+const WORDED: string[] = ["label", "count"];
+
 export function SizingRules({ requirement, netL, candidate }: Props) {
   const small = usePhone();
   const W = small ? 372 : 640;
   const NAME = small ? 132 : 150;
-  const rows = requirement.sizing_rules.filter((s) => s.rule !== "label");
-  const label = requirement.sizing_rules.find((s) => s.rule === "label");
+  const rows = requirement.sizing_rules.filter((s) => !WORDED.includes(s.rule));
+  const worded = requirement.sizing_rules.filter((s) => WORDED.includes(s.rule));
   const times = (lph: number) => lph / netL;
   const most = Math.max(
     ...rows.flatMap((s) => [s.high_lph ?? 0, s.low_lph ?? 0].map(times)),
@@ -79,11 +82,13 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
           </g>
         ))}
       </svg>
-      {label && (
-        <p style={{ fontSize: 15 }}>
-          <b>Tank size on the box:</b> {label.asks}.
-        </p>
-      )}
+      <p style={{ fontSize: 15 }}>
+        {worded.map((s) => (
+          <span key={s.rule}>
+            <b>{s.title}:</b> {s.asks}.{" "}
+          </span>
+        ))}
+      </p>
     </ChartFrame>
   );
 }

@@ -10,6 +10,7 @@ import { DONE, entryOf } from "../stages/cycle/actions";
 import { about } from "../stages/cycle/dates";
 import { Section } from "../section/Section";
 import { hanging } from "../stages/shared";
+import { Aside } from "./Aside";
 import { NewTank } from "./NewTank";
 
 const STAGE_NAMES: Record<TodayRow["stage"], string> = {
@@ -38,6 +39,7 @@ export default function Today() {
           ))}
         </Rows>
         <Spares rows={today.data?.seeds ?? []} />
+        <Aside />
         {today.data && <NewTank first={rows.length === 0} />}
       </Stack>
     </Page>

@@ -52,6 +52,21 @@ class PasswordChange(BaseModel):
     new: Password
 
 
+class EmailChange(BaseModel):
+    """Another address, with the password."""
+
+    model_config = ConfigDict(extra="forbid")
+    password: Annotated[str, Field(min_length=1, max_length=200)]
+    email: Email
+
+
+class Closing(BaseModel):
+    """The password, to close the account."""
+
+    model_config = ConfigDict(extra="forbid")
+    password: Annotated[str, Field(min_length=1, max_length=200)]
+
+
 class SessionState(BaseModel):
     """Who is signed in, the token to send with changes, and whether the demo's blueprint is open."""
 
@@ -176,6 +191,54 @@ def choose_units(json_data: Units) -> SessionState:
     return _state()
 
 
+def _own() -> None:
+    """Refuse what would close the demo for everyone. Raises a 403 problem."""
+    if keeper().email == DEMO_EMAIL and current_app.config["REEDMACE"].demo:
+        raise ProblemError(
+            403, "Not in the demo", "The demo's account stays open for everyone; make an account of your own."
+        )
+
+
+@blueprint.put("/account/email")
+@blueprint.input(EmailChange)
+@blueprint.output(SessionState)
+@blueprint.doc(
+    responses={
+        401: "Not signed in",
+        403: "CSRF token missing or wrong password",
+        409: "Taken",
+        422: "Not usable",
+        429: "Paused",
+    }
+)
+def change_email(json_data: EmailChange) -> SessionState:
+    """Change the address one signs in with."""
+    _own()
+    now = g.now.replace(tzinfo=None)
+    who = g.accounts.change_email(keeper().id, json_data.password, json_data.email, request.remote_addr or "", now)
+    if who is None:
+        raise ProblemError(403, "Address not changed", "The password is not right.")
+    current_user.keeper = who
+    return _state()
+
+
+@blueprint.post("/account/close")
+@blueprint.input(Closing)
+@blueprint.output(SessionState)
+@blueprint.doc(
+    responses={401: "Not signed in", 403: "CSRF token missing or wrong password", 422: "Not usable", 429: "Paused"}
+)
+def close_account(json_data: Closing) -> SessionState:
+    """Take the account away with every tank and logbook in it. There is no way back."""
+    _own()
+    if not g.accounts.close(keeper().id, json_data.password, request.remote_addr or "", g.now.replace(tzinfo=None)):
+        raise ProblemError(403, "Account not closed", "The password is not right.")
+    logout_user()
+    session.clear()
+    g.pop("_login_user", None)
+    return _state()
+
+
 @blueprint.put("/account/password")
 @blueprint.input(PasswordChange)
 @blueprint.output(SessionState)
@@ -184,10 +247,7 @@ def choose_units(json_data: Units) -> SessionState:
 )
 def change_password(json_data: PasswordChange) -> SessionState:
     """Change the password; every other session of this account ends."""
-    if keeper().email == DEMO_EMAIL and current_app.config["REEDMACE"].demo:
-        raise ProblemError(
-            403, "Not in the demo", "The demo's blueprint stays open for everyone; make an account of your own."
-        )
+    _own()
     weak(json_data.new, keeper().email)
     who = g.accounts.change_password(
         keeper().id, json_data.old, json_data.new, request.remote_addr or "", g.now.replace(tzinfo=None)

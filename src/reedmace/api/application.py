@@ -17,6 +17,7 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 from reedmace import __version__
 from reedmace.api import (
     accounts,
+    aside,
     bundles,
     compute,
     cycle,
@@ -111,6 +112,7 @@ def create_app(settings: Settings) -> APIFlask:
     for blueprint in (
         accounts.blueprint,
         tanks.blueprint,
+        aside.blueprint,
         views.blueprint,
         today.blueprint,
         cycle.blueprint,

@@ -38,6 +38,21 @@ def read_bundle(tank_id: int) -> Response:
     return Response(text, mimetype="application/json", headers=headers)
 
 
+@blueprint.get("/account/everything.json")
+@blueprint.doc(responses={**file_of("application/json", "Every bundle"), 401: "Not signed in"})
+def read_everything() -> Response:
+    """Every tank's whole logbook in one file, archived ones too: a list of bundles, each of which can be brought in."""
+    mine = tanks()
+    held = [(t.id, t.name) for t in mine.all()] + [(t.id, t.name) for t in mine.aside(g.now) if t.how == "archived"]
+    text = ",\n".join(write_bundle(name, mine.entries(tank_id), g.now) for tank_id, name in held)
+    headers = {"Content-Disposition": 'attachment; filename="reedmace-everything.json"'}
+    return Response(
+        f'{{"format": "reedmace-everything", "version": 1, "bundles": [\n{text}\n]}}',
+        mimetype="application/json",
+        headers=headers,
+    )
+
+
 @blueprint.post("/bundles")
 @blueprint.input(Bundle)
 @blueprint.output(Brought, status_code=201)

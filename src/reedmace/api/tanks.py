@@ -185,8 +185,8 @@ def rename_tank(tank_id: int, json_data: TankIn) -> TankOut:
 @blueprint.output(Removed)
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 404: "No such tank"})
 def remove_tank(tank_id: int) -> Removed:
-    """Take a tank and its whole logbook away."""
-    tanks().remove(tank_id)
+    """Take a tank and its whole logbook away; for a day it can be brought back."""
+    tanks().put_aside(tank_id, "removed", g.now)
     return Removed(removed=True)
 
 

@@ -1,8 +1,10 @@
-"""The command line: demo, serve, test, check, bench, types, compute."""
+"""The command line: demo, serve, test, check, bench, types, account, compute."""
 
 import argparse
 import sys
+from collections.abc import Callable
 
+from reedmace.command import account as account_command
 from reedmace.command import bench, check, compute, run, standin
 
 
@@ -27,27 +29,31 @@ def main() -> int:
     device.add_argument("--token", required=True, help="as the page shows it when the device is made")
     device.add_argument("--days", type=int, default=60)
     device.add_argument("--figure", type=float, default=700, help="L/h clean, or W")
+    account = verbs.add_parser(
+        "account", help="for the one who runs the server: a new password for a locked-out keeper"
+    )
+    account.add_argument("what", choices=["reset"])
+    account.add_argument("email")
     one = verbs.add_parser("compute", help="answer one named computation: NAME < in.json")
     one.add_argument("name", nargs="?")
     one.add_argument("--list", action="store_true", help="the names and what each answers")
     one.add_argument("--schema", metavar="NAME", help="input and output of one, as JSON Schema")
     arguments = parser.parse_args()
-    if arguments.verb == "demo":
-        return run.demo(fresh=arguments.fresh)
-    if arguments.verb == "serve":
-        return run.serve()
-    if arguments.verb == "test":
-        return check.test(arguments.rest)
-    if arguments.verb == "check":
-        return check.check()
-    if arguments.verb == "types":
-        return check.types()
-    if arguments.verb == "standin":
-        return standin.standin(arguments.kind, arguments.address, arguments.token, arguments.days, arguments.figure)
-    if arguments.verb == "bench":
-        return bench.bench()
-    if arguments.verb == "compute":
-        return compute.main(arguments.name, list_names=arguments.list, schema=arguments.schema)
+    runs: dict[str, Callable[[], int]] = {
+        "demo": lambda: run.demo(fresh=arguments.fresh),
+        "serve": run.serve,
+        "test": lambda: check.test(arguments.rest),
+        "check": check.check,
+        "types": check.types,
+        "bench": bench.bench,
+        "account": lambda: account_command.reset(arguments.email),
+        "standin": lambda: standin.standin(
+            arguments.kind, arguments.address, arguments.token, arguments.days, arguments.figure
+        ),
+        "compute": lambda: compute.main(arguments.name, list_names=arguments.list, schema=arguments.schema),
+    }
+    if arguments.verb in runs:
+        return runs[arguments.verb]()
     parser.print_help()
     return 0
 

@@ -50,6 +50,18 @@ class MariaDB:
         self._spawn()
         self._prepare()
 
+    @property
+    def _port_file(self) -> Path:
+        return self.folder / "mariadb.port"
+
+    def running_url(self) -> str:
+        """Address for the application of the server that another process started on this folder. Raises RuntimeError."""
+        try:
+            self.port = int(self._port_file.read_text())
+        except (OSError, ValueError) as error:
+            raise RuntimeError("the server's port is not known; is it running on this data folder?") from error
+        return self.app_url
+
     def stop(self) -> None:
         """Stop cleanly and wait."""
         if self.process and self.process.poll() is None:
@@ -171,6 +183,7 @@ class MariaDB:
                 )
             try:
                 socket.create_connection(("127.0.0.1", self.port), 1).close()
+                self._port_file.write_text(str(self.port))
                 return
             except OSError:
                 time.sleep(0.05)
@@ -203,7 +216,7 @@ class MariaDB:
             """
             GRANT SELECT, INSERT ON reedmace.entry TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.tank TO 'reedmace_app'@'127.0.0.1';
-            GRANT SELECT, INSERT, UPDATE ON reedmace.account TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.account TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.signed_in TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.device TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.sign_in_failure TO 'reedmace_app'@'127.0.0.1';

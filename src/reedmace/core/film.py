@@ -10,6 +10,7 @@ from reedmace.core.contract import Answer, Part, Question, Share, Working, compu
 from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
+THETA_PER_DEGREE = 1.08
 AREAL_RATE = 50.0
 """Most a mature film removes, mg N/(m² day) at 25 °C (memory; aquaculture gives tens to hundreds at far higher ammonia)."""
 USABLE_DAYS, FULL_DAYS = 15.0, 30.0
@@ -40,6 +41,14 @@ def alive_share(minutes_out: float, travels: Travels, temperature_c: float) -> f
     """Share of a film alive after the way. minutes_out: min out of running water; travels: how; temperature_c: °C. Source: memory."""
     alive = float(0.5 ** (minutes_out / HALF_LIFE_MIN[travels]))
     return alive * (SHOCKED_SHARE if temperature_c > WARMEST_C or temperature_c < COLDEST_C else 1.0)
+
+
+def temperature_factor(temperature_c: float) -> float:
+    """Rate relative to 25 °C, dimensionless.
+
+    temperature_c: 0 to 40 °C. Theta 1.08 (from memory, within the 1.08 to 1.1 usually given); falls again above 33 °C.
+    """
+    return float(THETA_PER_DEGREE ** (min(temperature_c, 33.0) - 25.0)) * (0.5 if temperature_c > 36 else 1.0)
 
 
 class SeedDonor(Part):

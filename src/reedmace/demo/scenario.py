@@ -24,7 +24,7 @@ def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime 
         if not fresh:
             return False
         for tank in tanks.all():
-            tanks.remove(tank.id)
+            tanks.forget(tank.id)
     for name, rows in (
         ("Kiln room", kiln_room()),
         ("Bindery window", bindery(now)),

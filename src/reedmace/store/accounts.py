@@ -117,17 +117,60 @@ class Accounts:
 
         address: the sender's; now: UTC without zone. A guess at the old password is one at signing in.
         """
-        known = self._row(Account.id == account_id)
-        held, _ = _limits(known.email if known else "", address)
-        self._hold(held, now, WINDOW)
-        if known is None or not self._verify(known.password_hash, old):
-            self._note([who for who, _ in held], now)
+        known = self._checked(account_id, old, address, now)
+        if known is None:
             return None
         with self._database.atomic():
             change = Account.update(password_hash=self._hasher.hash(new)).where(Account.id == account_id)
             change.bind(self._database).execute()
             SignedIn.delete().where(SignedIn.account == account_id).bind(self._database).execute()
             return Keeper(known.id, known.email, known.units)
+
+    def change_email(self, account_id: int, password: str, email: str, address: str, now: datetime) -> Keeper | None:
+        """Another address for this account; None when the password is wrong. Raises EmailTaken, TooManyAttempts.
+
+        address: the sender's; now: UTC without zone.
+        """
+        known = self._checked(account_id, password, address, now)
+        if known is None:
+            return None
+        new = email.strip().lower()
+        try:
+            Account.update(email=new).where(Account.id == account_id).bind(self._database).execute()
+        except peewee.IntegrityError as error:
+            raise EmailTaken from error
+        return Keeper(known.id, new, known.units)
+
+    def close(self, account_id: int, password: str, address: str, now: datetime) -> bool:
+        """Take the account away with everything in it; False when the password is wrong. Raises TooManyAttempts.
+
+        address: the sender's; now: UTC without zone.
+        """
+        if self._checked(account_id, password, address, now) is None:
+            return False
+        Account.delete().where(Account.id == account_id).bind(self._database).execute()
+        return True
+
+    def reset(self, email: str, password: str) -> bool:
+        """A new password by the one who runs the server; every sign-in ends. False when nobody has that address."""
+        known = self._row(Account.email == email.strip().lower())
+        if known is None:
+            return False
+        with self._database.atomic():
+            change = Account.update(password_hash=self._hasher.hash(password)).where(Account.id == known.id)
+            change.bind(self._database).execute()
+            SignedIn.delete().where(SignedIn.account == known.id).bind(self._database).execute()
+        return True
+
+    def _checked(self, account_id: int, password: str, address: str, now: datetime) -> Account | None:
+        """The account if its password is right. A guess here is one at signing in."""
+        known = self._row(Account.id == account_id)
+        held, _ = _limits(known.email if known else "", address)
+        self._hold(held, now, WINDOW)
+        if known is None or not self._verify(known.password_hash, password):
+            self._note([who for who, _ in held], now)
+            return None
+        return known
 
     def by_email(self, email: str) -> Keeper | None:
         """The keeper of an address, None when there is none (for the demo's open door)."""

@@ -61,6 +61,9 @@ class Tank(Row):
     account = peewee.ForeignKeyField(Account, on_delete="CASCADE")
     name = peewee.CharField(80)
     made_at = peewee.DateTimeField()
+    aside = peewee.CharField(10, null=True)
+    """"archived" or "removed"; empty for a tank in use."""
+    aside_at = peewee.DateTimeField(null=True)
 
 
 class EntryRow(Row):

@@ -2,7 +2,8 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
+from typing import Literal, cast
 
 import peewee
 
@@ -10,6 +11,9 @@ from reedmace.logbook import PLAN_KINDS, Entry, NewEntry
 from reedmace.store.models import EntryRow, Tank
 
 PAGE = 200
+KEPT_FOR = timedelta(days=1)
+"""How long a removed tank can be brought back."""
+Aside = Literal["archived", "removed"]
 
 
 class NoSuchTank(LookupError):
@@ -26,6 +30,16 @@ class PlanMoved(Exception):
     def __init__(self, current: Entry | None) -> None:
         super().__init__("the plan was saved elsewhere since")
         self.current = current
+
+
+@dataclass(frozen=True)
+class TankAside:
+    """A tank out of sight: how, and since when."""
+
+    id: int
+    name: str
+    how: Aside
+    since: datetime
 
 
 @dataclass(frozen=True)
@@ -62,8 +76,13 @@ class Tanks:
         self._account_id = account_id
 
     def all(self) -> list[TankName]:
-        """Every tank, oldest first."""
-        rows = Tank.select().where(Tank.account == self._account_id).order_by(Tank.id).bind(self._database)
+        """Every tank in use, oldest first."""
+        rows = (
+            Tank.select()
+            .where((Tank.account == self._account_id) & Tank.aside.is_null())
+            .order_by(Tank.id)
+            .bind(self._database)
+        )
         return [TankName(r.id, r.name, r.made_at.replace(tzinfo=UTC)) for r in rows]
 
     def make(self, name: str, now: datetime) -> TankName:
@@ -81,9 +100,38 @@ class Tanks:
         Tank.update(name=name).where(Tank.id == row.id).bind(self._database).execute()
         return TankName(row.id, name, row.made_at.replace(tzinfo=UTC))
 
-    def remove(self, tank_id: int) -> None:
-        """Take a tank and its logbook away. Raises NoSuchTank."""
+    def forget(self, tank_id: int) -> None:
+        """Take a tank and its logbook away at once and for good. Raises NoSuchTank."""
         Tank.delete().where(Tank.id == self._row(tank_id).id).bind(self._database).execute()
+
+    def put_aside(self, tank_id: int, how: Aside, now: datetime) -> None:
+        """Out of sight with its logbook; what was removed is gone after a day. Raises NoSuchTank."""
+        row = self._row(tank_id)
+        Tank.update(aside=how, aside_at=_naive(now)).where(Tank.id == row.id).bind(self._database).execute()
+
+    def bring_back(self, tank_id: int, now: datetime) -> TankName:
+        """In use again. Raises NoSuchTank, also for one whose day has passed."""
+        self._forget(now)
+        mine = Tank.select().where((Tank.id == tank_id) & (Tank.account == self._account_id))
+        row = mine.bind(self._database).first()
+        if row is None:
+            raise NoSuchTank
+        Tank.update(aside=None, aside_at=None).where(Tank.id == row.id).bind(self._database).execute()
+        return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC))
+
+    def aside(self, now: datetime) -> list[TankAside]:
+        """What is set aside, last first; what was removed over a day ago is taken away for good. now: aware time."""
+        self._forget(now)
+        rows = Tank.select().where((Tank.account == self._account_id) & Tank.aside.is_null(False))
+        return [
+            TankAside(r.id, r.name, cast(Aside, r.aside), r.aside_at.replace(tzinfo=UTC))
+            for r in rows.order_by(Tank.aside_at.desc()).bind(self._database)
+            if r.aside_at is not None
+        ]
+
+    def _forget(self, now: datetime) -> None:
+        gone = (Tank.account == self._account_id) & (Tank.aside == "removed") & (Tank.aside_at < _naive(now) - KEPT_FOR)
+        Tank.delete().where(gone).bind(self._database).execute()
 
     def entries(self, tank_id: int) -> list[Entry]:
         """Every entry of a tank in the order written. Raises NoSuchTank."""
@@ -94,7 +142,12 @@ class Tanks:
     def entries_of_all(self) -> dict[int, list[Entry]]:
         """Every entry of every tank, by tank id, in one query."""
         found: dict[int, list[Entry]] = {}
-        rows = EntryRow.select(EntryRow).join(Tank).where(Tank.account == self._account_id).order_by(EntryRow.id)
+        rows = (
+            EntryRow.select(EntryRow)
+            .join(Tank)
+            .where((Tank.account == self._account_id) & Tank.aside.is_null())
+            .order_by(EntryRow.id)
+        )
         for row in rows.bind(self._database):
             found.setdefault(row.tank_id, []).append(_entry(row))
         return found
@@ -188,7 +241,12 @@ class Tanks:
         return _entry(row) if row else None
 
     def _row(self, tank_id: int) -> Tank:
-        mine = Tank.select().where((Tank.id == tank_id) & (Tank.account == self._account_id))
+        # An archived tank can still be read and written; a removed one is as good as gone.
+        mine = Tank.select().where(
+            (Tank.id == tank_id)
+            & (Tank.account == self._account_id)
+            & (Tank.aside.is_null() | (Tank.aside == "archived"))
+        )
         row: Tank | None = mine.bind(self._database).first()
         if row is None:
             raise NoSuchTank

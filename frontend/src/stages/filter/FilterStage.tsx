@@ -16,6 +16,7 @@ import { Choosing } from "./Choosing";
 import { Folds, keepOwn } from "./Folds";
 import { Hanging } from "./Hanging";
 import { OwnFilter } from "./OwnFilter";
+import { Margins } from "./Margins";
 import { RankedList } from "./RankedList";
 import { bare, show } from "../../quantity/shown";
 
@@ -200,6 +201,7 @@ function Headline({ view, old, onShop }: HeadlineProps) {
           <InlineButton onPress={onShop}>A box in your hand?</InlineButton>
         </Lead>
       )}
+      {view.shown && <Margins margins={view.shown.margins} />}
     </Answer>
   );
 }

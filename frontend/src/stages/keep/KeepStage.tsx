@@ -1,6 +1,7 @@
 /** Keep: the logbook itself, each filter's flow over time, and what they cost to run. */
 import { styled } from "styled-components";
 import { useEntries, useKeep, useWrite } from "../../api/hooks";
+import { ThisTank } from "./ThisTank";
 import { ProblemError } from "../../api/client";
 import type { KeepView } from "../../api/schemas";
 import { Figure, InlineButton, Lead, ProblemNote, Verdict, Waiting } from "../../kit";
@@ -46,6 +47,7 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
       <Seeds tankId={tankId} />
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
       <Logbook tankId={tankId} species={tables.species} />
+      <ThisTank tankId={tankId} />
     </TwoColumns>
   );
 }

@@ -9,9 +9,10 @@ from reedmace.core.contract import Answer, Part, Question, Share, Working, compu
 from reedmace.core.cycle.ensemble import USUAL_DRAWS, Ensemble, condition, percentiles, project, resample
 from reedmace.core.cycle.kernel import CO2
 from reedmace.core.cycle.log import CycleLog
-from reedmace.core.cycle.model_input import Scenario, step_of, temperature_factor
+from reedmace.core.cycle.model_input import Scenario, step_of
 from reedmace.core.cycle.readiness import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.suspect_readings import SuspectReading, suspect_readings
+from reedmace.core.film import temperature_factor
 from reedmace.core.quantity import CACO3_PER_DKH
 
 Floats = NDArray[np.float64]

@@ -40,7 +40,7 @@ from reedmace.core.cycle.log import HIGH_NITRITE_MG_N_L, CycleLog
 from reedmace.core.cycle.losses import film_losses
 from reedmace.core.cycle.proof import NEEDED, standing_proof
 from reedmace.core.cycle.wanted import wanted_of
-from reedmace.core.film import ROCK_MG_N_KG_DAY
+from reedmace.core.film import ROCK_MG_N_KG_DAY, temperature_factor
 from reedmace.core.quantity import CACO3_PER_DKH, shown
 
 Floats = NDArray[np.float64]
@@ -64,7 +64,6 @@ PLANT_START = 3.0
 """Plants bring film on their leaves and roots (memory)."""
 MATURE_FILM_MG_N_L_DAY = SEEDED_START * 3.0e-3
 """Capacity of a whole mature filter's film, mg N/L/day at 25 °C: what a share of seeded media is a share of."""
-THETA_PER_DEGREE = 1.08
 FOOD_LAG_DAYS = 4.0
 """Food rots before it gives ammonia: a first-order lag (memory)."""
 PLANT_UPTAKE_MG_N_L_DAY = {"none": 0.0, "some": 0.15, "many": 0.5}
@@ -121,14 +120,6 @@ class Scenario:
 def step_of(day: float) -> int:
     """The kernel's step at a day since the start. day: days."""
     return round(day * STEPS_PER_DAY)
-
-
-def temperature_factor(temperature_c: float) -> float:
-    """Rate relative to 25 °C, dimensionless.
-
-    temperature_c: 0 to 40 °C. Theta 1.08 (from memory, within the 1.08 to 1.1 usually given); falls again above 33 °C.
-    """
-    return float(THETA_PER_DEGREE ** (min(temperature_c, 33.0) - 25.0)) * (0.5 if temperature_c > 36 else 1.0)
 
 
 def oxygen_factor(temperature_c: float, salinity_g_kg: float) -> float:

@@ -6,9 +6,9 @@ from reedmace.core.chemistry.change import Solute
 from reedmace.core.contract import Working
 from reedmace.core.cycle.action import WARMING_C_DAY, Action, change_of, made_ready, raise_kh
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, CycleLog
-from reedmace.core.cycle.model_input import THETA_PER_DEGREE
 from reedmace.core.cycle.stalls import Diagnosis
 from reedmace.core.cycle.water import COOL_C, State
+from reedmace.core.film import THETA_PER_DEGREE
 from reedmace.core.quantity import shown
 
 WARM_C = 27.0

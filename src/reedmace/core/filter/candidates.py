@@ -9,6 +9,7 @@ from reedmace.core.filter.basket import Basket
 from reedmace.core.filter.catalogue import Filter
 from reedmace.core.filter.changes import Change
 from reedmace.core.filter.kinds import FilterKind
+from reedmace.core.filter.margins import Margin
 from reedmace.core.filter.room import Plumbing, Priorities, Room
 from reedmace.core.stock import Animals
 from reedmace.core.stock.species import Species
@@ -87,6 +88,7 @@ class Candidate(Part):
     score: Annotated[float, number("points of 100", 0, 100)]
     reason: str
     caveats: list[str]
+    margins: list[Margin]
     contributions: list[Contribution]
 
 
@@ -101,6 +103,7 @@ class Pair(Part):
     watts: Annotated[float, number("W", 0, 1e4)]
     price: Annotated[float, number("money", 0, 1e6)]
     score: Annotated[float, number("points of 100", 0, 100)]
+    margins: list[Margin]
     would_rank: Annotated[int, whole(1, 10000, "Its place among the single filters")]
 
 

@@ -8,12 +8,11 @@ import numpy as np
 from reedmace.core.contract import Name, Part, number
 from reedmace.core.filter.kinds import KINDS
 from reedmace.core.filter.kinds.record import Limit
-from reedmace.core.filter.limits import limits_of
+from reedmace.core.filter.limits import Asked, limits_of
 from reedmace.core.filter.room import Plumbing, Priorities, Room
 from reedmace.core.filter.scores import NAMES, weights_of
 from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints
 from reedmace.core.quantity import shown
-from reedmace.core.stock.species import Sizing
 
 RUNNERS_UP = 4
 CM_PER_STEP = 5.0
@@ -54,13 +53,13 @@ class Situation:
     table: FilterTable
     room: Room
     plumbing: Plumbing
-    sizing: Sizing
+    asked: Asked
     priorities: Priorities
     parts: Floats
     clean: Floats
     dirty: Floats
+    film: Floats
     limits: list[Limit]
-    low_lph: float
     high_lph: float
 
     def first(self, fits: Bools, weights: Floats) -> int | None:
@@ -74,7 +73,7 @@ class Situation:
 
     def fits(self, room: Room) -> Bools:
         """Which filters fit a room like this one but for one distance. room: the changed one."""
-        limits = limits_of(self.table, room, self.sizing, self.clean, self.dirty, self.low_lph)
+        limits = limits_of(self.table, room, self.asked, self.clean, self.dirty, self.film)
         return np.asarray(~np.column_stack([limit.broken for limit in limits]).any(axis=1))
 
 

@@ -1,18 +1,23 @@
 """Hard limits: what keeps a filter off this tank, each with its reason and its remedy."""
 
 import math
+from dataclasses import dataclass
 
 import numpy as np
 
 from reedmace.core.filter.kinds import KINDS, kind_of
 from reedmace.core.filter.kinds.record import Limit
 from reedmace.core.filter.room import Room
-from reedmace.core.filter.table import FilterTable, Floats
+from reedmace.core.filter.table import Bools, FilterTable, Floats
 from reedmace.core.quantity import shown
 from reedmace.core.stock.species import Sizing
 
 ENOUGH_SHARE = 0.7
 MOST_OF_ONE = 4
+SLOWEST_PER_HOUR = 1.0
+"""Tank volumes an hour below which water stands whatever the film (memory)."""
+STRICT: tuple[Sizing, ...] = ("goldfish", "turtle")
+"""Whose keepers take a sponge only as an extra (common practice)."""
 MESSY: tuple[Sizing, ...] = ("messy", "cichlid", "turtle", "goldfish")
 
 
@@ -29,11 +34,13 @@ def _own(t: FilterTable, room: Room) -> list[Limit]:
     return found
 
 
-def _messy(t: FilterTable, sizing: Sizing) -> list[Limit]:
+def _messy(t: FilterTable, sizing: Sizing, slow: Bools) -> list[Limit]:
     if sizing not in MESSY:
         return []
     who = _WHO.get(sizing, "large messy fish")
     broken = t.where(lambda k: k.messy) & (t.air | t.where(lambda k: not k.messy_only_air))
+    # A sponge with film enough is let in; what is under the gravel is not, whatever its film.
+    broken &= ~(slow & t.where(lambda k: k.in_tank))
 
     def says(i: int, part: int) -> str:
         words = kind_of(t.filters[i].kind).messy
@@ -64,12 +71,33 @@ def _everyone(t: FilterTable, room: Room) -> list[Limit]:
     ]
 
 
-def limits_of(t: FilterTable, room: Room, sizing: Sizing, clean: Floats, dirty: Floats, low_lph: float) -> list[Limit]:
+@dataclass(frozen=True)
+class Asked:
+    """What a tank asks of every filter: the class it is kept as, least flow in L/h, film in m² that carries its animals as they are today."""
+
+    sizing: Sizing
+    low_lph: float
+    film_m2: float
+
+
+def slow_but_enough(t: FilterTable, room: Room, dirty: Floats, film: Floats, asked: Asked) -> Bools:
+    """Which air-driven filters are let in by film although the turnover rules find them slow (n,).
+
+    t: n filters; room: the tank's; dirty: flow in service (n,), L/h; film: (n,), m²; asked: of them.
+    Source: common practice of breeders: one sponge has far more film than most tanks use; a volume an hour from memory.
+    """
+    carries = film + room.film_here_m2 >= asked.film_m2
+    return np.asarray(t.air & carries & (dirty >= SLOWEST_PER_HOUR * room.net_l) & (asked.sizing not in STRICT))
+
+
+def limits_of(t: FilterTable, room: Room, asked: Asked, clean: Floats, dirty: Floats, film: Floats) -> list[Limit]:
     """Every hard limit over the table.
 
-    t: n filters; room: the tank's; sizing: the most demanding animal's class; clean, dirty: flows (n,), L/h;
-    low_lph: the least flow the followed school asks, L/h. Source: common practice; 70 % of the asked flow is let pass.
+    t: n filters; room: the tank's; asked: of every filter; clean, dirty: flows (n,), L/h; film: (n,), m².
+    Source: common practice; 70 % of the asked flow is let pass.
     """
+    low_lph, has = asked.low_lph, film + room.film_here_m2
+    slow = slow_but_enough(t, room, dirty, film, asked)
 
     def several(i: int) -> str:
         fewer = math.ceil(low_lph / max(dirty[i], 1e-9))
@@ -77,12 +105,26 @@ def limits_of(t: FilterTable, room: Room, sizing: Sizing, clean: Floats, dirty: 
 
     return [
         *_own(t, room),
-        *_messy(t, sizing),
+        *_messy(t, asked.sizing, slow),
         *_everyone(t, room),
         Limit(clean <= 0, lambda _: "its pump cannot reach the outlet", lambda _: "bring the outlet down to the water"),
         Limit(
-            (clean > 0) & (dirty < ENOUGH_SHARE * low_lph),
+            has < asked.film_m2,
+            lambda i: f"with the tank's own film it carries {has[i] / asked.film_m2:.0%} of what these animals make",
+            lambda i: (
+                f"fit {n} of them"
+                if (n := _count(film[i], room, asked)) <= MOST_OF_ONE
+                else "choose one with more room for media"
+            ),
+        ),
+        # Last: what a pair may fall short of, each half alone.
+        Limit(
+            (clean > 0) & (dirty < ENOUGH_SHARE * low_lph) & ~slow,
             lambda i: f"moves only {shown.lph(dirty[i])} in service where {shown.lph.bare(low_lph)} is asked",
             several,
         ),
     ]
+
+
+def _count(film_m2: float, room: Room, asked: Asked) -> int:
+    return math.ceil(max(asked.film_m2 - room.film_here_m2, 0) / max(film_m2, 1e-9))

@@ -6,7 +6,6 @@ import numpy as np
 
 from reedmace.core.contract import Working, computation
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.film import AREAL_RATE
 from reedmace.core.filter.candidates import (
     MOST_PAIRS,
     MOST_SHOWN,
@@ -21,7 +20,8 @@ from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.changes import Situation, smallest_changes
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.kinds.record import Limit
-from reedmace.core.filter.limits import limits_of
+from reedmace.core.filter.limits import Asked, limits_of, slow_but_enough
+from reedmace.core.filter.margins import Asks, Has, film_needed_m2, margins
 from reedmace.core.filter.room import Room, sensible_start
 from reedmace.core.filter.scores import NAMES, pair_scores, single_scores, watts_here, weights_of
 from reedmace.core.filter.sizing_rules import FlowRequirementQuestion, flow_requirement
@@ -29,7 +29,7 @@ from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints, film_m2
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
 from reedmace.core.quantity import shown
 from reedmace.core.stock import WasteLoadQuestion, waste_load
-from reedmace.core.stock.species import find_species
+from reedmace.core.stock.species import Sizing, find_species
 
 BEST_FOR_PAIRS = 200
 _OWN_TABLE = table_of(CATALOGUE)
@@ -59,9 +59,29 @@ class _Asked:
     high: float
     upper: float | None
     load_mg_n_day: float
+    today_mg_n_day: float
+    film_m2: float
     load_lph: float
     feed: float
     guard: list[str]
+    too_strong_for: str
+    sizing: Sizing
+
+    def of_filters(self) -> Asked:
+        """The same for the hard limits."""
+        return Asked(self.sizing, self.low, self.film_m2)
+
+    def of_three(self, q: RankFiltersQuestion) -> Asks:
+        """The same for biology, clarity and movement. q: the question."""
+        return Asks(
+            grown_mg_n_day=self.load_mg_n_day,
+            today_mg_n_day=self.today_mg_n_day,
+            tank_film_m2=q.room.film_here_m2,
+            temperature_c=q.temperature_c,
+            low_lph=self.low,
+            upper_lph=self.upper,
+            too_strong_for=self.too_strong_for,
+        )
 
 
 def _reason(weights: Floats, parts: Floats) -> str:
@@ -73,7 +93,7 @@ def _reason(weights: Floats, parts: Floats) -> str:
     return "; ".join(filter(None, words)) or "middling in everything you asked for"
 
 
-def _caveats(f: Filter, asked: _Asked, room: Room, clean: float, dirty: float, days: float) -> list[str]:
+def _caveats(f: Filter, asked: _Asked, room: Room, clean: float, dirty: float, days: float, *, slow: bool) -> list[str]:
     found = []
     if days < kind_of(f.kind).service_days:
         found.append(f"With this much food it wants cleaning about every {days:.0f} days.")
@@ -81,7 +101,11 @@ def _caveats(f: Filter, asked: _Asked, room: Room, clean: float, dirty: float, d
         found.append(f"Put a guard sponge on the intake for {', '.join(asked.guard)}.")
     if asked.upper and clean > asked.upper:
         found.append(f"Throttle or spread the outlet: above {shown.lph(asked.upper)} is too strong for these animals.")
-    if dirty < asked.low:
+    if slow:
+        found.append(
+            f"Slow by the turnover rules, {shown.lph(dirty)} where {shown.lph.bare(asked.low)} is asked; its film is enough all the same, as breeders find. It strains less and is squeezed sooner."
+        )
+    elif dirty < asked.low:
         found.append(
             f"When dirty it falls to {shown.lph(dirty)}, under the {shown.lph.bare(asked.low)} asked: clean it sooner."
         )
@@ -145,7 +169,7 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
     """The best redundant pairs: together they carry the flow, each alone carries the load."""
     t, asked, room = r.table, r.asked, r.q.room
     # A pair's halves may each fall short of the asked flow, but neither of the load.
-    able = t.where(lambda k: k.may_pair) & fits & (r.film >= asked.load_mg_n_day / AREAL_RATE)
+    able = t.where(lambda k: k.may_pair) & fits & (r.film + room.film_here_m2 >= asked.film_m2)
     able &= (r.service >= asked.load_lph) & (r.clean > 0)
     best = np.flatnonzero(able)
     best = best[np.argsort(-r.scores[best], kind="stable")][:BEST_FOR_PAIRS]
@@ -162,7 +186,7 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
         return []
     points = 100 * (pair_scores(t, room, r.parts, i, j, together, asked.low, asked.high) @ r.weights) / r.weights.sum()
     single = np.sort(r.scores[fits & (r.service >= 0.7 * asked.low)])[::-1]
-    watts = watts_here(t, room)
+    watts, strains = watts_here(t, room), r.parts[:, NAMES.index("clear_water")]
     found = []
     for k in np.argsort(-points, kind="stable")[:MOST_PAIRS]:
         a, b = t.filters[i[k]], t.filters[j[k]]
@@ -182,6 +206,16 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
                 watts=float(watts[i[k]] + watts[j[k]]),
                 price=a.price + b.price,
                 score=float(points[k]),
+                margins=margins(
+                    Has(
+                        film_m2=float(r.film[i[k]] + r.film[j[k]]),
+                        clean_lph=flow,
+                        service_lph=exact,
+                        strains=float(max(strains[i[k]], strains[j[k]])),
+                        service_days=float(min(r.days[i[k]], r.days[j[k]])),
+                    ),
+                    asked.of_three(r.q),
+                ),
                 would_rank=1 + int(np.sum(single > points[k])),
             )
         )
@@ -192,7 +226,7 @@ def _enough(
     q: RankFiltersQuestion, t: FilterTable, clean: Floats, film: Floats, asked: _Asked, w: Working
 ) -> str | None:
     """Why another filter would not help: what runs already, or glass, gravel and plants, carry this stock."""
-    need = asked.load_mg_n_day / AREAL_RATE
+    need = asked.film_m2
     ids = [f.id for f in t.filters]
     running = [ids.index(i) for i in q.running_ids if i in ids]
     if running:
@@ -223,15 +257,16 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     if len({f.id for f in t.filters}) != len(t):
         raise CannotAnswer("own_filters", "two filters share an id.", "Give each its own.")
     asked = _asked(q)
-    sizing = waste_load(WasteLoadQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species)).sizing
     got, film, watts = _deliver(q, t, asked.feed), film_m2(t), watts_here(t, q.room)
     clean, dirty, days, rises = got.clean_lph, got.service_lph, got.service_days, got.rise_m
     priorities = q.priorities or sensible_start(q.room)
     weights = weights_of(priorities)
     parts = single_scores(t, q.room, dirty, days, asked.low, asked.high)
     scores = 100 * (parts @ weights) / weights.sum()
-    limits = limits_of(t, q.room, sizing, clean, dirty, asked.low)
+    limits = limits_of(t, q.room, asked.of_filters(), clean, dirty, film)
     broken = np.column_stack([limit.broken for limit in limits])
+    strains = parts[:, NAMES.index("clear_water")]
+    slow = slow_but_enough(t, q.room, dirty, film, asked.of_filters()) & (dirty < asked.low)
     fits: Bools = np.logical_not(broken.any(axis=1))
     order = np.flatnonzero(fits)
     order = order[np.lexsort((np.array([t.filters[i].id for i in order]), t.price[order], -scores[order]))]
@@ -252,10 +287,20 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
             money_three_years=f.price + 3 * float(watts[i]) * 24 * 365.25 / 1000 * q.price_per_kwh,
             media_kg=f.media_l * 0.55,
             film_m2=float(film[i]),
-            carries_times_count=min(float(film[i]) * AREAL_RATE / max(asked.load_mg_n_day, 0.01), 1e6),
+            carries_times_count=min(float(film[i]) / max(asked.film_m2, 1e-4), 1e6),
             score=float(scores[i]),
             reason=_reason(weights, parts[i]),
-            caveats=_caveats(f, asked, q.room, float(clean[i]), float(dirty[i]), float(days[i])),
+            caveats=_caveats(f, asked, q.room, float(clean[i]), float(dirty[i]), float(days[i]), slow=bool(slow[i])),
+            margins=margins(
+                Has(
+                    film_m2=float(film[i]),
+                    clean_lph=float(clean[i]),
+                    service_lph=float(dirty[i]),
+                    strains=float(strains[i]),
+                    service_days=float(days[i]),
+                ),
+                asked.of_three(q),
+            ),
             contributions=[
                 Contribution(priority=name, score=float(parts[i, k]), points=float(points[i, k]))
                 for k, name in enumerate(NAMES)
@@ -266,7 +311,9 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     alone: Bools = np.logical_not(broken[:, :-1].any(axis=1))
     pairs = _pairs(_Ranking(q, t, asked, weights, parts, scores, clean, dirty, days, rises, film), alone)
     out = _excluded(t, limits, broken, scores, clean, scores[order])
-    situation = Situation(t, q.room, q.plumbing, sizing, priorities, parts, clean, dirty, limits, asked.low, asked.high)
+    situation = Situation(
+        t, q.room, q.plumbing, asked.of_filters(), priorities, parts, clean, dirty, film, limits, asked.high
+    )
     changes = smallest_changes(situation, order)
     enough = _enough(q, t, clean, film, asked, w)
     if ranked:
@@ -312,6 +359,11 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     )
 
 
+def asks_of(question: RankFiltersQuestion) -> Asks:
+    """What this tank asks of biology, clarity and movement. question: as for the ranking."""
+    return _asked(question).of_three(question)
+
+
 def _asked(q: RankFiltersQuestion) -> _Asked:
     flow = flow_requirement(FlowRequirementQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species))
     followed = next(s for s in flow.sizing_rules if s.followed)
@@ -321,6 +373,10 @@ def _asked(q: RankFiltersQuestion) -> _Asked:
     )
     present = [find_species(a.species_id, "animals", q.own_species) for a in q.animals]
     return _Asked(
+        sizing=flow.sizing,
+        too_strong_for=" and ".join(dict.fromkeys(s.common_name for s in present if s.current == "gentle")),
+        film_m2=film_needed_m2(min(waste.today_mg_n_day, waste.ammonia_mg_n_day), q.temperature_c),
+        today_mg_n_day=waste.today_mg_n_day,
         low=followed.low_lph or 0.0,
         high=followed.high_lph or 0.0,
         upper=flow.upper_limit_lph,

@@ -1,16 +1,18 @@
 """What each school of sizing asks for. Shown together, never averaged."""
 
+import math
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.contract import Answer, Lph, NetLitres, Part, Question, Working, computation, number
+from reedmace.core.contract import Answer, Lph, NetLitres, Part, Question, Working, computation, number, whole
 from reedmace.core.film import AREAL_RATE
 from reedmace.core.quantity import shown
-from reedmace.core.stock import Animals, WasteLoadQuestion, sizing_class, waste_load
+from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
+from reedmace.core.stock.demand import DEMANDING, FULL_MG_N_L_DAY, between, dominant, pulls
 from reedmace.core.stock.species import Sizing, Species, find_species
 
-RATED_BAND: dict[str, tuple[float, float, str]] = {
+RATED_BAND: dict[Sizing, tuple[float, float, str]] = {
     # Tank volumes an hour on the box, by the most demanding animal. Common practice unless "memory".
     "gentle": (2, 4, "memory"),
     "community": (4, 6, "practice"),
@@ -19,12 +21,16 @@ RATED_BAND: dict[str, tuple[float, float, str]] = {
     "turtle": (6, 8, "practice"),
     "goldfish": (10, 12, "practice"),
 }
+SPONGE_L = 115.0
+"""One sponge to about this much, two or more above (common practice)."""
+LABEL_FULL_MG_N_L_DAY = 0.12
+"""Ammonia nitrogen a day of a full tropical community, for which labels are cut (memory), mg N/L."""
 IN_SERVICE = 0.80
 """Delivered over rated for a filter in service: the box less about 20 % (common practice)."""
 GENTLE_LIMIT_PER_HOUR = 8.0
 SINGLE_PASS, TARGET_TAN = 0.5, 0.1
 
-SizingRuleName = Literal["rated", "canister-only", "delivered", "media", "load", "label"]
+SizingRuleName = Literal["rated", "canister-only", "delivered", "media", "load", "count", "label"]
 
 
 class FlowRequirementQuestion(Question):
@@ -41,11 +47,12 @@ class SizingRule(Part):
     rule: SizingRuleName
     title: str
     asks: str
-    basis: Literal["box flow", "delivered flow", "media", "label"]
+    basis: Literal["box flow", "delivered flow", "media", "count", "label"]
     low_lph: Lph | None = None
     high_lph: Lph | None = None
     media_kg: Annotated[float, number("kg", 0, 1e6)] | None = None
     film_m2: Annotated[float, number("m²", 0, 1e7)] | None = None
+    count: Annotated[int, whole(0, 100000, "Sponges")] | None = None
     label_l: Annotated[float, number("L", 0, 1e7)] | None = None
     followed: bool = False
     why: str
@@ -72,12 +79,25 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
     """
     q, w = question, Working()
     present = [find_species(a.species_id, f"animals.{i}.species_id", q.own_species) for i, a in enumerate(q.animals)]
-    sizing = sizing_class(present)
-    low, high, source = RATED_BAND[sizing]
-    load = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species)).ammonia_mg_n_day
-    rated_low = w.line("rated, low", "multiple × net litres", f"{low:g} × {q.net_l:.1f}", low * q.net_l, "L/h", source)
+    waste = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species))
+    load = waste.ammonia_mg_n_day
+    pull = pulls(((s.sizing, line.ammonia_mg_n_day) for s, line in zip(present, waste.lines, strict=True)), q.net_l)
+    sizing = dominant(pull)
+    source = RATED_BAND[sizing][2]
+    low = between(pull, {c: band[0] for c, band in RATED_BAND.items()})
+    high = between(pull, {c: band[1] for c, band in RATED_BAND.items()})
+    for c, share in pull.items():
+        if c in DEMANDING:
+            w.line(
+                f"pull of {c}", "smooth step of load / full tank", f"full at {FULL_MG_N_L_DAY:g} mg N/(L day)", share, "share", "memory",
+            )  # fmt: skip
+    demanding = max((pull.get(c, 0.0) for c in DEMANDING), default=0.0)
+    full = min(load / q.net_l / LABEL_FULL_MG_N_L_DAY, 1.0)
+    rated_low = w.line(
+        "rated, low", "multiple × net litres", f"{low:.2f} × {q.net_l:.1f}", low * q.net_l, "L/h", source
+    )
     rated_high = w.line(
-        "rated, high", "multiple × net litres", f"{high:g} × {q.net_l:.1f}", high * q.net_l, "L/h", source
+        "rated, high", "multiple × net litres", f"{high:.2f} × {q.net_l:.1f}", high * q.net_l, "L/h", source
     )
     delivered_low = w.line(
         "delivered, low", "rated × 0.8", f"{rated_low:.0f} × {IN_SERVICE:g}", rated_low * IN_SERVICE, "L/h", "practice"
@@ -90,12 +110,12 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         "L/h",
         "practice",
     )
-    heavy = sizing in ("messy", "cichlid", "turtle", "goldfish")
+    heavy = demanding >= 0.5
     media = w.line(
         "media",
         "kg per 100 L × litres / 100",
-        f"{2 if heavy else 1} × {q.net_l:.1f} / 100",
-        (2 if heavy else 1) * q.net_l / 100,
+        f"{1 + demanding:.2f} × {q.net_l:.1f} / 100",
+        (1 + demanding) * q.net_l / 100,
         "kg",
         "practice",
     )
@@ -119,7 +139,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         SizingRule(
             rule="rated",
             title="Rated turnover",
-            asks=f"{low:g} to {high:g} times the tank, on the box",
+            asks=f"{low:.2g} to {high:.3g} times the tank, on the box",
             basis="box flow",
             low_lph=rated_low,
             high_lph=rated_high,
@@ -173,6 +193,17 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             why="Aquaculture engineering. For an ordinary tank it asks very little: strained dirt, flow and patience limit sooner.",
         )
     )
+    count = w.line("sponges", "one to 115 L, one more for each 115 L above", f"⌈{q.net_l:.0f} / {SPONGE_L:g}⌉", math.ceil(q.net_l / SPONGE_L), "pieces", "practice")  # fmt: skip
+    sizing_rules.append(
+        SizingRule(
+            rule="count",
+            title="Sponges by count",
+            asks="one sponge, whatever the turnover" if count <= 1 else f"{count:.0f} sponges, whatever the turnover",
+            basis="count",
+            count=int(count),
+            why="Breeders and fish rooms. The film of one sponge carries far more than most tanks make, and patience does the rest; it strains less and is squeezed sooner under messy fish.",
+        )
+    )
     if sizing == "goldfish":
         sizing_rules.append(
             SizingRule(
@@ -184,7 +215,9 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             )
         )
     else:
-        share = 0.26 if sizing == "turtle" else 0.65
+        # As printed for a moderate stock, cut as it fills; turtles take it to a fifth or a third.
+        share = 1 - 0.35 * full
+        share -= (share - 0.26) * pull.get("turtle", 0.0)
         label = w.line("label", "net litres / share", f"{q.net_l:.1f} / {share:g}", q.net_l / share, "L", "practice")
         sizing_rules.append(
             SizingRule(
@@ -193,7 +226,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
                 asks=f"a box that says up to {shown.litres(label)} or more",
                 basis="label",
                 label_l=label,
-                why="The label assumes a light tropical stock, so keepers cut it to about 60 to 70 % (turtles: a fifth to a third).",
+                why="The label assumes a light tropical stock: as printed when moderate, 60 to 70 % of it when full, a fifth to a third for turtles.",
             )
         )
     gentle = [s.common_name for s in present if s.current == "gentle"]

@@ -138,6 +138,11 @@ def usual_days(table: FilterTable) -> Floats:
     return np.array([kind.service_days for kind in KINDS], dtype=float)[table.kind]
 
 
+def film_of_m2(f: Filter) -> float:
+    """Film area of one filter, m², its media room filled with medium foam. f: the filter. From memory."""
+    return f.media_l * MEDIA_SURFACE_M2_L["foam-20"]
+
+
 def film_m2(table: FilterTable) -> Floats:
     """Film area of every filter, m², shape (n,), its media room filled with medium foam. table: n filters. From memory."""
     return table.media_l * MEDIA_SURFACE_M2_L["foam-20"]

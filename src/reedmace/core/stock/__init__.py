@@ -1,7 +1,7 @@
 """Species, body mass, ration and the waste they make."""
 
 from reedmace.core.stock.load import Animals, WasteLoadAnswer, WasteLoadQuestion, waste_load
-from reedmace.core.stock.species import SPECIES, Species, body_mass_g, sizing_class
+from reedmace.core.stock.species import SPECIES, Species, body_mass_g
 
 __all__ = [
     "SPECIES",
@@ -10,6 +10,5 @@ __all__ = [
     "WasteLoadAnswer",
     "WasteLoadQuestion",
     "body_mass_g",
-    "sizing_class",
     "waste_load",
 ]

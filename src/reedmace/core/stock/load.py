@@ -20,6 +20,7 @@ from reedmace.core.contract import (
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.film import NITROGEN_PER_PROTEIN
 from reedmace.core.quantity import shown
+from reedmace.core.stock.demand import dominant, pulls
 from reedmace.core.stock.species import (
     Sizing,
     Species,
@@ -27,7 +28,6 @@ from reedmace.core.stock.species import (
     body_mass_g,
     find_species,
     mass_source,
-    sizing_class,
 )
 
 
@@ -204,7 +204,9 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
         temperature_high_c=high,
         lines=lines,
         clashes=[*_clashes(present), *_against_tank(q, present)],
-        sizing=sizing_class(present),
+        sizing=dominant(
+            pulls(((s.sizing, line.ammonia_mg_n_day) for s, line in zip(present, lines, strict=True)), q.net_l)
+        ),
     )
 
 

@@ -25,7 +25,6 @@ _FORM: dict[str, tuple[float, float, str]] = {
     "axolotl": (0.0090, 3.0, "memory"),
     "turtle": (0.14, 2.95, "memory"),
 }
-_HEAVIEST: tuple[Sizing, ...] = ("gentle", "community", "messy", "cichlid", "turtle", "goldfish")
 
 
 class Species(Part):
@@ -94,13 +93,3 @@ def body_mass_g(length_cm: float, body_form: BodyForm) -> float:
 def mass_source(body_form: BodyForm) -> str:
     """Key of the source behind the coefficients of `body_form`."""
     return _FORM[body_form][2]
-
-
-def sizing_class(species: Iterable[Species]) -> Sizing:
-    """The most demanding sizing class present; "community" for an empty tank.
-
-    species: those in the tank.
-    A tank counts as gentle only when every animal in it is.
-    """
-    classes = {s.sizing for s in species}
-    return max(classes, key=_HEAVIEST.index, default="community")

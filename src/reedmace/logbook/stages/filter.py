@@ -2,6 +2,8 @@
 
 from typing import Annotated
 
+from pydantic import Field
+
 from reedmace.core.contract import Lph, Part, WorkingLine, number
 from reedmace.core.filter import (
     CATALOGUE,
@@ -18,6 +20,11 @@ from reedmace.core.filter import (
     rank_filters,
     running_cost,
 )
+from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.limits import SLOWEST_PER_HOUR
+from reedmace.core.filter.margins import Has, Margin, margins
+from reedmace.core.filter.ranking import asks_of
+from reedmace.core.filter.table import film_of_m2
 from reedmace.core.flow import OverflowCheckAnswer
 from reedmace.core.quantity import shown
 from reedmace.core.tank import TankVolumeAnswer
@@ -51,6 +58,8 @@ class Together(Part):
     service_turnovers_per_hour: Annotated[float, number("tank volumes per hour", 0, 1e6)]
     cost: RunningCostAnswer
     price: Annotated[float, number("money", 0, 1e7)]
+    margins: list[Margin] = Field(description="Biology, clarity and movement, each on its own")
+    slow_but_enough: bool = Field(description="Air-driven, film enough, slow only by the turnover rules")
     working: list[WorkingLine]
 
 
@@ -97,6 +106,20 @@ def _media(state: LogbookState, one: Hung) -> MediaStackAnswer | None:
     )
 
 
+def _margins(state: LogbookState, views: list[HungView]) -> list[Margin]:
+    """How the set stands in film, straining and flow."""
+    hung = [v.hung for v in views]
+    has = Has(
+        film_m2=sum(v.media.film_m2 if v.media and v.hung.media else film_of_m2(v.hung.filter) for v in views),
+        clean_lph=sum(h.flow.delivered_lph for h in hung),
+        service_lph=sum(h.flow.service_lph for h in hung),
+        strains=max(kind_of(h.filter.kind).judged.clear_water for h in hung),
+        service_days=min(h.flow.service_days for h in hung),
+        jet_troubles=tuple(dict.fromkeys(who for h in hung if h.flow.jet for who in h.flow.jet.troubled)),
+    )
+    return margins(has, asks_of(rank_question(state)))
+
+
 def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together:
     """Filters taken together. state: the tank's; hung: the filters; chosen: whether they hang there already."""
     net, plan = room(state).net_l, filter_plan(state)
@@ -128,6 +151,8 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
             RunningCostQuestion(watts=min(watts, 5000), price_per_kwh=plan.price_per_kwh, purchase_price=price)
         ),
         price=price,
+        margins=_margins(state, views),
+        slow_but_enough=all(h.filter.air_l_min is not None for h in hung) and service >= SLOWEST_PER_HOUR * net,
         working=[line for h in hung for line in h.flow.working],
     )
 
@@ -145,12 +170,22 @@ def _assumed(state: LogbookState) -> list[str]:
 
 def _verdict(asked: float, set_: Together) -> tuple[str, bool]:
     """Whether it is enough, by the rule followed, and by how much."""
+    biology = next(m for m in set_.margins if m.about == "biology")
+    if biology.level == "short":
+        words = "Too little film" if set_.chosen else "It would be too little film"
+        return f"{words}: {biology.words[0].lower()}{biology.words[1:]}", False
     if set_.service_lph >= asked:
         # What is left when the largest stops.
         left = set_.service_lph - max(f.hung.flow.service_lph for f in set_.filters)
         spare = ", even if one stops" if len(set_.filters) > 1 and left >= asked else ""
         words = "Enough" if set_.chosen else "It would be enough"
         return f"{words}{spare}: {shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked.", True
+    if biology.level == "ample" and set_.slow_but_enough:
+        words = "Enough by its film" if set_.chosen else "It would be enough by its film"
+        return (
+            f"{words}, slow by the turnover rules: {shown.lph(set_.service_lph)} where {shown.lph.bare(asked)} is asked.",
+            True,
+        )
     words = "Too little" if set_.chosen else "It would be too little"
     return f"{words}: {shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked.", False
 

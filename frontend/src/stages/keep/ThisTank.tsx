@@ -1,0 +1,108 @@
+/** The tank as a thing of the notebook: its name, a copy, out of sight, away. */
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { ask, client, ProblemError } from "../../api/client";
+import { useTank } from "../../api/hooks";
+import { Button, ProblemNote, TextField } from "../../kit";
+import { Bar } from "../shared";
+
+export function ThisTank({ tankId }: { tankId: number }) {
+  const name = useTank(tankId).data?.tank.name;
+  return name ? <Named key={name} tankId={tankId} name={name} /> : null;
+}
+
+function Named({ tankId, name }: { tankId: number; name: string }) {
+  const [typed, setTyped] = useState(name);
+  const [copyName, setCopyName] = useState(`${name}, another`);
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const [done, setDone] = useState("");
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const path = { path: { tank_id: tankId } };
+  const attempt = async (work: () => Promise<string>, says = "") => {
+    setProblem(null);
+    setDone("");
+    try {
+      const address = await work();
+      await queries.invalidateQueries();
+      setDone(says);
+      if (address) await navigate(address);
+    } catch (error) {
+      if (error instanceof ProblemError) setProblem(error);
+      else throw error;
+    }
+  };
+  return (
+    <details>
+      <summary>This tank: its name, a copy, out of sight</summary>
+      <ProblemNote problem={problem} />
+      <Bar style={{ alignItems: "end" }}>
+        <TextField label="Its name" value={typed} onChange={setTyped} />
+        <Button
+          $quiet
+          isDisabled={!typed.trim() || typed.trim() === name}
+          onPress={() =>
+            void attempt(async () => {
+              await ask(client.PATCH("/api/tanks/{tank_id}", { params: path, body: { name: typed.trim() } }));
+              return "";
+            }, "Renamed.")
+          }
+        >
+          Rename
+        </Button>
+        {done && <span role="status">{done}</span>}
+      </Bar>
+      <Bar style={{ alignItems: "end" }}>
+        <TextField
+          label="A tank planned the same"
+          value={copyName}
+          onChange={setCopyName}
+          hint="sizes, animals, filter and kit; no history"
+        />
+        <Button
+          $quiet
+          isDisabled={!copyName.trim()}
+          onPress={() =>
+            void attempt(async () => {
+              const made = await ask(
+                client.POST("/api/tanks/{tank_id}/copy", { params: path, body: { name: copyName.trim() } }),
+              );
+              return `/tanks/${made.id}/tank`;
+            })
+          }
+        >
+          Copy it
+        </Button>
+      </Bar>
+      <Bar>
+        <Button
+          $quiet
+          onPress={() =>
+            void attempt(async () => {
+              await ask(client.POST("/api/tanks/{tank_id}/archive", { params: path }));
+              return "/today";
+            })
+          }
+        >
+          Put it out of sight
+        </Button>
+        <Button
+          $quiet
+          onPress={() =>
+            void attempt(async () => {
+              await ask(client.DELETE("/api/tanks/{tank_id}", { params: path }));
+              return "/today";
+            })
+          }
+        >
+          Remove it with its logbook
+        </Button>
+        <a href={`/api/tanks/${tankId}/bundle.json`} download>
+          Its logbook as a file, first
+        </a>
+      </Bar>
+      <p>What is removed can be brought back on Today for a day; what is out of sight, for ever.</p>
+    </details>
+  );
+}

@@ -1,0 +1,49 @@
+"""An account's own affairs on screen: a tank renamed, copied, removed and brought back; the account closed."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.api import send
+from tests.browser.conftest import PASSWORD
+from tests.running import Running
+
+
+def test_a_tank_is_renamed_copied_removed_and_brought_back(page: Page, new_keeper: str, running: Running) -> None:
+    tank = send(page, running.url, "POST", "/api/tanks", {"name": "Hall"})["id"]
+    page.goto(f"{running.url}/tanks/{tank}/keep")
+    page.get_by_text("This tank: its name, a copy, out of sight").click()
+    page.get_by_label("Its name").fill("Landing")
+    page.get_by_role("button", name="Rename").click()
+    expect(page.get_by_role("button", name=re.compile("Tank: Landing"))).to_be_visible()
+    page.get_by_text("This tank: its name, a copy, out of sight").click()
+    page.get_by_label("A tank planned the same").fill("Upper landing")
+    page.get_by_role("button", name="Copy it").click()
+    expect(page.get_by_role("button", name=re.compile("Tank: Upper landing"))).to_be_visible()
+    page.goto(f"{running.url}/tanks/{tank}/keep")
+    page.get_by_text("This tank: its name, a copy, out of sight").click()
+    page.get_by_role("button", name="Remove it with its logbook").click()
+    expect(page).to_have_url(f"{running.url}/today")
+    aside = page.get_by_role("region", name="Out of sight")
+    expect(aside).to_contain_text("Landing was removed; it can be brought back until")
+    expect(page.get_by_role("link", name="Landing", exact=True)).to_have_count(0)
+    aside.get_by_role("button", name="Bring Landing back").click()
+    expect(page.get_by_role("link", name="Landing", exact=True)).to_be_visible()
+    expect(aside).to_have_count(0)
+
+
+def test_an_account_is_closed_with_its_password_and_the_door_is_shut(
+    page: Page, new_keeper: str, running: Running
+) -> None:
+    page.goto(f"{running.url}/account")
+    closing = page.get_by_role("region", name="Close the account")
+    closing.get_by_label("Password, to close the account").fill("something else")
+    closing.get_by_role("button", name="Close it for good").click()
+    expect(closing.get_by_role("alert")).to_contain_text("The password is not right.")
+    closing.get_by_label("Password, to close the account").fill(PASSWORD)
+    closing.get_by_role("button", name="Close it for good").click()
+    expect(page.get_by_role("heading", name="Sign in")).to_be_visible()
+    page.get_by_label("E-mail").fill(new_keeper)
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    expect(page.get_by_role("alert")).to_contain_text("not right")
