@@ -179,9 +179,9 @@ def test_what_is_called_ready_carries_the_first_animals(kept, method: str, seed:
     proven = ready.proven_mg_n_l_day or made_in_tank_mg_n_l_day(one.log(day), int(day))[-1]
     steps = stocking_ramp(StockingRampQuestion(net_l=LITRES, proven_mg_n_l_day=proven, animals=STOCK)).steps
     assert steps
-    # From then on it is the animals that feed the film, and no more food goes into an empty tank.
+    # From then on the animals feed the film, and where it was fed so far the food goes on beside them: harder than it will be.
     one.tank.log = one.tank.log.model_copy(
-        update={"stocked_day": day + 1, "animals_in_mg_n_l_day": steps[0].load_mg_n_l_day, "food_g_day": 0.0}
+        update={"stocked_day": day + 1, "animals_in_mg_n_l_day": steps[0].load_mg_n_l_day}
     )
     water = [one.tank.water(day + 1 + d / 2) for d in range(28)]
     assert max(w["ammonia_mg_n_l"] for w in water) < 0.5 * PPM
