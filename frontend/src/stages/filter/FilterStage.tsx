@@ -26,6 +26,7 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
   const shop = useRef<HTMLDetailsElement>(null);
   const asked = useView(tankId, "filter", { filter_plan: draft.value, seen });
   const view = standing(asked);
+  const asksForBox = inHand(logbook) && draft.value.own_filters.length === 0;
   return (
     <TwoColumns
       drawing={
@@ -39,7 +40,7 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
       }
       beside={view && <Advice view={view} />}
     >
-      {inHand(logbook) && draft.value.own_filters.length === 0 && (
+      {asksForBox && (
         <section aria-label="The filter in hand">
           <Verdict>A filter in hand: what is printed on its box?</Verdict>
           <OwnFilter
@@ -58,6 +59,7 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
           draft={draft}
           view={view}
           old={asked.isPlaceholderData}
+          second={asksForBox}
           onSee={setSeen}
           onShop={() => {
             if (!shop.current) return;
@@ -136,10 +138,10 @@ interface ShownProps extends HeadlineProps {
 }
 
 /** The verdict, its buttons, the rules on one scale, the flow and the ranking. */
-function Shown({ tankId, draft, view, old, onSee, onShop }: ShownProps) {
+function Shown({ tankId, draft, view, old, second, onSee, onShop }: ShownProps) {
   return (
     <>
-      <Headline view={view} old={old} onShop={onShop} />
+      <Headline view={view} old={old} second={second} onShop={onShop} />
       <Choosing
         tankId={tankId}
         draft={draft}
@@ -185,13 +187,15 @@ interface HeadlineProps {
   view: FilterView;
   /** Whether a newer answer is on its way. */
   old: boolean;
+  /** Whether another headline stands over it. */
+  second: boolean;
   onShop: () => void;
 }
 
-function Headline({ view, old, onShop }: HeadlineProps) {
+function Headline({ view, old, second, onShop }: HeadlineProps) {
   return (
     <Answer aria-busy={old} data-old={old || undefined}>
-      <Verdict $small data-enough={view.enough ?? undefined}>
+      <Verdict $small as={second ? "h2" : "h1"} data-enough={view.enough ?? undefined}>
         {view.verdict}
       </Verdict>
       {view.shown && (
