@@ -2,8 +2,9 @@
 
 import pytest
 
+from reedmace.core.filter import CATALOGUE
 from reedmace.core.stock import SPECIES, body_mass_g
-from reedmace.logbook.stages import stock_view
+from reedmace.logbook.stages import filter_view, stock_view
 from tests.agreement.tanks import state_of
 
 TANK = {"kind": "tank-plan", "tank": {"length_cm": 100, "width_cm": 45, "height_cm": 50}}
@@ -51,3 +52,16 @@ def test_a_crowd_is_too_much_for_the_water_whatever_its_filter() -> None:
 def test_a_body_weighs_what_one_of_its_length_does(species: str, length: float, low: float, high: float) -> None:
     # Ranges from memory: weights at length of these animals, wide on purpose.
     assert low <= body_mass_g(length, SPECIES[species].body_form) <= high
+
+
+@pytest.mark.parametrize(("species", "count", "enough"), [("fancy-goldfish", 2, False), ("yellow-lab", 8, True)])
+def test_film_makes_up_for_flow_on_the_page_as_in_the_ranking(species: str, count: int, enough: bool) -> None:
+    sponge = next(f for f in CATALOGUE if f.id == "watermint-60")
+    stock = {"kind": "stock-plan", "animals": [{"species_id": species, "count": count, "length_cm": 5}]}
+    hung = {"kind": "filter-plan", "filters": [{"key": "f1", "filter": sponge.model_dump(mode="json")}]}
+    view = filter_view(state_of(TANK, stock, hung))
+    assert view.hanging.slow_but_enough is enough
+    # Goldfish keepers take a sponge as an extra only: never called enough for its film.
+    assert view.enough is enough or "goldfish" not in species
+    ranked = any(c.filter_id == sponge.id for c in view.ranking.ranked)
+    assert ranked is enough

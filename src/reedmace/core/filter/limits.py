@@ -80,14 +80,14 @@ class Asked:
     film_m2: float
 
 
-def slow_but_enough(t: FilterTable, room: Room, dirty: Floats, film: Floats, asked: Asked) -> Bools:
-    """Which air-driven filters are let in by film although the turnover rules find them slow (n,).
+def slow_but_enough(air: Bools, room: Room, dirty: Floats, film: Floats, asked: Asked) -> Bools:
+    """Which air-driven filters, or sets of them, are let in by film although the turnover rules find them slow (n,).
 
-    t: n filters; room: the tank's; dirty: flow in service (n,), L/h; film: (n,), m²; asked: of them.
+    air: whether air drives them (n,); room: the tank's; dirty: flow in service (n,), L/h; film: (n,), m²; asked: of them.
     Source: common practice of breeders: one sponge has far more film than most tanks use; a volume an hour from memory.
     """
     carries = film + room.film_here_m2 >= asked.film_m2
-    return np.asarray(t.air & carries & (dirty >= SLOWEST_PER_HOUR * room.net_l) & (asked.sizing not in STRICT))
+    return np.asarray(air & carries & (dirty >= SLOWEST_PER_HOUR * room.net_l) & (asked.sizing not in STRICT))
 
 
 def limits_of(t: FilterTable, room: Room, asked: Asked, clean: Floats, dirty: Floats, film: Floats) -> list[Limit]:
@@ -97,7 +97,7 @@ def limits_of(t: FilterTable, room: Room, asked: Asked, clean: Floats, dirty: Fl
     Source: common practice; 70 % of the asked flow is let pass.
     """
     low_lph, has = asked.low_lph, film + room.film_here_m2
-    slow = slow_but_enough(t, room, dirty, film, asked)
+    slow = slow_but_enough(t.air, room, dirty, film, asked)
 
     def several(i: int) -> str:
         fewer = math.ceil(low_lph / max(dirty[i], 1e-9))

@@ -266,7 +266,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     limits = limits_of(t, q.room, asked.of_filters(), clean, dirty, film)
     broken = np.column_stack([limit.broken for limit in limits])
     strains = parts[:, NAMES.index("clear_water")]
-    slow = slow_but_enough(t, q.room, dirty, film, asked.of_filters()) & (dirty < asked.low)
+    slow = slow_but_enough(t.air, q.room, dirty, film, asked.of_filters()) & (dirty < asked.low)
     fits: Bools = np.logical_not(broken.any(axis=1))
     order = np.flatnonzero(fits)
     order = order[np.lexsort((np.array([t.filters[i].id for i in order]), t.price[order], -scores[order]))]
@@ -362,6 +362,16 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
 def asks_of(question: RankFiltersQuestion) -> Asks:
     """What this tank asks of biology, clarity and movement. question: as for the ranking."""
     return _asked(question).of_three(question)
+
+
+def film_makes_up_for_flow(question: RankFiltersQuestion, has: Has, *, air: bool) -> bool:
+    """Whether a set is enough by its film although slow, by the limit the ranking itself goes by.
+
+    question: as for the ranking; has: the set's film in m² and flows in L/h; air: whether air drives all of it.
+    """
+    service, film = np.array([has.service_lph]), np.array([has.film_m2])
+    asked = _asked(question).of_filters()
+    return bool(slow_but_enough(np.array([air]), question.room, service, film, asked)[0])
 
 
 def _asked(q: RankFiltersQuestion) -> _Asked:

@@ -21,9 +21,9 @@ from reedmace.core.filter import (
     running_cost,
 )
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.limits import ENOUGH_SHARE, SLOWEST_PER_HOUR
+from reedmace.core.filter.limits import ENOUGH_SHARE
 from reedmace.core.filter.margins import Has, Margin, margins
-from reedmace.core.filter.ranking import asks_of
+from reedmace.core.filter.ranking import asks_of, film_makes_up_for_flow
 from reedmace.core.filter.table import film_of_m2
 from reedmace.core.flow import OverflowCheckAnswer
 from reedmace.core.quantity import shown
@@ -106,10 +106,10 @@ def _media(state: LogbookState, one: Hung) -> MediaStackAnswer | None:
     )
 
 
-def _margins(state: LogbookState, views: list[HungView]) -> list[Margin]:
-    """How the set stands in film, straining and flow."""
+def _has(views: list[HungView]) -> Has:
+    """What the set has in film, straining and flow."""
     hung = [v.hung for v in views]
-    has = Has(
+    return Has(
         film_m2=sum(v.media.film_m2 if v.media and v.hung.media else film_of_m2(v.hung.filter) for v in views),
         clean_lph=sum(h.flow.delivered_lph for h in hung),
         service_lph=sum(h.flow.service_lph for h in hung),
@@ -117,7 +117,6 @@ def _margins(state: LogbookState, views: list[HungView]) -> list[Margin]:
         service_days=min(h.flow.service_days for h in hung),
         jet_troubles=tuple(dict.fromkeys(who for h in hung if h.flow.jet for who in h.flow.jet.troubled)),
     )
-    return margins(has, asks_of(rank_question(state)))
 
 
 def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together:
@@ -138,6 +137,7 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
                 expect_lph=None if ratio is None else ratio * h.flow.delivered_lph,
             )
         )
+    has, asked = _has(views), rank_question(state)
     return Together(
         name=together_name([h.filter for h in hung]),
         chosen=chosen,
@@ -151,8 +151,8 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
             RunningCostQuestion(watts=min(watts, 5000), price_per_kwh=plan.price_per_kwh, purchase_price=price)
         ),
         price=price,
-        margins=_margins(state, views),
-        slow_but_enough=all(h.filter.air_l_min is not None for h in hung) and service >= SLOWEST_PER_HOUR * net,
+        margins=margins(has, asks_of(asked)),
+        slow_but_enough=film_makes_up_for_flow(asked, has, air=all(h.filter.air_l_min is not None for h in hung)),
         working=[line for h in hung for line in h.flow.working],
     )
 
