@@ -5,7 +5,7 @@ import re
 from collections.abc import Callable
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 
 from tests.browser.conftest import PASSWORD
 from tests.browser.test_walk import heading
@@ -101,6 +101,29 @@ def test_a_decimal_comma_is_never_a_hundredfold(from_: Callable[[str], Page]) ->
     raised.fill("0,25")
     page.get_by_role("button", name="Write it").click()
     expect(page.get_by_text("Ammonia dosed: 0.19 mg N/L").first).to_be_visible()
+
+
+def test_an_answer_that_comes_late_does_not_take_back_what_was_said(from_: Callable[[str], Page]) -> None:
+    page = from_("de-DE")
+    held: list[Route] = []
+
+    def first_waits(route: Route) -> None:
+        if held:
+            route.continue_()
+        else:
+            held.append(route)
+
+    page.route("**/api/compute/read-quantity", first_waits)
+    length = page.get_by_label("Length, cm", exact=True)
+    length.fill("1,200")
+    length.blur()
+    asked = page.get_by_text('"1,200" may be 1200 or 1.2.')
+    expect(asked).to_be_visible()
+    with page.expect_response("**/api/compute/read-quantity") as late:
+        held[0].continue_()
+    late.value.finished()
+    page.wait_for_timeout(200)
+    expect(asked).to_be_visible()
 
 
 def test_units_changed_in_the_account_are_followed_at_once(demo_page: Page, running) -> None:

@@ -33,7 +33,8 @@ export function useTypedFigure(options: FigureOptions) {
   const [text, setText] = useState(() => asText(value));
   const [error, setError] = useState<string | null>(null);
   const sent = useRef(value);
-  const newest = useRef("");
+  /** Counts what was typed and left: an answer to an earlier one comes too late to say anything. */
+  const turn = useRef(0);
   useEffect(() => {
     // A value changed elsewhere (dragged on the drawing, dropped draft) replaces the text; our own does not.
     if (!same(value, sent.current)) {
@@ -64,7 +65,7 @@ export function useTypedFigure(options: FigureOptions) {
   const onText = (next: string) => {
     setText(next);
     const typed = next.trim();
-    newest.current = typed;
+    turn.current += 1;
     if (!typed && onClear) {
       sent.current = null;
       setError(null);
@@ -76,26 +77,29 @@ export function useTypedFigure(options: FigureOptions) {
     else if (typed.length > 1 && /\d/.test(typed)) void readUnits(typed);
   };
   const readUnits = async (typed: string) => {
+    const asked = turn.current;
     try {
       const figure = await ask(typed);
-      if (newest.current === typed) give(figure);
+      if (turn.current === asked) give(figure);
     } catch (problem) {
       // Half-typed units are not a mistake yet; leaving the field says whether they are.
-      if (problem instanceof ProblemError && newest.current === typed) setError(null);
+      if (problem instanceof ProblemError && turn.current === asked) setError(null);
     }
   };
   const onBlur = async () => {
     const typed = text.trim();
+    const asked = (turn.current += 1);
     if (!typed) {
       if (!onClear) setText(asText(value));
       return;
     }
     try {
       const figure = plain(typed) ?? (await ask(typed));
+      if (turn.current !== asked) return;
       if (give(figure)) setText(asText(figure));
       else setError(rangeWords(min, max, home));
     } catch (problem) {
-      if (problem instanceof ProblemError)
+      if (problem instanceof ProblemError && turn.current === asked)
         setError(
           problem.errors[0] ? `${problem.errors[0].what} ${problem.errors[0].remedy}` : problem.detail,
         );
