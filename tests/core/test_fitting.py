@@ -145,6 +145,23 @@ def test_a_higher_strainer_a_siphon_break_and_a_check_valve_each_save_litres() -
     assert drain("sponge", {**low, "check_valve": True}).worst_l == 0
 
 
+@pytest.mark.parametrize(
+    ("heater", "dry"),
+    [
+        ({"watts": 150}, {"intake-hose-off"}),
+        ({"watts": 150, "stands_in": "filter"}, {"intake-hose-off", "return-hose-off-standing"}),
+        (None, set()),
+    ],
+    ids=["in the tank", "in the canister", "none"],
+)
+def test_a_fall_that_leaves_the_heater_dry_says_so(heater: dict | None, dry: set[str]) -> None:
+    answer = drain("canister", {"intake_depth_cm": 30, "outlet_depth_cm": 4}, heater=heater)
+    hoses_off = {m.code for m in answer.mishaps if m.heater and "hose-off" in m.code}
+    assert hoses_off >= dry
+    assert bool(hoses_off) == bool(dry)
+    assert all("cut its power" in m.heater for m in answer.mishaps if m.heater)
+
+
 SUMP = {"length_cm": 60, "width_cm": 40, "height_cm": 34.5, "level_cm": 20}
 
 

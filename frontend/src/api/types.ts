@@ -7592,7 +7592,7 @@ export interface components {
         };
         /**
          * DrainDownQuestion
-         * @description A filter as it is laid out on its tank.
+         * @description A filter as it is laid out on its tank, and the heater it may leave dry.
          */
         DrainDownQuestion: {
             filter: components["schemas"]["FilterIn"];
@@ -7635,6 +7635,8 @@ export interface components {
              */
             sump?: components["schemas"]["SumpIn"] | null;
             layout?: components["schemas"]["LayoutIn"];
+            /** @default null */
+            heater?: components["schemas"]["HeaterHere"] | null;
         };
         /**
          * Drain
@@ -9370,6 +9372,23 @@ export interface components {
             caution: string | null;
         };
         /**
+         * HeaterHere
+         * @description What warms this tank, and where.
+         */
+        HeaterHere: {
+            /**
+             * Watts
+             * @description Of one heater
+             */
+            watts: number;
+            /**
+             * Stands In
+             * @default tank
+             * @enum {string}
+             */
+            stands_in?: "tank" | "sump" | "filter";
+        };
+        /**
          * Heater
          * @description What warms the tank.
          */
@@ -10566,6 +10585,11 @@ export interface components {
             why: string;
             /** Prevention */
             prevention: string;
+            /**
+             * Heater
+             * @description What it does to the heater, where it would stand dry
+             */
+            heater: string | null;
         };
         /**
          * MoveStep

@@ -6,6 +6,7 @@ from typing import Annotated, Any, Generic, Self, TypeVar, get_type_hints
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
+from reedmace.core.expression import put_in, reckon
 from reedmace.core.sources import SOURCES
 
 
@@ -84,6 +85,13 @@ class Working:
             WorkingLine(symbol=symbol, formula=formula, put_in=put_in, value=float(value), unit=unit, source=source)
         )
         return value
+
+    def sum(self, symbol: str, formula: str, figures: dict[str, float], unit: str, source: str) -> float:
+        """Reckon `formula` with `figures`, write the line and hand back what it comes to, in `unit`.
+
+        The text shown is the sum done: see `core.expression`. KeyError if `source` is unknown.
+        """
+        return self.line(symbol, formula, put_in(formula, figures), reckon(formula, figures), unit, source)
 
 
 Q = TypeVar("Q", bound=Question)

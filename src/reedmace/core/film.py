@@ -100,30 +100,27 @@ def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
     """
     q, w = question, Working()
     if q.rock_kg is not None:
-        load = w.line("L", "rock × 40", f"{q.rock_kg:g} × {ROCK_MG_N_KG_DAY:g}", q.rock_kg * ROCK_MG_N_KG_DAY, "mg N/day", "memory")  # fmt: skip
+        load = w.sum("L", "rock × 40", {"rock": q.rock_kg, "40": ROCK_MG_N_KG_DAY}, "mg N/day", "memory")  # fmt: skip
     elif q.donor_mg_n_day is not None:
         load = w.line("L", "as given", "the donor's animals", q.donor_mg_n_day, "mg N/day", "arithmetic")
     elif q.donor_food_g_day is not None:
-        load = w.line(
-            "L", "food × 0.42 × 92 mg/g", f"{q.donor_food_g_day:g} × 0.42 × 92", q.donor_food_g_day * FOOD_MG_N_PER_G,
-            "mg N/day", "timmons",
-        )  # fmt: skip
+        load = w.sum("L", "food × ammonia per gram", {"food": q.donor_food_g_day, "ammonia per gram": FOOD_MG_N_PER_G}, "mg N/day", "timmons")  # fmt: skip
     else:
         load = w.line("L", "a small community tank's", "nothing known", USUAL_DONOR_MG_N_DAY, "mg N/day", "memory")
     grown = w.line(
         "grown", "days / 30, at most 1", f"min({q.age_days:g} / 30, 1)", grown_share(q.age_days), "share", "practice"
     )
-    film = w.line("film", "L × grown × share", f"{load:.3g} × {grown:.2f} × {q.share:g}", load * grown * q.share, "mg N/day", "practice")  # fmt: skip
+    film = w.sum("film", "L × grown × share", {"L": load, "grown": grown, "share": q.share}, "mg N/day", "practice")  # fmt: skip
     if q.area_m2 is not None:
-        film = w.line("film", "at most area × 50 mg/(m² day)", f"{q.area_m2:g} × {AREAL_RATE:g}", min(film, q.area_m2 * AREAL_RATE), "mg N/day", "memory")  # fmt: skip
+        film = w.sum("film", "min(film, area × 50)", {"film": film, "area": q.area_m2, "50": AREAL_RATE}, "mg N/day", "memory")  # fmt: skip
     if q.idle_days:
-        film = w.line("film", "× ½^(idle days / 17)", f"{film:.3g} × ½^({q.idle_days:g} / {IDLE_HALF_DAYS:g})", film * 0.5 ** (q.idle_days / IDLE_HALF_DAYS), "mg N/day", "memory")  # fmt: skip
+        film = w.sum("film", "film × ½^(idle days / 17)", {"film": film, "idle days": q.idle_days, "17": IDLE_HALF_DAYS}, "mg N/day", "memory")  # fmt: skip
     alive = w.line(
         "alive", "½^(minutes / half life)", f"½^({q.minutes_out:g} / {HALF_LIFE_MIN[q.travels]:g}), {q.temperature_c:g} °C",
         alive_share(q.minutes_out, q.travels, q.temperature_c), "share", "memory",
     )  # fmt: skip
-    film = w.line("film", "film × alive", f"{film:.3g} × {alive:.2f}", film * alive, "mg N/day", "arithmetic")
-    per_l = w.line("film / V", "film / litres", f"{film:.3g} / {q.net_l:g}", film / q.net_l, "mg N/(L day)", "arithmetic") if q.net_l else None  # fmt: skip
+    film = w.sum("film", "film × alive", {"film": film, "alive": alive}, "mg N/day", "arithmetic")
+    per_l = w.sum("film / V", "film / litres", {"film": film, "litres": q.net_l}, "mg N/(L day)", "arithmetic") if q.net_l else None  # fmt: skip
     verdict = f"It removes about {film:.3g} mg of ammonia nitrogen a day"
     if per_l is not None and q.net_l:
         verdict += f": {per_l / NITROGEN_SHARE['NH4']:.2g} ppm a day in {shown.litres(q.net_l, 'g')}"

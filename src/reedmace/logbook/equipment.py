@@ -30,6 +30,7 @@ from reedmace.core.fit import (
     FittingPlanQuestion,
     FittingStepsAnswer,
     FittingStepsQuestion,
+    HeaterHere,
     Layout,
     drain_down,
     fitting_plan,
@@ -243,9 +244,9 @@ def steps_of(state: LogbookState, one: Hung) -> FittingStepsAnswer:
     )
 
 
-def dangers_of(one: Hung) -> DrainDownAnswer:
-    """What could go wrong with one filter as laid out. one: the filter."""
-    return drain_down(DrainDownQuestion(**dict(one.plan_question)))
+def dangers_of(one: Hung, heater: HeaterHere | None) -> DrainDownAnswer:
+    """What could go wrong with one filter as laid out. one: the filter; heater: what may be left dry."""
+    return drain_down(DrainDownQuestion(**dict(one.plan_question), heater=heater))
 
 
 def overflow_of(one: Hung) -> OverflowCheckAnswer | None:

@@ -2,6 +2,7 @@
 
 from reedmace.core.contract import Part
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.fit import HeaterHere
 from reedmace.core.flow.air import AirOutlet, AirSupplyAnswer, AirSupplyQuestion, air_supply
 from reedmace.core.quantity import shown
 from reedmace.core.tank import HeaterAnswer, HeaterQuestion, heater_size
@@ -74,6 +75,14 @@ def heater_of(state: LogbookState) -> HeaterAnswer | None:
             stands_in=plan.heater.stands_in if plan.heater else "tank",
         )
     )
+
+
+def heater_here(state: LogbookState) -> HeaterHere | None:
+    """The heater that stands in this tank, or that it will get; None where it needs none. state: the tank's."""
+    found, own = heater_of(state), filter_plan(state).heater
+    if own is not None:
+        return HeaterHere(watts=own.watts, stands_in=own.stands_in)
+    return HeaterHere(watts=found.asked_w / found.heaters_count) if found is not None and found.asked_w else None
 
 
 def supplies(state: LogbookState, hung: list[Hung]) -> Supplies:

@@ -39,6 +39,7 @@ export function Dangers({ answer, shown, onShow }: Props) {
               <small>
                 {m.why} {m.prevention}
               </small>
+              {m.heater && <Dry>{m.heater}</Dry>}
             </button>
           </li>
         ))}
@@ -59,6 +60,12 @@ export function Dangers({ answer, shown, onShow }: Props) {
     </section>
   );
 }
+
+const Dry = styled.small`
+  && {
+    color: var(--alarm);
+  }
+`;
 
 const List = styled.ul`
   button {

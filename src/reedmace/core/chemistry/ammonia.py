@@ -102,15 +102,10 @@ def un_ionised_ammonia(question: UnIonisedQuestion) -> UnIonisedAnswer:
         "",
         "emerson1975" if fresh else "clegg1995",
     )
-    share = w.line(
-        "f",
-        "1 / (1 + 10^(pKa − pH))",
-        f"1 / (1 + 10^({pka:.3f} − {q.ph:g}))",
-        1 / (1 + 10 ** (pka - q.ph)),
-        "share",
-        "emerson1975" if fresh else "clegg1995",
+    share = w.sum(
+        "f", "1 / (1 + 10^(pKa − pH))", {"pKa": pka, "pH": q.ph}, "share", "emerson1975" if fresh else "clegg1995"
     )
-    nh3 = w.line("NH3", "f × TAN", f"{share:.5f} × {q.tan_mg_n_l:g}", share * q.tan_mg_n_l, "mg N/L", "arithmetic")
+    nh3 = w.sum("NH3", "f × TAN", {"f": share, "TAN": q.tan_mg_n_l}, "mg N/L", "arithmetic")
     chronic = acute = None
     verdict = f"{nh3:.3f} mg/L of the {q.tan_mg_n_l:g} mg N/L is the poison form ({share * 100:.1f} %)."
     if fresh:

@@ -150,18 +150,17 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
                 "Raise the target above the tap's own figure or treat the tap water.",
             )
         asks.append(
-            w.line(
+            w.sum(
                 f"x {s.what}",
                 "(now − target) / (now − tap)",
-                f"({s.now_ppm:g} − {s.target_ppm:g}) / ({s.now_ppm:g} − {s.tap_ppm:g})",
-                (s.now_ppm - s.target_ppm) / (s.now_ppm - s.tap_ppm),
+                {"now": s.now_ppm, "target": s.target_ppm, "tap": s.tap_ppm},
                 "share",
                 "arithmetic",
             )
         )
     share = max(asks)
     decided = q.solutes[asks.index(share)].what if share > 0 else "none"
-    litres = w.line("V", "x × net litres", f"{share:.3f} × {q.net_l:.1f}", share * q.net_l, "L", "arithmetic")
+    litres = w.sum("V", "x × net litres", {"x": share, "net litres": q.net_l}, "L", "arithmetic")
     if q.tap_hot_c <= q.tap_cold_c:
         raise CannotAnswer("tap_hot_c", "the hot tap is not warmer than the cold one.", "Swap or correct the two.")
     pouring = Pouring(

@@ -109,45 +109,35 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
     q, w = question, Working()
     gap_ppm = max(q.target_ppm - q.current_ppm, 0.0)
     factor = 1.0 if q.basis == "N" else NITROGEN_SHARE["NH4"]
-    rise = w.line(
+    rise = w.sum(
         "ΔN",
-        "(target − current) × N share",
-        f"({q.target_ppm:g} − {q.current_ppm:g}) × {factor:.4f}",
-        gap_ppm * factor,
+        "max(target − current, 0) × N share",
+        {"target": q.target_ppm, "current": q.current_ppm, "N share": factor},
         "mg N/L",
         "masses",
     )
-    nitrogen = w.line("mN", "ΔN × net litres", f"{rise:.3f} × {q.net_l:.1f}", rise * q.net_l, "mg N", "arithmetic")
+    nitrogen = w.sum("mN", "ΔN × net litres", {"ΔN": rise, "net litres": q.net_l}, "mg N", "arithmetic")
     grams = millilitres = drops = None
     p = q.product
     if isinstance(p, PowderProduct):
-        grams = w.line(
+        grams = w.sum(
             "m",
             "mN / (N share of NH4Cl × purity) / 1000",
-            f"{nitrogen:.1f} / ({_N_IN_NH4CL:.4f} × {p.purity_percent / 100:g}) / 1000",
-            nitrogen / (_N_IN_NH4CL * p.purity_percent / 100) / 1000,
+            {"mN": nitrogen, "N share of NH4Cl": _N_IN_NH4CL, "purity": p.purity_percent / 100},
             "g",
             "masses",
         )
         amount = f"{grams:.2f} g of ammonium chloride"
     elif isinstance(p, SolutionProduct):
-        per_ml = w.line(
+        per_ml = w.sum(
             "s",
             "strength × 10 × N share of NH3",
-            f"{p.strength_percent_w_v:g} × 10 × {NITROGEN_SHARE['NH3']:.4f}",
-            p.strength_percent_w_v * 10 * NITROGEN_SHARE["NH3"],
+            {"strength": p.strength_percent_w_v, "N share of NH3": NITROGEN_SHARE["NH3"]},
             "mg N/mL",
             "masses",
         )
-        millilitres = w.line("V", "mN / s", f"{nitrogen:.1f} / {per_ml:.2f}", nitrogen / per_ml, "mL", "arithmetic")
-        drops = w.line(
-            "n",
-            "V × drops per mL",
-            f"{millilitres:.2f} × {p.drops_per_ml:g}",
-            millilitres * p.drops_per_ml,
-            "drops",
-            "keeper",
-        )
+        millilitres = w.sum("V", "mN / s", {"mN": nitrogen, "s": per_ml}, "mL", "arithmetic")
+        drops = w.sum("n", "V × drops per mL", {"V": millilitres, "drops per mL": p.drops_per_ml}, "drops", "keeper")
         amount = f"{millilitres:.2f} mL of ammonia solution (about {drops:.0f} drops)"
     else:
         water_l = p.water * {"L": 1.0, "US gal": L_PER_US_GAL, "imp gal": L_PER_IMP_GAL}[p.water_unit]
@@ -159,11 +149,10 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
             f"mg N in {p.amount:g} {p.amount_unit}",
             "label",
         )
-        needed = w.line(
+        needed = w.sum(
             "x",
             "amount on label × mN / s",
-            f"{p.amount:g} × {nitrogen:.1f} / {label_n:.2f}",
-            p.amount * nitrogen / label_n,
+            {"amount on label": p.amount, "mN": nitrogen, "s": label_n},
             p.amount_unit,
             "label",
         )
@@ -182,14 +171,9 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
         "mg CaCO3/mg N",
         "epa1993",
     )
-    alkalinity = w.line("ΔKH", "a × ΔN / 17.85", f"{net:.2f} × {rise:.3f} / 17.85", net * rise / CACO3_PER_DKH, "dKH", "epa1993")  # fmt: skip
-    nitrate = w.line(
-        "NO3",
-        "ΔN / N share of NO3",
-        f"{rise:.3f} / {NITROGEN_SHARE['NO3']:.4f}",
-        rise / NITROGEN_SHARE["NO3"],
-        "ppm",
-        "masses",
+    alkalinity = w.sum("ΔKH", "a × ΔN / 17.85", {"a": net, "ΔN": rise, "17.85": CACO3_PER_DKH}, "dKH", "epa1993")  # fmt: skip
+    nitrate = w.sum(
+        "NO3", "ΔN / N share of NO3", {"ΔN": rise, "N share of NO3": NITROGEN_SHARE["NO3"]}, "ppm", "masses"
     )
     verdict = (
         f"Add {amount} to bring {shown.litres(q.net_l)} from {q.current_ppm:g} to {q.target_ppm:g} ppm."
@@ -256,17 +240,14 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
             f"the target of {q.target_dkh:g} dKH is below the present {q.current_dkh:g}.",
             "Bicarbonate only raises KH; to lower it, change water for softer.",
         )
-    burned = w.line(
+    burned = w.sum(
         "ΔKH",
         "7.14 × N / 17.85",
-        f"7.14 × {q.planned_mg_n_l:g} / 17.85",
-        ALKALINITY_PER_N * q.planned_mg_n_l / CACO3_PER_DKH,
+        {"N": q.planned_mg_n_l, "7.14": ALKALINITY_PER_N, "17.85": CACO3_PER_DKH},
         "dKH",
         "epa1993",
     )
-    left = w.line(
-        "KH left", "current − ΔKH", f"{q.current_dkh:g} − {burned:.2f}", q.current_dkh - burned, "dKH", "arithmetic"
-    )
+    left = w.sum("KH left", "current − ΔKH", {"current": q.current_dkh, "ΔKH": burned}, "dKH", "arithmetic")
     per = w.line(
         "k",
         "17.85 × 84.007 / 50.043 / 1000",

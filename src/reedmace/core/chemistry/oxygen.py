@@ -54,14 +54,7 @@ def oxygen_saturation(question: OxygenSaturationQuestion) -> OxygenSaturationAns
     Source: Benson and Krause 1984; US EPA 1993 for the film; ration oxygen from memory.
     """
     q, w = question, Working()
-    pressure = w.line(
-        "P",
-        "101.325 (1 − 2.25577·10⁻⁵ h)^5.25588",
-        f"{q.altitude_m:g} m",
-        101.325 * (1 - 2.25577e-5 * q.altitude_m) ** 5.25588,
-        "kPa",
-        "atmosphere",
-    )
+    pressure = w.sum("P", "101.325 × (1 − 0.0000225577 × h)^5.25588", {"h": q.altitude_m}, "kPa", "atmosphere")
     full = w.line(
         "O2",
         "exp(polynomial in T and S) × (P − pv) / (101.325 − pv)",
@@ -70,19 +63,17 @@ def oxygen_saturation(question: OxygenSaturationQuestion) -> OxygenSaturationAns
         "mg/L",
         "benson1984",
     )
-    film = w.line(
+    film = w.sum(
         "film",
         "4.57 × N / litres",
-        f"4.57 × {q.ammonia_mg_n_day:g} / {q.net_l:g}",
-        OXYGEN_PER_N * q.ammonia_mg_n_day / q.net_l,
+        {"N": q.ammonia_mg_n_day, "litres": q.net_l, "4.57": OXYGEN_PER_N},
         "mg/(L day)",
         "epa1993",
     )
-    animals = w.line(
+    animals = w.sum(
         "animals",
         "0.25 × food × 1000 / litres",
-        f"0.25 × {q.feed_g_day:g} × 1000 / {q.net_l:g}",
-        OXYGEN_PER_FEED_G * q.feed_g_day * 1000 / q.net_l,
+        {"food": q.feed_g_day, "litres": q.net_l, "0.25": OXYGEN_PER_FEED_G},
         "mg/(L day)",
         "memory",
     )
@@ -90,14 +81,7 @@ def oxygen_saturation(question: OxygenSaturationQuestion) -> OxygenSaturationAns
     hours = None
     verdict = f"At {shown.celsius(q.temperature_c)} the water holds {full:.1f} mg/L of oxygen at most."
     if demand > 0:
-        hours = w.line(
-            "t",
-            "O2 / 2 / demand × 24",
-            f"{full:.2f} / 2 / {demand:.2f} × 24",
-            full / 2 / demand * 24,
-            "h",
-            "arithmetic",
-        )
+        hours = w.sum("t", "O2 / 2 / demand × 24", {"O2": full, "demand": demand}, "h", "arithmetic")
         verdict += f" Film and animals take {demand:.2g} mg/L a day; with the surface still, half would be gone in {hours:.0f} hours."
     return OxygenSaturationAnswer(
         verdict=verdict,

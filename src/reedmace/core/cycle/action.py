@@ -165,7 +165,7 @@ def change_of(
         )
     )
     share = min(max(answer.change_share, least), most)
-    litres = w.line("V", "share × net litres", f"{share:.2f} × {log.net_l:.0f}", share * log.net_l, "L", "practice")
+    litres = w.sum("V", "share × net litres", {"share": share, "net litres": log.net_l}, "L", "practice")
     if s.ph is None or s.kh_now is None or log.tap.ph is None:
         return litres, 1, None
     # The same share again, now with the pH of both waters, to see in how many portions it must go.

@@ -71,7 +71,7 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
     w.line(
         "N expected", "each change: N (1 − x) + tap × x", f"{len(log.changes)} changes", total, "mg N/L", "arithmetic"
     )
-    most = w.line("NO3", "N / N share of NO3", f"{total:.2f} / {NITROGEN_SHARE['NO3']:.4f}", total / NITROGEN_SHARE["NO3"], "ppm", "masses")  # fmt: skip
+    most = w.sum("NO3", "N / N share of NO3", {"N": total, "N share of NO3": NITROGEN_SHARE['NO3']}, "ppm", "masses")  # fmt: skip
     if newest is None:
         return NitrogenBalanceAnswer(
             verdict="Cannot be drawn up yet: it takes one test of ammonia, nitrite and nitrate together.",
@@ -82,9 +82,9 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
     found = w.line(
         "N found", "ammonia + nitrite + nitrate", " + ".join(f"{p:.2f}" for p in parts), sum(parts), "mg N/L", "keeper"
     )
-    gap = w.line("gap", "found − expected", f"{found:.2f} − {total:.2f}", found - total, "mg N/L", "arithmetic")
+    gap = w.sum("gap", "found − expected", {"found": found, "expected": total}, "mg N/L", "arithmetic")
     # Colour kits read to about a step: a third of what is there, and the three together never better than 1 mg N/L.
-    blur = w.line("kit", "max(0.35 × expected, 1)", f"max(0.35 × {total:.2f}, 1)", max(0.35 * total, 1.0), "mg N/L", "practice")  # fmt: skip
+    blur = w.sum("kit", "max(0.35 × expected, 1)", {"expected": total}, "mg N/L", "practice")  # fmt: skip
     meaning: Literal["closes", "missing", "too-much", "unknown"]
     off = bool(newest.off_scale)
     if off and gap < 0:

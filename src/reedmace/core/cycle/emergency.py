@@ -84,10 +84,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     limits = _limits(q, w)
     over = [one for one in limits if one.over]
     feed_share = 0.25 if any(o.what != "nitrate" for o in over) else 0.5
-    made = w.line(
-        "P", "load × food given", f"{q.load_mg_n_l_day:.3g} × {feed_share:g}", q.load_mg_n_l_day * feed_share,
-        "mg N/(L day)", "timmons",
-    )  # fmt: skip
+    made = w.sum("P", "load × food given", {"load": q.load_mg_n_l_day, "food given": feed_share}, "mg N/(L day)", "timmons")  # fmt: skip
     bearing = Bearing(q.animals_low_c, q.animals_high_c, q.animals_ph_low, q.animals_ph_high)
     warmth: Literal["fine", "cold", "hot"] = (
         "cold" if bearing.too_cold(q.temperature_c) else "hot" if bearing.too_hot(q.temperature_c) else "fine"

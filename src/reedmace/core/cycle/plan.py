@@ -99,20 +99,16 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
         "N", "nitrate made until it passes", "median course", max(percentiles(made, ensemble.weights)[1], 0.0),
         "mg N/L", "cycleprior",
     )  # fmt: skip
-    eaten = w.line(
+    eaten = w.sum(
         "ΔKH",
-        "(7.14 − what comes with the ammonia) × N / 17.85",
-        f"{log.alkalinity_eaten_per_n():.2f} × {nitrified:.2f} / 17.85",
-        log.alkalinity_eaten_per_n() * nitrified / CACO3_PER_DKH,
+        "KH eaten by each mg N × N / 17.85",
+        {"KH eaten by each mg N": log.alkalinity_eaten_per_n(), "N": nitrified, "17.85": CACO3_PER_DKH},
         "dKH",
         "epa1993",
     )
     spare = q.kh_dkh - min(q.hold_kh_dkh, q.kh_dkh)
     lift = max(q.hold_kh_dkh - q.kh_dkh, 0.0)
-    short = w.line(
-        "short", "ΔKH + to be held − KH", f"{eaten:.2f} + {q.hold_kh_dkh:g} − {q.kh_dkh:g}",
-        max(eaten - spare, 0.0) + lift, "dKH", "arithmetic",
-    )  # fmt: skip
+    short = w.sum("short", "max(ΔKH − spare, 0) + lift", {"ΔKH": eaten, "spare": spare, "lift": lift}, "dKH", "arithmetic")  # fmt: skip
     dose = alkalinity_dose(
         AlkalinityDoseQuestion(net_l=q.net_l, current_dkh=0, target_dkh=min(short, 40), planned_mg_n_l=0)
     )

@@ -94,7 +94,7 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
 
     loads = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species))
     full = w.line("p full", "P / litres", f"{loads.ammonia_mg_n_day:.1f} / {q.net_l:.0f}", loads.ammonia_mg_n_l_day, "mg N/(L day)", "timmons")  # fmt: skip
-    allowed = w.line("p first", "proven / 1.2", f"{q.proven_mg_n_l_day:.2f} / 1.2", q.proven_mg_n_l_day / MARGIN, "mg N/(L day)", "practice")  # fmt: skip
+    allowed = w.sum("p first", "proven / 1.2", {"proven": q.proven_mg_n_l_day, "1.2": MARGIN}, "mg N/(L day)", "practice")  # fmt: skip
     here = {a.species_id: a.count for a in q.present}
     left = sorted(
         (
@@ -117,7 +117,7 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
         for line in loads.lines
     )
     if load > 0:
-        ceiling = w.line("p next", "max(1.5 × carried, proven / 1.2)", f"max(1.5 × {load:.3g}, {allowed:.3g})", max(load * STEP_UP, allowed), "mg N/(L day)", "memory")  # fmt: skip
+        ceiling = w.sum("p next", "max(1.5 × carried, proven / 1.2)", {"1.5": STEP_UP, "carried": load, "proven": q.proven_mg_n_l_day, "1.2": MARGIN}, "mg N/(L day)", "memory")  # fmt: skip
     else:
         ceiling = min(allowed, max(FIRST_SHARE * full, left[0].each * left[0].shoal)) if allowed > 0 else 0.0
     # Every step adds half as much again or an animal at least, so even thousands come in a few dozen.
@@ -149,7 +149,7 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
         )
         holds = len(steps) * q.days_between <= PROOF_HOLDS_DAYS
         ceiling = max(load * STEP_UP, allowed if holds else 0.0)
-    prove = w.line("prove", "1.2 × p full", f"1.2 × {full:.3g}", MARGIN * full, "mg N/L", "practice")
+    prove = w.sum("prove", "1.2 × p full", {"p full": full, "1.2": MARGIN}, "mg N/L", "practice")
     if not steps and load > 0:
         verdict = "All the planned animals are in."
     elif not steps:

@@ -32,25 +32,9 @@ def running_cost(question: RunningCostQuestion) -> RunningCostAnswer:
     question: W, hours a day, price per kWh. Source: arithmetic; a month is 365.25/12 days.
     """
     q, w = question, Working()
-    year = w.line(
-        "E",
-        "W × hours × 365.25 / 1000",
-        f"{q.watts:g} × {q.hours_per_day:g} × 365.25 / 1000",
-        q.watts * q.hours_per_day * 365.25 / 1000,
-        "kWh/year",
-        "arithmetic",
-    )
-    money = w.line(
-        "C", "E × price", f"{year:.1f} × {q.price_per_kwh:g}", year * q.price_per_kwh, "money/year", "keeper"
-    )
-    three = w.line(
-        "C3",
-        "purchase + 3 × C",
-        f"{q.purchase_price:g} + 3 × {money:.2f}",
-        q.purchase_price + 3 * money,
-        "money",
-        "arithmetic",
-    )
+    year = w.sum("E", "W × hours × 365.25 / 1000", {"W": q.watts, "hours": q.hours_per_day}, "kWh/year", "arithmetic")
+    money = w.sum("C", "E × price", {"E": year, "price": q.price_per_kwh}, "money/year", "keeper")
+    three = w.sum("C3", "purchase + 3 × C", {"purchase": q.purchase_price, "C": money}, "money", "arithmetic")
     return RunningCostAnswer(
         verdict=f"{q.watts:g} W takes {year:.0f} kWh a year: {shown.money(money)} a year, {shown.money(money / 12)} a month.",
         working=w.lines,

@@ -44,25 +44,15 @@ def _flow_on_the_box(q: LabelCheckQuestion, w: Working) -> tuple[float, list[str
     """(L/h, what is wrong with it): the box's flow, the smaller where it gives two that differ."""
     if q.box_us_gal_per_hour is None:
         return q.box_lph or 0.0, []
-    from_us = w.line(
-        "Q",
-        "gal/h × 3.785411784",
-        f"{q.box_us_gal_per_hour:g} × 3.785411784",
-        q.box_us_gal_per_hour * L_PER_US_GAL,
-        "L/h",
-        "si",
+    from_us = w.sum(
+        "Q", "gal/h × 3.785411784", {"gal/h": q.box_us_gal_per_hour, "3.785411784": L_PER_US_GAL}, "L/h", "si"
     )
     if q.box_lph is None:
         return from_us, []
     if abs(from_us / q.box_lph - 1) <= 0.04:
         return q.box_lph, []
-    from_imperial = w.line(
-        "Q imp",
-        "gal/h × 4.54609",
-        f"{q.box_us_gal_per_hour:g} × 4.54609",
-        q.box_us_gal_per_hour * L_PER_IMP_GAL,
-        "L/h",
-        "si",
+    from_imperial = w.sum(
+        "Q imp", "gal/h × 4.54609", {"gal/h": q.box_us_gal_per_hour, "4.54609": L_PER_IMP_GAL}, "L/h", "si"
     )
     text = f"The box's two flows differ by {abs(from_us / q.box_lph - 1):.0%}: {q.box_us_gal_per_hour:g} US gal/h is {shown.lph(from_us)}, not {shown.lph.bare(q.box_lph)}."
     if abs(from_imperial / q.box_lph - 1) < 0.04:
@@ -83,27 +73,21 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
         raise CannotAnswer("box_lph", "there is no flow.", "Give the flow on the box in L/h or US gal/h.")
     lph, findings = _flow_on_the_box(q, w)
     if q.max_head_m is not None and q.watts is not None and q.watts > 0:
-        power = w.line(
+        power = w.sum(
             "P",
-            "ρ g Q/2 × ¾ H",
-            f"998 × 9.81 × {lph / 2 / 3.6e6:.2e} × {0.75 * q.max_head_m:.2f}",
-            WATER * G * lph / 7.2e6 * 0.75 * q.max_head_m,
+            "ρ × g × Q / 2 × 0.75 × H / 3600000",
+            {"ρ": WATER, "g": G, "Q": lph, "H": q.max_head_m},
             "W of lifted water",
             "pumpcurve",
         )
-        share = w.line("η", "P / W", f"{power:.2f} / {q.watts:g}", power / q.watts, "share", "arithmetic")
+        share = w.sum("η", "P / W", {"P": power, "W": q.watts}, "share", "arithmetic")
         if share > BEST_EFFICIENCY:
             findings.append(
                 f"At {q.watts:g} W it cannot have both {shown.lph(lph)} and {shown.metres(q.max_head_m, 'g')}: that would turn {share:.0%} of its electricity into lifted water, and good pumps reach about {BEST_EFFICIENCY:.0%}."
             )
     if q.tank_up_to_l is not None:
-        times = w.line(
-            "n",
-            "Q / tank on the label",
-            f"{lph:.0f} / {q.tank_up_to_l:g}",
-            lph / q.tank_up_to_l,
-            "per hour",
-            "arithmetic",
+        times = w.sum(
+            "n", "Q / tank on the label", {"Q": lph, "tank on the label": q.tank_up_to_l}, "per hour", "arithmetic"
         )
         if times < 2:
             findings.append(

@@ -170,7 +170,7 @@ def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
         "V", "sum of the media", f"{len(q.baskets)} of them", sum(b.litres for b in q.baskets), "L", "arithmetic"
     )
     space = max(f.media_l, 0.05)
-    fill = w.line("fill", "V / room", f"{volume:.2f} / {space:g}", volume / space, "share", "arithmetic")
+    fill = w.sum("fill", "V / room", {"V": volume, "room": space}, "share", "arithmetic")
     mass = w.line("m", "Σ litres × kg/L", "dry", sum(b.litres * MEDIA_KG_L[b.media] for b in q.baskets), "kg", "memory")
     film = w.line(
         "A",

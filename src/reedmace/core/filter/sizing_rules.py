@@ -93,48 +93,18 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             )  # fmt: skip
     demanding = max((pull.get(c, 0.0) for c in DEMANDING), default=0.0)
     full = min(load / q.net_l / LABEL_FULL_MG_N_L_DAY, 1.0)
-    rated_low = w.line(
-        "rated, low", "multiple × net litres", f"{low:.2f} × {q.net_l:.1f}", low * q.net_l, "L/h", source
-    )
-    rated_high = w.line(
-        "rated, high", "multiple × net litres", f"{high:.2f} × {q.net_l:.1f}", high * q.net_l, "L/h", source
-    )
-    delivered_low = w.line(
-        "delivered, low", "rated × 0.8", f"{rated_low:.0f} × {IN_SERVICE:g}", rated_low * IN_SERVICE, "L/h", "practice"
-    )
-    delivered_high = w.line(
-        "delivered, high",
-        "rated × 0.8",
-        f"{rated_high:.0f} × {IN_SERVICE:g}",
-        rated_high * IN_SERVICE,
-        "L/h",
-        "practice",
+    rated_low = w.sum("rated, low", "multiple × net litres", {"multiple": low, "net litres": q.net_l}, "L/h", source)
+    rated_high = w.sum("rated, high", "multiple × net litres", {"multiple": high, "net litres": q.net_l}, "L/h", source)
+    delivered_low = w.sum("delivered, low", "rated × 0.8", {"rated": rated_low, "0.8": IN_SERVICE}, "L/h", "practice")
+    delivered_high = w.sum(
+        "delivered, high", "rated × 0.8", {"rated": rated_high, "0.8": IN_SERVICE}, "L/h", "practice"
     )
     heavy = demanding >= 0.5
-    media = w.line(
-        "media",
-        "kg per 100 L × litres / 100",
-        f"{1 + demanding:.2f} × {q.net_l:.1f} / 100",
-        (1 + demanding) * q.net_l / 100,
-        "kg",
-        "practice",
+    media = w.sum(
+        "media", "kg per 100 L × litres / 100", {"kg per 100 L": 1 + demanding, "litres": q.net_l}, "kg", "practice"
     )
-    through = w.line(
-        "load",
-        "P / 24 / (E × C)",
-        f"{load:.1f} / 24 / ({SINGLE_PASS:g} × {TARGET_TAN:g})",
-        load / 24 / (SINGLE_PASS * TARGET_TAN),
-        "L/h",
-        "timmons",
-    )
-    film = w.line(
-        "film",
-        "P / areal rate at 0.1 mg N/L",
-        f"{load:.1f} / {AREAL_RATE:g} mg/(m² day)",
-        load / AREAL_RATE,
-        "m²",
-        "memory",
-    )
+    through = w.sum("load", "P / 24 / (E × C)", {"P": load, "E": SINGLE_PASS, "C": TARGET_TAN}, "L/h", "timmons")
+    film = w.sum("film", "P / areal rate", {"P": load, "areal rate": AREAL_RATE}, "m²", "memory")
     sizing_rules = [
         SizingRule(
             rule="rated",
@@ -218,7 +188,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         # As printed for a moderate stock, cut as it fills; turtles take it to a fifth or a third.
         share = 1 - 0.35 * full
         share -= (share - 0.26) * pull.get("turtle", 0.0)
-        label = w.line("label", "net litres / share", f"{q.net_l:.1f} / {share:g}", q.net_l / share, "L", "practice")
+        label = w.sum("label", "net litres / share", {"net litres": q.net_l, "share": share}, "L", "practice")
         sizing_rules.append(
             SizingRule(
                 rule="label",
@@ -231,14 +201,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         )
     gentle = [s.common_name for s in present if s.current == "gentle"]
     limit = (
-        w.line(
-            "limit",
-            "8 × net litres",
-            f"{GENTLE_LIMIT_PER_HOUR:g} × {q.net_l:.1f}",
-            GENTLE_LIMIT_PER_HOUR * q.net_l,
-            "L/h",
-            "memory",
-        )
+        w.sum("limit", "8 × net litres", {"net litres": q.net_l, "8": GENTLE_LIMIT_PER_HOUR}, "L/h", "memory")
         if gentle
         else None
     )

@@ -1,7 +1,7 @@
 """The fitting plan, what could go wrong, the steps, and the shopping list."""
 
 from reedmace.core.filter.kinds.record import Layout
-from reedmace.core.fit.drain import DrainDownAnswer, DrainDownQuestion, drain_down
+from reedmace.core.fit.drain import DrainDownAnswer, DrainDownQuestion, HeaterHere, drain_down
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
 from reedmace.core.fit.move import FilterMoveAnswer, FilterMoveQuestion, filter_move
 from reedmace.core.fit.seed import SpongeSeedAnswer, SpongeSeedQuestion, sponge_seed
@@ -17,6 +17,7 @@ __all__ = [
     "FittingPlanQuestion",
     "FittingStepsAnswer",
     "FittingStepsQuestion",
+    "HeaterHere",
     "Layout",
     "ShoppingListAnswer",
     "ShoppingListQuestion",

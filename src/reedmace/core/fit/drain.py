@@ -1,7 +1,10 @@
 """What could go wrong, in litres: how much reaches the floor, where the level stops, and the cheapest prevention."""
 
 import math
+from collections.abc import Callable
 from typing import Annotated
+
+from pydantic import Field
 
 from reedmace.core.contract import Answer, Litres, Name, Part, Working, computation, number
 from reedmace.core.filter.kinds import kind_of
@@ -11,14 +14,24 @@ from reedmace.core.flow.kernel import friction_factor
 from reedmace.core.flow.materials import viscosity_m2_s
 from reedmace.core.quantity import shown
 from reedmace.core.quantity.constants import G
+from reedmace.core.tank.heater import StandsIn, bare
 
 ENTRANCE_AND_EXIT_K = 3.0
 HOSE_M = 1.4
 """Hose from the tank to the floor, where it comes off (memory)."""
 
 
+class HeaterHere(Part):
+    """What warms this tank, and where."""
+
+    watts: Annotated[float, number("W", 1, 5000, "Of one heater")]
+    stands_in: StandsIn = "tank"
+
+
 class DrainDownQuestion(FittingPlanQuestion):
-    """A filter as it is laid out on its tank."""
+    """A filter as it is laid out on its tank, and the heater it may leave dry."""
+
+    heater: HeaterHere | None = None
 
 
 class Mishap(Part):
@@ -31,6 +44,7 @@ class Mishap(Part):
     minutes: Annotated[float, number("min", 0, 1e6, "Until it has run out")] | None
     why: str
     prevention: str
+    heater: str | None = Field(description="What it does to the heater, where it would stand dry")
 
 
 class DrainDownAnswer(Answer):
@@ -62,16 +76,24 @@ def empty_minutes(
     return seconds / 60
 
 
+DRY_HEATER = "The heater is left dry: cut its power first of all, and let it cool for a quarter of an hour before water meets it, or its glass bursts."
+_DRY: dict[StandsIn, Callable[[HeaterHere, float, float, DrainDownQuestion], bool]] = {
+    "tank": lambda h, depth, litres, q: bare(q.room.water_depth_cm - depth, q.room.water_depth_cm, h.watts),
+    # What reaches the floor has left the sump, or the closed body, before it leaves the tank.
+    "sump": lambda h, depth, litres, q: litres > 0,
+    "filter": lambda h, depth, litres, q: litres > 0,
+}
+
+
+def _dry_heater(q: DrainDownQuestion, depth_cm: float, litres: float) -> str | None:
+    """What is said of a heater that a mishap leaves dry."""
+    dry = q.heater is not None and _DRY[q.heater.stands_in](q.heater, depth_cm, litres, q)
+    return DRY_HEATER if dry else None
+
+
 def _mishap(draft: MishapDraft, q: DrainDownQuestion, surface_cm2: float, w: Working) -> Mishap:
     depth = min(max(draft.depth_cm, 0.0), q.room.water_depth_cm)
-    spilt = w.line(
-        draft.what,
-        "surface × depth / 1000",
-        f"{surface_cm2:.0f} × {depth:g} / 1000",
-        surface_cm2 * depth / 1000,
-        "L",
-        "geometry",
-    )
+    spilt = w.sum(draft.what, "surface × depth / 1000", {"surface": surface_cm2, "depth": depth}, "L", "geometry")
     litres = max(spilt - draft.keeps_l, 0.0)
     minutes = None
     if draft.bore_mm and litres > 0:
@@ -92,6 +114,7 @@ def _mishap(draft: MishapDraft, q: DrainDownQuestion, surface_cm2: float, w: Wor
         stops_below_rim_cm=q.room.rim_to_water_cm + depth,
         minutes=minutes,
         why=draft.why,
+        heater=_dry_heater(q, depth, litres),
         prevention=draft.prevention.format(
             cm=shown.cm(unit_cm), per_cm=shown.litres(surface_cm2 * unit_cm / 1000, ".1f")
         ),

@@ -73,14 +73,7 @@ def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
         "practice",
     )
     moved = q.media_moved_share * alive if q.what == "replace-filter" else alive
-    carried = w.line(
-        "carried",
-        "1 − (1 − grown)(1 − moved)",
-        f"1 − (1 − {grown:.2f})(1 − {moved:.2f})",
-        1 - (1 - grown) * (1 - moved),
-        "share",
-        "arithmetic",
-    )
+    carried = w.sum("carried", "1 − (1 − grown) × (1 − moved)", {"grown": grown, "moved": moved}, "share", "arithmetic")
     if q.what == "move-tank":
         carried = moved
     missing = 1 - carried
@@ -90,7 +83,7 @@ def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
         else max((0.8 - moved) / max(1 - moved, 0.01), 0) * FULL_DAYS - q.days_side_by_side
     )
     retire = max(retire, 1.0) if retire is not None else None
-    light = w.line("light", "missing film × 14 days", f"{missing:.2f} × 14", missing * 14, "days", "memory")
+    light = w.sum("light", "missing film × 14", {"missing film": missing}, "days", "memory")
     if q.what == "replace-filter":
         steps = [
             MoveStep(

@@ -196,7 +196,7 @@ def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
     amount, unit = next(
         (a, u) for a, u in ((dose.grams, "g"), (dose.millilitres, "mL"), (dose.drops, "drops")) if a is not None
     )
-    ammonia = w.line("ammonia", "dose × 8", f"{amount:.3g} × {CYCLE_DOSES}", amount * CYCLE_DOSES, unit, "practice")
+    ammonia = w.sum("ammonia", "dose × 8", {"dose": amount, "8": CYCLE_DOSES}, unit, "practice")
     items.append(
         ShoppingItem(
             item="Ammonia source, aquarium grade",
@@ -206,11 +206,10 @@ def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
             need="needed",
         )
     )
-    water = w.line(
+    water = w.sum(
         "tap water",
-        "first fill + 52 × 25 %",
-        f"{q.net_l:.0f} × (1 + 52 × 0.25)",
-        q.net_l * (1 + CHANGES_A_YEAR * CHANGE_SHARE),
+        "litres × (1 + 52 × 0.25)",
+        {"litres": q.net_l, "52": CHANGES_A_YEAR, "0.25": CHANGE_SHARE},
         "L in the first year",
         "practice",
     )
@@ -224,13 +223,8 @@ def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
         ),
         ShoppingItem(
             item="Conditioner for chlorine and chloramine",
-            amount=w.line(
-                "conditioner",
-                "tap water × 5 mL per 100 L",
-                f"{water:.0f} × 0.05",
-                water * CONDITIONER_ML_PER_100L / 100,
-                "mL",
-                "memory",
+            amount=w.sum(
+                "conditioner", "tap water × 5 / 100", {"tap water": water, "5": CONDITIONER_ML_PER_100L}, "mL", "memory"
             ),
             unit="mL",
             why="For the first year's fills and changes; the bottle's label decides the dose.",
@@ -238,14 +232,7 @@ def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
         ),
         ShoppingItem(
             item="Baking soda, pure",
-            amount=w.line(
-                "bicarbonate",
-                "3 g per 100 L and dKH × 5 dKH",
-                f"3 × {q.net_l / 100:.2f} × 5",
-                15 * q.net_l / 100,
-                "g",
-                "masses",
-            ),
+            amount=w.sum("bicarbonate", "3 × litres / 100 × 5", {"litres": q.net_l}, "g", "masses"),
             unit="g",
             why="Held ready for soft water: a cycle eats alkalinity.",
             need="wise",

@@ -104,13 +104,8 @@ def air_supply(question: AirSupplyQuestion) -> AirSupplyAnswer:
         "L/min",
         "arithmetic",
     )
-    depth = w.line(
-        "p depth",
-        "ρ g h",
-        f"998 × 9.81 × {hardest.depth_cm / 100:g} / 1000",
-        WATER_KG_M3 * G * hardest.depth_cm / 1e5,
-        "kPa",
-        "geometry",
+    depth = w.sum(
+        "p depth", "ρ × g × h / 1000", {"ρ": WATER_KG_M3, "g": G, "h": hardest.depth_cm / 100}, "kPa", "geometry"
     )
     w.line("p outlet", "depth + line + valve + stone", f"{depth:.2f} + …", _outlet_kpa(hardest), "kPa", "darcy")
     main = w.line(

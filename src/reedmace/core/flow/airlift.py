@@ -89,11 +89,10 @@ def airlift_flow(question: AirliftQuestion) -> AirliftAnswer:
         "L/h",
         "dirtprior",
     )
-    cut = w.line(
+    cut = w.sum(
         "cut",
-        "submerged − evaporation − 1",
-        f"{q.submerged_cm:g} − {q.evaporation_cm:g} − 1",
-        max(q.submerged_cm - q.evaporation_cm - 1, 0.0),
+        "max(submerged − evaporation − 1, 0)",
+        {"submerged": q.submerged_cm, "evaporation": q.evaporation_cm},
         "cm",
         "practice",
     )

@@ -74,11 +74,10 @@ def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
         else "; one fill says nothing of how sure that is, so time two more."
     )
     if q.computed_lph:
-        ratio = w.line(
+        ratio = w.sum(
             "k",
             "measured / computed",
-            f"{mean:.0f} / {shown.lph.bare(q.computed_lph)}",
-            mean / q.computed_lph,
+            {"measured": mean, "computed": q.computed_lph},
             "ratio",
             "arithmetic",
         )

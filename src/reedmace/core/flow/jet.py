@@ -51,14 +51,17 @@ def jet_speed(question: JetSpeedQuestion) -> JetSpeedAnswer:
     """
     q, w = question, Working()
     area = math.pi / 4 * (q.outlet_bore_mm / 10) ** 2 * q.holes_count
-    out = w.line("U0", "Q / A", f"{q.flow_lph:g} / 3.6 / {area:.3f} cm²", q.flow_lph / 3.6 / area, "cm/s", "geometry")
+    out = w.sum("U0", "Q / 3.6 / A", {"Q": q.flow_lph, "A": area}, "cm/s", "geometry")
     bore_cm = q.outlet_bore_mm / 10
-    share = min(SPREAD * bore_cm / q.distance_cm, 1.0)
-    there = w.line("U", "U0 × min(6.2 D / x, 1)", f"{out:.0f} × {share:.3f}", out * share, "cm/s", "albertson1950")
+    there = w.sum(
+        "U",
+        "U0 × min(6.2 × D / x, 1)",
+        {"U0": out, "6.2": SPREAD, "D": bore_cm, "x": q.distance_cm},
+        "cm/s",
+        "albertson1950",
+    )
     if q.against_glass:
-        there = w.line(
-            "U", "U × 0.5 after the glass", f"{there:.1f} × {GLASS_SHARE:g}", there * GLASS_SHARE, "cm/s", "memory"
-        )
+        there = w.sum("U", "U × 0.5", {"U": there, "0.5": GLASS_SHARE}, "cm/s", "memory")
     troubled = [a.name for a in q.animals if there > COMFORT_CM_S[a.current]]
     remedies = []
     if troubled:

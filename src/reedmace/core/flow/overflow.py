@@ -129,7 +129,7 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
         "L",
         "geometry",
     )
-    spare = w.line("left", "free room − V", f"{q.sump_free_l:g} − {back:.1f}", q.sump_free_l - back, "L", "arithmetic")
+    spare = w.sum("left", "free room − V", {"free room": q.sump_free_l, "V": back}, "L", "arithmetic")
     emergency = None
     if q.emergency_bore_mm is not None:
         emergency = w.line(

@@ -73,11 +73,10 @@ def flow_transit(question: FlowTransitQuestion) -> TimedFlowAnswer:
     area = math.pi / 4 * (q.bore_mm / 10) ** 2 if q.bore_mm is not None else q.width_cm * q.depth_mm / 10
     w.line("A", "π d² / 4" if q.bore_mm else "width × depth", "cross section", area, "cm²", "geometry")
     flows = [
-        w.line(
+        w.sum(
             "Q",
-            "0.8 × way / time × A, in an hour",
-            f"0.8 × {q.way_cm:g} / {t:g} × {area:.2f} × 3.6",
-            MEAN_OF_MIDDLE * q.way_cm / t * area * 3.6,
+            "0.8 × way / time × A × 3.6",
+            {"0.8": MEAN_OF_MIDDLE, "way": q.way_cm, "time": t, "A": area},
             "L/h",
             "memory",
         )
@@ -94,14 +93,7 @@ def level_drop(question: LevelDropQuestion) -> TimedFlowAnswer:
     """
     q, w = question, Working()
     flows = [
-        w.line(
-            "Q",
-            "area × rise / time, in an hour",
-            f"{q.area_cm2:g} × {q.rise_cm:g} / {t:g} × 3.6",
-            q.area_cm2 * q.rise_cm / t * 3.6,
-            "L/h",
-            "geometry",
-        )
+        w.sum("Q", "area × rise / time × 3.6", {"area": q.area_cm2, "rise": q.rise_cm, "time": t}, "L/h", "geometry")
         for t in q.times_s
     ]
     return _answer(flows, 0.05, w, "the level in the box")

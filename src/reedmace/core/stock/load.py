@@ -122,19 +122,11 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
             "g",
             mass_source(s.body_form),
         )
-        feed = w.line(
-            "F",
-            "m × ration",
-            f"{mass:.3g} × {s.ration_percent_day:g} %",
-            mass * s.ration_percent_day / 100,
-            "g/day",
-            "ration",
-        )
-        tan = w.line(
+        feed = w.sum("F", "m × ration / 100", {"m": mass, "ration": s.ration_percent_day}, "g/day", "ration")
+        tan = w.sum(
             "P",
             "F × protein × 0.092 × 1000",
-            f"{feed:.3g} × {s.protein_percent / 100:g} × 0.092 × 1000",
-            feed * s.protein_percent / 100 * NITROGEN_PER_PROTEIN * 1000,
+            {"F": feed, "protein": s.protein_percent / 100, "0.092": NITROGEN_PER_PROTEIN},
             "mg N/day",
             "timmons",
         )
@@ -169,11 +161,10 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     total = sum(line.ammonia_mg_n_day for line in lines)
     today = sum(line.today_mg_n_day for line in lines)
     if q.feed_g_day is not None:
-        total = w.line(
+        total = w.sum(
             "P",
             "food fed × protein × 0.092 × 1000",
-            f"{q.feed_g_day:g} × {q.feed_protein_percent / 100:g} × 0.092 × 1000",
-            q.feed_g_day * q.feed_protein_percent / 100 * NITROGEN_PER_PROTEIN * 1000,
+            {"food fed": q.feed_g_day, "protein": q.feed_protein_percent / 100, "0.092": NITROGEN_PER_PROTEIN},
             "mg N/day",
             "timmons",
         )
@@ -182,9 +173,7 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
         raise CannotAnswer("animals", "the stock is heavier than any tank could hold.", "Check counts and lengths.")
     if q.feed_g_day is None:
         total = _sum(w, "P all", [line.ammonia_mg_n_day for line in lines], "mg N/day")
-    per_litre = w.line(
-        "p", "P / net litres", f"{total:.1f} / {q.net_l:.1f}", total / q.net_l, "mg N/(L day)", "arithmetic"
-    )
+    per_litre = w.sum("p", "P / net litres", {"P": total, "net litres": q.net_l}, "mg N/(L day)", "arithmetic")
     low = max((s.temperature_low_c for s in present), default=None)
     high = min((s.temperature_high_c for s in present), default=None)
     if not lines and q.feed_g_day is None:

@@ -99,22 +99,20 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
             f"{shown.cm(q.substrate_depth_cm, 'g')} of substrate stands above the water, which is {shown.cm(depth, 'g')} deep.",
             f"Give less than {shown.cm(depth, 'g')}.",
         )
-    gross = w.line("V", "A × c / 1000", f"{area:.1f} × {inner_h:g} / 1000", area * inner_h / 1000, "L", "geometry")
+    gross = w.sum("V", "A × c / 1000", {"A": area, "c": inner_h}, "L", "geometry")
     w.line("d", "inside height − gap to the rim", f"{inner_h:g} − {q.fill_below_rim_cm:g}", depth, "cm", "geometry")
-    water = w.line("Vw", "A × d / 1000", f"{area:.1f} × {depth:g} / 1000", area * depth / 1000, "L", "geometry")
-    grains = w.line(
+    water = w.sum("Vw", "A × d / 1000", {"A": area, "d": depth}, "L", "geometry")
+    grains = w.sum(
         "Vs",
         "A × substrate × (1 − porosity) / 1000",
-        f"{area:.1f} × {q.substrate_depth_cm:g} × (1 − {q.substrate_porosity_share:g}) / 1000",
-        area * q.substrate_depth_cm * (1 - q.substrate_porosity_share) / 1000,
+        {"A": area, "substrate": q.substrate_depth_cm, "porosity": q.substrate_porosity_share},
         "L",
         "densities",
     )
-    scape = w.line(
+    scape = w.sum(
         "Vh",
         "stone / 2.6 + wood / 1.1",
-        f"{q.stone_kg:g} / 2.6 + {q.wood_kg:g} / 1.1",
-        q.stone_kg / STONE_KG_L + q.wood_kg / WOOD_KG_L,
+        {"stone": q.stone_kg, "wood": q.wood_kg, "2.6": STONE_KG_L, "1.1": WOOD_KG_L},
         "L",
         "densities",
     )
@@ -147,22 +145,21 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     gal = w.line("", "Vn / 3.785411784", f"{net:.2f} / 3.785411784", us_gallons(net), "US gal", "si")
     outside = plan.outside_cm2 if off else _plan_outside(q, glass_cm)
     glass_l = (outside * (inner_h + glass_cm) - area * inner_h) / 1000
-    filled = w.line(
+    filled = w.sum(
         "m",
         "water in the tank + grains × 2.65 + hardscape + glass × 2.5",
-        f"{inside:.1f} + {grains:.1f} × 2.65 + {q.stone_kg + q.wood_kg:g} + {glass_l:.1f} × 2.5",
-        inside + grains * GRAIN_KG_L + q.stone_kg + q.wood_kg + glass_l * GLASS_KG_L,
+        {
+            "water in the tank": inside,
+            "grains": grains,
+            "hardscape": q.stone_kg + q.wood_kg,
+            "glass": glass_l,
+            "2.65": GRAIN_KG_L,
+            "2.5": GLASS_KG_L,
+        },
         "kg",
         "densities",
     )
-    pressure = w.line(
-        "p",
-        "m × 9.81 / footprint",
-        f"{filled:.0f} × 9.81 / {outside / 1e4:.3f} m²",
-        filled * 9.81 / (outside / 1e4) / 1000,
-        "kPa",
-        "geometry",
-    )
+    pressure = w.sum("p", "m × 9.81 / footprint / 1000", {"m": filled, "footprint": outside / 1e4}, "kPa", "geometry")
     return TankVolumeAnswer(
         verdict=f"It holds {shown.litres(net)} of water ({shown.litres.twin(net, '.0f')}), {shown.cm(depth, '.1f')} deep, and weighs about {shown.kg(filled)} full.",
         working=w.lines,

@@ -79,9 +79,7 @@ def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
         "per day and 1000 L/h",
         "dirtprior",
     )
-    limit = w.line(
-        "limit", "share × Q0", f"{q.service_share:g} × {clean:.0f}", q.service_share * clean, "L/h", "practice"
-    )
+    limit = w.sum("limit", "share × Q0", {"share": q.service_share, "Q0": clean}, "L/h", "practice")
     due = (1 - q.service_share**2) / (limit * rate) if rate > 0 else None
     if due is not None and due > LONGEST_DAYS:
         due = None

@@ -19,7 +19,7 @@ from reedmace.logbook.equipment import Hung, dangers_of, hang, needs_guard, over
 from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.questions import filter_plan, volume
 from reedmace.logbook.state import LogbookState
-from reedmace.logbook.supplies import heater_of
+from reedmace.logbook.supplies import heater_here, heater_of
 from reedmace.logbook.takeover import Takeover, takeover
 
 
@@ -78,7 +78,7 @@ def fitted_view(state: LogbookState, one: Hung) -> FittedView:
     flows, before = all_flows(state, one.key), ran_already(state, one.key)
     return FittedView(
         hung=one,
-        danger=dangers_of(one),
+        danger=dangers_of(one, heater_here(state)),
         overflow=overflow_of(one),
         steps=steps,
         done_count=len(steps) if before else sum(s.id in ticked for s in steps),

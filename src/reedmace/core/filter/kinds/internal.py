@@ -33,11 +33,10 @@ def _loop_words(_: float, __: float) -> str:
 
 
 def _steps(q: StepFacts, w: Working) -> list[Step]:
-    w.line(
+    w.sum(
         "under",
         "water depth − filter height",
-        f"{q.water_depth_cm:.0f} − {q.filter_height_cm:g}",
-        q.water_depth_cm - q.filter_height_cm,
+        {"water depth": q.water_depth_cm, "filter height": q.filter_height_cm},
         "cm",
         "geometry",
     )

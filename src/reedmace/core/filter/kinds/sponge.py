@@ -48,11 +48,10 @@ def stands_under(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
 
 
 def _steps(q: StepFacts, w: Working) -> list[Step]:
-    under = w.line(
+    under = w.sum(
         "outlet",
         "water depth − filter height",
-        f"{q.water_depth_cm:.0f} − {q.filter_height_cm:g}",
-        q.water_depth_cm - q.filter_height_cm,
+        {"water depth": q.water_depth_cm, "filter height": q.filter_height_cm},
         "cm under the surface",
         "geometry",
     )
