@@ -6,6 +6,7 @@ since, and must then be made again (common practice, made strict: a dud bottle, 
 test or a zero that comes late prove nothing).
 """
 
+from bisect import bisect_left
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
@@ -78,13 +79,16 @@ def is_seen(log: CycleLog, dose: LoggedDose) -> bool:
     )
 
 
-def _outcome(log: CycleLog, dose: LoggedDose, weak: set[float]) -> tuple[float | None, Outcome]:
+def _outcome(
+    log: CycleLog, dose: LoggedDose, weak: set[float], full: list[LoggedReading]
+) -> tuple[float | None, Outcome]:
+    """How one dose did. weak: days of doubtful figures; full: tests of both poisons, by day."""
     first, last = dose.day + (TEST_FROM_H - SLACK_H) / 24, dose.day + (TEST_UNTIL_H + SLACK_H) / 24
-    tests = sorted((r for r in log.readings if first <= r.day <= last and is_full(r)), key=lambda r: r.day)
-    if not tests:
-        return None, "too-soon" if log.day_now <= last else "no-test"
+    at = bisect_left(full, first, key=lambda r: r.day)
     # The first test in its hours decides: a zero that comes after one that failed came late.
-    test = tests[0]
+    test = full[at] if at < len(full) and full[at].day <= last else None
+    if test is None:
+        return None, "too-soon" if log.day_now <= last else "no-test"
     if any(dose.day < d.day < test.day for d in log.doses):
         return test.day, "dosed-again"
     if any(dose.day <= c.day < test.day and c.share > STIRRED_SHARE for c in log.changes):
@@ -99,9 +103,10 @@ def _outcome(log: CycleLog, dose: LoggedDose, weak: set[float]) -> tuple[float |
 def tried_doses(log: CycleLog) -> list[Tried]:
     """Every dose held to the bar, by day. log: the cycle's. Doses made within an hour of each other are one."""
     weak = {d.day for d in suspect_readings(log) if d.what in ("ammonia", "nitrite")}
+    full = sorted((r for r in log.readings if is_full(r)), key=lambda r: r.day)
     found: list[Tried] = []
     for dose in _joined(log.doses):
-        tested, outcome = _outcome(log, dose, weak)
+        tested, outcome = _outcome(log, dose, weak, full)
         found.append(Tried(dose.day, dose.raise_mg_n_l, tested, outcome))
     return found
 
