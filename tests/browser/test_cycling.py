@@ -56,7 +56,7 @@ def test_the_stall_its_cause_and_the_grams_stand_in_one_glance(long_bench: Page)
     expect(heading(page)).to_have_text("It has stalled: the film has used up the alkalinity and the water turned acid.")
     for seen in (heading(page), first(page), page.get_by_role("img", name=re.compile("Lines are your tests"))):
         expect(seen).to_be_in_viewport()
-    expect(first(page)).to_contain_text(re.compile(r"Add 2\d g of baking soda"))
+    expect(first(page)).to_contain_text(re.compile(r"Add 1\d g of baking soda"))
     expect(page.get_by_role("region", name="Why it has stalled")).to_contain_text("Alkalinity is nearly spent")
     first(page).get_by_role("button", name=re.compile("Add 2. g")).click()
     expect(page.get_by_role("dialog")).to_contain_text("(target − current) × litres × k")

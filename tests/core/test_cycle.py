@@ -181,12 +181,24 @@ def test_a_stalled_soft_tank_is_told_to_add_bicarbonate_in_grams() -> None:
     answer = advice(STALLED)
     assert answer.stalled
     assert answer.first.do == "raise-kh"
-    # (4 − 0.6) dKH × 242 L × 0.02996 g.
-    assert answer.first.amount == pytest.approx(3.4 * 242 * 17.85 * 84.007 / 50.043 / 1000, rel=1e-6)
-    assert answer.first.raise_dkh == pytest.approx(3.4)
+    # Half of (4 − 0.6) dKH now × 242 L × 0.02996 g.
+    assert answer.first.amount == pytest.approx(1.7 * 242 * 17.85 * 84.007 / 50.043 / 1000, rel=1e-6)
+    assert answer.first.raise_dkh == pytest.approx(1.7)
+    assert "to 4 dKH, twelve hours on" in answer.first.detail
     assert any("Alkalinity" in c.title for c in answer.causes)
     assert any("Warmth" in c.title for c in answer.ruled_out)
     assert [a.do for a in answer.then] == ["dilute-test", "wait", "test"]
+
+
+def test_the_second_half_of_the_bicarbonate_is_asked_for_when_its_time_comes() -> None:
+    begun = {**STALLED, "alkalinity": [{"day": 16.05, "raise_dkh": 1.7}]}
+    now = next(a for a in advice(begun).then if a.do == "raise-kh")
+    assert now.when == "tonight"
+    assert now.raise_dkh == pytest.approx(1.7, abs=0.1)
+    later = advice({**begun, "day_now": 16.6})
+    assert next(a for a in [later.first, *later.then] if a.do == "raise-kh").when == "now"
+    done = {**begun, "day_now": 16.7, "alkalinity": [*begun["alkalinity"], {"day": 16.6, "raise_dkh": 1.75}]}
+    assert all(a.do != "raise-kh" for a in [advice(done).first, *advice(done).then])
 
 
 def test_bicarbonate_just_added_is_not_asked_for_again() -> None:

@@ -114,30 +114,35 @@ def made_ready(log: CycleLog, s: State) -> str:
     return f"{words[0].upper()}{words[1:]}"
 
 
-def raise_kh(log: CycleLog, s: State, w: Working) -> Action:
-    """Bicarbonate towards the KH that is held in two portions, so that neither moves pH further than it may.
+PORTION_APART_DAYS = 0.45
+"""Portions of soda stand most of twelve hours apart (common practice)."""
+ONE_PORTION_PH = 0.3
+"""What moves pH by no more than this goes in at once (memory)."""
 
-    log: the cycle's; s: the water now; w: gets the lines. Source: carbonate equilibrium at a steady CO2; common practice
-    for the target.
+
+def raise_kh(log: CycleLog, s: State, w: Working) -> Action:
+    """One portion of bicarbonate towards the KH that is held, so that it moves pH no further than it may.
+
+    log: the cycle's; s: the water now; w: gets the lines. What is left is asked for when half a day has gone by: what is
+    written down is what was done. Source: carbonate equilibrium at a steady CO2; common practice for the target.
     """
-    kh = s.kh_now or 0.0
-    most = PH_SHIFT_EMPTY
-    # Two portions twelve hours apart; at a steady CO2 pH moves by the logarithm of the KH, so that bounds each.
+    kh, goal = s.kh_now or 0.0, s.wanted.kh_target_dkh
+    # At a steady CO2 pH moves by the logarithm of the KH, so that bounds a portion.
     base = max(kh, 0.3)
-    target = min(s.wanted.kh_target_dkh, base * 10 ** (2 * most))
-    middle = (kh + target) / 2
-    if middle > base * 10**most:
-        target = max(2 * base * 10**most - kh, kh + 0.1)
-        middle = (kh + target) / 2
+    whole = goal <= base * 10**ONE_PORTION_PH
+    target = goal if whole else min((kh + goal) / 2, base * 10**PH_SHIFT_EMPTY)
+    target = max(target, kh + 0.1)
     dose = alkalinity_dose(AlkalinityDoseQuestion(net_l=log.net_l, current_dkh=kh, target_dkh=target, planned_mg_n_l=0))
     w.lines.extend(dose.working[-2:])
-    shift = w.line("ΔpH", "log10(KH after / KH before)", f"log10({middle:.2f} / {base:.2f}), the first half", math.log10(middle / base), "pH", "carbonate")  # fmt: skip
+    shift = w.line("ΔpH", "log10(KH after / KH before)", f"log10({target:.2f} / {base:.2f})", math.log10(max(target / base, 1.0)), "pH", "carbonate")  # fmt: skip
+    last = max((a.day for a in log.alkalinity), default=-1.0)
     return Action(
         do="raise-kh",
         title=f"Add {_grams(dose.sodium_bicarbonate_g)} g of baking soda",
-        detail=f"Sodium bicarbonate, dissolved first, half now and half tonight: KH {kh:.1f} to {target:.2g} dKH.",
+        detail=f"Sodium bicarbonate, dissolved first: KH {kh:.1f} to {target:.2g} dKH."
+        + ("" if whole else f" The rest, to {goal:.2g} dKH, twelve hours on."),
         reason="The film burns alkalinity with every milligram of ammonia and stops when it is gone.",
-        when="now",
+        when="tonight" if log.day_now - last < PORTION_APART_DAYS else "now",
         amount=dose.sodium_bicarbonate_g,
         amount_unit="g",
         raise_dkh=target - kh,

@@ -153,8 +153,15 @@ def _phosphate(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | No
     return None
 
 
+def _next_portion(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+    begun = any(log.day_now - a.day <= 1.5 for a in log.alkalinity)
+    if begun and not s.low_kh and s.kh_now is not None and s.kh_now < s.wanted.kh_target_dkh - log.kit.kh_step_dkh / 2:
+        return raise_kh(log, s, w)
+    return None
+
+
 _LOOKS: tuple[Callable[[CycleLog, State, Diagnosis, Working], Action | None], ...] = (
-    _filter, _alkalinity, _chlorine, _warmth, _overdose, _skimmer, _off_scale, _kit, _phosphate,
+    _filter, _alkalinity, _chlorine, _warmth, _overdose, _skimmer, _off_scale, _kit, _phosphate, _next_portion,
 )  # fmt: skip
 """The most pressing first."""
 
