@@ -30,6 +30,47 @@ def test_an_address_is_changed_with_the_password_alone(keeper, visitor) -> None:
     assert other.enter("POST", "/api/session", {"email": new, "password": PASSWORD}).status_code == 201
 
 
+def recover(visitor, email: str, code: str, password: str = "another three words"):
+    return visitor().enter("POST", "/api/session/recover", {"email": email, "code": code, "password": password})
+
+
+def test_a_recovery_code_lets_its_keeper_back_in_once(visitor) -> None:
+    one, email = visitor(), "lost@yard.example"
+    codes = one.enter("POST", "/api/account", {"email": email, "password": PASSWORD}).json["recovery_codes"]
+    assert len(set(codes)) == 8
+    # Written down in capitals and without its dashes.
+    back = recover(visitor, email, codes[0].upper().replace("-", " "))
+    assert back.status_code == 201
+    assert back.json["email"] == email
+    assert one.get("/api/tanks").status_code == 401
+    assert visitor().enter("POST", "/api/session", {"email": email, "password": PASSWORD}).status_code == 401
+    again = recover(visitor, email, codes[0])
+    assert again.status_code == 401
+    assert codes[0] not in again.text
+    assert recover(visitor, email, codes[1]).status_code == 201
+
+
+def test_a_code_opens_no_other_account_and_guesses_are_counted(keeper, visitor) -> None:
+    other, email = visitor(), f"other-{keeper.email}"
+    codes = other.enter("POST", "/api/account", {"email": email, "password": PASSWORD}).json["recovery_codes"]
+    assert recover(visitor, keeper.email, codes[0]).status_code == 401
+    assert recover(visitor, "nobody@yard.example", codes[0]).status_code == 401
+    for _ in range(7):
+        assert recover(visitor, keeper.email, "aaaa-bbbb-cccc").status_code == 401
+    assert recover(visitor, keeper.email, "aaaa-bbbb-cccc").status_code == 429
+
+
+def test_new_codes_take_the_password_and_make_the_old_worthless(visitor) -> None:
+    one, email = visitor(), "codes@yard.example"
+    old = one.enter("POST", "/api/account", {"email": email, "password": PASSWORD}).json["recovery_codes"]
+    assert one.get("/api/account/recovery-codes").json == {"left_count": 8}
+    assert one.send("POST", "/api/account/recovery-codes", {"password": "not it at all"}).status_code == 403
+    new = one.send("POST", "/api/account/recovery-codes", {"password": PASSWORD}).json["recovery_codes"]
+    assert not set(old) & set(new)
+    assert recover(visitor, email, old[0]).status_code == 401
+    assert recover(visitor, email, new[0]).status_code == 201
+
+
 def test_an_address_another_keeper_has_is_refused(keeper, visitor) -> None:
     taken = visitor()
     taken.enter("POST", "/api/account", {"email": f"taken-{keeper.email}", "password": PASSWORD})

@@ -80,6 +80,7 @@ def new_keeper(page: Page, running: Running) -> str:
     page.get_by_label("E-mail").fill(email)
     page.get_by_label("Password").fill(PASSWORD)
     page.get_by_role("button", name="Make it").click()
+    page.get_by_role("button", name="I have them: go on").click()
     expect(page).to_have_url(f"{running.url}/today")
     return email
 

@@ -1,6 +1,7 @@
 """Arriving from wherever a tank stands, by visible words only."""
 
 import re
+import time
 from collections.abc import Callable
 from datetime import date, timedelta
 
@@ -60,6 +61,19 @@ def test_a_filter_in_hand_is_asked_what_is_on_its_box(page: Page, arrive: Callab
     hand.get_by_label("Flow on the box, L/h").fill("900")
     hand.get_by_role("button", name="Add it and see").click()
     expect(page.get_by_role("main")).to_contain_text("Attic find would move")
+
+
+def test_what_is_added_is_what_is_typed_however_soon_it_is_pressed(page: Page, arrive: Callable[..., None]) -> None:
+    arrive("only a filter in hand", holds="90")
+    hand = page.get_by_role("region", name="The filter in hand")
+    expect(hand).to_contain_text("The box agrees with itself")
+    # An answer to what is typed last is a second on its way, and the button is pressed before.
+    page.route("**/api/compute/label-check", lambda route: (time.sleep(1), route.continue_()))
+    hand.get_by_label("Name", exact=True).fill("Attic find")
+    hand.get_by_label("Flow on the box, L/h").fill("640")
+    hand.get_by_role("button", name="Add it and see").click()
+    expect(page.get_by_role("main")).to_contain_text("Attic find would move")
+    expect(page.get_by_role("main")).to_contain_text("not the 640 on its box")
 
 
 def test_where_it_stands_is_said_anew_in_tank(page: Page, arrive: Callable[..., None]) -> None:

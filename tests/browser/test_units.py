@@ -29,6 +29,7 @@ def from_(browser: Browser, running, browser_context_args: dict) -> Callable[[st
         page.get_by_label("E-mail").fill(f"{locale.lower()}-{next(_numbers)}@yard.example")
         page.get_by_label("Password").fill(PASSWORD)
         page.get_by_role("button", name="Make it").click()
+        page.get_by_role("button", name="I have them: go on").click()
         page.get_by_label("A new tank").fill("Hall")
         page.get_by_role("button", name="Begin it").click()
         return page

@@ -279,7 +279,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make an account and sign in. */
+        /** Make an account and sign in. Its recovery codes are told this once. */
         post: {
             parameters: {
                 query?: never;
@@ -299,7 +299,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["SessionState"];
+                        "application/json": components["schemas"]["NewAccount"];
                     };
                 };
                 /** @description CSRF token missing */
@@ -806,6 +806,82 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/recover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Come back in with a recovery code and a new password. The code is spent; every other sign-in ends. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Recovery"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionState"];
+                    };
+                };
+                /** @description No such code */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -2827,6 +2903,111 @@ export interface paths {
                 };
                 /** @description Not usable */
                 422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/recovery-codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many recovery codes are not spent. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CodesLeft"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Make new recovery codes; the old ones are worth nothing from now on. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CodesAsked"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Codes"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing or wrong password */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -6258,6 +6439,30 @@ export interface components {
             nitrite_mg_n_l?: number | null;
             /** @description Whose zero counts */
             kit?: components["schemas"]["KitStepsIn"];
+        };
+        /**
+         * Codes
+         * @description New codes, told this once.
+         */
+        Codes: {
+            /** Recovery Codes */
+            recovery_codes: string[];
+        };
+        /**
+         * CodesAsked
+         * @description The password, for new codes.
+         */
+        CodesAsked: {
+            /** Password */
+            password: string;
+        };
+        /**
+         * CodesLeft
+         * @description How many codes are not spent.
+         */
+        CodesLeft: {
+            /** Left Count */
+            left_count: number;
         };
         /**
          * ColumnUse
@@ -10614,6 +10819,25 @@ export interface components {
             answers: string;
         };
         /**
+         * NewAccount
+         * @description A new account, signed in, and the codes by which its keeper comes back in when the password is lost.
+         */
+        NewAccount: {
+            /** Signed In */
+            signed_in: boolean;
+            /** Email */
+            email: string | null;
+            /** Csrf Token */
+            csrf_token: string;
+            /** Demo Open */
+            demo_open: boolean;
+            units: components["schemas"]["Units"];
+            /** Written */
+            written: components["schemas"]["WrittenUnit"][];
+            /** Recovery Codes */
+            recovery_codes: string[];
+        };
+        /**
          * NewEntry
          * @description An entry as sent. A plan names the plan it was based on, so that a second tab's save is told.
          */
@@ -11867,6 +12091,21 @@ export interface components {
             salinity_g_kg?: number | null;
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
+        };
+        /**
+         * Recovery
+         * @description An address, one of its codes, and the password wanted.
+         */
+        Recovery: {
+            /** Email */
+            email: string;
+            /** Code */
+            code: string;
+            /**
+             * Password
+             * @description At least ten characters; a few words do well
+             */
+            password: string;
         };
         /**
          * Removed

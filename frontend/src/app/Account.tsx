@@ -1,11 +1,13 @@
 /** Account: what to read in, the password, the address, everything out, closing it. */
 import { useState, type SyntheticEvent } from "react";
+import { useQuery } from "@tanstack/react-query";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { useEnter } from "../api/hooks";
 import type { SessionState } from "../api/schemas";
 import { Button, Fields, Lead, PickOne, ProblemNote, TextField, Verdict } from "../kit";
 import { Page } from "./Page";
+import { RecoveryCodes } from "./RecoveryCodes";
 
 export function Account({ session }: { session: SessionState }) {
   return (
@@ -15,6 +17,7 @@ export function Account({ session }: { session: SessionState }) {
         <Lead>Signed in as {session.email}.</Lead>
         <UnitsForm session={session} />
         <PasswordForm />
+        <CodesForm />
         <EmailForm session={session} />
         <section aria-label="Everything">
           <h2>Everything you wrote</h2>
@@ -162,6 +165,55 @@ function PasswordForm() {
         />
         <div>
           <Button type="submit">Change password</Button>
+        </div>
+      </form>
+    </section>
+  );
+}
+
+function CodesForm() {
+  const left = useQuery({
+    queryKey: ["recovery-codes"],
+    queryFn: () => ask(client.GET("/api/account/recovery-codes")),
+  });
+  const [password, setPassword] = useState("");
+  const [codes, setCodes] = useState<string[] | null>(null);
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const submit = async (e: SyntheticEvent) => {
+    e.preventDefault();
+    setProblem(null);
+    try {
+      const fresh = await ask(client.POST("/api/account/recovery-codes", { body: { password } }));
+      setCodes(fresh.recovery_codes);
+      setPassword("");
+      void left.refetch();
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      setProblem(error);
+    }
+  };
+  return (
+    <section aria-label="Lost password">
+      <h2>If the password is lost</h2>
+      <p>
+        {left.data ? `${left.data.left_count} recovery codes are left. ` : ""}
+        Each lets you back in once. New ones make the old worthless.
+      </p>
+      {codes && <RecoveryCodes codes={codes} />}
+      <form onSubmit={(e) => void submit(e)}>
+        <ProblemNote problem={problem} />
+        <TextField
+          label="Password, for new codes"
+          type="password"
+          autoComplete="current-password"
+          value={password}
+          onChange={setPassword}
+          required
+        />
+        <div>
+          <Button type="submit" $quiet>
+            Make new codes
+          </Button>
         </div>
       </form>
     </section>

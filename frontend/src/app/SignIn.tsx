@@ -1,12 +1,14 @@
 /** The door: look round as the demo keeper, sign in, or make an account. */
-import { useState, type SyntheticEvent } from "react";
+import { useState } from "react";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { useEnter, useTables } from "../api/hooks";
-import type { SessionState, TankPlan } from "../api/schemas";
-import { Button, InlineButton, Lead, ProblemNote, TextField, Verdict, narrow } from "../kit";
+import type { NewAccount, TankPlan } from "../api/schemas";
+import { Button, Lead, Verdict, narrow } from "../kit";
 import { Section } from "../section/Section";
 import { Page } from "./Page";
+import { RecoveryCodes } from "./RecoveryCodes";
+import { SignInForm } from "./SignInForm";
 
 const SHOAL = [
   { species_id: "harlequin-rasbora", count: 11, length_cm: null },
@@ -25,18 +27,16 @@ function sketch({ tank, surroundings }: TankPlan): TankPlan {
 }
 
 export function SignIn({ demoOpen }: { demoOpen: boolean }) {
-  const [isNew, setNew] = useState(false);
-  const [email, setEmail] = useState("");
-  const [password, setPassword] = useState("");
+  const [made, setMade] = useState<NewAccount | null>(null);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const [busy, setBusy] = useState(false);
   const enter = useEnter();
   const tables = useTables();
-  const go = async (asking: Promise<SessionState>) => {
+  const go = async <T,>(asking: Promise<T>, then: (answer: T) => void) => {
     setBusy(true);
     setProblem(null);
     try {
-      enter(await asking);
+      then(await asking);
     } catch (error) {
       if (error instanceof ProblemError) setProblem(error);
       else throw error;
@@ -44,14 +44,22 @@ export function SignIn({ demoOpen }: { demoOpen: boolean }) {
       setBusy(false);
     }
   };
-  const submit = (e: SyntheticEvent) => {
-    e.preventDefault();
-    const body = { email, password };
-    const account = { ...body, locale: navigator.language };
-    void go(
-      ask(isNew ? client.POST("/api/account", { body: account }) : client.POST("/api/session", { body })),
+  if (made !== null)
+    return (
+      <Page>
+        <Noted>
+          <Verdict>
+            Your account is made. <em>Keep these codes.</em>
+          </Verdict>
+          <RecoveryCodes
+            codes={made.recovery_codes}
+            onDone={() => {
+              enter(made);
+            }}
+          />
+        </Noted>
+      </Page>
     );
-  };
   return (
     <Page>
       <Split>
@@ -78,45 +86,20 @@ export function SignIn({ demoOpen }: { demoOpen: boolean }) {
           </Lead>
           {demoOpen && (
             <div>
-              <Button isDisabled={busy} onPress={() => void go(ask(client.POST("/api/session/demo")))}>
+              <Button isDisabled={busy} onPress={() => void go(ask(client.POST("/api/session/demo")), enter)}>
                 Look round as the demo keeper
               </Button>
             </div>
           )}
-          <form onSubmit={submit}>
-            <h2>{isNew ? "Make an account" : "Sign in"}</h2>
-            <ProblemNote problem={problem} />
-            <TextField
-              label="E-mail"
-              type="email"
-              autoComplete="username"
-              value={email}
-              onChange={setEmail}
-              required
-            />
-            <TextField
-              label="Password"
-              type="password"
-              autoComplete={isNew ? "new-password" : "current-password"}
-              value={password}
-              onChange={setPassword}
-              hint={isNew ? "At least ten characters; a few words do well." : undefined}
-              required
-            />
-            <Both>
-              <Button type="submit" isDisabled={busy}>
-                {isNew ? "Make it" : "Sign in"}
-              </Button>
-              <InlineButton
-                onPress={() => {
-                  setNew(!isNew);
-                  setProblem(null);
-                }}
-              >
-                {isNew ? "I have an account" : "I have no account yet"}
-              </InlineButton>
-            </Both>
-          </form>
+          <SignInForm
+            busy={busy}
+            problem={problem}
+            onEnter={(asking) => void go(asking, enter)}
+            onMade={(asking) => void go(asking, setMade)}
+            onForget={() => {
+              setProblem(null);
+            }}
+          />
         </div>
       </Split>
     </Page>
@@ -148,9 +131,9 @@ const Split = styled.div`
     }
   }
 `;
-const Both = styled.div`
-  display: flex;
-  gap: 16px;
-  align-items: center;
-  flex-wrap: wrap;
+const Noted = styled.div`
+  display: grid;
+  gap: 18px;
+  max-width: 620px;
+  padding-top: 12px;
 `;

@@ -97,6 +97,12 @@ def weak(password: str, email: str) -> None:
     )  # fmt: skip
 
 
+class NewAccount(SessionState):
+    """A new account, signed in, and the codes by which its keeper comes back in when the password is lost."""
+
+    recovery_codes: list[str]
+
+
 def _state() -> SessionState:
     known = current_user.is_authenticated
     units = units_of_keeper(current_user.keeper.units) if known else Units()
@@ -117,7 +123,7 @@ def _end() -> None:
     session.clear()
 
 
-def _let_in(who: Keeper) -> SessionState:
+def let_in(who: Keeper) -> SessionState:
     # A fresh session at the change of privilege: nothing set before sign-in carries over.
     _end()
     login_user(CurrentKeeper(who, g.accounts.begin(who, g.now.replace(tzinfo=None))))
@@ -136,14 +142,14 @@ def read_session() -> SessionState:
 
 @blueprint.post("/account")
 @blueprint.input(SignUp)
-@blueprint.output(SessionState, status_code=201)
+@blueprint.output(NewAccount, status_code=201)
 @blueprint.doc(responses={403: "CSRF token missing", 409: "Address taken", 422: "Not usable", 429: "Paused"})
-def sign_up(json_data: SignUp) -> SessionState:
-    """Make an account and sign in."""
+def sign_up(json_data: SignUp) -> NewAccount:
+    """Make an account and sign in. Its recovery codes are told this once."""
     weak(json_data.password, json_data.email)
     now, units = g.now.replace(tzinfo=None), units_of_locale(json_data.locale)
     who = g.accounts.sign_up(json_data.email, json_data.password, now, request.remote_addr or "", units.model_dump())
-    return _let_in(who)
+    return NewAccount(**dict(let_in(who)), recovery_codes=g.accounts.fresh_codes(who.id, now))
 
 
 @blueprint.post("/session")
@@ -157,7 +163,7 @@ def sign_in(json_data: Credentials) -> SessionState:
     who = g.accounts.sign_in(json_data.email, json_data.password, request.remote_addr or "", g.now.replace(tzinfo=None))
     if who is None:
         raise ProblemError(401, "Not signed in", "The address or the password is not right.")
-    return _let_in(who)
+    return let_in(who)
 
 
 @blueprint.post("/session/demo")
@@ -168,7 +174,7 @@ def sign_in_demo() -> SessionState:
     who = g.accounts.by_email(DEMO_EMAIL) if current_app.config["REEDMACE"].demo else None
     if who is None:
         raise ProblemError(404, "No demo here", "This server was started without the demo.")
-    return _let_in(who)
+    return let_in(who)
 
 
 @blueprint.delete("/session")
@@ -191,7 +197,7 @@ def choose_units(json_data: Units) -> SessionState:
     return _state()
 
 
-def _own() -> None:
+def own_account() -> None:
     """Refuse what would close the demo for everyone. Raises a 403 problem."""
     if keeper().email == DEMO_EMAIL and current_app.config["REEDMACE"].demo:
         raise ProblemError(
@@ -213,7 +219,7 @@ def _own() -> None:
 )
 def change_email(json_data: EmailChange) -> SessionState:
     """Change the address one signs in with."""
-    _own()
+    own_account()
     now = g.now.replace(tzinfo=None)
     who = g.accounts.change_email(keeper().id, json_data.password, json_data.email, request.remote_addr or "", now)
     if who is None:
@@ -230,7 +236,7 @@ def change_email(json_data: EmailChange) -> SessionState:
 )
 def close_account(json_data: Closing) -> SessionState:
     """Take the account away with every tank and logbook in it. There is no way back."""
-    _own()
+    own_account()
     if not g.accounts.close(keeper().id, json_data.password, request.remote_addr or "", g.now.replace(tzinfo=None)):
         raise ProblemError(403, "Account not closed", "The password is not right.")
     logout_user()
@@ -247,11 +253,11 @@ def close_account(json_data: Closing) -> SessionState:
 )
 def change_password(json_data: PasswordChange) -> SessionState:
     """Change the password; every other session of this account ends."""
-    _own()
+    own_account()
     weak(json_data.new, keeper().email)
     who = g.accounts.change_password(
         keeper().id, json_data.old, json_data.new, request.remote_addr or "", g.now.replace(tzinfo=None)
     )
     if who is None:
         raise ProblemError(403, "Password not changed", "The old password is not right.")
-    return _let_in(who)
+    return let_in(who)

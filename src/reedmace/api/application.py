@@ -24,6 +24,7 @@ from reedmace.api import (
     devices,
     files,
     problems,
+    recovery,
     reference,
     slots,
     tanks,
@@ -111,6 +112,7 @@ def create_app(settings: Settings) -> APIFlask:
     slots.install(app)
     for blueprint in (
         accounts.blueprint,
+        recovery.blueprint,
         tanks.blueprint,
         aside.blueprint,
         views.blueprint,

@@ -10,7 +10,7 @@ import peewee
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 
-from reedmace.store.models import Account, SignedIn, SignInFailure
+from reedmace.store.models import Account, RecoveryCode, SignedIn, SignInFailure
 
 WINDOW = timedelta(minutes=15)
 FAILURES_HERE, FAILURES_PER_ACCOUNT, FAILURES_PER_ADDRESS = 8, 40, 60
@@ -18,6 +18,8 @@ FAILURES_HERE, FAILURES_PER_ACCOUNT, FAILURES_PER_ADDRESS = 8, 40, 60
 SIGN_UPS_AN_HOUR = 30
 """From one address."""
 SIGNED_IN_FOR = timedelta(days=60)
+CODES_COUNT, CODE_LETTERS = 8, "abcdefghjkmnpqrstuvwxyz23456789"
+"""Codes to come back in with, in letters and digits nobody mistakes for another; twelve of them are 59 bits."""
 
 
 class EmailTaken(Exception):
@@ -120,11 +122,51 @@ class Accounts:
         known = self._checked(account_id, old, address, now)
         if known is None:
             return None
+        self._set_password(known, new)
+        return Keeper(known.id, known.email, known.units)
+
+    def fresh_codes(self, account_id: int, now: datetime) -> list[str]:
+        """New codes to come back in with when the password is lost; older ones are worth nothing from now on."""
+        codes = ["-".join(_letters(4) for _ in range(3)) for _ in range(CODES_COUNT)]
+        rows = [{"account": account_id, "code_hash": _digest("recovery", _bare(c)), "made_at": now} for c in codes]
         with self._database.atomic():
-            change = Account.update(password_hash=self._hasher.hash(new)).where(Account.id == account_id)
+            RecoveryCode.delete().where(RecoveryCode.account == account_id).bind(self._database).execute()
+            RecoveryCode.insert_many(rows).bind(self._database).execute()
+        return codes
+
+    def codes_with(self, account_id: int, password: str, address: str, now: datetime) -> list[str] | None:
+        """The same for whoever shows the password; None when it is wrong. Raises TooManyAttempts."""
+        known = self._checked(account_id, password, address, now)
+        return None if known is None else self.fresh_codes(known.id, now)
+
+    def codes_left(self, account_id: int) -> int:
+        """How many codes are not spent."""
+        return int(RecoveryCode.select().where(RecoveryCode.account == account_id).bind(self._database).count())
+
+    def recover(self, email: str, code: str, new: str, address: str, now: datetime) -> Keeper | None:
+        """A new password for whoever shows a code, which is spent by it; None when it is none. Raises TooManyAttempts.
+
+        address: the sender's; now: UTC without zone. A guess at a code is one at signing in.
+        """
+        held, _ = _limits(email.strip().lower(), address)
+        self._hold(held, now, WINDOW)
+        known = self._row(Account.email == email.strip().lower())
+        own = (RecoveryCode.account == (known.id if known else 0)) & (
+            RecoveryCode.code_hash == _digest("recovery", _bare(code))
+        )
+        # Deleting it tells whether it was there: two who show it at once cannot both be let in.
+        if known is None or not RecoveryCode.delete().where(own).bind(self._database).execute():
+            self._note([who for who, _ in held], now)
+            return None
+        self._set_password(known, new)
+        return Keeper(known.id, known.email, known.units)
+
+    def _set_password(self, known: Account, new: str) -> None:
+        """Change it and end every sign-in."""
+        with self._database.atomic():
+            change = Account.update(password_hash=self._hasher.hash(new)).where(Account.id == known.id)
             change.bind(self._database).execute()
-            SignedIn.delete().where(SignedIn.account == account_id).bind(self._database).execute()
-            return Keeper(known.id, known.email, known.units)
+            SignedIn.delete().where(SignedIn.account == known.id).bind(self._database).execute()
 
     def change_email(self, account_id: int, password: str, email: str, address: str, now: datetime) -> Keeper | None:
         """Another address for this account; None when the password is wrong. Raises EmailTaken, TooManyAttempts.
@@ -156,10 +198,7 @@ class Accounts:
         known = self._row(Account.email == email.strip().lower())
         if known is None:
             return False
-        with self._database.atomic():
-            change = Account.update(password_hash=self._hasher.hash(password)).where(Account.id == known.id)
-            change.bind(self._database).execute()
-            SignedIn.delete().where(SignedIn.account == known.id).bind(self._database).execute()
+        self._set_password(known, password)
         return True
 
     def _checked(self, account_id: int, password: str, address: str, now: datetime) -> Account | None:
@@ -205,6 +244,15 @@ class Accounts:
             return self._hasher.verify(stored, password)
         except (VerificationError, InvalidHashError):
             return False
+
+
+def _letters(count: int) -> str:
+    return "".join(secrets.choice(CODE_LETTERS) for _ in range(count))
+
+
+def _bare(code: str) -> str:
+    """A code as it counts: people leave dashes out and write capitals."""
+    return "".join(letter for letter in code.lower() if letter.isalnum())
 
 
 def _network(address: str) -> str:

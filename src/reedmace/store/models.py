@@ -46,6 +46,15 @@ class SignedIn(Row):
     made_at = peewee.DateTimeField()
 
 
+class RecoveryCode(Row):
+    """A code that lets its keeper back in once; only its hash is kept."""
+
+    id = peewee.BigAutoField()
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE")
+    code_hash = peewee.FixedCharField(64, unique=True)
+    made_at = peewee.DateTimeField()
+
+
 class SignInFailure(Row):
     """A failed sign-in, counted here so that every worker sees it."""
 

@@ -1,7 +1,8 @@
 /** Box in hand: four numbers, and whether they agree with each other. */
 import { useState } from "react";
 import { useCompute, useLoadedTables } from "../../api/hooks";
-import type { Filter } from "../../api/schemas";
+import { compute, ProblemError } from "../../api/client";
+import type { Filter, QuestionOf } from "../../api/schemas";
 import { Button, Caution, Fields, Figure, ProblemNote, Select, TextField } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 import { Bar } from "../shared";
@@ -16,7 +17,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
   const [watts, setWatts] = useState<number | null>(14);
   const [upTo, setUpTo] = useState<number | null>(250);
   const [price, setPrice] = useState(60);
-  const check = useCompute("label-check", {
+  const question: QuestionOf<"label-check"> = {
     kind,
     name: name.trim() || "From the shop",
     box_lph: lph,
@@ -25,7 +26,17 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
     watts,
     tank_up_to_l: upTo,
     price,
-  });
+  };
+  const check = useCompute("label-check", question);
+  // The answer on screen may be to what stood here a moment ago: what is added is what is typed.
+  const add = async () => {
+    try {
+      onAdd((await compute("label-check", question)).filter);
+    } catch (error) {
+      // What is wrong with it is said above, by the same question.
+      if (!(error instanceof ProblemError)) throw error;
+    }
+  };
   const answer = check.error ? undefined : check.data;
   return (
     <>
@@ -99,13 +110,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
           answer.findings.map((f) => <Caution key={f}>{f}</Caution>)
         ))}
       <Bar>
-        <Button
-          $quiet
-          isDisabled={!answer}
-          onPress={() => {
-            if (answer) onAdd(answer.filter);
-          }}
-        >
+        <Button $quiet isDisabled={!answer} onPress={() => void add()}>
           Add it and see
         </Button>
         <span>What the box does not say is taken from the catalogue’s nearest of its kind.</span>

@@ -1,6 +1,7 @@
 /** Proving the flow: a bucket where the outlet can be caught, a float or the level in the box where it cannot. */
 import { useState } from "react";
 import { styled } from "styled-components";
+import { compute, ProblemError } from "../../api/client";
 import { useCompute, useWrite } from "../../api/hooks";
 import type { FittedView } from "../../api/schemas";
 import { Button, Fields, Figure, PickOne, ProblemNote } from "../../kit";
@@ -187,17 +188,34 @@ function OtherTest({
   const [cm, setCm] = useState<number>(ask.cm);
   const [size, setSize] = useState<number>(ask.size);
   const filled = times.filter((t): t is number => t !== null);
-  const transit = useCompute(
-    "flow-transit",
-    way === "transit" && filled.length ? { way_cm: cm, times_s: filled, bore_mm: size } : null,
-  );
-  const level = useCompute(
-    "level-drop",
-    way === "level-drop" && filled.length ? { area_cm2: size, rise_cm: cm, times_s: filled } : null,
-  );
+  const through = { way_cm: cm, times_s: filled, bore_mm: size };
+  const fall = { area_cm2: size, rise_cm: cm, times_s: filled };
+  const transit = useCompute("flow-transit", way === "transit" && filled.length ? through : null);
+  const level = useCompute("level-drop", way === "level-drop" && filled.length ? fall : null);
   const asked = way === "transit" ? transit : level;
   const answer = filled.length && !asked.error ? asked.data : undefined;
   const write = useWrite(tankId);
+  // The answer on screen may be to what stood here a moment ago: what is written is what is typed.
+  const log = async () => {
+    try {
+      const found = await (way === "transit"
+        ? compute("flow-transit", through)
+        : compute("level-drop", fall));
+      write.mutate({
+        body: {
+          kind: "timed-flow",
+          filter_key: filterKey,
+          method: way,
+          measured_lph: found.measured_lph,
+          plus_minus_lph: found.plus_minus_lph,
+          computed_lph: computed,
+        },
+      });
+    } catch (error) {
+      // What is wrong with it is said above, by the same question.
+      if (!(error instanceof ProblemError)) throw error;
+    }
+  };
   return (
     <>
       <p>{ask.how}</p>
@@ -215,22 +233,7 @@ function OtherTest({
         </p>
       )}
       <Bar>
-        <Button
-          isDisabled={!answer || write.isPending}
-          onPress={() => {
-            if (answer)
-              write.mutate({
-                body: {
-                  kind: "timed-flow",
-                  filter_key: filterKey,
-                  method: way,
-                  measured_lph: answer.measured_lph,
-                  plus_minus_lph: answer.plus_minus_lph,
-                  computed_lph: computed,
-                },
-              });
-          }}
-        >
+        <Button isDisabled={!answer || write.isPending} onPress={() => void log()}>
           Log the flow test
         </Button>
         {write.isSuccess && <span role="status">Written in the logbook.</span>}

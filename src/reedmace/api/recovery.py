@@ -1,0 +1,81 @@
+"""Coming back in when the password is lost: codes made at sign-up or anew, each good for once. No mail is sent."""
+
+from typing import Annotated
+
+from apiflask import APIBlueprint
+from flask import g, request
+from pydantic import BaseModel, ConfigDict, Field
+
+from reedmace.api.accounts import Password, SessionState, let_in, own_account, weak
+from reedmace.api.problems import ProblemError
+from reedmace.api.session import keeper
+
+blueprint = APIBlueprint("recovery", __name__, url_prefix="/api", tag="Account")
+
+
+class Recovery(BaseModel):
+    """An address, one of its codes, and the password wanted."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    email: Annotated[str, Field(min_length=1, max_length=254)]
+    code: Annotated[str, Field(min_length=1, max_length=40)]
+    password: Password
+
+
+class CodesAsked(BaseModel):
+    """The password, for new codes."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    password: Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class CodesLeft(BaseModel):
+    """How many codes are not spent."""
+
+    left_count: int
+
+
+class Codes(BaseModel):
+    """New codes, told this once."""
+
+    recovery_codes: list[str]
+
+
+@blueprint.post("/session/recover")
+@blueprint.input(Recovery)
+@blueprint.output(SessionState, status_code=201)
+@blueprint.doc(responses={401: "No such code", 403: "CSRF token missing", 422: "Not usable", 429: "Paused"})
+def recover(json_data: Recovery) -> SessionState:
+    """Come back in with a recovery code and a new password. The code is spent; every other sign-in ends."""
+    weak(json_data.password, json_data.email)
+    now = g.now.replace(tzinfo=None)
+    who = g.accounts.recover(json_data.email, json_data.code, json_data.password, request.remote_addr or "", now)
+    if who is None:
+        raise ProblemError(401, "Not let in", "The address or the code is not right, or the code was used before.")
+    return let_in(who)
+
+
+@blueprint.get("/account/recovery-codes")
+@blueprint.output(CodesLeft)
+@blueprint.doc(responses={401: "Not signed in"})
+def codes_left() -> CodesLeft:
+    """How many recovery codes are not spent."""
+    return CodesLeft(left_count=g.accounts.codes_left(keeper().id))
+
+
+@blueprint.post("/account/recovery-codes")
+@blueprint.input(CodesAsked)
+@blueprint.output(Codes, status_code=201)
+@blueprint.doc(
+    responses={401: "Not signed in", 403: "CSRF token missing or wrong password", 422: "Not usable", 429: "Paused"}
+)
+def new_codes(json_data: CodesAsked) -> Codes:
+    """Make new recovery codes; the old ones are worth nothing from now on."""
+    own_account()
+    now = g.now.replace(tzinfo=None)
+    codes = g.accounts.codes_with(keeper().id, json_data.password, request.remote_addr or "", now)
+    if codes is None:
+        raise ProblemError(403, "No new codes", "The password is not right.")
+    return Codes(recovery_codes=codes)
