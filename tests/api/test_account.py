@@ -30,8 +30,8 @@ def test_an_address_is_changed_with_the_password_alone(keeper, visitor) -> None:
     assert other.enter("POST", "/api/session", {"email": new, "password": PASSWORD}).status_code == 201
 
 
-def recover(visitor, email: str, code: str, password: str = "another three words"):
-    return visitor().enter("POST", "/api/session/recover", {"email": email, "code": code, "password": password})
+def recover(visitor, email: str, code: str, new: str = "another three words"):
+    return visitor().enter("POST", "/api/session/recover", {"email": email, "code": code, "password": new})
 
 
 def test_a_recovery_code_lets_its_keeper_back_in_once(visitor) -> None:

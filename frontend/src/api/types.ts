@@ -6096,6 +6096,12 @@ export interface components {
              * @default null
              */
             sump?: components["schemas"]["SumpIn"] | null;
+            /**
+             * Beside Cm
+             * @description Taken by others of its kind, whose usual place it cannot have as well
+             * @default 0
+             */
+            beside_cm?: number;
             layout?: components["schemas"]["LayoutIn"];
             /** Media */
             media?: components["schemas"]["BasketIn"][];
@@ -7839,6 +7845,12 @@ export interface components {
              * @default null
              */
             sump?: components["schemas"]["SumpIn"] | null;
+            /**
+             * Beside Cm
+             * @description Taken by others of its kind, whose usual place it cannot have as well
+             * @default 0
+             */
+            beside_cm?: number;
             layout?: components["schemas"]["LayoutIn"];
             /** @default null */
             heater?: components["schemas"]["HeaterHere"] | null;
@@ -9129,6 +9141,12 @@ export interface components {
              * @default null
              */
             sump: components["schemas"]["Sump"] | null;
+            /**
+             * Beside Cm
+             * @description Taken by others of its kind, whose usual place it cannot have as well
+             * @default 0
+             */
+            beside_cm: number;
             layout: components["schemas"]["Layout"];
         };
         /**
@@ -9175,6 +9193,12 @@ export interface components {
              * @default null
              */
             sump?: components["schemas"]["SumpIn"] | null;
+            /**
+             * Beside Cm
+             * @description Taken by others of its kind, whose usual place it cannot have as well
+             * @default 0
+             */
+            beside_cm?: number;
             layout?: components["schemas"]["LayoutIn"];
         };
         /**

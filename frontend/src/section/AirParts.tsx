@@ -1,12 +1,12 @@
 /** Filters driven by air, to scale: sponge, sheet, box and plate. */
 import type { Sheet } from "./geometry";
-import { line, stand, type PartProps } from "./parts";
+import { inside, line, middleOf, stand, type PartProps } from "./parts";
 
-export function Sponge({ sheet, filter, place, bare }: PartProps) {
-  const { left, tankWidth, bottomY, substrate, scale, sideLeft, sideWidth } = sheet;
+export function Sponge({ sheet, filter, place, bare, bodyXCm }: PartProps) {
+  const { left, bottomY, substrate, scale, sideLeft, sideWidth } = sheet;
   const w = filter.width_cm * scale;
   const h = filter.height_cm * scale;
-  const x = left + tankWidth * stand(0.88, 0.74, place) - w / 2;
+  const x = left + inside(middleOf(bodyXCm, sheet, stand(0.92, 0.74, place)), w, sheet) - w / 2;
   const foot = bottomY - substrate;
   const cx = x + w / 2;
   const sx = sideLeft + sideWidth * 0.78;
@@ -90,11 +90,11 @@ export function SheetWall({ sheet, filter, bare }: PartProps) {
   );
 }
 
-export function Box({ sheet, filter, place, bare }: PartProps) {
-  const { left, tankWidth, bottomY, substrate, scale } = sheet;
+export function Box({ sheet, filter, place, bare, bodyXCm }: PartProps) {
+  const { left, bottomY, substrate, scale } = sheet;
   const w = filter.width_cm * scale;
   const h = filter.height_cm * scale;
-  const x = left + tankWidth * stand(0.88, 0.74, place) - w / 2;
+  const x = left + inside(middleOf(bodyXCm, sheet, stand(0.92, 0.74, place)), w, sheet) - w / 2;
   const foot = bottomY - substrate;
   return (
     <g>

@@ -2,7 +2,7 @@
 import type { ReactNode } from "react";
 import type { Filter } from "../api/schemas";
 import { Box, SheetWall, Sponge, UnderGravel } from "./AirParts";
-import { line, stand, type PartProps } from "./parts";
+import { inside, line, middleOf, stand, type PartProps } from "./parts";
 
 export function anchors({ sheet, filter }: PartProps): {
   outlet: [number, number];
@@ -25,7 +25,7 @@ export function anchors({ sheet, filter }: PartProps): {
     };
   }
   if (filter.kind === "hang-on") {
-    const x = left + tankWidth * 0.66;
+    const x = left + tankWidth * 0.72 - (filter.width_cm * scale) / 2;
     return {
       outlet: [x + 6, waterY - 2],
       hose: [x, waterY + 40],
@@ -86,7 +86,7 @@ function Canister({ sheet, filter, place, bare, bodyXCm }: PartProps) {
   const { left, tankWidth, rimY, waterY, bottomY, floorY, scale, substrate } = sheet;
   const w = filter.width_cm * scale;
   const h = Math.min(filter.height_cm * scale, sheet.standHeight - 6);
-  const middle = bodyXCm === undefined ? tankWidth * stand(0.72, 0.38, place) : bodyXCm * scale;
+  const middle = middleOf(bodyXCm, sheet, stand(0.72, 0.38, place));
   const x = left + middle - w / 2;
   const y = floorY - 8 - h - Math.min(sheet.canisterFoot, Math.max(sheet.standHeight - h - 6, 0));
   const inX = left + tankWidth - 26;
@@ -131,7 +131,7 @@ function Canister({ sheet, filter, place, bare, bodyXCm }: PartProps) {
         </>
       )}
       <rect x={x} y={y} width={w} height={h} rx={4} {...line} fill="var(--field)" />
-      <rect x={x} y={y} width={w} height={h * 0.17} rx={4} {...line} fill="var(--seed-fill)" />
+      <rect data-head="" x={x} y={y} width={w} height={h * 0.17} rx={4} {...line} fill="var(--seed-fill)" />
       {[0.24, 0.42, 0.6, 0.78].map((f, i) => (
         <rect
           key={f}
@@ -158,11 +158,10 @@ function Canister({ sheet, filter, place, bare, bodyXCm }: PartProps) {
 }
 
 function HangOn({ sheet, filter, place, bare, bodyXCm }: PartProps) {
-  const { left, tankWidth, rimY, waterY, scale, sideLeft, sideWidth } = sheet;
+  const { left, rimY, waterY, scale, sideLeft, sideWidth } = sheet;
   const w = filter.width_cm * scale;
   const h = filter.height_cm * scale;
-  const x =
-    bodyXCm === undefined ? left + tankWidth * stand(0.66, 0.52, place) : left + bodyXCm * scale - w / 2;
+  const x = left + middleOf(bodyXCm, sheet, stand(0.72, 0.52, place)) - w / 2;
   const top = rimY - 3 * scale;
   const stem = x + w * 0.78;
   const depth = (sheet.bottomY - waterY) * 0.6;
@@ -206,11 +205,11 @@ function HangOn({ sheet, filter, place, bare, bodyXCm }: PartProps) {
   );
 }
 
-function Internal({ sheet, filter, place }: PartProps) {
-  const { left, tankWidth, waterY, bottomY, substrate, scale } = sheet;
+function Internal({ sheet, filter, place, bodyXCm }: PartProps) {
+  const { left, waterY, bottomY, substrate, scale } = sheet;
   const w = filter.width_cm * scale;
   const h = Math.min(filter.height_cm * scale, bottomY - substrate - waterY - 6);
-  const x = left + tankWidth * stand(0.86, 0.76, place) - w / 2;
+  const x = left + inside(middleOf(bodyXCm, sheet, stand(0.92, 0.76, place)), w, sheet) - w / 2;
   const y = Math.min(waterY + 3 * scale, bottomY - substrate - h);
   return (
     <g>

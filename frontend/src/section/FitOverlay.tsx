@@ -76,12 +76,14 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
           strokeWidth={5}
         />
       )}
-      <path
-        d={`M${left} ${y(fitting.evaporated_y_cm)} H${left + tankWidth}`}
-        stroke="var(--water)"
-        strokeWidth={1}
-        strokeDasharray="3 5"
-      />
+      {!quiet && (
+        <path
+          d={`M${left} ${y(fitting.evaporated_y_cm)} H${left + tankWidth}`}
+          stroke="var(--water)"
+          strokeWidth={1}
+          strokeDasharray="3 5"
+        />
+      )}
       {stopY !== null && (
         <g className="figures">
           <path
@@ -100,7 +102,7 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
           <g key={p.role} className="figures">
             <Mark name={p.role} x={x(p.at.x_cm)} y={y(p.at.y_cm)} />
             {!quiet && (
-              <text {...beside(p.role, x(p.at.x_cm), y(p.at.y_cm))} className="small">
+              <text {...beside(p.role, x(p.at.x_cm), y(p.at.y_cm))} className="small" data-free="">
                 {p.name}
               </text>
             )}
@@ -191,7 +193,7 @@ function beside(name: string, x: number, y: number) {
 type Point = [number, number];
 
 function Mark({ name, x, y }: { name: string; x: number; y: number }) {
-  const common = { stroke: "var(--ink)", strokeWidth: 1.3, fill: "var(--field)" };
+  const common = { stroke: "var(--ink)", strokeWidth: 1.3, fill: "var(--field)", "data-line": "" };
   if (name === "intake") return <rect x={x - 5} y={y - 9} width={10} height={18} rx={2} {...common} />;
   if (name === "outlet") return <rect x={x - 4} y={y - 3} width={34} height={6} rx={2} {...common} />;
   if (name === "tap") return <path d={`M${x - 7} ${y - 5} l14 10 v-10 l-14 10 z`} {...common} />;
@@ -223,6 +225,7 @@ function CutLabel({ points, text, turn }: { points: Point[]; text: string; turn:
         y={upright ? cy : cy - 8}
         textAnchor="middle"
         className="strong"
+        data-free=""
         transform={upright ? `rotate(-90 ${cx} ${cy}) translate(0 ${turn % 2 ? -9 : 18})` : undefined}
       >
         {text}

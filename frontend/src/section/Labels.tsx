@@ -1,5 +1,5 @@
 /** What is written beside the parts of a filter. */
-import type { Filter } from "../api/schemas";
+import type { Filter, FittingPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
 import { anchors } from "./FilterParts";
 import type { SectionLabel } from "./Section";
@@ -7,13 +7,29 @@ import type { SectionLabel } from "./Section";
 interface LabelsProps {
   sheet: Sheet;
   filter: Filter;
+  fitting?: FittingPlan;
   labels: SectionLabel[];
   /** Whether other filters stand beside this one, so that no line points at it alone. */
   many: boolean;
 }
 
-export function Labels({ sheet, filter, labels, many }: LabelsProps) {
-  const spots = anchors({ sheet, filter, place: 0 });
+type Spots = Record<SectionLabel["at"], [number, number]>;
+
+/** Where the plan puts what a label may point at. */
+function planned({ left, floorY, scale }: Sheet, { parts, runs }: FittingPlan): Partial<Spots> {
+  const found: Partial<Spots> = {};
+  const spot = (x: number, y: number): [number, number] => [left + x * scale, floorY - y * scale];
+  for (const { role, at } of parts)
+    if (role === "outlet" || role === "body") found[role] = spot(at.x_cm, at.y_cm);
+  const hose = runs.find((run) => run.role === "return-hose")?.points;
+  // Under the tank, where it is seen: between the last corner but one and the body.
+  const [from, to] = hose?.slice(-3) ?? [];
+  if (from && to) found.hose = spot((from.x_cm + to.x_cm) / 2, (from.y_cm + to.y_cm) / 2);
+  return found;
+}
+
+export function Labels({ sheet, filter, fitting, labels, many }: LabelsProps) {
+  const spots = { ...anchors({ sheet, filter, place: 0 }), ...(fitting && planned(sheet, fitting)) };
   const { left, tankWidth, floorY, standHeight } = sheet;
   const places: Record<SectionLabel["at"], [number, number]> =
     filter.kind === "canister"
@@ -57,7 +73,7 @@ export function Labels({ sheet, filter, labels, many }: LabelsProps) {
               {lines[0]}
             </text>
             {lines[1] && (
-              <text x={x} y={y + 17}>
+              <text x={x} y={y + 20}>
                 {lines[1]}
               </text>
             )}

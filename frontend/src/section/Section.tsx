@@ -1,5 +1,5 @@
 /** The working drawing: this tank on its stand against its wall, front and side, to one scale. */
-import { useMemo } from "react";
+import { useMemo, useRef } from "react";
 import { styled } from "styled-components";
 import { Glassware, Room } from "./Glassware";
 import { Labels } from "./Labels";
@@ -10,6 +10,7 @@ import { FilterParts } from "./FilterParts";
 import { layOut, planPath, swimmers, type Sheet } from "./geometry";
 import { FitOverlay } from "./FitOverlay";
 import { Handles, type HandleName } from "./Handles";
+import { useKeptApart } from "./keepApart";
 import { Swimmers } from "./Swimmers";
 import { show, sizeOf, twinOf, unitName } from "../quantity/shown";
 
@@ -51,9 +52,11 @@ export function Section(props: SectionProps) {
   const first = filters.find((f) => f.key === props.working) ?? filters[0];
   const sheet = useMemo(() => layOut(plan, 560, 610), [plan]);
   const small = usePhone();
+  const drawing = useRef<SVGSVGElement>(null);
+  useKeptApart(drawing);
   // A phone shows the tank itself as a strip; the stand and the side view are for wider screens.
   const view = small
-    ? `${sheet.left - 46} ${sheet.rimY - 42} ${sheet.tankWidth + 84} ${sheet.tankHeight + 56}`
+    ? `${sheet.left - 62} ${sheet.rimY - 46} ${sheet.tankWidth + 100} ${sheet.tankHeight + 60}`
     : `0 0 ${sheet.width} ${sheet.height}`;
   const fish = useMemo(
     () => (animals && species ? swimmers(sheet, animals, species) : []),
@@ -61,7 +64,7 @@ export function Section(props: SectionProps) {
   );
   return (
     <Frame>
-      <svg viewBox={view} role="group" aria-label={caption}>
+      <svg ref={drawing} viewBox={view} role="group" aria-label={caption}>
         <Room sheet={sheet} />
         {/* Plants stand aside when the water itself is written on. */}
         <Glassware
@@ -73,7 +76,13 @@ export function Section(props: SectionProps) {
         <Fittings {...props} sheet={sheet} filters={filters} first={first?.key} />
         <Figures {...props} sheet={sheet} />
         {first && props.labels && (
-          <Labels sheet={sheet} filter={first.filter} labels={props.labels} many={filters.length > 1} />
+          <Labels
+            sheet={sheet}
+            filter={first.filter}
+            fitting={first.fitting}
+            labels={props.labels}
+            many={filters.length > 1}
+          />
         )}
         <Movable {...props} sheet={sheet} small={small} first={first} />
       </svg>
@@ -85,13 +94,14 @@ interface FittingsProps {
   sheet: Sheet;
   plan: TankPlan;
   filters: SectionFilter[];
-  /** Key of the one worked on. */
+  /** Key of the one worked on, and of the one whose marks are shown. */
+  working?: string;
   first?: string;
   stopsBelowRimCm?: number;
   lookAt?: string;
 }
 
-function Fittings({ sheet, plan, filters, first, stopsBelowRimCm, lookAt }: FittingsProps) {
+function Fittings({ sheet, plan, filters, working, first, stopsBelowRimCm, lookAt }: FittingsProps) {
   const places = placesOf(filters.map((f) => f.filter.kind));
   return (
     <>
@@ -103,20 +113,23 @@ function Fittings({ sheet, plan, filters, first, stopsBelowRimCm, lookAt }: Fitt
           place={places[i] ?? 0}
           bare={fitting !== undefined}
           sump={plan.surroundings.sump}
-          bodyXCm={fitting?.parts.find((p) => p.role === "body")?.at.x_cm}
+          bodyXCm={fitting?.parts.find((p) => p.role === "body" || p.role === "filter")?.at.x_cm}
         />
       ))}
-      {filters.map(({ key, fitting }) =>
-        fitting ? (
-          <FitOverlay
-            key={key}
-            sheet={sheet}
-            fitting={fitting}
-            quiet={filters.length > 1 && key !== first}
-            {...(key === first ? { stopsBelowRimCm, lookAt } : {})}
-          />
-        ) : null,
-      )}
+      {/* The one worked on is drawn last, so that nothing covers its words. */}
+      {[...filters]
+        .sort((a, b) => Number(a.key === first) - Number(b.key === first))
+        .map(({ key, fitting }) =>
+          fitting ? (
+            <FitOverlay
+              key={key}
+              sheet={sheet}
+              fitting={fitting}
+              quiet={working !== key && (working === undefined || filters.length > 1)}
+              {...(key === first ? { stopsBelowRimCm, lookAt } : {})}
+            />
+          ) : null,
+        )}
     </>
   );
 }
@@ -178,13 +191,14 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
           {`${sizeOf(plan.surroundings.behind_cm)} ${unitName("cm")}`} to the wall
         </text>
       )}
-      <text x={left - 30} y={rimY + tankHeight / 2 + 5} textAnchor="middle">
+      <text x={left - 22} y={rimY + tankHeight / 2 + 5} textAnchor="end">
         {sizeOf(plan.tank.height_cm)}
       </text>
-      <text x={left - 30} y={floorY - standHeight / 2 + 5} textAnchor="middle">
+      <text x={left - 22} y={floorY - standHeight / 2 + 5} textAnchor="end">
         {sizeOf(plan.surroundings.stand_height_cm)}
       </text>
       <path
+        data-line=""
         d={`M${left - 14} ${rimY} V${floorY} M${left - 18} ${rimY} h8 M${left - 18} ${rimY + tankHeight} h8 M${left - 18} ${floorY} h8`}
         stroke="var(--ink-soft)"
         strokeWidth={0.9}
@@ -195,7 +209,7 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
           <text x={middle} y={waterY + (bottomY - waterY) * 0.42} textAnchor="middle" className="big">
             {show(volume.net_l, "L")}
           </text>
-          <text x={middle} y={waterY + (bottomY - waterY) * 0.42 + 20} textAnchor="middle">
+          <text x={middle} y={waterY + (bottomY - waterY) * 0.42 + 25} textAnchor="middle">
             {twinOf(volume.net_l, "L")} · {show(volume.water_depth_cm, "cm", 1)} deep
           </text>
         </>
@@ -204,7 +218,7 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
         <text
           key={text}
           x={middle}
-          y={waterY + 30 + i * 21 + (i ? 6 : 0)}
+          y={waterY + 30 + i * 21 + (i ? 9 : 0)}
           textAnchor="middle"
           className={i ? "" : "big"}
         >
@@ -233,11 +247,12 @@ function Span({ x0, x1, y, text }: { x0: number; x1: number; y: number; text: st
   return (
     <>
       <path
+        data-line=""
         d={`M${x0} ${y} H${x1} M${x0} ${y - 4} v8 M${x1} ${y - 4} v8`}
         stroke="var(--ink-soft)"
         strokeWidth={0.9}
       />
-      <text x={(x0 + x1) / 2} y={y - 6} textAnchor="middle">
+      <text x={(x0 + x1) / 2} y={y - 10} textAnchor="middle">
         {text}
       </text>
     </>
@@ -290,7 +305,11 @@ const Frame = styled.figure`
   }
   ${phone} {
     svg {
+      /* As wide as its picture, so that nothing beside the tank peeps in. */
+      width: auto;
+      max-width: 100%;
       max-height: 212px;
+      margin: 0 auto;
     }
   }
 `;

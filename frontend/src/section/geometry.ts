@@ -25,7 +25,7 @@ export interface Sheet {
   wallX: number;
 }
 
-const MARGIN = { left: 50, right: 26, between: 46, top: 40, foot: 34 };
+const MARGIN = { left: 62, right: 26, between: 46, top: 44, foot: 34 };
 
 export function layOut(plan: TankPlan, width: number, mostHeight: number): Sheet {
   const { tank } = plan;

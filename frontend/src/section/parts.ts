@@ -22,4 +22,14 @@ export function stand(first: number, reach: number, place: number): number {
   return place === 0 ? first : first - reach / (place === 1 ? 1 : place + 0.5);
 }
 
+/** Middle of a body in pixels from the tank's left face: where its plan puts it, else at a share of the length. */
+export function middleOf(bodyXCm: number | undefined, sheet: Sheet, share: number): number {
+  return bodyXCm === undefined ? sheet.tankWidth * share : bodyXCm * sheet.scale;
+}
+
+/** The middle of a body that stands in the water, kept clear of the glass. */
+export function inside(middle: number, width: number, { tankWidth, glass }: Sheet): number {
+  return Math.max(Math.min(middle, tankWidth - glass - 3 - width / 2), glass + 3 + width / 2);
+}
+
 /** Where a label may point, in the front view. */

@@ -134,8 +134,20 @@ def room(state: LogbookState) -> Room:
     return room_of(tank_plan(state), volume(state)).model_copy(update={"air_own": own})
 
 
-def fitting_question(state: LogbookState, fitted: FittedFilter) -> FittingPlanQuestion:
-    """Where one filter's parts go on this tank. state: the tank's; fitted: the filter, on it or only looked at."""
+GAP_CM = 4.0
+"""Kept between two of a kind that stand side by side (common practice)."""
+
+
+def beside_cm(kind: str, others: list[FittedFilter]) -> float:
+    """Room that others of a kind take, cm. kind: of the filter to place; others: those placed before it."""
+    return sum(f.filter.width_cm + GAP_CM for f in others if f.filter.kind == kind)
+
+
+def fitting_question(state: LogbookState, fitted: FittedFilter, before: list[FittedFilter]) -> FittingPlanQuestion:
+    """Where one filter's parts go on this tank.
+
+    state: the tank's; fitted: the filter, on it or only looked at; before: those that have their places already.
+    """
     plan, layout = tank_plan(state), fit_plan(state).of(fitted.key)
     # An outlet laid out above the water is the loop broken there.
     plumbing = fitted.plumbing.model_copy(update={"outlet_above_water_cm": -layout.outlet_depth_cm})
@@ -150,6 +162,7 @@ def fitting_question(state: LogbookState, fitted: FittedFilter) -> FittingPlanQu
         substrate_depth_cm=plan.tank.substrate_depth_cm,
         surface_cm2=max(answer.surface_cm2, 10),
         sump=plan.surroundings.sump,
+        beside_cm=beside_cm(fitted.filter.kind, before),
         layout=layout,
     )
 
@@ -172,7 +185,8 @@ def hang(state: LogbookState, also: list[FittedFilter] | None = None) -> list[Hu
         return []
     here, load, warm = room(state), stock_load(state), temperature_c(state)
     stock = stock_plan(state)
-    laid = [_as_laid(fitting_question(state, f)) for f in fitted]
+    # What is only looked at is drawn in its usual place, as the ranking counts it.
+    laid = [_as_laid(fitting_question(state, f, fitted[:n] if also is None else [])) for n, f in enumerate(fitted)]
     # Together they catch the dirt of one tank, each as the water goes through it.
     clean = np.array(
         [
@@ -290,7 +304,7 @@ def rank_question(state: LogbookState) -> RankFiltersQuestion:
     hung = hang(state)
     # What is only looked at counts with the hoses it would get here, as it does once it is chosen.
     hosed = [f for f in (*CATALOGUE, *plan.own_filters) if kind_of(f.kind).hosed]
-    base = fitting_question(state, FittedFilter(key="looked-at", filter=CATALOGUE[0], plumbing=plan.plumbing))
+    base = fitting_question(state, FittedFilter(key="looked-at", filter=CATALOGUE[0], plumbing=plan.plumbing), [])
     return RankFiltersQuestion(
         room=room(state),
         hose_m={f.id: drawn_hose_m(base.model_copy(update={"filter": f})) for f in hosed},

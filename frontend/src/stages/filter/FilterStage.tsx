@@ -109,7 +109,7 @@ function FilterDrawing({
   return (
     <Section
       {...shared}
-      filters={shown.filters.map((f) => ({ key: f.hung.key, filter: f.hung.filter }))}
+      filters={shown.filters.map((f) => ({ key: f.hung.key, filter: f.hung.filter, fitting: f.hung.plan }))}
       labels={labelsOf(shown)}
       caption={`${shown.name} on this tank: ${show(shown.delivered_lph, "L/h")} delivered.`}
     />

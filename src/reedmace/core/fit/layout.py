@@ -38,6 +38,8 @@ SLACK_SHARE, SLACK_CM = 0.05, 10.0
 AIR_LINE_MM = 4.0
 HOSES: tuple[RunRole, ...] = ("intake-hose", "return-hose")
 SHORTEST_HOSE_M, LONGEST_HOSE_M = 0.2, 50.0
+HAND_CM = 8.0
+"""What the hoses of two filters want between them at the rim (memory)."""
 FEET_CM = 3.0
 """A body stands so far over what it stands on (memory)."""
 
@@ -57,6 +59,9 @@ class FittingPlanQuestion(Question):
     ) = None
     return_lph: Annotated[float, number("L/h", 0, 1e5, "Flow, for how high a sump's edge stands")] = 0
     sump: Sump | None = Field(default=None, description="As measured; left out, the filter's own body")
+    beside_cm: Annotated[
+        float, number("cm", 0, 1000, "Taken by others of its kind, whose usual place it cannot have as well")
+    ] = 0
     layout: Layout = Field(default_factory=Layout)
 
 
@@ -141,9 +146,15 @@ def ground_of(q: FittingPlanQuestion) -> Ground:
     water = rim - room.rim_to_water_cm
     bed = water - room.water_depth_cm + q.substrate_depth_cm
     length = room.length_cm
-    body_x = length * kind.body_x_share if lay.body_x_cm is None else lay.body_x_cm
-    # A stem goes down from its own box.
-    own = body_x if kind.stemmed else length * 0.92
+    # The next of a kind stands towards the other end, as far as there is room.
+    most = max(length * kind.body_x_share - f.width_cm / 2, 0.0)
+    aside = min(q.beside_cm, most)
+    body_x = length * kind.body_x_share - aside if lay.body_x_cm is None else lay.body_x_cm
+    # A stem goes down from its own box; hoses of the next keep a hand's breadth from the first's.
+    # A plate fills the bottom; its lift stands at the end whatever its width.
+    half = 0.0 if kind.hosed or f.width_cm > length / 2 else f.width_cm / 2 + 1
+    hosed = min(aside, HAND_CM) if kind.hosed else aside
+    own = body_x if kind.stemmed else max(min(length * 0.92, length - half) - hosed, min(length * 0.92, half))
     usual = max(min(room.water_depth_cm * 0.75, water - bed - FROM_BED_CM), 1.0)
     foot = q.canister_at_cm + FEET_CM
     bore_mm = q.plumbing.hose_bore_mm or f.hose_bore_mm or USUAL_HOSE_MM
@@ -159,7 +170,7 @@ def ground_of(q: FittingPlanQuestion) -> Ground:
         rim=rim,
         water=water,
         bed=bed,
-        outlet_x=length * 0.08 if lay.outlet_x_cm is None else lay.outlet_x_cm,
+        outlet_x=length * 0.08 + (hosed if kind.hosed else 0.0) if lay.outlet_x_cm is None else lay.outlet_x_cm,
         body_x=body_x,
         intake_x=own if lay.intake_x_cm is None else lay.intake_x_cm,
         intake_depth=usual if lay.intake_depth_cm is None else lay.intake_depth_cm,

@@ -1,0 +1,92 @@
+/** Labels that stand in each other's way step aside: what is free to move looks for the nearest empty place. */
+import { useLayoutEffect, type RefObject } from "react";
+
+interface Box {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/** Steps tried in turn, in units of the drawing, nearest first. */
+const STEPS: readonly [number, number][] = [0, 18, -18, 34, -34, 52, -52, 74, -74, 100, -100]
+  .flatMap((x) => [0, 16, -16, 30, -30, 46, -46, 64, -64, 90, -90].map((y): [number, number] => [x, y]))
+  .sort((a, b) => Math.hypot(...a) - Math.hypot(...b));
+
+/** How much of one box lies in another, as an area; boxes that merely touch share none. */
+function shared(a: Box, b: Box): number {
+  const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+  const high = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+  return wide > 0 && high > 0 ? wide * high : 0;
+}
+
+function outside(a: Box, frame: Box): boolean {
+  return a.left < frame.left || a.right > frame.right || a.top < frame.top || a.bottom > frame.bottom;
+}
+
+function moved(box: Box, [x, y]: readonly [number, number]): Box {
+  return { left: box.left + x, right: box.right + x, top: box.top + y, bottom: box.bottom + y };
+}
+
+/** The first step that brings a box clear of all others and inside the frame; null where there is none. */
+export function stepAside(box: Box, others: Box[], frame: Box): readonly [number, number] | null {
+  return (
+    STEPS.find((step) => {
+      const there = moved(box, step);
+      return !outside(there, frame) && others.every((other) => shared(there, other) === 0);
+    }) ?? null
+  );
+}
+
+/** After every drawing of the sheet, moves what is marked `data-free`; what finds no place is left out. */
+export function useKeptApart(sheet: RefObject<SVGSVGElement | null>): void {
+  useLayoutEffect(() => {
+    const svg = sheet.current;
+    if (!svg) return;
+    const settle = () => {
+      keepApart(svg);
+    };
+    settle();
+    // Words are as wide as their face, which may come after them; and a window is turned.
+    void document.fonts.ready.then(settle);
+    const watch = new ResizeObserver(settle);
+    watch.observe(svg);
+    return () => {
+      watch.disconnect();
+    };
+  });
+}
+
+function keepApart(svg: SVGSVGElement): void {
+  const all = [...svg.querySelectorAll<SVGTextElement>("text")];
+  const free = all.filter((text) => text.dataset.free !== undefined);
+  free.forEach((text) => {
+    text.style.translate = "";
+    text.style.visibility = "";
+  });
+  const inverse = svg.getScreenCTM()?.inverse();
+  if (!inverse) return;
+  const boxOf = (element: Element): Box => {
+    const { left, top, right, bottom } = element.getBoundingClientRect();
+    const from = new DOMPoint(left, top).matrixTransform(inverse);
+    const to = new DOMPoint(right, bottom).matrixTransform(inverse);
+    return { left: from.x, top: from.y, right: to.x, bottom: to.y };
+  };
+  const { x, y, width, height } = svg.viewBox.baseVal;
+  const frame = { left: x, top: y, right: x + width, bottom: y + height };
+  const taken = [...all.filter((t) => t.dataset.free === undefined), ...svg.querySelectorAll("[data-line]")]
+    .map(boxOf)
+    .filter((box) => shared(box, frame) > 0 || box.left === box.right);
+  for (const text of free) {
+    const box = boxOf(text);
+    // What hangs on a part out of the picture stays out with it.
+    if (shared(box, frame) === 0) continue;
+    const step = stepAside(box, taken, frame);
+    if (step === null) {
+      text.style.visibility = "hidden";
+      continue;
+    }
+    text.style.translate = `${step[0]}px ${step[1]}px`;
+    taken.push(moved(box, step));
+  }
+}
