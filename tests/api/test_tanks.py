@@ -5,6 +5,7 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
+from reedmace.core.filter import CATALOGUE
 from reedmace.store import connect
 
 TANK_PLAN = {"kind": "tank-plan", "tank": {"length_cm": 90, "width_cm": 40, "height_cm": 45}}
@@ -37,12 +38,13 @@ def test_no_route_lets_one_account_see_or_touch_anothers_tank(app, sign_up) -> N
         "views/fit": {},
         "views/begin": {},
         "copy": {"name": "Mine now"},
+        "again": {"key": "intruder-2"},
     }
     for method, rule in routes:
         body = next((b for end, b in bodies.items() if rule.endswith(end)), None)
         response = other.send(
             method,
-            rule.replace("<int:tank_id>", str(tank)).replace("<int:device_id>", "1"),
+            rule.replace("<int:tank_id>", str(tank)).replace("<int:device_id>", "1").replace("<int:entry_id>", "1"),
             body if method != "GET" else None,
         )
         assert response.status_code == 404, (method, rule, response.status_code)
@@ -55,7 +57,9 @@ def test_no_route_lets_one_account_see_or_touch_anothers_tank(app, sign_up) -> N
 def test_no_route_answers_a_stranger(app, visitor) -> None:
     for method, rule in routes_of_a_tank(app):
         assert visitor().send(
-            method, rule.replace("<int:tank_id>", "1").replace("<int:device_id>", "1"), {"name": "x"}
+            method,
+            rule.replace("<int:tank_id>", "1").replace("<int:device_id>", "1").replace("<int:entry_id>", "1"),
+            {"name": "x"},
         ).status_code in (401, 422)
     for path in ("/api/tanks", "/api/today"):
         assert visitor().get(path).status_code == 401
@@ -108,6 +112,7 @@ def test_the_second_tab_is_told_and_shown_what_stands(keeper) -> None:
     refused = keeper.write(tank, mine, based_on=base)
     assert refused.status_code == 409
     assert refused.json["current"]["body"]["tank"]["height_cm"] == 40
+    assert refused.json["differences"] == [{"field": "Height", "theirs": "40 cm", "mine": "50 cm"}]
     assert keeper.write(tank, mine, based_on=refused.json["current"]["id"]).status_code == 201
     assert keeper.get(f"/api/tanks/{tank}").json["state"]["tank_plan"]["body"]["tank"]["height_cm"] == 50
 
@@ -446,3 +451,27 @@ def test_leak_checks_are_a_calendar_two_parsers_read(sign_up) -> None:
     assert len({line for line in lines if line.startswith("UID")}) == lines.count("BEGIN:VEVENT")
     today = keeper.get("/api/today").json["rows"][0]
     assert {"Leak check after five minutes", "Leak check after an hour"} <= {d["title"] for d in today["due"]}
+
+
+def test_an_older_plan_is_taken_up_again_and_what_was_hung_since_keeps_its_history(sign_up) -> None:
+    keeper = sign_up()
+    tank = keeper.tank()
+    one, two = (
+        {"key": key, "filter": f.model_dump(mode="json")} for key, f in zip(("f1", "f2"), CATALOGUE, strict=False)
+    )
+    old = keeper.write(tank, {"kind": "filter-plan", "filters": [one]}).json["id"]
+    new = keeper.write(tank, {"kind": "filter-plan", "filters": [one, two]}, based_on=old).json["id"]
+    test = {"kind": "flow-test", "filter_key": "f2", "container_l": 2, "times_s": [10], "computed_lph": 700}
+    keeper.write(tank, test)
+    path, body = f"/api/tanks/{tank}/entries/{old}/again", {"key": "again-0001"}
+    written = keeper.send("POST", path, body)
+    assert written.status_code == 201
+    assert keeper.send("POST", path, body).json["id"] == written.json["id"]
+    plan = keeper.get(f"/api/tanks/{tank}").json["state"]["filter_plan"]
+    assert plan["id"] == written.json["id"] > new
+    assert [(f["key"], f["retired"]) for f in plan["body"]["filters"]] == [("f1", False), ("f2", True)]
+    note = keeper.write(tank, {"kind": "note", "text": "No plan"}).json["id"]
+    assert keeper.send("POST", f"/api/tanks/{tank}/entries/{note}/again", {"key": "again-0002"}).status_code == 409
+    assert keeper.send("POST", f"/api/tanks/{tank}/entries/999999/again", {"key": "again-0003"}).status_code == 404
+    other = sign_up()
+    assert other.send("POST", path, {"key": "again-0004"}).status_code == 404

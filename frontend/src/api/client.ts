@@ -9,6 +9,12 @@ export interface Fault {
   remedy: string;
 }
 
+export interface Difference {
+  field: string;
+  theirs: string;
+  mine: string;
+}
+
 /** What went wrong, in the server's own words. `offline` when it could not be reached at all. */
 export class ProblemError extends Error {
   constructor(
@@ -17,6 +23,8 @@ export class ProblemError extends Error {
     readonly detail: string,
     readonly errors: Fault[] = [],
     readonly current: unknown = null,
+    /** With a conflict: every field the two differ in. */
+    readonly differences: Difference[] = [],
   ) {
     super(detail);
   }
@@ -84,6 +92,7 @@ function asProblem(status: number, data: unknown): ProblemError {
     d.detail ?? `The server answered ${status}.`,
     d.errors ?? [],
     d.current ?? null,
+    d.differences ?? [],
   );
 }
 

@@ -213,6 +213,21 @@ export function useBuying(tankId: number) {
   });
 }
 
+/** Takes an older plan up again, as the newest. */
+export function useAgain(tankId: number) {
+  const queries = useQueryClient();
+  return useMutation<Entry, ProblemError, number>({
+    mutationFn: (entryId) =>
+      ask(
+        client.POST("/api/tanks/{tank_id}/entries/{entry_id}/again", {
+          params: { path: { tank_id: tankId, entry_id: entryId } },
+          body: { key: newKey() },
+        }),
+      ),
+    onSuccess: () => refresh(queries, tankId),
+  });
+}
+
 interface Writing {
   body: Body;
   at?: string;

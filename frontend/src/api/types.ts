@@ -5311,6 +5311,94 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tanks/{tank_id}/entries/{entry_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take an older plan up again: it is written anew as the newest. The same key again answers with what stands. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                    entry_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Again"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Entry"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not a plan, or the plan that stands */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -5403,6 +5491,14 @@ export interface components {
             common_name: string;
             /** Count */
             count: number;
+        };
+        /**
+         * Again
+         * @description The key of the entry to be made.
+         */
+        Again: {
+            /** Key */
+            key: string;
         };
         /**
          * AirOutlet
@@ -7680,6 +7776,18 @@ export interface components {
         DeviceRemoved: {
             /** Removed */
             removed: boolean;
+        };
+        /**
+         * Difference
+         * @description One field that two versions of a plan do not agree on.
+         */
+        Difference: {
+            /** Field */
+            field: string;
+            /** Theirs */
+            theirs: string;
+            /** Mine */
+            mine: string;
         };
         /**
          * Dispute
@@ -11737,6 +11845,12 @@ export interface components {
              * @default null
              */
             current: unknown;
+            /**
+             * Differences
+             * @description With a conflict: every field the two differ in
+             * @default []
+             */
+            differences: components["schemas"]["Difference"][];
         };
         /**
          * Proof

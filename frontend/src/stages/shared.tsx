@@ -1,6 +1,7 @@
 /** What every stage shares: its props, its two columns, and the bar that saves a plan. */
 import type { ReactNode } from "react";
 import { styled } from "styled-components";
+import type { Difference } from "../api/client";
 import type { Draft } from "../api/drafts";
 import { useWrite } from "../api/hooks";
 import type { Body, Entry, FilterPlan, LogbookState, Tables } from "../api/schemas";
@@ -120,6 +121,7 @@ export function SaveBar<T extends Body>({
           <p>
             <b>Typed here:</b> {describe(draft.value)}
           </p>
+          <Differences all={write.error?.differences ?? []} />
           <Bar>
             <Button onPress={() => void save(conflict.id).catch(() => undefined)}>Keep mine</Button>
             <Button
@@ -156,6 +158,46 @@ export function SaveBar<T extends Body>({
     </>
   );
 }
+
+/** Two versions of a plan, field by field, also those no form here shows. */
+function Differences({ all }: { all: Difference[] }) {
+  if (all.length === 0) return <p>They say the same.</p>;
+  return (
+    <Compared>
+      <thead>
+        <tr>
+          <th scope="col">Not the same</th>
+          <th scope="col">Saved there</th>
+          <th scope="col">Typed here</th>
+        </tr>
+      </thead>
+      <tbody>
+        {all.map(({ field, theirs, mine }) => (
+          <tr key={field}>
+            <th scope="row">{field}</th>
+            <td>{theirs}</td>
+            <td>{mine}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Compared>
+  );
+}
+
+const Compared = styled.table`
+  border-collapse: collapse;
+  margin: 8px 0;
+  th {
+    text-align: left;
+    font-weight: 600;
+  }
+  th,
+  td {
+    padding: 3px 18px 3px 0;
+    border-bottom: 1px solid var(--line);
+    vertical-align: top;
+  }
+`;
 
 export const Bar = styled.div`
   display: flex;

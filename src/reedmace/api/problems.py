@@ -12,6 +12,7 @@ from werkzeug.exceptions import HTTPException
 from reedmace.core.computations import issues_of
 from reedmace.core.contract import Issue
 from reedmace.core.errors import CannotAnswer
+from reedmace.logbook.differences import Difference, differences
 from reedmace.store import AllBusy, EmailTaken, NoSuchDevice, NoSuchEntry, NoSuchTank, PlanMoved, TooManyAttempts
 
 MOST_ISSUES = 50
@@ -27,6 +28,7 @@ class Problem(BaseModel):
     detail: str
     errors: list[Issue] = []
     current: Any = Field(default=None, description="With a conflict: what stands now")
+    differences: list[Difference] = Field(default=[], description="With a conflict: every field the two differ in")
 
 
 class ProblemError(Exception):
@@ -57,9 +59,12 @@ def _answer(
     errors: list[Issue] | None = None,
     headers: dict[str, str] | None = None,
     current: Any = None,
+    differ: list[Difference] | None = None,
 ) -> Response:
     issues = (errors or [])[:MOST_ISSUES]
-    problem = Problem(title=title, status=status, detail=detail, errors=issues, current=current)
+    problem = Problem(
+        title=title, status=status, detail=detail, errors=issues, current=current, differences=differ or []
+    )
     response = jsonify(problem.model_dump(mode="json"))
     response.status_code = status
     response.content_type = "application/problem+json"
@@ -103,7 +108,7 @@ def _no_device(_: NoSuchDevice) -> Response:
 
 
 def _no_entry(_: NoSuchEntry) -> Response:
-    return _answer(404, "No such entry", "The entry to be corrected is not in this tank's logbook.")
+    return _answer(404, "No such entry", "That entry is not in this tank's logbook.")
 
 
 def _taken(_: EmailTaken) -> Response:
@@ -131,6 +136,7 @@ def _moved(error: PlanMoved) -> Response:
         "This plan was saved elsewhere",
         "Another tab or device saved it since you began. Both are kept: look at the two and choose.",
         current=current,
+        differ=differences(error.current.body, error.mine.body) if error.current else [],
     )
 
 

@@ -39,7 +39,7 @@ from reedmace.logbook import (
 from reedmace.logbook.arrival import box_of
 from reedmace.logbook.entries import Situation, Stands
 from reedmace.logbook.equipment import temperature_c
-from reedmace.logbook.plans import FilterKey, KitPlan
+from reedmace.logbook.plans import FilterKey, FilterPlan, KitPlan
 from reedmace.logbook.stages import (
     Plans,
     buying_view,
@@ -48,6 +48,7 @@ from reedmace.logbook.stages import (
     with_plan,
 )
 from reedmace.logbook.times import OurTime
+from reedmace.store import NoSuchEntry
 
 blueprint = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 
@@ -210,6 +211,37 @@ def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
     if json_data.body.kind in PLAN_KINDS:
         _refuse_impossible(replay(mine.entries(tank_id)), json_data.body)
     return mine.add(tank_id, json_data, g.now)[0]
+
+
+class Again(BaseModel):
+    """The key of the entry to be made."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    key: Annotated[str, Field(min_length=8, max_length=64)]
+
+
+@blueprint.post("/tanks/<int:tank_id>/entries/<int:entry_id>/again")
+@blueprint.input(Again)
+@blueprint.output(Entry, status_code=201)
+@blueprint.doc(responses={**REFUSED, 409: "Not a plan, or the plan that stands"})
+def take_up_again(tank_id: int, entry_id: int, json_data: Again) -> Entry:
+    """Take an older plan up again: it is written anew as the newest. The same key again answers with what stands."""
+    mine = tanks()
+    entries = mine.entries(tank_id)
+    old = next((e for e in entries if e.id == entry_id), None)
+    if old is None:
+        raise NoSuchEntry
+    if old.body.kind not in PLAN_KINDS:
+        raise ProblemError(409, "No plan", "Only a plan can be taken up again; a test or a dose is taken back instead.")
+    state = replay(entries)
+    stands: Entry | None = getattr(state, old.body.kind.replace("-", "_"))
+    body = old.body
+    if isinstance(body, FilterPlan) and stands is not None and isinstance(stands.body, FilterPlan):
+        body = body.taken_up_again(stands.body)
+    _refuse_impossible(state, body)
+    new = NewEntry(key=json_data.key, at=g.now, body=body, based_on=stands.id if stands else None)
+    return mine.add(tank_id, new, g.now)[0]
 
 
 def _refuse_impossible(state: LogbookState, body: Body) -> None:

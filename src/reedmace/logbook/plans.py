@@ -133,6 +133,12 @@ class FilterPlan(Part):
         """Those that are on the tank."""
         return [f for f in self.filters if not f.retired]
 
+    def taken_up_again(self, now: "FilterPlan") -> "FilterPlan":
+        """This plan as the newest: what was hung since is taken off, and keeps its history. now: the plan that stands."""
+        here = {f.key for f in self.filters}
+        since = [f.model_copy(update={"retired": True}) for f in now.filters if f.key not in here]
+        return self.model_copy(update={"filters": [*self.filters, *since]})
+
 
 class FitPlan(Part):
     """Where the parts of each filter are put, by its key."""

@@ -25,11 +25,12 @@ class NoSuchEntry(LookupError):
 
 
 class PlanMoved(Exception):
-    """The plan was saved elsewhere since; `current` is what stands now."""
+    """The plan was saved elsewhere since; `current` is what stands now, `mine` what was to be written."""
 
-    def __init__(self, current: Entry | None) -> None:
+    def __init__(self, current: Entry | None, mine: NewEntry) -> None:
         super().__init__("the plan was saved elsewhere since")
         self.current = current
+        self.mine = mine
 
 
 @dataclass(frozen=True)
@@ -200,7 +201,7 @@ class Tanks:
         if new.body.kind in PLAN_KINDS:
             current = self._current_plan(tank_id, new.body.kind)
             if (current.id if current else None) != new.based_on:
-                raise PlanMoved(current)
+                raise PlanMoved(current, new)
         return self._insert(tank_id, new, now, new.supersedes), True
 
     def _insert(self, tank_id: int, new: NewEntry | Entry, now: datetime, supersedes: int | None) -> Entry:

@@ -1,9 +1,9 @@
 /** Keep: the logbook itself, each filter's flow over time, and what they cost to run. */
 import { styled } from "styled-components";
-import { useEntries, useKeep, useWrite } from "../../api/hooks";
+import { useAgain, useEntries, useKeep, useWrite } from "../../api/hooks";
 import { ThisTank } from "./ThisTank";
 import { ProblemError } from "../../api/client";
-import type { KeepView } from "../../api/schemas";
+import type { Entry, KeepView } from "../../api/schemas";
 import { Figure, InlineButton, Lead, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
 import { TakeoverNote } from "../fit/TakeoverNote";
@@ -129,12 +129,18 @@ function Flow({ one, many }: { one: Kept; many: boolean }) {
 function Logbook({ tankId, species }: { tankId: number; species: StageProps["tables"]["species"] }) {
   const entries = useEntries(tankId);
   const write = useWrite(tankId);
+  const again = useAgain(tankId);
   if (entries.isPending) return <Waiting>Opening the logbook…</Waiting>;
   if (!entries.data)
     return <ProblemNote problem={entries.error instanceof ProblemError ? entries.error : null} />;
   const replaced = new Map(
     entries.data.entries.filter((e) => e.supersedes != null).map((e) => [e.supersedes, e]),
   );
+  // The newest of its kind is the plan that stands; an older one can be taken up again.
+  const newest = new Map<string, number>();
+  for (const e of entries.data.entries)
+    if (!replaced.has(e.id)) newest.set(e.body.kind, Math.max(newest.get(e.body.kind) ?? 0, e.id));
+  const older = (e: Entry) => e.body.kind.endsWith("-plan") && newest.get(e.body.kind) !== e.id;
   return (
     <section aria-label="Logbook">
       <h2>Logbook, last written first</h2>
@@ -166,11 +172,21 @@ function Logbook({ tankId, species }: { tankId: number; species: StageProps["tab
                   Take back
                 </InlineButton>
               )}
+              {!gone && older(e) && (
+                <InlineButton
+                  aria-label={`Take up again: ${words(e.body, species)}`}
+                  onPress={() => {
+                    again.mutate(e.id);
+                  }}
+                >
+                  Take up again
+                </InlineButton>
+              )}
             </li>
           );
         })}
       </Lines>
-      <ProblemNote problem={write.error} />
+      <ProblemNote problem={write.error ?? again.error} />
     </section>
   );
 }
