@@ -138,12 +138,19 @@ def test_two_tabs_saving_one_plan_both_see_both(page: Page, new_keeper: str, run
     expect(alert).to_contain_text("This plan was saved elsewhere")
     expect(alert).to_contain_text("70 × 30 × 36 cm")
     expect(alert).to_contain_text("85 × 30 × 36 cm")
+    expect(alert.get_by_role("row", name=re.compile("Length.*70 cm.*85 cm"))).to_be_visible()
     expect(other.get_by_label("Length, cm")).to_have_value("85")
     other.get_by_role("button", name="Keep mine").click()
     expect(other.get_by_text("Saved in the logbook.")).to_be_visible()
     page.reload()
     expect(page.get_by_label("Length, cm")).to_have_value("85")
     other_context.close()
+    # What stood before can be taken up again from the logbook.
+    page.goto(address.removesuffix("/tank") + "/keep")
+    page.get_by_role("button", name=re.compile("Take up again: Tank: 70 × 30 × 36")).click()
+    expect(page.get_by_role("button", name=re.compile("Take up again: Tank: 85 × 30 × 36"))).to_be_visible()
+    page.goto(address)
+    expect(page.get_by_label("Length, cm")).to_have_value("70")
 
 
 def test_a_test_logged_without_connection_is_sent_later_and_once(page: Page, new_keeper: str, running: Running) -> None:

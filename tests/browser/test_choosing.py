@@ -184,3 +184,16 @@ def test_box_in_hand_on_a_phone_four_numbers_are_enough(browser: Browser, runnin
     expect(page.get_by_role("heading", level=1)).to_contain_text(re.compile("in service where"))
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     context.close()
+
+
+def test_a_tap_on_a_word_opens_two_lines_on_it_and_keys_close_it(demo_page: Page, running: Running) -> None:
+    page = demo_page
+    open_stage(page, running.url, "Kiln room", "filter")
+    asked = page.get_by_role("button", name="Film", exact=True).first
+    asked.focus()
+    page.keyboard.press("Enter")
+    said = page.get_by_role("dialog", name="Film")
+    expect(said).to_contain_text("turns ammonia into nitrite")
+    page.keyboard.press("Escape")
+    expect(said).to_have_count(0)
+    expect(asked).to_be_focused()

@@ -14082,6 +14082,8 @@ export interface components {
             computations: components["schemas"]["Named"][];
             nitrogen_share: components["schemas"]["NitrogenShares"];
             blanks: components["schemas"]["Blanks"];
+            /** Words */
+            words: components["schemas"]["Word"][];
         };
         /**
          * Taken
@@ -15143,6 +15145,21 @@ export interface components {
              * @enum {string}
              */
             kind: "withdrawal";
+        };
+        /**
+         * Word
+         * @description One word and what it means.
+         */
+        Word: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "load" | "film" | "clear-water" | "movement" | "as-ion" | "kh" | "turnover" | "head" | "cycle" | "proof" | "seed" | "net-litres";
+            /** Word */
+            word: string;
+            /** Meaning */
+            meaning: string;
         };
         /**
          * WorkingLine

@@ -1,5 +1,6 @@
 /** Where the pump's head goes, along the water's path, as one stacked bar. */
 import type { OperatingPoint } from "../api/schemas";
+import { Term } from "../kit";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
 import { show } from "../quantity/shown";
@@ -25,6 +26,7 @@ export function HeadBudget({ answer }: { answer: OperatingPoint }) {
   return (
     <ChartFrame
       title="Where the head goes"
+      word={<Term of="head">what head is</Term>}
       sentence={sentence}
       columns={["Part", "Head, m"]}
       rows={parts.map((p) => [p.part, p.head_m.toFixed(3)])}

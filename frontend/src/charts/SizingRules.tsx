@@ -1,6 +1,7 @@
 /** The sizing rules on one axis, with this candidate marked. */
 import { scaleLinear } from "@visx/scale";
 import type { Candidate, FlowRequirement } from "../api/schemas";
+import { Term } from "../kit";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
 import { bare, show, unitName } from "../quantity/shown";
@@ -37,6 +38,7 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
   return (
     <ChartFrame
       title="What each sizing rule asks, and where this lands"
+      word={<Term of="turnover">what turnover is</Term>}
       sentence={sentence}
       quiet={Boolean(candidate)}
       columns={["Rule", "Asks", unitName("L/h")]}

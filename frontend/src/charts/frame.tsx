@@ -4,6 +4,8 @@ import { styled } from "styled-components";
 
 interface ChartFrameProps {
   title: string;
+  /** A word of the trade in the title, to be opened beside it. */
+  word?: ReactNode;
   sentence: string;
   /** The words beside the chart say it already; keep the sentence for those who cannot see the chart. */
   quiet?: boolean;
@@ -12,10 +14,12 @@ interface ChartFrameProps {
   children: ReactNode;
 }
 
-export function ChartFrame({ title, sentence, quiet, columns, rows, children }: ChartFrameProps) {
+export function ChartFrame({ title, word, sentence, quiet, columns, rows, children }: ChartFrameProps) {
   return (
     <Figure>
-      <h2>{title}</h2>
+      <h2>
+        {title} {word}
+      </h2>
       {children}
       {!quiet && <figcaption>{sentence}</figcaption>}
       <details>

@@ -2,5 +2,6 @@ export * from "./choices";
 export * from "./controls";
 export * from "./notes";
 export * from "./tabs";
+export * from "./Term";
 export * from "./theme";
 export * from "./working";

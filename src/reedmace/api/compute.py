@@ -10,6 +10,7 @@ from reedmace.core.computations import COMPUTATIONS
 from reedmace.core.contract import Answer, Computation, Question
 from reedmace.core.filter import CATALOGUE, Filter
 from reedmace.core.filter.kinds import KINDS, FilterKind
+from reedmace.core.glossary import GLOSSARY, Word
 from reedmace.core.quantity import as_nitrogen
 from reedmace.core.sources import SOURCES
 from reedmace.core.stock import SPECIES, Species
@@ -58,6 +59,7 @@ class Tables(BaseModel):
     computations: list[Named]
     nitrogen_share: NitrogenShares
     blanks: Blanks
+    words: list[Word]
 
 
 @blueprint.get("")
@@ -70,6 +72,7 @@ def read_tables() -> Tables:
         kinds=[KindName(kind=k.name, title=k.title) for k in KINDS],
         sources=[SourceRow(key=s.key, provenance=s.provenance, title=s.title) for s in SOURCES.values()],
         blanks=Blanks(),
+        words=GLOSSARY,
         computations=[Named(name=c.name, answers=c.answers) for c in COMPUTATIONS.values()],
         nitrogen_share=NitrogenShares(
             ammonia=as_nitrogen(1, "ammonia", "ion"),

@@ -1,7 +1,7 @@
 /** Which way to cycle, from what the keeper has; and where keepers disagree about it. */
 import { styled } from "styled-components";
 import type { BeginView, Blanks, CyclePlan, MethodChoice } from "../../api/schemas";
-import { Button, Fields, Figure, Lead, Select, Waiting, YesNo } from "../../kit";
+import { Button, Fields, Figure, Lead, Select, Term, Waiting, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 
 type Resources = Blanks["resources"];
@@ -34,7 +34,9 @@ export function Chooser(props: Props) {
   };
   return (
     <section aria-label="Choose a method">
-      <h2>What do you have?</h2>
+      <h2>
+        What do you have for the <Term of="cycle">cycle</Term>?
+      </h2>
       <Fields $min={150}>
         <Select
           label="Media from a running tank"

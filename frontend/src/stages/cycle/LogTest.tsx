@@ -4,7 +4,7 @@ import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
 import { useBlanks, useCompute, useWrite } from "../../api/hooks";
 import type { AnswerOf, QuestionOf, Reading, LogbookState } from "../../api/schemas";
-import { Button, InlineButton, phone, ProblemNote, TextField } from "../../kit";
+import { Button, InlineButton, phone, ProblemNote, TextField, Term } from "../../kit";
 import { usePhone } from "../../kit/usePhone";
 import { TapTest } from "./TapTest";
 import { When } from "./When";
@@ -216,6 +216,9 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
         >
           Kit reads ppm as {asN ? "nitrogen (N)" : "the ion"}
         </InlineButton>
+        <small>
+          <Term of="as-ion">which is it?</Term>
+        </small>
         <When at={at} onChange={setAt} />
       </div>
       {line.trim() && read.data && !read.error && !read.isPlaceholderData && (

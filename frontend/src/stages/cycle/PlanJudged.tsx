@@ -1,7 +1,7 @@
 /** The plan before it starts: the water judged, the heat, the alkalinity it will eat. */
 import { styled } from "styled-components";
 import type { BeginView, CyclePlan } from "../../api/schemas";
-import { Figure, Lead } from "../../kit";
+import { Figure, Lead, Term } from "../../kit";
 import { Columns } from "../shared";
 import { show } from "../../quantity/shown";
 
@@ -22,7 +22,9 @@ export function PlanJudged({ plan, judged: a }: Props) {
       </h2>
       <Columns>
         <div>
-          <h3>Alkalinity</h3>
+          <h3>
+            Alkalinity (<Term of="kh">KH</Term>)
+          </h3>
           <Lead>
             Until it passes about {a.nitrogen_mg_n_l.toFixed(1)} mg/L of nitrogen go through the film and eat{" "}
             <b>{a.kh_eaten_dkh.toFixed(1)} dKH</b>; this water has {plan.start_kh_dkh.toFixed(1)}.{" "}

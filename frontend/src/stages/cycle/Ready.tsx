@@ -1,7 +1,7 @@
 /** Ready by every standard, how sure, and whether the nitrogen's books close. */
 import { styled } from "styled-components";
 import type { CycleState } from "../../api/schemas";
-import { Figure, Lead } from "../../kit";
+import { Figure, Lead, Term } from "../../kit";
 
 export function Ready({ state }: { state: CycleState }) {
   const { readiness, balance } = state;
@@ -36,6 +36,9 @@ export function Ready({ state }: { state: CycleState }) {
             </Figure>
           </Lead>
         )}
+        <Lead>
+          What counts as a <Term of="proof">proof</Term>.
+        </Lead>
         <Lead>How sure: {readiness.confidence_why.join(", ")}.</Lead>
       </section>
       {balance && (

@@ -1,7 +1,7 @@
 /** Biology, clarity and movement: three verdicts, never one. */
 import { styled } from "styled-components";
 import type { FilterView } from "../../api/schemas";
-import { phone } from "../../kit";
+import { phone, Term } from "../../kit";
 
 type Margin = NonNullable<FilterView["shown"]>["margins"][number];
 
@@ -10,6 +10,7 @@ const NAMES: Record<Margin["about"], string> = {
   clarity: "Clear water",
   movement: "Movement",
 };
+const WORDS = { biology: "film", clarity: "clear-water", movement: "movement" } as const;
 const LEVELS: Record<Margin["level"], string> = {
   ample: "ample",
   enough: "enough",
@@ -22,7 +23,10 @@ export function Margins({ margins }: { margins: Margin[] }) {
     <Three aria-label="Three verdicts">
       {margins.map((m) => (
         <li key={m.about} data-level={m.level}>
-          <b>{NAMES[m.about]}</b> <span>{LEVELS[m.level]}</span>
+          <b>
+            <Term of={WORDS[m.about]}>{NAMES[m.about]}</Term>
+          </b>{" "}
+          <span>{LEVELS[m.level]}</span>
           <p>{m.words}</p>
         </li>
       ))}

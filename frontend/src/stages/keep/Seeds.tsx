@@ -13,6 +13,7 @@ import {
   ProblemNote,
   Select,
   TextField,
+  Term,
 } from "../../kit";
 import { NumberBox } from "../../quantity";
 import { Bar } from "../shared";
@@ -31,7 +32,9 @@ export function Seeds({ tankId }: { tankId: number }) {
   const [adding, setAdding] = useState(false);
   return (
     <section aria-label="Spare sponges">
-      <h2>Spare sponges and media, seeding here</h2>
+      <h2>
+        Spare sponges and media, <Term of="seed">seeding</Term> here
+      </h2>
       {rows.length === 0 && (
         <Lead>
           None. A spare in this filter gives the next tank, or a hospital tank, its film in a month.

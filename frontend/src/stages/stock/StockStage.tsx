@@ -6,7 +6,7 @@ import { useDraft, type Draft } from "../../api/drafts";
 import { standing, useView } from "../../api/hooks";
 import type { Animals, Species, StockPlan, StockView, WasteLoad } from "../../api/schemas";
 import { SizingRules } from "../../charts/SizingRules";
-import { Caution, FieldBox, Fields, Figure, Lead, MenuBox, ProblemNote, Verdict } from "../../kit";
+import { Caution, FieldBox, Fields, Figure, Lead, MenuBox, ProblemNote, Verdict, Term } from "../../kit";
 import { NumberBox } from "../../quantity";
 import { Section } from "../../section/Section";
 import { AnimalList } from "./AnimalList";
@@ -115,7 +115,7 @@ function Headline({ view }: { view: StockView }) {
           <Figure title="Daily ammonia" lines={load.working} of="ammonia_mg_n_day">
             {load.ammonia_mg_n_day.toFixed(0)} mg of ammonia nitrogen
           </Figure>{" "}
-          a day: the load the filter’s film must carry.
+          a day: the <Term of="load">load</Term> the filter’s <Term of="film">film</Term> must carry.
         </Lead>
       )}
     </>

@@ -1,6 +1,6 @@
 /** Depth, gross litres, mass and pressure: what the stand and the floor are asked. */
 import type { TankVolume } from "../../api/schemas";
-import { Figure } from "../../kit";
+import { Figure, Term } from "../../kit";
 import { Twin } from "../../quantity";
 import { Facts } from "../shared";
 import { show } from "../../quantity/shown";
@@ -20,7 +20,9 @@ export function TankFacts({ answer }: { answer: TankVolume }) {
         </dd>
       </div>
       <div>
-        <dt>Empty of anything</dt>
+        <dt>
+          Empty of anything (<Term of="net-litres">net?</Term>)
+        </dt>
         <dd>
           <Figure title="Gross volume" lines={answer.working} of="gross_l">
             {show(answer.gross_l, "L")}
