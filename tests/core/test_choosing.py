@@ -300,23 +300,6 @@ def test_air_lifts_answer_by_their_own_law() -> None:
 # --- jets, overflow, air, fade
 
 
-def test_a_jet_falls_off_as_one_over_distance_beyond_its_core() -> None:
-    near, far = (compute("jet-speed", {"flow_lph": 600, "distance_cm": d}) for d in (20, 40))
-    assert near.there_cm_s == pytest.approx(2 * far.there_cm_s)
-    # U0 = 600/3.6 cm³/s over 1.4 cm bore; U = 6.2 × 1.4 / 20 of it (Albertson et al. 1950).
-    assert near.there_cm_s == pytest.approx(600 / 3.6 / (math.pi / 4 * 1.4**2) * 6.2 * 1.4 / 20)
-    assert compute("jet-speed", {"flow_lph": 600, "distance_cm": 2}).there_cm_s == pytest.approx(near.outlet_cm_s)
-
-
-def test_a_strong_jet_troubles_the_gentle_and_comes_with_remedies() -> None:
-    animals = [{"name": "Betta", "current": "gentle"}, {"name": "Hillstream", "current": "strong"}]
-    answer = compute("jet-speed", {"flow_lph": 600, "animals": animals})
-    assert answer.troubled == ["Betta"]
-    throttled = compute("jet-speed", {"flow_lph": 600 * 6 / answer.there_cm_s, "animals": animals})
-    assert throttled.troubled == []
-    assert any("spray bar" in r for r in answer.remedies)
-
-
 def overflow(**more):
     return compute("overflow-check", {"return_lph": 2000, "tank_surface_cm2": 9000, "sump_free_l": 30, **more})
 

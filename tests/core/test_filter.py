@@ -61,9 +61,9 @@ def test_load_asks_for_little_in_an_ordinary_tank() -> None:
     assert load.low_lph < 0.25 * rated.low_lph
 
 
-def test_gentle_animals_set_an_upper_limit() -> None:
-    assert schools(100, "cherry-shrimp")[1].upper_limit_lph == 800
-    assert schools(100, "zebra-danio")[1].upper_limit_lph is None
+def test_who_wants_calm_water_is_told_in_their_own_lengths_a_second() -> None:
+    assert "Cherry shrimp (under 2.5 cm a second)" in schools(100, "cherry-shrimp")[1].calm_words
+    assert schools(100, "zebra-danio")[1].calm_words == "None of these animals needs still water."
 
 
 def test_the_catalogue_is_large_enough_and_of_all_kinds() -> None:

@@ -31,7 +31,13 @@ EXAMPLES = {
     "heater-size": {"glass_m2": 1.4, "surface_m2": 0.34, "water_c": 25, "watts": 50},
     "air-supply": {"pump_l_min": 8, "pump_kpa": 20, "outlets": [{"count": 3, "depth_cm": 35, "air_l_min": 0.7}]},
     "overflow-check": {"return_lph": 2000, "tank_surface_cm2": 10000, "sump_free_l": 40},
-    "jet-speed": {"flow_lph": 600, "animals": [{"name": "Ricefish", "current": "gentle"}]},
+    "currents": {
+        "length_cm": 60,
+        "width_cm": 30,
+        "depth_cm": 33,
+        "outlets": [{"flow_lph": 600}],
+        "animals": [{"name": "Ricefish", "length_cm": 3.5, "current": "gentle"}],
+    },
     "filter-flow": {
         "filter": CATALOGUE[-1].model_dump(),
         "room": {"net_l": 900, "water_depth_cm": 60, "length_cm": 200, "width_cm": 60},

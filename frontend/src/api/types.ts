@@ -1022,7 +1022,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/jet-speed": {
+    "/api/compute/currents": {
         parameters: {
             query?: never;
             header?: never;
@@ -1031,7 +1031,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The speed an animal meets at mid-tank. */
+        /** Speeds in the tank from its outlets, and how much of the water is calm enough for each animal. */
         post: {
             parameters: {
                 query?: never;
@@ -1041,7 +1041,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["JetSpeedQuestion"];
+                    "application/json": components["schemas"]["CurrentsQuestion"];
                 };
             };
             responses: {
@@ -1051,7 +1051,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["JetSpeedAnswer"];
+                        "application/json": components["schemas"]["CurrentsAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -1639,7 +1639,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What one filter really does on one tank, and the current it makes. */
+        /** What one filter really does on one tank. */
         post: {
             parameters: {
                 query?: never;
@@ -6299,6 +6299,18 @@ export interface components {
             entries: components["schemas"]["EntryIn"][];
         };
         /**
+         * Calm
+         * @description One kind of animal: the speed it rests in and how much of the water is slower.
+         */
+        Calm: {
+            /** Name */
+            name: string;
+            /** Comfort Cm S */
+            comfort_cm_s: number;
+            /** Share */
+            share: number;
+        };
+        /**
          * Candidate
          * @description One filter on this tank.
          */
@@ -6675,6 +6687,63 @@ export interface components {
             known: number;
             /** Faults */
             faults: components["schemas"]["Issue"][];
+        };
+        /**
+         * CurrentsAnswer
+         * @description How the tank turns, what is calm for whom, and the most flow that leaves half of it calm for everyone.
+         */
+        CurrentsAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Turning Cm S */
+            turning_cm_s: number;
+            /** Outlet Cm S */
+            outlet_cm_s: number;
+            /** Calm */
+            calm: components["schemas"]["Calm"][];
+            /**
+             * Settles Share
+             * @description Of the bed, where dirt comes to rest
+             */
+            settles_share: number;
+            /**
+             * Limit Lph
+             * @description Most flow through these outlets; None where nobody minds
+             */
+            limit_lph: number | null;
+            /** Troubled */
+            troubled: string[];
+            /**
+             * Conflict
+             * @description Whether the flow asked is more than these outlets may give
+             */
+            conflict: boolean;
+            /** Remedies */
+            remedies: string[];
+        };
+        /**
+         * CurrentsQuestion
+         * @description The water, its outlets and who lives in it.
+         */
+        CurrentsQuestion: {
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Depth Cm */
+            depth_cm: number;
+            /** Outlets */
+            outlets: components["schemas"]["Outlet"][];
+            /** Animals */
+            animals?: components["schemas"]["Liking"][];
+            /**
+             * Asked Lph
+             * @description By the sizing rule that is followed
+             * @default 0
+             */
+            asked_lph?: number;
         };
         /**
          * CurvePoint
@@ -8462,7 +8531,7 @@ export interface components {
         };
         /**
          * FilterFlowAnswer
-         * @description The path of the water: by pump or by air, the rise that counts and why, and the speed at mid-tank.
+         * @description The path of the water: by pump or by air, and the rise that counts and why.
          */
         FilterFlowAnswer: {
             /** Verdict */
@@ -8490,7 +8559,6 @@ export interface components {
              * @description Whether the loop is open or closed, and what that means
              */
             loop: string;
-            jet: components["schemas"]["JetSpeedAnswer"] | null;
         };
         /**
          * FilterFlowQuestion
@@ -9443,7 +9511,7 @@ export interface components {
         };
         /**
          * FlowRequirementAnswer
-         * @description Every school side by side, the one followed, and a limit for gentle animals.
+         * @description Every school side by side, the one followed, and who rests only in slow water.
          */
         FlowRequirementAnswer: {
             /** Verdict */
@@ -9462,10 +9530,11 @@ export interface components {
             heavy: boolean;
             /** Sizing Rules */
             sizing_rules: components["schemas"]["SizingRule"][];
-            /** Upper Limit Lph */
-            upper_limit_lph: number | null;
-            /** Upper Limit Reason */
-            upper_limit_reason: string;
+            /**
+             * Calm Words
+             * @description Who rests only in slow water, and how slow
+             */
+            calm_words: string;
         };
         /**
          * FlowRequirementQuestion
@@ -9863,56 +9932,6 @@ export interface components {
             what: string;
             /** Remedy */
             remedy: string;
-        };
-        /**
-         * JetSpeedAnswer
-         * @description Speeds in cm/s, whom it troubles, and what helps.
-         */
-        JetSpeedAnswer: {
-            /** Verdict */
-            verdict: string;
-            /** Working */
-            working: components["schemas"]["WorkingLine"][];
-            /** Outlet Cm S */
-            outlet_cm_s: number;
-            /** There Cm S */
-            there_cm_s: number;
-            /** Troubled */
-            troubled: string[];
-            /** Remedies */
-            remedies: string[];
-        };
-        /**
-         * JetSpeedQuestion
-         * @description An outlet and the tank it points along.
-         */
-        JetSpeedQuestion: {
-            /** Flow Lph */
-            flow_lph: number;
-            /**
-             * Outlet Bore Mm
-             * @description A nozzle's bore, or one hole of a spray bar
-             * @default 14
-             */
-            outlet_bore_mm?: number;
-            /**
-             * Holes Count
-             * @default 1
-             */
-            holes_count?: number;
-            /**
-             * Distance Cm
-             * @description To mid-tank, along the jet
-             * @default 45
-             */
-            distance_cm?: number;
-            /**
-             * Against Glass
-             * @default false
-             */
-            against_glass?: boolean;
-            /** Animals */
-            animals?: components["schemas"]["Liking"][];
         };
         /**
          * KeepView
@@ -10382,11 +10401,13 @@ export interface components {
         };
         /**
          * Liking
-         * @description An animal and the current it likes.
+         * @description An animal, its length and the current it likes.
          */
         Liking: {
             /** Name */
             name: string;
+            /** Length Cm */
+            length_cm: number;
             /**
              * Current
              * @enum {string}
@@ -11207,6 +11228,30 @@ export interface components {
              * @default null
              */
             filter_key?: string | null;
+        };
+        /**
+         * Outlet
+         * @description Where water comes back into the tank.
+         */
+        Outlet: {
+            /** Flow Lph */
+            flow_lph: number;
+            /**
+             * Bore Mm
+             * @description A nozzle's bore, or one hole of a spray bar
+             * @default 14
+             */
+            bore_mm?: number;
+            /**
+             * Holes Count
+             * @default 1
+             */
+            holes_count?: number;
+            /**
+             * Against Glass
+             * @default false
+             */
+            against_glass?: boolean;
         };
         /**
          * OverflowCheckAnswer
@@ -14717,6 +14762,7 @@ export interface components {
              * @description Biology, clarity and movement, each on its own
              */
             margins: components["schemas"]["Margin"][];
+            currents: components["schemas"]["CurrentsAnswer"];
             /**
              * Slow But Enough
              * @description Air-driven, film enough, slow only by the turnover rules

@@ -18,7 +18,7 @@ export function ChartFrame({ title, word, sentence, quiet, columns, rows, childr
   return (
     <Figure>
       <h2>
-        {title} {word}
+        {title} <small>{word}</small>
       </h2>
       {children}
       {!quiet && <figcaption>{sentence}</figcaption>}

@@ -84,6 +84,11 @@ _ALL = (
         "published",
         "Albertson, Dai, Jensen and Rouse 1950, Diffusion of submerged jets: U/U0 = 6.2 D/x",
     ),
+    Source(
+        "oca2007",
+        "memory",
+        "Oca and Masalo 2007, rotating-flow tanks: inlet impulse against Ct A V²/2; Ct 0.1 from memory",
+    ),
     Source("emerson1975", "published", "Emerson, Russo, Lund and Thurston 1975: pKa = 0.09018 + 2729.92/T"),
     Source(
         "clegg1995",

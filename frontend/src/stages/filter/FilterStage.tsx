@@ -236,17 +236,13 @@ function Cautions({ view, shown }: { view: FilterView; shown: Together }) {
       {[...new Set(caveats)].map((c) => (
         <Caution key={c}>{c}</Caution>
       ))}
-      {shown.filters.map(
-        ({ hung }) =>
-          hung.flow.jet &&
-          hung.flow.jet.troubled.length > 0 && (
-            <Caution key={hung.key}>
-              <Figure title="Speed at mid-tank" lines={hung.flow.jet.working}>
-                {hung.flow.jet.verdict}
-              </Figure>{" "}
-              {hung.flow.jet.remedies.join(" ")}
-            </Caution>
-          ),
+      {shown.currents.troubled.length > 0 && (
+        <Caution>
+          <Figure title="Currents" lines={shown.currents.working}>
+            {shown.currents.verdict}
+          </Figure>{" "}
+          {shown.currents.remedies.join(" ")}
+        </Caution>
       )}
     </>
   );

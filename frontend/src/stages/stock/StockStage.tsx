@@ -184,7 +184,7 @@ function Asked({ view }: { view: StockView }) {
   return (
     <>
       <SizingRules requirement={requirement} netL={volume.net_l} />
-      {requirement.upper_limit_lph != null && <Lead>{requirement.upper_limit_reason}</Lead>}
+      <Lead>{requirement.calm_words}</Lead>
     </>
   );
 }

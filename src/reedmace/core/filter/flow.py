@@ -1,4 +1,4 @@
-"""One filter on one tank: its whole water path, whether height counts, and the current it makes."""
+"""One filter on one tank: its whole water path, whether height counts, where its water comes back."""
 
 from typing import Annotated
 
@@ -13,21 +13,21 @@ from reedmace.core.filter.table import table_of
 from reedmace.core.filter.water_path import USUAL_HOSE_MM, deliver, lift_question, path_question
 from reedmace.core.flow import (
     AirliftAnswer,
-    JetSpeedAnswer,
-    JetSpeedQuestion,
+    CurrentsAnswer,
+    CurrentsQuestion,
     OperatingPointAnswer,
     airlift_flow,
-    jet_speed,
+    currents,
     operating_point,
 )
-from reedmace.core.flow.jet import Liking
+from reedmace.core.flow.currents import Liking, Outlet
 from reedmace.core.flow.materials import bar_holes
 from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
 from reedmace.core.upkeep.service import LONGEST_DAYS
 
-NOZZLE_MM, LIP_MM = 14.0, 40.0
-"""A usual nozzle, and the round jet a hang-on's broad lip amounts to (memory)."""
+NOZZLE_MM, NOZZLE_SHARE, LIP_MM = 14.0, 0.8, 40.0
+"""A usual nozzle, or a share of the hose's bore where that is more; and the round jet a hang-on's broad lip amounts to (memory)."""
 
 
 class FilterFlowQuestion(Question):
@@ -47,7 +47,7 @@ class FilterFlowQuestion(Question):
 
 
 class FilterFlowAnswer(Answer):
-    """The path of the water: by pump or by air, the rise that counts and why, and the speed at mid-tank."""
+    """The path of the water: by pump or by air, and the rise that counts and why."""
 
     pumped: OperatingPointAnswer | None
     lifted: AirliftAnswer | None
@@ -56,44 +56,58 @@ class FilterFlowAnswer(Answer):
     service_days: Annotated[float, number("days", 0, LONGEST_DAYS, "Between cleanings here")]
     rise_m: Annotated[float, number("m", 0, 100)]
     loop: str = Field(description="Whether the loop is open or closed, and what that means")
-    jet: JetSpeedAnswer | None
 
 
-def _outlet(f: Filter, plumbing: Plumbing) -> tuple[float, int, bool]:
-    """(bore of one opening in mm, how many, whether they cross the tank's width) of a filter's outlet."""
+def outlet_of(f: Filter, plumbing: Plumbing, flow_lph: float) -> Outlet | None:
+    """Where a filter's water comes back; None where it rises by air and makes no jet.
+
+    f: the filter; plumbing: its own; flow_lph: L/h.
+    """
     kind = kind_of(f.kind)
-    if kind.outlet == "lip":
-        return LIP_MM, 1, False
-    if kind.outlet == "bar-or-nozzle" and any(x.kind == "spray-bar" for x in plumbing.fittings):
-        bore = plumbing.hose_bore_mm or f.hose_bore_mm or USUAL_HOSE_MM
-        # The holes that cost head in the plumbing are the holes the jets come from.
-        return plumbing.bar_hole_mm, plumbing.bar_holes_count or bar_holes(bore, plumbing.bar_hole_mm), True
-    return NOZZLE_MM, 1, False
-
-
-def _jet(q: FilterFlowQuestion, flow_lph: float) -> JetSpeedAnswer | None:
-    if flow_lph < 1 or q.filter.air:
+    if f.air or flow_lph < 1:
         return None
-    bore_mm, holes, across = _outlet(q.filter, q.plumbing)
-    likes = [find_species(a.species_id, "animals", q.own_species) for a in q.animals]
-    return jet_speed(
-        JetSpeedQuestion(
-            flow_lph=flow_lph,
-            outlet_bore_mm=bore_mm,
-            holes_count=min(holes, 100),
-            # Spray bars are set to the front: the jets cross the width. Others point along the tank.
-            distance_cm=(q.room.width_cm if across else q.room.length_cm) / 2,
-            animals=[Liking(name=s.common_name, current=s.current) for s in likes],
+    if kind.outlet == "lip":
+        return Outlet(flow_lph=flow_lph, bore_mm=LIP_MM)
+    bore = plumbing.hose_bore_mm or f.hose_bore_mm or USUAL_HOSE_MM
+    if kind.outlet == "bar-or-nozzle" and any(x.kind == "spray-bar" for x in plumbing.fittings):
+        # The holes that cost head in the plumbing are the holes the jets come from.
+        holes = plumbing.bar_holes_count or bar_holes(bore, plumbing.bar_hole_mm)
+        return Outlet(flow_lph=flow_lph, bore_mm=plumbing.bar_hole_mm, holes_count=min(holes, 200))
+    return Outlet(flow_lph=flow_lph, bore_mm=max(NOZZLE_MM, NOZZLE_SHARE * bore))
+
+
+def likings(animals: list[Animals], own: list[Species]) -> list[Liking]:
+    """What each kind likes, at its length today. animals: in the tank; own: species of the keeper's own."""
+    found = []
+    for i, a in enumerate(animals):
+        s = find_species(a.species_id, f"animals.{i}.species_id", own)
+        found.append(Liking(name=s.common_name, length_cm=a.length_cm or s.adult_length_cm, current=s.current))
+    return found
+
+
+def currents_here(room: Room, outlets: list[Outlet | None], animals: list[Liking], asked_lph: float) -> CurrentsAnswer:
+    """The currents a set of filters makes on a tank.
+
+    room: the tank's; outlets: of all of them; animals: what each likes; asked_lph: by the rule that is followed, L/h.
+    """
+    return currents(
+        CurrentsQuestion(
+            length_cm=room.length_cm,
+            width_cm=room.width_cm,
+            depth_cm=room.water_depth_cm,
+            outlets=[o for o in outlets if o is not None],
+            animals=animals,
+            asked_lph=min(asked_lph, 1e6),
         )
     )
 
 
-@computation("filter-flow", "What one filter really does on one tank, and the current it makes")
+@computation("filter-flow", "What one filter really does on one tank")
 def filter_flow(question: FilterFlowQuestion) -> FilterFlowAnswer:
     """What one filter really does on one tank.
 
     question: sizes in cm, hoses in mm and m, media in L.
-    Source: as operating-point, airlift-flow and jet-speed.
+    Source: as operating-point and airlift-flow.
     """
     q, w, f = question, Working(), question.filter
     waste = waste_load(
@@ -109,9 +123,6 @@ def filter_flow(question: FilterFlowQuestion) -> FilterFlowAnswer:
     else:
         path = pumped = operating_point(path_question(f, q.room, q.plumbing, q.media, feed, q.temperature_c))
     w.lines.extend(path.working)
-    jet = _jet(q, path.delivered_lph)
-    if jet:
-        w.lines.extend(jet.working)
     return FilterFlowAnswer(
         verdict=path.verdict,
         working=w.lines,
@@ -122,5 +133,4 @@ def filter_flow(question: FilterFlowQuestion) -> FilterFlowAnswer:
         service_days=min(float(got.service_days[0]), LONGEST_DAYS),
         rise_m=rise,
         loop=kind_of(f.kind).loop_words(rise, q.plumbing.outlet_above_water_cm),
-        jet=jet,
     )

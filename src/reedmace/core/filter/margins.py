@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from reedmace.core.contract import Part, number
 from reedmace.core.film import AREAL_RATE, temperature_factor
+from reedmace.core.flow import CurrentsAnswer
 from reedmace.core.quantity import shown
 
 AMPLE = 2.0
@@ -31,8 +32,7 @@ class Has:
     service_lph: float
     strains: float
     service_days: float
-    jet_troubles: tuple[str, ...] = ()
-    """Animals for which its jet is too strong at mid-tank."""
+    currents: CurrentsAnswer
 
 
 @dataclass(frozen=True)
@@ -44,8 +44,6 @@ class Asks:
     tank_film_m2: float
     temperature_c: float
     low_lph: float
-    upper_lph: float | None
-    too_strong_for: str
 
 
 def film_needed_m2(load_mg_n_day: float, temperature_c: float) -> float:
@@ -98,16 +96,9 @@ def _clarity(has: Has) -> Margin:
 def _movement(has: Has, asks: Asks) -> Margin:
     share = has.service_lph / max(asks.low_lph, 1e-6)
     flow = f"{shown.lph(has.service_lph)} in service where {shown.lph.bare(asks.low_lph)} is asked"
-    if asks.upper_lph and has.clean_lph > asks.upper_lph:
+    if has.currents.troubled:
         return Margin(
-            about="movement", level="too-much", share=share,
-            words=f"Too strong for {asks.too_strong_for} unless spread or throttled to {shown.lph(asks.upper_lph)}.",
-        )  # fmt: skip
-    if has.jet_troubles:
-        who = " and ".join(has.jet_troubles)
-        return Margin(
-            about="movement", level="too-much", share=share,
-            words=f"{flow}; the jet is too strong for {who} unless spread or turned to the glass.",
+            about="movement", level="too-much", share=share, words=has.currents.verdict
         )  # fmt: skip
     if share >= 1:
         return Margin(about="movement", level="ample" if share >= AMPLE else "enough", share=share, words=f"{flow}.")
@@ -119,7 +110,7 @@ def margins(has: Has, asks: Asks) -> list[Margin]:
     """Biology, clarity and movement, each on its own.
 
     has: what hangs or would hang; asks: what the tank asks.
-    More film, a lower load or more flow never worsens its own verdict, but for an upper limit of flow.
+    More film, a lower load or more flow never worsens its own verdict, but where it leaves too little of the water calm.
     Source: the film's areal rate and its warmth from memory; straining by kind and turnover common practice.
     """
     return [_biology(has, asks), _clarity(has), _movement(has, asks)]

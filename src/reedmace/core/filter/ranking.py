@@ -18,15 +18,18 @@ from reedmace.core.filter.candidates import (
 )
 from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.changes import Situation, smallest_changes
-from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.flow import currents_here, likings, outlet_of
 from reedmace.core.filter.kinds.record import Limit
 from reedmace.core.filter.limits import Asked, limits_of, slow_but_enough
 from reedmace.core.filter.margins import Asks, Has, film_needed_m2, margins
-from reedmace.core.filter.room import Room, sensible_start
+from reedmace.core.filter.reasons import caveats_of, reason_of
+from reedmace.core.filter.room import sensible_start
 from reedmace.core.filter.scores import NAMES, pair_scores, single_scores, watts_here, weights_of
 from reedmace.core.filter.sizing_rules import FlowRequirementQuestion, flow_requirement
 from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints, film_m2, table_of
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
+from reedmace.core.flow import CurrentsAnswer
+from reedmace.core.flow.currents import Liking
 from reedmace.core.quantity import shown
 from reedmace.core.stock import WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import Sizing, find_species
@@ -35,36 +38,19 @@ BEST_FOR_PAIRS = 200
 _OWN_TABLE = table_of(CATALOGUE)
 
 
-_SAYS = {
-    "price": ("cheap to buy", "dear"),
-    "running_cost": ("cheap to run", "dear to run"),
-    "quiet": ("quiet", "heard in the room"),
-    "easy_clean": ("easy to clean", "a chore to clean"),
-    "clear_water": ("strains well", "strains little"),
-    "hidden": ("out of sight", "in plain view"),
-    "room_in_tank": ("leaves the tank free", "takes room in the tank"),
-    "flood_safety": ("little that can flood", "can empty on the floor"),
-    "power_cut": ("rides out a power cut", "suffers in a power cut"),
-    "chemical": ("takes chemical media", "no chemical media"),
-    "expandable": ("grows with the tank", "cannot grow"),
-    "flow": ("flow fits", "flow fits poorly"),
-}
-
-
 @dataclass(frozen=True)
 class _Asked:
     """What the tank asks of a filter."""
 
     low: float
     high: float
-    upper: float | None
     load_mg_n_day: float
     today_mg_n_day: float
     film_m2: float
     load_lph: float
     feed: float
     guard: list[str]
-    too_strong_for: str
+    likings: list[Liking]
     sizing: Sizing
 
     def of_filters(self) -> Asked:
@@ -79,37 +65,13 @@ class _Asked:
             tank_film_m2=q.room.film_here_m2,
             temperature_c=q.temperature_c,
             low_lph=self.low,
-            upper_lph=self.upper,
-            too_strong_for=self.too_strong_for,
         )
 
 
-def _reason(weights: Floats, parts: Floats) -> str:
-    """Two strengths and two weaknesses among what matters to the keeper. A lone filter's lack of a twin is no weakness."""
-    named = [k for k in range(1, len(NAMES)) if weights[k] > 0 and NAMES[k] != "redundant"]
-    good = sorted((k for k in named if parts[k] >= 0.6), key=lambda k: -weights[k] * parts[k])[:2]
-    bad = sorted((k for k in [0, *named] if parts[k] < 0.4), key=lambda k: -weights[k] * (1 - parts[k]))[:2]
-    words = [", ".join(_SAYS[NAMES[k]][0] for k in good), ", ".join(_SAYS[NAMES[k]][1] for k in bad)]
-    return "; ".join(filter(None, words)) or "middling in everything you asked for"
-
-
-def _caveats(f: Filter, asked: _Asked, room: Room, clean: float, dirty: float, days: float, *, slow: bool) -> list[str]:
-    found = []
-    if days < kind_of(f.kind).service_days:
-        found.append(f"With this much food it wants cleaning about every {days:.0f} days.")
-    if asked.guard and not f.air:
-        found.append(f"Put a guard sponge on the intake for {', '.join(asked.guard)}.")
-    if asked.upper and clean > asked.upper:
-        found.append(f"Throttle or spread the outlet: above {shown.lph(asked.upper)} is too strong for these animals.")
-    if slow:
-        found.append(
-            f"Slow by the turnover rules, {shown.lph(dirty)} where {shown.lph.bare(asked.low)} is asked; its film is enough all the same, as breeders find. It strains less and is squeezed sooner."
-        )
-    elif dirty < asked.low:
-        found.append(
-            f"When dirty it falls to {shown.lph(dirty)}, under the {shown.lph.bare(asked.low)} asked: clean it sooner."
-        )
-    return found + kind_of(f.kind).caveats(f, room)
+def _currents(q: RankFiltersQuestion, asked: _Asked, set_: list[tuple[Filter, float]]) -> CurrentsAnswer:
+    """What currents some filters make here, each with its flow when clean, L/h."""
+    outlets = [outlet_of(f, q.plumbing, lph) for f, lph in set_]
+    return currents_here(q.room, outlets, asked.likings, asked.low)
 
 
 @dataclass(frozen=True)
@@ -213,6 +175,7 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
                         service_lph=exact,
                         strains=float(max(strains[i[k]], strains[j[k]])),
                         service_days=float(min(r.days[i[k]], r.days[j[k]])),
+                        currents=_currents(r.q, asked, [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
                     ),
                     asked.of_three(r.q),
                 ),
@@ -289,8 +252,16 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
             film_m2=float(film[i]),
             carries_times_count=min(float(film[i]) / max(asked.film_m2, 1e-4), 1e6),
             score=float(scores[i]),
-            reason=_reason(weights, parts[i]),
-            caveats=_caveats(f, asked, q.room, float(clean[i]), float(dirty[i]), float(days[i]), slow=bool(slow[i])),
+            reason=reason_of(weights, parts[i]),
+            caveats=caveats_of(
+                f,
+                q.room,
+                guard=asked.guard,
+                low_lph=asked.low,
+                dirty_lph=float(dirty[i]),
+                days=float(days[i]),
+                slow=bool(slow[i]),
+            ),
             margins=margins(
                 Has(
                     film_m2=float(film[i]),
@@ -298,6 +269,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
                     service_lph=float(dirty[i]),
                     strains=float(strains[i]),
                     service_days=float(days[i]),
+                    currents=_currents(q, asked, [(f, float(clean[i]))]),
                 ),
                 asked.of_three(q),
             ),
@@ -384,12 +356,11 @@ def _asked(q: RankFiltersQuestion) -> _Asked:
     present = [find_species(a.species_id, "animals", q.own_species) for a in q.animals]
     return _Asked(
         sizing=flow.sizing,
-        too_strong_for=" and ".join(dict.fromkeys(s.common_name for s in present if s.current == "gentle")),
+        likings=likings(q.animals, q.own_species),
         film_m2=film_needed_m2(min(waste.today_mg_n_day, waste.ammonia_mg_n_day), q.temperature_c),
         today_mg_n_day=waste.today_mg_n_day,
         low=followed.low_lph or 0.0,
         high=followed.high_lph or 0.0,
-        upper=flow.upper_limit_lph,
         load_mg_n_day=waste.ammonia_mg_n_day,
         load_lph=load.low_lph or 0.0,
         feed=waste.feed_g_day,

@@ -7,6 +7,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Answer, Lph, NetLitres, Part, Question, Working, computation, number, whole
 from reedmace.core.film import AREAL_RATE
+from reedmace.core.flow.currents import comfort_cm_s
 from reedmace.core.quantity import shown
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
 from reedmace.core.stock.demand import DEMANDING, FULL_MG_N_L_DAY, between, dominant, pulls
@@ -27,7 +28,6 @@ LABEL_FULL_MG_N_L_DAY = 0.12
 """Ammonia nitrogen a day of a full tropical community, for which labels are cut (memory), mg N/L."""
 IN_SERVICE = 0.80
 """Delivered over rated for a filter in service: the box less about 20 % (common practice)."""
-GENTLE_LIMIT_PER_HOUR = 8.0
 SINGLE_PASS, TARGET_TAN = 0.5, 0.1
 
 SizingRuleName = Literal["rated", "canister-only", "delivered", "media", "load", "count", "label"]
@@ -59,13 +59,12 @@ class SizingRule(Part):
 
 
 class FlowRequirementAnswer(Answer):
-    """Every school side by side, the one followed, and a limit for gentle animals."""
+    """Every school side by side, the one followed, and who rests only in slow water."""
 
     sizing: Sizing
     heavy: bool = Field(description="Whether the media school asks twice as much of this stock")
     sizing_rules: list[SizingRule]
-    upper_limit_lph: Lph | None
-    upper_limit_reason: str
+    calm_words: str = Field(description="Who rests only in slow water, and how slow")
 
 
 @computation("flow-requirement", "What each sizing rule asks for")
@@ -199,17 +198,6 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
                 why="The label assumes a light tropical stock: as printed when moderate, 60 to 70 % of it when full, a fifth to a third for turtles.",
             )
         )
-    gentle = [s.common_name for s in present if s.current == "gentle"]
-    limit = (
-        w.sum("limit", "8 × net litres", {"net litres": q.net_l, "8": GENTLE_LIMIT_PER_HOUR}, "L/h", "memory")
-        if gentle
-        else None
-    )
-    reason = (
-        f"{', '.join(dict.fromkeys(gentle))}: no strong jet. Above {shown.lph(limit)} spread or throttle the outlet."
-        if limit
-        else "None of these animals needs still water."
-    )
     verdict = f"Careful keepers ask for {shown.lph.bare(delivered_low)} to {shown.lph(delivered_high)} delivered; a shop would look for {shown.lph.bare(rated_low)} to {shown.lph.bare(rated_high)} on the box."
     return FlowRequirementAnswer(
         verdict=verdict,
@@ -217,6 +205,18 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         sizing=sizing,
         heavy=heavy,
         sizing_rules=sizing_rules,
-        upper_limit_lph=limit,
-        upper_limit_reason=reason,
+        calm_words=_calm_words(q),
     )
+
+
+def _calm_words(q: FlowRequirementQuestion) -> str:
+    """Who rests only in slow water. q: the question."""
+    gentle = {
+        s.common_name: comfort_cm_s(a.length_cm or s.adult_length_cm, s.current)
+        for a, s in ((a, find_species(a.species_id, "animals", q.own_species)) for a in q.animals)
+        if s.current == "gentle"
+    }
+    if not gentle:
+        return "None of these animals needs still water."
+    who = " and ".join(f"{name} (under {shown.cm(speed, '.2g')} a second)" for name, speed in gentle.items())
+    return f"At least half of the water is to be calm for {who}: spread the outlet rather than buy a weak filter."

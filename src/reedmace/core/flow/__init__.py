@@ -3,7 +3,7 @@
 from reedmace.core.flow.air import AirSupplyAnswer, AirSupplyQuestion, air_supply
 from reedmace.core.flow.airlift import AirliftAnswer, AirliftQuestion, airlift_flow
 from reedmace.core.flow.bucket import BucketTestAnswer, BucketTestQuestion, bucket_test
-from reedmace.core.flow.jet import JetSpeedAnswer, JetSpeedQuestion, jet_speed
+from reedmace.core.flow.currents import CurrentsAnswer, CurrentsQuestion, currents
 from reedmace.core.flow.operating import (
     OperatingPointAnswer,
     OperatingPointQuestion,
@@ -25,9 +25,9 @@ __all__ = [
     "AirliftQuestion",
     "BucketTestAnswer",
     "BucketTestQuestion",
+    "CurrentsAnswer",
+    "CurrentsQuestion",
     "FlowTransitQuestion",
-    "JetSpeedAnswer",
-    "JetSpeedQuestion",
     "LevelDropQuestion",
     "OperatingPointAnswer",
     "OperatingPointQuestion",
@@ -37,8 +37,8 @@ __all__ = [
     "air_supply",
     "airlift_flow",
     "bucket_test",
+    "currents",
     "flow_transit",
-    "jet_speed",
     "level_drop",
     "operating_point",
     "overflow_check",

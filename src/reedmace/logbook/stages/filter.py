@@ -13,6 +13,7 @@ from reedmace.core.filter import (
     MediaStackAnswer,
     MediaStackQuestion,
     RankFiltersAnswer,
+    RankFiltersQuestion,
     RunningCostAnswer,
     RunningCostQuestion,
     flow_requirement,
@@ -20,12 +21,13 @@ from reedmace.core.filter import (
     rank_filters,
     running_cost,
 )
+from reedmace.core.filter.flow import currents_here, likings, outlet_of
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.limits import ENOUGH_SHARE
 from reedmace.core.filter.margins import Has, Margin, margins
 from reedmace.core.filter.ranking import asks_of, film_makes_up_for_flow
 from reedmace.core.filter.table import film_of_m2
-from reedmace.core.flow import OverflowCheckAnswer
+from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer
 from reedmace.core.quantity import shown
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.due import calibration
@@ -59,6 +61,7 @@ class Together(Part):
     cost: RunningCostAnswer
     price: Annotated[float, number("money", 0, 1e7)]
     margins: list[Margin] = Field(description="Biology, clarity and movement, each on its own")
+    currents: CurrentsAnswer
     slow_but_enough: bool = Field(description="Air-driven, film enough, slow only by the turnover rules")
     working: list[WorkingLine]
 
@@ -106,7 +109,7 @@ def _media(state: LogbookState, one: Hung) -> MediaStackAnswer | None:
     )
 
 
-def _has(views: list[HungView]) -> Has:
+def _has(views: list[HungView], asked: RankFiltersQuestion, low_lph: float) -> Has:
     """What the set has in film, straining and flow."""
     hung = [v.hung for v in views]
     return Has(
@@ -115,7 +118,12 @@ def _has(views: list[HungView]) -> Has:
         service_lph=sum(h.flow.service_lph for h in hung),
         strains=max(kind_of(h.filter.kind).judged.clear_water for h in hung),
         service_days=min(h.flow.service_days for h in hung),
-        jet_troubles=tuple(dict.fromkeys(who for h in hung if h.flow.jet for who in h.flow.jet.troubled)),
+        currents=currents_here(
+            asked.room,
+            [outlet_of(h.filter, h.plumbing, h.flow.delivered_lph) for h in hung],
+            likings(asked.animals, asked.own_species),
+            low_lph,
+        ),
     )
 
 
@@ -137,7 +145,9 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
                 expect_lph=None if ratio is None else ratio * h.flow.delivered_lph,
             )
         )
-    has, asked = _has(views), rank_question(state)
+    asked = rank_question(state)
+    asks = asks_of(asked)
+    has = _has(views, asked, asks.low_lph)
     return Together(
         name=together_name([h.filter for h in hung]),
         chosen=chosen,
@@ -151,7 +161,8 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
             RunningCostQuestion(watts=min(watts, 5000), price_per_kwh=plan.price_per_kwh, purchase_price=price)
         ),
         price=price,
-        margins=margins(has, asks_of(asked)),
+        currents=has.currents,
+        margins=margins(has, asks),
         slow_but_enough=film_makes_up_for_flow(asked, has, air=all(h.filter.air_l_min is not None for h in hung)),
         working=[line for h in hung for line in h.flow.working],
     )
@@ -168,6 +179,14 @@ def _assumed(state: LogbookState) -> list[str]:
     return found
 
 
+def _too_strong(words: str, found: CurrentsAnswer) -> tuple[str, bool]:
+    """The verdict on a set that has the flow and makes too much of a current."""
+    who = " and ".join(found.troubled[:2]) + (" and others" if len(found.troubled) > 2 else "")
+    if found.conflict or found.limit_lph is None:
+        return f"{words} in flow, but too strong for {who}.", False
+    return f"{words}, throttled to {shown.lph(found.limit_lph)} for {who}.", True
+
+
 def _verdict(asked: float, set_: Together) -> tuple[str, bool]:
     """Whether it is enough, by the rule followed, and by how much."""
     biology = next(m for m in set_.margins if m.about == "biology")
@@ -179,6 +198,8 @@ def _verdict(asked: float, set_: Together) -> tuple[str, bool]:
         left = set_.service_lph - max(f.hung.flow.service_lph for f in set_.filters)
         spare = ", even if one stops" if len(set_.filters) > 1 and left >= asked else ""
         words = "Enough" if set_.chosen else "It would be enough"
+        if set_.currents.troubled:
+            return _too_strong(words, set_.currents)
         return f"{words}{spare}: {shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked.", True
     if biology.level == "ample" and set_.slow_but_enough:
         words = "Enough by its film" if set_.chosen else "It would be enough by its film"

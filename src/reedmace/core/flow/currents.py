@@ -1,0 +1,305 @@
+"""Speeds in a tank from its outlets, and how much of the water stays calm enough for each animal.
+
+A current is judged by the share of the water an animal can rest in, not by the speed at one point: a jet is fast in a cone
+and the rest of the tank turns with it, faster the more impulse goes in. Flow that is asked, the most that suits the animals
+and the figure to throttle to all come from here, so they cannot cross unseen.
+"""
+
+import math
+from collections.abc import Sequence
+from typing import Annotated, Literal, NamedTuple
+
+from pydantic import Field
+from scipy.special import gammaincc
+
+from reedmace.core.contract import Answer, Lph, Name, Part, Question, Share, Working, computation, number, whole
+from reedmace.core.quantity import shown
+
+Current = Literal["gentle", "moderate", "strong"]
+
+LENGTHS_A_SECOND: dict[str, float] = {"gentle": 1.0, "moderate": 2.0, "strong": 4.0}
+"""Speed an animal rests in, in its own lengths a second, by the current it likes (memory)."""
+LEAST_BODY_CM = 2.0
+"""Smaller ones hold on to something or live in what the glass and plants slow down (memory)."""
+CALM_ASKED = 0.5
+"""Of the water, for every kind (memory)."""
+ROUND, PLANE = 6.2, 2.28
+"""U/U0 = 6.2 D/x of a round jet, 2.28 √(b/x) of a plane one (Albertson et al. 1950)."""
+ROUND_HALF, PLANE_HALF = 0.094, 0.10
+"""Half-widths of the two over the way, where the speed is half of the middle's (Pope 2000, memory)."""
+DRAG = 0.1
+"""Resistance coefficient of a tank's wet walls against its turning (form: Oca and Masalo 2007; the value from memory)."""
+GLASS_SHARE = 0.5
+"""What is left of a jet's impulse after it has been turned against the glass (memory)."""
+SETTLES_CM_S = 2.0
+"""Under this speed near the bed dirt settles (memory)."""
+BAR_HOLES, BAR_HOLE_MM = 20, 4.0
+"""The least spray bar, by which a single outlet may be spread (memory)."""
+
+
+class Opening(NamedTuple):
+    """One outlet: its flow in m³/s through `holes` round holes of `bore_m`, in a row of `row_m`; what its impulse is worth."""
+
+    flow_m3s: float
+    bore_m: float
+    holes: int = 1
+    row_m: float = 0.0
+    worth: float = 1.0
+
+    @property
+    def speed_m_s(self) -> float:
+        """In the opening."""
+        return self.flow_m3s / (math.pi / 4 * self.bore_m**2 * self.holes)
+
+
+class Basin(NamedTuple):
+    """The water as a box, in m."""
+
+    length_m: float
+    width_m: float
+    depth_m: float
+
+    @property
+    def volume_m3(self) -> float:
+        """All of it."""
+        return self.length_m * self.width_m * self.depth_m
+
+    @property
+    def wet_m2(self) -> float:
+        """Walls and bottom."""
+        return 2 * (self.length_m + self.width_m) * self.depth_m + self.length_m * self.width_m
+
+
+def circulation_m_s(openings: Sequence[Opening], basin: Basin) -> float:
+    """Mean speed at which the tank turns, m/s.
+
+    openings: its outlets; basin: its water. Solves Σ Q (U0 − V) = Ct A V² / 2 for V.
+    Source: Oca and Masalo 2007 for the form; Ct from memory.
+    """
+    flow = sum(o.flow_m3s for o in openings)
+    impulse = sum(o.flow_m3s * o.speed_m_s * o.worth for o in openings)
+    drag = DRAG * basin.wet_m2
+    return (-flow + math.sqrt(flow**2 + 2 * drag * impulse)) / drag if impulse > 0 else 0.0
+
+
+def jet_m3(opening: Opening, over_m_s: float, basin: Basin) -> float:
+    """Water in an outlet's jets that moves faster than `over_m_s`, m³.
+
+    opening: the outlet; over_m_s: m/s; basin: the jets end at its far glass. Speeds fall across a jet as a bell curve.
+    Source: Albertson et al. 1950 for the speed along the middle, Pope 2000 for the widths (memory).
+    """
+    out = opening.speed_m_s * math.sqrt(opening.worth)
+    if out <= over_m_s:
+        return 0.0
+    if opening.holes == 1 or opening.row_m <= 0:
+        reach = ROUND * opening.bore_m * out / over_m_s
+        way = min(reach, basin.length_m)
+        inside = way**3 / 3 * math.log(reach / way) + way**3 / 9
+        return opening.holes * math.pi * ROUND_HALF**2 / math.log(2) * inside
+    # Holes in a row: their jets have merged into one plane one long before the far glass.
+    slot = math.pi / 4 * opening.bore_m**2 * opening.holes / opening.row_m
+    reach = slot * (PLANE * out / over_m_s) ** 2
+    way = min(reach, basin.width_m)
+    least = math.log(reach / way)
+    whole_jet = 2**-1.5 * math.gamma(1.5) * reach**2
+    return 2 * PLANE_HALF * math.sqrt(0.5 / math.log(2)) * opening.row_m * whole_jet * float(gammaincc(1.5, 2 * least))
+
+
+def calm_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float) -> float:
+    """Share of the water slower than `comfort_m_s`.
+
+    openings: its outlets; basin: its water; comfort_m_s: m/s. Outside the jets speeds lie evenly between nothing, in the
+    middle of the turning water, and twice its mean (memory).
+    """
+    turning = circulation_m_s(openings, basin)
+    rest = min(comfort_m_s / (2 * turning), 1.0) if turning > 0 else 1.0
+    jets = min(sum(jet_m3(o, comfort_m_s, basin) for o in openings) / basin.volume_m3, 1.0)
+    return rest * (1 - jets)
+
+
+def largest_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float) -> float:
+    """How much of these flows leaves half of the water calm, as a multiple of them (0 to 50).
+
+    openings: its outlets, throttled or opened alike; basin: its water; comfort_m_s: m/s. More flow is never calmer, so a
+    halving finds it.
+    """
+    low, high = 0.0, 50.0
+
+    def calm(share: float) -> bool:
+        flows = [o._replace(flow_m3s=o.flow_m3s * share) for o in openings]
+        return calm_share(flows, basin, comfort_m_s) >= CALM_ASKED
+
+    if calm(high):
+        return high
+    for _ in range(26):
+        middle = (low + high) / 2
+        low, high = (middle, high) if calm(middle) else (low, middle)
+    return low
+
+
+def comfort_cm_s(length_cm: float, current: str) -> float:
+    """Speed an animal rests in, cm/s. length_cm: its own, cm; current: what it likes. Source: memory."""
+    return LENGTHS_A_SECOND[current] * max(length_cm, LEAST_BODY_CM)
+
+
+class Liking(Part):
+    """An animal, its length and the current it likes."""
+
+    name: Name
+    length_cm: Annotated[float, number("cm", 0.2, 300)]
+    current: Current
+
+
+class Outlet(Part):
+    """Where water comes back into the tank."""
+
+    flow_lph: Annotated[float, number("L/h", 0.1, 1e5)]
+    bore_mm: Annotated[float, number("mm", 1, 200, "A nozzle's bore, or one hole of a spray bar")] = 14
+    holes_count: Annotated[int, whole(1, 200)] = 1
+    against_glass: bool = False
+
+    def opening(self, row_cm: float) -> Opening:
+        """The same in SI. row_cm: how long a row of its holes would be."""
+        row = row_cm / 100 if self.holes_count > 1 else 0.0
+        worth = GLASS_SHARE if self.against_glass else 1.0
+        return Opening(self.flow_lph / 3.6e6, self.bore_mm / 1000, self.holes_count, row, worth)
+
+    def spread(self) -> "Outlet":
+        """The same through a spray bar twice as open; a bar stays what it is."""
+        if self.holes_count > 1:
+            return self
+        holes = max(BAR_HOLES, math.ceil(2 * (self.bore_mm / BAR_HOLE_MM) ** 2))
+        return self.model_copy(update={"bore_mm": BAR_HOLE_MM, "holes_count": min(holes, 200)})
+
+    def turned(self) -> "Outlet":
+        """The same turned against the glass."""
+        return self.model_copy(update={"against_glass": True})
+
+
+class CurrentsQuestion(Question):
+    """The water, its outlets and who lives in it."""
+
+    length_cm: Annotated[float, number("cm", 5, 1000)]
+    width_cm: Annotated[float, number("cm", 5, 500)]
+    depth_cm: Annotated[float, number("cm", 1, 300)]
+    outlets: Annotated[list[Outlet], Field(max_length=12)]
+    animals: Annotated[list[Liking], Field(max_length=60)] = Field(default_factory=list)
+    asked_lph: Annotated[float, number("L/h", 0, 1e6, "By the sizing rule that is followed")] = 0
+
+
+class Calm(Part):
+    """One kind of animal: the speed it rests in and how much of the water is slower."""
+
+    name: str
+    comfort_cm_s: Annotated[float, number("cm/s", 0, 1e4)]
+    share: Share
+
+
+class CurrentsAnswer(Answer):
+    """How the tank turns, what is calm for whom, and the most flow that leaves half of it calm for everyone."""
+
+    turning_cm_s: Annotated[float, number("cm/s", 0, 1e5)]
+    outlet_cm_s: Annotated[float, number("cm/s", 0, 1e7)]
+    calm: list[Calm]
+    settles_share: Share = Field(description="Of the bed, where dirt comes to rest")
+    limit_lph: Lph | None = Field(description="Most flow through these outlets; None where nobody minds")
+    troubled: list[str]
+    conflict: bool = Field(description="Whether the flow asked is more than these outlets may give")
+    remedies: list[str]
+
+
+def _limit_lph(q: CurrentsQuestion, outlets: list[Outlet]) -> float | None:
+    """Most flow through these outlets with half the water calm for everyone, L/h."""
+    if not q.animals or not outlets:
+        return None
+    least = min(comfort_cm_s(a.length_cm, a.current) for a in q.animals) / 100
+    share = largest_share([o.opening(q.length_cm * 0.8) for o in outlets], _basin(q), least)
+    return min(sum(o.flow_lph for o in outlets) * share, 1e6)
+
+
+def _basin(q: CurrentsQuestion) -> Basin:
+    return Basin(q.length_cm / 100, q.width_cm / 100, q.depth_cm / 100)
+
+
+def _remedies(q: CurrentsQuestion, flow: float, limit: float) -> tuple[bool, list[str]]:
+    """(whether throttling alone would give less than is asked, what to do)."""
+    found = []
+    conflict = limit < q.asked_lph
+    if not conflict:
+        found.append(f"Throttle the outlet to about {shown.lph(limit)}, never the intake.")
+    ways = {
+        "Spread it with a spray bar: many small jets lose their speed sooner than one large one.": [
+            o.spread() for o in q.outlets
+        ],
+        "Turn the outlet against the glass.": [o.turned() for o in q.outlets],
+        "Spread it with a spray bar, and turn its holes to the glass.": [o.spread().turned() for o in q.outlets],
+    }
+    most = {way: _limit_lph(q, outlets) or 0.0 for way, outlets in ways.items() if outlets != q.outlets}
+    wanted = max(q.asked_lph, 0.0) if conflict else flow
+    enough = [way for way, lph in most.items() if lph >= wanted]
+    if enough:
+        found.append(f"Or {enough[0][0].lower()}{enough[0][1:]}" if found else enough[0])
+    elif conflict and most:
+        way = max(most, key=lambda w: most[w])
+        found.append(
+            f"{way} That is calm up to {shown.lph(most[way])}; the rest of the {shown.lph.bare(q.asked_lph)} asked needs a second outlet, or film in place of flow."
+        )
+    return conflict, found
+
+
+@computation(
+    "currents", "Speeds in the tank from its outlets, and how much of the water is calm enough for each animal"
+)
+def currents(question: CurrentsQuestion) -> CurrentsAnswer:
+    """Speeds in the tank from its outlets, and the share of the water calm enough for each animal.
+
+    question: sizes in cm, flows in L/h, bores in mm, lengths of animals in cm.
+    Source: jets by Albertson et al. 1950; turning water by Oca and Masalo 2007 (form); comfort by lengths from memory.
+    """
+    q, w = question, Working()
+    basin = _basin(q)
+    openings = [o.opening(q.length_cm * 0.8) for o in q.outlets]
+    flow = sum(o.flow_lph for o in q.outlets)
+    fastest = max((o.speed_m_s for o in openings), default=0.0) * 100
+    if openings:
+        w.line("U0", "Q / A, the fastest opening", f"{flow:.0f} L/h", fastest, "cm/s", "geometry")
+    turning = circulation_m_s(openings, basin) * 100
+    w.line("V", "Σ Q (U0 − V) = Ct A V² / 2", f"Ct {DRAG:g}, A {basin.wet_m2:.2f} m²", turning, "cm/s", "oca2007")
+    calm = []
+    for a in q.animals:
+        most = comfort_cm_s(a.length_cm, a.current)
+        share = calm_share(openings, basin, most / 100)
+        w.line(a.name, "calm share: slower than its comfort, jets left out", f"{most:.1f} cm/s where the tank turns at {turning:.1f}", share, "share", "memory")  # fmt: skip
+        calm.append(Calm(name=a.name, comfort_cm_s=most, share=share))
+    settles = min(SETTLES_CM_S / (2 * turning), 1.0) if turning > 0 else 1.0
+    limit = _limit_lph(q, q.outlets)
+    if limit is not None:
+        w.line("limit", "most flow with half the water calm for all", f"{len(q.outlets)} outlets as they are", limit, "L/h", "memory")  # fmt: skip
+    troubled = list(dict.fromkeys(c.name for c in calm if c.share < CALM_ASKED))
+    conflict, remedies = _remedies(q, flow, limit) if troubled and limit is not None else (False, [])
+    return CurrentsAnswer(
+        verdict=_verdict(q, calm, troubled, turning),
+        working=w.lines,
+        turning_cm_s=turning,
+        outlet_cm_s=fastest,
+        calm=calm,
+        settles_share=settles,
+        limit_lph=limit,
+        troubled=troubled,
+        conflict=conflict,
+        remedies=remedies,
+    )
+
+
+def _verdict(q: CurrentsQuestion, calm: list[Calm], troubled: list[str], turning: float) -> str:
+    if not q.outlets:
+        return "Nothing drives this water: it stands still but for what rises."
+    if not calm:
+        return f"The tank turns at about {turning:.0f} cm/s."
+    worst = min(calm, key=lambda c: c.share)
+    if not troubled:
+        return f"Calm enough for all: {100 * worst.share:.0f} % of the water suits {worst.name}."
+    if len(troubled) == 1:
+        return f"Too strong for {troubled[0]}: only {100 * worst.share:.0f} % of the water is calm enough."
+    who = " and ".join(troubled) if len(troubled) < 3 else f"{', '.join(troubled[:-1])} and {troubled[-1]}"
+    return f"Too strong for {who}: only {100 * worst.share:.0f} % of the water is calm enough for {worst.name}."
