@@ -16,6 +16,7 @@ animals = st.lists(
     st.tuples(st.sampled_from(FRESH), st.integers(1, 30)), min_size=1, max_size=5, unique_by=lambda a: a[0]
 ).map(lambda rows: [{"species_id": s, "count": n} for s, n in rows])
 
+OXYGEN = compute("oxygen-balance", {"net_l": 50, "surface_cm2": 1800, "depth_cm": 28})
 STILL = compute("currents", {"length_cm": 60, "width_cm": 30, "depth_cm": 30, "outlets": []})
 
 
@@ -106,7 +107,9 @@ def test_what_cannot_carry_the_load_is_left_out_with_its_share() -> None:
 @given(st.floats(0.1, 20), st.floats(1, 300), st.floats(18, 30), st.floats(0, 3))
 def test_more_film_or_less_load_never_worsens_biology(film: float, load: float, warm: float, here: float) -> None:
     def share(film_m2: float, mg: float) -> float:
-        has = Has(film_m2=film_m2, clean_lph=400, service_lph=300, strains=0.5, service_days=30, currents=STILL)
+        has = Has(
+            film_m2=film_m2, clean_lph=400, service_lph=300, strains=0.5, service_days=30, currents=STILL, oxygen=OXYGEN
+        )
         asks = Asks(
             grown_mg_n_day=mg, today_mg_n_day=mg, tank_film_m2=here, temperature_c=warm, low_lph=400,
         )  # fmt: skip

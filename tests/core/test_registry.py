@@ -31,6 +31,14 @@ EXAMPLES = {
     "heater-size": {"glass_m2": 1.4, "surface_m2": 0.34, "water_c": 25, "watts": 50},
     "air-supply": {"pump_l_min": 8, "pump_kpa": 20, "outlets": [{"count": 3, "depth_cm": 35, "air_l_min": 0.7}]},
     "overflow-check": {"return_lph": 2000, "tank_surface_cm2": 10000, "sump_free_l": 40},
+    "oxygen-balance": {
+        "net_l": 130,
+        "surface_cm2": 3400,
+        "depth_cm": 40,
+        "animals": [{"name": "Harlequin rasbora", "count": 20, "mass_g": 1}],
+        "film_mg_n_day": 60,
+        "turning_cm_s": 5,
+    },
     "currents": {
         "length_cm": 60,
         "width_cm": 30,
@@ -109,7 +117,7 @@ EXAMPLES = {
 }
 # A number's name ends in its unit, or in a word that says it has none.
 UNIT = re.compile(
-    r"(_(l|lph|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
+    r"(_(l|lph|h|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
     r"cm_s|l_min|money|index_count|g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|ml_per_100l|percent|percent_day|percent_w_v|share|"
     r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|count|first_half|minutes|draws|ph_low|ph_high))$"
     r"|^(minutes|minutes_out|days_side_by_side|light_stock_days|retire_after_days|fittings_k|drain_k|litres|money|now|then|lph|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"

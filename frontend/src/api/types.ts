@@ -3072,6 +3072,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/oxygen-balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Oxygen in, oxygen used, and the hours until the animals are short of it when all stands still. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["OxygenBalanceQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OxygenBalanceAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/overflow-check": {
         parameters: {
             query?: never;
@@ -6208,6 +6257,21 @@ export interface components {
             owned?: boolean;
         };
         /**
+         * Breather
+         * @description So many animals of one mass.
+         */
+        Breather: {
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /**
+             * Mass G
+             * @description Of one
+             */
+            mass_g: number;
+        };
+        /**
          * Brought
          * @description The tank a bundle made.
          */
@@ -8969,6 +9033,12 @@ export interface components {
              * @default null
              */
             tested_days?: number | null;
+            /**
+             * Oxygen H
+             * @description As `oxygen-balance` finds it; left out where it never comes to that
+             * @default null
+             */
+            oxygen_h?: number | null;
         };
         /**
          * FilterView
@@ -11353,6 +11423,87 @@ export interface components {
              * @description Room above the running level
              */
             sump_free_l: number;
+        };
+        /**
+         * OxygenBalanceAnswer
+         * @description Oxygen with everything running and with everything off, and how long that lasts.
+         */
+        OxygenBalanceAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Saturation Mg L */
+            saturation_mg_l: number;
+            /** Taken Mg L Day */
+            taken_mg_l_day: number;
+            /** Running Mg L */
+            running_mg_l: number;
+            /**
+             * Standing Mg L
+             * @description Where it would come to rest with everything off
+             */
+            standing_mg_l: number;
+            /** Short After H */
+            short_after_h: number | null;
+            /** Enough */
+            enough: boolean;
+        };
+        /**
+         * OxygenBalanceQuestion
+         * @description The water, who breathes in it, and what moves its surface.
+         */
+        OxygenBalanceQuestion: {
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /** Surface Cm2 */
+            surface_cm2: number;
+            /** Depth Cm */
+            depth_cm: number;
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg?: number;
+            /** Animals */
+            animals?: components["schemas"]["Breather"][];
+            /**
+             * Film Mg N Day
+             * @description Ammonia the film turns to nitrate
+             * @default 0
+             */
+            film_mg_n_day?: number;
+            /**
+             * Turning Cm S
+             * @description Speed of the water, as `currents` finds it
+             * @default 0
+             */
+            turning_cm_s?: number;
+            /**
+             * Air L Min
+             * @description Bubbling through the water
+             * @default 0
+             */
+            air_l_min?: number;
+            /**
+             * Fall Cm
+             * @description From a hang-on's lip or a bar above the water
+             * @default 0
+             */
+            fall_cm?: number;
+            /**
+             * Fall Lph
+             * @default 0
+             */
+            fall_lph?: number;
         };
         /**
          * OxygenSaturationAnswer
@@ -14763,6 +14914,7 @@ export interface components {
              */
             margins: components["schemas"]["Margin"][];
             currents: components["schemas"]["CurrentsAnswer"];
+            oxygen: components["schemas"]["OxygenBalanceAnswer"];
             /**
              * Slow But Enough
              * @description Air-driven, film enough, slow only by the turnover rules

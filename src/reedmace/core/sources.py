@@ -89,6 +89,9 @@ _ALL = (
         "memory",
         "Oca and Masalo 2007, rotating-flow tanks: inlet impulse against Ct A V²/2; Ct 0.1 from memory",
     ),
+    Source("clarke1999", "published", "Clarke and Johnston 1999: ln R = 0.80 ln M − 5.43, resting oxygen of bony fish"),
+    Source("oconnor1958", "published", "O'Connor and Dobbins 1958: K = √(D U / H), oxygen through a moving surface"),
+    Source("gameson1957", "memory", "Gameson's weir: r = 1 + 0.38 a b h (1 − 0.11 h)(1 + 0.046 T)"),
     Source("emerson1975", "published", "Emerson, Russo, Lund and Thurston 1975: pKa = 0.09018 + 2729.92/T"),
     Source(
         "clegg1995",

@@ -18,6 +18,7 @@ from reedmace.core.filter import (
     filter_flow,
 )
 from reedmace.core.filter.candidates import HungHere
+from reedmace.core.filter.flow import breathers, likings, stirred
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.filter.scores import watts_here
@@ -37,7 +38,14 @@ from reedmace.core.fit import (
     fitting_steps,
 )
 from reedmace.core.fit.layout import drawn_hose_m, sump_here
-from reedmace.core.flow import OperatingPointQuestion, OverflowCheckAnswer, OverflowCheckQuestion, overflow_check
+from reedmace.core.flow import (
+    CurrentsAnswer,
+    OperatingPointQuestion,
+    OverflowCheckAnswer,
+    OverflowCheckQuestion,
+    OxygenBalanceAnswer,
+    overflow_check,
+)
 from reedmace.core.stock import WasteLoadAnswer, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
 from reedmace.core.tank import TankVolumeAnswer
@@ -296,6 +304,29 @@ def path_of(state: LogbookState, one: Hung) -> OperatingPointQuestion | None:
     feed = stock_load(state).feed_g_day * one.food_share
     here = one.plan_question.room
     return path_question(one.filter, here, one.plumbing, one.media, feed, temperature_c(state))
+
+
+def stirred_by(
+    asked: RankFiltersQuestion, hung: list[Hung], low_lph: float
+) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
+    """What currents some filters make, and what oxygen they keep.
+
+    asked: the ranking's question of the tank; hung: the filters; low_lph: flow asked, L/h.
+    """
+    load = waste_load(
+        WasteLoadQuestion(
+            net_l=asked.room.net_l, animals=asked.animals, own_species=asked.own_species, feed_g_day=asked.feed_g_day
+        )
+    )
+    return stirred(
+        asked.room,
+        [(h.filter, h.plumbing, h.flow.delivered_lph) for h in hung],
+        likings(asked.animals, asked.own_species),
+        breathers(asked.animals, asked.own_species),
+        low_lph,
+        load.today_mg_n_day,
+        asked.temperature_c,
+    )
 
 
 def rank_question(state: LogbookState) -> RankFiltersQuestion:

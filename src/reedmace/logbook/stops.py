@@ -8,6 +8,7 @@ from reedmace.core.cycle.stops import WATCH_DAYS
 from reedmace.core.filter.kinds import kind_of
 from reedmace.logbook.arrival import came_at, came_with_animals
 from reedmace.logbook.entries import Reading
+from reedmace.logbook.equipment import hang, rank_question, stirred_by
 from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.questions import animals_in, film_shares, salinity_now, stock_plan, stretches
 from reedmace.logbook.state import LogbookState
@@ -53,6 +54,15 @@ def _together(
     return [row for rows in joined.values() for row in rows]
 
 
+def _breath(state: LogbookState) -> float | None:
+    """Hours from a stop of everything until the animals are short of oxygen; None where another filter moves the water."""
+    hung = hang(state)
+    if not hung or any(state.runs(h.key) for h in hung):
+        return None
+    asked = rank_question(state)
+    return stirred_by(asked, hung, 0.0)[1].short_after_h
+
+
 def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
     """Every stop that still asks for something, the most pressing first: while it lasts, and for a week after.
 
@@ -80,6 +90,7 @@ def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
                 since_days=(now - ended).total_seconds() / 86400 if ended else 0,
                 animals_in=living,
                 tested_days=since_test,
+                oxygen_h=_breath(state) if living and ended is None else None,
             )
         )
         found.append(answer)

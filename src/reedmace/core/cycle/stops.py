@@ -29,6 +29,9 @@ class FilterStopQuestion(Question):
     animals_in: bool = True
     salt: bool = Field(default=False, description="Salt or brackish water: what is poured in is mixed first")
     tested_days: Annotated[float, number("days", 0, 10000, "Since both poisons were tested")] | None = None
+    oxygen_h: (
+        Annotated[float, number("h", 0, 400, "Until the animals are short of oxygen with everything off")] | None
+    ) = Field(default=None, description="As `oxygen-balance` finds it; left out where it never comes to that")
 
 
 class FilterStopAnswer(Answer):
@@ -40,6 +43,19 @@ class FilterStopAnswer(Answer):
     first: str
     steps: list[str]
     caution: str = "Unplug before hands go in; dry the plug before it goes back."
+
+
+def _air(q: FilterStopQuestion) -> list[str]:
+    """What to do for the animals' breath while it stands."""
+    until = "Until it runs: an air stone or any pump that breaks the surface, and no food."
+    if q.oxygen_h is None:
+        return [until]
+    left = q.oxygen_h - q.hours
+    if left <= 0:
+        return [
+            f"Air first: with the surface still they have been short of oxygen for {_long(max(-left, 0.25))}. Stir by hand until a battery pump or an air stone runs; no food."
+        ]
+    return [f"With the surface still they are short of oxygen in about {_long(max(left, 0.25))}. {until}"]
 
 
 def _long(hours: float) -> str:
@@ -76,7 +92,7 @@ def filter_stop(question: FilterStopQuestion) -> FilterStopAnswer:
                 "Look at the plug, the impeller and the hoses; prime what must be primed; see that water moves."
             )
         if q.animals_in:
-            steps.append("Until it runs: an air stone or any pump that breaks the surface, and no food.")
+            steps.extend(_air(q))
         watch = "Then test" if lost >= FALLS_AT_SHARE else ""
     else:
         first = "Test ammonia and nitrite today"

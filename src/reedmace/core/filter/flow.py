@@ -16,16 +16,21 @@ from reedmace.core.flow import (
     CurrentsAnswer,
     CurrentsQuestion,
     OperatingPointAnswer,
+    OxygenBalanceAnswer,
+    OxygenBalanceQuestion,
     airlift_flow,
     currents,
     operating_point,
+    oxygen_balance,
 )
+from reedmace.core.flow.breathing import Breather
 from reedmace.core.flow.currents import Liking, Outlet
 from reedmace.core.flow.materials import bar_holes
 from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
-from reedmace.core.stock.species import find_species
+from reedmace.core.stock.species import body_mass_g, find_species
 from reedmace.core.upkeep.service import LONGEST_DAYS
 
+SEA_G_KG = 35.0
 NOZZLE_MM, NOZZLE_SHARE, LIP_MM = 14.0, 0.8, 40.0
 """A usual nozzle, or a share of the hose's bore where that is more; and the round jet a hang-on's broad lip amounts to (memory)."""
 
@@ -100,6 +105,66 @@ def currents_here(room: Room, outlets: list[Outlet | None], animals: list[Liking
             asked_lph=min(asked_lph, 1e6),
         )
     )
+
+
+def breathers(animals: list[Animals], own: list[Species]) -> list[Breather]:
+    """What each kind weighs, at its length today. animals: in the tank; own: species of the keeper's own."""
+    found = []
+    for i, a in enumerate(animals):
+        s = find_species(a.species_id, f"animals.{i}.species_id", own)
+        mass = body_mass_g(a.length_cm or s.adult_length_cm, s.body_form)
+        found.append(Breather(name=s.common_name, count=a.count, mass_g=min(max(mass, 0.001), 1e6)))
+    return found
+
+
+def oxygen_of(
+    room: Room,
+    filters: list[tuple[Filter, float]],
+    turning_cm_s: float,
+    animals: list[Breather],
+    film_mg_n_day: float,
+    temperature_c: float,
+) -> OxygenBalanceAnswer:
+    """The oxygen a set of filters keeps in a tank.
+
+    room: the tank's; filters: each with its flow, L/h; turning_cm_s: as `currents` finds it; animals: who breathes;
+    film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
+    """
+    lips = [lph for f, lph in filters if kind_of(f.kind).outlet == "lip"]
+    return oxygen_balance(
+        OxygenBalanceQuestion(
+            net_l=room.net_l,
+            surface_cm2=min(max(room.length_cm * room.width_cm, 10), 1e6),
+            depth_cm=room.water_depth_cm,
+            temperature_c=temperature_c,
+            salinity_g_kg=SEA_G_KG if room.water == "salt" else 0,
+            animals=animals,
+            film_mg_n_day=min(film_mg_n_day, 1e7),
+            turning_cm_s=min(turning_cm_s, 1000),
+            air_l_min=min(sum(f.air_l_min or 0 for f, _ in filters), 500),
+            fall_cm=room.rim_to_water_cm if lips else 0,
+            fall_lph=min(sum(lips), 1e5),
+        )
+    )
+
+
+def stirred(
+    room: Room,
+    filters: list[tuple[Filter, Plumbing, float]],
+    likes: list[Liking],
+    animals: list[Breather],
+    asked_lph: float,
+    film_mg_n_day: float,
+    temperature_c: float,
+) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
+    """What currents a set of filters makes on a tank, and what oxygen they keep in it.
+
+    room: the tank's; filters: each with its plumbing and its flow, L/h; likes, animals: who lives there; asked_lph: by the
+    rule that is followed, L/h; film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
+    """
+    found = currents_here(room, [outlet_of(f, p, lph) for f, p, lph in filters], likes, asked_lph)
+    flows = [(f, lph) for f, _, lph in filters]
+    return found, oxygen_of(room, flows, found.turning_cm_s, animals, film_mg_n_day, temperature_c)
 
 
 @computation("filter-flow", "What one filter really does on one tank")

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from reedmace.core.contract import Part, number
 from reedmace.core.film import AREAL_RATE, temperature_factor
-from reedmace.core.flow import CurrentsAnswer
+from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import shown
 
 AMPLE = 2.0
@@ -33,6 +33,7 @@ class Has:
     strains: float
     service_days: float
     currents: CurrentsAnswer
+    oxygen: OxygenBalanceAnswer
 
 
 @dataclass(frozen=True)
@@ -96,12 +97,17 @@ def _clarity(has: Has) -> Margin:
 def _movement(has: Has, asks: Asks) -> Margin:
     share = has.service_lph / max(asks.low_lph, 1e-6)
     flow = f"{shown.lph(has.service_lph)} in service where {shown.lph.bare(asks.low_lph)} is asked"
+    if not has.oxygen.enough:
+        return Margin(about="movement", level="short", share=min(share, 0.99), words=has.oxygen.verdict)
     if has.currents.troubled:
         return Margin(
             about="movement", level="too-much", share=share, words=has.currents.verdict
         )  # fmt: skip
     if share >= 1:
-        return Margin(about="movement", level="ample" if share >= AMPLE else "enough", share=share, words=f"{flow}.")
+        breath = f" Oxygen stays at about {has.oxygen.running_mg_l:.1f} mg/L." if has.oxygen.taken_mg_l_day else ""
+        return Margin(
+            about="movement", level="ample" if share >= AMPLE else "enough", share=share, words=f"{flow}.{breath}"
+        )
     slow = "A little slow" if share >= SLOW_SHARE else "Slow"
     return Margin(about="movement", level="short", share=share, words=f"{slow}: {flow}.")
 

@@ -18,7 +18,7 @@ from reedmace.core.filter.candidates import (
 )
 from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.changes import Situation, smallest_changes
-from reedmace.core.filter.flow import currents_here, likings, outlet_of
+from reedmace.core.filter.flow import breathers, likings, stirred
 from reedmace.core.filter.kinds.record import Limit
 from reedmace.core.filter.limits import Asked, limits_of, slow_but_enough
 from reedmace.core.filter.margins import Asks, Has, film_needed_m2, margins
@@ -28,7 +28,8 @@ from reedmace.core.filter.scores import NAMES, pair_scores, single_scores, watts
 from reedmace.core.filter.sizing_rules import FlowRequirementQuestion, flow_requirement
 from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints, film_m2, table_of
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
-from reedmace.core.flow import CurrentsAnswer
+from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
+from reedmace.core.flow.breathing import Breather
 from reedmace.core.flow.currents import Liking
 from reedmace.core.quantity import shown
 from reedmace.core.stock import WasteLoadQuestion, waste_load
@@ -51,6 +52,7 @@ class _Asked:
     feed: float
     guard: list[str]
     likings: list[Liking]
+    breathers: list[Breather]
     sizing: Sizing
 
     def of_filters(self) -> Asked:
@@ -68,10 +70,11 @@ class _Asked:
         )
 
 
-def _currents(q: RankFiltersQuestion, asked: _Asked, set_: list[tuple[Filter, float]]) -> CurrentsAnswer:
-    """What currents some filters make here, each with its flow when clean, L/h."""
-    outlets = [outlet_of(f, q.plumbing, lph) for f, lph in set_]
-    return currents_here(q.room, outlets, asked.likings, asked.low)
+def _stirred(
+    q: RankFiltersQuestion, asked: _Asked, set_: list[tuple[Filter, float]]
+) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
+    """What currents some filters make here and what oxygen they keep, each filter with its flow when clean, L/h."""
+    return stirred(q.room, [(f, q.plumbing, lph) for f, lph in set_], asked.likings, asked.breathers, asked.low, asked.today_mg_n_day, q.temperature_c)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -170,12 +173,12 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
                 score=float(points[k]),
                 margins=margins(
                     Has(
-                        film_m2=float(r.film[i[k]] + r.film[j[k]]),
-                        clean_lph=flow,
-                        service_lph=exact,
-                        strains=float(max(strains[i[k]], strains[j[k]])),
-                        service_days=float(min(r.days[i[k]], r.days[j[k]])),
-                        currents=_currents(r.q, asked, [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
+                        float(r.film[i[k]] + r.film[j[k]]),
+                        flow,
+                        exact,
+                        float(max(strains[i[k]], strains[j[k]])),
+                        float(min(r.days[i[k]], r.days[j[k]])),
+                        *_stirred(r.q, asked, [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
                     ),
                     asked.of_three(r.q),
                 ),
@@ -264,12 +267,12 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
             ),
             margins=margins(
                 Has(
-                    film_m2=float(film[i]),
-                    clean_lph=float(clean[i]),
-                    service_lph=float(dirty[i]),
-                    strains=float(strains[i]),
-                    service_days=float(days[i]),
-                    currents=_currents(q, asked, [(f, float(clean[i]))]),
+                    float(film[i]),
+                    float(clean[i]),
+                    float(dirty[i]),
+                    float(strains[i]),
+                    float(days[i]),
+                    *_stirred(q, asked, [(f, float(clean[i]))]),
                 ),
                 asked.of_three(q),
             ),
@@ -357,6 +360,7 @@ def _asked(q: RankFiltersQuestion) -> _Asked:
     return _Asked(
         sizing=flow.sizing,
         likings=likings(q.animals, q.own_species),
+        breathers=breathers(q.animals, q.own_species),
         film_m2=film_needed_m2(min(waste.today_mg_n_day, waste.ammonia_mg_n_day), q.temperature_c),
         today_mg_n_day=waste.today_mg_n_day,
         low=followed.low_lph or 0.0,

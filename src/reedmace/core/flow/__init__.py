@@ -2,6 +2,7 @@
 
 from reedmace.core.flow.air import AirSupplyAnswer, AirSupplyQuestion, air_supply
 from reedmace.core.flow.airlift import AirliftAnswer, AirliftQuestion, airlift_flow
+from reedmace.core.flow.breathing import OxygenBalanceAnswer, OxygenBalanceQuestion, oxygen_balance
 from reedmace.core.flow.bucket import BucketTestAnswer, BucketTestQuestion, bucket_test
 from reedmace.core.flow.currents import CurrentsAnswer, CurrentsQuestion, currents
 from reedmace.core.flow.operating import (
@@ -33,6 +34,8 @@ __all__ = [
     "OperatingPointQuestion",
     "OverflowCheckAnswer",
     "OverflowCheckQuestion",
+    "OxygenBalanceAnswer",
+    "OxygenBalanceQuestion",
     "TimedFlowAnswer",
     "air_supply",
     "airlift_flow",
@@ -42,4 +45,5 @@ __all__ = [
     "level_drop",
     "operating_point",
     "overflow_check",
+    "oxygen_balance",
 ]

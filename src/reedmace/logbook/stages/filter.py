@@ -21,17 +21,25 @@ from reedmace.core.filter import (
     rank_filters,
     running_cost,
 )
-from reedmace.core.filter.flow import currents_here, likings, outlet_of
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.limits import ENOUGH_SHARE
 from reedmace.core.filter.margins import Has, Margin, margins
 from reedmace.core.filter.ranking import asks_of, film_makes_up_for_flow
 from reedmace.core.filter.table import film_of_m2
-from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer
+from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import shown
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.due import calibration
-from reedmace.logbook.equipment import Hung, hang, overflow_of, rank_question, room, stock_load, temperature_c
+from reedmace.logbook.equipment import (
+    Hung,
+    hang,
+    overflow_of,
+    rank_question,
+    room,
+    stirred_by,
+    stock_load,
+    temperature_c,
+)
 from reedmace.logbook.plans import FittedFilter
 from reedmace.logbook.questions import filter_plan, stock_plan, tank_plan, volume
 from reedmace.logbook.state import LogbookState
@@ -62,6 +70,7 @@ class Together(Part):
     price: Annotated[float, number("money", 0, 1e7)]
     margins: list[Margin] = Field(description="Biology, clarity and movement, each on its own")
     currents: CurrentsAnswer
+    oxygen: OxygenBalanceAnswer
     slow_but_enough: bool = Field(description="Air-driven, film enough, slow only by the turnover rules")
     working: list[WorkingLine]
 
@@ -112,18 +121,15 @@ def _media(state: LogbookState, one: Hung) -> MediaStackAnswer | None:
 def _has(views: list[HungView], asked: RankFiltersQuestion, low_lph: float) -> Has:
     """What the set has in film, straining and flow."""
     hung = [v.hung for v in views]
+    made, kept = stirred_by(asked, hung, low_lph)
     return Has(
         film_m2=sum(v.media.film_m2 if v.media and v.hung.media else film_of_m2(v.hung.filter) for v in views),
         clean_lph=sum(h.flow.delivered_lph for h in hung),
         service_lph=sum(h.flow.service_lph for h in hung),
         strains=max(kind_of(h.filter.kind).judged.clear_water for h in hung),
         service_days=min(h.flow.service_days for h in hung),
-        currents=currents_here(
-            asked.room,
-            [outlet_of(h.filter, h.plumbing, h.flow.delivered_lph) for h in hung],
-            likings(asked.animals, asked.own_species),
-            low_lph,
-        ),
+        currents=made,
+        oxygen=kept,
     )
 
 
@@ -162,6 +168,7 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
         ),
         price=price,
         currents=has.currents,
+        oxygen=has.oxygen,
         margins=margins(has, asks),
         slow_but_enough=film_makes_up_for_flow(asked, has, air=all(h.filter.air_l_min is not None for h in hung)),
         working=[line for h in hung for line in h.flow.working],
@@ -179,12 +186,12 @@ def _assumed(state: LogbookState) -> list[str]:
     return found
 
 
-def _too_strong(words: str, found: CurrentsAnswer) -> tuple[str, bool]:
+def _too_strong(words: str, flow: str, found: CurrentsAnswer) -> tuple[str, bool]:
     """The verdict on a set that has the flow and makes too much of a current."""
     who = " and ".join(found.troubled[:2]) + (" and others" if len(found.troubled) > 2 else "")
     if found.conflict or found.limit_lph is None:
-        return f"{words} in flow, but too strong for {who}.", False
-    return f"{words}, throttled to {shown.lph(found.limit_lph)} for {who}.", True
+        return f"Too strong for {who}, with {flow}.", False
+    return f"{words}: {flow}. For {who} throttle it to {shown.lph(found.limit_lph)}.", True
 
 
 def _verdict(asked: float, set_: Together) -> tuple[str, bool]:
@@ -198,9 +205,10 @@ def _verdict(asked: float, set_: Together) -> tuple[str, bool]:
         left = set_.service_lph - max(f.hung.flow.service_lph for f in set_.filters)
         spare = ", even if one stops" if len(set_.filters) > 1 and left >= asked else ""
         words = "Enough" if set_.chosen else "It would be enough"
+        flow = f"{shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked"
         if set_.currents.troubled:
-            return _too_strong(words, set_.currents)
-        return f"{words}{spare}: {shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked.", True
+            return _too_strong(words, flow, set_.currents)
+        return f"{words}{spare}: {flow}.", True
     if biology.level == "ample" and set_.slow_but_enough:
         words = "Enough by its film" if set_.chosen else "It would be enough by its film"
         return (

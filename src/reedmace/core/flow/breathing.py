@@ -1,0 +1,172 @@
+"""Oxygen in and out of a tank: what enters through the surface, bubbles and a fall, what animals and film take; and how long
+it lasts when the filter stands still."""
+
+import math
+from typing import Annotated
+
+from pydantic import Field
+
+from reedmace.core.chemistry.oxygen import OXYGEN_PER_N, oxygen_saturation_mg_l
+from reedmace.core.contract import Answer, Celsius, Name, NetLitres, Part, Question, Working, computation, number, whole
+
+DIFFUSION_M2_S = 2.1e-9
+"""Of oxygen in water at 25 °C (memory)."""
+TRANSFER_THETA = 1.024
+"""Rise of gas transfer with each degree (memory)."""
+STILL_M_DAY = 0.3
+"""What a surface lets in that nothing moves, m/day (memory)."""
+BUBBLE_SHARE_M = 0.025
+"""Of a coarse bubble's oxygen, taken up for each metre it rises (memory: 2 to 3 %)."""
+AIR_MG_L = 279.0
+"""Oxygen in a litre of air, mg."""
+MMOL_MG = 31.998
+Q10 = 1.83
+ACTIVE = 2.0
+"""Of resting: swimming about and digesting (memory)."""
+SHORT_MG_L = 4.0
+"""Under this most fish suffer (memory); those that gulp air bear less."""
+STANDING_FILM = 0.3
+"""Of the film that goes on breathing the tank's water when the filter stands: that on glass, gravel and decor (memory)."""
+LONGEST_H = 24.0 * 14
+
+
+def resting_mg_h(mass_g: float, temperature_c: float) -> float:
+    """Oxygen one resting fish takes, mg/h. mass_g: g; temperature_c: °C.
+
+    Source: Clarke and Johnston 1999, ln R = 0.80 ln M − 5.43 (mmol/h at 15 °C), Q10 1.83.
+    """
+    at_15 = math.exp(0.80 * math.log(max(mass_g, 1e-3)) - 5.43)
+    return at_15 * MMOL_MG * float(Q10 ** ((temperature_c - 15) / 10))
+
+
+def surface_m_day(turning_cm_s: float, depth_cm: float, temperature_c: float) -> float:
+    """Transfer velocity of oxygen through a moving surface, m/day.
+
+    turning_cm_s: speed of the water, cm/s; depth_cm: its depth, cm; temperature_c: °C.
+    Source: O'Connor and Dobbins 1958, K = √(D U / H); the rest of a still surface from memory.
+    """
+    moved = math.sqrt(DIFFUSION_M2_S * turning_cm_s / 100 / (depth_cm / 100)) * 86400
+    return float((STILL_M_DAY + moved) * TRANSFER_THETA ** (temperature_c - 25))
+
+
+def fall_share(fall_cm: float, temperature_c: float) -> float:
+    """Share of the missing oxygen that water takes up in one fall.
+
+    fall_cm: cm; temperature_c: °C. Source: Gameson's weir, r = 1 + 0.38 a b h (1 − 0.11 h)(1 + 0.046 T), clean water a 1.8,
+    free fall b 1 (memory).
+    """
+    h = fall_cm / 100
+    return 1 - 1 / (1 + 0.38 * 1.8 * h * (1 - 0.11 * h) * (1 + 0.046 * temperature_c))
+
+
+class Breather(Part):
+    """So many animals of one mass."""
+
+    name: Name
+    count: Annotated[int, whole(1, 2000)]
+    mass_g: Annotated[float, number("g", 0.001, 1e6, "Of one")]
+
+
+class OxygenBalanceQuestion(Question):
+    """The water, who breathes in it, and what moves its surface."""
+
+    net_l: NetLitres
+    surface_cm2: Annotated[float, number("cm²", 10, 1e6)]
+    depth_cm: Annotated[float, number("cm", 1, 300)]
+    temperature_c: Celsius = 25
+    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
+    animals: Annotated[list[Breather], Field(max_length=60)] = Field(default_factory=list)
+    film_mg_n_day: Annotated[float, number("mg N/day", 0, 1e7, "Ammonia the film turns to nitrate")] = 0
+    turning_cm_s: Annotated[float, number("cm/s", 0, 1000, "Speed of the water, as `currents` finds it")] = 0
+    air_l_min: Annotated[float, number("L/min", 0, 500, "Bubbling through the water")] = 0
+    fall_cm: Annotated[float, number("cm", 0, 200, "From a hang-on's lip or a bar above the water")] = 0
+    fall_lph: Annotated[float, number("L/h", 0, 1e5)] = 0
+
+
+class OxygenBalanceAnswer(Answer):
+    """Oxygen with everything running and with everything off, and how long that lasts."""
+
+    saturation_mg_l: Annotated[float, number("mg/L", 0, 20)]
+    taken_mg_l_day: Annotated[float, number("mg/(L day)", 0, 1e7)]
+    running_mg_l: Annotated[float, number("mg/L", 0, 20)]
+    standing_mg_l: Annotated[float, number("mg/L", 0, 20, "Where it would come to rest with everything off")]
+    short_after_h: Annotated[float, number("h", 0, LONGEST_H, "From running to short once everything stands")] | None
+    enough: bool
+
+
+@computation(
+    "oxygen-balance", "Oxygen in, oxygen used, and the hours until the animals are short of it when all stands still"
+)
+def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
+    """Oxygen in and out, running and standing still, and the hours between.
+
+    question: L, cm², cm, °C, g of one animal, mg N/day, cm/s, L/min, L/h.
+    Source: O'Connor and Dobbins 1958, Gameson's weir, Clarke and Johnston 1999, US EPA 1993 for the film; the rest memory.
+    """
+    q, w = question, Working()
+    full = w.line("Cs", "saturation", f"{q.temperature_c:g} °C, {q.salinity_g_kg:g} g/kg", oxygen_saturation_mg_l(q.temperature_c, q.salinity_g_kg), "mg/L", "benson1984")  # fmt: skip
+    fish = sum(a.count * resting_mg_h(a.mass_g, q.temperature_c) for a in q.animals) * ACTIVE
+    fish = w.line("animals", "Σ count × 2 × exp(0.80 ln M − 5.43) × 1.83^((T − 15) / 10)", f"{sum(a.count for a in q.animals)} animals", fish / q.net_l, "mg/(L h)", "clarke1999")  # fmt: skip
+    film = w.sum("film", "4.57 × N / litres / 24", {"4.57": OXYGEN_PER_N, "N": q.film_mg_n_day, "litres": q.net_l}, "mg/(L h)", "epa1993")  # fmt: skip
+    still, moved = (
+        surface_m_day(speed, q.depth_cm, q.temperature_c) / 24 * q.surface_cm2 / 10 / q.net_l
+        for speed in (0.0, q.turning_cm_s)
+    )
+    w.line(
+        "k surface",
+        "(√(D U / H) + still) A / V",
+        f"U {q.turning_cm_s:.1f} cm/s, H {q.depth_cm:g} cm",
+        moved,
+        "1/h",
+        "oconnor1958",
+    )
+    bubbles = w.sum("k bubbles", "air × 60 × 279 × 0.025 × depth / 100 / (Cs × litres)", {"air": q.air_l_min, "279": AIR_MG_L, "0.025": BUBBLE_SHARE_M, "depth": q.depth_cm, "Cs": full, "litres": q.net_l}, "1/h", "memory")  # fmt: skip
+    weir = w.line("k fall", "(1 − 1 / r) Q / V", f"{q.fall_cm:g} cm, {q.fall_lph:.0f} L/h", fall_share(q.fall_cm, q.temperature_c) * q.fall_lph / q.net_l, "1/h", "gameson1957")  # fmt: skip
+    taken = w.sum("taken", "animals + film", {"animals": fish, "film": film}, "mg/(L h)", "arithmetic")
+    entering = moved + bubbles + weir
+    running = w.sum(
+        "O2 running", "max(Cs − taken / k, 0)", {"Cs": full, "taken": taken, "k": entering}, "mg/L", "arithmetic"
+    )
+    idle = fish + STANDING_FILM * film
+    rest = full - idle / still
+    standing = w.sum("O2 standing", "max(Cs − taken standing / k still, 0)", {"Cs": full, "taken standing": idle, "k still": still}, "mg/L", "arithmetic")  # fmt: skip
+    hours = None
+    if running <= SHORT_MG_L:
+        hours = 0.0
+    elif rest < SHORT_MG_L:
+        hours = min(math.log((running - rest) / (SHORT_MG_L - rest)) / still, LONGEST_H)
+        w.line(
+            "t",
+            "ln((O2 − rest) / (4 − rest)) / k",
+            f"from {running:.1f} to {SHORT_MG_L:g} mg/L",
+            hours,
+            "h",
+            "arithmetic",
+        )
+    return OxygenBalanceAnswer(
+        verdict=_verdict(running, full, hours),
+        working=w.lines,
+        saturation_mg_l=full,
+        taken_mg_l_day=taken * 24,
+        running_mg_l=running,
+        standing_mg_l=standing,
+        short_after_h=hours,
+        enough=running > SHORT_MG_L,
+    )
+
+
+def _verdict(running: float, full: float, hours: float | None) -> str:
+    """Oxygen in a sentence or two. mg/L and hours."""
+    holds = f"The water keeps about {running:.1f} mg/L of oxygen, of {full:.1f} it can hold"
+    if running <= SHORT_MG_L:
+        return f"{holds}: too little. Break the surface: raise the outlet, add an air stone, or keep fewer animals."
+    if hours is None:
+        return f"{holds}; with everything off the still surface lets in enough for these animals."
+    return f"{holds}; with everything off they are short of it in about {words_of_hours(hours)}."
+
+
+def words_of_hours(hours: float) -> str:
+    """Hours as people say them: quarters when few, days when many. hours: h."""
+    if hours < 1:
+        return f"{max(round(hours * 4) * 15, 15):.0f} minutes"
+    return f"{hours:.0f} hours" if hours < 48 else f"{hours / 24:.0f} days"
