@@ -66,7 +66,10 @@ def test_a_filter_in_hand_is_asked_what_is_on_its_box(page: Page, arrive: Callab
 def test_what_is_added_is_what_is_typed_however_soon_it_is_pressed(page: Page, arrive: Callable[..., None]) -> None:
     arrive("only a filter in hand", holds="90")
     hand = page.get_by_role("region", name="The filter in hand")
+    expect(hand).to_contain_text("The flow is enough to begin with")
+    hand.get_by_label("Flow on the box, L/h").fill("900")
     expect(hand).to_contain_text("The box agrees with itself")
+    expect(hand).to_contain_text("No lift: ")
     # An answer to what is typed last is a second on its way, and the button is pressed before.
     page.route("**/api/compute/label-check", lambda route: (time.sleep(1), route.continue_()))
     hand.get_by_label("Name", exact=True).fill("Attic find")

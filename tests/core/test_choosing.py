@@ -249,6 +249,9 @@ def test_what_the_box_does_not_say_comes_from_the_nearest_of_its_kind() -> None:
     found = compute("label-check", {"box_lph": 790, "kind": "canister", "watts": 9}).filter
     assert (found.box_lph, found.watts) == (790, 9)
     assert found.height_cm == BY_ID["sweetflag-800"].height_cm
+    missing = compute("label-check", {"box_lph": 790, "watts": 9}).missing
+    assert [m.split(":")[0] for m in missing] == ["No lift", "No tank size"]
+    assert "1.4 m" in missing[0]
     with pytest.raises(CannotAnswer, match="no flow"):
         compute("label-check", {"watts": 9})
 

@@ -10165,6 +10165,11 @@ export interface components {
             findings: string[];
             /** Agrees */
             agrees: boolean;
+            /**
+             * Missing
+             * @description What the box does not say, what stands in for it, and what it would add
+             */
+            missing: string[];
             /** @description With what the box does not say taken from the catalogue's nearest of its kind */
             filter: components["schemas"]["Filter"];
         };

@@ -52,7 +52,10 @@ export function Labels({ sheet, filter, fitting, labels, many }: LabelsProps) {
   return (
     <g className="figures">
       {labels.map(({ at, lines }) => {
-        const [x, y] = places[at];
+        const [wanted, y] = places[at];
+        // Words end inside the picture, on a phone as well, however narrow the tank.
+        const wide = Math.max(...lines.map((line) => line?.length ?? 0)) * 7.4;
+        const x = Math.max(Math.min(wanted, left + tankWidth + 34 - wide), left - 56);
         const [px, py] = spots[at];
         // The line leaves the words on the side the spot lies; about 6.6 units a letter at this size.
         const from = px > x + lines[0].length * 3.3 ? x + lines[0].length * 6.6 + 4 : x - 4;
@@ -69,7 +72,7 @@ export function Labels({ sheet, filter, fitting, labels, many }: LabelsProps) {
                 <circle cx={px} cy={py} r={3} fill="var(--seed)" />
               </>
             )}
-            <text x={x} y={y} className="strong">
+            <text x={x} y={y} className="strong" {...(many && { "data-free": "" })}>
               {lines[0]}
             </text>
             {lines[1] && (

@@ -10,24 +10,25 @@ import { Bar } from "../shared";
 export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
   const kinds = useLoadedTables().kinds.map((k): [Filter["kind"], string] => [k.kind, k.title]);
   const [kind, setKind] = useState<Filter["kind"]>("canister");
-  const [name, setName] = useState("From the shop");
-  const [lph, setLph] = useState<number | null>(800);
+  const [name, setName] = useState("");
+  const [lph, setLph] = useState<number | null>(null);
   const [gph, setGph] = useState<number | null>(null);
-  const [lift, setLift] = useState<number | null>(1.4);
-  const [watts, setWatts] = useState<number | null>(14);
-  const [upTo, setUpTo] = useState<number | null>(250);
-  const [price, setPrice] = useState(60);
+  const [lift, setLift] = useState<number | null>(null);
+  const [watts, setWatts] = useState<number | null>(null);
+  const [upTo, setUpTo] = useState<number | null>(null);
+  const [price, setPrice] = useState<number | null>(null);
   const question: QuestionOf<"label-check"> = {
     kind,
-    name: name.trim() || "From the shop",
+    ...(name.trim() && { name: name.trim() }),
     box_lph: lph,
     box_us_gal_per_hour: gph,
     max_head_m: lift,
     watts,
     tank_up_to_l: upTo,
-    price,
+    ...(price !== null && { price }),
   };
-  const check = useCompute("label-check", question);
+  const flowKnown = lph !== null || gph !== null;
+  const check = useCompute("label-check", flowKnown ? question : null);
   // The answer on screen may be to what stood here a moment ago: what is added is what is typed.
   const add = async () => {
     try {
@@ -37,7 +38,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
       if (!(error instanceof ProblemError)) throw error;
     }
   };
-  const answer = check.error ? undefined : check.data;
+  const answer = check.error || !flowKnown ? undefined : check.data;
   return (
     <>
       <Fields>
@@ -96,7 +97,16 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
         />
         <Select label="Kind" value={kind} onChange={setKind} options={kinds} />
         <TextField label="Name" value={name} onChange={setName} />
-        <NumberBox label="Price" value={price} min={0} max={100000} onChange={setPrice} />
+        <NumberBox
+          label="Price"
+          value={price}
+          min={0}
+          max={100000}
+          onChange={setPrice}
+          onClear={() => {
+            setPrice(null);
+          }}
+        />
       </Fields>
       <ProblemNote problem={check.error} />
       {answer &&
@@ -109,11 +119,22 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
         ) : (
           answer.findings.map((f) => <Caution key={f}>{f}</Caution>)
         ))}
+      {answer && answer.missing.length > 0 && (
+        <ul>
+          {answer.missing.map((m) => (
+            <li key={m}>{m}</li>
+          ))}
+        </ul>
+      )}
       <Bar>
         <Button $quiet isDisabled={!answer} onPress={() => void add()}>
           Add it and see
         </Button>
-        <span>What the box does not say is taken from the catalogue’s nearest of its kind.</span>
+        <span>
+          {flowKnown
+            ? "What the box does not say is taken from the catalogue’s nearest of its kind."
+            : "The flow is enough to begin with; leave empty what is not printed."}
+        </span>
       </Bar>
     </>
   );

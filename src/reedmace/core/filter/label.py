@@ -37,6 +37,7 @@ class LabelCheckAnswer(Answer):
     lph: Annotated[float, number("L/h", 0, 1e7)]
     findings: list[str]
     agrees: bool
+    missing: list[str] = Field(description="What the box does not say, what stands in for it, and what it would add")
     filter: Filter = Field(description="With what the box does not say taken from the catalogue's nearest of its kind")
 
 
@@ -97,6 +98,7 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
             findings.append(
                 f"{times:.0f} volumes an hour for its own tank size is a torrent: check that the flow is per hour, and its unit."
             )
+    whole = _completed(q, min(max(lph, 10), 1e5))
     verdict = findings[0] if findings else f"The box agrees with itself: {shown.lph(lph)}."
     return LabelCheckAnswer(
         verdict=verdict,
@@ -104,8 +106,23 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
         lph=lph,
         findings=findings,
         agrees=not findings,
-        filter=_completed(q, min(max(lph, 10), 1e5)),
+        missing=_missing(q, whole),
+        filter=whole,
     )
+
+
+def _missing(q: LabelCheckQuestion, whole: Filter) -> list[str]:
+    """What the box does not say, and what it would add. whole: the filter as completed."""
+    found = []
+    if q.max_head_m is None and whole.max_head_m is not None:
+        found.append(
+            f"No lift: {shown.metres(whole.max_head_m, 'g')} is taken, as usual at this flow; the box's own would say what hoses and dirt really leave of it."
+        )
+    if q.watts is None:
+        found.append(f"No watts: {whole.watts:g} W is taken; its own would say what it costs to run.")
+    if q.tank_up_to_l is None:
+        found.append("No tank size: with it the label could be held against the flow.")
+    return found
 
 
 def _completed(q: LabelCheckQuestion, lph: float) -> Filter:
