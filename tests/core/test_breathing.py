@@ -9,7 +9,10 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
 from reedmace.core.computations import compute
-from reedmace.core.flow.breathing import SHORT_MG_L, STANDING_FILM, fall_share, resting_mg_h, surface_m_day
+from reedmace.core.filter import CATALOGUE
+from reedmace.core.filter.flow import oxygen_of, stirred
+from reedmace.core.filter.room import Plumbing, Room
+from reedmace.core.flow.breathing import SHORT_MG_L, STANDING_FILM, Breather, fall_share, resting_mg_h, surface_m_day
 
 TANK = {"net_l": 130, "surface_cm2": 3400, "depth_cm": 40, "temperature_c": 25, "film_mg_n_day": 80, "turning_cm_s": 4}
 SHOAL = [{"name": "Rasbora", "count": 20, "mass_g": 1.0}, {"name": "Gourami", "count": 2, "mass_g": 14.0}]
@@ -98,3 +101,14 @@ def test_a_stop_tells_how_long_the_animals_can_breathe() -> None:
     assert any(s.startswith("Air first") and "4 hours" in s for s in late.steps)
     never = compute("filter-stop", stop)
     assert not any("short of oxygen" in s for s in never.steps)
+
+
+def test_a_sponge_moves_the_surface_by_what_it_lifts() -> None:
+    sponge = next(f for f in CATALOGUE if f.kind == "sponge")
+    room = Room(net_l=130, water_depth_cm=40, length_cm=90, width_cm=40)
+    load = [Breather(name="Rasbora", count=40, mass_g=1.0)]
+    made, kept = stirred(room, [(sponge, Plumbing(), 250.0)], [], load, 0.0, 60.0, 25.0)
+    assert made.turning_cm_s == 0
+    still = oxygen_of(room, [(sponge, 250.0)], 0.0, load, 60.0, 25.0)
+    assert kept.running_mg_l > still.running_mg_l
+    assert kept.enough

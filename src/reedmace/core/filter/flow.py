@@ -31,6 +31,7 @@ from reedmace.core.stock.species import body_mass_g, find_species
 from reedmace.core.upkeep.service import LONGEST_DAYS
 
 SEA_G_KG = 35.0
+"""Salt of sea water, g/kg (common practice)."""
 NOZZLE_MM, NOZZLE_SHARE, LIP_MM = 14.0, 0.8, 40.0
 """A usual nozzle, or a share of the hose's bore where that is more; and the round jet a hang-on's broad lip amounts to (memory)."""
 
@@ -162,9 +163,13 @@ def stirred(
     room: the tank's; filters: each with its plumbing and its flow, L/h; likes, animals: who lives there; asked_lph: by the
     rule that is followed, L/h; film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
     """
-    found = currents_here(room, [outlet_of(f, p, lph) for f, p, lph in filters], likes, asked_lph)
+    outlets = [outlet_of(f, p, lph) for f, p, lph in filters]
+    found = currents_here(room, outlets, likes, asked_lph)
     flows = [(f, lph) for f, _, lph in filters]
-    return found, oxygen_of(room, flows, found.turning_cm_s, animals, film_mg_n_day, temperature_c)
+    # A lift makes no jet to tire anyone, but what it spills at the top moves the surface.
+    lifts = [Outlet(flow_lph=lph, bore_mm=f.tube_bore_mm) for f, lph in flows if f.air and f.tube_bore_mm and lph >= 1]
+    turning = currents_here(room, [*outlets, *lifts], [], 0.0).turning_cm_s if lifts else found.turning_cm_s
+    return found, oxygen_of(room, flows, turning, animals, film_mg_n_day, temperature_c)
 
 
 @computation("filter-flow", "What one filter really does on one tank")
