@@ -512,7 +512,7 @@ def test_ready_advice_names_the_first_animals_and_no_more() -> None:
            "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}]}  # fmt: skip
     found = advice(log)
     assert [a.do for a in [found.first, *found.then]] == ["change-water", "cool", "add-animals", "feed-film"]
-    assert "12 × rosy barb" in found.then[1].title
+    assert "11 × rosy barb" in found.then[1].title
     assert "loach" not in found.then[1].title
     assert "no more until day 14" in found.then[1].detail
     assert found.then[0].to_c < 25

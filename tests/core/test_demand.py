@@ -5,6 +5,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
+from reedmace.core.filter import CATALOGUE
 from reedmace.core.filter.margins import Asks, Has, margins
 from reedmace.core.stock import SPECIES
 
@@ -73,9 +74,11 @@ def test_a_large_sponge_under_half_grown_cichlids_is_let_in_and_says_what_it_lac
     assert by["movement"].level == "short"
     assert any("Slow by the turnover rules" in words for words in large.caveats)
     # Grown, they are too many for it.
-    grown = ranked([{**stock[0], "length_cm": None}], net_l=170, water_depth_cm=45, length_cm=100, width_cm=45)
-    out = next(e for e in grown.excluded if e.filter_id == "watermint-120")
-    assert "of what these animals make" in out.reason
+    room = {"net_l": 170, "water_depth_cm": 45, "length_cm": 100, "width_cm": 45}
+    sponge = next(f for f in CATALOGUE if f.id == "watermint-120")
+    own = {"own_filters": [sponge.model_dump(mode="json")], "with_catalogue": False}
+    grown = compute("rank-filters", {"room": room, "animals": [{**stock[0], "length_cm": None}], **own})
+    assert "of what these animals make" in grown.excluded[0].reason
 
 
 def test_a_shoal_in_a_small_planted_tank_may_live_on_a_sponge() -> None:

@@ -117,12 +117,12 @@ EXAMPLES = {
 }
 # A number's name ends in its unit, or in a word that says it has none.
 UNIT = re.compile(
-    r"(_(l|lph|h|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
+    r"(_(l|lph|h|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|dgh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
     r"cm_s|l_min|money|index_count|g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|ml_per_100l|percent|percent_day|percent_w_v|share|"
     r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|count|first_half|minutes|draws|ph_low|ph_high))$"
     r"|^(minutes|minutes_out|days_side_by_side|light_stock_days|retire_after_days|fittings_k|drain_k|litres|money|now|then|lph|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
-    r"would_rank|sockets|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"
-    r"|(_low_c|_high_c|_dkh|_ppm_ion)$|^days?_(now|since_cleaning|low|high|to_spare|seeding|between)$"
+    r"would_rank|sockets|together|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"
+    r"|(_low_c|_high_c|_dkh|_dgh|_ppm_ion)$|^days?_(now|since_cleaning|low|high|to_spare|seeding|between)$"
     r"|^(days|hours|after_hours|apart_hours|ammonia_reach|hours_held|minutes_left|ph_shift|parts_count|times_count|dose_factor)$"
 )
 PRIORITY_WEIGHTS = set(COMPUTATIONS["rank-filters"].schema()["input"]["$defs"]["Priorities"]["properties"])

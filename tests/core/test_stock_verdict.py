@@ -3,7 +3,15 @@
 import pytest
 
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.stock import SPECIES, body_mass_g
+from reedmace.core.stock import (
+    SPECIES,
+    Animals,
+    Species,
+    WasteLoadAnswer,
+    WasteLoadQuestion,
+    body_mass_g,
+    waste_load,
+)
 from reedmace.logbook.stages import filter_view, stock_view
 from tests.agreement.tanks import state_of
 
@@ -45,6 +53,15 @@ def test_a_crowd_is_too_much_for_the_water_whatever_its_filter() -> None:
         ("neon-tetra", 3.0, 0.2, 0.4),
         ("otocinclus", 4.0, 0.5, 1.0),
         ("weather-loach", 20.0, 30, 60),
+        ("kuhli-loach", 8.0, 1.2, 3.5),
+        ("rosy-barb", 8.0, 6, 12),
+        ("fancy-goldfish", 15.0, 75, 130),
+        ("trumpet-snail", 2.5, 0.4, 1.2),
+        ("mystery-snail", 5.0, 12, 30),
+        ("slider", 22.0, 900, 1800),
+        ("oscar", 25.0, 230, 400),
+        ("clown-loach", 25.0, 150, 280),
+        ("angelfish", 12.0, 20, 45),
         ("common-pleco", 20.0, 70, 130),
         ("bronze-cory", 6.0, 3, 6),
     ],
@@ -65,3 +82,65 @@ def test_film_makes_up_for_flow_on_the_page_as_in_the_ranking(species: str, coun
     assert view.enough is enough or "goldfish" not in species
     ranked = any(c.filter_id == sponge.id for c in view.ranking.ranked)
     assert ranked is enough
+
+
+def _load(*animals: tuple[str, int], **more: object) -> WasteLoadAnswer:
+    stock = [Animals(species_id=s, count=n) for s, n in animals]
+    return waste_load(WasteLoadQuestion(net_l=300, animals=stock, **more))
+
+
+@pytest.mark.parametrize(
+    ("animals", "words"),
+    [
+        ([("oscar", 1), ("neon-tetra", 10)], "eats what fits its mouth, and that is: Neon tetra"),
+        ([("tiger-barb", 8), ("betta", 1)], "nips at long fins"),
+        ([("betta", 2)], "one to a tank"),
+        ([("crystal-shrimp", 10), ("molly", 4)], "wants softer water"),
+        ([("slider", 1), ("common-goldfish", 2)], "eats what fits its mouth"),
+        ([("royal-gramma", 1), ("guppy", 3)], "lives in salt water"),
+    ],
+)
+def test_animals_that_harm_or_cannot_share_are_named(animals: list[tuple[str, int]], words: str) -> None:
+    assert any(words in c.text for c in _load(*animals).clashes)
+
+
+@pytest.mark.parametrize(
+    "animals",
+    [
+        [("oscar", 1), ("mystery-snail", 3)],
+        [("neon-tetra", 10), ("bronze-cory", 6)],
+        [("fancy-goldfish", 2), ("common-goldfish", 2)],
+        [("axolotl", 2)],
+        [("angelfish", 2), ("bleeding-heart-tetra", 8)],
+    ],
+)
+def test_animals_that_are_kept_together_everywhere_are_not_parted(animals: list[tuple[str, int]]) -> None:
+    assert _load(*animals).clashes == []
+
+
+def test_a_lonely_shoal_fish_is_advised_not_barred() -> None:
+    short, enough = _load(("neon-tetra", 2)), _load(("neon-tetra", 6))
+    assert short.clashes == []
+    assert enough.advice == []
+    assert "group of 6 or more" in short.advice[0]
+
+
+def test_breeds_of_one_animal_want_one_water() -> None:
+    breeds = [s for s in SPECIES.values() if s.sizing == "goldfish"]
+    assert len(breeds) >= 4
+    assert len({(s.ph_low, s.ph_high, s.hardness_low_dgh, s.hardness_high_dgh) for s in breeds}) == 1
+
+
+def test_every_livebearer_wants_a_guard_for_its_fry() -> None:
+    assert all(s.needs_guard for s in SPECIES.values() if s.group == "livebearer")
+
+
+@pytest.mark.parametrize("species", SPECIES.values(), ids=lambda s: s.id)
+def test_a_row_of_the_table_agrees_with_itself(species: Species) -> None:
+    assert species.together == {"any": 1, "alone": 1, "pair": 2}.get(species.company, species.together)
+    assert species.company != "group" or species.together >= 2
+    assert " " in species.scientific_name
+    assert species.adult_length_cm < 25 or species.ration_percent_day <= 1.2, (
+        "a large animal eats a small share of itself"
+    )
+    assert not (species.water == "fresh" and species.hardness_low_dgh >= species.hardness_high_dgh)

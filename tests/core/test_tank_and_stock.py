@@ -143,9 +143,9 @@ def test_body_mass_follows_length_cubed_or_so() -> None:
 
 
 def test_waste_is_food_times_protein_times_0092() -> None:
-    # 10 danios of 4.5 cm: 10 × 0.0112 × 4.5^3.04 g, 2 % a day, 40 % protein.
+    # 10 danios of 4 cm: 10 × 0.0085 × 4^3.06 g, 2 % a day, 40 % protein.
     answer = compute("waste-load", {"net_l": 100, "animals": [{"species_id": "zebra-danio", "count": 10}]})
-    mass = 10 * 0.0112 * 4.5**3.04
+    mass = 10 * 0.0085 * 4**3.06
     assert answer.ammonia_mg_n_day == pytest.approx(mass * 0.02 * 0.40 * 0.092 * 1000)
     assert answer.ammonia_mg_n_l_day == pytest.approx(answer.ammonia_mg_n_day / 100)
 

@@ -8566,6 +8566,36 @@ export interface components {
              * @default 0
              */
             lip_cm: number;
+            /**
+             * Wheel M2
+             * @description Film on a turning wheel in the box, which no change of media takes away
+             * @default 0
+             */
+            wheel_m2: number;
+            /**
+             * Mid Strainer
+             * @description A second inlet half-way up the intake that can be opened
+             * @default false
+             */
+            mid_strainer: boolean;
+            /**
+             * Bar Tilts
+             * @description The bar over the wheel is turned up while the box fills
+             * @default false
+             */
+            bar_tilts: boolean;
+            /**
+             * Pump In Water
+             * @description Whether the motor stands in the water; left out, as is usual for its kind
+             * @default null
+             */
+            pump_in_water: boolean | null;
+            /**
+             * Skimmer
+             * @description A foam column for salt water built in
+             * @default false
+             */
+            skimmer: boolean;
             /** Watts */
             watts: number;
             /**
@@ -8742,6 +8772,36 @@ export interface components {
              * @default 0
              */
             lip_cm?: number;
+            /**
+             * Wheel M2
+             * @description Film on a turning wheel in the box, which no change of media takes away
+             * @default 0
+             */
+            wheel_m2?: number;
+            /**
+             * Mid Strainer
+             * @description A second inlet half-way up the intake that can be opened
+             * @default false
+             */
+            mid_strainer?: boolean;
+            /**
+             * Bar Tilts
+             * @description The bar over the wheel is turned up while the box fills
+             * @default false
+             */
+            bar_tilts?: boolean;
+            /**
+             * Pump In Water
+             * @description Whether the motor stands in the water; left out, as is usual for its kind
+             * @default null
+             */
+            pump_in_water?: boolean | null;
+            /**
+             * Skimmer
+             * @description A foam column for salt water built in
+             * @default false
+             */
+            skimmer?: boolean;
             /** Watts */
             watts: number;
             /**
@@ -9528,6 +9588,26 @@ export interface components {
              */
             uplift_cm?: number | null;
             /**
+             * Turning Wheel
+             * @default false
+             */
+            turning_wheel?: boolean;
+            /**
+             * Bar Tilts
+             * @default false
+             */
+            bar_tilts?: boolean;
+            /**
+             * Mid Strainer
+             * @default false
+             */
+            mid_strainer?: boolean;
+            /**
+             * Pump Wet
+             * @default true
+             */
+            pump_wet?: boolean;
+            /**
              * Needs Guard
              * @default false
              */
@@ -9594,6 +9674,11 @@ export interface components {
              */
             sizing: "gentle" | "community" | "messy" | "cichlid" | "turtle" | "goldfish";
             /**
+             * Light
+             * @description Whether plants and the tank's own film carry this stock, so that hardly a filter is needed
+             */
+            light: boolean;
+            /**
              * Heavy
              * @description Whether the media school asks twice as much of this stock
              */
@@ -9620,6 +9705,28 @@ export interface components {
             animals?: components["schemas"]["AnimalsIn"][];
             /** Own Species */
             own_species?: components["schemas"]["SpeciesIn"][];
+            /**
+             * Water
+             * @default fresh
+             * @enum {string}
+             */
+            water?: "fresh" | "brackish" | "salt";
+            /**
+             * Planted
+             * @default false
+             */
+            planted?: boolean;
+            /**
+             * Film Here M2
+             * @description Of the tank itself
+             * @default 0
+             */
+            film_here_m2?: number;
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
         };
         /**
          * FlowSeen
@@ -10219,6 +10326,30 @@ export interface components {
              * @default 0
              */
             price?: number;
+            /**
+             * Turning Wheel
+             * @description A wheel in its box that the water turns
+             * @default false
+             */
+            turning_wheel?: boolean;
+            /**
+             * Mid Strainer
+             * @description A second inlet half-way up the intake
+             * @default false
+             */
+            mid_strainer?: boolean;
+            /**
+             * Pump In Water
+             * @description Where its motor stands, if the box or a look says
+             * @default null
+             */
+            pump_in_water?: boolean | null;
+            /**
+             * Front To Back
+             * @description Media stand behind each other, not above each other
+             * @default false
+             */
+            front_to_back?: boolean;
         };
         /**
          * LabelProduct
@@ -12131,6 +12262,11 @@ export interface components {
              * @description How many were left out, of which the nearest 60 are listed
              */
             excluded_count: number;
+            /**
+             * First
+             * @description Ids of the filter or the pair to look at first
+             */
+            first: string[];
             /** Ranked */
             ranked: components["schemas"]["Candidate"][];
             /** Pairs */
@@ -13230,7 +13366,7 @@ export interface components {
              * Rule
              * @enum {string}
              */
-            rule: "rated" | "canister-only" | "delivered" | "media" | "load" | "count" | "label";
+            rule: "rated" | "canister-only" | "delivered" | "circulation" | "media" | "load" | "count" | "label";
             /** Title */
             title: string;
             /** Asks */
@@ -13386,7 +13522,7 @@ export interface components {
              * Body Form
              * @enum {string}
              */
-            body_form: "eel" | "elongated" | "fusiform" | "short" | "shrimp" | "snail" | "axolotl" | "turtle";
+            body_form: "eel" | "elongated" | "slender" | "fusiform" | "short" | "globe" | "shrimp" | "snail" | "tall snail" | "axolotl" | "turtle";
             /** Ration Percent Day */
             ration_percent_day: number;
             /** Protein Percent */
@@ -13399,6 +13535,16 @@ export interface components {
             ph_low: number;
             /** Ph High */
             ph_high: number;
+            /**
+             * Hardness Low Dgh
+             * @default 0
+             */
+            hardness_low_dgh: number;
+            /**
+             * Hardness High Dgh
+             * @default 60
+             */
+            hardness_high_dgh: number;
             /**
              * Swims
              * @enum {string}
@@ -13416,6 +13562,31 @@ export interface components {
              * @enum {string}
              */
             sizing: "gentle" | "community" | "messy" | "cichlid" | "turtle" | "goldfish";
+            /**
+             * Company
+             * @default any
+             * @enum {string}
+             */
+            company: "any" | "alone" | "pair" | "group";
+            /**
+             * Together
+             * @description The fewest kept together: 1 alone, 2 a pair, more in a group
+             * @default 1
+             */
+            together: number;
+            /**
+             * Temper
+             * @default peaceful
+             * @enum {string}
+             */
+            temper: "peaceful" | "nips" | "hunts";
+            /**
+             * Long Fins
+             * @default false
+             */
+            long_fins: boolean;
+            /** Known As */
+            known_as: string[];
             /**
              * Water
              * @default fresh
@@ -13447,7 +13618,7 @@ export interface components {
              * Body Form
              * @enum {string}
              */
-            body_form: "eel" | "elongated" | "fusiform" | "short" | "shrimp" | "snail" | "axolotl" | "turtle";
+            body_form: "eel" | "elongated" | "slender" | "fusiform" | "short" | "globe" | "shrimp" | "snail" | "tall snail" | "axolotl" | "turtle";
             /** Ration Percent Day */
             ration_percent_day: number;
             /** Protein Percent */
@@ -13460,6 +13631,16 @@ export interface components {
             ph_low: number;
             /** Ph High */
             ph_high: number;
+            /**
+             * Hardness Low Dgh
+             * @default 0
+             */
+            hardness_low_dgh?: number;
+            /**
+             * Hardness High Dgh
+             * @default 60
+             */
+            hardness_high_dgh?: number;
             /**
              * Swims
              * @enum {string}
@@ -13477,6 +13658,31 @@ export interface components {
              * @enum {string}
              */
             sizing: "gentle" | "community" | "messy" | "cichlid" | "turtle" | "goldfish";
+            /**
+             * Company
+             * @default any
+             * @enum {string}
+             */
+            company?: "any" | "alone" | "pair" | "group";
+            /**
+             * Together
+             * @description The fewest kept together: 1 alone, 2 a pair, more in a group
+             * @default 1
+             */
+            together?: number;
+            /**
+             * Temper
+             * @default peaceful
+             * @enum {string}
+             */
+            temper?: "peaceful" | "nips" | "hunts";
+            /**
+             * Long Fins
+             * @default false
+             */
+            long_fins?: boolean;
+            /** Known As */
+            known_as?: string[];
             /**
              * Water
              * @default fresh
@@ -15066,6 +15272,11 @@ export interface components {
             lines: components["schemas"]["SpeciesLoad"][];
             /** Clashes */
             clashes: components["schemas"]["Clash"][];
+            /**
+             * Advice
+             * @description What would suit them better, nothing that bars them
+             */
+            advice: string[];
             /**
              * Sizing
              * @enum {string}

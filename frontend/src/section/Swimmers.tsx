@@ -18,8 +18,20 @@ export function Swimmers({ all }: { all: Swimmer[] }) {
   );
 }
 
+/** How deep a fish's body is drawn, as a share of its length. */
+const DEPTHS: Partial<Record<Swimmer["form"], number>> = {
+  globe: 0.52,
+  short: 0.42,
+  fusiform: 0.3,
+  slender: 0.26,
+  elongated: 0.22,
+  eel: 0.1,
+};
+
 function Outline({ form, length }: Swimmer) {
   const h = length / 2;
+  if (form === "tall snail")
+    return <path d={`M${-h} 0 L${h} ${-length * 0.16} Q${h * 1.15} 0 ${h * 0.7} ${length * 0.06} Z`} />;
   if (form === "snail") return <path d={`M${-h} 0 a${h} ${h} 0 1 1 ${length} 0 z`} />;
   if (form === "turtle" || form === "axolotl") {
     const deep = form === "turtle" ? 0.5 : 0.2;
@@ -35,7 +47,7 @@ function Outline({ form, length }: Swimmer) {
         d={`M${-h} ${length * 0.12} Q${-h * 0.4} ${-length * 0.28} ${h * 0.6} ${-length * 0.06} L${h} ${-length * 0.16} L${h * 0.7} ${length * 0.08} Q0 ${length * 0.02} ${-h * 0.6} ${length * 0.2} Z`}
       />
     );
-  const depth = form === "short" ? 0.42 : form === "fusiform" ? 0.3 : form === "elongated" ? 0.22 : 0.1;
+  const depth = DEPTHS[form] ?? 0.3;
   const body = length * 0.8;
   return (
     <path

@@ -134,3 +134,8 @@ def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
         alive_share=alive,
         grown_share=grown,
     )
+
+
+def film_needed_m2(load_mg_n_day: float, temperature_c: float) -> float:
+    """Film that carries a load at this warmth, m². load_mg_n_day: mg N; temperature_c: °C. Source: memory, as above."""
+    return load_mg_n_day / (AREAL_RATE * max(temperature_factor(temperature_c), 0.05))

@@ -9,11 +9,14 @@ import { type Home } from "../../quantity/shown";
 
 const FORMS = [
   ["fusiform", "Fish, usual build"],
-  ["elongated", "Fish, slender"],
+  ["slender", "Fish, slim"],
+  ["elongated", "Fish, long and thin"],
   ["short", "Fish, short and deep"],
+  ["globe", "Fish, egg-shaped"],
   ["eel", "Fish, eel-like"],
   ["shrimp", "Shrimp or crayfish"],
-  ["snail", "Snail"],
+  ["snail", "Snail, round"],
+  ["tall snail", "Snail, tall"],
   ["axolotl", "Newt, frog or axolotl"],
   ["turtle", "Turtle"],
 ] as const;
@@ -29,6 +32,17 @@ const CURRENTS = [
   ["gentle", "Gentle"],
   ["moderate", "Moderate"],
   ["strong", "Strong"],
+] as const;
+const COMPANY = [
+  ["any", "Alone or with others"],
+  ["alone", "One to a tank"],
+  ["pair", "A pair"],
+  ["group", "A group"],
+] as const;
+const TEMPERS = [
+  ["peaceful", "Peaceful"],
+  ["nips", "Nips fins"],
+  ["hunts", "Eats small animals"],
 ] as const;
 const SWIMS = [
   ["top", "Top"],
@@ -55,7 +69,9 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
       | "temperature_low_c"
       | "temperature_high_c"
       | "ph_low"
-      | "ph_high",
+      | "ph_high"
+      | "hardness_low_dgh"
+      | "hardness_high_dgh",
     label: string,
     min: number,
     max: number,
@@ -140,6 +156,22 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
           }}
           options={WATERS}
         />
+        <Select
+          label="Kept as"
+          value={one.company}
+          onChange={(company) => {
+            put({ company });
+          }}
+          options={COMPANY}
+        />
+        <Select
+          label="Temper"
+          value={one.temper}
+          onChange={(temper) => {
+            put({ temper });
+          }}
+          options={TEMPERS}
+        />
         {measured("adult_length_cm", "Grown", "cm", 0.5, 200)}
         {figure("ration_percent_day", "Eats, % of mass a day", 0, 20)}
         {figure("protein_percent", "Protein in food, %", 0, 90)}
@@ -147,6 +179,8 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
         {measured("temperature_high_c", "Warmest", "°C", 0, 40)}
         {figure("ph_low", "Lowest pH", 4, 10)}
         {figure("ph_high", "Highest pH", 4, 10)}
+        {figure("hardness_low_dgh", "Softest, dGH", 0, 60)}
+        {figure("hardness_high_dgh", "Hardest, dGH", 0, 60)}
       </Fields>
       <Bar>
         <Button

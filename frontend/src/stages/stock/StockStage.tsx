@@ -49,7 +49,8 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
         species={known}
         taken={animals.map((a) => a.species_id)}
         onPick={(species_id) => {
-          setAnimals((now) => [...now, { ...tables.blanks.animals, species_id }]);
+          const count = known.find((s) => s.id === species_id)?.together ?? 1;
+          setAnimals((now) => [...now, { ...tables.blanks.animals, species_id, count }]);
         }}
       />
       <AnimalList animals={animals} known={known} load={load} onChange={setAnimals} />
@@ -124,7 +125,16 @@ function Headline({ view }: { view: StockView }) {
 
 /** The first of them is the headline. */
 function Clashes({ load }: { load: WasteLoad }) {
-  return load.clashes.slice(1).map((c) => <Caution key={c.text}>{c.text}</Caution>);
+  return (
+    <>
+      {load.clashes.slice(1).map((c) => (
+        <Caution key={c.text}>{c.text}</Caution>
+      ))}
+      {load.advice.map((text) => (
+        <Lead key={text}>{text}</Lead>
+      ))}
+    </>
+  );
 }
 
 function LoadFacts({ load }: { load: WasteLoad }) {
@@ -230,7 +240,10 @@ function SpeciesPicker({
         <MenuBox>
           <ListBox items={open} renderEmptyState={() => <Empty>No animal of that name is listed yet.</Empty>}>
             {(s) => (
-              <ListBoxItem id={s.id} textValue={`${s.common_name} ${s.group}`}>
+              <ListBoxItem
+                id={s.id}
+                textValue={[s.common_name, s.group, s.scientific_name, ...s.known_as].join(" ")}
+              >
                 <span>{s.common_name}</span>
                 <small>{s.group}</small>
               </ListBoxItem>

@@ -10,6 +10,8 @@ NH3_LIMIT_MG_N_L = 0.02
 NITRITE_LIMIT_MG_N_L = {"fresh": 0.5 * NITROGEN_SHARE["NO2"], "salt": 5 * NITROGEN_SHARE["NO2"]}
 """Half a ppm in fresh water; chloride blocks it at the gills, so ten times that in salt (common practice)."""
 NITRATE_LIMIT_MG_N_L = 40 * NITROGEN_SHARE["NO3"]
+SEA_G_KG = 35.0
+"""Salt of sea water, g/kg (common practice)."""
 SALT_FROM_G_KG = 5.0
 """From here on chloride guards the gills, and the salt water's relations hold (common practice)."""
 COLD_MARGIN_C, HEAT_MARGIN_C = 3.0, 2.0

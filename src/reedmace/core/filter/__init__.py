@@ -9,7 +9,12 @@ from reedmace.core.filter.kinds import FilterKind
 from reedmace.core.filter.label import LabelCheckAnswer, LabelCheckQuestion, label_check
 from reedmace.core.filter.media import MediaStackAnswer, MediaStackQuestion, media_stack
 from reedmace.core.filter.ranking import rank_filters
-from reedmace.core.filter.sizing_rules import FlowRequirementAnswer, FlowRequirementQuestion, flow_requirement
+from reedmace.core.filter.sizing_rules import (
+    FlowRequirementAnswer,
+    FlowRequirementQuestion,
+    asked_here,
+    flow_requirement,
+)
 from reedmace.core.filter.table import table_of
 from reedmace.core.filter.water_path import deliver
 
@@ -30,6 +35,7 @@ __all__ = [
     "RankFiltersQuestion",
     "RunningCostAnswer",
     "RunningCostQuestion",
+    "asked_here",
     "deliver",
     "filter_flow",
     "flow_requirement",

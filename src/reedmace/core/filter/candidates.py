@@ -125,6 +125,7 @@ class RankFiltersAnswer(Answer):
 
     fitting_count: Annotated[int, whole(0, 10000, "How many fit, of which the first 60 are listed")]
     excluded_count: Annotated[int, whole(0, 10000, "How many were left out, of which the nearest 60 are listed")]
+    first: list[Name] = Field(description="Ids of the filter or the pair to look at first")
     ranked: list[Candidate]
     pairs: list[Pair]
     excluded: list[Excluded]

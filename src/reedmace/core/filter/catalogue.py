@@ -38,6 +38,15 @@ class Filter(Part):
     priming: Priming = Field(default="fill", description="How a canister gets its first water")
     behind_cm: Annotated[float, number("cm", 0, 100, "Room a hang-on needs behind the tank")] = 0
     lip_cm: Annotated[float, number("cm", 0, 30, "Height of a hang-on's spill lip above a full water line")] = 0
+    wheel_m2: Annotated[
+        float, number("m²", 0, 10, "Film on a turning wheel in the box, which no change of media takes away")
+    ] = 0
+    mid_strainer: bool = Field(default=False, description="A second inlet half-way up the intake that can be opened")
+    bar_tilts: bool = Field(default=False, description="The bar over the wheel is turned up while the box fills")
+    pump_in_water: bool | None = Field(
+        default=None, description="Whether the motor stands in the water; left out, as is usual for its kind"
+    )
+    skimmer: bool = Field(default=False, description="A foam column for salt water built in")
     watts: Annotated[float, number("W", 0.1, 2000)]
     noise: Annotated[int, whole(1, 5, "1 hardly heard, 5 loud")]
     price: Annotated[float, number("money", 0, 1e5)]
@@ -50,6 +59,14 @@ class Filter(Part):
     def air(self) -> bool:
         """Whether air drives it."""
         return self.air_l_min is not None
+
+    @property
+    def pump_wet(self) -> bool:
+        """Whether its motor stands in the water, so that it is quieter and never runs dry; by its kind where the box is silent."""
+        if self.pump_in_water is not None:
+            return self.pump_in_water
+        usual = kind_of(self.kind).pump_in_water
+        return usual == "yes" or (usual == "as-built" and self.restarts_alone)
 
     @property
     def body_l(self) -> float:

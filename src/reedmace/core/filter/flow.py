@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.chemistry.harm import SEA_G_KG
 from reedmace.core.contract import Answer, Celsius, Lph, Question, Working, computation, number
 from reedmace.core.filter.basket import Basket
 from reedmace.core.filter.catalogue import Filter
@@ -30,8 +31,6 @@ from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import body_mass_g, find_species
 from reedmace.core.upkeep.service import LONGEST_DAYS
 
-SEA_G_KG = 35.0
-"""Salt of sea water, g/kg (common practice)."""
 NOZZLE_MM, NOZZLE_SHARE, LIP_MM = 14.0, 0.8, 40.0
 """A usual nozzle, or a share of the hose's bore where that is more; and the round jet a hang-on's broad lip amounts to (memory)."""
 

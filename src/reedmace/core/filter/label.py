@@ -14,6 +14,8 @@ from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
 
 G, WATER = 9.80665, 998.0
+WHEEL_M2_PER_LPH = 0.25 / 500
+"""Film on a turning wheel: about a quarter of a square metre on one that 500 L/h turns (memory)."""
 BEST_EFFICIENCY = 0.45
 """No small aquarium pump turns more of its electricity into lifted water (memory)."""
 
@@ -29,6 +31,10 @@ class LabelCheckQuestion(Question):
     kind: FilterKind = "canister"
     name: Name = "From the shop"
     price: Annotated[float, number("money", 0, 1e5)] = 0
+    turning_wheel: bool = Field(default=False, description="A wheel in its box that the water turns")
+    mid_strainer: bool = Field(default=False, description="A second inlet half-way up the intake")
+    pump_in_water: bool | None = Field(default=None, description="Where its motor stands, if the box or a look says")
+    front_to_back: bool = Field(default=False, description="Media stand behind each other, not above each other")
 
 
 class LabelCheckAnswer(Answer):
@@ -138,6 +144,12 @@ def _completed(q: LabelCheckQuestion, lph: float) -> Filter:
         "tank_up_to_l": q.tank_up_to_l and min(q.tank_up_to_l, 1e5),
         "max_head_m": q.max_head_m,
         "watts": q.watts and max(q.watts, 0.1),
+        "wheel_m2": min(WHEEL_M2_PER_LPH * lph, 10) if q.turning_wheel else 0,
+        "bar_tilts": q.turning_wheel,
+        "mid_strainer": q.mid_strainer,
+        "pump_in_water": q.pump_in_water,
+        "restarts_alone": q.pump_in_water,
+        "media_path": "front-to-back" if q.front_to_back else None,
         # More box flow from an air-driven filter means more air.
         "air_l_min": like.air_l_min and min(max(like.air_l_min * lph / like.box_lph, 0.05), 60),
     }

@@ -8,14 +8,16 @@ import numpy as np
 from reedmace.core.filter.kinds import KINDS, kind_of
 from reedmace.core.filter.kinds.record import Limit
 from reedmace.core.filter.room import Room
+from reedmace.core.filter.sizing_rules import SLOWEST_PER_HOUR
 from reedmace.core.filter.table import Bools, FilterTable, Floats
 from reedmace.core.quantity import shown
 from reedmace.core.stock.species import Sizing
 
 ENOUGH_SHARE = 0.7
 MOST_OF_ONE = 4
-SLOWEST_PER_HOUR = 1.0
-"""Tank volumes an hour below which water stands whatever the film (memory)."""
+SLOWEST_MESSY_PER_HOUR = 2.5
+"""The same under large messy animals, whose dirt must reach the foam at all; a sponge under sixty half-grown cichlids turns its
+170 L over four times (memory)."""
 STRICT: tuple[Sizing, ...] = ("goldfish", "turtle")
 """Whose keepers take a sponge only as an extra (common practice)."""
 MESSY: tuple[Sizing, ...] = ("messy", "cichlid", "turtle", "goldfish")
@@ -46,7 +48,18 @@ def _messy(t: FilterTable, sizing: Sizing, slow: Bools) -> list[Limit]:
         words = kind_of(t.filters[i].kind).messy
         return words[part].format(who=who) if words else ""
 
-    return [Limit(broken, lambda i: says(i, 0), lambda i: says(i, 1))]
+    found = [Limit(broken, lambda i: says(i, 0), lambda i: says(i, 1))]
+    if sizing == "turtle":
+        # Whatever drives it: turtles climb on what stands in their water and bite its foam to pieces (common practice).
+        inside = t.where(lambda k: k.in_tank and k.messy is not None) & ~broken
+        found.append(
+            Limit(
+                inside,
+                lambda _: "stands in the water, where turtles climb on it and bite its foam",
+                lambda _: "choose a canister or a hang-on outside",
+            )
+        )
+    return found
 
 
 def _everyone(t: FilterTable, room: Room) -> list[Limit]:
@@ -87,7 +100,8 @@ def slow_but_enough(air: Bools, room: Room, dirty: Floats, film: Floats, asked: 
     Source: common practice of breeders: one sponge has far more film than most tanks use; a volume an hour from memory.
     """
     carries = film + room.film_here_m2 >= asked.film_m2
-    return np.asarray(air & carries & (dirty >= SLOWEST_PER_HOUR * room.net_l) & (asked.sizing not in STRICT))
+    least = (SLOWEST_MESSY_PER_HOUR if asked.sizing in MESSY else SLOWEST_PER_HOUR) * room.net_l
+    return np.asarray(air & carries & (dirty >= least) & (asked.sizing not in STRICT))
 
 
 def limits_of(t: FilterTable, room: Room, asked: Asked, clean: Floats, dirty: Floats, film: Floats) -> list[Limit]:

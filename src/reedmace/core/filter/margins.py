@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from reedmace.core.contract import Part, number
-from reedmace.core.film import AREAL_RATE, temperature_factor
+from reedmace.core.film import film_needed_m2
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import shown
 
@@ -45,11 +45,6 @@ class Asks:
     tank_film_m2: float
     temperature_c: float
     low_lph: float
-
-
-def film_needed_m2(load_mg_n_day: float, temperature_c: float) -> float:
-    """Film that carries a load at this warmth, m². load_mg_n_day: mg N; temperature_c: °C. Source: memory, as `film`."""
-    return load_mg_n_day / (AREAL_RATE * max(temperature_factor(temperature_c), 0.05))
 
 
 def _biology(has: Has, asks: Asks) -> Margin:

@@ -11,7 +11,7 @@ from reedmace.core.filter.flow import FilterFlowQuestion, filter_flow
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.kinds.record import PATH_WORDS
 from reedmace.core.filter.room import Plumbing, Room
-from reedmace.core.filter.sizing_rules import FlowRequirementQuestion, flow_requirement
+from reedmace.core.filter.sizing_rules import asked_here
 from reedmace.core.flow.materials import MEDIA_KG_L, MEDIA_SURFACE_M2_L
 from reedmace.core.quantity import shown
 from reedmace.core.stock import Animals, Species
@@ -163,9 +163,7 @@ def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
     Ergun 1952 and Darcy-Weisbach.
     """
     q, w, f = question, Working(), question.filter
-    heavy = flow_requirement(
-        FlowRequirementQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species)
-    ).heavy
+    heavy = asked_here(q.room, q.animals, q.own_species, q.temperature_c).heavy
     volume = w.line(
         "V", "sum of the media", f"{len(q.baskets)} of them", sum(b.litres for b in q.baskets), "L", "arithmetic"
     )
@@ -180,6 +178,8 @@ def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
         "m²",
         "memory",
     )
+    if f.wheel_m2:
+        film = w.sum("film", "media + wheel", {"media": film, "wheel": f.wheel_m2}, "m²", "memory")
     asked = w.line(
         "asked",
         "1 or 2 kg per 100 L",

@@ -6,6 +6,7 @@ import numpy as np
 
 from reedmace.core.contract import Working, computation
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.film import film_needed_m2
 from reedmace.core.filter.candidates import (
     MOST_PAIRS,
     MOST_SHOWN,
@@ -21,12 +22,13 @@ from reedmace.core.filter.changes import Situation, smallest_changes
 from reedmace.core.filter.flow import breathers, likings, stirred
 from reedmace.core.filter.kinds.record import Limit
 from reedmace.core.filter.limits import Asked, limits_of, slow_but_enough
-from reedmace.core.filter.margins import Asks, Has, film_needed_m2, margins
+from reedmace.core.filter.margins import Asks, Has, margins
 from reedmace.core.filter.reasons import caveats_of, reason_of
 from reedmace.core.filter.room import sensible_start
 from reedmace.core.filter.scores import NAMES, pair_scores, single_scores, watts_here, weights_of
-from reedmace.core.filter.sizing_rules import FlowRequirementQuestion, flow_requirement
+from reedmace.core.filter.sizing_rules import asked_here
 from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints, film_m2, table_of
+from reedmace.core.filter.verdict import first_of, several, verdict_of
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.flow.breathing import Breather
@@ -54,6 +56,7 @@ class _Asked:
     likings: list[Liking]
     breathers: list[Breather]
     sizing: Sizing
+    light: bool
 
     def of_filters(self) -> Asked:
         """The same for the hard limits."""
@@ -143,8 +146,9 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
     x, y = np.triu_indices(len(best))
     i, j = best[x], best[y]
     together = r.pair_service(best, i, j)
-    air, rim = t.air[i] & t.air[j], t.where(lambda k: k.on_rim)
-    room_for = ~(rim[i] & rim[j]) | (t.width_cm[i] + t.width_cm[j] <= room.length_cm)
+    # Two on the rim, or two in the water, stand beside each other along the back glass.
+    air, rim, wet = t.air[i] & t.air[j], t.where(lambda k: k.on_rim), t.where(lambda k: k.in_tank)
+    room_for = ~((rim[i] & rim[j]) | (wet[i] & wet[j])) | (t.width_cm[i] + t.width_cm[j] <= room.length_cm)
     fitted = (air | (room.sockets >= 2)) & room_for & (together >= 0.7 * asked.low)
     i, j, together = i[fitted], j[fitted], together[fitted]
     if len(i) == 0:
@@ -201,8 +205,7 @@ def _enough(
         if flow >= asked.low and area >= need:
             return f"You already have enough: what runs here moves {shown.lph(flow)} where {shown.lph.bare(asked.low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times these animals. Another filter would only add something to clean; a sterile one does nothing for a spike."
         return None
-    light = asked.load_mg_n_day / q.room.net_l <= 0.15
-    if q.room.planted and light and q.room.film_here_m2 >= 2 * need and q.animals:
+    if asked.light:
         return f"This planted tank hardly needs a filter: glass and gravel give {q.room.film_here_m2:.1f} m² of film where {need:.2f} would carry these animals, and plants take ammonia first. A small sponge for movement is plenty; a larger filter would find nothing more to do."
     return None
 
@@ -291,6 +294,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     )
     changes = smallest_changes(situation, order)
     enough = _enough(q, t, clean, film, asked, w)
+    first = first_of(ranked, pairs) or several(situation, broken)
     if ranked:
         best = ranked[0]
         w.line(
@@ -312,16 +316,13 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
                 "practice",
             )
         w.line("score", "sum", best.name, best.score, "points", "arithmetic")
-        verdict = f"{best.name} comes first: it would move {shown.lph(best.delivered_lph)} here, not the {shown.lph.bare(best.box_lph)} on its box ({best.reason})."
-    elif pairs:
-        verdict = f"No single filter carries this tank; together {pairs[0].name} would move {shown.lph(pairs[0].delivered_lph)} where {shown.lph.bare(asked.low)} is asked."
-    else:
-        verdict = "No filter here fits this tank as it stands. Each is listed with what would let it in."
+    verdict = verdict_of(ranked, pairs, first, q.room, asked.low, {f.id: f.name for f in t.filters})
     return RankFiltersAnswer(
         verdict=f"{enough} {verdict}" if enough else verdict,
         working=w.lines,
         fitting_count=len(order),
         excluded_count=len(t) - len(order),
+        first=first,
         ranked=ranked,
         pairs=pairs,
         excluded=out,
@@ -350,7 +351,7 @@ def film_makes_up_for_flow(question: RankFiltersQuestion, has: Has, *, air: bool
 
 
 def _asked(q: RankFiltersQuestion) -> _Asked:
-    flow = flow_requirement(FlowRequirementQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species))
+    flow = asked_here(q.room, q.animals, q.own_species, q.temperature_c)
     followed = next(s for s in flow.sizing_rules if s.followed)
     load = next(s for s in flow.sizing_rules if s.rule == "load")
     waste = waste_load(
@@ -359,6 +360,7 @@ def _asked(q: RankFiltersQuestion) -> _Asked:
     present = [find_species(a.species_id, "animals", q.own_species) for a in q.animals]
     return _Asked(
         sizing=flow.sizing,
+        light=flow.light,
         likings=likings(q.animals, q.own_species),
         breathers=breathers(q.animals, q.own_species),
         film_m2=film_needed_m2(min(waste.today_mg_n_day, waste.ammonia_mg_n_day), q.temperature_c),

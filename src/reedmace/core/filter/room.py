@@ -105,6 +105,9 @@ def sensible_start(room: Room) -> Priorities:
         p |= {"quiet": 0, "hidden": 0, "price": 4, "running_cost": 3, "easy_clean": 4}
     elif room.kind == "workshop":
         p |= {"quiet": 2, "hidden": 1}
+    if room.water == "salt":
+        # Room for a skimmer, a heater, a top-off and what comes later weighs most (common practice of salt-water keepers).
+        p |= {"expandable": 4, "clear_water": 3}
     if room.tanks_here_count >= 4:
         p |= {"running_cost": max(p["running_cost"], 3), "price": max(p["price"], 4)}
     if room.often_away:

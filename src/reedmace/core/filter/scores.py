@@ -11,6 +11,10 @@ from reedmace.core.filter.table import FilterTable, Floats, usual_days
 NAMES: tuple[str, ...] = ("flow", *Priorities.model_fields)
 FLOW_WEIGHT = 5
 MOST_ON_ONE_PUMP = 10
+WITH_SKIMMER = 0.95
+"""How well a filter with a foam column grows with a salt tank (a stated judgement)."""
+SALT_DAYS = 30.0
+"""How often a closed filter is opened in salt water (common practice)."""
 
 _JUDGED = tuple(Judgements.__dataclass_fields__)
 _TABLE = {name: np.array([getattr(kind.judged, name) for kind in KINDS]) for name in _JUDGED}
@@ -50,9 +54,6 @@ def single_scores(t: FilterTable, room: Room, dirty: Floats, days: Floats, low: 
     """
     inside = t.where(lambda k: k.in_tank)
     taken = np.where(inside, t.width_cm * t.depth_cm * t.height_cm / 1000 / room.net_l, 0.0)
-    in_water = t.where(lambda k: k.pump_in_water == "yes") | (
-        t.where(lambda k: k.pump_in_water == "as-built") & t.restarts
-    )
     watts = watts_here(t, room)
     columns = {
         "flow": flow_score(dirty, low, high),
@@ -60,10 +61,15 @@ def single_scores(t: FilterTable, room: Room, dirty: Floats, days: Floats, low: 
         "running_cost": running_score(watts),
         "quiet": (5 - t.noise) / 4,
         "room_in_tank": np.clip(1 - 10 * taken, 0, 1),
-        "power_cut": np.where(t.air, 1.0, np.where(in_water, 0.7, np.where(t.restarts, 0.45, 0.15))),
+        "power_cut": np.where(t.air, 1.0, np.where(t.pump_wet, 0.7, np.where(t.restarts, 0.45, 0.15))),
         "chemical": t.chemical.astype(float),
         "redundant": np.zeros(len(t)),
     } | {name: table[t.kind] for name, table in _TABLE.items()}
+    if room.water == "salt":
+        # A foam column is the growth a salt tank asks for first; what stands closed is opened monthly, lest its waste
+        # turn to nitrate (common practice of salt-water keepers).
+        columns["expandable"] = np.where(t.skimmer, WITH_SKIMMER, columns["expandable"])
+        days = np.where(t.where(lambda k: k.closed), np.minimum(days, SALT_DAYS), days)
     # What must be cleaned sooner than is usual for its kind is that much less easy.
     columns["easy_clean"] = columns["easy_clean"] * np.minimum(days / usual_days(t), 1.0) ** 0.3
     return np.column_stack([columns[name] for name in NAMES])

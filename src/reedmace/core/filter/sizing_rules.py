@@ -5,13 +5,25 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.contract import Answer, Lph, NetLitres, Part, Question, Working, computation, number, whole
-from reedmace.core.film import AREAL_RATE
+from reedmace.core.contract import (
+    Answer,
+    Celsius,
+    Lph,
+    NetLitres,
+    Part,
+    Question,
+    Working,
+    computation,
+    number,
+    whole,
+)
+from reedmace.core.film import AREAL_RATE, film_needed_m2
+from reedmace.core.filter.room import Room
 from reedmace.core.flow.currents import comfort_cm_s
 from reedmace.core.quantity import shown
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
 from reedmace.core.stock.demand import DEMANDING, FULL_MG_N_L_DAY, between, dominant, pulls
-from reedmace.core.stock.species import Sizing, Species, find_species
+from reedmace.core.stock.species import Sizing, Species, Water, find_species
 
 RATED_BAND: dict[Sizing, tuple[float, float, str]] = {
     # Tank volumes an hour on the box, by the most demanding animal. Common practice unless "memory".
@@ -28,9 +40,18 @@ LABEL_FULL_MG_N_L_DAY = 0.12
 """Ammonia nitrogen a day of a full tropical community, for which labels are cut (memory), mg N/L."""
 IN_SERVICE = 0.80
 """Delivered over rated for a filter in service: the box less about 20 % (common practice)."""
+SLOWEST_PER_HOUR = 1.0
+"""Tank volumes an hour below which water stands whatever the film (memory)."""
+LIGHT_MG_N_L_DAY = 0.15
+"""Ammonia nitrogen a day up to which a planted tank counts as lightly stocked, mg N/L (memory)."""
+LIGHT_FILM = 2.0
+"""And its own glass, gravel and decor carry that so many times over."""
 SINGLE_PASS, TARGET_TAN = 0.5, 0.1
 
-SizingRuleName = Literal["rated", "canister-only", "delivered", "media", "load", "count", "label"]
+CIRCULATION_PER_HOUR = (10.0, 20.0)
+"""Tank volumes an hour moved in salt water by pumps of their own in the tank, apart from the filter (common practice)."""
+
+SizingRuleName = Literal["rated", "canister-only", "delivered", "circulation", "media", "load", "count", "label"]
 
 
 class FlowRequirementQuestion(Question):
@@ -39,6 +60,10 @@ class FlowRequirementQuestion(Question):
     net_l: NetLitres
     animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
     own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
+    water: Water = "fresh"
+    planted: bool = False
+    film_here_m2: Annotated[float, number("m²", 0, 1e5, "Of the tank itself")] = 0
+    temperature_c: Celsius = 25
 
 
 class SizingRule(Part):
@@ -62,6 +87,9 @@ class FlowRequirementAnswer(Answer):
     """Every school side by side, the one followed, and who rests only in slow water."""
 
     sizing: Sizing
+    light: bool = Field(
+        description="Whether plants and the tank's own film carry this stock, so that hardly a filter is needed"
+    )
     heavy: bool = Field(description="Whether the media school asks twice as much of this stock")
     sizing_rules: list[SizingRule]
     calm_words: str = Field(description="Who rests only in slow water, and how slow")
@@ -83,8 +111,10 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
     pull = pulls(((s.sizing, line.ammonia_mg_n_day) for s, line in zip(present, waste.lines, strict=True)), q.net_l)
     sizing = dominant(pull)
     source = RATED_BAND[sizing][2]
-    low = between(pull, {c: band[0] for c, band in RATED_BAND.items()})
-    high = between(pull, {c: band[1] for c, band in RATED_BAND.items()})
+    # In salt water pumps in the tank move the water; what goes through the filter need not rise with the stock.
+    turns: dict[Sizing, float] = {"community": 1.0} if q.water == "salt" else pull
+    low = between(turns, {c: band[0] for c, band in RATED_BAND.items()})
+    high = between(turns, {c: band[1] for c, band in RATED_BAND.items()})
     for c, share in pull.items():
         if c in DEMANDING:
             w.line(
@@ -99,6 +129,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         "delivered, high", "rated × 0.8", {"rated": rated_high, "0.8": IN_SERVICE}, "L/h", "practice"
     )
     heavy = demanding >= 0.5
+    light = _lightly_stocked(q, load)
     media = w.sum(
         "media", "kg per 100 L × litres / 100", {"kg per 100 L": 1 + demanding, "litres": q.net_l}, "kg", "practice"
     )
@@ -137,10 +168,28 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             basis="delivered flow",
             low_lph=delivered_low,
             high_lph=delivered_high,
-            followed=True,
-            why="Followed here: it asks for the flow that really arrives, which can be checked with a bucket.",
+            followed=not light,
+            why="Followed for most tanks: it asks for the flow that really arrives, which can be checked with a bucket.",
         )
     )
+    if q.water == "salt":
+        around = [
+            w.sum(
+                f"circulation, {end}", "times × net litres", {"times": times, "net litres": q.net_l}, "L/h", "practice"
+            )
+            for end, times in zip(("low", "high"), CIRCULATION_PER_HOUR, strict=True)
+        ]
+        sizing_rules.append(
+            SizingRule(
+                rule="circulation",
+                title="Moving water in the tank",
+                asks="10 to 20 times the tank, from pumps in the tank, apart from the filter",
+                basis="delivered flow",
+                low_lph=around[0],
+                high_lph=around[1],
+                why="Salt-water keepers move the water with pumps of its own; the filter turns the tank over slowly beside them.",
+            )
+        )
     sizing_rules.append(
         SizingRule(
             rule="media",
@@ -170,6 +219,9 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             asks="one sponge, whatever the turnover" if count <= 1 else f"{count:.0f} sponges, whatever the turnover",
             basis="count",
             count=int(count),
+            low_lph=SLOWEST_PER_HOUR * q.net_l if light else None,
+            high_lph=delivered_high if light else None,
+            followed=light,
             why="Breeders and fish rooms. The film of one sponge carries far more than most tanks make, and patience does the rest; it strains less and is squeezed sooner under messy fish.",
         )
     )
@@ -198,14 +250,46 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
                 why="The label assumes a light tropical stock: as printed when moderate, 60 to 70 % of it when full, a fifth to a third for turtles.",
             )
         )
-    verdict = f"Careful keepers ask for {shown.lph.bare(delivered_low)} to {shown.lph(delivered_high)} delivered; a shop would look for {shown.lph.bare(rated_low)} to {shown.lph.bare(rated_high)} on the box."
+    verdict = (
+        f"Plants and the tank's own film carry so few animals: {shown.lph(SLOWEST_PER_HOUR * q.net_l)} keeps the surface moving, from one small sponge or anything larger."
+        if light
+        else f"Careful keepers ask for {shown.lph.bare(delivered_low)} to {shown.lph(delivered_high)} delivered; a shop would look for {shown.lph.bare(rated_low)} to {shown.lph.bare(rated_high)} on the box."
+    )
     return FlowRequirementAnswer(
         verdict=verdict,
         working=w.lines,
         sizing=sizing,
+        light=light,
         heavy=heavy,
         sizing_rules=sizing_rules,
         calm_words=_calm_words(q),
+    )
+
+
+def _lightly_stocked(q: FlowRequirementQuestion, load_mg_n_day: float) -> bool:
+    """Planted and so lightly stocked that the tank itself carries it. q: the question; load_mg_n_day: grown, mg N."""
+    need = film_needed_m2(load_mg_n_day, q.temperature_c)
+    few = bool(q.animals) and load_mg_n_day <= LIGHT_MG_N_L_DAY * q.net_l
+    return q.planted and few and q.film_here_m2 >= LIGHT_FILM * need
+
+
+def asked_here(
+    room: Room, animals: list[Animals], own_species: list[Species], temperature_c: float
+) -> FlowRequirementAnswer:
+    """What each rule asks of a tank as it stands.
+
+    room: the tank's; animals, own_species: as in the question; temperature_c: °C.
+    """
+    return flow_requirement(
+        FlowRequirementQuestion(
+            net_l=room.net_l,
+            animals=animals,
+            own_species=own_species,
+            water=room.water,
+            planted=room.planted,
+            film_here_m2=room.film_here_m2,
+            temperature_c=temperature_c,
+        )
     )
 
 

@@ -48,6 +48,9 @@ class FilterTable:
     restarts: Bools
     salt: Bools
     chemical: Bools
+    wheel_m2: Floats
+    pump_wet: Bools
+    skimmer: Bools
 
     def __len__(self) -> int:
         return len(self.filters)
@@ -93,10 +96,13 @@ def table_of(filters: Iterable[Filter]) -> FilterTable:
             f.salt_water,
             f.chemical_media,
             f.max_head_m or 0.05,
+            f.wheel_m2,
+            f.pump_wet,
+            f.skimmer,
         )
         for f in fs
     ]
-    c = np.array(rows, dtype=float).reshape(n, 21)
+    c = np.array(rows, dtype=float).reshape(n, 24)
     curve_q, curve_h = np.zeros((n, MOST_POINTS)), np.zeros((n, MOST_POINTS))
     points = np.full(n, 2, dtype=np.int64)
     curve_q[:, 1], curve_h[:, 0] = c[:, 2] / 3.6e6, c[:, 20]
@@ -130,6 +136,9 @@ def table_of(filters: Iterable[Filter]) -> FilterTable:
         restarts=c[:, 17] > 0,
         salt=c[:, 18] > 0,
         chemical=c[:, 19] > 0,
+        wheel_m2=c[:, 21],
+        pump_wet=c[:, 22] > 0,
+        skimmer=c[:, 23] > 0,
     )
 
 
@@ -140,9 +149,9 @@ def usual_days(table: FilterTable) -> Floats:
 
 def film_of_m2(f: Filter) -> float:
     """Film area of one filter, m², its media room filled with medium foam. f: the filter. From memory."""
-    return f.media_l * MEDIA_SURFACE_M2_L["foam-20"]
+    return f.media_l * MEDIA_SURFACE_M2_L["foam-20"] + f.wheel_m2
 
 
 def film_m2(table: FilterTable) -> Floats:
     """Film area of every filter, m², shape (n,), its media room filled with medium foam. table: n filters. From memory."""
-    return table.media_l * MEDIA_SURFACE_M2_L["foam-20"]
+    return table.media_l * MEDIA_SURFACE_M2_L["foam-20"] + table.wheel_m2

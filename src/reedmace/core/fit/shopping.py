@@ -7,9 +7,11 @@ from pydantic import Field
 
 from reedmace.core.chemistry import AmmoniaDoseQuestion, AmmoniaProduct, ammonia_dose
 from reedmace.core.chemistry.dose import PowderProduct
+from reedmace.core.chemistry.harm import SEA_G_KG
 from reedmace.core.contract import Answer, Name, NetLitres, Part, Question, Working, computation, number, whole
 from reedmace.core.filter.basket import Basket
 from reedmace.core.filter.media import MEDIA_NAMES
+from reedmace.core.filter.sizing_rules import CIRCULATION_PER_HOUR
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
 from reedmace.core.flow.materials import MEDIA_KG_L, MediaKind
 from reedmace.core.quantity import shown
@@ -178,6 +180,33 @@ def _media(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
     return found
 
 
+SALT_WASTE = 1.1
+"""Salt bought over salt dissolved: it is damp and some is spilt (memory)."""
+
+
+def _salt_water(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
+    """What sea water takes besides. Nothing where the tank is fresh. Source: common practice of salt-water keepers."""
+    if all(f.room.water != "salt" for f in q.filters):
+        return []
+    salt = w.sum(
+        "salt",
+        "salinity × litres × spare / 1000",
+        {"salinity": SEA_G_KG, "litres": q.net_l, "spare": SALT_WASTE},
+        "kg",
+        "practice",
+    )
+    around = w.sum("circulation", "10 × litres", {"10": CIRCULATION_PER_HOUR[0], "litres": q.net_l}, "L/h", "practice")
+    found = [
+        ("Sea salt mix", salt, "kg", "For the first fill; as much again for every whole tank of changes. Mix it before it goes in.", "needed"),
+        ("Salinity meter", 1.0, "piece", "A refractometer or a good hydrometer: every mix and every change is measured.", "needed"),
+        ("Can of purified water for top-ups", 1.0, "piece", "What evaporates leaves its salt behind: top up with fresh water, never with salt.", "needed"),
+        ("Circulation pump in the tank", 1.0, "piece", f"{shown.lph(around)} or more in all, apart from the filter.", "needed"),
+    ]  # fmt: skip
+    if not any(f.filter.skimmer for f in q.filters):
+        found.append(("Foam skimmer", 1.0, "piece", "Left off until the first animals are in; it strips what the film would feed on.", "wise"))  # fmt: skip
+    return [ShoppingItem(item=item, amount=n, unit=unit, why=why, need=need) for item, n, unit, why, need in found]
+
+
 @computation("shopping-list", "What to buy, with quantities")
 def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
     """What to buy for these filters on this tank.
@@ -186,7 +215,7 @@ def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
     Source: quantities from the plans and the sums; spares and eight doses for a cycle common practice.
     """
     q, w = question, Working()
-    items = [*_filters(q), *_plumbing(q, w), *_media(q, w)]
+    items = [*_filters(q), *_plumbing(q, w), *_media(q, w), *_salt_water(q, w)]
     dose = ammonia_dose(
         AmmoniaDoseQuestion(
             net_l=q.net_l, target_ppm=q.target_ppm * NITROGEN_SHARE["NH4"], basis="N", product=q.product

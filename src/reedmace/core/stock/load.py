@@ -19,7 +19,7 @@ from reedmace.core.contract import (
 )
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.film import NITROGEN_PER_PROTEIN
-from reedmace.core.quantity import shown
+from reedmace.core.stock.company import Clash, Kept, Place, against, among, few
 from reedmace.core.stock.demand import dominant, pulls
 from reedmace.core.stock.species import (
     Sizing,
@@ -65,12 +65,6 @@ class SpeciesLoad(Part):
     today_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9, "At their length today")]
 
 
-class Clash(Part):
-    """Two needs that do not meet, said plainly."""
-
-    text: str
-
-
 class WasteLoadAnswer(Answer):
     """Daily ammonia as nitrogen, for the whole stock and per litre."""
 
@@ -86,6 +80,7 @@ class WasteLoadAnswer(Answer):
     temperature_high_c: Annotated[float, number("°C", 0, 40)] | None
     lines: list[SpeciesLoad]
     clashes: list[Clash]
+    advice: Annotated[list[str], Field(description="What would suit them better, nothing that bars them")]
     sizing: Sizing
 
 
@@ -107,11 +102,11 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     """
     q, w = question, Working()
     lines: list[SpeciesLoad] = []
-    present: list[Species] = []
+    kept: list[Kept] = []
     doubled = 0.0
     for index, animals in enumerate(q.animals):
         s = find_species(animals.species_id, f"animals.{index}.species_id", q.own_species)
-        present.append(s)
+        kept.append(Kept(s, animals.count, animals.length_cm))
         length = s.adult_length_cm
         one = body_mass_g(length, s.body_form)
         mass = w.line(
@@ -174,8 +169,9 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     if q.feed_g_day is None:
         total = _sum(w, "P all", [line.ammonia_mg_n_day for line in lines], "mg N/day")
     per_litre = w.sum("p", "P / net litres", {"P": total, "net litres": q.net_l}, "mg N/(L day)", "arithmetic")
-    low = max((s.temperature_low_c for s in present), default=None)
-    high = min((s.temperature_high_c for s in present), default=None)
+    water_here = Place(water=q.water, temperature_c=q.temperature_c, ph=q.ph, length_cm=q.tank_length_cm)
+    low = max((k.species.temperature_low_c for k in kept), default=None)
+    high = min((k.species.temperature_high_c for k in kept), default=None)
     if not lines and q.feed_g_day is None:
         verdict = "No animals yet, so no waste. Choose some to see what the filter must carry."
     else:
@@ -192,62 +188,9 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
         temperature_low_c=low,
         temperature_high_c=high,
         lines=lines,
-        clashes=[*_clashes(present), *_against_tank(q, present)],
+        clashes=[*among(kept), *against(kept, water_here)],
+        advice=few(kept),
         sizing=dominant(
-            pulls(((s.sizing, line.ammonia_mg_n_day) for s, line in zip(present, lines, strict=True)), q.net_l)
+            pulls(((k.species.sizing, line.ammonia_mg_n_day) for k, line in zip(kept, lines, strict=True)), q.net_l)
         ),
     )
-
-
-def _range(what: str, one: Species, low: str, high: str) -> str:
-    bottom, top = getattr(one, low), getattr(one, high)
-    if what == "temperature":
-        return f"{shown.celsius.bare(bottom)} to {shown.celsius(top)}"
-    return f"{bottom:g} to {top:g}"
-
-
-def _clashes(present: list[Species]) -> list[Clash]:
-    found: list[Clash] = []
-    for i, one in enumerate(present):
-        for other in present[i + 1 :]:
-            for low, high, what in (
-                ("temperature_low_c", "temperature_high_c", "temperature"),
-                ("ph_low", "ph_high", "pH"),
-            ):
-                if getattr(one, low) > getattr(other, high) or getattr(other, low) > getattr(one, high):
-                    found.append(
-                        Clash(
-                            text=f"{one.common_name} wants {what} {_range(what, one, low, high)}, {other.common_name} {_range(what, other, low, high)}: no setting suits both."
-                        )
-                    )
-            if {one.current, other.current} == {"gentle", "strong"}:
-                found.append(
-                    Clash(text=f"{one.common_name} wants {one.current} current, {other.common_name} {other.current}.")
-                )
-            if one.water != other.water:
-                found.append(
-                    Clash(text=f"{one.common_name} lives in {one.water} water, {other.common_name} in {other.water}.")
-                )
-    return found
-
-
-SWIM_LENGTHS = 4
-"""A tank should be at least four grown body lengths long (memory)."""
-
-
-def _against_tank(q: WasteLoadQuestion, present: list[Species]) -> list[Clash]:
-    found: list[str] = []
-    for s in present:
-        if s.water != q.water:
-            found.append(f"{s.common_name} lives in {s.water} water; this tank is {q.water}.")
-        if q.temperature_c is not None and not s.temperature_low_c <= q.temperature_c <= s.temperature_high_c:
-            found.append(
-                f"{s.common_name} wants {shown.celsius.bare(s.temperature_low_c)} to {shown.celsius(s.temperature_high_c)}; this tank is at {shown.celsius.bare(q.temperature_c)}."
-            )
-        if q.ph is not None and not s.ph_low <= q.ph <= s.ph_high:
-            found.append(f"{s.common_name} wants pH {s.ph_low:g} to {s.ph_high:g}; this tank reads {q.ph:g}.")
-        if q.tank_length_cm is not None and q.tank_length_cm < SWIM_LENGTHS * s.adult_length_cm:
-            found.append(
-                f"{s.common_name} grows to {shown.cm(s.adult_length_cm, 'g')} and outgrows a tank {shown.cm(q.tank_length_cm, 'g')} long; keepers ask for {shown.cm(SWIM_LENGTHS * s.adult_length_cm, 'g')} or more."
-            )
-    return [Clash(text=text) for text in found]

@@ -9,14 +9,13 @@ from reedmace.core.filter import (
     CATALOGUE,
     Filter,
     FlowRequirementAnswer,
-    FlowRequirementQuestion,
     MediaStackAnswer,
     MediaStackQuestion,
     RankFiltersAnswer,
     RankFiltersQuestion,
     RunningCostAnswer,
     RunningCostQuestion,
-    flow_requirement,
+    asked_here,
     media_stack,
     rank_filters,
     running_cost,
@@ -96,8 +95,8 @@ class FilterView(Part):
 def together_name(filters: list[Filter]) -> str:
     """Several filters in a few words. filters: one or more."""
     names = [f.name for f in filters]
-    if len(names) == 2 and names[0] == names[1]:
-        return f"2 × {names[0]}"
+    if len(names) > 1 and len(set(names)) == 1:
+        return f"{len(names)} × {names[0]}"
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} with {names[-1]}"
 
 
@@ -230,7 +229,7 @@ def filter_view(state: LogbookState, seen: list[str] | None = None) -> FilterVie
     plan, stock = filter_plan(state), stock_plan(state)
     ranking = rank_filters(rank_question(state))
     hanging = hang(state)
-    ids = seen or ([] if hanging else [c.filter_id for c in ranking.ranked[:1]])
+    ids = seen or ([] if hanging else ranking.first)
     known = {f.id: f for f in (*CATALOGUE, *plan.own_filters, *(h.filter for h in hanging))}
     looked = [
         FittedFilter(key=f"seen{i}", filter=known[name], plumbing=plan.plumbing)
@@ -241,9 +240,7 @@ def filter_view(state: LogbookState, seen: list[str] | None = None) -> FilterVie
     on_tank = together(state, hanging, chosen=True) if hanging else None
     shown = on_tank if not looked or same else together(state, hang(state, looked), chosen=False)
     verdict, enough = (ranking.verdict, None) if shown is None else _verdict(ranking.asked_low_lph, shown)
-    requirement = flow_requirement(
-        FlowRequirementQuestion(net_l=room(state).net_l, animals=stock.animals, own_species=stock.own_species)
-    )
+    requirement = asked_here(room(state), stock.animals, stock.own_species, temperature_c(state))
     return FilterView(
         verdict=verdict,
         enough=enough,

@@ -1,13 +1,13 @@
 """The Stock stage: what the animals make, whether they go together in this water, what flow they ask for."""
 
 from reedmace.core.contract import Part
-from reedmace.core.filter import FlowRequirementAnswer, FlowRequirementQuestion, flow_requirement
+from reedmace.core.filter import FlowRequirementAnswer, asked_here
 from reedmace.core.quantity import shown
 from reedmace.core.stock import WasteLoadAnswer
 from reedmace.core.stock.demand import FULL_MG_N_L_DAY
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.entries import Situation
-from reedmace.logbook.equipment import room, stock_load
+from reedmace.logbook.equipment import room, stock_load, temperature_c
 from reedmace.logbook.questions import stock_plan, volume
 from reedmace.logbook.state import LogbookState
 
@@ -67,7 +67,5 @@ def stock_view(state: LogbookState) -> StockView:
         fits=fits,
         volume=volume(state),
         load=load,
-        requirement=flow_requirement(
-            FlowRequirementQuestion(net_l=room(state).net_l, animals=stock.animals, own_species=stock.own_species)
-        ),
+        requirement=asked_here(room(state), stock.animals, stock.own_species, temperature_c(state)),
     )

@@ -83,6 +83,22 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
     fill = w.line(
         "box", "media volume × 1.5, at most its body", f"{q.media_l:g} × {FILLING:g}", q.filling_l(FILLING), "L to fill the box", "memory",
     )  # fmt: skip
+    pad = (
+        " The pad’s fuzzy side faces in, away from the wheel, so that dirt is caught before it."
+        if q.turning_wheel
+        else ""
+    )
+    mid = (
+        " Its strainer half-way up stays shut unless you want surface dirt too: open, it shares the suction."
+        if q.mid_strainer
+        else ""
+    )
+    bar = " Turn the bars up while the box fills, then back at the wheel." if q.bar_tilts else ""
+    dry = (
+        "Never run the motor dry."
+        if q.pump_wet
+        else "Never run the motor dry: it stands outside the water and burns out."
+    )
     reach = q.intake_depth_cm if q.intake_depth_cm is not None else q.water_depth_cm * 0.6
     return [
         Step(
@@ -100,13 +116,13 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="hangon-media",
             title="Rinse and load the media",
-            detail=f"{PATH_WORDS[q.media_path]} So the coarse foam goes {COARSE_PLACE[q.media_path]}; not crammed. Take bags off.",
+            detail=f"{PATH_WORDS[q.media_path]} So the coarse foam goes {COARSE_PLACE[q.media_path]}; not crammed. Take bags off.{pad}",
             fault="Overfilled baskets lift the lid, and water goes over the back.",
         ),
         Step(
             id="hangon-intake",
             title="Push the intake stem fully home",
-            detail=f"It should reach about {shown.cm(reach)} down; an extension is cut to depth.",
+            detail=f"It should reach about {shown.cm(reach)} down; an extension is cut to depth.{mid}",
         ),
         *([guard_step("hangon")] if q.needs_guard else []),
         Step(
@@ -117,8 +133,8 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="hangon-prime",
             title="Fill the box before power",
-            detail=f"About {shown.litres(fill, '.1f')} of treated water, until it spills from the front.",
-            caution="Never run the motor dry.",
+            detail=f"About {shown.litres(fill, '.1f')} of treated water, until it spills from the front.{bar}",
+            caution=dry,
         ),
         Step(
             id="hangon-power",
@@ -193,6 +209,8 @@ def _mishaps(g: Ground) -> list[MishapDraft]:
 
 def _caveats(f: Filter, room: Room) -> list[str]:
     found = []
+    if f.wheel_m2:
+        found.append("The wheel keeps its film when the pad is changed: rinse it in tank water, never scrub it.")
     if not f.restarts_alone:
         found.append("After a power cut refill its box before it runs, or the motor may burn out.")
     if room.lid:

@@ -101,6 +101,10 @@ class StepFacts(Part):
     intake_depth_cm: Annotated[float, number("cm", 0, 300)] | None = None
     outlet_depth_cm: Annotated[float, number("cm", -100, 300)] = 2
     uplift_cm: Annotated[float, number("cm", 0, 300, "Longest uplift from the bed that stays under")] | None = None
+    turning_wheel: bool = False
+    bar_tilts: bool = False
+    mid_strainer: bool = False
+    pump_wet: bool = True
     needs_guard: bool = False
     behind_cm: Annotated[float, number("cm", 0, 300)] = 10
     check_valve: bool = True
