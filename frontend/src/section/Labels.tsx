@@ -32,7 +32,7 @@ export function Labels({ sheet, filter, fitting, labels, many }: LabelsProps) {
   const spots = { ...anchors({ sheet, filter, place: 0 }), ...(fitting && planned(sheet, fitting)) };
   const { left, tankWidth, floorY, standHeight } = sheet;
   const places: Record<SectionLabel["at"], [number, number]> =
-    filter.kind === "canister"
+    filter.kind === "canister" || filter.kind === "sump"
       ? {
           outlet: [left + tankWidth * 0.3, spots.outlet[1] + 26],
           hose: [left + 18, Math.min(spots.hose[1] + 44, floorY - 30)],
@@ -45,7 +45,7 @@ export function Labels({ sheet, filter, fitting, labels, many }: LabelsProps) {
             body: [left + tankWidth * 0.2, floorY - standHeight * 0.5],
           }
         : {
-            outlet: [left + tankWidth * 0.36, spots.outlet[1] - 10],
+            outlet: [left + tankWidth * 0.36, Math.max(spots.outlet[1] - 10, sheet.waterY + 24)],
             hose: [left + tankWidth * 0.3, spots.hose[1] + 40],
             body: [left + tankWidth * 0.3, floorY - standHeight * 0.5],
           };

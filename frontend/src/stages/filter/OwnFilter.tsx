@@ -1,11 +1,26 @@
 /** Box in hand: four numbers, and whether they agree with each other. */
 import { useState } from "react";
+import { styled } from "styled-components";
 import { useCompute, useLoadedTables } from "../../api/hooks";
 import { compute, ProblemError } from "../../api/client";
 import type { Filter, QuestionOf } from "../../api/schemas";
-import { Button, Caution, Fields, Figure, ProblemNote, Select, TextField } from "../../kit";
+import { Button, Caution, Fields, Figure, ProblemNote, Select, TextField, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 import { Bar } from "../shared";
+
+type Build = "wheel" | "mid" | "front";
+const BUILDS: [Build, string][] = [
+  ["wheel", "A wheel turns in it"],
+  ["mid", "A second inlet half-way up the stem"],
+  ["front", "Media stand behind each other"],
+];
+const MOTORS = [
+  ["unknown", "Not known"],
+  ["wet", "In the water"],
+  ["dry", "Outside the water"],
+] as const;
+const PUMP_WET = { unknown: null, wet: true, dry: false };
+type Motor = (typeof MOTORS)[number][0];
 
 export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
   const kinds = useLoadedTables().kinds.map((k): [Filter["kind"], string] => [k.kind, k.title]);
@@ -17,6 +32,8 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
   const [watts, setWatts] = useState<number | null>(null);
   const [upTo, setUpTo] = useState<number | null>(null);
   const [price, setPrice] = useState<number | null>(null);
+  const [build, setBuild] = useState<Build[]>([]);
+  const [motor, setMotor] = useState<Motor>("unknown");
   const question: QuestionOf<"label-check"> = {
     kind,
     ...(name.trim() && { name: name.trim() }),
@@ -26,6 +43,10 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
     watts,
     tank_up_to_l: upTo,
     ...(price !== null && { price }),
+    turning_wheel: build.includes("wheel"),
+    mid_strainer: build.includes("mid"),
+    front_to_back: build.includes("front"),
+    pump_in_water: PUMP_WET[motor],
   };
   const flowKnown = lph !== null || gph !== null;
   const check = useCompute("label-check", flowKnown ? question : null);
@@ -108,6 +129,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
           }}
         />
       </Fields>
+      <Built motor={motor} onMotor={setMotor} build={build} onBuild={setBuild} />
       <ProblemNote problem={check.error} />
       {answer &&
         (answer.agrees ? (
@@ -139,3 +161,41 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
     </>
   );
 }
+
+/** How it is built, where the box or a look inside says. */
+function Built({
+  motor,
+  onMotor,
+  build,
+  onBuild,
+}: {
+  motor: Motor;
+  onMotor: (motor: Motor) => void;
+  build: Build[];
+  onBuild: (build: Build[]) => void;
+}) {
+  return (
+    <details>
+      <summary>How it is built</summary>
+      <Select label="Where its motor stands" value={motor} onChange={onMotor} options={MOTORS} />
+      <Ticks>
+        {BUILDS.map(([key, label]) => (
+          <YesNo
+            key={key}
+            label={label}
+            value={build.includes(key)}
+            onChange={(on) => {
+              onBuild(on ? [...build, key] : build.filter((k) => k !== key));
+            }}
+          />
+        ))}
+      </Ticks>
+    </details>
+  );
+}
+
+const Ticks = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 22px;
+`;
