@@ -87,7 +87,7 @@ def test_the_courtyard_is_settled_and_its_filter_is_due(scenario) -> None:
     assert state["advice"]["first"]["do"] == "test"
     assert not any(limit["over"] for limit in state["emergency"]["limits"])
     titles = [d["title"] for d in tanks["Courtyard door"]["due"]]
-    assert "Clean the filter" in titles
+    assert "Open and rinse the canister" in titles
     assert "Time the flow" in titles
 
 

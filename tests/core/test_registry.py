@@ -112,6 +112,11 @@ EXAMPLES = {
     "cycle-forecast": {"log": {"net_l": 130, "day_now": 0}, "draws": 50, "horizon_days": 30},
     "cycle-advice": {"log": {"net_l": 130, "day_now": 0}},
     "cycle-readiness": {"log": {"net_l": 130, "day_now": 0}},
+    "care-plan": {
+        "filters": [{"key": "f1", "name": "X", "title": "Squeeze", "every_days": 30, "since_cleaned_days": 20}]
+    },
+    "care-steps": {"kind": "canister"},
+    "holiday-page": {"days": 14, "feed_g_day": 1, "filters": ["X"]},
     "read-quantity": {"text": "20 gal", "kind": "volume"},
     "read-test-line": {"text": "a 0.5 n 1"},
 }

@@ -62,6 +62,7 @@ export type FittedView = Schemas["FittedView"];
 export type StockView = Schemas["StockView"];
 export type TankView = Schemas["TankView"];
 export type Sump = Schemas["Sump"];
+export type CareRow = Schemas["CareRow"];
 export type KeepView = Schemas["KeepView"];
 export type MediaStack = Schemas["MediaStackAnswer"];
 export type OverflowCheck = Schemas["OverflowCheckAnswer"];

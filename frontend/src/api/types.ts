@@ -1071,6 +1071,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/care-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is to be done in a tank that lives, and when. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CarePlanQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CarePlanAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/flow-fade": {
         parameters: {
             query?: never;
@@ -1297,6 +1346,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["CyclePlanAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/care-steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How to clean a filter without losing its film. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CareStepsQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CareStepsAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -2297,6 +2395,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["RunningCostAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/holiday-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to do before going away, what may wait, what a neighbour is asked to do. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["HolidayQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HolidayAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -6027,6 +6174,37 @@ export interface components {
             until: string | null;
         };
         /**
+         * Away
+         * @description The keeper is away.
+         */
+        Away: {
+            /** From Days */
+            from_days: number;
+            /** To Days */
+            to_days: number;
+        };
+        /**
+         * AwayTime
+         * @description The keeper is away from one time until another.
+         */
+        AwayTime: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "away";
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /**
+             * Until At
+             * Format: date-time
+             */
+            until_at: string;
+        };
+        /**
          * Band
          * @description 10th, 50th and 90th percentile, in the unit of the field it stands in.
          */
@@ -6437,6 +6615,273 @@ export interface components {
             margins: components["schemas"]["Margin"][];
             /** Contributions */
             contributions: components["schemas"]["Contribution"][];
+        };
+        /**
+         * CareDone
+         * @description Something small of the care plan done, or a worn part changed.
+         */
+        CareDone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "care";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "guard" | "carbon" | "part";
+            /**
+             * Filter Key
+             * @default null
+             */
+            filter_key: string | null;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+        };
+        /**
+         * CareDone
+         * @description Something small of the care plan done, or a worn part changed.
+         */
+        CareDoneIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "care";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "guard" | "carbon" | "part";
+            /**
+             * Filter Key
+             * @default null
+             */
+            filter_key?: string | null;
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+        };
+        /**
+         * CarePlanAnswer
+         * @description Everything within the horizon, soonest first, and the work it makes.
+         */
+        CarePlanAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Tasks */
+            tasks: components["schemas"]["CareTask"][];
+            /** Weekly Minutes */
+            weekly_minutes: number;
+            /**
+             * Crowded
+             * @description Why cleanings cannot keep a fortnight apart here
+             */
+            crowded: string | null;
+        };
+        /**
+         * CarePlanQuestion
+         * @description A tank that lives: its filters, when things were last done, when the keeper is away.
+         */
+        CarePlanQuestion: {
+            /** Filters */
+            filters?: components["schemas"]["CaredFilter"][];
+            /**
+             * Since Animals Days
+             * @default null
+             */
+            since_animals_days?: number | null;
+            /**
+             * Since Change Days
+             * @default 0
+             */
+            since_change_days?: number;
+            /**
+             * Since Test Days
+             * @default 0
+             */
+            since_test_days?: number;
+            /**
+             * Change Every Days
+             * @default 7
+             */
+            change_every_days?: number;
+            /** Away */
+            away?: components["schemas"]["Away"][];
+            /**
+             * Horizon Days
+             * @default 60
+             */
+            horizon_days?: number;
+        };
+        /**
+         * CareRow
+         * @description One thing of the care plan with its day, what "done" writes down, or the stage where it is done.
+         */
+        CareRow: {
+            task: components["schemas"]["CareTask"];
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Done */
+            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["CareDone"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
+            /** Stage */
+            stage: ("fit" | "cycle") | null;
+        };
+        /**
+         * CareStepsAnswer
+         * @description The steps in order, and the film before and after.
+         */
+        CareStepsAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Title */
+            title: string;
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+            /** Minutes */
+            minutes: number;
+            /** Touched Share */
+            touched_share: number;
+            /** Lost Mg N Day */
+            lost_mg_n_day: number;
+            /** Left Share */
+            left_share: number;
+            /** Worn */
+            worn: components["schemas"]["WornPart"][];
+        };
+        /**
+         * CareStepsQuestion
+         * @description Which filter, what it holds of the tank's film, what the tank makes, how old its parts are.
+         */
+        CareStepsQuestion: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
+            /**
+             * Film Share
+             * @default 1
+             */
+            film_share?: number;
+            /**
+             * Load Mg N Day
+             * @description What the film is fed now
+             * @default 0
+             */
+            load_mg_n_day?: number;
+            /**
+             * Age Days
+             * @description Since it was hung
+             * @default 0
+             */
+            age_days?: number;
+        };
+        /**
+         * CareTask
+         * @description One thing to do once.
+         */
+        CareTask: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "clean" | "flow-test" | "guard" | "carbon" | "change" | "test";
+            /** Filter Key */
+            filter_key: string | null;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+            /**
+             * In Days
+             * @description From now; 0 when it is due or late
+             */
+            in_days: number;
+            /** Late Days */
+            late_days: number;
+            /**
+             * Moved
+             * @description Why it is not on the day it would fall on
+             */
+            moved: string | null;
+            /**
+             * Film Left Share
+             * @description Of all the tank's film, after it
+             */
+            film_left_share: number;
+        };
+        /**
+         * CaredFilter
+         * @description One filter as the plan sees it.
+         */
+        CaredFilter: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Title
+             * @description What its cleaning is called
+             */
+            title: string;
+            /**
+             * Every Days
+             * @description Between cleanings, by its food, foam and kind
+             */
+            every_days: number;
+            /** Since Cleaned Days */
+            since_cleaned_days: number;
+            /**
+             * Fades In Days
+             * @default null
+             */
+            fades_in_days?: number | null;
+            /**
+             * Since Flow Test Days
+             * @default null
+             */
+            since_flow_test_days?: number | null;
+            /**
+             * Film Share
+             * @description Of the tank's film, what it holds
+             * @default 1
+             */
+            film_share?: number;
+            /**
+             * Touched Share
+             * @description Of its film, what one cleaning touches
+             * @default 0.5
+             */
+            touched_share?: number;
+            /**
+             * Minutes
+             * @default 15
+             */
+            minutes?: number;
+            /**
+             * Since Guard Days
+             * @default null
+             */
+            since_guard_days?: number | null;
+            /**
+             * Since Carbon Days
+             * @default null
+             */
+            since_carbon_days?: number | null;
         };
         /**
          * Change
@@ -8307,7 +8752,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["CareDone"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -8334,7 +8779,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -10022,6 +10467,64 @@ export interface components {
             stands_in?: "tank" | "sump" | "filter";
         };
         /**
+         * HolidayAnswer
+         * @description Three lists, each in the order of doing.
+         */
+        HolidayAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Before */
+            before: string[];
+            /** May Wait */
+            may_wait: string[];
+            /** Neighbour */
+            neighbour: string[];
+            /** Portions Count */
+            portions_count: number;
+            /** Portion G */
+            portion_g: number;
+        };
+        /**
+         * HolidayQuestion
+         * @description How long, what they eat, what hangs on the tank.
+         */
+        HolidayQuestion: {
+            /** Days */
+            days: number;
+            /**
+             * Feed G Day
+             * @default 0
+             */
+            feed_g_day?: number;
+            /**
+             * Filters
+             * @description Names, for what is looked at
+             */
+            filters?: string[];
+            /**
+             * On Return
+             * @description What each kind wants after a power cut
+             */
+            on_return?: string[];
+            /**
+             * Before
+             * @description What the care plan has brought forward
+             */
+            before?: string[];
+            /**
+             * After
+             * @description What it has put off
+             */
+            after?: string[];
+            /**
+             * Salt Water
+             * @default false
+             */
+            salt_water?: boolean;
+        };
+        /**
          * Hose
          * @description One length of hose.
          */
@@ -10120,6 +10623,14 @@ export interface components {
             volume: components["schemas"]["TankVolumeAnswer"];
             /** Filters */
             filters: components["schemas"]["KeptFilter"][];
+            /** @description What is to be done, soonest first; none while nothing lives in it */
+            care: components["schemas"]["CarePlanAnswer"] | null;
+            holiday: components["schemas"]["HolidayAnswer"] | null;
+            /**
+             * Rows
+             * @description The care plan's tasks, each with its day
+             */
+            rows: components["schemas"]["CareRow"][];
             cost: components["schemas"]["RunningCostAnswer"] | null;
             supplies: components["schemas"]["Supplies"];
             /** Stops */
@@ -10146,6 +10657,16 @@ export interface components {
             since: string | null;
             /** Cleaned At */
             cleaned_at: string | null;
+            /** Cleanings */
+            cleanings: string[];
+            cleaning: components["schemas"]["CareStepsAnswer"];
+            /**
+             * Cleaning Done
+             * @description Cleaning steps ticked since the last cleaning, by id
+             */
+            cleaning_done: {
+                [key: string]: components["schemas"]["Entry"];
+            };
             /**
              * Usual Days
              * @description Between cleanings, by its kind and this food
@@ -11212,7 +11733,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -15607,6 +16128,20 @@ export interface components {
              * @default []
              */
             gives: string[];
+        };
+        /**
+         * WornPart
+         * @description A part that wears, and whether its time has come.
+         */
+        WornPart: {
+            /** Part */
+            part: string;
+            /** Lasts Days */
+            lasts_days: number;
+            /** Shows */
+            shows: string;
+            /** Due */
+            due: boolean;
         };
         /**
          * WrittenUnit

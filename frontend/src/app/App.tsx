@@ -19,6 +19,7 @@ import { UpdateNotice } from "./UpdateNotice";
 import { useOutbox } from "./useOutbox";
 
 const Today = lazy(() => import("../today/Today"));
+const AwaySheet = lazy(() => import("../stages/keep/AwaySheet"));
 const BuyingSheet = lazy(() => import("../stages/filter/BuyingSheet"));
 const FittingSheet = lazy(() => import("../stages/fit/FittingSheet"));
 const DiarySheet = lazy(() => import("../stages/cycle/DiarySheet"));
@@ -124,6 +125,7 @@ function Addresses() {
         <Routes>
           <Route path="/today" element={<Today />} />
           <Route path="/account" element={<Account session={session.data} />} />
+          <Route path="/tanks/:tankId/away" element={<AwaySheet />} />
           <Route path="/tanks/:tankId/buying" element={<BuyingSheet />} />
           <Route path="/tanks/:tankId/sheet" element={<FittingSheet />} />
           <Route path="/tanks/:tankId/diary" element={<DiarySheet />} />

@@ -43,6 +43,10 @@ def alive_share(minutes_out: float, travels: Travels, temperature_c: float) -> f
     return alive * (SHOCKED_SHARE if temperature_c > WARMEST_C or temperature_c < COLDEST_C else 1.0)
 
 
+SQUEEZED_SHARE = 0.1
+"""Of the film on the media touched, what a squeeze in tank water costs (memory)."""
+
+
 def temperature_factor(temperature_c: float) -> float:
     """Rate relative to 25 °C, dimensionless.
 

@@ -7,19 +7,16 @@ from pydantic import AwareDatetime
 
 from reedmace.core.contract import Part
 from reedmace.core.cycle import CycleAdviceAnswer, CycleForecastAnswer
-from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit.steps import leak_checks
-from reedmace.core.flow.bucket import bucket_lph
-from reedmace.core.upkeep import FlowFadeAnswer, FlowFadeQuestion, flow_fade
-from reedmace.core.upkeep.fade import FadeTest
-from reedmace.logbook.entries import Entry, FlowTest, MediaWork, TimedFlow
+from reedmace.core.upkeep import CarePlanAnswer
+from reedmace.core.upkeep.care import FLOW_TEST_DAYS, CareWhat
+from reedmace.logbook.care import care, flow_faded
 from reedmace.logbook.equipment import Hung, hang, steps_of
+from reedmace.logbook.flows import all_flows
 from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.seeds import seeds
 from reedmace.logbook.state import LogbookState
-
-FLOW_TEST_DAYS = 30
 
 
 class Due(Part):
@@ -32,65 +29,38 @@ class Due(Part):
     stage: Literal["fit", "cycle", "keep"]
 
 
-def measured_lph(entry: Entry) -> float | None:
-    """The flow a test found, L/h, None for another kind of entry. entry: of a tank."""
-    body = entry.body
-    if isinstance(body, FlowTest):
-        return bucket_lph(body.container_l, body.times_s)
-    return body.measured_lph if isinstance(body, TimedFlow) else None
-
-
-def _tests(state: LogbookState, key: str) -> list[Entry]:
-    """Flow tests of one filter by any way, oldest first."""
-    found = [e for e in [*state.flow_tests, *state.timed_flows] if getattr(e.body, "filter_key", None) == key]
-    return sorted(found, key=lambda e: (e.at, e.id))
-
-
-def all_flows(state: LogbookState, key: str) -> list[tuple[datetime, float]]:
-    """Every flow measured of one filter, oldest first: (time, L/h). state: the tank's; key: of the filter."""
-    found = [(e.at, measured_lph(e)) for e in _tests(state, key)]
-    return [(at, flow) for at, flow in found if flow is not None and flow >= 1]
-
-
-def calibration(state: LogbookState, key: str) -> float | None:
-    """Measured over computed of a filter's newest test that knew both, a ratio; None without one.
-
-    state: the tank's; key: of the filter.
-    """
-    tests = [
-        (e.at, (measured_lph(e) or 0.0) / e.body.computed_lph)
-        for e in _tests(state, key)
-        if isinstance(e.body, FlowTest | TimedFlow) and e.body.computed_lph
-    ]
-    return max(tests)[1] if tests else None
-
-
-def cleaned_at(state: LogbookState, key: str) -> datetime | None:
-    """When a filter's media were last rinsed or replaced. state: the tank's; key: of the filter."""
-    return max(
-        (
-            e.at
-            for e in state.events
-            if isinstance(e.body, MediaWork)
-            and e.body.what in ("rinsed", "replaced")
-            and e.body.filter_key in (None, key)
-        ),
-        default=None,
-    )
-
-
 def due(state: LogbookState, now: datetime) -> list[Due]:
     """What is due or comes next, soonest first.
 
     state: the tank's; now: aware time, for what depends on it.
     """
-    hung = hang(state)
-    found = [row for one in hung for row in _of_filter(state, one, named=len(hung) > 1)]
-    return sorted(found + _seeded(state, now), key=lambda d: (d.at, d.key))
+    hung, plan = hang(state), care(state, now)
+    found = [row for one in hung for row in _of_filter(state, one, named=len(hung) > 1, cared=plan is not None)]
+    return sorted([*found, *_cared(plan, now), *_seeded(state, now)], key=lambda d: (d.at, d.key))
 
 
-def _of_filter(state: LogbookState, one: Hung, *, named: bool) -> list[Due]:
-    """Leak checks, flow tests and service of one filter, named after it where there are several."""
+_STAGES: dict[CareWhat, Literal["fit", "cycle", "keep"]] = {"flow-test": "fit", "test": "cycle"}
+
+
+def _cared(plan: CarePlanAnswer | None, now: datetime) -> list[Due]:
+    """The next of each thing the care plan asks for."""
+    found: dict[str, Due] = {}
+    for t in plan.tasks if plan else []:
+        key = f"{t.what}-{t.filter_key}" if t.filter_key else t.what
+        if key not in found:
+            moved = f" Moved: {t.moved}." if t.moved else ""
+            found[key] = Due(
+                key=key,
+                title=t.title,
+                detail=f"{t.why}{moved}",
+                at=now + timedelta(days=t.in_days),
+                stage=_STAGES.get(t.what, "keep"),
+            )
+    return list(found.values())
+
+
+def _of_filter(state: LogbookState, one: Hung, *, named: bool, cared: bool) -> list[Due]:
+    """Leak checks of one filter, named after it where there are several; its flow tests and service where no care plan has them."""
     ticked, steps = state.ticked(one.key), steps_of(state, one).steps
     after = leak_checks(kind_of(one.filter.kind))
     found: list[Due] = []
@@ -103,6 +73,8 @@ def _of_filter(state: LogbookState, one: Hung, *, named: bool) -> list[Due]:
         power = ticked.get(after.get(s.id, ""))
         if power is not None and s.id not in ticked:
             add(s.id, s.title, s.detail, power.at + timedelta(minutes=s.wait_minutes or 5), "fit")
+    if cared:
+        return found
     flows = all_flows(state, one.key)
     if flows:
         at = flows[-1][0] + timedelta(days=FLOW_TEST_DAYS)
@@ -114,25 +86,6 @@ def _of_filter(state: LogbookState, one: Hung, *, named: bool) -> list[Due]:
     if fade is not None and since is not None and fade.service_day is not None:
         add("service", "Clean the filter", fade.verdict, since + timedelta(days=min(fade.service_day, 3650)), "keep")
     return found
-
-
-def flow_faded(state: LogbookState, key: str) -> tuple[FlowFadeAnswer | None, datetime | None]:
-    """How a filter's flow has faded since it was last cleaned, and since when; None where too few tests tell.
-
-    state: the tank's; key: of the filter.
-    """
-    flows = all_flows(state, key)
-    since = cleaned_at(state, key) or (flows[0][0] if flows else None)
-    tests = [(at, flow) for at, flow in flows if since is not None and at >= since]
-    if since is None or len(tests) < 2:
-        return None, since
-    question = FlowFadeQuestion(
-        tests=[FadeTest(day=(at - since).total_seconds() / 86400, flow_lph=flow) for at, flow in tests]
-    )
-    try:
-        return flow_fade(question), since
-    except CannotAnswer:
-        return None, since
 
 
 def _seeded(state: LogbookState, now: datetime) -> list[Due]:

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, Field
+from pydantic import AwareDatetime, Field, model_validator
 
 from reedmace.core.contract import PH, Celsius, MgNPerL, Name, Part, Share, number, whole
 from reedmace.core.cycle.log import Off
@@ -157,6 +157,29 @@ class Stocking(Part):
     count: Annotated[int, whole(-2000, 2000)]
 
 
+class CareDone(Part):
+    """Something small of the care plan done, or a worn part changed."""
+
+    kind: Literal["care"]
+    what: Literal["guard", "carbon", "part"]
+    filter_key: FilterKey | None = None
+    part: Annotated[str, Field(max_length=80)] = ""
+
+
+class AwayTime(Part):
+    """The keeper is away from one time until another."""
+
+    kind: Literal["away"]
+    from_at: OurTime
+    until_at: OurTime
+
+    @model_validator(mode="after")
+    def _ends_after_it_begins(self) -> "AwayTime":
+        if self.until_at <= self.from_at:
+            raise ValueError("the return lies before the departure; give a later day")
+        return self
+
+
 class Note(Part):
     """Anything worth keeping in words."""
 
@@ -202,6 +225,8 @@ Body = Annotated[
     | SeedSponge
     | SeedMove
     | Stocking
+    | CareDone
+    | AwayTime
     | Note
     | Situation
     | Withdrawal,

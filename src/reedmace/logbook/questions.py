@@ -128,7 +128,7 @@ def animals_in(state: LogbookState) -> list[Animals]:
     return [Animals(species_id=s, count=min(n, 2000)) for s, n in counts.items() if n > 0]
 
 
-def _load_in(state: LogbookState) -> float:
+def load_in(state: LogbookState) -> float:
     """Ammonia of the animals that are in, mg N per litre and day; of the planned ones where none were written down."""
     own = stock_plan(state).own_species
     known = {s.id for s in own} | set(SPECIES)
@@ -321,7 +321,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         own_species=stock.own_species,
         present=present,
         stocked_day=max(min(max(put_in), 400), 0) if put_in else None,
-        animals_in_mg_n_l_day=min(_load_in(state), 1000) if plan.method == "animals-in" or present else 0,
+        animals_in_mg_n_l_day=min(load_in(state), 1000) if plan.method == "animals-in" or present else 0,
         food_g_day=plan.food_g_day,
         plan_target_ppm=plan.target_ppm,
         product=plan.product,

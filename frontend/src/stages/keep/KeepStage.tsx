@@ -7,6 +7,8 @@ import type { Entry, KeepView } from "../../api/schemas";
 import { Figure, InlineButton, Lead, ProblemNote, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
 import { TakeoverNote } from "../fit/TakeoverNote";
+import { FlowHistory } from "../../charts/FlowHistory";
+import { Care } from "./Care";
 import { NewEntry } from "./NewEntry";
 import { Pressing } from "./Pressing";
 import { Seeds } from "./Seeds";
@@ -34,7 +36,12 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
       }
     >
       <Verdict>{view ? view.verdict : "The logbook."}</Verdict>
-      {view && <Pressing view={view} />}
+      {view && (
+        <>
+          <Pressing view={view} />
+          <Care tankId={tankId} view={view} />
+        </>
+      )}
       {view?.takeover && <TakeoverNote takeover={view.takeover} />}
       <Facts>
         {filters.map((one) => (
@@ -43,24 +50,15 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
         {view && <Supplied view={view} />}
         {view?.cost && <Costs cost={view.cost} many={filters.length > 1} />}
       </Facts>
-      <Tests filters={filters} />
+      {filters.map((one) => (
+        <FlowHistory key={one.key} filter={one} many={filters.length > 1} />
+      ))}
       <Seeds tankId={tankId} />
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
       <Logbook tankId={tankId} species={tables.species} />
       <ThisTank tankId={tankId} />
     </TwoColumns>
   );
-}
-
-function Tests({ filters }: { filters: Kept[] }) {
-  return filters
-    .filter((f) => f.flows.length > 1)
-    .map((f) => (
-      <Lead key={f.key}>
-        {filters.length > 1 ? `${f.name}: flow tests: ` : "Flow tests: "}
-        {f.flows.map((t) => `${new Date(t.at).toLocaleDateString()} ${show(t.flow_lph, "L/h")}`).join(", ")}.
-      </Lead>
-    ));
 }
 
 function Costs({ cost, many }: { cost: NonNullable<KeepView["cost"]>; many: boolean }) {

@@ -80,6 +80,14 @@ const WORDS: Words = {
   "media-work": (body) => `Media ${body.what.replace("-", " ")}${body.text ? `: ${body.text}` : ""}`,
   stocking: (body, name) =>
     `${body.count > 0 ? "Put in" : "Lost"}: ${Math.abs(body.count)} ${name(body.species_id)}`,
+  care: (body) =>
+    body.what === "guard"
+      ? "Guard sponge rinsed"
+      : body.what === "carbon"
+        ? "Carbon changed"
+        : `New part: ${body.part || "not named"}`,
+  away: (body) =>
+    `Away from ${new Date(body.from_at).toLocaleDateString()} to ${new Date(body.until_at).toLocaleDateString()}`,
   note: (body) => body.text,
   situation: (body) =>
     `Where it stands: ${STANDS[body.stands]}${body.since ? `, since ${new Date(body.since).toLocaleDateString()}` : ""}`,

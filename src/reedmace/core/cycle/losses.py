@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from reedmace.core.cycle.log import Chlorine, CycleLog, LoggedMedia
+from reedmace.core.film import SQUEEZED_SHARE
 from reedmace.core.quantity import shown
 
 AIRLESS_HALF_H = {True: 6.0, False: 24.0}
@@ -15,8 +16,8 @@ CHANGE_KILL, CHANGE_KILL_MOST = 1.5, 0.9
 HOT_KILL_C, HOT_KILL_SHARE = 36.0, 0.5
 COLD_SHOCK_C, COLD_KILL_SHARE = 10.0, 0.2
 """Above the one the film dies, a drop by the other shocks it (memory)."""
-GONE_SHARE, SQUEEZED_SHARE = 0.9, 0.1
-"""Of the film on the media touched: what goes out with them, and what a squeeze in tank water costs (memory)."""
+GONE_SHARE = 0.9
+"""Of the film on the media touched, what goes out with them (memory)."""
 ACID_PH, BARE_KH_DKH = 6.5, 1.0
 """Under these the film all but stops (common practice)."""
 

@@ -1,6 +1,7 @@
 """The fitting plan, what could go wrong, the steps, and the shopping list."""
 
 from reedmace.core.filter.kinds.record import Layout
+from reedmace.core.fit.cleaning import CareStepsAnswer, CareStepsQuestion, care_steps_of
 from reedmace.core.fit.drain import DrainDownAnswer, DrainDownQuestion, HeaterHere, drain_down
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
 from reedmace.core.fit.move import FilterMoveAnswer, FilterMoveQuestion, filter_move
@@ -9,6 +10,8 @@ from reedmace.core.fit.shopping import ShoppingListAnswer, ShoppingListQuestion,
 from reedmace.core.fit.steps import FittingStepsAnswer, FittingStepsQuestion, fitting_steps
 
 __all__ = [
+    "CareStepsAnswer",
+    "CareStepsQuestion",
     "DrainDownAnswer",
     "DrainDownQuestion",
     "FilterMoveAnswer",
@@ -23,6 +26,7 @@ __all__ = [
     "ShoppingListQuestion",
     "SpongeSeedAnswer",
     "SpongeSeedQuestion",
+    "care_steps_of",
     "drain_down",
     "filter_move",
     "fitting_plan",

@@ -16,9 +16,10 @@ from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fit
 from reedmace.core.flow.materials import MEDIA_KG_L, MediaKind
 from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import NITROGEN_SHARE
+from reedmace.core.upkeep.care import CHANGE_SHARE
 
 CYCLE_DOSES = 8
-CHANGES_A_YEAR, CHANGE_SHARE = 52, 0.25
+CHANGES_A_YEAR = 52
 CONDITIONER_ML_PER_100L = 5.0
 """Liquid conditioner for 100 L of tap water, a usual label (memory); the bottle's own label decides."""
 

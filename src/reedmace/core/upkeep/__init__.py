@@ -1,5 +1,20 @@
-"""Keeping a filter running: how its flow fades and when it wants service."""
+"""Keeping a filter running: how its flow fades, when it wants service, and the care of a tank over the weeks."""
 
+from reedmace.core.upkeep.care import Away, CaredFilter, CarePlanAnswer, CarePlanQuestion, CareTask, care_plan
 from reedmace.core.upkeep.fade import FlowFadeAnswer, FlowFadeQuestion, flow_fade
+from reedmace.core.upkeep.holiday import HolidayAnswer, HolidayQuestion, holiday_page
 
-__all__ = ["FlowFadeAnswer", "FlowFadeQuestion", "flow_fade"]
+__all__ = [
+    "Away",
+    "CarePlanAnswer",
+    "CarePlanQuestion",
+    "CareTask",
+    "CaredFilter",
+    "FlowFadeAnswer",
+    "FlowFadeQuestion",
+    "HolidayAnswer",
+    "HolidayQuestion",
+    "care_plan",
+    "flow_fade",
+    "holiday_page",
+]

@@ -28,7 +28,6 @@ from reedmace.core.filter.table import film_of_m2
 from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import shown
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.logbook.due import calibration
 from reedmace.logbook.equipment import (
     Hung,
     hang,
@@ -39,6 +38,7 @@ from reedmace.logbook.equipment import (
     stock_load,
     temperature_c,
 )
+from reedmace.logbook.flows import calibration
 from reedmace.logbook.plans import FittedFilter
 from reedmace.logbook.questions import filter_plan, stock_plan, tank_plan, volume
 from reedmace.logbook.state import LogbookState

@@ -13,9 +13,9 @@ from reedmace.core.fit.shopping import Bought, ShoppingListAnswer, ShoppingListQ
 from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, OverflowCheckAnswer, bucket_test
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.arrival import ran_already
-from reedmace.logbook.due import all_flows, calibration
 from reedmace.logbook.entries import FlowTest
 from reedmace.logbook.equipment import Hung, dangers_of, hang, needs_guard, overflow_of, room, steps_of
+from reedmace.logbook.flows import all_flows, calibration
 from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.questions import filter_plan, volume
 from reedmace.logbook.state import LogbookState

@@ -1,23 +1,30 @@
 """The Keep stage: each filter's flow over time, and what all of them cost."""
 
-from datetime import datetime
-from typing import Annotated
+from datetime import datetime, timedelta
+from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field
 
 from reedmace.core.contract import Lph, Part, number
 from reedmace.core.cycle import CycleAdviceAnswer, CycleAdviceQuestion, FilterStopAnswer, cycle_advice, emergency_today
 from reedmace.core.filter import RunningCostAnswer
+from reedmace.core.fit import CareStepsAnswer
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.core.upkeep import FlowFadeAnswer
-from reedmace.logbook.due import FLOW_TEST_DAYS, all_flows, cleaned_at, flow_faded
-from reedmace.logbook.equipment import hang
-from reedmace.logbook.questions import care_log, volume
+from reedmace.core.upkeep import CarePlanAnswer, CareTask, FlowFadeAnswer, HolidayAnswer
+from reedmace.core.upkeep.care import CHANGE_SHARE, FLOW_TEST_DAYS
+from reedmace.logbook.care import care, cleaned_at, cleaning, cleanings, flow_faded, holiday
+from reedmace.logbook.entries import Body, CareDone, Entry, MediaWork, WaterChange
+from reedmace.logbook.equipment import hang, stock_load
+from reedmace.logbook.flows import all_flows
+from reedmace.logbook.questions import care_log, load_in, volume
 from reedmace.logbook.stages.filter import together
 from reedmace.logbook.state import LogbookState
 from reedmace.logbook.stops import stops
 from reedmace.logbook.supplies import Supplies, supplies
 from reedmace.logbook.takeover import Takeover, takeover
+
+CLEANED_SHARE = 0.5
+"""Of a filter's media, what one cleaning is written down as unless the keeper says otherwise (common practice)."""
 
 
 class FlowSeen(Part):
@@ -37,7 +44,19 @@ class KeptFilter(Part):
     fade: FlowFadeAnswer | None
     since: AwareDatetime | None
     cleaned_at: AwareDatetime | None
+    cleanings: list[AwareDatetime]
+    cleaning: CareStepsAnswer
+    cleaning_done: dict[str, Entry] = Field(description="Cleaning steps ticked since the last cleaning, by id")
     usual_days: Annotated[float, number("days", 0, 4000, "Between cleanings, by its kind and this food")]
+
+
+class CareRow(Part):
+    """One thing of the care plan with its day, what "done" writes down, or the stage where it is done."""
+
+    task: CareTask
+    at: AwareDatetime
+    done: Body | None
+    stage: Literal["fit", "cycle"] | None
 
 
 class KeepView(Part):
@@ -46,6 +65,9 @@ class KeepView(Part):
     verdict: str
     volume: TankVolumeAnswer
     filters: list[KeptFilter]
+    care: CarePlanAnswer | None = Field(description="What is to be done, soonest first; none while nothing lives in it")
+    holiday: HolidayAnswer | None
+    rows: list[CareRow] = Field(description="The care plan's tasks, each with its day")
     cost: RunningCostAnswer | None
     supplies: Supplies
     stops: list[FilterStopAnswer]
@@ -69,10 +91,28 @@ def in_danger(state: LogbookState, now: datetime) -> CycleAdviceAnswer | None:
     return cycle_advice(CycleAdviceQuestion(log=log))
 
 
+def _row(task: CareTask, now: datetime) -> CareRow:
+    done: Body | None = None
+    stage: Literal["fit", "cycle"] | None = None
+    if task.what == "change":
+        done = WaterChange(kind="water-change", share=CHANGE_SHARE)
+    elif task.what == "clean":
+        done = MediaWork(kind="media-work", what="rinsed", share=CLEANED_SHARE, filter_key=task.filter_key)
+    elif task.what in ("guard", "carbon"):
+        done = CareDone(kind="care", what=task.what, filter_key=task.filter_key)
+    else:
+        stage = "fit" if task.what == "flow-test" else "cycle"
+    return CareRow(task=task, at=now + timedelta(days=task.in_days), done=done, stage=stage)
+
+
 def _verdict(
-    filters: list[KeptFilter], stopped: list[FilterStopAnswer], danger: CycleAdviceAnswer | None, now: datetime
+    filters: list[KeptFilter],
+    stopped: list[FilterStopAnswer],
+    danger: CycleAdviceAnswer | None,
+    plan: CarePlanAnswer | None,
+    now: datetime,
 ) -> str:
-    """What stands first at the sink: poison, a stop, then a flow that has faded, then a flow test that is old."""
+    """What stands first at the sink: poison, a stop, then a flow that has faded, then what the care plan has next."""
     if danger is not None:
         return f"{danger.verdict} {danger.first.title}."
     if stopped:
@@ -81,6 +121,8 @@ def _verdict(
         if f.fade is not None and f.flows[-1].flow_lph < f.fade.limit_lph:
             share = f.flows[-1].flow_lph / f.fade.clean_lph
             return f"{f.name} has fallen to {share:.0%} of its clean flow: clean it, then time it again."
+    if plan is not None:
+        return plan.verdict
     timed = [f.flows[-1].at for f in filters if f.flows]
     if not timed:
         return "Time the flow once a month, and write down what you do."
@@ -90,9 +132,15 @@ def _verdict(
     return f"Running: the flow was timed {_days(oldest)}."
 
 
+def _ticked(state: LogbookState, key: str, ids: set[str]) -> dict[str, Entry]:
+    """Cleaning steps ticked since the filter was last cleaned, by their id."""
+    last = cleaned_at(state, key)
+    return {i: e for i, e in state.ticked(key).items() if i in ids and (last is None or e.at > last)}
+
+
 def keep_view(state: LogbookState, now: datetime) -> KeepView:
     """The Keep stage of a tank. state: the tank's; now: aware time."""
-    hung = hang(state)
+    hung, load = hang(state), load_in(state)
     found = []
     for one in hung:
         fade, since = flow_faded(state, one.key)
@@ -105,12 +153,18 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
                 fade=fade,
                 since=since,
                 cleaned_at=cleaned_at(state, one.key),
+                cleanings=cleanings(state, one.key),
+                cleaning=(steps := cleaning(state, one, load, now)),
+                cleaning_done=_ticked(state, one.key, {s.id for s in steps.steps}),
                 usual_days=one.flow.service_days,
             )
         )
-    stopped, danger = stops(state, now), in_danger(state, now)
+    stopped, danger, plan = stops(state, now), in_danger(state, now), care(state, now)
     return KeepView(
-        verdict=_verdict(found, stopped, danger, now),
+        verdict=_verdict(found, stopped, danger, plan, now),
+        care=plan,
+        holiday=holiday(state, plan, stock_load(state).feed_g_day, now) if plan else None,
+        rows=[_row(task, now) for task in plan.tasks] if plan else [],
         stops=stopped,
         danger=danger,
         takeover=takeover(state, now),

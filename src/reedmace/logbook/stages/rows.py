@@ -10,8 +10,8 @@ from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.errors import CannotAnswer, ReedmaceError
 from reedmace.core.quantity import shown
 from reedmace.logbook.arrival import came_at, ran_already, since
-from reedmace.logbook.due import all_flows
 from reedmace.logbook.equipment import Hung, hang, steps_of
+from reedmace.logbook.flows import all_flows
 from reedmace.logbook.questions import cycle_log, stock_plan, tank_plan, volume
 from reedmace.logbook.state import LogbookState
 

@@ -8,7 +8,7 @@ from pydantic import AfterValidator, Field
 
 from reedmace.core.filter.kinds.record import Kind
 
-_SHARED = ("record", "air", "shared")
+_SHARED = ("hosed", "record", "air", "shared")
 KINDS: tuple[Kind, ...] = tuple(
     sorted(
         (import_module(f"{__name__}.{m.name}").KIND for m in iter_modules(__path__) if m.name not in _SHARED),

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 from reedmace.core.filter.kinds import air
 from reedmace.core.filter.kinds.record import (
     WASH,
+    Care,
     Ground,
     Judgements,
     Kind,
@@ -14,6 +15,8 @@ from reedmace.core.filter.kinds.record import (
     Purchase,
     Step,
     StepFacts,
+    Worn,
+    care_steps,
 )
 from reedmace.core.filter.kinds.sponge import stands_under
 from reedmace.core.quantity import shown
@@ -94,5 +97,28 @@ KIND = Kind(
     faults=_faults,
     fittings=_fittings,
     mishaps=air.air_mishaps,
+    care=Care(
+        title="Change half the floss",
+        share=0.5,
+        minutes=10,
+        steps=care_steps(
+            "box",
+            (
+                "bucket",
+                "A bucket of old tank water",
+                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+                WASH,
+            ),
+            ("out", "Lift the box out in a tub", "Slowly: it holds its dirt only while it is level."),
+            ("floss", "Change half the floss", "Where it is the only film: half goes, half stays on top of the new."),
+            ("ballast", "Ballast back, lid on", "An unballasted box floats."),
+            (
+                "seen",
+                "Bubbles seen",
+                "Bubbles rise as before, from the uplift and nowhere else. Write it down; time the flow if you can.",
+            ),
+        ),
+        worn=(Worn("air stone", 180, "few or no bubbles"),),
+    ),
     messy=("clogs within days under {who}", "use it as a second filter beside a hang-on or a canister"),
 )

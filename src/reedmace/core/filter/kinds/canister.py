@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-import numpy as np
-
+from reedmace.core.filter.kinds.hosed import hose_fittings, stands_beneath, tap_fault
 from reedmace.core.filter.kinds.record import (
     APART_SHARE,
     COARSE_PLACE,
     OVER_RIM_CM,
     PATH_WORDS,
+    UNPLUG,
     WIRING,
     Bools,
+    Care,
     Ground,
     Judgements,
     Kind,
@@ -26,6 +27,8 @@ from reedmace.core.filter.kinds.record import (
     RunDraft,
     Step,
     StepFacts,
+    Worn,
+    care_steps,
     issue_at,
 )
 from reedmace.core.filter.kinds.shared import (
@@ -50,23 +53,6 @@ OVER_CM = 8.0
 FILLING = 2.0
 """Water that fills the body, in times its media (memory)."""
 EMPTY_KG = 4.0
-
-
-def stands_beneath(t: FilterTable, mine: Bools, room: Room, over_cm: float) -> Limit:
-    """A body that must find its height under the tank.
-
-    t: filters; mine: those it holds for; room: the tank's; over_cm: room over it for hoses and hands.
-    """
-    tall = np.where(mine, t.height_cm + over_cm, 0.0)
-    return Limit(
-        mine & (room.beneath_cm < tall),
-        lambda i: (
-            f"stands {shown.cm(t.height_cm[i], 'g')} high and wants {shown.cm(over_cm, 'g')} over it for the hoses; there are {shown.cm(room.beneath_cm, 'g')} under the tank"
-        ),
-        lambda i: f"find {shown.cm(tall[i] - room.beneath_cm, 'g')} more height below or beside the tank",
-        "beneath_cm",
-        tall,
-    )
 
 
 def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
@@ -185,22 +171,6 @@ def _runs(g: Ground) -> list[RunDraft]:
     ]
 
 
-def tap_fault(g: Ground) -> list[PlacedIssue]:
-    """A flow tap under the water line. g: the ground."""
-    above = g.lay.tap_above_water_cm
-    if above >= 0:
-        return []
-    return [
-        issue_at(
-            "tap",
-            g.outlet_x,
-            g.water + above,
-            f"The flow tap lies {shown.cm(-above, 'g')} under the water line: a drip there empties the tank.",
-            "Keep taps and bends above the water line.",
-        )
-    ]
-
-
 def _stand_faults(g: Ground) -> list[PlacedIssue]:
     found = []
     if g.top > g.water:
@@ -249,19 +219,6 @@ def _faults(g: Ground) -> list[PlacedIssue]:
                 f"Lower it to about {shown.cm(5)} under the surface, or just at it.",
             )
         )
-    return found
-
-
-def hose_fittings(g: Ground, hoses: int) -> list[Purchase]:
-    """Clamps, valves and elbows of so many hoses. g: the ground; hoses: how many."""
-    valves = sum(x.count for x in g.plumbing.fittings if x.kind == "quick-valve")
-    elbows = sum(x.count for x in g.plumbing.fittings if x.kind == "elbow")
-    found = [
-        Purchase("hose clamps", 2.0 * hoses, "piece", "on the hose before the hose is pushed past the ridges"),
-        Purchase("valves with quick release", float(max(2 * valves, hoses)), "piece", "both shut while half fitted"),
-    ]
-    if elbows:
-        found.append(Purchase("elbows", float(elbows), "piece", "as planned"))
     return found
 
 
@@ -390,5 +347,44 @@ KIND = Kind(
     faults=_faults,
     fittings=_fittings,
     mishaps=_mishaps,
+    care=Care(
+        title="Open and rinse the canister",
+        share=0.5,
+        minutes=45,
+        steps=care_steps(
+            "canister",
+            ("valves", "Both valves shut", "In and out, before anything is loosened."),
+            ("unplug", "Unplug it", "And a heater built in: never dry, never hot into cold.", UNPLUG),
+            (
+                "quick",
+                "Quick releases off, carry it level",
+                "To a bath or outdoors, never over a carpet.",
+                "Heavy when full: two hands, straight back.",
+            ),
+            (
+                "bucket",
+                "A bucket of old tank water",
+                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+            ),
+            ("open", "Open it in a tub", "Clamps criss-cross; keep the trays in their order."),
+            ("coarse", "Coarse foam first", "Squeezed in tank water until it runs fair."),
+            (
+                "hard",
+                "Half the hard media at the most",
+                "Swished, not scrubbed; the other half is left alone this time.",
+            ),
+            ("impeller", "Impeller and well", "Slime and hair out; look at the shaft."),
+            ("seal", "O-ring clean and greased", "Look for a nick; a hair under it drips for weeks."),
+            ("trays", "Trays seated, lid on criss-cross", "A lid that will not close means a tray is not down."),
+            ("prime", "Back in its place, valves open, primed with tank water", "Not with chlorinated tap water."),
+            ("plug", "Plug dry, drip loop, switch on", "It spits bubbles for minutes; tip it to and fro.", WIRING),
+            ("seen", "Dry hand round the lid and hoses, flow timed", "Now, after an hour, tomorrow."),
+        ),
+        worn=(
+            Worn("O-ring", 730, "a drop under the lid"),
+            Worn("impeller and shaft", 1460, "it rattles, or starts only when shaken"),
+            Worn("hoses", 1825, "stiff, yellow, loose on their nozzles"),
+        ),
+    ),
     caveats=_caveats,
 )

@@ -10,8 +10,10 @@ import numpy as np
 from reedmace.core.filter.kinds.record import (
     COARSE_PLACE,
     PATH_WORDS,
+    UNPLUG,
     WIRING,
     Bools,
+    Care,
     Ground,
     Judgements,
     Kind,
@@ -24,6 +26,8 @@ from reedmace.core.filter.kinds.record import (
     RunDraft,
     Step,
     StepFacts,
+    Worn,
+    care_steps,
     issue_at,
 )
 from reedmace.core.filter.kinds.shared import (
@@ -286,5 +290,34 @@ KIND = Kind(
     faults=_faults,
     fittings=_fittings,
     mishaps=_mishaps,
+    care=Care(
+        title="Swish the media, change the floss",
+        share=0.5,
+        minutes=20,
+        steps=care_steps(
+            "hangon",
+            ("unplug", "Unplug it", "It stops at once and drains back to its sill.", UNPLUG),
+            (
+                "bucket",
+                "A bucket of old tank water",
+                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+            ),
+            (
+                "basket",
+                "Lid off, basket out to the sink in tank water",
+                "Swish foam and rings in the bucket; floss that is clogged is changed, never all of it with the foam.",
+            ),
+            ("box", "Tip the box out", "Pour the mud away; never scrub it, for its walls carry film."),
+            ("seal", "Look at the O-ring and the impeller", "Seal clean and greased; hair and sand out of the well."),
+            ("back", "Basket back, not crammed; stem home", "Coarse lowest; the lid shuts without force."),
+            ("fill", "Fill the box with tank water", "Until it spills from the front.", "Never run the motor dry."),
+            ("plug", "Plug dry, drip loop, switch on", "A short roar while air leaves.", WIRING),
+            ("seen", "Flow seen, and nothing drips behind", "A dry hand along the wall. Write it down; time the flow."),
+        ),
+        worn=(
+            Worn("O-ring or seal", 730, "a drop under the motor"),
+            Worn("impeller", 1095, "it rattles, or starts only when shaken"),
+        ),
+    ),
     caveats=_caveats,
 )

@@ -5,8 +5,10 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from reedmace.core.filter.kinds.record import (
+    UNPLUG,
     WASH,
     WIRING,
+    Care,
     Ground,
     Judgements,
     Kind,
@@ -17,6 +19,8 @@ from reedmace.core.filter.kinds.record import (
     RunDraft,
     Step,
     StepFacts,
+    Worn,
+    care_steps,
 )
 from reedmace.core.filter.kinds.shared import cable_fault, guard_step, socket_mark
 from reedmace.core.filter.kinds.sponge import stands_under
@@ -148,5 +152,32 @@ KIND = Kind(
     faults=cable_fault,
     fittings=_fittings,
     mishaps=_mishaps,
+    care=Care(
+        title="Squeeze the foam",
+        share=0.5,
+        minutes=15,
+        steps=care_steps(
+            "internal",
+            ("unplug", "Unplug it", "And every heater that may stand dry.", UNPLUG),
+            (
+                "bucket",
+                "A bucket of old tank water",
+                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+            ),
+            ("scoop", "A scoop or tub under it", "Before it is lifted: dirt falls out of the grate."),
+            (
+                "foam",
+                "Squeeze the foam in the bucket",
+                "Half of it where there are two pieces. A throw-away cartridge takes its film with it: foam in its place keeps it.",
+            ),
+            ("impeller", "Wipe impeller and well", "Hair and sand stop it."),
+            ("back", "Back, under water, and plug dry", "No air left inside.", WIRING),
+            ("seen", "Flow seen", "The surface moves as before. Write it down; time the flow."),
+        ),
+        worn=(
+            Worn("impeller", 1095, "it rattles, or starts only when shaken"),
+            Worn("suction cups", 540, "it slips down"),
+        ),
+    ),
     messy=("clogs within days under {who}", "use it as a second filter beside a hang-on or a canister"),
 )

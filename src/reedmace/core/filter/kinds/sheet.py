@@ -5,7 +5,18 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from reedmace.core.filter.kinds import air
-from reedmace.core.filter.kinds.record import Bools, Judgements, Kind, Limit, Step, StepFacts
+from reedmace.core.filter.kinds.record import (
+    WASH,
+    Bools,
+    Care,
+    Judgements,
+    Kind,
+    Limit,
+    Step,
+    StepFacts,
+    Worn,
+    care_steps,
+)
 from reedmace.core.quantity import shown
 
 if TYPE_CHECKING:
@@ -86,6 +97,34 @@ KIND = Kind(
     faults=air.air_faults,
     fittings=air.air_fittings,
     mishaps=air.air_mishaps,
+    care=Care(
+        title="Rinse the sheet",
+        share=0.5,
+        minutes=25,
+        steps=care_steps(
+            "sheet",
+            (
+                "bucket",
+                "A bucket of old tank water",
+                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+                WASH,
+            ),
+            ("stop", "Stop the lift", "So that nothing is drawn round the foam while it is out."),
+            ("vacuum", "Draw off what lies in front and behind", "With the hose, before the foam is moved."),
+            (
+                "squeeze",
+                "Squeeze half of it in place or in the bucket",
+                "From one end; the other half another time. A sheet that still flows is left alone for years.",
+            ),
+            ("back", "Stand it back from glass to glass", "Down to the base: a gap lets water past."),
+            (
+                "seen",
+                "Bubbles seen",
+                "Bubbles rise as before, from the uplift and nowhere else. Write it down; time the flow if you can.",
+            ),
+        ),
+        worn=(Worn("foam", 2555, "it sags away from the glass"), Worn("air stone", 180, "few or no bubbles")),
+    ),
     messy=("clogs within days under {who}", "use it as a second filter beside a hang-on or a canister"),
     messy_only_air=True,
 )

@@ -12,6 +12,7 @@ from reedmace.core.filter.kinds.record import (
     UPLIFT_SPARE_CM,
     WASH,
     Bools,
+    Care,
     Ground,
     Judgements,
     Kind,
@@ -20,6 +21,8 @@ from reedmace.core.filter.kinds.record import (
     Purchase,
     Step,
     StepFacts,
+    Worn,
+    care_steps,
 )
 from reedmace.core.quantity import shown
 
@@ -135,5 +138,45 @@ KIND = Kind(
     faults=_faults,
     fittings=_fittings,
     mishaps=air.air_mishaps,
+    care=Care(
+        title="Squeeze the sponge",
+        share=0.5,
+        minutes=10,
+        steps=care_steps(
+            "sponge",
+            (
+                "bucket",
+                "A bucket of old tank water",
+                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+                WASH,
+            ),
+            (
+                "under",
+                "A bag or tub under it",
+                "Hold it under the sponge before it is lifted, or a brown cloud stays behind.",
+            ),
+            ("out", "Lift it out in the bag", "Slowly, tube and all; the air may stay on."),
+            (
+                "squeeze",
+                "Squeeze it in the bucket",
+                "Until it runs fair, not white; of two in one tank only one at a time.",
+            ),
+            (
+                "back",
+                "Put it back",
+                "Squeeze it once under water so that it sinks; the tube pushed home, never left out.",
+            ),
+            (
+                "seen",
+                "Bubbles seen",
+                "Bubbles rise as before, from the uplift and nowhere else. Write it down; time the flow if you can.",
+            ),
+        ),
+        worn=(
+            Worn("foam", 1095, "it stays flat when squeezed, or crumbles"),
+            Worn("air stone", 180, "few or no bubbles with the valve full open"),
+            Worn("check valve", 730, "blow through it both ways: one must be shut"),
+        ),
+    ),
     messy=("clogs within days under {who}", "use it as a second filter beside a hang-on or a canister"),
 )

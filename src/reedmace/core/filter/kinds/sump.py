@@ -6,11 +6,14 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from reedmace.core.filter.kinds.canister import hose_fittings, stands_beneath, tap_fault
+from reedmace.core.filter.kinds.hosed import hose_fittings, stands_beneath, tap_fault
 from reedmace.core.filter.kinds.record import (
     OVER_RIM_CM,
+    UNPLUG,
+    WASH,
     WIRING,
     Bools,
+    Care,
     Ground,
     Judgements,
     Kind,
@@ -23,6 +26,8 @@ from reedmace.core.filter.kinds.record import (
     RunDraft,
     Step,
     StepFacts,
+    Worn,
+    care_steps,
 )
 from reedmace.core.filter.kinds.shared import cable_fault, leak_order, leak_steps, plug_look, socket_mark
 from reedmace.core.flow.overflow import PIPE_L
@@ -261,6 +266,37 @@ KIND = Kind(
     faults=_faults,
     fittings=_fittings,
     mishaps=_mishaps,
+    care=Care(
+        title="Wash socks, change floss",
+        share=0.2,
+        minutes=20,
+        steps=care_steps(
+            "sump",
+            (
+                "socks",
+                "Clean socks or floss in",
+                "The dirty ones out in a bucket; wash them without soap and let them dry.",
+            ),
+            ("trays", "Foam swished in tank water", "One tray at a time; rock and rings are left alone."),
+            (
+                "overflow",
+                "Overflow comb and siphon break wiped",
+                "A clogged hole runs the sump over at the next power cut.",
+                WASH,
+            ),
+            ("pump", "Return pump, twice a year", "Unplugged; impeller and its well cleaned.", UNPLUG),
+            (
+                "level",
+                "Running level at its mark",
+                "Topped up with fresh water; the free litres for run-back are there.",
+            ),
+            ("seen", "Flow and drain as before", "Full and silent, the emergency drain dry."),
+        ),
+        worn=(
+            Worn("return pump's impeller", 1095, "it rattles, or its flow falls"),
+            Worn("socks", 365, "they stay slimy after washing"),
+        ),
+    ),
     caveats=_caveats,
     body_x_share=0.5,
 )

@@ -5,7 +5,17 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from reedmace.core.filter.kinds import air
-from reedmace.core.filter.kinds.record import Bools, Judgements, Kind, Limit, Step, StepFacts
+from reedmace.core.filter.kinds.record import (
+    Bools,
+    Care,
+    Judgements,
+    Kind,
+    Limit,
+    Step,
+    StepFacts,
+    Worn,
+    care_steps,
+)
 from reedmace.core.quantity import shown
 
 if TYPE_CHECKING:
@@ -94,6 +104,28 @@ KIND = Kind(
     faults=air.air_faults,
     fittings=air.air_fittings,
     mishaps=air.air_mishaps,
+    care=Care(
+        title="Vacuum the gravel",
+        share=0.25,
+        minutes=20,
+        steps=care_steps(
+            "undergravel",
+            (
+                "hose",
+                "Hose and bucket",
+                "Started with its bulb or by dipping.",
+                "Never start a siphon by mouth. Wash hands before and after.",
+            ),
+            (
+                "quarter",
+                "A quarter of the bed",
+                "Deep into the gravel, until what comes up runs fair; another quarter next time, or the film goes with the dirt.",
+            ),
+            ("risers", "Look down the risers", "Clear of gravel, their stones bubbling."),
+            ("fill", "Fill up with treated water", "Of the tank's own warmth."),
+        ),
+        worn=(Worn("air stones", 180, "few or no bubbles from one riser"),),
+    ),
     messy=("clogs under {who} and cannot be cleaned without stripping the tank", "keep it for small, light stock"),
     caveats=_caveats,
 )
