@@ -141,7 +141,7 @@ def bindery(now: datetime) -> list[Row]:
         (begun - 8, {"kind": "stocking", "species_id": "cherry-shrimp", "count": 15}),
         (begun - 40, {"kind": "stocking", "species_id": "ricefish", "count": 8}),
         (160, {"kind": "flow-test", "container_l": 0.5, "times_s": [7.3, 7.2, 7.4], "computed_lph": 250}),
-        (62, {"kind": "media-work", "what": "rinsed", "share": 1, "text": "squeezed in a bucket of its own water"}),
+        (22, {"kind": "media-work", "what": "rinsed", "share": 1, "text": "squeezed in a bucket of its own water"}),
         (30, {"kind": "seed", "name": "Spare sponge A", "text": "For the store shelf.", "media_share": 0.5}),
         (23, {"kind": "seed", "name": "Spare sponge B", "text": "For the store shelf.", "media_share": 0.5}),
         (
@@ -170,7 +170,7 @@ def bindery(now: datetime) -> list[Row]:
     read = {"ammonia_ppm": 0, "nitrite_ppm": 0, "ph": 7.4, "kh_dkh": 5, "temperature_c": 23}
     for ago, nitrate in ((20, 10), (11, 10), (3, 5)):
         rows.append((ago, {"kind": "reading", "nitrate_ppm": nitrate, **read}))
-    rows.append((10, {"kind": "water-change", "share": 0.25, "litres": 12.8, "treated": True}))
+    rows += [(days, {"kind": "water-change", "share": 0.25, "litres": 12.8, "treated": True}) for days in (17, 10, 3.2)]
     return sorted(rows, key=lambda row: -row[0])
 
 
@@ -334,9 +334,16 @@ def courtyard(now: datetime) -> list[Row]:
     ):
         rows.append((days_ago, {"kind": "flow-test", "container_l": 5, "times_s": times, "computed_lph": 780}))
     rows += [
+        *((days, {"kind": "water-change", "share": 0.25, "litres": 19}) for days in (26.1, 19.1, 12.1, 5.1)),
         (7.2, {"kind": "outage", "running": False}),
         (7.0, {"kind": "outage", "running": True}),
-        (6, {"kind": "note", "text": "Power was off five hours. Opened and rinsed the canister before it ran again."}),
+        (
+            6,
+            {
+                "kind": "note",
+                "text": "Power was off five hours. The axolotl was well; the canister ran again by itself.",
+            },
+        ),
         (
             2,
             {

@@ -19,7 +19,7 @@ from reedmace.core.upkeep import (
     flow_fade,
     holiday_page,
 )
-from reedmace.core.upkeep.care import BEFORE_LEAVING, WHEN_BACK
+from reedmace.core.upkeep.care import BEFORE_LEAVING, CHANGE_DAYS, TEST_DAYS, WHEN_BACK
 from reedmace.core.upkeep.fade import FadeTest
 from reedmace.logbook.arrival import came_with_animals
 from reedmace.logbook.entries import AwayTime, CareDone, Entry, MediaWork, Stocking
@@ -148,15 +148,20 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
     return CarePlanQuestion(
         filters=[_cared(state, one, shares.get(one.key, 0.0), begun, now) for one in hang(state) if one.runs],
         since_animals_days=_days(now, stocked),
-        # What was never written down counts from when the notebook began: nobody is late on the first day.
-        since_change_days=_days(now, _newest(state.changes) or written) or 0.0,
-        since_test_days=_days(now, _newest(state.readings) or written) or 0.0,
+        since_change_days=_since(now, _newest(state.changes), written, CHANGE_DAYS),
+        since_test_days=_since(now, _newest(state.readings), written, TEST_DAYS),
         away=[
             Away(from_days=_ahead(now, e.body.from_at), to_days=_ahead(now, e.body.until_at))
             for e in state.events
             if isinstance(e.body, AwayTime) and e.body.until_at > now
         ][:20],
     )
+
+
+def _since(now: datetime, done: datetime | None, begun: datetime, every_days: float) -> float:
+    """Days since something was written down; of what never was, since the notebook began, and then no more than due."""
+    days = _days(now, done or begun) or 0.0
+    return days if done is not None else min(days, every_days)
 
 
 def _ahead(now: datetime, at: datetime) -> float:

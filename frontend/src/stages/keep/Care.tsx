@@ -127,7 +127,7 @@ function whenOf({ task, at }: CareRow): string {
 }
 
 const Rows = styled.ul`
-  li {
+  > li {
     display: grid;
     grid-template-columns: 104px minmax(0, 1fr) auto;
     gap: 2px 14px;
@@ -135,27 +135,27 @@ const Rows = styled.ul`
     border-bottom: 1px solid var(--line);
     align-items: start;
   }
-  li > :nth-child(n + 4) {
+  > li > :nth-child(n + 4) {
     grid-column: 1 / -1;
   }
-  time {
+  > li > time {
     color: var(--ink-soft);
     padding-top: 1px;
   }
-  li[data-late] time {
+  > li[data-late] > time {
     color: var(--seed);
     font-weight: 600;
   }
-  small {
+  > li > div > small {
     display: block;
     color: var(--ink-soft);
     font-size: 15px;
   }
   ${phone} {
-    li {
+    > li {
       grid-template-columns: 84px minmax(0, 1fr);
     }
-    li > :nth-child(n + 3) {
+    > li > :nth-child(n + 3) {
       grid-column: 1 / -1;
     }
   }

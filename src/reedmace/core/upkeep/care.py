@@ -25,6 +25,8 @@ TEST_DAYS, NEW_TEST_DAYS, NEW_DAYS, TEST_MINUTES = 30.0, 3.0, 28.0, 10.0
 """A settled tank is tested monthly, one with new animals every few days for four weeks (common practice)."""
 GUARD_DAYS, CARBON_DAYS = 10.0, 90.0
 """A guard sponge before it clogs; carbon after three months (common practice)."""
+HALF_WAY = 0.5
+"""Brought forward for an absence, a thing is done no sooner than half its interval after the last time (a stated judgement)."""
 MUCH_MINUTES = 60.0
 """Over so many minutes a week a tank is more work than most keepers keep up (a stated judgement)."""
 
@@ -92,6 +94,10 @@ class CarePlanAnswer(Answer):
     crowded: str | None = Field(description="Why cleanings cannot keep a fortnight apart here")
 
 
+_URGENCY: dict[CareWhat, int] = {"clean": 0, "guard": 1, "change": 2, "test": 3, "flow-test": 4, "carbon": 5}
+"""Which of two things due on one day is named first: a filter that clogs before water that ages."""
+
+
 @dataclass
 class _Round:
     """Something that comes back: when it would fall due next, and how often."""
@@ -114,7 +120,9 @@ def care_plan(question: CarePlanQuestion) -> CarePlanAnswer:
     Source: intervals common practice, the film a cleaning costs from memory.
     """
     q, w = question, Working()
-    tasks = sorted([*_films(q), *_others(q)], key=lambda t: (t.in_days, t.what, t.filter_key or ""))
+    tasks = sorted(
+        [*_films(q), *_others(q)], key=lambda t: (t.in_days, _URGENCY[t.what], -t.late_days, t.filter_key or "")
+    )
     minutes = w.line(
         "work",
         "Σ minutes / interval × 7",
@@ -169,7 +177,7 @@ def _films(q: CarePlanQuestion) -> Iterator[CareTask]:
             at, moved = settled, "a week after the new animals"
         if rested > at:
             at, moved = rested, "a fortnight after another film was cleaned"
-        at, moved = _home(q.away, at, moved, earliest=max(0.0, settled, rested))
+        at, moved = _home(q.away, at, moved, earliest=max(0.0, settled, rested, last[f.key] + f.every_days * HALF_WAY))
         if at <= q.horizon_days:
             yield _task(due, at, moved, 1 - f.film_share * f.touched_share * SQUEEZED_SHARE)
         last[f.key] = at
@@ -184,7 +192,8 @@ def _of(title: str, f: CaredFilter, *, several: bool) -> str:
 def _cleaning(f: CaredFilter, *, several: bool) -> _Round:
     title = _of(f.title, f, several=several)
     if f.fades_in_days is not None:
-        why = "Its own flow tests say so: it falls to the service limit then."
+        fallen = "by now it has fallen" if f.fades_in_days <= 0 else "it falls then"
+        why = f"Its own flow tests say so: {fallen} to the flow at which keepers clean."
         return _Round("clean", title, why, f.fades_in_days, f.every_days, f.key)
     why = f"About every {f.every_days:.0f} days with this food and foam, until flow tests say better."
     return _Round("clean", title, why, f.every_days - f.since_cleaned_days, f.every_days, f.key)
@@ -223,8 +232,10 @@ def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
         if f.since_carbon_days is not None:
             rounds.append(_Round("carbon", _of("Change the carbon", f, several=len(q.filters) > 1), "Good carbon lasts about three months.", CARBON_DAYS - f.since_carbon_days, CARBON_DAYS, f.key))  # fmt: skip
     for r in rounds:
+        earliest = 0.0
         while r.next_day <= q.horizon_days:
-            at, moved = _home(q.away, max(r.next_day, 0.0), None, earliest=0.0)
+            at, moved = _home(q.away, max(r.next_day, 0.0), None, earliest=earliest)
+            earliest = at + r.every * HALF_WAY
             if at <= q.horizon_days:
                 yield _task(r, at, moved, 1.0)
             r.next_day = at + r.every

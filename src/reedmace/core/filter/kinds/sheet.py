@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 from reedmace.core.filter.kinds import air
 from reedmace.core.filter.kinds.record import (
+    UNPLUG,
     WASH,
     Bools,
     Care,
@@ -109,7 +110,12 @@ KIND = Kind(
                 "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
                 WASH,
             ),
-            ("stop", "Stop the lift", "So that nothing is drawn round the foam while it is out."),
+            (
+                "stop",
+                "Stop the lift",
+                "So that nothing is drawn round the foam while it is out; a pump is unplugged.",
+                UNPLUG,
+            ),
             ("vacuum", "Draw off what lies in front and behind", "With the hose, before the foam is moved."),
             (
                 "squeeze",

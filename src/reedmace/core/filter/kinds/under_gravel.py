@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 from reedmace.core.filter.kinds import air
 from reedmace.core.filter.kinds.record import (
+    UNPLUG,
     Bools,
     Care,
     Judgements,
@@ -121,7 +122,12 @@ KIND = Kind(
                 "A quarter of the bed",
                 "Deep into the gravel, until what comes up runs fair; another quarter next time, or the film goes with the dirt.",
             ),
-            ("risers", "Look down the risers", "Clear of gravel, their stones bubbling."),
+            (
+                "risers",
+                "Look down the risers",
+                "Clear of gravel, their stones bubbling; a pump on a riser is unplugged first.",
+                UNPLUG,
+            ),
             ("fill", "Fill up with treated water", "Of the tank's own warmth."),
         ),
         worn=(Worn("air stones", 180, "few or no bubbles from one riser"),),
