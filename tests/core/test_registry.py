@@ -116,6 +116,9 @@ EXAMPLES = {
         "filters": [{"key": "f1", "name": "X", "title": "Squeeze", "every_days": 30, "since_cleaned_days": 20}]
     },
     "care-steps": {"kind": "canister"},
+    "nitrate-rhythm": {"net_l": 100, "made_mg_n_day": 30},
+    "outgrow": {"net_l": 200, "animals": [{"species_id": "oscar", "count": 1, "length_cm": 6}], "carries_mg_n_day": 80},
+    "stay-off-trial": {"carried_times_count": 5, "oxygen_enough": True},
     "holiday-page": {"days": 14, "feed_g_day": 1, "filters": ["X"]},
     "read-quantity": {"text": "20 gal", "kind": "volume"},
     "read-test-line": {"text": "a 0.5 n 1"},

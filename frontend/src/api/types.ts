@@ -946,6 +946,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/outgrow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Until when this filter and this tank do. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["OutgrowQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OutgrowAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/password": {
         parameters: {
             query?: never;
@@ -3366,6 +3415,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/stay-off-trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether this filter can stay off, by steps that tests guard. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["StayOffQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StayOffAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/read-test-line": {
         parameters: {
             query?: never;
@@ -3396,6 +3494,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ReadTestLineAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/nitrate-rhythm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What rhythm of changes holds nitrate. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["NitrateRhythmQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NitrateRhythmAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -10331,6 +10478,16 @@ export interface components {
             reading: components["schemas"]["Reading"];
         };
         /**
+         * GrowthPoint
+         * @description What they make on one day.
+         */
+        GrowthPoint: {
+            /** Day */
+            day: number;
+            /** Load Mg N Day */
+            load_mg_n_day: number;
+        };
+        /**
          * HeadPart
          * @description Head one part of the water's path costs at the clean flow.
          */
@@ -10626,6 +10783,7 @@ export interface components {
             /** @description What is to be done, soonest first; none while nothing lives in it */
             care: components["schemas"]["CarePlanAnswer"] | null;
             holiday: components["schemas"]["HolidayAnswer"] | null;
+            years: components["schemas"]["Years"] | null;
             /**
              * Rows
              * @description The care plan's tasks, each with its day
@@ -11771,6 +11929,99 @@ export interface components {
             litres?: number | null;
         };
         /**
+         * NitratePoint
+         * @description One corner of the saw-tooth.
+         */
+        NitratePoint: {
+            /** Day */
+            day: number;
+            /** Nitrate Mg N L */
+            nitrate_mg_n_l: number;
+        };
+        /**
+         * NitrateRhythmAnswer
+         * @description The peak before a change and the trough after it, once it has settled; what would hold the target.
+         */
+        NitrateRhythmAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Rise Mg N L Day */
+            rise_mg_n_l_day: number;
+            /** Peak Mg N L */
+            peak_mg_n_l: number;
+            /** Trough Mg N L */
+            trough_mg_n_l: number;
+            /**
+             * Skipped Mg N L
+             * @description The peak when one change is skipped
+             */
+            skipped_mg_n_l: number;
+            /** Target Mg N L */
+            target_mg_n_l: number;
+            /** Holds */
+            holds: boolean;
+            /** Holds Every Days */
+            holds_every_days: number | null;
+            /** Holds Share */
+            holds_share: number | null;
+            /** Course */
+            course: components["schemas"]["NitratePoint"][];
+        };
+        /**
+         * NitrateRhythmQuestion
+         * @description What is made, what the tap brings, how much is changed and how often.
+         */
+        NitrateRhythmQuestion: {
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /**
+             * Made Mg N Day
+             * @description By the animals, or as the keeper's own tests show
+             */
+            made_mg_n_day: number;
+            /**
+             * Planted
+             * @default false
+             */
+            planted?: boolean;
+            /**
+             * Measured Rise Mg N L Day
+             * @default null
+             */
+            measured_rise_mg_n_l_day?: number | null;
+            /**
+             * Tap Mg N L
+             * @default 0
+             */
+            tap_mg_n_l?: number;
+            /**
+             * Now Mg N L
+             * @default null
+             */
+            now_mg_n_l?: number | null;
+            /**
+             * Change Share
+             * @default 0.25
+             */
+            change_share?: number;
+            /**
+             * Every Days
+             * @default 7
+             */
+            every_days?: number;
+            /**
+             * Target Ppm Ion
+             * @description Nitrate as the ion, not to be passed
+             * @default 40
+             */
+            target_ppm_ion?: number;
+        };
+        /**
          * NitrogenBalanceAnswer
          * @description Nitrogen that should be in the water against what the last full test found; null where it cannot be said.
          */
@@ -11955,6 +12206,49 @@ export interface components {
              * @default null
              */
             filter_key?: string | null;
+        };
+        /**
+         * OutgrowAnswer
+         * @description Days until the filter, the water and the length no longer do; none where they always will.
+         */
+        OutgrowAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Filter Does Days */
+            filter_does_days: number | null;
+            /** Water Does Days */
+            water_does_days: number | null;
+            /** Length Does Days */
+            length_does_days: number | null;
+            /** Course */
+            course: components["schemas"]["GrowthPoint"][];
+        };
+        /**
+         * OutgrowQuestion
+         * @description Animals at their lengths today, the tank, and what its film could carry.
+         */
+        OutgrowQuestion: {
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /** Animals */
+            animals?: components["schemas"]["AnimalsIn"][];
+            /** Own Species */
+            own_species?: components["schemas"]["SpeciesIn"][];
+            /**
+             * Tank Length Cm
+             * @default null
+             */
+            tank_length_cm?: number | null;
+            /**
+             * Carries Mg N Day
+             * @default null
+             */
+            carries_mg_n_day?: number | null;
         };
         /**
          * Outlet
@@ -14466,6 +14760,47 @@ export interface components {
             readonly filter_running: boolean;
         };
         /**
+         * StayOffAnswer
+         * @description The next step, or why there is none.
+         */
+        StayOffAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** May Try */
+            may_try: boolean;
+            /** Next Hours */
+            next_hours: number | null;
+            /** Proved */
+            proved: boolean;
+            /** Steps */
+            steps: string[];
+        };
+        /**
+         * StayOffQuestion
+         * @description What stays on, and the trials made so far, oldest first.
+         */
+        StayOffQuestion: {
+            /**
+             * Carried Times Count
+             * @description Film that stays over the film the animals need
+             */
+            carried_times_count: number;
+            /**
+             * Oxygen Enough
+             * @description Whether what stays on keeps the surface moving
+             */
+            oxygen_enough: boolean;
+            /**
+             * Animals Settled
+             * @default true
+             */
+            animals_settled?: boolean;
+            /** Trials */
+            trials?: components["schemas"]["Trial"][];
+        };
+        /**
          * Step
          * @description One step. `id` is stable, so a tick keeps its meaning when the plan changes.
          */
@@ -15656,6 +15991,25 @@ export interface components {
             working: components["schemas"]["WorkingLine"][];
         };
         /**
+         * Trial
+         * @description One stop on trial, and what the tests after it showed.
+         */
+        Trial: {
+            /** Hours */
+            hours: number;
+            /**
+             * Tested
+             * @default true
+             */
+            tested?: boolean;
+            /**
+             * Trace
+             * @description Ammonia or nitrite above the kit's zero
+             * @default false
+             */
+            trace?: boolean;
+        };
+        /**
          * UnIonisedAnswer
          * @description Share and concentration of NH3, and the criteria (fresh water only; null when salt).
          */
@@ -16164,6 +16518,15 @@ export interface components {
             twin_factor: number;
             /** Twin Offset */
             twin_offset: number;
+        };
+        /**
+         * Years
+         * @description What is coming for a tank that runs; each none where nothing can be said.
+         */
+        Years: {
+            nitrate: components["schemas"]["NitrateRhythmAnswer"] | null;
+            growth: components["schemas"]["OutgrowAnswer"] | null;
+            trial: components["schemas"]["StayOffAnswer"] | null;
         };
     };
     responses: never;

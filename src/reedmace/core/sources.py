@@ -45,6 +45,7 @@ _ALL = (
         "published",
         "Timmons and Ebeling, Recirculating Aquaculture: ammonia-N = feed × protein share × 0.092",
     ),
+    Source("bertalanffy", "memory", "von Bertalanffy growth, L = L∞ (1 − exp(−K t)); K by group of animal"),
     Source("ration", "common practice", "Daily ration as a share of body mass, by group of animal"),
     Source(
         "darcy",

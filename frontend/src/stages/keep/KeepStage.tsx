@@ -13,6 +13,7 @@ import { NewEntry } from "./NewEntry";
 import { Pressing } from "./Pressing";
 import { Seeds } from "./Seeds";
 import { words } from "./words";
+import { YearsAhead } from "./YearsAhead";
 import { Facts, hanging, TwoColumns, type StageProps } from "../shared";
 import { money, show } from "../../quantity/shown";
 
@@ -21,7 +22,6 @@ type Kept = KeepView["filters"][number];
 export function KeepStage({ tankId, logbook, tables }: StageProps) {
   const plan = logbook.plans.tank;
   const view = useKeep(tankId).data;
-  const filters = view?.filters ?? [];
   return (
     <TwoColumns
       drawing={
@@ -36,28 +36,36 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
       }
     >
       <Verdict>{view ? view.verdict : "The logbook."}</Verdict>
-      {view && (
-        <>
-          <Pressing view={view} />
-          <Care tankId={tankId} view={view} />
-        </>
-      )}
-      {view?.takeover && <TakeoverNote takeover={view.takeover} />}
-      <Facts>
-        {filters.map((one) => (
-          <Flow key={one.key} one={one} many={filters.length > 1} />
-        ))}
-        {view && <Supplied view={view} />}
-        {view?.cost && <Costs cost={view.cost} many={filters.length > 1} />}
-      </Facts>
-      {filters.map((one) => (
-        <FlowHistory key={one.key} filter={one} many={filters.length > 1} />
-      ))}
+      {view && <Running tankId={tankId} view={view} />}
       <Seeds tankId={tankId} />
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
       <Logbook tankId={tankId} species={tables.species} />
       <ThisTank tankId={tankId} />
     </TwoColumns>
+  );
+}
+
+/** What runs, what is next, how it fades and what it costs. */
+function Running({ tankId, view }: { tankId: number; view: KeepView }) {
+  const { filters, cost, takeover, years } = view;
+  const many = filters.length > 1;
+  return (
+    <>
+      <Pressing view={view} />
+      <Care tankId={tankId} view={view} />
+      {takeover && <TakeoverNote takeover={takeover} />}
+      <Facts>
+        {filters.map((one) => (
+          <Flow key={one.key} one={one} many={many} />
+        ))}
+        <Supplied view={view} />
+        {cost && <Costs cost={cost} many={many} />}
+      </Facts>
+      {filters.map((one) => (
+        <FlowHistory key={one.key} filter={one} many={many} />
+      ))}
+      {years && <YearsAhead years={years} />}
+    </>
   );
 }
 

@@ -13,6 +13,7 @@ from reedmace.core.cycle.methods import CycleMethodsAnswer, CycleMethodsQuestion
 from reedmace.core.cycle.plan import CyclePlanAnswer, CyclePlanQuestion, cycle_plan
 from reedmace.core.cycle.ramp import StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
+from reedmace.core.cycle.stay_off import StayOffAnswer, StayOffQuestion, Trial, stay_off_trial
 from reedmace.core.cycle.stops import FilterStopAnswer, FilterStopQuestion, filter_stop
 from reedmace.core.cycle.test_line import ReadTestLineAnswer, ReadTestLineQuestion, read_test_line
 from reedmace.core.cycle.what_if import CycleWhatIfAnswer, CycleWhatIfQuestion, cycle_what_if
@@ -44,8 +45,11 @@ __all__ = [
     "NitrogenBalanceQuestion",
     "ReadTestLineAnswer",
     "ReadTestLineQuestion",
+    "StayOffAnswer",
+    "StayOffQuestion",
     "StockingRampAnswer",
     "StockingRampQuestion",
+    "Trial",
     "cloudy_water",
     "cycle_advice",
     "cycle_forecast",
@@ -60,5 +64,6 @@ __all__ = [
     "nitrogen_balance",
     "ramp_ahead",
     "read_test_line",
+    "stay_off_trial",
     "stocking_ramp",
 ]

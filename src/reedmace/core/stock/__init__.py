@@ -1,14 +1,18 @@
 """Species, body mass, ration and the waste they make."""
 
+from reedmace.core.stock.growth import OutgrowAnswer, OutgrowQuestion, outgrow
 from reedmace.core.stock.load import Animals, WasteLoadAnswer, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import SPECIES, Species, body_mass_g
 
 __all__ = [
     "SPECIES",
     "Animals",
+    "OutgrowAnswer",
+    "OutgrowQuestion",
     "Species",
     "WasteLoadAnswer",
     "WasteLoadQuestion",
     "body_mass_g",
+    "outgrow",
     "waste_load",
 ]

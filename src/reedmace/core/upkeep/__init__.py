@@ -3,6 +3,7 @@
 from reedmace.core.upkeep.care import Away, CaredFilter, CarePlanAnswer, CarePlanQuestion, CareTask, care_plan
 from reedmace.core.upkeep.fade import FlowFadeAnswer, FlowFadeQuestion, flow_fade
 from reedmace.core.upkeep.holiday import HolidayAnswer, HolidayQuestion, holiday_page
+from reedmace.core.upkeep.nitrate import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
 
 __all__ = [
     "Away",
@@ -14,7 +15,10 @@ __all__ = [
     "FlowFadeQuestion",
     "HolidayAnswer",
     "HolidayQuestion",
+    "NitrateRhythmAnswer",
+    "NitrateRhythmQuestion",
     "care_plan",
     "flow_fade",
     "holiday_page",
+    "nitrate_rhythm",
 ]

@@ -64,7 +64,7 @@ def holiday_page(question: HolidayQuestion) -> HolidayAnswer:
     )
     before = [
         *q.before,
-        "A change of water three days before, not on the last day; then look whether all is well.",
+        "Water is changed three days before, not on the last day; then look whether all is well.",
         f"Weigh {feeds} portions of about {portion:.1f} g into a pill box." if feeds else "No food need be left.",
         f"Mark the water line on the glass and leave {shown.litres(5)} or more of treated water beside the tank.",
         "Tell who comes: a number to call, and where the plugs are.",

@@ -22,6 +22,7 @@ from reedmace.logbook.state import LogbookState
 from reedmace.logbook.stops import stops
 from reedmace.logbook.supplies import Supplies, supplies
 from reedmace.logbook.takeover import Takeover, takeover
+from reedmace.logbook.years import Years, years
 
 CLEANED_SHARE = 0.5
 """Of a filter's media, what one cleaning is written down as unless the keeper says otherwise (common practice)."""
@@ -67,6 +68,7 @@ class KeepView(Part):
     filters: list[KeptFilter]
     care: CarePlanAnswer | None = Field(description="What is to be done, soonest first; none while nothing lives in it")
     holiday: HolidayAnswer | None
+    years: Years | None
     rows: list[CareRow] = Field(description="The care plan's tasks, each with its day")
     cost: RunningCostAnswer | None
     supplies: Supplies
@@ -163,6 +165,7 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
     return KeepView(
         verdict=_verdict(found, stopped, danger, plan, now),
         care=plan,
+        years=years(state, now),
         holiday=holiday(state, plan, stock_load(state).feed_g_day, now) if plan else None,
         rows=[_row(task, now) for task in plan.tasks] if plan else [],
         stops=stopped,

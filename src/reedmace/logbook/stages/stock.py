@@ -4,16 +4,12 @@ from reedmace.core.contract import Part
 from reedmace.core.filter import FlowRequirementAnswer, asked_here
 from reedmace.core.quantity import shown
 from reedmace.core.stock import WasteLoadAnswer
-from reedmace.core.stock.demand import FULL_MG_N_L_DAY
+from reedmace.core.stock.demand import CROWDED_MG_N_L_DAY, FULL_MG_N_L_DAY
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.entries import Situation
 from reedmace.logbook.equipment import room, stock_load, temperature_c
 from reedmace.logbook.questions import stock_plan, volume
 from reedmace.logbook.state import LogbookState
-
-CROWDED_MG_N_L_DAY = 2.0
-"""Over this a tank is crowded whatever its filter, mg N/L (memory): some 60 ppm of nitrate between weekly changes. Sixty half-grown
-cichlids in 170 L, which weekly changes kept well (common practice), make 1.5."""
 
 
 class StockView(Part):

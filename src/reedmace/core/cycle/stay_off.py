@@ -1,0 +1,79 @@
+"""Whether a filter can stay off, found out by steps: hours, a day, days, each with its tests, ended at the first trace."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from reedmace.core.contract import Answer, Part, Question, Working, computation, number
+
+STEPS_H = (6.0, 24.0, 72.0, 168.0)
+"""Hours without it, one after the other (common practice: hours, then a day, then days)."""
+LEAST_TIMES = 2.0
+"""What stays on must carry the animals so many times over before a trial is offered (a stated judgement)."""
+
+
+class Trial(Part):
+    """One stop on trial, and what the tests after it showed."""
+
+    hours: Annotated[float, number("h", 0.5, 10000)]
+    tested: bool = True
+    trace: bool = Field(default=False, description="Ammonia or nitrite above the kit's zero")
+
+
+class StayOffQuestion(Question):
+    """What stays on, and the trials made so far, oldest first."""
+
+    carried_times_count: Annotated[float, number("times", 0, 1e6, "Film that stays over the film the animals need")]
+    oxygen_enough: bool = Field(description="Whether what stays on keeps the surface moving")
+    animals_settled: bool = True
+    trials: Annotated[list[Trial], Field(max_length=50)] = Field(default_factory=list)
+
+
+class StayOffAnswer(Answer):
+    """The next step, or why there is none."""
+
+    may_try: bool
+    next_h: Annotated[float, number("h", 0, 10000)] | None
+    proved: bool
+    steps: list[str]
+
+
+@computation("stay-off-trial", "Whether this filter can stay off, by steps that tests guard")
+def stay_off_trial(question: StayOffQuestion) -> StayOffAnswer:
+    """The next step of a trial in which a filter stays off.
+
+    question: what stays on, as times what is needed; trials in hours.
+    Source: common practice; nobody does it methodically, so the steps are this project's own.
+    """
+    q, w = question, Working()
+    w.line("carried", "film that stays / film needed", "both", q.carried_times_count, "times", "memory")
+    bar = _barred(q)
+    if bar:
+        return StayOffAnswer(verdict=bar, working=w.lines, may_try=False, next_h=None, proved=False, steps=[])
+    passed = max((t.hours for t in q.trials if t.tested and not t.trace), default=0.0)
+    nxt = next((h for h in STEPS_H if passed < 0.9 * h), None)
+    if nxt is None:
+        words = f"It stood {passed / 24:.0f} days and tests stayed at zero: it may stay off. Dry it, or keep it running elsewhere; what stood airless is rinsed first."
+        return StayOffAnswer(verdict=words, working=w.lines, may_try=True, next_h=None, proved=True, steps=[])
+    span = f"{nxt:.0f} hours" if nxt < 48 else f"{nxt / 24:.0f} days"
+    steps = [
+        "Test ammonia and nitrite first: both at zero.",
+        f"Stop it for {span}; an air stone or the other filter keeps the surface moving.",
+        "Test every day, and once more a day after it ran again.",
+        "At the first trace it runs again, rinsed in tank water if its body is closed, and the trial is over.",
+    ]
+    return StayOffAnswer(
+        verdict=f"Next: {span} off, tested.", working=w.lines, may_try=True, next_h=nxt, proved=False, steps=steps
+    )
+
+
+def _barred(q: StayOffQuestion) -> str | None:
+    if any(t.trace for t in q.trials):
+        return "A test showed a trace while it stood: it is needed. Leave it running."
+    if q.carried_times_count < LEAST_TIMES:
+        return f"What would stay on carries these animals {q.carried_times_count:.1f} times over; a trial begins at {LEAST_TIMES:g}."
+    if not q.oxygen_enough:
+        return "Without it the surface stands still: give the tank an air stone first."
+    if not q.animals_settled:
+        return "Animals are new: no trial until they have been in for six weeks."
+    return None

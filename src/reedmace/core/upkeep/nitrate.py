@@ -1,0 +1,130 @@
+"""Nitrate between changes of water: the saw-tooth, what rhythm holds a target, what a change skipped costs."""
+
+from typing import Annotated
+
+from reedmace.core.contract import Answer, MgNPerL, NetLitres, Part, Question, Working, computation, number
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.quantity.units import NITROGEN_SHARE
+
+PLANTS_TAKE = 0.5
+"""Of what the animals make, the share a well planted tank takes up before it turns to nitrate (memory)."""
+MOST_SHARE = 0.9
+
+
+class NitrateRhythmQuestion(Question):
+    """What is made, what the tap brings, how much is changed and how often."""
+
+    net_l: NetLitres
+    made_mg_n_day: Annotated[float, number("mg N/day", 0, 1e7, "By the animals, or as the keeper's own tests show")]
+    planted: bool = False
+    measured_rise_mg_n_l_day: (
+        Annotated[float, number("mg N/(L day)", 0, 100, "From two tests with no change between; then it decides")]
+        | None
+    ) = None
+    tap_mg_n_l: MgNPerL = 0
+    now_mg_n_l: MgNPerL | None = None
+    change_share: Annotated[float, number("share", 0.01, 0.95)] = 0.25
+    every_days: Annotated[float, number("days", 0.5, 120)] = 7
+    target_ppm_ion: Annotated[float, number("ppm", 1, 500, "Nitrate as the ion, not to be passed")] = 40
+
+
+class NitratePoint(Part):
+    """One corner of the saw-tooth."""
+
+    day: Annotated[float, number("days", 0, 4000)]
+    nitrate_mg_n_l: Annotated[float, number("mg N/L", 0, 1e6)]
+
+
+class NitrateRhythmAnswer(Answer):
+    """The peak before a change and the trough after it, once it has settled; what would hold the target."""
+
+    rise_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e6)]
+    peak_mg_n_l: Annotated[float, number("mg N/L", 0, 1e6)]
+    trough_mg_n_l: Annotated[float, number("mg N/L", 0, 1e6)]
+    skipped_mg_n_l: Annotated[float, number("mg N/L", 0, 1e6, "The peak when one change is skipped")]
+    target_mg_n_l: MgNPerL
+    holds: bool
+    holds_every_days: Annotated[float, number("days", 0, 4000, "With this share")] | None
+    holds_share: Annotated[float, number("share", 0, 1, "At this interval; none where no share would")] | None
+    course: list[NitratePoint]
+
+
+@computation("nitrate-rhythm", "What rhythm of changes holds nitrate")
+def nitrate_rhythm(question: NitrateRhythmQuestion) -> NitrateRhythmAnswer:
+    """The saw-tooth of nitrate between changes.
+
+    question: mg N a day in so many litres, the tap's nitrate and the limit in mg N/L, a share changed every so many days.
+    Raises CannotAnswer where the tap alone stands over the target.
+    Source: mass balance, peak = tap + rise × days / share in the long run; what plants take from memory.
+    """
+    q, w = question, Working()
+    target = q.target_ppm_ion * NITROGEN_SHARE["NO3"]
+    if q.measured_rise_mg_n_l_day is not None:
+        rise = w.line(
+            "rise", "your own tests", "no change between", q.measured_rise_mg_n_l_day, "mg N/(L day)", "arithmetic"
+        )
+    else:
+        left = 1 - PLANTS_TAKE if q.planted else 1.0
+        rise = w.sum("rise", "made × left / litres", {"made": q.made_mg_n_day, "left": left, "litres": q.net_l}, "mg N/(L day)", "memory")  # fmt: skip
+    if q.tap_mg_n_l >= target:
+        raise CannotAnswer(
+            "tap_mg_n_l",
+            "the tap itself stands at the target or over it: no change brings it lower.",
+            "Mix in purified water, plant more, or set a higher target.",
+        )
+    peak = w.sum(
+        "peak", "tap + rise × days / share",
+        {"tap": q.tap_mg_n_l, "rise": rise, "days": q.every_days, "share": q.change_share}, "mg N/L", "arithmetic",
+    )  # fmt: skip
+    trough = w.sum(
+        "trough", "peak − rise × days", {"peak": peak, "rise": rise, "days": q.every_days}, "mg N/L", "arithmetic"
+    )
+    skipped = w.sum(
+        "skipped", "peak + rise × days", {"peak": peak, "rise": rise, "days": q.every_days}, "mg N/L", "arithmetic"
+    )
+    room = target - q.tap_mg_n_l
+    every = min(q.change_share * room / rise, 4000.0) if rise > 0 else None
+    share = rise * q.every_days / room
+    holds = peak <= target
+    return NitrateRhythmAnswer(
+        verdict=_verdict(q, peak, every, share, holds=holds),
+        working=w.lines,
+        rise_mg_n_l_day=rise,
+        peak_mg_n_l=peak,
+        trough_mg_n_l=trough,
+        skipped_mg_n_l=skipped,
+        target_mg_n_l=target,
+        holds=holds,
+        holds_every_days=every,
+        holds_share=share if share <= MOST_SHARE else None,
+        course=_course(q, rise, trough),
+    )
+
+
+def _ppm(mg_n_l: float) -> str:
+    return f"{mg_n_l / NITROGEN_SHARE['NO3']:.0f} ppm"
+
+
+def _verdict(q: NitrateRhythmQuestion, peak: float, every: float | None, share: float, *, holds: bool) -> str:
+    rhythm = f"{q.change_share:.0%} every {q.every_days:g} days"
+    if every is None:
+        return "Nothing is made, so nitrate does not rise."
+    if holds:
+        return f"{rhythm} holds nitrate under {_ppm(peak)}; the target is {q.target_ppm_ion:g}."
+    would = f"{share:.0%} at a time" if share <= MOST_SHARE else "no share at this interval"
+    return (
+        f"{rhythm} lets nitrate climb to {_ppm(peak)}, over {q.target_ppm_ion:g}: "
+        f"{would}, or the same every {every:.0f} days, would hold it."
+    )
+
+
+def _course(q: NitrateRhythmQuestion, rise: float, trough: float) -> list[NitratePoint]:
+    at, day = q.now_mg_n_l if q.now_mg_n_l is not None else trough, 0.0
+    found = [NitratePoint(day=0, nitrate_mg_n_l=at)]
+    for _ in range(8):
+        day += q.every_days
+        at += rise * q.every_days
+        found.append(NitratePoint(day=day, nitrate_mg_n_l=at))
+        at += (q.tap_mg_n_l - at) * q.change_share
+        found.append(NitratePoint(day=day, nitrate_mg_n_l=at))
+    return found

@@ -1,0 +1,100 @@
+"""Keep over HTTP: the care plan of a tank that lives, done by one press, moved by an absence."""
+
+from datetime import UTC, datetime, timedelta
+
+import pytest
+
+from reedmace.core.filter import CATALOGUE
+
+
+@pytest.fixture
+def living(keeper):
+    """A running tank with a canister and goldfish, and the functions that write to it and see it."""
+    tank = keeper.tank("Yard")
+
+    def write(body, days_ago=0.0):
+        at = (datetime.now(UTC) - timedelta(days=days_ago)).isoformat()
+        answer = keeper.write(tank, body, at=at)
+        assert answer.status_code == 201, answer.json
+
+    canister = next(f for f in CATALOGUE if f.id == "sweetflag-800").model_dump(mode="json")
+    write({"kind": "tank-plan", "tank": {"length_cm": 100, "width_cm": 40, "height_cm": 45}}, 100)
+    write({"kind": "stock-plan", "animals": [{"species_id": "fancy-goldfish", "count": 2}]}, 100)
+    write({"kind": "filter-plan", "filters": [{"key": "f1", "filter": canister}]}, 100)
+    write({"kind": "situation", "stands": "running"}, 100)
+    return tank, write, lambda: keeper.get(f"/api/tanks/{tank}/views/keep").json
+
+
+def row(view, what):
+    return next((r for r in view["rows"] if r["task"]["what"] == what), None)
+
+
+def test_a_filter_never_cleaned_is_late_and_pressing_done_writes_the_cleaning(living) -> None:
+    _, write, keep = living
+    clean = row(keep(), "clean")
+    assert clean["task"]["in_days"] == 0
+    assert clean["task"]["late_days"] > 0
+    write(clean["done"])
+    again = keep()
+    assert row(again, "clean")["task"]["in_days"] > 1
+    assert again["filters"][0]["cleanings"]
+
+
+def test_what_was_never_written_down_is_due_but_nobody_is_late_with_it(living) -> None:
+    _, _, keep = living
+    change = row(keep(), "change")
+    assert (change["task"]["in_days"], change["task"]["late_days"]) == (0, 0)
+
+
+def test_ticked_cleaning_steps_stand_until_the_filter_is_cleaned(living) -> None:
+    _, write, keep = living
+    steps = keep()["filters"][0]["cleaning"]["steps"]
+    write({"kind": "step-done", "filter_key": "f1", "step_id": steps[0]["id"]})
+    assert list(keep()["filters"][0]["cleaning_done"]) == [steps[0]["id"]]
+    write({"kind": "media-work", "what": "rinsed", "filter_key": "f1"})
+    assert keep()["filters"][0]["cleaning_done"] == {}
+
+
+def test_an_absence_moves_the_plan_and_writes_a_page(living) -> None:
+    _, write, keep = living
+    assert keep()["holiday"] is None
+    go, back = (datetime.now(UTC) + timedelta(days=d) for d in (3, 20))
+    write({"kind": "away", "from_at": go.isoformat(), "until_at": back.isoformat()})
+    view = keep()
+    assert view["holiday"]["portions_count"] == 8
+    for r in view["rows"]:
+        at = datetime.fromisoformat(r["at"])
+        assert not go < at < back, r["task"]["title"]
+
+
+def test_an_absence_that_ends_before_it_begins_is_refused(living, keeper) -> None:
+    tank, _, _ = living
+    now = datetime.now(UTC)
+    body = {"kind": "away", "from_at": now.isoformat(), "until_at": (now - timedelta(days=1)).isoformat()}
+    answer = keeper.write(tank, body)
+    assert answer.status_code == 422
+    assert "departure" in str(answer.json)
+
+
+def test_keep_speaks_of_nitrate_growth_and_a_trial(living) -> None:
+    _, _, keep = living
+    years = keep()["years"]
+    assert years["nitrate"]["peak_mg_n_l"] > years["nitrate"]["trough_mg_n_l"]
+    assert years["growth"]["verdict"]
+    assert years["trial_of"] == "Sweetflag 800 canister"
+
+
+def test_a_tank_in_which_nothing_lives_has_no_care_plan(keeper) -> None:
+    tank = keeper.tank("Empty")
+    view = keeper.get(f"/api/tanks/{tank}/views/keep").json
+    assert view["care"] is None
+    assert view["rows"] == []
+
+
+def test_what_the_plan_asks_for_stands_on_today_and_in_the_calendar(living, keeper) -> None:
+    tank, _, _ = living
+    mine = next(r for r in keeper.get("/api/today").json["rows"] if r["tank"]["id"] == tank)
+    titles = [d["title"] for d in mine["due"]]
+    assert "Open and rinse the canister" in titles
+    calendar = keeper.get(f"/api/tanks/{tank}/calendar.ics").get_data(as_text=True)
+    assert "Open and rinse the canister" in calendar.replace("\r\n ", "")
