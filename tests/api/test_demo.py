@@ -105,3 +105,43 @@ def test_written_twice_it_stands_once(scenario, mariadb) -> None:
     database = connect(mariadb.owner_url)
     with database.connection_context():
         assert write_demo(database) is False
+
+
+def test_every_visitor_looks_round_in_tanks_of_their_own(app, mariadb, visitor) -> None:
+    from reedmace.demo import write_demo
+    from reedmace.store import connect
+
+    database = connect(mariadb.app_url)
+    write_demo(database)
+    one, other = visitor(), visitor()
+    for who in (one, other):
+        assert who.enter("POST", "/api/session/demo", {}).status_code == 201
+    mine, theirs = ({t["name"]: t["id"] for t in who.get("/api/tanks").json["tanks"]} for who in (one, other))
+    assert mine.keys() == theirs.keys() >= {"Kiln room", "Long bench"}
+    assert not set(mine.values()) & set(theirs.values())
+    one.send("PATCH", f"/api/tanks/{mine['Kiln room']}", {"name": "Spoilt"})
+    assert "Spoilt" not in {t["name"] for t in other.get("/api/tanks").json["tanks"]}
+    assert other.get(f"/api/tanks/{mine['Kiln room']}").status_code == 404
+    # Corrections still stand for what they corrected.
+    for name, tank in mine.items():
+        entries = one.get(f"/api/tanks/{tank}/entries").json["entries"]
+        ids = {e["id"] for e in entries}
+        assert all(e["supersedes"] in ids for e in entries if e["supersedes"]), name
+    database.close()
+
+
+def test_a_visit_is_forgotten_after_a_day_and_nobody_signs_up_as_one(app, mariadb, visitor) -> None:
+    from datetime import UTC, datetime, timedelta
+
+    from reedmace.store import Accounts, connect
+
+    database = connect(mariadb.app_url)
+    accounts, now = Accounts(database), datetime.now(UTC).replace(tzinfo=None)
+    old = accounts.visitor(now - timedelta(days=2), "127.0.0.9")
+    new = accounts.visitor(now, "127.0.0.9")
+    assert accounts.by_email(old.email) is None
+    assert accounts.by_email(new.email) is not None
+    for name in (new.email, "visitor x@y.example"):
+        answer = visitor().send("POST", "/api/account", {"email": name, "password": "reed and water"})
+        assert answer.status_code == 422
+    database.close()

@@ -13,6 +13,7 @@ from reedmace.api.problems import Problem, ProblemError
 from reedmace.api.session import CurrentKeeper, csrf_token, keeper
 from reedmace.api.units import Units, WrittenUnit, units_of_keeper, units_of_locale, written
 from reedmace.core.contract import Issue
+from reedmace.store import Tanks
 from reedmace.store.accounts import Keeper
 
 blueprint = APIBlueprint("accounts", __name__, url_prefix="/api", tag="Account")
@@ -168,13 +169,20 @@ def sign_in(json_data: Credentials) -> SessionState:
 
 @blueprint.post("/session/demo")
 @blueprint.output(SessionState, status_code=201)
-@blueprint.doc(responses={403: "CSRF token missing", 404: "No demo here"})
+@blueprint.doc(responses={403: "CSRF token missing", 404: "No demo here", 429: "Paused"})
 def sign_in_demo() -> SessionState:
-    """Look round as the demo keeper, where the demo runs."""
+    """Look round as the demo keeper, where the demo runs, in a copy of its tanks that is forgotten after a day."""
     who = g.accounts.by_email(DEMO_EMAIL) if current_app.config["REEDMACE"].demo else None
     if who is None:
         raise ProblemError(404, "No demo here", "This server was started without the demo.")
-    return let_in(who)
+    # Everyone looks round in tanks of their own, so that nobody meets, or spoils, another's.
+    template = Tanks(g.database, who.id)
+    visitor = g.accounts.visitor(g.now.replace(tzinfo=None), request.remote_addr or "", who.units)
+    own = Tanks(g.database, visitor.id)
+    entries = template.entries_of_all()
+    for tank in template.all():
+        own.bring(tank.name, entries.get(tank.id, []), g.now)
+    return let_in(visitor)
 
 
 @blueprint.delete("/session")
@@ -199,9 +207,11 @@ def choose_units(json_data: Units) -> SessionState:
 
 def own_account() -> None:
     """Refuse what would close the demo for everyone. Raises a 403 problem."""
-    if keeper().email == DEMO_EMAIL and current_app.config["REEDMACE"].demo:
+    if keeper().visiting or (keeper().email == DEMO_EMAIL and current_app.config["REEDMACE"].demo):
         raise ProblemError(
-            403, "Not in the demo", "The demo's account stays open for everyone; make an account of your own."
+            403,
+            "Not in the demo",
+            "A visit is forgotten after a day, whatever it is called; make an account of your own.",
         )
 
 

@@ -57,7 +57,7 @@ def bring_back(tank_id: int) -> TankOut:
     """Bring an archived tank back, or one removed within the day."""
     mine = tanks()
     tank = mine.bring_back(tank_id, g.now)
-    return tank_out(tank, stage_rows(replay(mine.entries(tank_id)), g.now))
+    return tank_out(tank, stage_rows(replay(mine.recent(tank_id)), g.now))
 
 
 @blueprint.post("/tanks/<int:tank_id>/copy")
@@ -67,7 +67,7 @@ def bring_back(tank_id: int) -> TankOut:
 def copy_tank(tank_id: int, json_data: TankIn) -> TankOut:
     """A new tank planned as this one stands: sizes, animals, filter, fitting, kit. Its history stays where it happened."""
     mine = tanks()
-    state = replay(mine.entries(tank_id))
+    state = replay(mine.recent(tank_id))
     plans = [p for p in (state.tank_plan, state.stock_plan, state.filter_plan, state.fit_plan, state.kit_plan) if p]
     entries = [
         Entry(id=n, key=f"copied-{n}", at=g.now, written_at=g.now, body=p.body)

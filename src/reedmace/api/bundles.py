@@ -3,7 +3,8 @@
 from typing import Any
 
 from apiflask import APIBlueprint
-from flask import Response, g
+from flask import Response, g, request
+from flask_login import current_user
 from pydantic import BaseModel, Field
 
 from reedmace.api.described import READ, file_of
@@ -12,6 +13,16 @@ from reedmace.formats import Bundle, bundle_schema, write_bundle
 from reedmace.logbook import replay, stage_rows
 
 blueprint = APIBlueprint("bundles", __name__, url_prefix="/api", tag="Bundles")
+
+LARGEST_BUNDLE = 48_000_000
+"""Bytes of a logbook that may come back: some hundred thousand entries, years of what devices write."""
+
+
+@blueprint.before_request
+def _room_for_a_logbook() -> None:
+    """A keeper's own logbook may be larger than anything else that is sent."""
+    if request.method == "POST" and current_user.is_authenticated:
+        request.max_content_length = LARGEST_BUNDLE
 
 
 class Brought(BaseModel):

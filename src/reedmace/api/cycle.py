@@ -92,7 +92,7 @@ class CsvPreview(BaseModel):
 @blueprint.doc(responses=READ)
 def read_cycle(tank_id: int) -> CycleState:
     """What to do today, when it will be ready, whether it is."""
-    state = replay(tanks().entries(tank_id))
+    state = replay(tanks().recent(tank_id))
     # Animals without a cycle plan are judged all the same.
     log = cycle_log(state, g.now) or care_log(state, g.now)
     if log is None:

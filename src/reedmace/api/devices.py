@@ -111,7 +111,7 @@ def take_reading(json_data: DeviceReading) -> Taken:
         device, tank_id, tanks = by_token(g.database, token.strip())
     except NoSuchDevice as error:
         raise ProblemError(401, "No such token", "Make the device anew in Fit and use the token it shows.") from error
-    state = replay(tanks.entries(tank_id))
+    state = replay(tanks.recent(tank_id))
     hung = hang(state) if device.kind == "flow-meter" else []
     one = next((h for h in hung if h.key == device.filter_key), hung[0] if hung else None)
     computed = one.flow.delivered_lph if one else None

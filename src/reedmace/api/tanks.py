@@ -129,7 +129,7 @@ class Removed(BaseModel):
 def list_tanks() -> TankList:
     """Your tanks."""
     mine = tanks()
-    entries = mine.entries_of_all()
+    entries = mine.recent_of_all()
     return TankList(tanks=[tank_out(t, rows_or_fault(replay(entries.get(t.id, [])), g.now)[0]) for t in mine.all()])
 
 
@@ -162,7 +162,7 @@ def make_tank(json_data: NewTank) -> TankOut:
 def read_tank(tank_id: int) -> TankState:
     """Where a tank stands."""
     mine = tanks()
-    tank, state = mine.get(tank_id), replay(mine.entries(tank_id))
+    tank, state = mine.get(tank_id), replay(mine.recent(tank_id))
     rows, fault = rows_or_fault(state, g.now)
     return TankState(
         tank=tank_out(tank, rows),
@@ -209,7 +209,7 @@ def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
     """Write in the logbook. The same key again answers with the entry that stands. A plan is worked out first."""
     mine = tanks()
     if json_data.body.kind in PLAN_KINDS:
-        _refuse_impossible(replay(mine.entries(tank_id)), json_data.body)
+        _refuse_impossible(replay(mine.recent(tank_id)), json_data.body)
     return mine.add(tank_id, json_data, g.now)[0]
 
 
@@ -264,7 +264,7 @@ class FilterQuery(BaseModel):
 @blueprint.doc(responses={**file_of("text/plain", "EPANET 2.2 input"), **READ, 409: "No pumped filter is chosen"})
 def read_plumbing(tank_id: int, query_data: FilterQuery) -> Response:
     """The plumbing as an EPANET input file, to be solved by anyone."""
-    state = replay(tanks().entries(tank_id))
+    state = replay(tanks().recent(tank_id))
     hung = [h for h in hang(state) if query_data.filter_key in (None, h.key)]
     question = next((q for h in hung if (q := path_of(state, h)) is not None), None)
     if question is None:
@@ -282,7 +282,7 @@ def read_buying(tank_id: int) -> ShoppingListAnswer:
 
 
 def _buying(tank_id: int) -> ShoppingListAnswer:
-    found = buying_view(replay(tanks().entries(tank_id)))
+    found = buying_view(replay(tanks().recent(tank_id)))
     if found is None:
         raise ProblemError(409, "Nothing to buy yet", "Choose a filter first; the list is made for it.")
     return found
@@ -300,7 +300,7 @@ def read_buying_csv(tank_id: int) -> Response:
 def read_calendar(tank_id: int) -> Response:
     """Leak checks, flow tests, service, spare sponges and what comes next in the cycle of one tank as iCalendar."""
     mine = tanks()
-    name, state = mine.get(tank_id).name, replay(mine.entries(tank_id))
+    name, state = mine.get(tank_id).name, replay(mine.recent(tank_id))
     rows = due(state, g.now)
     log = cycle_log(state, g.now)
     if log is not None and not log.settled():

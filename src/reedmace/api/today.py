@@ -39,7 +39,7 @@ class TodayList(BaseModel):
 def read_today() -> TodayList:
     """What to do now, across all tanks."""
     mine = tanks()
-    entries = mine.entries_of_all()
+    entries = mine.recent_of_all()
     rows: list[TodayRow] = []
     spare: list[SeedRow] = []
     for tank in mine.all():

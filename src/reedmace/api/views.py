@@ -28,7 +28,7 @@ blueprint = APIBlueprint("views", __name__, url_prefix="/api", tag="Stages")
 
 
 def _seen(tank_id: int, draft: Draft) -> LogbookState:
-    return with_draft(replay(tanks().entries(tank_id)), draft)
+    return with_draft(replay(tanks().recent(tank_id)), draft)
 
 
 @blueprint.post("/tanks/<int:tank_id>/views/tank")
@@ -81,4 +81,4 @@ def see_begin(tank_id: int, json_data: Draft) -> BeginView:
 @blueprint.doc(responses=READ)
 def see_keep(tank_id: int) -> KeepView:
     """Flow over time and costs."""
-    return keep_view(replay(tanks().entries(tank_id)), g.now)
+    return keep_view(replay(tanks().recent(tank_id)), g.now)

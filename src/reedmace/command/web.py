@@ -17,8 +17,8 @@ THREADS = 8
 SILENT_S = 30
 """A connection on which nothing has come or gone for so long is closed."""
 MOST_CONNECTIONS = 2000
-LARGEST_BODY = 8_000_000
-"""Over 2 MB the application says no in words; over this the loop does."""
+LARGEST_BODY = 48_000_000
+"""Bytes. Over 2 MB, or over this for a logbook that comes back, the application says no in words; the loop stops the rest."""
 
 
 def _stop(_: int, __: FrameType | None) -> None:

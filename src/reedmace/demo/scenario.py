@@ -25,6 +25,8 @@ def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime 
             return False
         for tank in tanks.all():
             tanks.forget(tank.id)
+        # Visits hold copies of what is written anew.
+        accounts.forget_visitors(now.astimezone(UTC).replace(tzinfo=None))
     for name, rows in (
         ("Kiln room", kiln_room()),
         ("Bindery window", bindery(now)),

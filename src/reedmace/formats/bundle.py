@@ -10,7 +10,7 @@ from pydantic import AwareDatetime, Field, model_validator
 from reedmace.core.contract import Part
 from reedmace.logbook import Entry
 
-MOST_ENTRIES = 20000
+MOST_ENTRIES = 100_000
 KEY = re.compile(r"[A-Za-z0-9_-]{1,64}")
 
 

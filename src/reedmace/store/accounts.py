@@ -17,6 +17,10 @@ FAILURES_HERE, FAILURES_PER_ACCOUNT, FAILURES_PER_ADDRESS = 8, 40, 60
 """Of one account from one address; of the account from everywhere, so that nobody locks its keeper out in eight tries; of the address."""
 SIGN_UPS_AN_HOUR = 30
 """From one address."""
+VISITS_AN_HOUR, VISIT = 600, timedelta(days=1)
+"""Of the demo from one address; how long a visit is kept."""
+VISITOR = "visitor "
+"""How such an account is called. No address begins so, since none has a space: nobody can sign up as one."""
 SIGNED_IN_FOR = timedelta(days=60)
 CODES_COUNT, CODE_LETTERS = 8, "abcdefghjkmnpqrstuvwxyz23456789"
 """Codes to come back in with, in letters and digits nobody mistakes for another; twelve of them are 59 bits."""
@@ -41,6 +45,11 @@ class Keeper:
     email: str
     units: dict[str, str] | None = None
     """As chosen, or None for who never chose."""
+
+    @property
+    def visiting(self) -> bool:
+        """Whether this is a visit of the demo."""
+        return self.email.startswith(VISITOR)
 
 
 class Accounts:
@@ -215,6 +224,25 @@ class Accounts:
         """The keeper of an address, None when there is none (for the demo's open door)."""
         row = self._row(Account.email == email.strip().lower())
         return Keeper(row.id, row.email, row.units) if row else None
+
+    def visitor(self, now: datetime, whence: str, units: dict[str, str] | None = None) -> Keeper:
+        """An account for one visit of the demo, which nobody can sign in to again; those of a day ago are taken away.
+
+        now: UTC without zone; whence: the sender's address, whose visits are counted; units: as chosen.
+        Raises TooManyAttempts.
+        """
+        tried = _digest("visit", _network(whence))
+        self._hold([(tried, VISITS_AN_HOUR)], now, timedelta(hours=1))
+        self._note([tried], now)
+        self.forget_visitors(now - VISIT)
+        address = f"{VISITOR}{secrets.token_hex(8)}"
+        new = Account.insert(email=address, password_hash="none", made_at=now, units=units)  # noqa: S106 - no password opens it
+        return Keeper(new.bind(self._database).execute(), address, units)
+
+    def forget_visitors(self, before: datetime) -> None:
+        """Take away every visit begun before then, with its tanks. before: UTC without zone."""
+        old = Account.email.startswith(VISITOR) & (Account.made_at < before)
+        Account.delete().where(old).bind(self._database).execute()
 
     def choose_units(self, account_id: int, units: dict[str, str]) -> None:
         """What this keeper reads in. units: as chosen."""

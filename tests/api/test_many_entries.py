@@ -1,0 +1,83 @@
+"""A tank in which devices have written for years opens like any other."""
+
+import json
+from datetime import UTC, datetime, timedelta
+
+import pytest
+
+from reedmace.store import connect
+from reedmace.store.models import EntryRow
+from reedmace.store.tanks import NEWEST
+
+MANY = 20_000
+
+
+@pytest.fixture
+def crowded(keeper, mariadb):
+    """A keeper with one tank of twenty thousand tests, written past the door for speed."""
+    tank = keeper.tank("Years")
+    keeper.write(tank, {"kind": "tank-plan", "tank": {"length_cm": 100, "width_cm": 40, "height_cm": 45}})
+    database = connect(mariadb.app_url)
+    now = datetime.now(UTC).replace(tzinfo=None)
+    rows = [
+        {
+            "tank": tank,
+            "client_key": f"probe-{n:06d}",
+            "kind": "reading",
+            "at": now - timedelta(hours=MANY - n),
+            "written_at": now,
+            "body": {"kind": "reading", "temperature_c": 24 + n % 3},
+        }
+        for n in range(MANY)
+    ]
+    with database.atomic():
+        for start in range(0, MANY, 1000):
+            EntryRow.insert_many(rows[start : start + 1000]).bind(database).execute()
+    database.close()
+    return keeper, tank
+
+
+def test_it_opens_with_the_newest_and_in_little(crowded) -> None:
+    keeper, tank = crowded
+    answer = keeper.get(f"/api/tanks/{tank}")
+    assert answer.status_code == 200
+    assert len(answer.get_data()) < 300_000
+    readings = answer.json["state"]["readings"]
+    assert len(readings) == NEWEST
+    assert readings[-1]["body"]["temperature_c"] == 24 + (MANY - 1) % 3
+
+
+def test_today_and_the_list_read_no_more_of_it(crowded) -> None:
+    keeper, tank = crowded
+    assert any(r["tank"]["id"] == tank for r in keeper.get("/api/today").json["rows"])
+    assert keeper.get("/api/tanks").status_code == 200
+
+
+def test_nothing_of_it_is_lost_to_those_who_take_it_out(crowded) -> None:
+    keeper, tank = crowded
+    bundle = json.loads(keeper.get(f"/api/tanks/{tank}/bundle.json").get_data(as_text=True))
+    assert sum(e["body"]["kind"] == "reading" for e in bundle["entries"]) == MANY
+
+
+def test_a_device_that_writes_reads_no_more_than_it_needs(crowded) -> None:
+    keeper, tank = crowded
+    made = keeper.send("POST", f"/api/tanks/{tank}/devices", {"name": "Probe", "kind": "thermometer"}).json
+    reading = {"key": "probe-new-1", "at": datetime.now(UTC).isoformat(), "temperature_c": 30}
+    answer = keeper.send("POST", "/api/device/readings", reading, headers={"Authorization": f"Bearer {made['token']}"})
+    assert answer.status_code == 201
+    assert answer.json["written"] is True
+
+
+def test_a_keepers_own_logbook_comes_back_whatever_its_size(crowded) -> None:
+    keeper, tank = crowded
+    text = keeper.get(f"/api/tanks/{tank}/bundle.json").get_data(as_text=True)
+    assert len(text) > 2_000_000
+    answer = keeper.send("POST", "/api/bundles", json.loads(text))
+    assert answer.status_code == 201, answer.json
+    assert answer.json["entries"] == MANY + 1
+
+
+def test_nobody_else_may_send_so_much(visitor) -> None:
+    stranger = visitor()
+    answer = stranger.send("POST", "/api/bundles", {"entries": ["x" * 3_000_000]})
+    assert answer.status_code in (401, 413)
