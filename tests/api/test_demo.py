@@ -145,3 +145,18 @@ def test_a_visit_is_forgotten_after_a_day_and_nobody_signs_up_as_one(app, mariad
         answer = visitor().send("POST", "/api/account", {"email": name, "password": "reed and water"})
         assert answer.status_code == 422
     database.close()
+
+
+def test_a_long_logbook_with_corrections_is_brought_in_whole(keeper) -> None:
+    tank = keeper.tank("Corrected")
+    first = keeper.write(tank, {"kind": "note", "text": "one"}).json
+    keeper.write(tank, {"kind": "note", "text": "two"}, supersedes=first["id"])
+    for n in range(4):
+        keeper.write(tank, {"kind": "note", "text": f"more {n}"})
+    bundle = keeper.get(f"/api/tanks/{tank}/bundle.json").json
+    made = keeper.send("POST", "/api/bundles", bundle).json["tank_id"]
+    entries = keeper.get(f"/api/tanks/{made}/entries").json["entries"]
+    texts = {e["id"]: e["body"]["text"] for e in entries}
+    corrected = next(e for e in entries if e["supersedes"])
+    assert (texts[corrected["supersedes"]], corrected["body"]["text"]) == ("one", "two")
+    assert [e["body"]["text"] for e in reversed(entries)] == ["one", "two", *(f"more {n}" for n in range(4))]

@@ -200,6 +200,30 @@ def test_a_stop_is_clean_and_everything_is_there_after(tmp_path: Path) -> None:
     running.stop()
 
 
+@pytest.mark.parametrize("left", [None, "", "{"], ids=["lost", "empty", "cut short"])
+def test_a_start_recovers_from_its_secrets_gone(tmp_path: Path, left: str | None) -> None:
+    from reedmace.command.mariadb import MariaDB
+    from reedmace.command.run import _secret
+    from reedmace.store import Accounts, connect
+
+    first = MariaDB(tmp_path)
+    first.start()
+    kept = Accounts(connect(first.app_url)).sign_up("a@yard.example", "reed and water", datetime(2026, 1, 1))
+    before = _secret(tmp_path)
+    first.stop()
+    for name in ("accounts.json", "secret"):
+        (tmp_path / name).unlink() if left is None else (tmp_path / name).write_text(left)
+    again = MariaDB(tmp_path)
+    again.start()
+    found = Accounts(connect(again.app_url)).by_email(kept.email)
+    assert found is not None
+    assert found.id == kept.id
+    assert len(_secret(tmp_path)) >= 16
+    assert _secret(tmp_path) != before
+    assert (tmp_path / "accounts.json").stat().st_mode & 0o077 == 0
+    again.stop()
+
+
 def test_a_second_start_on_one_folder_is_told(running: Running) -> None:
     second = Running("serve", running.folder)
     with pytest.raises(RuntimeError, match="already running on this data folder"):

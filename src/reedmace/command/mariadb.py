@@ -30,6 +30,16 @@ def free_port() -> int:
         return int(s.getsockname()[1])
 
 
+def write_whole(path: Path, text: str) -> None:
+    """Write a small secret file, readable by its owner alone, whole or not at all. path, text: of it."""
+    descriptor, name = tempfile.mkstemp(prefix=f"{path.name}-", dir=path.parent)
+    with os.fdopen(descriptor, "w") as file:
+        file.write(text)
+        file.flush()
+        os.fsync(file.fileno())
+    Path(name).replace(path)
+
+
 class MariaDB:
     """One server over one folder. Start it, use `app_url`, stop it."""
 
@@ -95,12 +105,14 @@ class MariaDB:
 
     def _secrets(self) -> dict[str, str]:
         path = self.folder / "accounts.json"
-        if not path.exists():
-            descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
-            with os.fdopen(descriptor, "w") as file:
-                json.dump({"app": secrets.token_hex(16), "owner": secrets.token_hex(16)}, file)
-        found: dict[str, str] = json.loads(path.read_text())
-        return found
+        try:
+            found = json.loads(path.read_text())
+            return {"app": str(found["app"]), "owner": str(found["owner"])}
+        except (OSError, ValueError, KeyError, TypeError):
+            # Lost, empty or cut short: new ones, which `_prepare` gives to the accounts.
+            made = {"app": secrets.token_hex(16), "owner": secrets.token_hex(16)}
+            write_whole(path, json.dumps(made))
+            return made
 
     def _environment(self) -> dict[str, str]:
         # A server clears leftover temporary tables out of its temporary folder when it starts. Two that share one, /tmp
@@ -207,6 +219,8 @@ class MariaDB:
             CREATE DATABASE IF NOT EXISTS reedmace CHARACTER SET utf8mb4 COLLATE utf8mb4_bin;
             CREATE USER IF NOT EXISTS 'reedmace_owner'@'127.0.0.1' IDENTIFIED BY '{kept["owner"]}';
             CREATE USER IF NOT EXISTS 'reedmace_app'@'127.0.0.1' IDENTIFIED BY '{kept["app"]}';
+            ALTER USER 'reedmace_owner'@'127.0.0.1' IDENTIFIED BY '{kept["owner"]}';
+            ALTER USER 'reedmace_app'@'127.0.0.1' IDENTIFIED BY '{kept["app"]}';
             GRANT ALL ON reedmace.* TO 'reedmace_owner'@'127.0.0.1';
             """
         )

@@ -13,7 +13,7 @@ from pathlib import Path
 from types import FrameType
 
 from reedmace.api.application import new_secret
-from reedmace.command.mariadb import MariaDB, die_with_parent, free_port
+from reedmace.command.mariadb import MariaDB, die_with_parent, free_port, write_whole
 from reedmace.demo import write_demo
 from reedmace.store import connect, migrate
 
@@ -74,11 +74,16 @@ def _run(folder: Path, *, with_demo: bool, fresh: bool) -> int:
 
 def _secret(folder: Path) -> str:
     path = folder / "secret"
-    if not path.exists():
-        descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
-        with os.fdopen(descriptor, "w") as file:
-            file.write(new_secret())
-    return path.read_text()
+    kept = path.read_text().strip() if path.exists() else ""
+    if len(kept) < SHORTEST_SECRET:
+        if path.exists():
+            _say("the secret that signs cookies was empty or cut short: a new one is made, and everyone signs in again")
+        kept = new_secret()
+        write_whole(path, kept)
+    return kept
+
+
+SHORTEST_SECRET = 16
 
 
 class Workers:

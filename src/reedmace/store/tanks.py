@@ -210,17 +210,28 @@ class Tanks:
         """A new tank with a logbook written elsewhere, in its order; what supersedes what is kept. All or nothing."""
         with self._database.atomic():
             tank = self._make(name, now)
-            for start in range(0, len(entries), AT_ONCE):
-                rows = [self._columns(tank.id, e, now, None) for e in entries[start : start + AT_ONCE]]
-                EntryRow.insert_many(rows).bind(self._database).execute()
-            written = EntryRow.select(EntryRow.id, EntryRow.client_key).where(EntryRow.tank == tank.id)
-            by_key = {row.client_key: row.id for row in written.bind(self._database)}
-            ids = {e.id: by_key[e.key] for e in entries}
-            for e in entries:
-                if e.supersedes is not None:
-                    known = EntryRow.update(supersedes_id=ids[e.supersedes]).where(EntryRow.id == ids[e.id])
-                    known.bind(self._database).execute()
+            ids: dict[int, int] = {}
+            waiting: list[Entry] = []
+            for entry in entries:
+                # What it supersedes must have its new id first: a line is never changed once it is written.
+                if len(waiting) >= AT_ONCE or (entry.supersedes is not None and entry.supersedes not in ids):
+                    ids |= self._insert_many(tank.id, waiting, ids, now)
+                    waiting = []
+                waiting.append(entry)
+            self._insert_many(tank.id, waiting, ids, now)
             return tank
+
+    def _insert_many(self, tank_id: int, some: list[Entry], ids: dict[int, int], now: datetime) -> dict[int, int]:
+        """Write several at once; the new id of each by its old one. ids: of those written before."""
+        if not some:
+            return {}
+        rows = [self._columns(tank_id, e, now, None if e.supersedes is None else ids[e.supersedes]) for e in some]
+        EntryRow.insert_many(rows).bind(self._database).execute()
+        last = (
+            EntryRow.select(EntryRow.id).where(EntryRow.tank == tank_id).order_by(EntryRow.id.desc()).limit(len(some))
+        )
+        new = sorted(row.id for row in last.bind(self._database))
+        return {e.id: n for e, n in zip(some, new, strict=True)}
 
     def _write(self, tank_id: int, new: NewEntry, now: datetime) -> tuple[Entry, bool]:
         rows = EntryRow.select().where(EntryRow.tank == tank_id)
