@@ -3,6 +3,7 @@
 from datetime import UTC, datetime, timedelta
 
 import pytest
+from icalendar import Calendar
 
 from reedmace.core.filter import CATALOGUE
 
@@ -98,3 +99,55 @@ def test_what_the_plan_asks_for_stands_on_today_and_in_the_calendar(living, keep
     assert "Open and rinse the canister" in titles
     calendar = keeper.get(f"/api/tanks/{tank}/calendar.ics").get_data(as_text=True)
     assert "Open and rinse the canister" in calendar.replace("\r\n ", "")
+
+
+def test_one_secret_link_gives_all_tanks_calendar_until_it_is_revoked(living, keeper, visitor) -> None:
+    tank, _, _ = living
+    other = keeper.tank("Second")
+    assert keeper.get("/api/account/calendar").json == {"made_at": None}
+    made = keeper.send("POST", "/api/account/calendar").json
+    path = made["url"].partition("/api/")[2]
+    stranger = visitor()
+    answer = stranger.get(f"/api/{path}")
+    assert answer.status_code == 200
+    assert answer.headers["X-Robots-Tag"] == "noindex"
+    events = Calendar.from_ical(answer.get_data(as_text=True)).walk("VEVENT")
+    assert any("Yard: Open and rinse the canister" in str(e["summary"]) for e in events)
+    assert len({str(e["uid"]) for e in events}) == len(events)
+    # A second parser reads the same lines.
+    assert answer.get_data(as_text=True).count("BEGIN:VEVENT") == len(events)
+    again = keeper.send("POST", "/api/account/calendar").json
+    assert stranger.get(f"/api/{path}").status_code == 404
+    path = again["url"].partition("/api/")[2]
+    assert stranger.get(f"/api/{path}").status_code == 200
+    assert keeper.send("DELETE", "/api/account/calendar").json == {"made_at": None}
+    assert stranger.get(f"/api/{path}").status_code == 404
+    assert other != tank
+
+
+def test_a_tank_whose_figures_do_not_agree_leaves_the_others_their_dates(living, keeper, visitor) -> None:
+    url = keeper.send("POST", "/api/account/calendar").json["url"]
+    assert "Open and rinse" in visitor().get(f"/api/{url.partition('/api/')[2]}").get_data(as_text=True)
+    assert visitor().send("POST", "/api/account/calendar").status_code in (401, 403)
+
+
+def test_the_logbook_is_looked_through_by_words_and_kind_and_corrections_stay_told(keeper) -> None:
+    tank = keeper.tank("Searched")
+    for n in range(130):
+        keeper.write(tank, {"kind": "note", "text": f"line {n} 100% _odd_"})
+    wrong = keeper.write(tank, {"kind": "water-change", "share": 0.5}).json
+    keeper.write(tank, {"kind": "withdrawal"}, supersedes=wrong["id"])
+    base = f"/api/tanks/{tank}/entries"
+    found = keeper.get(f"{base}?search=LINE 12 ").json["entries"]
+    assert [e["body"]["text"] for e in found] == ["line 12 100% _odd_"]
+    # Nothing that is looked for is a pattern.
+    assert len(keeper.get(f"{base}?search=%25 _O&limit=200").json["entries"]) == 130
+    assert keeper.get(f"{base}?search=%25x").json["entries"] == []
+    changes = keeper.get(f"{base}?kind=water-change").json
+    assert [e["id"] for e in changes["entries"]] == [wrong["id"]]
+    assert changes["replacing"][0]["body"]["kind"] == "withdrawal"
+    first = keeper.get(f"{base}?kind=note&limit=100").json
+    second = keeper.get(f"{base}?kind=note&limit=100&before={first['next_before']}").json
+    assert len(first["entries"]) + len(second["entries"]) == 130
+    for odd in ("kind=%27;drop", "search=", "kind=" + "x" * 40):
+        assert keeper.get(f"{base}?{odd}").status_code == 422

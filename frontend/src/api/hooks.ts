@@ -1,5 +1,11 @@
 /** Server state: session, tables, tanks, computations, and writing in the logbook. */
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { ask, client, compute, ProblemError, rememberSession } from "./client";
 import { hold, newKey, ownOutbox } from "./outbox";
@@ -105,6 +111,25 @@ export function useEntries(tankId: number) {
           params: { path: { tank_id: tankId }, query: { limit: 200 } },
         }),
       ),
+  });
+}
+
+/** The logbook's lines a page at a time, newest first, of one kind or with some words in them. */
+export function useLogbookPages(tankId: number, { kind, search }: { kind: string; search: string }) {
+  return useInfiniteQuery({
+    queryKey: ["entries", tankId, kind, search],
+    queryFn: ({ pageParam }) =>
+      ask(
+        client.GET("/api/tanks/{tank_id}/entries", {
+          params: {
+            path: { tank_id: tankId },
+            query: { limit: 100, before: pageParam, kind: kind || undefined, search: search || undefined },
+          },
+        }),
+      ),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: (last) => last.next_before ?? undefined,
+    placeholderData: keepPreviousData,
   });
 }
 

@@ -503,7 +503,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Look round as the demo keeper, where the demo runs. */
+        /** Look round as the demo keeper, where the demo runs, in a copy of its tanks that is forgotten after a day. */
         post: {
             parameters: {
                 query?: never;
@@ -533,6 +533,15 @@ export interface paths {
                 };
                 /** @description No demo here */
                 404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -1066,6 +1075,127 @@ export interface paths {
         };
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether there is a link to all tanks' calendar. The link itself is told only when it is made. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CalendarLink"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Make a link to all tanks' calendar; an older one opens nothing from now on. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CalendarMade"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Revoke the link. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CalendarLink"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -2114,6 +2244,53 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar/{token}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due in all tanks, for any calendar that subscribes. Whoever has the link may read it. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description iCalendar */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/calendar": string;
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4236,6 +4413,9 @@ export interface paths {
                 query?: {
                     before?: number | null;
                     limit?: number;
+                    kind?: string | null;
+                    search?: string | null;
+                    until?: string | null;
                 };
                 header?: never;
                 path: {
@@ -5184,62 +5364,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tanks/{tank_id}/calendar.ics": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Leak checks, flow tests, service, spare sponges and what comes next in the cycle of one tank as iCalendar. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    tank_id: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description iCalendar */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "text/calendar": string;
-                    };
-                };
-                /** @description Not signed in */
-                401: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-                /** @description No such tank */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/tanks/{tank_id}/views/filter": {
         parameters: {
             query?: never;
@@ -5426,6 +5550,62 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Leak checks, care, spare sponges and what comes next in the cycle of one tank as iCalendar. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description iCalendar */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/calendar": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6686,6 +6866,24 @@ export interface components {
             tank: string;
             /** Entries */
             entries: components["schemas"]["EntryIn"][];
+        };
+        /**
+         * CalendarLink
+         * @description Since when there is a link; none where there is none.
+         */
+        CalendarLink: {
+            /** Made At */
+            made_at: string | null;
+        };
+        /**
+         * CalendarMade
+         * @description The link itself, told this once.
+         */
+        CalendarMade: {
+            /** Made At */
+            made_at: string | null;
+            /** Url */
+            url: string;
         };
         /**
          * Calm
@@ -8940,6 +9138,11 @@ export interface components {
         EntryPage: {
             /** Entries */
             entries: components["schemas"]["Entry"][];
+            /**
+             * Replacing
+             * @description What corrects or takes back one of them
+             */
+            replacing: components["schemas"]["Entry"][];
             /** Next Before */
             next_before: number | null;
         };
@@ -11865,6 +12068,11 @@ export interface components {
             signed_in: boolean;
             /** Email */
             email: string | null;
+            /**
+             * Visiting
+             * @description Whether this is a visit of the demo, forgotten after a day
+             */
+            visiting: boolean;
             /** Csrf Token */
             csrf_token: string;
             /** Demo Open */
@@ -14020,6 +14228,11 @@ export interface components {
             signed_in: boolean;
             /** Email */
             email: string | null;
+            /**
+             * Visiting
+             * @description Whether this is a visit of the demo, forgotten after a day
+             */
+            visiting: boolean;
             /** Csrf Token */
             csrf_token: string;
             /** Demo Open */
@@ -14770,8 +14983,8 @@ export interface components {
             working: components["schemas"]["WorkingLine"][];
             /** May Try */
             may_try: boolean;
-            /** Next Hours */
-            next_hours: number | null;
+            /** Next H */
+            next_h: number | null;
             /** Proved */
             proved: boolean;
             /** Steps */
@@ -16527,6 +16740,11 @@ export interface components {
             nitrate: components["schemas"]["NitrateRhythmAnswer"] | null;
             growth: components["schemas"]["OutgrowAnswer"] | null;
             trial: components["schemas"]["StayOffAnswer"] | null;
+            /**
+             * Trial Of
+             * @description The filter that would stand
+             */
+            trial_of: string | null;
         };
     };
     responses: never;

@@ -7,6 +7,7 @@ import { useEnter } from "../api/hooks";
 import type { SessionState } from "../api/schemas";
 import { Button, Fields, Lead, PickOne, ProblemNote, TextField, Verdict } from "../kit";
 import { Page } from "./Page";
+import { CalendarLink } from "./CalendarLink";
 import { RecoveryCodes } from "./RecoveryCodes";
 
 export function Account({ session }: { session: SessionState }) {
@@ -14,11 +15,20 @@ export function Account({ session }: { session: SessionState }) {
     <Page>
       <Narrow>
         <Verdict>Your account</Verdict>
-        <Lead>Signed in as {session.email}.</Lead>
+        <Lead>
+          {session.visiting
+            ? "You are looking round in tanks of your own: this visit is forgotten after a day. Take the file below, sign out, make an account, and bring them in."
+            : `Signed in as ${session.email ?? ""}.`}
+        </Lead>
         <UnitsForm session={session} />
-        <PasswordForm />
-        <CodesForm />
-        <EmailForm session={session} />
+        {!session.visiting && (
+          <>
+            <PasswordForm />
+            <CodesForm />
+          </>
+        )}
+        <CalendarLink />
+        {!session.visiting && <EmailForm session={session} />}
         <section aria-label="Everything">
           <h2>Everything you wrote</h2>
           <p>
@@ -28,7 +38,7 @@ export function Account({ session }: { session: SessionState }) {
             ; each of its bundles can be taken in on Today.
           </p>
         </section>
-        <CloseForm />
+        {!session.visiting && <CloseForm />}
       </Narrow>
     </Page>
   );

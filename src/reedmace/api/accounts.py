@@ -73,6 +73,7 @@ class SessionState(BaseModel):
 
     signed_in: bool
     email: str | None
+    visiting: bool = Field(description="Whether this is a visit of the demo, forgotten after a day")
     csrf_token: str
     demo_open: bool
     units: Units
@@ -110,6 +111,7 @@ def _state() -> SessionState:
     return SessionState(
         signed_in=known,
         email=current_user.keeper.email if known else None,
+        visiting=known and current_user.keeper.visiting,
         csrf_token=csrf_token(),
         demo_open=current_app.config["REEDMACE"].demo,
         units=units,

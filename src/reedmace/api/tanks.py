@@ -12,14 +12,8 @@ from reedmace.api.files import csv_response
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import tanks
 from reedmace.core.contract import Issue
-from reedmace.core.cycle import (
-    CycleAdviceQuestion,
-    CycleForecastQuestion,
-    cycle_advice,
-    cycle_forecast,
-)
 from reedmace.core.fit import ShoppingListAnswer
-from reedmace.formats import plumbing_inp, write_calendar, write_shopping
+from reedmace.formats import plumbing_inp, write_shopping
 from reedmace.logbook import (
     PLAN_KINDS,
     Body,
@@ -28,8 +22,6 @@ from reedmace.logbook import (
     LogbookState,
     NewEntry,
     Stage,
-    cycle_due,
-    cycle_log,
     due,
     hang,
     path_of,
@@ -48,7 +40,7 @@ from reedmace.logbook.stages import (
     with_plan,
 )
 from reedmace.logbook.times import OurTime
-from reedmace.store import NoSuchEntry
+from reedmace.store import NoSuchEntry, Wanted
 
 blueprint = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 
@@ -91,6 +83,7 @@ class EntryPage(BaseModel):
     """Entries, newest first; `next_before` asks for the next page, null at the end."""
 
     entries: list[Entry]
+    replacing: list[Entry] = Field(description="What corrects or takes back one of them")
     next_before: int | None
 
 
@@ -115,6 +108,11 @@ class PageQuery(BaseModel):
 
     before: int | None = Field(default=None, ge=1, le=2**53)
     limit: int = Field(default=100, ge=1, le=200)
+    kind: str | None = Field(default=None, max_length=32, pattern="^[a-z-]+$", description="Only entries of this kind")
+    search: str | None = Field(
+        default=None, min_length=1, max_length=80, description="Only entries that hold these words"
+    )
+    until: OurTime | None = Field(default=None, description="Only what happened before then")
 
 
 class Removed(BaseModel):
@@ -197,8 +195,13 @@ def remove_tank(tank_id: int) -> Removed:
 @blueprint.doc(responses={**READ, 422: "Not usable"})
 def read_entries(tank_id: int, query_data: PageQuery) -> EntryPage:
     """The logbook, newest first."""
-    found = tanks().page(tank_id, query_data.before, query_data.limit)
-    return EntryPage(entries=found, next_before=found[-1].id if len(found) == query_data.limit else None)
+    mine, q = tanks(), query_data
+    found = mine.page(tank_id, q.before, q.limit, Wanted(q.kind, q.search, q.until))
+    return EntryPage(
+        entries=found,
+        replacing=mine.replacing(tank_id, [e.id for e in found]),
+        next_before=found[-1].id if len(found) == q.limit else None,
+    )
 
 
 @blueprint.post("/tanks/<int:tank_id>/entries")
@@ -293,23 +296,6 @@ def _buying(tank_id: int) -> ShoppingListAnswer:
 def read_buying_csv(tank_id: int) -> Response:
     """The same list as CSV."""
     return csv_response(write_shopping(_buying(tank_id)), f"shopping-{tank_id}.csv")
-
-
-@blueprint.get("/tanks/<int:tank_id>/calendar.ics")
-@blueprint.doc(responses={**file_of("text/calendar", "iCalendar"), **READ})
-def read_calendar(tank_id: int) -> Response:
-    """Leak checks, flow tests, service, spare sponges and what comes next in the cycle of one tank as iCalendar."""
-    mine = tanks()
-    name, state = mine.get(tank_id).name, replay(mine.recent(tank_id))
-    rows = due(state, g.now)
-    log = cycle_log(state, g.now)
-    if log is not None and not log.settled():
-        advice = cycle_advice(CycleAdviceQuestion(log=log))
-        forecast = cycle_forecast(CycleForecastQuestion(log=log, draws=400))
-        rows = sorted([*rows, *cycle_due(state, g.now, advice, forecast)], key=lambda d: (d.at, d.key))
-    text = write_calendar([(tank_id, name, one) for one in rows], g.now)
-    headers = {"Content-Disposition": f'attachment; filename="tank-{tank_id}.ics"'}
-    return Response(text, mimetype="text/calendar", headers=headers)
 
 
 def tank_out(tank: Any, stages: list[Stage]) -> TankOut:

@@ -233,6 +233,7 @@ class MariaDB:
             GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.account TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.signed_in TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.recovery_code TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, DELETE ON reedmace.calendar_link TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.device TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.sign_in_failure TO 'reedmace_app'@'127.0.0.1';
             """

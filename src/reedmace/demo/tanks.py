@@ -357,7 +357,7 @@ def courtyard(now: datetime) -> list[Row]:
             },
         ),
     ]
-    return rows
+    return sorted(rows, key=lambda row: -row[0])
 
 
 def stairwell(now: datetime) -> list[Row]:

@@ -16,6 +16,7 @@ NEEDED = ("name", "kind", "box_lph", "watts", "price")
 MOST_ROWS = 200
 _YES, _NO = ("yes", "true", "1"), ("no", "false", "0")
 _WORDS = ("id", "name", "kind", "media_path", "priming")
+_SO_OR_NOT = frozenset(name for name, field in Filter.model_fields.items() if field.annotation in (bool, bool | None))
 _DEFAULTS: dict[str, object] = {
     # What a box seldom says, for a filter of middling size (common practice); a row that knows better gives it.
     "face_cm2": 200.0,
@@ -76,7 +77,7 @@ def _row(line: int, cells: dict[str, str]) -> tuple[Filter | None, list[RowError
                 data[column] = [{"flow_lph": float(q), "head_m": float(h)} for q, h in points]
             except ValueError:
                 errors.append(RowError(line, column, f'"{cell[:30]}" is not a curve; write 0:1.4 400:1.1 800:0.'))
-        elif cell.lower() in _YES + _NO and column in ("restarts_alone", "salt_water", "chemical_media"):
+        elif cell.lower() in _YES + _NO and column in _SO_OR_NOT:
             data[column] = cell.lower() in _YES
         else:
             try:

@@ -5,7 +5,7 @@ from playhouse.pool import MaxConnectionsExceeded as AllBusy
 from reedmace.store.accounts import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, EmailTaken, TooManyAttempts
 from reedmace.store.database import connect, migrate
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
-from reedmace.store.tanks import KEPT_FOR, Aside, NoSuchEntry, NoSuchTank, PlanMoved, TankAside, Tanks
+from reedmace.store.tanks import KEPT_FOR, Aside, NoSuchEntry, NoSuchTank, PlanMoved, TankAside, Tanks, Wanted
 
 __all__ = [
     "KEPT_FOR",
@@ -24,6 +24,7 @@ __all__ = [
     "TankAside",
     "Tanks",
     "TooManyAttempts",
+    "Wanted",
     "by_token",
     "connect",
     "migrate",

@@ -3,14 +3,14 @@
 import hashlib
 import secrets
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from ipaddress import ip_address, ip_network
 
 import peewee
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 
-from reedmace.store.models import Account, RecoveryCode, SignedIn, SignInFailure
+from reedmace.store.models import Account, CalendarLink, RecoveryCode, SignedIn, SignInFailure
 
 WINDOW = timedelta(minutes=15)
 FAILURES_HERE, FAILURES_PER_ACCOUNT, FAILURES_PER_ADDRESS = 8, 40, 60
@@ -243,6 +243,35 @@ class Accounts:
         """Take away every visit begun before then, with its tanks. before: UTC without zone."""
         old = Account.email.startswith(VISITOR) & (Account.made_at < before)
         Account.delete().where(old).bind(self._database).execute()
+
+    def calendar_link(self, account_id: int, now: datetime) -> str:
+        """The token of a new calendar link; an older one is worth nothing from now on. now: UTC without zone."""
+        token = secrets.token_urlsafe(24)
+        with self._database.atomic():
+            self.end_calendar(account_id)
+            new = CalendarLink.insert(account=account_id, token_hash=_digest("calendar", token), made_at=now)
+            new.bind(self._database).execute()
+        return token
+
+    def end_calendar(self, account_id: int) -> None:
+        """Revoke the link, if there is one."""
+        CalendarLink.delete().where(CalendarLink.account == account_id).bind(self._database).execute()
+
+    def calendar_since(self, account_id: int) -> datetime | None:
+        """When the link was made, aware; None where there is none."""
+        row = CalendarLink.select().where(CalendarLink.account == account_id).bind(self._database).first()
+        return row.made_at.replace(tzinfo=UTC) if row else None
+
+    def by_calendar(self, token: str) -> Keeper | None:
+        """Whose calendar a link opens; None where it opens none."""
+        row = (
+            CalendarLink.select(CalendarLink, Account)
+            .join(Account)
+            .where(CalendarLink.token_hash == _digest("calendar", token))
+            .bind(self._database)
+            .first()
+        )
+        return Keeper(row.account.id, row.account.email, row.account.units) if row else None
 
     def choose_units(self, account_id: int, units: dict[str, str]) -> None:
         """What this keeper reads in. units: as chosen."""

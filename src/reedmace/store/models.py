@@ -55,6 +55,15 @@ class RecoveryCode(Row):
     made_at = peewee.DateTimeField()
 
 
+class CalendarLink(Row):
+    """The secret link by which any calendar reads what is due; only its hash is kept, one an account."""
+
+    id = peewee.BigAutoField()
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE", unique=True)
+    token_hash = peewee.FixedCharField(64, unique=True)
+    made_at = peewee.DateTimeField()
+
+
 class SignInFailure(Row):
     """A failed sign-in, counted here so that every worker sees it."""
 

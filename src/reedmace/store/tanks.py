@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from typing import Any, Literal, cast
+from typing import Any, Literal, NamedTuple, cast
 
 import peewee
 
@@ -54,6 +54,14 @@ class TankName:
     id: int
     name: str
     made_at: datetime
+
+
+class Wanted(NamedTuple):
+    """Which entries of a tank are looked for; what is None does not matter."""
+
+    kind: str | None = None
+    words: str | None = None
+    until: datetime | None = None
 
 
 def _naive(at: datetime) -> datetime:
@@ -178,13 +186,27 @@ class Tanks:
             found.setdefault(row.tank_id, []).append(_entry(row))
         return found
 
-    def page(self, tank_id: int, before: int | None, limit: int = PAGE) -> list[Entry]:
-        """Newest entries first, `limit` at a time, with ids under `before`. Raises NoSuchTank."""
+    def page(self, tank_id: int, before: int | None, limit: int = PAGE, wanted: Wanted | None = None) -> list[Entry]:
+        """Newest entries first, `limit` at a time, with ids under `before`; only those wanted. Raises NoSuchTank."""
         self._row(tank_id)
         rows = EntryRow.select().where(EntryRow.tank == tank_id)
+        wanted = wanted or Wanted()
+        if wanted.kind is not None:
+            rows = rows.where(EntryRow.kind == wanted.kind)
+        if wanted.words is not None:
+            # Any case, any letters, nothing in the words is a pattern.
+            rows = rows.where(peewee.fn.LOCATE(wanted.words.lower(), peewee.fn.LOWER(EntryRow.body)) > 0)
+        if wanted.until is not None:
+            rows = rows.where(EntryRow.at < _naive(wanted.until))
         if before is not None:
             rows = rows.where(EntryRow.id < before)
         return [_entry(r) for r in rows.order_by(EntryRow.id.desc()).limit(limit).bind(self._database)]
+
+    def replacing(self, tank_id: int, ids: Sequence[int]) -> list[Entry]:
+        """Entries that correct or take back one of these. Raises NoSuchTank."""
+        self._row(tank_id)
+        rows = EntryRow.select().where((EntryRow.tank == tank_id) & EntryRow.supersedes_id.in_(list(ids)))
+        return [_entry(r) for r in rows.order_by(EntryRow.id).bind(self._database)] if ids else []
 
     def add(self, tank_id: int, new: NewEntry, now: datetime) -> tuple[Entry, bool]:
         """Write an entry once; (entry, whether it was new). Raises NoSuchTank, NoSuchEntry, PlanMoved."""

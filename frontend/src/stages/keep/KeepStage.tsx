@@ -1,18 +1,16 @@
 /** Keep: the logbook itself, each filter's flow over time, and what they cost to run. */
-import { styled } from "styled-components";
-import { useAgain, useEntries, useKeep, useWrite } from "../../api/hooks";
+import { useKeep } from "../../api/hooks";
 import { ThisTank } from "./ThisTank";
-import { ProblemError } from "../../api/client";
-import type { Entry, KeepView } from "../../api/schemas";
-import { Figure, InlineButton, Lead, ProblemNote, Verdict, Waiting } from "../../kit";
+import type { KeepView } from "../../api/schemas";
+import { Figure, Verdict } from "../../kit";
 import { Section } from "../../section/Section";
 import { TakeoverNote } from "../fit/TakeoverNote";
 import { FlowHistory } from "../../charts/FlowHistory";
 import { Care } from "./Care";
+import { Logbook } from "./Logbook";
 import { NewEntry } from "./NewEntry";
 import { Pressing } from "./Pressing";
 import { Seeds } from "./Seeds";
-import { words } from "./words";
 import { YearsAhead } from "./YearsAhead";
 import { Facts, hanging, TwoColumns, type StageProps } from "../shared";
 import { money, show } from "../../quantity/shown";
@@ -39,7 +37,7 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
       {view && <Running tankId={tankId} view={view} />}
       <Seeds tankId={tankId} />
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
-      <Logbook tankId={tankId} species={tables.species} />
+      <Logbook tankId={tankId} logbook={logbook} species={tables.species} />
       <ThisTank tankId={tankId} />
     </TwoColumns>
   );
@@ -131,88 +129,3 @@ function Flow({ one, many }: { one: Kept; many: boolean }) {
     </div>
   );
 }
-
-function Logbook({ tankId, species }: { tankId: number; species: StageProps["tables"]["species"] }) {
-  const entries = useEntries(tankId);
-  const write = useWrite(tankId);
-  const again = useAgain(tankId);
-  if (entries.isPending) return <Waiting>Opening the logbook…</Waiting>;
-  if (!entries.data)
-    return <ProblemNote problem={entries.error instanceof ProblemError ? entries.error : null} />;
-  const replaced = new Map(
-    entries.data.entries.filter((e) => e.supersedes != null).map((e) => [e.supersedes, e]),
-  );
-  // The newest of its kind is the plan that stands; an older one can be taken up again.
-  const newest = new Map<string, number>();
-  for (const e of entries.data.entries)
-    if (!replaced.has(e.id)) newest.set(e.body.kind, Math.max(newest.get(e.body.kind) ?? 0, e.id));
-  const older = (e: Entry) => e.body.kind.endsWith("-plan") && newest.get(e.body.kind) !== e.id;
-  return (
-    <section aria-label="Logbook">
-      <h2>Logbook, last written first</h2>
-      {entries.data.entries.length === 0 && <Lead>Nothing is written yet.</Lead>}
-      <Lines>
-        {entries.data.entries.map((e) => {
-          const gone = replaced.get(e.id);
-          return (
-            <li key={e.id} data-gone={gone ? true : undefined}>
-              <time dateTime={e.at}>
-                {new Date(e.at).toLocaleString(undefined, {
-                  day: "numeric",
-                  month: "short",
-                  hour: "2-digit",
-                  minute: "2-digit",
-                })}
-              </time>
-              <span>
-                {gone ? <s>{words(e.body, species)}</s> : words(e.body, species)}
-                {gone && (gone.body.kind === "withdrawal" ? " (taken back)" : " (corrected)")}
-              </span>
-              {!gone && e.body.kind !== "withdrawal" && !e.body.kind.endsWith("-plan") && (
-                <InlineButton
-                  aria-label={`Take back: ${words(e.body, species)}`}
-                  onPress={() => {
-                    write.mutate({ body: { kind: "withdrawal" }, supersedes: e.id });
-                  }}
-                >
-                  Take back
-                </InlineButton>
-              )}
-              {!gone && older(e) && (
-                <InlineButton
-                  aria-label={`Take up again: ${words(e.body, species)}`}
-                  onPress={() => {
-                    again.mutate(e.id);
-                  }}
-                >
-                  Take up again
-                </InlineButton>
-              )}
-            </li>
-          );
-        })}
-      </Lines>
-      <ProblemNote problem={write.error ?? again.error} />
-    </section>
-  );
-}
-
-const Lines = styled.ul`
-  max-height: 380px;
-  overflow: auto;
-  li {
-    display: grid;
-    grid-template-columns: 118px minmax(0, 1fr) auto;
-    gap: 10px;
-    padding: 4px 0;
-    border-bottom: 1px solid var(--line);
-    align-items: baseline;
-  }
-  time {
-    color: var(--ink-soft);
-    font-size: 15px;
-  }
-  li[data-gone] {
-    color: var(--ink-soft);
-  }
-`;

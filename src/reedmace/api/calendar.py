@@ -1,0 +1,103 @@
+"""One calendar for all tanks of an account, behind a secret link that can be revoked."""
+
+from datetime import datetime
+
+from apiflask import APIBlueprint
+from flask import Response, g, url_for
+from pydantic import AwareDatetime, BaseModel
+
+from reedmace.api.described import READ, file_of
+from reedmace.api.problems import ProblemError
+from reedmace.api.session import keeper, tanks
+from reedmace.api.units import units_of_keeper
+from reedmace.core.cycle import CycleAdviceQuestion, CycleForecastQuestion, cycle_advice, cycle_forecast
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.quantity import shown
+from reedmace.formats import write_calendar
+from reedmace.logbook import Due, LogbookState, cycle_due, cycle_log, due, replay
+from reedmace.store import Tanks
+
+blueprint = APIBlueprint("calendar", __name__, url_prefix="/api", tag="Account")
+
+
+class CalendarLink(BaseModel):
+    """Since when there is a link; none where there is none."""
+
+    made_at: AwareDatetime | None
+
+
+class CalendarMade(CalendarLink):
+    """The link itself, told this once."""
+
+    url: str
+
+
+def calendar_rows(state: LogbookState, now: datetime) -> list[Due]:
+    """What is due of one tank, its cycle included. state: the tank's; now: aware time."""
+    rows = due(state, now)
+    log = cycle_log(state, now)
+    if log is not None and not log.settled():
+        advice = cycle_advice(CycleAdviceQuestion(log=log))
+        forecast = cycle_forecast(CycleForecastQuestion(log=log, draws=400))
+        rows = sorted([*rows, *cycle_due(state, now, advice, forecast)], key=lambda d: (d.at, d.key))
+    return rows
+
+
+@blueprint.get("/tanks/<int:tank_id>/calendar.ics")
+@blueprint.doc(responses={**file_of("text/calendar", "iCalendar"), **READ})
+def read_calendar(tank_id: int) -> Response:
+    """Leak checks, care, spare sponges and what comes next in the cycle of one tank as iCalendar."""
+    mine = tanks()
+    name, state = mine.get(tank_id).name, replay(mine.recent(tank_id))
+    text = write_calendar([(tank_id, name, one) for one in calendar_rows(state, g.now)], g.now)
+    headers = {"Content-Disposition": f'attachment; filename="tank-{tank_id}.ics"'}
+    return Response(text, mimetype="text/calendar", headers=headers)
+
+
+@blueprint.get("/account/calendar")
+@blueprint.output(CalendarLink)
+@blueprint.doc(responses={401: "Not signed in"})
+def read_link() -> CalendarLink:
+    """Whether there is a link to all tanks' calendar. The link itself is told only when it is made."""
+    return CalendarLink(made_at=g.accounts.calendar_since(keeper().id))
+
+
+@blueprint.post("/account/calendar")
+@blueprint.output(CalendarMade, status_code=201)
+@blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing"})
+def make_link() -> CalendarMade:
+    """Make a link to all tanks' calendar; an older one opens nothing from now on."""
+    token = g.accounts.calendar_link(keeper().id, g.now.replace(tzinfo=None))
+    return CalendarMade(made_at=g.now, url=url_for("calendar.read_feed", token=token, _external=True))
+
+
+@blueprint.delete("/account/calendar")
+@blueprint.output(CalendarLink)
+@blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing"})
+def end_link() -> CalendarLink:
+    """Revoke the link."""
+    g.accounts.end_calendar(keeper().id)
+    return CalendarLink(made_at=None)
+
+
+@blueprint.get("/calendar/<token>.ics")
+@blueprint.doc(responses={**file_of("text/calendar", "iCalendar"), 404: READ[404]})
+def read_feed(token: str) -> Response:
+    """What is due in all tanks, for any calendar that subscribes. Whoever has the link may read it."""
+    who = g.accounts.by_calendar(token)
+    if who is None:
+        raise ProblemError(404, "Not found", "This link opens nothing: it was revoked, or made anew.")
+    mine = Tanks(g.database, who.id)
+    entries = mine.recent_of_all()
+    rows: list[tuple[int, str, Due]] = []
+    with shown.in_units(units_of_keeper(who.units).chosen()):
+        for tank in mine.all():
+            try:
+                found = calendar_rows(replay(entries.get(tank.id, [])), g.now)
+            except CannotAnswer:
+                # One tank whose figures do not agree leaves the others their dates.
+                continue
+            rows += [(tank.id, tank.name, one) for one in found]
+    text = write_calendar(rows, g.now)
+    headers = {"Content-Disposition": 'inline; filename="reedmace.ics"', "X-Robots-Tag": "noindex"}
+    return Response(text, mimetype="text/calendar", headers=headers)
