@@ -41,6 +41,26 @@ def test_a_filter_never_cleaned_is_late_and_pressing_done_writes_the_cleaning(li
     assert again["filters"][0]["cleanings"]
 
 
+@pytest.mark.parametrize(
+    "trouble",
+    [[{"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 1, "ph": 7.4}], [{"kind": "outage", "running": False}]],
+    ids=["poison", "a stop"],
+)
+def test_a_late_cleaning_waits_while_the_film_is_in_trouble(living, trouble) -> None:
+    _, write, keep = living
+    for body in trouble:
+        write(body, 0.5)
+    view = keep()
+    clean = row(view, "clean")
+    if trouble[0]["kind"] == "reading":
+        # How much to change, and when, is said by what is to be done about the poison, once.
+        assert view["danger"] is not None
+        assert row(view, "change") is None
+    # A filter that stands is not cleaned by the plan at all; one in poisoned water waits a week.
+    assert clean is None or clean["task"]["in_days"] > 6
+    assert "rinse the canister now" not in view["verdict"]
+
+
 def test_what_was_never_written_down_is_due_but_nobody_is_late_with_it(living) -> None:
     _, _, keep = living
     change = row(keep(), "change")

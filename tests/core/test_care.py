@@ -57,6 +57,12 @@ def test_no_film_is_cleaned_in_the_week_of_new_animals() -> None:
     assert first.in_days == pytest.approx(SETTLE_DAYS - 2)
 
 
+def test_no_film_is_touched_in_the_week_after_poison_or_a_stop() -> None:
+    (first, *_) = tasks("clean", cared(every=20, since=30), since_trouble_days=1)
+    assert first.in_days == pytest.approx(SETTLE_DAYS - 1)
+    assert "left alone" in (first.moved or "")
+
+
 def test_what_falls_into_an_absence_is_done_before_or_after_it() -> None:
     away = [Away(from_days=10, to_days=24)]
     (before, *_) = tasks("clean", cared(every=20, since=5), away=away)

@@ -3,6 +3,7 @@
 from datetime import datetime, timedelta
 from statistics import median
 
+from reedmace.core.cycle import emergency_today
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit import CareStepsAnswer, CareStepsQuestion, care_steps_of
@@ -22,12 +23,14 @@ from reedmace.core.upkeep import (
 from reedmace.core.upkeep.care import BEFORE_LEAVING, CHANGE_DAYS, TEST_DAYS, WHEN_BACK
 from reedmace.core.upkeep.fade import FadeTest
 from reedmace.logbook.arrival import came_with_animals
-from reedmace.logbook.entries import AwayTime, CareDone, Entry, MediaWork, Stocking
+from reedmace.logbook.entries import AwayTime, CareDone, Entry, MediaWork, Reading, Stocking
 from reedmace.logbook.equipment import Hung, hang, needs_guard
 from reedmace.logbook.flows import all_flows
-from reedmace.logbook.questions import animals_in, care_log, film_shares, net_litres, tank_plan
+from reedmace.logbook.questions import animals_in, care_log, film_shares, net_litres, stretches, tank_plan
 from reedmace.logbook.state import LogbookState
 
+LONG_STOP = timedelta(hours=2)
+"""A stop so long may have cost film (memory)."""
 CHEMICAL = ("carbon", "zeolite")
 LONGEST = 36500.0
 
@@ -148,6 +151,7 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
     return CarePlanQuestion(
         filters=[_cared(state, one, shares.get(one.key, 0.0), begun, now) for one in hang(state) if one.runs],
         since_animals_days=_days(now, stocked),
+        since_trouble_days=_days(now, _trouble(state, now)),
         since_change_days=_since(now, _newest(state.changes), written, CHANGE_DAYS),
         since_test_days=_since(now, _newest(state.readings), written, TEST_DAYS),
         away=[
@@ -156,6 +160,17 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
             if isinstance(e.body, AwayTime) and e.body.until_at > now
         ][:20],
     )
+
+
+def _trouble(state: LogbookState, now: datetime) -> datetime | None:
+    """When ammonia or nitrite was last read, or a filter last stood for hours; None where neither ever was."""
+    poison = [
+        e.at
+        for e in state.readings
+        if isinstance(e.body, Reading) and ((e.body.ammonia_ppm or 0) > 0 or (e.body.nitrite_ppm or 0) > 0)
+    ]
+    stood = [end or now for start, end, _ in stretches(state, now) if (end or now) - start >= LONG_STOP]
+    return max([*poison, *stood], default=None)
 
 
 def _since(now: datetime, done: datetime | None, begun: datetime, every_days: float) -> float:
@@ -171,14 +186,16 @@ def _ahead(now: datetime, at: datetime) -> float:
 def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
     """The care plan of a tank; None of one in which nothing lives yet.
 
-    state: the tank's; now: aware time. While a cycle or new animals are watched day by day, tests and changes are the
+    state: the tank's; now: aware time. While a cycle, new animals or poison are watched day by day,
+    tests and changes are the
     cycle's to ask for, not the plan's.
     """
     question = care_question(state, now)
     if question is None:
         return None
     plan, log = care_plan(question), care_log(state, now)
-    if log is not None and not log.settled():
+    aid = emergency_today(log) if log is not None else None
+    if log is not None and (not log.settled() or (aid is not None and aid.in_danger)):
         plan = plan.model_copy(update={"tasks": [t for t in plan.tasks if t.what not in ("test", "change")]})
     return plan
 

@@ -30,6 +30,8 @@ HALF_WAY = 0.5
 MUCH_MINUTES = 60.0
 """Over so many minutes a week a tank is more work than most keepers keep up (a stated judgement)."""
 
+NEW_ANIMALS = "a week after the new animals"
+TROUBLE = "a week after poison was read or a filter stood: the film is left alone"
 BEFORE_LEAVING, WHEN_BACK = "before you leave", "when you are back"
 
 CareWhat = Literal["clean", "flow-test", "guard", "carbon", "change", "test"]
@@ -66,6 +68,9 @@ class CarePlanQuestion(Question):
 
     filters: Annotated[list[CaredFilter], Field(max_length=12)] = Field(default_factory=list)
     since_animals_days: Annotated[float, number("days", 0, 40000, "Since animals were last put in")] | None = None
+    since_trouble_days: (
+        Annotated[float, number("days", 0, 40000, "Since poison was last read, or a filter stood for hours")] | None
+    ) = None
     since_change_days: Annotated[float, number("days", 0, 40000)] = 0
     since_test_days: Annotated[float, number("days", 0, 40000)] = 0
     change_every_days: Annotated[float, number("days", 1, 120)] = CHANGE_DAYS
@@ -163,7 +168,11 @@ def _films(q: CarePlanQuestion) -> Iterator[CareTask]:
     several = len(q.filters) > 1
     by_key = {f.key: f for f in q.filters}
     rounds = {f.key: _cleaning(f, several=several) for f in q.filters}
-    settled = SETTLE_DAYS - q.since_animals_days if q.since_animals_days is not None else 0.0
+    settled, waits = max(
+        (SETTLE_DAYS - since, words)
+        for since, words in ((q.since_animals_days, NEW_ANIMALS), (q.since_trouble_days, TROUBLE), (SETTLE_DAYS, ""))
+        if since is not None
+    )
     last = {f.key: -f.since_cleaned_days for f in q.filters}
     while rounds:
         f = by_key[min(rounds, key=lambda key: rounds[key].next_day)]
@@ -174,7 +183,7 @@ def _films(q: CarePlanQuestion) -> Iterator[CareTask]:
         rested = max(others, default=-1e9) + FORTNIGHT_DAYS
         at, moved = max(due.next_day, 0.0), None
         if settled > at:
-            at, moved = settled, "a week after the new animals"
+            at, moved = settled, waits
         if rested > at:
             at, moved = rested, "a fortnight after another film was cleaned"
         at, moved = _home(q.away, at, moved, earliest=max(0.0, settled, rested, last[f.key] + f.every_days * HALF_WAY))
