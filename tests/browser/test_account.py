@@ -72,3 +72,12 @@ def test_a_lost_password_is_set_anew_with_a_code_shown_at_the_start(page: Page, 
     expect(page.get_by_role("button", name="Set the new password")).to_have_count(0)
     page.goto(f"{running.url}/account")
     expect(page.get_by_role("region", name="Lost password")).to_contain_text("7 recovery codes are left")
+
+
+def test_the_typefaces_come_with_their_licences(demo_page: Page, running: Running) -> None:
+    demo_page.goto(f"{running.url}/account")
+    for face in ("Vollkorn", "Source Sans 3"):
+        href = demo_page.get_by_role("link", name=face).get_attribute("href")
+        answer = demo_page.request.get(f"{running.url}{href}")
+        assert answer.status == 200
+        assert "SIL OPEN FONT LICENSE" in answer.text().upper()

@@ -1,4 +1,6 @@
 /** Account: what to read in, the password, the address, everything out, closing it. */
+import sourceSans from "@fontsource/source-sans-3/LICENSE?url";
+import vollkorn from "@fontsource/vollkorn/LICENSE?url";
 import { useState, type SyntheticEvent } from "react";
 import { useQuery } from "@tanstack/react-query";
 import { styled } from "styled-components";
@@ -39,6 +41,10 @@ export function Account({ session }: { session: SessionState }) {
           </p>
         </section>
         {!session.visiting && <CloseForm />}
+        <p>
+          Set in <a href={vollkorn}>Vollkorn</a> and <a href={sourceSans}>Source Sans 3</a>, under the
+          licences behind their names.
+        </p>
       </Narrow>
     </Page>
   );
