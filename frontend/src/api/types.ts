@@ -7045,6 +7045,11 @@ export interface components {
              */
             since_animals_days?: number | null;
             /**
+             * Since Trouble Days
+             * @default null
+             */
+            since_trouble_days?: number | null;
+            /**
              * Since Change Days
              * @default 0
              */
