@@ -255,6 +255,8 @@ def test_a_whole_job_with_the_connection_off_from_before_the_page_until_it_is_op
         page.get_by_role("button", name=f"Ammonia {ppm} ppm", exact=True).click()
         page.get_by_role("button", name="Log the test").click()
         expect(page.get_by_text("Kept on this device").first).to_be_visible()
+    # Kept is what is said to be kept: the last press is waited for before the page is turned.
+    expect(page.get_by_text(f"{steps + 4} entries are kept on this device")).to_be_visible()
     page.reload()
     expect(page.get_by_text(f"{steps + 4} entries are kept on this device")).to_be_visible()
     context.set_offline(False)

@@ -15,7 +15,7 @@ from reedmace.core.stock.species import Sizing
 
 ENOUGH_SHARE = 0.7
 MOST_OF_ONE = 4
-SLOWEST_MESSY_PER_HOUR = 2.5
+SLOWEST_MESSY_PER_HOUR = 2.0
 """The same under large messy animals, whose dirt must reach the foam at all; a sponge under sixty half-grown cichlids turns its
 170 L over four times (memory)."""
 STRICT: tuple[Sizing, ...] = ("goldfish", "turtle")
