@@ -24,9 +24,6 @@ from reedmace.logbook.supplies import Supplies, supplies
 from reedmace.logbook.takeover import Takeover, takeover
 from reedmace.logbook.years import Years, years
 
-CLEANED_SHARE = 0.5
-"""Of a filter's media, what one cleaning is written down as unless the keeper says otherwise (common practice)."""
-
 
 class FlowSeen(Part):
     """One flow measured."""
@@ -93,13 +90,16 @@ def in_danger(state: LogbookState, now: datetime) -> CycleAdviceAnswer | None:
     return cycle_advice(CycleAdviceQuestion(log=log))
 
 
-def _row(task: CareTask, now: datetime) -> CareRow:
+def _row(task: CareTask, touched: dict[str, float], now: datetime) -> CareRow:
+    """A task with its day. touched: the share of its media one cleaning of each filter touches, by its key."""
     done: Body | None = None
     stage: Literal["fit", "cycle"] | None = None
     if task.what == "change":
         done = WaterChange(kind="water-change", share=CHANGE_SHARE)
     elif task.what == "clean":
-        done = MediaWork(kind="media-work", what="rinsed", share=CLEANED_SHARE, filter_key=task.filter_key)
+        done = MediaWork(
+            kind="media-work", what="rinsed", share=touched[task.filter_key or ""], filter_key=task.filter_key
+        )
     elif task.what in ("guard", "carbon"):
         done = CareDone(kind="care", what=task.what, filter_key=task.filter_key)
     else:
@@ -167,7 +167,7 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
         care=plan,
         years=years(state, now),
         holiday=holiday(state, plan, stock_load(state).feed_g_day, now) if plan else None,
-        rows=[_row(task, now) for task in plan.tasks] if plan else [],
+        rows=[_row(task, {f.key: f.cleaning.touched_share for f in found}, now) for task in plan.tasks] if plan else [],
         stops=stopped,
         danger=danger,
         takeover=takeover(state, now),
