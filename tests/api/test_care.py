@@ -105,6 +105,64 @@ def test_keep_speaks_of_nitrate_growth_and_a_trial(living) -> None:
     assert years["trial_of"] == "Sweetflag 800 canister"
 
 
+def _stand(write, days_ago: float, hours: float, tested_after_h: float | None, **read: float) -> None:
+    """A stop on trial, tested so many hours after it began."""
+    write({"kind": "outage", "running": False}, days_ago)
+    write({"kind": "outage", "running": True}, days_ago - hours / 24)
+    if tested_after_h is not None:
+        write({"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, **read}, days_ago - tested_after_h / 24)
+
+
+def _trials_of(keeper, tank: int):
+    from reedmace.logbook.entries import Entry
+    from reedmace.logbook.state import replay
+    from reedmace.logbook.years import _trials
+
+    entries = [Entry.model_validate(e) for e in keeper.get(f"/api/tanks/{tank}/entries?limit=200").json["entries"]]
+    return _trials(replay(entries), "f1", datetime.now(UTC))
+
+
+def test_a_stop_proves_something_only_when_it_was_tested_at_its_end(living, keeper) -> None:
+    tank, write, _ = living
+    _stand(write, 40, 170, 2)
+    assert [t.tested for t in _trials_of(keeper, tank)] == [False]
+    _stand(write, 20, 170, 175)
+    assert [t.tested for t in _trials_of(keeper, tank)] == [False, True]
+
+
+def test_a_trace_of_one_poison_is_a_trace_whatever_else_was_tested(living, keeper) -> None:
+    tank, write, _ = living
+    _stand(write, 20, 170, 175)
+    write({"kind": "reading", "ammonia_ppm": 0.25}, 18)
+    assert [t.trace for t in _trials_of(keeper, tank)] == [True]
+
+
+def test_more_animals_ask_anew_whether_a_filter_may_stay_off(living, keeper) -> None:
+    tank, write, keep = living
+    _stand(write, 30, 170, 175)
+    assert len(_trials_of(keeper, tank)) == 1
+    write({"kind": "stocking", "species_id": "fancy-goldfish", "count": 2}, 5)
+    assert _trials_of(keeper, tank) == []
+    assert keep()["years"]["trial"]["proved"] is False
+
+
+def test_plants_are_no_reason_to_trust_still_water(keeper) -> None:
+    at = (datetime.now(UTC) - timedelta(days=100)).isoformat()
+    canister = next(f for f in CATALOGUE if f.id == "sweetflag-800").model_dump(mode="json")
+    said = []
+    for planted in (False, True):
+        tank = keeper.tank(f"Planted {planted}")
+        for body in (
+            {"kind": "tank-plan", "tank": {"length_cm": 100, "width_cm": 40, "height_cm": 45}, "surroundings": {"planted": planted}},
+            {"kind": "stock-plan", "animals": [{"species_id": "fancy-goldfish", "count": 4}]},
+            {"kind": "filter-plan", "filters": [{"key": "f1", "filter": canister}]},
+            {"kind": "situation", "stands": "running"},
+        ):  # fmt: skip
+            assert keeper.write(tank, body, at=at).status_code == 201
+        said.append(keeper.get(f"/api/tanks/{tank}/views/keep").json["years"]["trial"]["may_try"])
+    assert said == [False, False]
+
+
 def test_a_tank_in_which_nothing_lives_has_no_care_plan(keeper) -> None:
     tank = keeper.tank("Empty")
     view = keeper.get(f"/api/tanks/{tank}/views/keep").json

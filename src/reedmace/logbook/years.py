@@ -9,15 +9,15 @@ from pydantic import Field
 from reedmace.core.contract import Part
 from reedmace.core.cycle import StayOffAnswer, StayOffQuestion, Trial, stay_off_trial
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.film import AREAL_RATE, film_needed_m2, temperature_factor
+from reedmace.core.film import AREAL_RATE, film_needed_m2, grown_share, temperature_factor
 from reedmace.core.filter.table import film_of_m2
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import OutgrowAnswer, OutgrowQuestion, outgrow
 from reedmace.core.upkeep import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
 from reedmace.core.upkeep.care import CHANGE_DAYS, CHANGE_SHARE
-from reedmace.logbook.arrival import came_with_animals
+from reedmace.logbook.arrival import came_at, came_with_animals
 from reedmace.logbook.entries import Entry, Reading, WaterChange
-from reedmace.logbook.equipment import Hung, hang, room, temperature_c
+from reedmace.logbook.equipment import Hung, hang, rank_question, room, stirred_by, temperature_c
 from reedmace.logbook.questions import (
     animals_in,
     care_log,
@@ -31,7 +31,7 @@ from reedmace.logbook.questions import (
 from reedmace.logbook.state import LogbookState
 
 LAST_CHANGES, APART_DAYS = 6, 2.0
-LONGEST_WATCH = timedelta(days=3)
+LAST_DAY, LONGEST_WATCH = timedelta(days=1), timedelta(days=3)
 """Tests so long after a stop still speak of it."""
 
 
@@ -142,31 +142,46 @@ def _trial(state: LogbookState, hung: list[Hung], now: datetime) -> StayOffAnswe
     stay = [one for one in hung if one is not off]
     load = load_in(state) * net_litres(state)
     need = film_needed_m2(max(load, 1e-3), temperature_c(state))
-    area = sum(film_of_m2(one.filter) for one in stay) + room(state).film_here_m2
+    # One hung lately holds little film yet, however much room it has.
+    area = sum(film_of_m2(one.filter) * _grown(state, one, now) for one in stay) + room(state).film_here_m2
     log = care_log(state, now)
     return stay_off_trial(
         StayOffQuestion(
             carried_times_count=min(area / need, 1e6),
-            oxygen_enough=bool(stay) or tank_plan(state).surroundings.planted,
+            # Plants take oxygen at night: what is left is reckoned, with still water where nothing stays on.
+            oxygen_enough=stirred_by(rank_question(state), stay, 0.0)[1].enough,
             animals_settled=log is None or log.settled(),
             trials=_trials(state, off.key, now)[-50:],
         )
     )
 
 
+def _grown(state: LogbookState, one: Hung, now: datetime) -> float:
+    return grown_share((now - state.hung_since.get(one.key, now)).total_seconds() / 86400)
+
+
 def _trials(state: LogbookState, key: str, now: datetime) -> list[Trial]:
-    """Stops of one filter with the tests that followed each."""
-    found = []
+    """Stops of one filter since animals last came, each with the tests that speak of it.
+
+    More animals ask the question anew, so an old stop proves nothing. A stop counts as tested by a test of both poisons made
+    in its last day or after it, and shows a trace by any test that found either.
+    """
+    found, came = [], max(came_at(state), default=None)
     for start, end, which in stretches(state, now):
-        if which != key:
+        if which != key or (came is not None and start < came):
             continue
         until = end or now
         after = [
             e.body for e in state.readings if start < e.at <= until + LONGEST_WATCH and isinstance(e.body, Reading)
         ]
-        both = [b for b in after if b.ammonia_ppm is not None and b.nitrite_ppm is not None]
+        late = [
+            e.body
+            for e in state.readings
+            if until - LAST_DAY <= e.at <= until + LONGEST_WATCH and e.at > start and isinstance(e.body, Reading)
+        ]
+        tested = any(b.ammonia_ppm is not None and b.nitrite_ppm is not None for b in late)
         hours = (until - start).total_seconds() / 3600
         if hours >= 1:
-            trace = any((b.ammonia_ppm or 0) > 0 or (b.nitrite_ppm or 0) > 0 for b in both)
-            found.append(Trial(hours=min(hours, 10000), tested=bool(both), trace=trace))
+            trace = any((b.ammonia_ppm or 0) > 0 or (b.nitrite_ppm or 0) > 0 for b in after)
+            found.append(Trial(hours=min(hours, 10000), tested=tested, trace=trace))
     return found
