@@ -56,7 +56,7 @@ def care_steps_of(question: CareStepsQuestion) -> CareStepsAnswer:
         else f"{lost:.0%} of the film, made good within days"
     )
     return CareStepsAnswer(
-        verdict=f"In tank water it costs {carried}. Under the tap it would cost about six times that.",
+        verdict=f"In tank water it costs {carried}. Under the tap it would cost several times that.",
         working=w.lines,
         title=care.title,
         steps=list(care.steps),
