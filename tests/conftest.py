@@ -6,10 +6,15 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 
 from reedmace.command.mariadb import MariaDB
 
 ROOT = Path(__file__).resolve().parents[1]
+
+# A machine busy with other builds takes any time it likes: speed is the bench's business, never a test's.
+settings.register_profile("reedmace", deadline=None)
+settings.load_profile("reedmace")
 
 
 @pytest.fixture(scope="session")

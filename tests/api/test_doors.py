@@ -102,7 +102,7 @@ def test_nothing_a_client_sends_is_a_server_error(described, sign_up_once, metho
     trusted = "session" not in path and "account" not in path and method != "DELETE"
 
     @given(case=described[path][method].as_strategy())
-    @settings(max_examples=15, deadline=None, suppress_health_check=list(HealthCheck), derandomize=True)
+    @settings(max_examples=15, suppress_health_check=list(HealthCheck), derandomize=True)
     def each(case) -> None:
         if "tank_id" in (case.path_parameters or {}):
             case.path_parameters["tank_id"] = tank

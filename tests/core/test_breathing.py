@@ -69,7 +69,7 @@ def test_running_it_comes_to_rest_where_what_enters_is_what_is_taken() -> None:
 
 
 @given(st.integers(1, 200), st.floats(0.2, 300), st.floats(15, 31), st.floats(0, 15))
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 def test_more_animals_or_warmth_never_give_more_time_and_more_surface_never_less(
     count: int, mass: float, warm: float, speed: float
 ) -> None:

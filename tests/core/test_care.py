@@ -95,7 +95,7 @@ _away = st.lists(st.tuples(st.floats(-10, 80), st.floats(1, 30)), max_size=2)
 
 
 @given(_filters, _away, st.one_of(st.none(), st.floats(0, 40)), st.floats(0, 60))
-@settings(max_examples=2000, deadline=None)
+@settings(max_examples=2000)
 def test_of_two_thousand_tanks_no_plan_breaks_its_own_rules(filters, away, new, changed) -> None:
     hung = [cared(f"f{i}", **f) for i, f in enumerate(filters)]
     gone = [Away(from_days=a, to_days=a + long) for a, long in away]

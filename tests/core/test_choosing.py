@@ -250,8 +250,12 @@ def test_what_the_box_does_not_say_comes_from_the_nearest_of_its_kind() -> None:
     assert (found.box_lph, found.watts) == (790, 9)
     assert found.height_cm == BY_ID["sweetflag-800"].height_cm
     missing = compute("label-check", {"box_lph": 790, "watts": 9}).missing
-    assert [m.split(":")[0] for m in missing] == ["No lift", "No tank size"]
-    assert "1.4 m" in missing[0]
+    assert [m.split(":")[0] for m in missing] == ["No kind", "No lift", "No tank size"]
+    assert "canister" in missing[0]
+    assert "1.4 m" in missing[1]
+    said = compute("label-check", {"box_lph": 790, "watts": 9, "kind": "hang-on"})
+    assert said.filter.kind == "hang-on"
+    assert not any(m.startswith("No kind") for m in said.missing)
     with pytest.raises(CannotAnswer, match="no flow"):
         compute("label-check", {"watts": 9})
 

@@ -73,7 +73,7 @@ def test_the_tank_turns_as_its_impulse_and_its_walls_balance() -> None:
 
 
 @given(st.floats(20, 5000), st.floats(4, 40), st.integers(1, 40), st.floats(0.02, 0.6))
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 def test_more_flow_is_never_calmer_and_the_limit_leaves_half(
     lph: float, bore: float, holes: int, comfort: float
 ) -> None:

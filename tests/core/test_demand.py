@@ -30,14 +30,14 @@ def ranked(stock: list[dict], **room):
     return compute("rank-filters", {"room": {**ROOM, **room}, "animals": stock})
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(animals, st.sampled_from(FRESH), st.integers(1, 8), st.floats(40, 600))
 def test_more_animals_never_ask_for_less(stock: list[dict], more: str, count: int, net_l: float) -> None:
     before = asked(stock, net_l)
     assert asked([*stock, {"species_id": more, "count": count}], net_l) >= before - 1e-9
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(animals, st.sampled_from(FRESH), st.floats(60, 600))
 def test_an_animal_of_a_gram_never_moves_the_demand_by_more_than_a_twentieth(
     stock: list[dict], one: str, net_l: float
@@ -106,7 +106,7 @@ def test_what_cannot_carry_the_load_is_left_out_with_its_share() -> None:
     assert all(m.share >= 1 for p in answer.pairs for m in p.margins if m.about == "biology")
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.floats(0.1, 20), st.floats(1, 300), st.floats(18, 30), st.floats(0, 3))
 def test_more_film_or_less_load_never_worsens_biology(film: float, load: float, warm: float, here: float) -> None:
     def share(film_m2: float, mg: float) -> float:

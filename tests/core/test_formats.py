@@ -98,7 +98,7 @@ def entry(n: int, body: dict, at: datetime = NOW) -> Entry:
     return Entry.model_validate({"id": n, "key": f"entry-{n:04d}", "at": at, "written_at": at, "body": body})
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.lists(reading, min_size=1, max_size=12))
 def test_readings_written_out_and_taken_in_by_guessed_columns_are_the_same(bodies: list[dict]) -> None:
     entries = [entry(n, b, NOW - timedelta(hours=n)) for n, b in enumerate(bodies, start=1)]
@@ -111,7 +111,7 @@ def test_readings_written_out_and_taken_in_by_guessed_columns_are_the_same(bodie
             assert back == (pytest.approx(value, rel=1e-5) if isinstance(value, float) else value)
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(st.text(max_size=400))
 def test_any_text_is_answered_with_rows_or_faults_and_never_breaks(text: str) -> None:
     if not text:

@@ -73,7 +73,7 @@ def test_a_body_weighs_what_one_of_its_length_does(species: str, length: float, 
 
 @pytest.mark.parametrize(("species", "count", "enough"), [("fancy-goldfish", 2, False), ("yellow-lab", 8, True)])
 def test_film_makes_up_for_flow_on_the_page_as_in_the_ranking(species: str, count: int, enough: bool) -> None:
-    sponge = next(f for f in CATALOGUE if f.id == "watermint-60")
+    sponge = next(f for f in CATALOGUE if f.id == "watermint-120")
     stock = {"kind": "stock-plan", "animals": [{"species_id": species, "count": count, "length_cm": 5}]}
     hung = {"kind": "filter-plan", "filters": [{"key": "f1", "filter": sponge.model_dump(mode="json")}]}
     view = filter_view(state_of(TANK, stock, hung))

@@ -16,7 +16,7 @@ from reedmace.core.filter import CATALOGUE
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.filter.water_path import path_question
 from reedmace.core.flow import OperatingPointQuestion
-from reedmace.core.flow.kernel import bubble_speed, friction_factor
+from reedmace.core.flow.kernel import airlift, bubble_speed, friction_factor
 from reedmace.core.flow.materials import FITTING_K, media_coefficients, viscosity_m2_s
 from reedmace.formats import plumbing_inp
 
@@ -99,7 +99,7 @@ LAYER = st.fixed_dictionaries(
 )
 
 
-@settings(max_examples=40, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+@settings(max_examples=40, derandomize=True, suppress_health_check=list(HealthCheck))
 @given(
     flow=st.floats(200, 4000),
     head=st.floats(0.7, 4.0),
@@ -194,12 +194,13 @@ def test_the_air_lift_solves_nicklins_balance_found_another_way() -> None:
     gas = jg / (1.2 * (jg + jl) + rise)
     j = jl + jg
     f = np.array([fluids.friction.Colebrook(max(x * bore / nu, 4001), 1e-4) for x in j[::400]])
+    # The mixture's own losses at both ends, and bubbles that lighten nothing for their first three bores.
     losses = (
-        (1 - gas[::400]) * f * (submerged + lift) / bore * j[::400] ** 2 / (2 * g)
+        (1 - gas[::400]) * (f * (submerged + lift) / bore + 7.0) * j[::400] ** 2 / (2 * g)
         + 2.5 * jl[::400] ** 2 / (2 * g)
         + c1 * jl[::400] * area
     )
-    balance = submerged - (submerged + lift) * (1 - gas[::400]) - losses
+    balance = (submerged + lift - 3 * bore) * gas[::400] - lift - losses
     scanned = jl[::400][np.argmin(np.abs(balance))] * area * 3.6e6
     assert answer.delivered_lph == pytest.approx(scanned, rel=0.01)
     assert 0 < gas.max() < 1
@@ -222,14 +223,15 @@ def test_an_air_lift_without_air_or_depth_lifts_nothing_and_its_efficiency_is_be
     assert flows == sorted(flows)
     depths = [lift(1, d).delivered_lph for d in (10, 20, 30, 40)]
     assert depths == sorted(depths)
-    # A trial calculation for a 30 cm tube of 16 mm, nearly fully submerged (here nine tenths), without foam: about 210
-    # to 290 L/h from 1 to 2 L/min of air. No published value stands behind it.
-    tube = {
-        "tube_bore_mm": 16,
-        "submerged_cm": 27,
-        "outlet_above_water_cm": 3,
-        "foam_face_cm2": 50000,
-        "foam_depth_cm": 0.5,
-    }
-    assert compute("airlift-flow", {"air_l_min": 1, **tube}).delivered_lph == pytest.approx(210, rel=0.1)
-    assert compute("airlift-flow", {"air_l_min": 2, **tube}).delivered_lph == pytest.approx(290, rel=0.1)
+
+
+def test_an_air_lift_that_hardly_lifts_moves_what_was_measured() -> None:
+    # Wurts, McNeill and Overhults 1994 (memory): 76 mm, 50 cm deep, 70 L/min of air, about 66 L/min of water.
+    found = airlift(70 / 60000, 0.076, 0.50, 0.0, 0.0, 2.5, viscosity_m2_s(25)) * 60000
+    assert found == pytest.approx(66, rel=0.15)
+
+
+def test_a_trickle_of_air_moves_no_stream() -> None:
+    # 0.05 L/min up 25 mm: the relations for long tubes alone would have it move 190 L/h.
+    tube = {"tube_bore_mm": 25, "submerged_cm": 30, "foam_face_cm2": 50000, "foam_depth_cm": 0.5}
+    assert 0 < compute("airlift-flow", {"air_l_min": 0.05, **tube}).delivered_lph < 110

@@ -11199,10 +11199,9 @@ export interface components {
             tank_up_to_l?: number | null;
             /**
              * Kind
-             * @default canister
-             * @enum {string}
+             * @default null
              */
-            kind?: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
+            kind?: ("sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel") | null;
             /**
              * Name
              * @default From the shop
@@ -16200,6 +16199,11 @@ export interface components {
             margins: components["schemas"]["Margin"][];
             currents: components["schemas"]["CurrentsAnswer"];
             oxygen: components["schemas"]["OxygenBalanceAnswer"];
+            /**
+             * Asked Lph
+             * @description Flow asked of these: by the rule followed, or by number where they are sponges
+             */
+            asked_lph: number;
             /**
              * Slow But Enough
              * @description Air-driven, film enough, slow only by the turnover rules

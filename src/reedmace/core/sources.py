@@ -70,6 +70,11 @@ _ALL = (
         "Viscosity of water: Vogel equation; density: Kell's form, simplified (values within 0.5 % of IAPWS, 5 to 40 °C)",
     ),
     Source("pumpcurve", "common practice", "Two-number pump curve: H = Hmax (1 − (Q/Qmax)²)"),
+    Source(
+        "wurts1994",
+        "memory",
+        "Wurts, McNeill and Overhults 1994, performance and design of floating airlift pumps (76 mm, 50 cm: 66 L/min)",
+    ),
     Source("nicklin1963", "published", "Nicklin 1963, The air-lift pump: theory and optimisation (drift flux)"),
     Source(
         "reinemann1990",

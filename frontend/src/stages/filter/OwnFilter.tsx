@@ -8,6 +8,7 @@ import { Button, Caution, Fields, Figure, ProblemNote, Select, TextField, YesNo 
 import { NumberBox, QuantityField } from "../../quantity";
 import { Bar } from "../shared";
 
+type Kind = Filter["kind"];
 type Build = "wheel" | "mid" | "front";
 const BUILDS: [Build, string][] = [
   ["wheel", "A wheel turns in it"],
@@ -23,8 +24,7 @@ const PUMP_WET = { unknown: null, wet: true, dry: false };
 type Motor = (typeof MOTORS)[number][0];
 
 export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
-  const kinds = useLoadedTables().kinds.map((k): [Filter["kind"], string] => [k.kind, k.title]);
-  const [kind, setKind] = useState<Filter["kind"]>("canister");
+  const [kind, setKind] = useState<Kind | null>(null);
   const [name, setName] = useState("");
   const [lph, setLph] = useState<number | null>(null);
   const [gph, setGph] = useState<number | null>(null);
@@ -116,7 +116,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
           max={26000}
           onChange={setGph}
         />
-        <Select label="Kind" value={kind} onChange={setKind} options={kinds} />
+        <KindBox kind={kind} onKind={setKind} />
         <TextField label="Name" value={name} onChange={setName} />
         <NumberBox
           label="Price"
@@ -159,6 +159,23 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
         </span>
       </Bar>
     </>
+  );
+}
+
+const UNSAID = "unsaid";
+
+/** Its kind, which a box seldom prints and a look tells. */
+function KindBox({ kind, onKind }: { kind: Kind | null; onKind: (kind: Kind | null) => void }) {
+  const kinds = useLoadedTables().kinds.map((k): [Kind, string] => [k.kind, k.title]);
+  return (
+    <Select<string>
+      label="Kind"
+      value={kind ?? UNSAID}
+      onChange={(picked) => {
+        onKind(kinds.find(([key]) => key === picked)?.[0] ?? null);
+      }}
+      options={[[UNSAID, "Not said"], ...kinds]}
+    />
   );
 }
 

@@ -9,7 +9,7 @@ from pydantic import Field
 from reedmace.core.contract import Answer, Name, Question, Watts, Working, computation, number
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.catalogue import CATALOGUE, Filter
-from reedmace.core.filter.kinds import FilterKind
+from reedmace.core.filter.kinds import USUAL_BOX, FilterKind, kind_of
 from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
 
@@ -28,7 +28,7 @@ class LabelCheckQuestion(Question):
     max_head_m: Annotated[float, number("m", 0.05, 30)] | None = None
     watts: Watts | None = None
     tank_up_to_l: Annotated[float, number("L", 1, 1e6)] | None = None
-    kind: FilterKind = "canister"
+    kind: FilterKind | None = None
     name: Name = "From the shop"
     price: Annotated[float, number("money", 0, 1e5)] = 0
     turning_wheel: bool = Field(default=False, description="A wheel in its box that the water turns")
@@ -120,6 +120,10 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
 def _missing(q: LabelCheckQuestion, whole: Filter) -> list[str]:
     """What the box does not say, and what it would add. whole: the filter as completed."""
     found = []
+    if q.kind is None:
+        found.append(
+            f"No kind: taken for a {kind_of(whole.kind).title.lower()}, as most boxes with such figures are; another kind of the same flow is judged otherwise."
+        )
     if q.max_head_m is None and whole.max_head_m is not None:
         found.append(
             f"No lift: {shown.metres(whole.max_head_m, 'g')} is taken, as usual at this flow; the box's own would say what hoses and dirt really leave of it."
@@ -133,7 +137,8 @@ def _missing(q: LabelCheckQuestion, whole: Filter) -> list[str]:
 
 def _completed(q: LabelCheckQuestion, lph: float) -> Filter:
     """The box as a whole filter: sizes from the catalogue's filter of that kind with the nearest flow."""
-    like = min((f for f in CATALOGUE if f.kind == q.kind), key=lambda f: abs(math.log(f.box_lph / lph)))
+    kind = q.kind or USUAL_BOX
+    like = min((f for f in CATALOGUE if f.kind == kind), key=lambda f: abs(math.log(f.box_lph / lph)))
     own = "own-" + re.sub(r"[^a-z0-9]+", "-", q.name.lower()).strip("-")[:60]
     known = {
         "id": own,

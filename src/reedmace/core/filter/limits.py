@@ -4,20 +4,21 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from reedmace.core.filter.kinds import KINDS, kind_of
 from reedmace.core.filter.kinds.record import Limit
 from reedmace.core.filter.room import Room
-from reedmace.core.filter.sizing_rules import SLOWEST_PER_HOUR
+from reedmace.core.filter.sizing_rules import SLOWEST_PER_HOUR, SPONGE_L
 from reedmace.core.filter.table import Bools, FilterTable, Floats
 from reedmace.core.quantity import shown
 from reedmace.core.stock.species import Sizing
 
 ENOUGH_SHARE = 0.7
 MOST_OF_ONE = 4
-SLOWEST_MESSY_PER_HOUR = 2.0
-"""The same under large messy animals, whose dirt must reach the foam at all; a sponge under sixty half-grown cichlids turns its
-170 L over four times (memory)."""
+SLOWEST_MESSY_PER_HOUR = 1.25
+"""The same under large messy animals, whose dirt must reach the foam at all: the largest sponges turn 170 L over so often in
+service, and breeders keep sixty half-grown cichlids on one (common practice; the turnover is ours)."""
 STRICT: tuple[Sizing, ...] = ("goldfish", "turtle")
 """Whose keepers take a sponge only as an extra (common practice)."""
 MESSY: tuple[Sizing, ...] = ("messy", "cichlid", "turtle", "goldfish")
@@ -100,8 +101,26 @@ def slow_but_enough(air: Bools, room: Room, dirty: Floats, film: Floats, asked: 
     Source: common practice of breeders: one sponge has far more film than most tanks use; a volume an hour from memory.
     """
     carries = film + room.film_here_m2 >= asked.film_m2
-    least = (SLOWEST_MESSY_PER_HOUR if asked.sizing in MESSY else SLOWEST_PER_HOUR) * room.net_l
+    least = _slowest(asked) * room.net_l
     return np.asarray(air & carries & (dirty >= least) & (asked.sizing not in STRICT))
+
+
+def asked_of(air: Bools, room: Room, film: Floats, asked: Asked, count: int | NDArray[np.int64] = 1) -> Floats:
+    """Flow each filter, or set of them, is asked for (n,), L/h: by the rule followed, or as sponges are, by their count.
+
+    air: whether air drives all of a set (n,); room: the tank's; film: (n,), m²; asked: of a filter; count: how many
+    are in it. Breeders ask of sponges film and number alone, and that the water moves at all.
+    Source: common practice; one sponge to 115 L, one more for each 115 L above.
+    """
+    least = _slowest(asked) * room.net_l
+    carries = film + room.film_here_m2 >= asked.film_m2
+    counted = air & carries & (room.net_l <= SPONGE_L * np.asarray(count))
+    counted &= (asked.sizing not in STRICT) & (room.water != "salt")
+    return np.where(counted, min(least, asked.low_lph), asked.low_lph)
+
+
+def _slowest(asked: Asked) -> float:
+    return SLOWEST_MESSY_PER_HOUR if asked.sizing in MESSY else SLOWEST_PER_HOUR
 
 
 def limits_of(t: FilterTable, room: Room, asked: Asked, clean: Floats, dirty: Floats, film: Floats) -> list[Limit]:

@@ -21,7 +21,7 @@ from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.changes import Situation, smallest_changes
 from reedmace.core.filter.flow import breathers, likings, stirred
 from reedmace.core.filter.kinds.record import Limit
-from reedmace.core.filter.limits import Asked, limits_of, slow_but_enough
+from reedmace.core.filter.limits import Asked, asked_of, limits_of, slow_but_enough
 from reedmace.core.filter.margins import Asks, Has, margins
 from reedmace.core.filter.reasons import caveats_of, reason_of
 from reedmace.core.filter.room import sensible_start
@@ -62,27 +62,27 @@ class _Asked:
         """The same for the hard limits."""
         return Asked(self.sizing, self.low, self.film_m2)
 
-    def of_three(self, q: RankFiltersQuestion) -> Asks:
-        """The same for biology, clarity and movement. q: the question."""
+    def of_three(self, q: RankFiltersQuestion, low: float) -> Asks:
+        """The same for biology, clarity and movement. q: the question; low: flow asked of these filters, L/h."""
         return Asks(
             grown_mg_n_day=self.load_mg_n_day,
             today_mg_n_day=self.today_mg_n_day,
             tank_film_m2=q.room.film_here_m2,
             temperature_c=q.temperature_c,
-            low_lph=self.low,
+            low_lph=low,
         )
 
 
 def _stirred(
-    q: RankFiltersQuestion, asked: _Asked, set_: list[tuple[Filter, float]]
+    q: RankFiltersQuestion, asked: _Asked, low: float, set_: list[tuple[Filter, float]]
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
     """What currents some filters make here and what oxygen they keep, each filter with its flow when clean, L/h."""
-    return stirred(q.room, [(f, q.plumbing, lph) for f, lph in set_], asked.likings, asked.breathers, asked.low, asked.today_mg_n_day, q.temperature_c)  # fmt: skip
+    return stirred(q.room, [(f, q.plumbing, lph) for f, lph in set_], asked.likings, asked.breathers, low, asked.today_mg_n_day, q.temperature_c)  # fmt: skip
 
 
 @dataclass(frozen=True)
 class _Ranking:
-    """A ranking on the way: n filters with their scores (n,), parts (n, k), flows (n,) in L/h and film (n,) in m²."""
+    """A ranking on the way: n filters with their scores (n,), parts (n, k), flows (n,) in L/h, asked of each too, and film (n,) in m²."""
 
     q: RankFiltersQuestion
     table: FilterTable
@@ -92,6 +92,7 @@ class _Ranking:
     scores: Floats
     clean: Floats
     service: Floats
+    low: Floats
     days: Floats
     rises: Floats
     film: Floats
@@ -149,12 +150,13 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
     # Two on the rim, or two in the water, stand beside each other along the back glass.
     air, rim, wet = t.air[i] & t.air[j], t.where(lambda k: k.on_rim), t.where(lambda k: k.in_tank)
     room_for = ~((rim[i] & rim[j]) | (wet[i] & wet[j])) | (t.width_cm[i] + t.width_cm[j] <= room.length_cm)
-    fitted = (air | (room.sockets >= 2)) & room_for & (together >= 0.7 * asked.low)
-    i, j, together = i[fitted], j[fitted], together[fitted]
+    low = asked_of(air, room, r.film[i] + r.film[j], asked.of_filters(), 2)
+    fitted = (air | (room.sockets >= 2)) & room_for & (together >= 0.7 * low)
+    i, j, together, low = i[fitted], j[fitted], together[fitted], low[fitted]
     if len(i) == 0:
         return []
-    points = 100 * (pair_scores(t, room, r.parts, i, j, together, asked.low, asked.high) @ r.weights) / r.weights.sum()
-    single = np.sort(r.scores[fits & (r.service >= 0.7 * asked.low)])[::-1]
+    points = 100 * (pair_scores(t, room, r.parts, i, j, together, low, asked.high) @ r.weights) / r.weights.sum()
+    single = np.sort(r.scores[fits & (r.service >= 0.7 * r.low)])[::-1]
     watts, strains = watts_here(t, room), r.parts[:, NAMES.index("clear_water")]
     found = []
     for k in np.argsort(-points, kind="stable")[:MOST_PAIRS]:
@@ -182,9 +184,9 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
                         exact,
                         float(max(strains[i[k]], strains[j[k]])),
                         float(min(r.days[i[k]], r.days[j[k]])),
-                        *_stirred(r.q, asked, [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
+                        *_stirred(r.q, asked, float(low[k]), [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
                     ),
-                    asked.of_three(r.q),
+                    asked.of_three(r.q, float(low[k])),
                 ),
                 would_rank=1 + int(np.sum(single > points[k])),
             )
@@ -202,8 +204,10 @@ def _enough(
     if running:
         flow, area = float(clean[running].sum()), float(film[running].sum()) + q.room.film_here_m2
         w.line("film", "running filters + tank", f"{area:.2f} m² for {need:.2f} asked", area, "m²", "memory")
-        if flow >= asked.low and area >= need:
-            return f"You already have enough: what runs here moves {shown.lph(flow)} where {shown.lph.bare(asked.low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times these animals. Another filter would only add something to clean; a sterile one does nothing for a spike."
+        air = np.array([bool(t.air[running].all())])
+        low = float(asked_of(air, q.room, np.array([area - q.room.film_here_m2]), asked.of_filters(), len(running))[0])
+        if flow >= low and area >= need:
+            return f"You already have enough: what runs here moves {shown.lph(flow)} where {shown.lph.bare(low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times these animals. Another filter would only add something to clean; a sterile one does nothing for a spike."
         return None
     if asked.light:
         return f"This planted tank hardly needs a filter: glass and gravel give {q.room.film_here_m2:.1f} m² of film where {need:.2f} would carry these animals, and plants take ammonia first. A small sponge for movement is plenty; a larger filter would find nothing more to do."
@@ -230,7 +234,8 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     clean, dirty, days, rises = got.clean_lph, got.service_lph, got.service_days, got.rise_m
     priorities = q.priorities or sensible_start(q.room)
     weights = weights_of(priorities)
-    parts = single_scores(t, q.room, dirty, days, asked.low, asked.high)
+    low = asked_of(t.air, q.room, film, asked.of_filters())
+    parts = single_scores(t, q.room, dirty, days, low, asked.high)
     scores = 100 * (parts @ weights) / weights.sum()
     limits = limits_of(t, q.room, asked.of_filters(), clean, dirty, film)
     broken = np.column_stack([limit.broken for limit in limits])
@@ -275,9 +280,9 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
                     float(dirty[i]),
                     float(strains[i]),
                     float(days[i]),
-                    *_stirred(q, asked, [(f, float(clean[i]))]),
+                    *_stirred(q, asked, float(low[i]), [(f, float(clean[i]))]),
                 ),
-                asked.of_three(q),
+                asked.of_three(q, float(low[i])),
             ),
             contributions=[
                 Contribution(priority=name, score=float(parts[i, k]), points=float(points[i, k]))
@@ -287,7 +292,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         for i, f in ((i, t.filters[i]) for i in order[:MOST_SHOWN])
     ]
     alone: Bools = np.logical_not(broken[:, :-1].any(axis=1))
-    pairs = _pairs(_Ranking(q, t, asked, weights, parts, scores, clean, dirty, days, rises, film), alone)
+    pairs = _pairs(_Ranking(q, t, asked, weights, parts, scores, clean, dirty, low, days, rises, film), alone)
     out = _excluded(t, limits, broken, scores, clean, scores[order])
     situation = Situation(
         t, q.room, q.plumbing, asked.of_filters(), priorities, parts, clean, dirty, film, limits, asked.high
@@ -335,9 +340,14 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     )
 
 
-def asks_of(question: RankFiltersQuestion) -> Asks:
-    """What this tank asks of biology, clarity and movement. question: as for the ranking."""
-    return _asked(question).of_three(question)
+def asks_of(question: RankFiltersQuestion, *, film: float, air: bool, count: int) -> Asks:
+    """What this tank asks of a set of filters in biology, clarity and movement.
+
+    question: as for the ranking; film: the set's, m²; air: whether air drives all of it; count: how many they are.
+    """
+    asked = _asked(question)
+    low = asked_of(np.array([air]), question.room, np.array([film]), asked.of_filters(), count)
+    return asked.of_three(question, float(low[0]))
 
 
 def film_makes_up_for_flow(question: RankFiltersQuestion, has: Has, *, air: bool) -> bool:

@@ -29,9 +29,9 @@ def watts_here(t: FilterTable, room: Room) -> Floats:
     return np.where(t.air, t.watts / on_the_pump, t.watts)
 
 
-def flow_score(dirty: Floats, low: float, high: float) -> Floats:
-    """How the flow in service meets what is asked, any shape. dirty, low, high: L/h."""
-    short = np.minimum(dirty / low, 1.0) ** 2 if low > 0 else np.ones_like(dirty)
+def flow_score(dirty: Floats, low: Floats, high: float) -> Floats:
+    """How the flow in service meets what is asked, any shape. dirty, low: (n,), high: L/h."""
+    short = np.minimum(dirty / np.maximum(low, 1e-9), 1.0) ** 2
     # Too much can be throttled, so it costs less than too little.
     over = 1.0 - 0.35 * np.log2(np.maximum(dirty, 1e-9) / max(high, 1e-9))
     return np.where(dirty < low, short, np.where(dirty <= high, 1.0, np.clip(over, 0, 1)))
@@ -47,10 +47,10 @@ def running_score(watts: Floats) -> Floats:
     return np.asarray(np.clip(1 - np.log(np.maximum(watts, 2) / 2) / np.log(30), 0, 1))
 
 
-def single_scores(t: FilterTable, room: Room, dirty: Floats, days: Floats, low: float, high: float) -> Floats:
+def single_scores(t: FilterTable, room: Room, dirty: Floats, days: Floats, low: Floats, high: float) -> Floats:
     """Scores of single filters, (n, len(NAMES)).
 
-    t: n filters; room: the tank's; dirty: flow in service (n,), low, high: L/h; days: between cleanings here (n,).
+    t: n filters; room: the tank's; dirty: flow in service (n,), low: asked (n,), high: L/h; days: between cleanings here (n,).
     """
     inside = t.where(lambda k: k.in_tank)
     taken = np.where(inside, t.width_cm * t.depth_cm * t.height_cm / 1000 / room.net_l, 0.0)
@@ -82,13 +82,13 @@ def pair_scores(
     i: NDArray[np.int64],
     j: NDArray[np.int64],
     together: Floats,
-    low: float,
+    low: Floats,
     high: float,
 ) -> Floats:
     """Scores of pairs (i, j), (m, len(NAMES)).
 
-    t: n filters; room: the tank's; singles: their scores; i, j: (m,); together: flow in service of each pair (m,), low,
-    high: L/h. Costs add, looks and flood go by the
+    t: n filters; room: the tank's; singles: their scores; i, j: (m,); together: flow in service of each pair (m,), low: asked of each
+    (m,), high: L/h. Costs add, looks and flood go by the
     worse, straining and power cuts by the better, noise by both.
     """
     a, b, watts = singles[i], singles[j], watts_here(t, room)

@@ -222,7 +222,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             low_lph=SLOWEST_PER_HOUR * q.net_l if light else None,
             high_lph=delivered_high if light else None,
             followed=light,
-            why="Breeders and fish rooms. The film of one sponge carries far more than most tanks make, and patience does the rest; it strains less and is squeezed sooner under messy fish.",
+            why="Breeders and fish rooms. Sponges with film enough are judged by it here too: the film of one carries far more than most tanks make, and patience does the rest; it strains less and is squeezed sooner under messy fish.",
         )
     )
     if sizing == "goldfish":

@@ -70,6 +70,7 @@ class Together(Part):
     margins: list[Margin] = Field(description="Biology, clarity and movement, each on its own")
     currents: CurrentsAnswer
     oxygen: OxygenBalanceAnswer
+    asked_lph: Lph = Field(description="Flow asked of these: by the rule followed, or by number where they are sponges")
     slow_but_enough: bool = Field(description="Air-driven, film enough, slow only by the turnover rules")
     working: list[WorkingLine]
 
@@ -117,12 +118,17 @@ def _media(state: LogbookState, one: Hung) -> MediaStackAnswer | None:
     )
 
 
-def _has(views: list[HungView], asked: RankFiltersQuestion, low_lph: float) -> Has:
+def _film_m2(views: list[HungView]) -> float:
+    """Film of a set's media as packed, m²."""
+    return sum(v.media.film_m2 if v.media and v.hung.media else film_of_m2(v.hung.filter) for v in views)
+
+
+def _has(views: list[HungView], film: float, asked: RankFiltersQuestion, low_lph: float) -> Has:
     """What the set has in film, straining and flow."""
     hung = [v.hung for v in views]
     made, kept = stirred_by(asked, hung, low_lph)
     return Has(
-        film_m2=sum(v.media.film_m2 if v.media and v.hung.media else film_of_m2(v.hung.filter) for v in views),
+        film_m2=film,
         clean_lph=sum(h.flow.delivered_lph for h in hung),
         service_lph=sum(h.flow.service_lph for h in hung),
         strains=max(kind_of(h.filter.kind).judged.clear_water for h in hung),
@@ -150,9 +156,10 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
                 expect_lph=None if ratio is None else ratio * h.flow.delivered_lph,
             )
         )
-    asked = rank_question(state)
-    asks = asks_of(asked)
-    has = _has(views, asked, asks.low_lph)
+    asked, film = rank_question(state), _film_m2(views)
+    air = all(h.filter.air_l_min is not None for h in hung)
+    asks = asks_of(asked, film=film, air=air, count=len(hung))
+    has = _has(views, film, asked, asks.low_lph)
     return Together(
         name=together_name([h.filter for h in hung]),
         chosen=chosen,
@@ -169,7 +176,8 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
         currents=has.currents,
         oxygen=has.oxygen,
         margins=margins(has, asks),
-        slow_but_enough=film_makes_up_for_flow(asked, has, air=all(h.filter.air_l_min is not None for h in hung)),
+        asked_lph=asks.low_lph,
+        slow_but_enough=film_makes_up_for_flow(asked, has, air=air),
         working=[line for h in hung for line in h.flow.working],
     )
 
@@ -193,8 +201,9 @@ def _too_strong(words: str, flow: str, found: CurrentsAnswer) -> tuple[str, bool
     return f"{words}: {flow}. For {who} throttle it to {shown.lph(found.limit_lph)}.", True
 
 
-def _verdict(asked: float, set_: Together) -> tuple[str, bool]:
+def _verdict(set_: Together) -> tuple[str, bool]:
     """Whether it is enough, by the rule followed, and by how much."""
+    asked = set_.asked_lph
     biology = next(m for m in set_.margins if m.about == "biology")
     if biology.level == "short":
         words = "Too little film" if set_.chosen else "It would be too little film"
@@ -239,7 +248,7 @@ def filter_view(state: LogbookState, seen: list[str] | None = None) -> FilterVie
     same = [h.filter.id for h in hanging] == [f.filter.id for f in looked]
     on_tank = together(state, hanging, chosen=True) if hanging else None
     shown = on_tank if not looked or same else together(state, hang(state, looked), chosen=False)
-    verdict, enough = (ranking.verdict, None) if shown is None else _verdict(ranking.asked_low_lph, shown)
+    verdict, enough = (ranking.verdict, None) if shown is None else _verdict(shown)
     requirement = asked_here(room(state), stock.animals, stock.own_species, temperature_c(state))
     return FilterView(
         verdict=verdict,

@@ -17,6 +17,8 @@ KINDS: tuple[Kind, ...] = tuple(
 )
 """Every kind, in the order the table's columns number them."""
 BY_NAME: dict[str, Kind] = {kind.name: kind for kind in KINDS}
+USUAL_BOX: str = next(kind.name for kind in KINDS if kind.usual_box)
+"""What a box is taken for until its kind is said."""
 
 
 def _known(name: str) -> str:
@@ -33,4 +35,4 @@ def kind_of(name: str) -> Kind:
     return BY_NAME[name]
 
 
-__all__ = ["BY_NAME", "KINDS", "FilterKind", "Kind", "kind_of"]
+__all__ = ["BY_NAME", "KINDS", "USUAL_BOX", "FilterKind", "Kind", "kind_of"]

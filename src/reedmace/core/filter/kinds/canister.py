@@ -276,6 +276,7 @@ KIND = Kind(
     name="canister",
     title="Canister",
     order=4,
+    usual_box=True,
     prefix="canister",
     service_days=60,
     rise="outlet",

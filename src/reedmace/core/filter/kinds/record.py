@@ -367,6 +367,8 @@ class Kind:
     messy: tuple[str, str] | None = None
     """Why it is barred for large messy animals ("{who}" is filled in), and the remedy; None where it is not."""
     messy_only_air: bool = False
+    usual_box: bool = False
+    """What a box with figures on it is taken for until its kind is said: one kind has this (common practice)."""
     caveats: Callable[[Filter, Room], list[str]] = field(default=_none)
     body_x_share: float = 0.72
     """Where it stands along the tank unless the keeper says otherwise."""
