@@ -1,7 +1,10 @@
 """kill -9 in mid-write: every acknowledged entry is there after the restart, and nothing twice."""
 
 import os
+import pwd
 import signal
+import sys
+import tempfile
 import threading
 import time
 from datetime import UTC, datetime
@@ -10,6 +13,7 @@ from pathlib import Path
 import pytest
 import requests
 
+from reedmace.command.accounts import run_as
 from tests.running import Running
 
 
@@ -238,3 +242,41 @@ def test_an_outside_database_is_used_when_named(mariadb, tmp_path: Path) -> None
     assert not (tmp_path / "serve" / "data").exists()
     assert session.get(f"{running.url}/api/tanks/{tank}", timeout=10).status_code == 200
     assert running.stop() == 0
+
+
+def _owner(pid: int) -> int:
+    status = dict(
+        line.split(":\t", 1) for line in Path(f"/proc/{pid}/status").read_text().splitlines() if ":\t" in line
+    )
+    return int(status["Uid"].split("\t")[0])
+
+
+@pytest.mark.skipif(os.geteuid() != 0, reason="only root starts servers under other accounts")
+def test_what_root_starts_runs_with_little_power_and_dies_with_it() -> None:
+    with tempfile.TemporaryDirectory(prefix="reedmace-little-") as name:
+        folder = Path(name)
+        # A folder others may enter, as a checkout under /srv or /opt is.
+        folder.chmod(0o755)
+        run = Running("serve", folder).start()
+        assert run.process is not None
+        assert {_owner(pid) for pid in run.pids("mariadbd")} == {pwd.getpwnam("mysql").pw_uid}
+        workers = {_owner(pid) for pid in run.pids("reedmace.command.web")}
+        if "the web server runs as root" in (folder / "run.log").read_text():
+            # Python itself stands where no other account may enter it, in root's home say.
+            assert run_as("www-data", [Path(sys.executable)]) is None
+            assert workers == {0}
+        else:
+            assert workers == {pwd.getpwnam("www-data").pw_uid}
+        assert (folder / "serve" / "accounts.json").stat().st_uid == 0
+        session, token, tank = enter(run, "little@crash.example")
+        writer = Writer(run.url, session, token, tank)
+        assert writer.write("note-000001") == 201
+        run.process.kill()
+        run.process.wait()
+        end = time.monotonic() + 30
+        while run.pids("mariadbd") + run.pids("reedmace.command.web") and time.monotonic() < end:
+            time.sleep(0.1)
+        assert run.pids("mariadbd") + run.pids("reedmace.command.web") == []
+        run.start()
+        assert writer.write("note-000002") == 201
+        assert run.stop() == 0

@@ -12,7 +12,9 @@ import subprocess
 import tempfile
 import time
 from pathlib import Path
+from typing import Any
 
+from reedmace.command.accounts import DATABASE_ACCOUNT, RunAs, run_as
 from reedmace.store import connect, migrate
 
 _PR_SET_PDEATHSIG = 1
@@ -50,10 +52,13 @@ class MariaDB:
         self.port = 0
         self.process: subprocess.Popen[bytes] | None = None
         self._socket_folder: Path | None = None
+        self.account: RunAs | None = None
+        """Whose account it runs under; None: that of who starts it."""
 
     def start(self) -> None:
         """Make the data folder if there is none, start, and bring accounts and tables up to date."""
         self.folder.mkdir(parents=True, exist_ok=True)
+        self.account = run_as(DATABASE_ACCOUNT, [self.folder])
         if not (self.data / "mysql").exists():
             self._install()
         self._wait_for_orphan()
@@ -114,11 +119,23 @@ class MariaDB:
             write_whole(path, json.dumps(made))
             return made
 
+    def _give(self, folder: Path) -> None:
+        """Let the server's account write in a folder. folder: with all that is in it."""
+        if self.account is not None:
+            self.account.own(folder)
+
+    def _popen_as(self) -> dict[str, Any]:
+        """What runs a process under the server's account. Not mariadbd's own --user, which would forget its parent."""
+        if self.account is None:
+            return {}
+        return {"user": self.account.uid, "group": self.account.gid, "extra_groups": []}
+
     def _environment(self) -> dict[str, str]:
         # A server clears leftover temporary tables out of its temporary folder when it starts. Two that share one, /tmp
         # say, take each other's away.
         temporary = self.folder / "tmp"
         temporary.mkdir(parents=True, exist_ok=True)
+        self._give(temporary)
         return {**os.environ, "TMPDIR": str(temporary.resolve())}
 
     def _install(self) -> None:
@@ -131,9 +148,12 @@ class MariaDB:
             "--auth-root-authentication-method=socket",
             f"--auth-root-socket-user={getpass.getuser()}",
         ]
-        if os.getuid() == 0:
+        if os.getuid() == 0 and self.account is None:
             command.append("--user=root")
-        done = subprocess.run(command, capture_output=True, text=True, env=self._environment())
+        self._give(fresh)
+        done = subprocess.run(
+            command, capture_output=True, text=True, env=self._environment(), cwd=fresh, **self._popen_as()
+        )
         if done.returncode:
             raise RuntimeError(f"mariadb-install-db failed:\n{done.stdout[-2000:]}{done.stderr[-2000:]}")
         # Renamed only when whole, so that a stop in the middle leaves no half-made folder in use.
@@ -177,8 +197,10 @@ class MariaDB:
             "--innodb-buffer-pool-size=64M",
             "--performance-schema=OFF",
         ]
-        if os.getuid() == 0:
+        if os.getuid() == 0 and self.account is None:
             command.append("--user=root")
+        self._give(self.data)
+        self._give(self._socket_folder)
         with self.log.open("ab") as log:
             self.process = subprocess.Popen(
                 command,
@@ -187,6 +209,7 @@ class MariaDB:
                 env=self._environment(),
                 preexec_fn=die_with_parent,
                 start_new_session=True,
+                **self._popen_as(),
             )
         for _ in range(600):
             if self.process.poll() is not None:

@@ -11,8 +11,10 @@ import urllib.error
 import urllib.request
 from pathlib import Path
 from types import FrameType
+from typing import Any
 
 from reedmace.api.application import new_secret
+from reedmace.command.accounts import WEB_ACCOUNT, RunAs, run_as
 from reedmace.command.mariadb import MariaDB, die_with_parent, free_port, write_whole
 from reedmace.demo import write_demo
 from reedmace.store import connect, migrate
@@ -89,8 +91,10 @@ SHORTEST_SECRET = 16
 class Workers:
     """The web workers on one listening socket: started, started anew when one dies, stopped."""
 
-    def __init__(self, listener: socket.socket, environment: dict[str, str], count: int) -> None:
-        self._listener, self._environment = listener, environment
+    def __init__(
+        self, listener: socket.socket, environment: dict[str, str], count: int, account: dict[str, Any] | None = None
+    ) -> None:
+        self._listener, self._environment, self._account = listener, environment, account or {}
         self._all = [self._start() for _ in range(count)]
         self._fast_deaths = 0
 
@@ -98,7 +102,12 @@ class Workers:
         handle = self._listener.fileno()
         command = [sys.executable, "-m", "reedmace.command.web", str(handle)]
         process = subprocess.Popen(
-            command, env=self._environment, pass_fds=(handle,), preexec_fn=die_with_parent, start_new_session=True
+            command,
+            env=self._environment,
+            pass_fds=(handle,),
+            preexec_fn=die_with_parent,
+            start_new_session=True,
+            **self._account,
         )
         return process, time.monotonic()
 
@@ -142,9 +151,10 @@ def _web(folder: Path, url: str, server: MariaDB | None, *, with_demo: bool) -> 
         "REEDMACE_DEMO": "1" if with_demo else "0",
         "REEDMACE_FRONT_END": os.environ.get("REEDMACE_FRONT_END", str(ROOT / "frontend" / "dist")),
     }
+    account = _account(folder, environment)
     _say("warming up the sums (the first time they are compiled, which takes a minute or so)")
     # Once, in one process: workers that all find an empty cache would compile the same thing side by side.
-    warmed = subprocess.run([sys.executable, "-m", "reedmace.command.warm"], env=environment)
+    warmed = subprocess.run([sys.executable, "-m", "reedmace.command.warm"], env=environment, **account)
     if warmed.returncode:
         _say("the sums could not be warmed up; the messages above say why")
         return warmed.returncode
@@ -157,7 +167,7 @@ def _web(folder: Path, url: str, server: MariaDB | None, *, with_demo: bool) -> 
     signal.signal(signal.SIGINT, pass_on)
     _say("starting the web server")
     workers = Workers(
-        listener, environment, int(os.environ.get("REEDMACE_WORKERS") or min((os.cpu_count() or 1) + 1, 9))
+        listener, environment, int(os.environ.get("REEDMACE_WORKERS") or min((os.cpu_count() or 1) + 1, 9)), account
     )
     (folder / "address").write_text(address)
     said = False
@@ -180,6 +190,38 @@ def _web(folder: Path, url: str, server: MariaDB | None, *, with_demo: bool) -> 
         listener.close()
         (folder / "address").unlink(missing_ok=True)
     return 0
+
+
+def _account(folder: Path, environment: dict[str, str]) -> dict[str, Any]:
+    """What runs the web workers under an account of little power, where root starts them. Points `environment` at sums of its own.
+
+    Compiled sums are code: root must not load any that another may write. Root's are handed down, never taken back.
+    """
+    python = Path(sys.executable)
+    needs = [folder, python.parent, python, ROOT / "src" / "reedmace", Path(environment["REEDMACE_FRONT_END"])]
+    account = run_as(WEB_ACCOUNT, needs)
+    if account is None:
+        if os.geteuid() == 0:
+            _say(
+                f"the web server runs as root: the account {WEB_ACCOUNT} cannot enter {folder} or the program's folder"
+            )
+        return {}
+    _hand_down(Path(environment.get("NUMBA_CACHE_DIR", VAR / "numba")), folder / "sums", account)
+    environment |= {"NUMBA_CACHE_DIR": str(folder / "sums"), "HOME": str(folder / "sums")}
+    return {"user": account.uid, "group": account.gid, "extra_groups": []}
+
+
+def _hand_down(mine: Path, theirs: Path, account: RunAs) -> None:
+    """Copy compiled sums that are newer than theirs. mine, theirs: folders of sums; account: whose the second is.
+
+    It copies them itself: what it may write, root must not write into.
+    """
+    theirs.mkdir(exist_ok=True)
+    os.chown(theirs, account.uid, account.gid)
+    if mine.is_dir():
+        copy = ["cp", "--recursive", "--update", "--preserve=timestamps", f"{mine.resolve()}/.", str(theirs.resolve())]
+        # What cannot be copied is compiled anew.
+        subprocess.run(copy, user=account.uid, group=account.gid, extra_groups=[], cwd="/", stderr=subprocess.DEVNULL)
 
 
 def _answers(address: str) -> bool:
