@@ -7,12 +7,17 @@ import pytest
 
 from reedmace.core.filter import CATALOGUE
 
-NOW = datetime.now(UTC)
+
+def now() -> datetime:
+    """The moment, asked anew: a test may begin long after its module was read."""
+    return datetime.now(UTC)
+
+
 CANISTER = next(f for f in CATALOGUE if f.kind == "canister").model_dump()
 
 
 def ago(days: float) -> str:
-    return (NOW - timedelta(days=days)).isoformat()
+    return (now() - timedelta(days=days)).isoformat()
 
 
 def arrive(keeper, stands: str, **more: Any) -> int:
@@ -99,7 +104,7 @@ def test_a_filter_hung_later_is_asked_for_its_steps(keeper) -> None:
     keeper.write(tank, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": CANISTER}]})
     later = [{"key": "f1", "filter": CANISTER}, {"key": "f2", "filter": CANISTER}]
     state = keeper.get(f"/api/tanks/{tank}").json["state"]
-    at = (NOW + timedelta(days=5)).isoformat()
+    at = (now() + timedelta(days=5)).isoformat()
     keeper.write(tank, {"kind": "filter-plan", "filters": later}, based_on=state["filter_plan"]["id"], at=at)
     fit = keeper.send("POST", f"/api/tanks/{tank}/views/fit", {}).json
     assert [f["ran_already"] for f in fit["filters"]] == [True, False]

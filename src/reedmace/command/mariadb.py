@@ -32,6 +32,15 @@ def free_port() -> int:
         return int(s.getsockname()[1])
 
 
+def _greets(port: int) -> bool:
+    """Whether a server on a port says the first word, as MariaDB does: it listens before it can answer. port: on 127.0.0.1."""
+    try:
+        with socket.create_connection(("127.0.0.1", port), 1) as line:
+            return len(line.recv(1)) == 1
+    except OSError:
+        return False
+
+
 def write_whole(path: Path, text: str) -> None:
     """Write a small secret file, readable by its owner alone, whole or not at all. path, text: of it."""
     descriptor, name = tempfile.mkstemp(prefix=f"{path.name}-", dir=path.parent)
@@ -216,12 +225,10 @@ class MariaDB:
                 raise RuntimeError(
                     f"MariaDB stopped at once; its log ends:\n{self.log.read_text(errors='replace')[-2000:]}"
                 )
-            try:
-                socket.create_connection(("127.0.0.1", self.port), 1).close()
+            if _greets(self.port):
                 self._port_file.write_text(str(self.port))
                 return
-            except OSError:
-                time.sleep(0.05)
+            time.sleep(0.05)
         raise RuntimeError(f"MariaDB did not answer within 30 s; see {self.log}")
 
     def _sql(self, text: str) -> None:

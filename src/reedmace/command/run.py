@@ -39,7 +39,12 @@ def _say(text: str) -> None:
 
 
 def _run(folder: Path, *, with_demo: bool, fresh: bool) -> int:
-    folder.mkdir(parents=True, exist_ok=True)
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        (folder / "lock").touch()
+    except OSError as error:
+        _say(f"cannot write in {folder}: {error.strerror}. Make it writable, or name another folder in REEDMACE_VAR.")
+        return 1
     with (folder / "lock").open("w") as lock:
         try:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
@@ -67,6 +72,10 @@ def _run(folder: Path, *, with_demo: bool, fresh: bool) -> int:
             return _web(folder, url, server, with_demo=with_demo)
         except (RuntimeError, ValueError) as error:
             _say(str(error))
+            return 1
+        except OSError as error:
+            # A disk that filled, a folder that turned read-only: what was acknowledged is safe in MariaDB.
+            _say(f"cannot go on: {error}. Nothing acknowledged is lost; free or mend it, and start again.")
             return 1
         finally:
             if server:

@@ -75,7 +75,7 @@ class Accounts:
         Raises EmailTaken, TooManyAttempts.
         """
         if whence is not None:
-            tried = _digest("sign-up", _network(whence))
+            tried = _digest("sign-up", network_of(whence))
             self._hold([(tried, self._sign_ups)], now, timedelta(hours=1))
             # Addresses that are taken count too: asking for them one by one would tell who has an account.
             self._note([tried], now)
@@ -231,7 +231,7 @@ class Accounts:
         now: UTC without zone; whence: the sender's address, whose visits are counted; units: as chosen.
         Raises TooManyAttempts.
         """
-        tried = _digest("visit", _network(whence))
+        tried = _digest("visit", network_of(whence))
         self._hold([(tried, VISITS_AN_HOUR)], now, timedelta(hours=1))
         self._note([tried], now)
         self.forget_visitors(now - VISIT)
@@ -312,7 +312,7 @@ def _bare(code: str) -> str:
     return "".join(letter for letter in code.lower() if letter.isalnum())
 
 
-def _network(address: str) -> str:
+def network_of(address: str) -> str:
     """An address as its sender cannot change it at will: a household has a whole /64 of IPv6."""
     try:
         parsed = ip_address(address)
@@ -323,7 +323,7 @@ def _network(address: str) -> str:
 
 def _limits(email: str, address: str) -> tuple[list[tuple[str, int]], str]:
     """What is counted of a failed guess, each with its limit; and the one that a right password wipes out."""
-    network = _network(address)
+    network = network_of(address)
     own = _digest("account-here", f"{email} {network}")
     everywhere = (_digest("account", email), FAILURES_PER_ACCOUNT)
     return [(own, FAILURES_HERE), everywhere, (_digest("address", network), FAILURES_PER_ADDRESS)], own
