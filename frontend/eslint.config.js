@@ -14,6 +14,7 @@ export default tseslint.config(
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       complexity: ["error", 12],
+      "max-lines-per-function": ["error", { max: 200 }],
       "react-hooks/rules-of-hooks": "error",
       "react-hooks/exhaustive-deps": "error",
       // Figures are written into sentences everywhere; numbers in templates are what a number is for.

@@ -10,6 +10,8 @@ from reedmace.api import Settings, create_app
 from reedmace.command.run import ROOT
 
 FRONT = ROOT / "frontend"
+LONGEST = 400
+"""Lines of a module, beyond which it has more than one job."""
 TYPES = FRONT / "src" / "api" / "types.ts"
 
 
@@ -56,6 +58,10 @@ def types() -> int:
     return 0
 
 
+def _lines(path: Path) -> int:
+    return len(path.read_text().splitlines())
+
+
 def check() -> int:
     """Every check; the exit code is 1 if any failed, and each failure is printed."""
     python = sys.executable
@@ -75,6 +81,11 @@ def check() -> int:
         if done.returncode:
             failed += 1
             print(done.stdout[-6000:], done.stderr[-2000:])
+    long = [
+        f"{p.relative_to(ROOT)}: {n} lines" for p in sorted((ROOT / "src").rglob("*.py")) if (n := _lines(p)) > LONGEST
+    ]
+    print(f"{'module length':20} {'ok' if not long else 'FAILED: ' + '; '.join(long)}")
+    failed += bool(long)
     fresh = TYPES.exists() and TYPES.read_text() == generated_types()
     print(f"{'generated types':20} {'ok' if fresh else 'FAILED: run ./reedmace types'}")
     return 1 if failed or not fresh else 0

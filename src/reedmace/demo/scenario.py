@@ -6,7 +6,8 @@ import peewee
 
 from reedmace.api.accounts import DEMO_EMAIL
 from reedmace.api.application import new_secret
-from reedmace.demo.tanks import bindery, courtyard, kiln_room, long_bench, stairwell
+from reedmace.demo.stairwell import stairwell
+from reedmace.demo.tanks import bindery, courtyard, kiln_room, long_bench
 from reedmace.logbook import NewEntry
 from reedmace.store import Accounts, Tanks
 

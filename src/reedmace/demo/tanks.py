@@ -1,27 +1,11 @@
 """The tanks of Fennel Yard, each as the entries its keeper wrote."""
 
 from datetime import datetime, timedelta
-from typing import Any
 
-from reedmace.core.filter import CATALOGUE
 from reedmace.core.quantity.units import NITROGEN_SHARE
+from reedmace.demo.rows import Row, filter_of, hung, ticks
 
 N = NITROGEN_SHARE["NH4"]
-
-
-Row = tuple[float, dict[str, Any]]
-
-
-def _filter(filter_id: str) -> dict[str, Any]:
-    return next(f for f in CATALOGUE if f.id == filter_id).model_dump()
-
-
-def _hung(filter_id: str, **more: Any) -> list[dict[str, Any]]:
-    return [{"key": "f1", "filter": _filter(filter_id), **more}]
-
-
-def _ticks(days_ago: float, *steps: str) -> list[Row]:
-    return [(days_ago, {"kind": "step-done", "step_id": step}) for step in steps]
 
 
 def kiln_room() -> list[Row]:
@@ -125,8 +109,8 @@ def bindery(now: datetime) -> list[Row]:
                 "animals": [{"species_id": "cherry-shrimp", "count": 15}, {"species_id": "ricefish", "count": 8}],
             },
         ),
-        (begun + 8, {"kind": "filter-plan", "filters": _hung("burreed-20"), "priorities": wants}),
-        *_ticks(begun + 7, *steps),
+        (begun + 8, {"kind": "filter-plan", "filters": hung("burreed-20"), "priorities": wants}),
+        *ticks(begun + 7, *steps),
         (
             begun,
             {
@@ -148,7 +132,7 @@ def bindery(now: datetime) -> list[Row]:
             6,
             {
                 "kind": "filter-plan",
-                "filters": [*_hung("burreed-20"), {"key": "f2", "filter": _filter("burreed-8")}],
+                "filters": [*hung("burreed-20"), {"key": "f2", "filter": filter_of("burreed-8")}],
                 "priorities": wants,
             },
         ),
@@ -218,8 +202,8 @@ def long_bench(now: datetime) -> list[Row]:
                 "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
             },
         ),
-        (22, {"kind": "filter-plan", "filters": _hung("lockgate-1500", plumbing={"hose_length_m": 3.4})}),
-        *_ticks(19, *steps),
+        (22, {"kind": "filter-plan", "filters": hung("lockgate-1500", plumbing={"hose_length_m": 3.4})}),
+        *ticks(19, *steps),
         (18, {"kind": "flow-test", "container_l": 5, "times_s": [18.4, 17.9, 18.2], "computed_lph": 1010}),
         (
             start,
@@ -311,8 +295,8 @@ def courtyard(now: datetime) -> list[Row]:
             },
         ),
         (215, {"kind": "stock-plan", "animals": [{"species_id": "axolotl", "count": 1}]}),
-        (214, {"kind": "filter-plan", "filters": _hung("sweetflag-1200")}),
-        *_ticks(213, *steps),
+        (214, {"kind": "filter-plan", "filters": hung("sweetflag-1200")}),
+        *ticks(213, *steps),
         (
             212,
             {
@@ -358,58 +342,3 @@ def courtyard(now: datetime) -> list[Row]:
         ),
     ]
     return sorted(rows, key=lambda row: -row[0])
-
-
-def stairwell(now: datetime) -> list[Row]:
-    """A drilled marine tank over its sump, at its beginning: rock in, no animals."""
-    start = 4.0
-    return [
-        (
-            12,
-            {
-                "kind": "tank-plan",
-                "tank": {
-                    "length_cm": 130,
-                    "width_cm": 55,
-                    "height_cm": 62,
-                    "glass_mm": 12,
-                    "fill_below_rim_cm": 4,
-                    "substrate_depth_cm": 2,
-                    "stone_kg": 30,
-                },
-                "surroundings": {
-                    "behind_cm": 14,
-                    "stand_height_cm": 85,
-                    "sockets": 6,
-                    "room": "workshop",
-                    "water": "salt",
-                    "drilled": True,
-                    "sump": {
-                        "length_cm": 85,
-                        "width_cm": 42,
-                        "height_cm": 42,
-                        "level_cm": 25,
-                        "chambers": ["socks", "skimmer", "media", "heater", "return"],
-                        "drains": [{"bore_mm": 32}, {"bore_mm": 32, "emergency": True}],
-                        "weir_cm": 40,
-                    },
-                },
-            },
-        ),
-        (11, {"kind": "filter-plan", "filters": _hung("saltmarsh-75"), "heater": {"watts": 300, "stands_in": "sump"}}),
-        (10, {"kind": "fit-plan", "places": {"f1": {"siphon_break": True, "outlet_depth_cm": 3}}}),
-        *_ticks(8, "sump-drill", "sump-place", "sump-media"),
-        (
-            start,
-            {
-                "kind": "cycle-plan",
-                "started_at": (now - timedelta(days=start)).isoformat(),
-                "method": "mature-rock",
-                "temperature_c": 26,
-                "salinity_g_kg": 35,
-                "start_kh_dkh": 8,
-                "start_ph": 8.1,
-            },
-        ),
-        (start, {"kind": "note", "text": "Thirty kilos of rock in, some of it from a tank that has run for years."}),
-    ]

@@ -87,33 +87,12 @@ export function Chooser(props: Props) {
           ]}
         />
         {resources.bottle !== "none" && (
-          <>
-            {BOTTLE_WARMTH.map(([field, label]) => (
-              <QuantityField
-                key={field}
-                label={label}
-                unit="°C"
-                value={resources.bottle_label[field]}
-                min={0}
-                max={40}
-                onChange={(v) => {
-                  set({ bottle_label: { ...resources.bottle_label, [field]: v } });
-                }}
-              />
-            ))}
-            {BOTTLE_PH.map(([field, label, min, max]) => (
-              <NumberBox
-                key={field}
-                label={label}
-                value={resources.bottle_label[field]}
-                min={min}
-                max={max}
-                onChange={(v) => {
-                  set({ bottle_label: { ...resources.bottle_label, [field]: v } });
-                }}
-              />
-            ))}
-          </>
+          <BottleLabel
+            label={resources.bottle_label}
+            onLabel={(bottle_label) => {
+              set({ bottle_label });
+            }}
+          />
         )}
         <Select
           label="Money for helpers"
@@ -227,6 +206,41 @@ export function Chooser(props: Props) {
         </>
       )}
     </section>
+  );
+}
+
+type Label = Resources["bottle_label"];
+
+/** The warmth and pH the bottle's own label asks for. */
+function BottleLabel({ label, onLabel }: { label: Label; onLabel: (label: Label) => void }) {
+  return (
+    <>
+      {BOTTLE_WARMTH.map(([field, said]) => (
+        <QuantityField
+          key={field}
+          label={said}
+          unit="°C"
+          value={label[field]}
+          min={0}
+          max={40}
+          onChange={(v) => {
+            onLabel({ ...label, [field]: v });
+          }}
+        />
+      ))}
+      {BOTTLE_PH.map(([field, said, min, max]) => (
+        <NumberBox
+          key={field}
+          label={said}
+          value={label[field]}
+          min={min}
+          max={max}
+          onChange={(v) => {
+            onLabel({ ...label, [field]: v });
+          }}
+        />
+      ))}
+    </>
   );
 }
 

@@ -6,7 +6,7 @@ import numpy as np
 
 from reedmace.core.contract import Working, computation
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.film import film_needed_m2
+from reedmace.core.filter.asks import TankAsks, tank_asks
 from reedmace.core.filter.candidates import (
     MOST_PAIRS,
     MOST_SHOWN,
@@ -19,62 +19,25 @@ from reedmace.core.filter.candidates import (
 )
 from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.changes import Situation, smallest_changes
-from reedmace.core.filter.flow import breathers, likings, stirred
+from reedmace.core.filter.flow import stirred
 from reedmace.core.filter.kinds.record import Limit
-from reedmace.core.filter.limits import Asked, asked_of, limits_of, slow_but_enough
-from reedmace.core.filter.margins import Asks, Has, margins
+from reedmace.core.filter.limits import asked_of, limits_of, slow_but_enough
+from reedmace.core.filter.margins import Has, margins
 from reedmace.core.filter.reasons import caveats_of, reason_of
 from reedmace.core.filter.room import sensible_start
 from reedmace.core.filter.scores import NAMES, pair_scores, single_scores, watts_here, weights_of
-from reedmace.core.filter.sizing_rules import asked_here
 from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints, film_m2, table_of
 from reedmace.core.filter.verdict import first_of, several, verdict_of
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
-from reedmace.core.flow.breathing import Breather
-from reedmace.core.flow.currents import Liking
 from reedmace.core.quantity import shown
-from reedmace.core.stock import WasteLoadQuestion, waste_load
-from reedmace.core.stock.species import Sizing, find_species
 
 BEST_FOR_PAIRS = 200
 _OWN_TABLE = table_of(CATALOGUE)
 
 
-@dataclass(frozen=True)
-class _Asked:
-    """What the tank asks of a filter."""
-
-    low: float
-    high: float
-    load_mg_n_day: float
-    today_mg_n_day: float
-    film_m2: float
-    load_lph: float
-    feed: float
-    guard: list[str]
-    likings: list[Liking]
-    breathers: list[Breather]
-    sizing: Sizing
-    light: bool
-
-    def of_filters(self) -> Asked:
-        """The same for the hard limits."""
-        return Asked(self.sizing, self.low, self.film_m2)
-
-    def of_three(self, q: RankFiltersQuestion, low: float) -> Asks:
-        """The same for biology, clarity and movement. q: the question; low: flow asked of these filters, L/h."""
-        return Asks(
-            grown_mg_n_day=self.load_mg_n_day,
-            today_mg_n_day=self.today_mg_n_day,
-            tank_film_m2=q.room.film_here_m2,
-            temperature_c=q.temperature_c,
-            low_lph=low,
-        )
-
-
 def _stirred(
-    q: RankFiltersQuestion, asked: _Asked, low: float, set_: list[tuple[Filter, float]]
+    q: RankFiltersQuestion, asked: TankAsks, low: float, set_: list[tuple[Filter, float]]
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
     """What currents some filters make here and what oxygen they keep, each filter with its flow when clean, L/h."""
     return stirred(q.room, [(f, q.plumbing, lph) for f, lph in set_], asked.likings, asked.breathers, low, asked.today_mg_n_day, q.temperature_c)  # fmt: skip
@@ -86,7 +49,7 @@ class _Ranking:
 
     q: RankFiltersQuestion
     table: FilterTable
-    asked: _Asked
+    asked: TankAsks
     weights: Floats
     parts: Floats
     scores: Floats
@@ -195,7 +158,7 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
 
 
 def _enough(
-    q: RankFiltersQuestion, t: FilterTable, clean: Floats, film: Floats, asked: _Asked, w: Working
+    q: RankFiltersQuestion, t: FilterTable, clean: Floats, film: Floats, asked: TankAsks, w: Working
 ) -> str | None:
     """Why another filter would not help: what runs already, or glass, gravel and plants, carry this stock."""
     need = asked.film_m2
@@ -229,7 +192,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         raise CannotAnswer("own_filters", "there is no filter to rank.", "Add one or set with_catalogue to true.")
     if len({f.id for f in t.filters}) != len(t):
         raise CannotAnswer("own_filters", "two filters share an id.", "Give each its own.")
-    asked = _asked(q)
+    asked = tank_asks(q)
     got, film, watts = _deliver(q, t, asked.feed), film_m2(t), watts_here(t, q.room)
     clean, dirty, days, rises = got.clean_lph, got.service_lph, got.service_days, got.rise_m
     priorities = q.priorities or sensible_start(q.room)
@@ -337,50 +300,6 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         priorities=priorities,
         asked_low_lph=asked.low,
         asked_high_lph=asked.high,
-    )
-
-
-def asks_of(question: RankFiltersQuestion, *, film: float, air: bool, count: int) -> Asks:
-    """What this tank asks of a set of filters in biology, clarity and movement.
-
-    question: as for the ranking; film: the set's, m²; air: whether air drives all of it; count: how many they are.
-    """
-    asked = _asked(question)
-    low = asked_of(np.array([air]), question.room, np.array([film]), asked.of_filters(), count)
-    return asked.of_three(question, float(low[0]))
-
-
-def film_makes_up_for_flow(question: RankFiltersQuestion, has: Has, *, air: bool) -> bool:
-    """Whether a set is enough by its film although slow, by the limit the ranking itself goes by.
-
-    question: as for the ranking; has: the set's film in m² and flows in L/h; air: whether air drives all of it.
-    """
-    service, film = np.array([has.service_lph]), np.array([has.film_m2])
-    asked = _asked(question).of_filters()
-    return bool(slow_but_enough(np.array([air]), question.room, service, film, asked)[0])
-
-
-def _asked(q: RankFiltersQuestion) -> _Asked:
-    flow = asked_here(q.room, q.animals, q.own_species, q.temperature_c)
-    followed = next(s for s in flow.sizing_rules if s.followed)
-    load = next(s for s in flow.sizing_rules if s.rule == "load")
-    waste = waste_load(
-        WasteLoadQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species, feed_g_day=q.feed_g_day)
-    )
-    present = [find_species(a.species_id, "animals", q.own_species) for a in q.animals]
-    return _Asked(
-        sizing=flow.sizing,
-        light=flow.light,
-        likings=likings(q.animals, q.own_species),
-        breathers=breathers(q.animals, q.own_species),
-        film_m2=film_needed_m2(min(waste.today_mg_n_day, waste.ammonia_mg_n_day), q.temperature_c),
-        today_mg_n_day=waste.today_mg_n_day,
-        low=followed.low_lph or 0.0,
-        high=followed.high_lph or 0.0,
-        load_mg_n_day=waste.ammonia_mg_n_day,
-        load_lph=load.low_lph or 0.0,
-        feed=waste.feed_g_day,
-        guard=sorted({s.common_name for s in present if s.needs_guard}),
     )
 
 

@@ -20,10 +20,10 @@ from reedmace.core.filter import (
     rank_filters,
     running_cost,
 )
+from reedmace.core.filter.asks import asks_of, film_makes_up_for_flow
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.limits import ENOUGH_SHARE
 from reedmace.core.filter.margins import Has, Margin, margins
-from reedmace.core.filter.ranking import asks_of, film_makes_up_for_flow
 from reedmace.core.filter.table import film_of_m2
 from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import shown

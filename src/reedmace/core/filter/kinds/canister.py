@@ -83,7 +83,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         "prime", "media volume × 2, at most its body", f"{q.media_l:g} × {FILLING:g}", q.filling_l(FILLING), "L to fill the body", "memory",
     )  # fmt: skip
     planned = (
-        f"{shown.metres(q.hose_length_m)} of {q.hose_bore_mm:g} mm hose is planned; "
+        f"{shown.metres(q.hose_length_m)} of {shown.mm(q.hose_bore_mm)} hose is planned; "
         if q.hose_length_m and q.hose_bore_mm
         else ""
     )

@@ -1,0 +1,23 @@
+"""What the demo's tanks are written with."""
+
+from typing import Any
+
+from reedmace.core.filter import CATALOGUE
+
+Row = tuple[float, dict[str, Any]]
+"""(days ago, an entry's body)."""
+
+
+def filter_of(filter_id: str) -> dict[str, Any]:
+    """A filter of the catalogue as an entry holds it. filter_id: its id."""
+    return next(f for f in CATALOGUE if f.id == filter_id).model_dump()
+
+
+def hung(filter_id: str, **more: Any) -> list[dict[str, Any]]:
+    """It alone on a tank. filter_id: its id; more: of how it hangs."""
+    return [{"key": "f1", "filter": filter_of(filter_id), **more}]
+
+
+def ticks(days_ago: float, *steps: str) -> list[Row]:
+    """Fitting steps done. days_ago: days; steps: their ids."""
+    return [(days_ago, {"kind": "step-done", "step_id": step}) for step in steps]
