@@ -79,8 +79,8 @@ def test_a_keeper_walks_the_whole_job_and_finds_it_all_again(
     wide = moves.inner_text()
     # The list beside it says the same figure.
     expect(ranked.get_by_role("button", name=re.compile("Sweetflag 800"))).to_contain_text(wide.split()[0] + " L/h")
-    page.get_by_text("Hoses of a canister or sump not chosen yet").click()
-    bore = page.get_by_label(re.compile("Hose bore, mm")).last
+    page.get_by_text("Hoses, for a filter not chosen yet").click()
+    bore = page.get_by_label(re.compile("^Hose bore")).last
     bore.fill("9")
     page.keyboard.press("Tab")
     expect(moves).not_to_have_text(wide)

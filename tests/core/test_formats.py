@@ -11,7 +11,8 @@ from pydantic import ValidationError
 
 from reedmace.command.standin import readings_of
 from reedmace.core.cycle.log import CycleLog, KitSteps
-from reedmace.formats import Bundle, MappedCsv, cycle_sbml, read_mapped, write_csv
+from reedmace.core.quantity import shown
+from reedmace.formats import Bundle, MappedCsv, cycle_sbml, read_csv, read_mapped, write_csv
 from reedmace.formats.mathml import MATHML, TIME, math_of
 from reedmace.logbook import Entry
 from reedmace.standins import ColourKit, PhProbe, SimulatedTank, Thermometer, usual_tank
@@ -204,3 +205,18 @@ def test_every_stand_in_sends_keys_of_its_own_in_order(kind: str) -> None:
     assert len({r["key"] for r in sent}) == len(sent) > 1
     times = [datetime.fromisoformat(r["at"]) for r in sent]
     assert times == sorted(times)
+
+
+def test_readings_are_written_in_the_degrees_their_keeper_reads_and_come_back_as_they_were() -> None:
+    body = {"kind": "reading", "basis": "ion", "ammonia_ppm": 0.25, "temperature_c": 25.6}
+    with shown.in_units(shown.Units(temperature="°F")):
+        text = write_csv([entry(1, body, NOW)])
+    assert "temperature_f" in text.splitlines()[0]
+    assert "temperature_c" not in text
+    assert ",78.08," in text
+    found, wrong = read_csv(text, NOW)
+    assert wrong == []
+    assert found[0].body.temperature_c == 25.6
+    mapped = read_mapped(MappedCsv(text=text), NOW)
+    assert mapped.faults == []
+    assert mapped.entries[0][1].body.temperature_c == pytest.approx(25.6, abs=0.01)

@@ -4,9 +4,13 @@ import { TextField } from "../kit/controls";
 import { twinOf, unitName, type Home } from "./shown";
 import { useTypedFigure, type Kind } from "./useTypedFigure";
 
+/** What people type; speeds are only shown. */
+export type Typed = Exclude<Home, "cm/s">;
+
 /** The home unit of a kind, and how many of the server's make one of it. */
-const KIND_OF: Record<Home, { kind: Kind; perHome: number }> = {
+const KIND_OF: Record<Typed, { kind: Kind; perHome: number }> = {
   cm: { kind: "length", perHome: 1 },
+  mm: { kind: "length", perHome: 0.1 },
   m: { kind: "length", perHome: 100 },
   L: { kind: "volume", perHome: 1 },
   "L/h": { kind: "flow", perHome: 1 },
@@ -29,7 +33,7 @@ interface FieldProps {
 
 interface QuantityFieldProps extends FieldProps {
   /** The unit `value`, `min` and `max` are in. */
-  unit: Home;
+  unit: Typed;
 }
 
 /** A field that takes "60", "24 in", "4 ft 2 in" or "20 gal", and gives the home unit. The server reads units. */

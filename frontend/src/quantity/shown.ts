@@ -2,7 +2,7 @@
 import { scaleLinear } from "@visx/scale";
 import type { SessionState } from "../api/schemas";
 
-export type Home = "L" | "L/h" | "cm" | "m" | "kg" | "°C" | "dKH";
+export type Home = "L" | "L/h" | "cm" | "mm" | "cm/s" | "m" | "kg" | "°C" | "dKH";
 type Written = SessionState["written"][number];
 
 /* One keeper a page, as there is one language a page: set when the session is known, before anything is drawn. */

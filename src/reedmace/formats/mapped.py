@@ -183,7 +183,7 @@ def _uses(question: MappedCsv, header: list[str], body: list[tuple[int, list[str
             unit = "ppm-CaCO3"
         if target == "kh" and re.search(r"\bm(eq|mol)\b", low):
             unit = "meq/L"
-        if target == "temperature" and re.search(r"°?f\b|fahren", low):
+        if target == "temperature" and re.search(r"°?f\b|_f\b|fahren", low):
             unit = "F"
         if target in taken:
             target, unit = "skip", ""

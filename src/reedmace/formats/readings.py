@@ -9,6 +9,7 @@ from datetime import UTC, datetime, timedelta
 from pydantic import ValidationError
 
 from reedmace.core.computations import issues_of
+from reedmace.core.quantity import shown
 from reedmace.formats.tables import RowError, read_rows
 from reedmace.logbook import Entry, NewEntry
 from reedmace.logbook.entries import Reading
@@ -27,14 +28,18 @@ COLUMNS = (
     "salinity_g_kg",
 )
 _FIGURES = COLUMNS[2:]
+_IN_F = "temperature_f"
+"""The column of a keeper who reads degrees Fahrenheit, written for them and taken from anyone."""
 MOST_ROWS = 2000
 
 
 def write_csv(entries: Iterable[Entry]) -> str:
-    """CSV text of the readings among `entries`, in their order. Times in ISO 8601 with zone."""
+    """CSV text of the readings among `entries`, in their order. Times in ISO 8601 with zone; warmth as the keeper reads it."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(COLUMNS)
+    warmth = shown.celsius.unit()
+    own = _IN_F if warmth.offset else "temperature_c"
+    writer.writerow([own if c == "temperature_c" else c for c in COLUMNS])
     for e in entries:
         r = e.body
         if not isinstance(r, Reading):
@@ -42,6 +47,8 @@ def write_csv(entries: Iterable[Entry]) -> str:
         row: list[str] = [e.at.isoformat(), r.basis]
         for column in _FIGURES:
             value = getattr(r, column)
+            if column == "temperature_c" and value is not None:
+                value = value * warmth.factor + warmth.offset
             off = column.removesuffix("_ppm") in r.off_scale
             row.append("" if value is None else f"{value:g}" + ("+" if off else ""))
         writer.writerow(row)
@@ -65,7 +72,13 @@ def read_csv(text: str, now: datetime) -> tuple[list[NewEntry], list[RowError]]:
     are taken too. now: aware time; a reading from more than a day ahead is refused. The key of an entry is made
     from its row, so the same file twice adds nothing.
     """
-    return read_rows(text, COLUMNS, ("at",), MOST_ROWS, lambda line, cells: _row(line, cells, now))
+    return read_rows(text, (*COLUMNS, _IN_F), ("at",), MOST_ROWS, lambda line, cells: _row(line, cells, now))
+
+
+def _figure(column: str, cell: str) -> dict[str, float]:
+    figure = float(cell.rstrip("+").replace(",", "."))
+    # Rounded back as it was kept: what was written from 25.6 °C is read as 25.6.
+    return {"temperature_c": round((figure - 32) / 1.8, 3)} if column == _IN_F else {column: figure}
 
 
 def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | None, list[RowError]]:
@@ -80,14 +93,14 @@ def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | No
         errors.append(RowError(line, "at", f'"{cells["at"]}" is not a time; write it as 2026-02-14T07:40.'))
     body: dict[str, object] = {"kind": "reading", "basis": cells.get("basis") or "ion"}
     off = []
-    for column in _FIGURES:
+    for column in (*_FIGURES, _IN_F):
         cell = cells.get(column, "")
         if not cell:
             continue
         if cell.endswith("+") and column in ("ammonia_ppm", "nitrite_ppm", "nitrate_ppm"):
             off.append(column.removesuffix("_ppm"))
         try:
-            body[column] = float(cell.rstrip("+").replace(",", "."))
+            body |= _figure(column, cell)
         except ValueError:
             errors.append(RowError(line, column, f'"{cell}" is not a figure.'))
     if not errors and not any(c in body for c in _FIGURES):

@@ -5,13 +5,14 @@ import { bare, show } from "../../quantity/shown";
 
 export function AirLift({ hung }: { hung: Hung }) {
   const lift = hung.flow.lifted;
-  if (!lift) return null;
+  const bore = hung.filter.tube_bore_mm;
+  if (!lift || bore === null) return null;
   return (
     <>
       <h2>What the air lifts</h2>
       <Lead>
         <Figure title="Air lift" lines={lift.working} of="delivered_lph">
-          {hung.filter.air_l_min} L/min of air in a {hung.filter.tube_bore_mm} mm tube lifts{" "}
+          {hung.filter.air_l_min} L/min of air in a {show(bore, "mm")} tube lifts{" "}
           {show(lift.delivered_lph, "L/h")}
         </Figure>{" "}
         through clean foam, {bare(lift.dirty_lph, "L/h")} when it is due for cleaning, and{" "}

@@ -33,7 +33,7 @@ export function AirSupply({ filter, depthCm }: { filter: Filter; depthCm: number
         <NumberBox label="Filters on it" value={count} min={1} max={200} onChange={setCount} />
         <QuantityField label="Deepest outlet" unit="cm" value={depth} min={0} max={300} onChange={setDepth} />
         <QuantityField label="Main (0: none)" unit="m" value={main} min={0} max={200} onChange={setMain} />
-        <NumberBox label="Main bore, mm" value={bore} min={3} max={60} onChange={setBore} />
+        <QuantityField label="Main bore" unit="mm" value={bore} min={3} max={60} onChange={setBore} />
       </Fields>
       <YesNo label="The main is closed to a ring" value={ring} onChange={setRing} />
       <YesNo label="Air stones" value={stone} onChange={setStone} />

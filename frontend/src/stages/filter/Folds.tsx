@@ -64,7 +64,7 @@ export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
         </details>
       )}
       <details>
-        <summary>Hoses of a canister or sump not chosen yet</summary>
+        <summary>Hoses, for a filter not chosen yet</summary>
         <PlumbingForm
           plumbing={draft.value.plumbing}
           onChange={(change) => {

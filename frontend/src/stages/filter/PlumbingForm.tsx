@@ -2,7 +2,7 @@
 import { useBlanks } from "../../api/hooks";
 import type { Plumbing } from "../../api/schemas";
 import { Fields } from "../../kit";
-import { NumberBox } from "../../quantity";
+import { NumberBox, QuantityField } from "../../quantity";
 import { show } from "../../quantity/shown";
 
 type Fitting = NonNullable<Plumbing["fittings"]>[number];
@@ -32,8 +32,9 @@ export function PlumbingForm({ plumbing, laidM, onChange }: Props) {
   return (
     <Fields>
       {laidM !== undefined && <p>{show(laidM, "m", 2)} of hose as laid out; Fit is where it is moved.</p>}
-      <NumberBox
-        label="Hose bore, mm (0: the filter’s own)"
+      <QuantityField
+        label="Hose bore (0: the filter’s own)"
+        unit="mm"
         value={plumbing.hose_bore_mm ?? 0}
         min={0}
         max={60}

@@ -148,7 +148,7 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
         {write.data === "held" ? (
           <span role="status">Kept on this device; it will be sent later.</span>
         ) : (
-          <span>Repeat monthly: it is the only window into a closed canister.</span>
+          <span>Repeat monthly: it is the only window into a closed filter.</span>
         )}
       </Bar>
     </>
@@ -158,19 +158,42 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
 const ASKS = {
   transit: {
     how: "Let a bubble or a crumb of food run a marked way through a clear piece of hose, and time it.",
-    cmLabel: "Way, cm",
+    cmLabel: "Way",
     cm: 50,
-    sizeLabel: "Bore, mm",
+    sizeLabel: "Bore",
+    sizeUnit: "mm",
     size: 16,
   },
   "level-drop": {
     how: "Take the media out, hold the spill shut with a hand-wide strip of foam, and time how long the box takes to rise to a mark. Take it off again at once.",
-    cmLabel: "Rise, cm",
+    cmLabel: "Rise",
     cm: 4,
     sizeLabel: "Inside of the box, cm²",
+    sizeUnit: null,
     size: 120,
   },
 } as const satisfies Record<Exclude<Way, "bucket">, object>;
+
+/** The bore of the hose, or the inside of the box. */
+function Size(props: {
+  of: (typeof ASKS)[keyof typeof ASKS];
+  value: number;
+  onChange: (size: number) => void;
+}) {
+  const { of: ask, value, onChange } = props;
+  return ask.sizeUnit ? (
+    <QuantityField
+      label={ask.sizeLabel}
+      unit={ask.sizeUnit}
+      value={value}
+      min={3}
+      max={110}
+      onChange={onChange}
+    />
+  ) : (
+    <NumberBox label={ask.sizeLabel} value={value} min={3} max={100000} onChange={onChange} />
+  );
+}
 
 function OtherTest({
   tankId,
@@ -220,8 +243,8 @@ function OtherTest({
     <>
       <p>{ask.how}</p>
       <Fields $min={104}>
-        <NumberBox label={ask.cmLabel} value={cm} min={0.2} max={2000} onChange={setCm} />
-        <NumberBox label={ask.sizeLabel} value={size} min={3} max={100000} onChange={setSize} />
+        <QuantityField label={ask.cmLabel} unit="cm" value={cm} min={0.2} max={2000} onChange={setCm} />
+        <Size of={ask} value={size} onChange={setSize} />
         <Times times={times} onChange={setTimes} />
       </Fields>
       <ProblemNote problem={asked.error ?? write.error} />

@@ -3,9 +3,8 @@ import { useState } from "react";
 import { useBlanks } from "../../api/hooks";
 import type { Species } from "../../api/schemas";
 import { Button, Fields, Select, TextField } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
+import { NumberBox, QuantityField, type Typed } from "../../quantity";
 import { Bar } from "../shared";
-import { type Home } from "../../quantity/shown";
 
 const FORMS = [
   ["fusiform", "Fish, usual build"],
@@ -89,7 +88,7 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
   const measured = (
     key: "adult_length_cm" | "temperature_low_c" | "temperature_high_c",
     label: string,
-    unit: Home,
+    unit: Typed,
     min: number,
     max: number,
   ) => (

@@ -82,8 +82,9 @@ export function SizeFields({ tank, setTank }: Props) {
           setTank({ height_cm: v });
         }}
       />
-      <NumberBox
-        label="Glass, mm"
+      <QuantityField
+        label="Glass"
+        unit="mm"
         value={tank.glass_mm}
         min={2}
         max={50}

@@ -81,7 +81,9 @@ def _lines(plans: list[FittingPlanAnswer], w: Working) -> list[ShoppingItem]:
             else "Cut long: it cannot be cut longer."
         )
         found.append(
-            ShoppingItem(item=f"{name.capitalize()}, {bore:g} mm bore", amount=metres, unit="m", why=why, need="needed")
+            ShoppingItem(
+                item=f"{name.capitalize()}, {shown.mm(bore)} bore", amount=metres, unit="m", why=why, need="needed"
+            )
         )
     return found
 

@@ -295,7 +295,7 @@ def _verdict(q: CurrentsQuestion, calm: list[Calm], troubled: list[str], turning
     if not q.outlets:
         return "Nothing drives this water: it stands still but for what rises."
     if not calm:
-        return f"The tank turns at about {turning:.0f} cm/s."
+        return f"The tank turns at about {shown.cm_s(turning)}."
     worst = min(calm, key=lambda c: c.share)
     if not troubled:
         return f"Calm enough for all: {100 * worst.share:.0f} % of the water suits {worst.name}."

@@ -274,7 +274,7 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     for h, row in zip(q.hoses, hoses, strict=True):
         loss = float(hose_head(clean, row[0], row[1], row[2], nu))
         budget.append(
-            HeadPart(role="hose", part=f"{shown.metres(h.length_m, '.2f')} of {h.bore_mm:g} mm hose", head_m=loss)
+            HeadPart(role="hose", part=f"{shown.metres(h.length_m, '.2f')} of {shown.mm(h.bore_mm)} hose", head_m=loss)
         )
         w.line(
             "h",

@@ -135,13 +135,15 @@ lph = Kind(
     },
 )  # fmt: skip
 cm = Kind(".0f", "length", {"cm": Unit("cm", 1), "in": Unit("in", 1 / CM_PER_INCH, more_places=1)})
+mm = Kind("g", "length", {"cm": Unit("mm", 1), "in": Unit("in", 0.1 / CM_PER_INCH, more_places=2)})
+cm_s = Kind(".0f", "length", {"cm": Unit("cm/s", 1), "in": Unit("in/s", 1 / CM_PER_INCH, more_places=1)})
 metres = Kind(".1f", "length", {"cm": Unit("m", 1), "in": Unit("ft", 1 / M_PER_FT)})
 kg = Kind(".0f", "length", {"cm": Unit("kg", 1), "in": Unit("lb", 1 / KG_PER_LB)})
 celsius = Kind("g", "temperature", {"°C": Unit("°C", 1), "°F": Unit("°F", 1.8, 32.0)})
 dkh = Kind("g", None, {"dKH": Unit("dKH", 1), "mg/L CaCO3": Unit("mg/L CaCO3", CACO3_PER_DKH)})
 
 BY_HOME_UNIT: dict[str, Kind] = {
-    "L": litres, "L/h": lph, "cm": cm, "m": metres, "kg": kg, "°C": celsius, "dKH": dkh,
+    "L": litres, "L/h": lph, "cm": cm, "mm": mm, "cm/s": cm_s, "m": metres, "kg": kg, "°C": celsius, "dKH": dkh,
 }  # fmt: skip
 """For rows that carry their unit beside the amount."""
 

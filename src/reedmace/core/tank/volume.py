@@ -186,7 +186,7 @@ def _plan(q: TankVolumeQuestion, glass_cm: float) -> Plan:
         raise CannotAnswer(
             "glass_mm",
             "the panes leave no room inside.",
-            f"Give glass thinner than {max((smallest - 1) * 5, 2):.0f} mm.",
+            f"Give glass thinner than {shown.mm(max((smallest - 1) * 5, 2), '.0f')}.",
         )
     if q.shape == "bow-front" and q.bow_cm > q.length_cm / 2:
         raise CannotAnswer(
