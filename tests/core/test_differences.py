@@ -47,4 +47,8 @@ def test_a_filter_and_its_place_are_told_by_name() -> None:
     low, high = (
         FitPlan.model_validate({"kind": "fit-plan", "places": {"f1": {"outlet_depth_cm": depth}}}) for depth in (2, 5)
     )
-    assert told(low, high) == {"Outlet depth": ("2 cm", "5 cm")}
+    assert told(low, high) == {"F1, outlet depth": ("2 cm", "5 cm")}
+    named = {d.field for d in differences(low, high, {"f1": "Sweetflag 800"})}
+    assert named == {"Sweetflag 800, outlet depth"}
+    twins = {d.field for d in differences(low, high, {"f1": "Burreed 20", "f2": "Burreed 20"})}
+    assert twins == {"Burreed 20 (f1), outlet depth"}

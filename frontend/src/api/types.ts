@@ -10192,7 +10192,7 @@ export interface components {
             run_back_l: number;
             /**
              * Sump Free L
-             * @description Room in it above its running level
+             * @description Room in it aboves running level
              */
             sump_free_l: number;
             /** Water Y Cm */
@@ -12767,6 +12767,11 @@ export interface components {
             /** Name */
             name: string;
             at: components["schemas"]["Place"];
+            /**
+             * Stands
+             * @description Where, from the level a fitter measures from: “30 cm deep”, “6 cm above”, a socket “40 cm up”
+             */
+            stands: string;
         };
         /**
          * PasswordChange

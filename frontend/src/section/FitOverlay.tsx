@@ -103,7 +103,12 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
             <Mark name={p.role} x={x(p.at.x_cm)} y={y(p.at.y_cm)} />
             {!quiet && (
               <text {...beside(p.role, x(p.at.x_cm), y(p.at.y_cm))} className="small" data-free="">
-                {p.name}
+                {p.role === "tap" ? `${p.name}, ${p.stands}` : p.name}
+                {p.stands && p.role !== "tap" && (
+                  <tspan x={beside(p.role, x(p.at.x_cm), y(p.at.y_cm)).x} dy={14}>
+                    {p.stands}
+                  </tspan>
+                )}
               </text>
             )}
           </g>
@@ -186,7 +191,7 @@ function Behind({ d, fill, id }: { d: string; fill: string; id: string }) {
 function beside(name: string, x: number, y: number) {
   if (name === "intake") return { x: x - 10, y: y + 5, textAnchor: "end" as const };
   if (name === "outlet") return { x: x + 36, y: y + 5 };
-  if (name === "tap") return { x: x + 11, y: y + 5 };
+  if (name === "tap") return { x: x + 11, y: y + 2 };
   return { x, y: y + 22, textAnchor: "middle" as const };
 }
 

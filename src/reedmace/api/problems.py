@@ -136,7 +136,7 @@ def _moved(error: PlanMoved) -> Response:
         "This plan was saved elsewhere",
         "Another tab or device saved it since you began. Both are kept: look at the two and choose.",
         current=current,
-        differ=differences(error.current.body, error.mine.body) if error.current else [],
+        differ=differences(error.current.body, error.mine.body, error.filters) if error.current else [],
     )
 
 

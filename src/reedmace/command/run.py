@@ -212,7 +212,7 @@ def _account(folder: Path, environment: dict[str, str]) -> dict[str, Any]:
     if account is None:
         if os.geteuid() == 0:
             _say(
-                f"the web server runs as root: the account {WEB_ACCOUNT} cannot enter {folder} or the program's folder"
+                f"the web server runs as root: the account {WEB_ACCOUNT} cannot enter {folder}, the program's folder or Python's"
             )
         return {}
     _hand_down(Path(environment.get("NUMBA_CACHE_DIR", VAR / "numba")), folder / "sums", account)

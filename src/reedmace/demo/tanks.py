@@ -124,7 +124,7 @@ def bindery(now: datetime) -> list[Row]:
         ),
         (begun - 8, {"kind": "stocking", "species_id": "cherry-shrimp", "count": 15}),
         (begun - 40, {"kind": "stocking", "species_id": "ricefish", "count": 8}),
-        (160, {"kind": "flow-test", "container_l": 0.5, "times_s": [7.3, 7.2, 7.4], "computed_lph": 250}),
+        (160, {"kind": "flow-test", "container_l": 0.5, "times_s": [14.6, 14.4, 14.7], "computed_lph": 123}),
         (22, {"kind": "media-work", "what": "rinsed", "share": 1, "text": "squeezed in a bucket of its own water"}),
         (30, {"kind": "seed", "name": "Spare sponge A", "text": "For the store shelf.", "media_share": 0.5}),
         (23, {"kind": "seed", "name": "Spare sponge B", "text": "For the store shelf.", "media_share": 0.5}),
@@ -138,7 +138,7 @@ def bindery(now: datetime) -> list[Row]:
         ),
     ]
     rows += [(5, {"kind": "step-done", "filter_key": "f2", "step_id": step}) for step in steps]
-    for key, times, computed in (("f1", [8.1, 7.7, 8.0], 240), ("f2", [16.2, 15.8, 16.1], 120)):
+    for key, times, computed in (("f1", [15.6, 15.1, 15.4], 123), ("f2", [30.9, 30.2, 31.1], 59)):
         rows.append(
             (
                 4,

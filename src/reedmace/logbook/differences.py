@@ -1,7 +1,8 @@
 """What two versions of a plan say otherwise, field by field, in words a keeper reads."""
 
 import re
-from collections.abc import Callable, Iterator
+from collections import Counter
+from collections.abc import Callable, Iterator, Mapping
 from itertools import islice
 from typing import Any
 
@@ -27,10 +28,10 @@ _WRITTEN: tuple[tuple[str, Callable[[float], str]], ...] = (
     ("_l_min", lambda v: f"{v:g} L/min"),
     ("_lph", lambda v: shown.lph(v)),
     ("_cm", lambda v: shown.cm(v)),
-    ("_mm", lambda v: f"{v:g} mm"),
-    ("_kg", lambda v: f"{v:g} kg"),
+    ("_mm", lambda v: shown.mm(v)),
+    ("_kg", lambda v: shown.kg(v, "g")),
     ("_kpa", lambda v: f"{v:g} kPa"),
-    ("_m", lambda v: f"{v:g} m"),
+    ("_m", lambda v: shown.metres(v, "g")),
     ("_c", lambda v: shown.celsius(v)),
     ("_l", lambda v: shown.litres(v)),
     ("_dkh", lambda v: f"{v:g} dKH"),
@@ -47,9 +48,22 @@ _UNSAID = {"kind", "version", "key", "id"}
 _NAMED_BY = ("key", "species_id", "id", "media", "kind", "name")
 
 
-def differences(theirs: BaseModel, mine: BaseModel) -> list[Difference]:
-    """Every field two versions differ in, at most forty. theirs: as saved; mine: as typed; both of one kind."""
-    return list(islice(_walk(theirs.model_dump(mode="json"), mine.model_dump(mode="json"), "", ""), MOST_SHOWN))
+def differences(theirs: BaseModel, mine: BaseModel, filters: Mapping[str, str] | None = None) -> list[Difference]:
+    """Every field two versions differ in, at most forty.
+
+    theirs: as saved; mine: as typed; both of one kind; filters: names of the tank's filters by key.
+    """
+    one, two = (_named(plan.model_dump(mode="json"), filters or {}) for plan in (theirs, mine))
+    return list(islice(_walk(one, two, "", ""), MOST_SHOWN))
+
+
+def _named(plan: dict[str, Any], filters: Mapping[str, str]) -> dict[str, Any]:
+    """Where parts are put, told by the filter's name instead of its key. plan: as written; filters: names by key."""
+    if "places" not in plan:
+        return plan
+    alike = Counter(filters.values())
+    said = {key: name if alike[name] == 1 else f"{name} ({key})" for key, name in filters.items()}
+    return plan | {"places": [{"name": said.get(key, key), **place} for key, place in plan["places"].items()]}
 
 
 def _walk(theirs: Any, mine: Any, owner: str, field: str) -> Iterator[Difference]:

@@ -8,6 +8,7 @@ from typing import Any, Literal, NamedTuple, cast
 import peewee
 
 from reedmace.logbook import PLAN_KINDS, Entry, NewEntry
+from reedmace.logbook.plans import FilterPlan
 from reedmace.store.models import EntryRow, Tank
 
 PAGE = 200
@@ -29,12 +30,16 @@ class NoSuchEntry(LookupError):
 
 
 class PlanMoved(Exception):
-    """The plan was saved elsewhere since; `current` is what stands now, `mine` what was to be written."""
+    """The plan was saved elsewhere since; `current` is what stands now, `mine` what was to be written.
 
-    def __init__(self, current: Entry | None, mine: NewEntry) -> None:
+    filters: names of what hangs on the tank, by key.
+    """
+
+    def __init__(self, current: Entry | None, mine: NewEntry, filters: dict[str, str]) -> None:
         super().__init__("the plan was saved elsewhere since")
         self.current = current
         self.mine = mine
+        self.filters = filters
 
 
 @dataclass(frozen=True)
@@ -265,7 +270,7 @@ class Tanks:
         if new.body.kind in PLAN_KINDS:
             current = self._current_plan(tank_id, new.body.kind)
             if (current.id if current else None) != new.based_on:
-                raise PlanMoved(current, new)
+                raise PlanMoved(current, new, self._filters(tank_id))
         return self._insert(tank_id, new, now, new.supersedes), True
 
     def _insert(self, tank_id: int, new: NewEntry | Entry, now: datetime, supersedes: int | None) -> Entry:
@@ -288,6 +293,13 @@ class Tanks:
     def _make(self, name: str, now: datetime) -> TankName:
         values = {"account": self._account_id, "name": name, "made_at": _naive(now)}
         return TankName(Tank.insert(values).bind(self._database).execute(), name, now)
+
+    def _filters(self, tank_id: int) -> dict[str, str]:
+        """Names of the filters that hang on a tank, by key."""
+        plan = self._current_plan(tank_id, "filter-plan")
+        if plan is None or not isinstance(plan.body, FilterPlan):
+            return {}
+        return {hung.key: hung.filter.name for hung in plan.body.filters}
 
     def _current_plan(self, tank_id: int, kind: str) -> Entry | None:
         later = EntryRow.alias()

@@ -18,6 +18,7 @@ from reedmace.core.filter.kinds.record import (
     FROM_BED_CM,
     Ground,
     Layout,
+    Mark,
     PartRole,
     Place,
     PlacedIssue,
@@ -40,6 +41,8 @@ HOSES: tuple[RunRole, ...] = ("intake-hose", "return-hose")
 SHORTEST_HOSE_M, LONGEST_HOSE_M = 0.2, 50.0
 HAND_CM = 8.0
 """What the hoses of two filters want between them at the rim (memory)."""
+LEVEL_CM = 0.5
+"""What stands so near the water line is said to stand at it."""
 FEET_CM = 3.0
 """A body stands so far over what it stands on (memory)."""
 
@@ -84,6 +87,9 @@ class PartPlace(Part):
     role: PartRole
     name: str
     at: Place
+    stands: str = Field(
+        description="Where, from the level a fitter measures from: “30 cm deep”, “6 cm above”, a socket “40 cm up”"
+    )
 
 
 class CutLine(Part):
@@ -107,7 +113,7 @@ class FittingPlanAnswer(Answer):
     intake_depth_cm: Annotated[float, number("cm", 0, 300)]
     uplift_cm: Annotated[float, number("cm", 0, 300, "Longest uplift from the bed that stays under")]
     run_back_l: Annotated[float, number("L", 0, 1e6, "Into a sump when its pump stops")]
-    sump_free_l: Annotated[float, number("L", 0, 1e6, "Room in it above its running level")]
+    sump_free_l: Annotated[float, number("L", 0, 1e6, "Room in it aboves running level")]
     water_y_cm: Annotated[float, number("cm", 0, 1000)]
     evaporated_y_cm: Annotated[float, number("cm", 0, 1000, "The water line when some has evaporated")]
 
@@ -268,7 +274,10 @@ def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
     return FittingPlanAnswer(
         verdict=_verdict(faults, cuts),
         working=w.lines,
-        parts=[PartPlace(role=m.role, name=m.name, at=Place(x_cm=m.x, y_cm=m.y)) for m in kind.marks(g)],
+        parts=[
+            PartPlace(role=m.role, name=m.name, at=Place(x_cm=m.x, y_cm=m.y), stands=_stands(m, g))
+            for m in kind.marks(g)
+        ],
         runs=runs,
         faults=faults,
         cuts=cuts,
@@ -280,6 +289,18 @@ def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
         water_y_cm=g.water,
         evaporated_y_cm=max(g.water - EVAPORATION_CM, 0),
     )
+
+
+def _stands(mark: Mark, g: Ground) -> str:
+    """How high a part stands: those at the water from its line, a socket from the floor."""
+    if mark.role in ("body", "sump", "filter"):
+        return ""
+    if mark.role == "socket":
+        return f"{shown.cm(mark.y)} up"
+    above = mark.y - g.water
+    if abs(above) < LEVEL_CM:
+        return "at the water line"
+    return f"{shown.cm(abs(above))} {'above' if above > 0 else 'deep'}"
 
 
 def _drafts(g: Ground) -> list[RunDraft]:
