@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.api import send
+from tests.browser.test_choosing import open_stage
 from tests.running import Running
 
 
@@ -319,3 +320,16 @@ def test_an_address_that_leads_nowhere_gets_a_page_that_helps(page: Page, new_ke
     expect(page.get_by_role("heading", level=1)).to_have_text("There is no page here")
     page.get_by_role("link", name="Today", exact=True).click()
     expect(page).to_have_url(f"{running.url}/today")
+
+
+def test_three_jugs_tell_where_the_tap_is_to_stand(demo_page: Page, running: Running) -> None:
+    page = demo_page
+    open_stage(page, running.url, "Long bench", "fit")
+    page.get_by_text("Set its tap to a flow you want").click()
+    page.get_by_label("Flow wanted, L/h").fill("600")
+    for number, (mark, seconds) in enumerate((("0", "7.2"), ("4", "9"), ("8", "18")), start=1):
+        page.get_by_label(f"Mark {number}", exact=True).fill(mark)
+        page.get_by_label(f"Jug at mark {number}, s").fill(seconds)
+    expect(page.get_by_role("button", name=re.compile("Set the tap to mark 6.3 for 600 L/h"))).to_be_visible()
+    page.get_by_label("Flow wanted, L/h").fill("90")
+    expect(page.get_by_text(re.compile("lies beyond these fills"))).to_be_visible()

@@ -414,3 +414,38 @@ def test_media_die_sooner_dry_than_damp_than_shut_than_open() -> None:
     assert shares == sorted(shares)
     assert move(what="move-tank", minutes_out=0).carried_share == 1
     assert any("parked car" in t for t in move(what="move-tank", temperature_c=40).warnings)
+
+
+def test_what_stands_beside_another_fits_along_the_tank_or_is_told() -> None:
+    room = {"net_l": 40, "length_cm": 40, "width_cm": 30, "water_depth_cm": 32, "behind_cm": 10, "beneath_cm": 70}
+    canister = next(f for f in CATALOGUE if f.id == "sweetflag-800")
+    asked = {"filter": canister.model_dump(mode="json"), "room": room}
+
+    def crowded(**more: object) -> list[str]:
+        found = compute("fitting-plan", {**asked, **more}).faults
+        return [f.what for f in found if "takes" in f.what]
+
+    taken = 40 - canister.width_cm
+    assert crowded() == crowded(beside_cm=taken) == []
+    assert crowded(beside_cm=taken + 2) == ["With what stands there already it takes 42 cm of a tank 40 cm long."]
+    assert crowded(beside_cm=taken + 2, layout={"body_x_cm": -30}) == []
+
+
+def test_no_pair_of_canisters_wider_than_the_tank_is_ranked() -> None:
+    wide = {f.id: f.width_cm for f in CATALOGUE if f.kind == "canister"}
+
+    def widths(length: float) -> list[float]:
+        room = {
+            "net_l": 60,
+            "length_cm": length,
+            "width_cm": 40,
+            "water_depth_cm": 38,
+            "behind_cm": 3,
+            "beneath_cm": 70,
+        }
+        found = compute("rank-filters", {"room": room, "animals": [{"species_id": "fancy-goldfish", "count": 1}]})
+        return [sum(wide[i] for i in p.filter_ids) for p in found.pairs if all(i in wide for i in p.filter_ids)]
+
+    short, roomy = widths(33), widths(45)
+    assert short
+    assert max(short) <= 33 < max(roomy) <= 45

@@ -56,6 +56,11 @@ EXAMPLES = {
         "room": {"net_l": 900, "water_depth_cm": 60, "length_cm": 200, "width_cm": 60},
         "baskets": [{"media": "foam-10", "litres": 1}, {"media": "ceramic-rings", "litres": 3}],
     },
+    "throttle-marks": {
+        "container_l": 1,
+        "wanted_lph": 300,
+        "fills": [{"mark_count": 0, "time_s": 8}, {"mark_count": 4, "time_s": 10}, {"mark_count": 8, "time_s": 20}],
+    },
     "label-check": {"box_lph": 800, "box_us_gal_per_hour": 210, "max_head_m": 1.4, "watts": 14, "tank_up_to_l": 250},
     "fitting-plan": {
         "filter": CATALOGUE[0].model_dump(),

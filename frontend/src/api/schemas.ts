@@ -90,6 +90,7 @@ export interface Computations {
   "flow-transit": [Schemas["FlowTransitQuestion"], Schemas["TimedFlowAnswer"]];
   "level-drop": [Schemas["LevelDropQuestion"], Schemas["TimedFlowAnswer"]];
   "bucket-test": [Schemas["BucketTestQuestion"], Schemas["BucketTestAnswer"]];
+  "throttle-marks": [Schemas["ThrottleMarksQuestion"], Schemas["ThrottleMarksAnswer"]];
   "cycle-what-if": [Schemas["CycleWhatIfQuestion"], Schemas["CycleWhatIfAnswer"]];
   "cycle-history": [Schemas["CycleHistoryQuestion"], Schemas["CycleHistoryAnswer"]];
   "cycle-methods": [Schemas["CycleMethodsQuestion"], Schemas["CycleMethodsAnswer"]];

@@ -3543,6 +3543,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/throttle-marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where to set a flow tap, from timed fills. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ThrottleMarksQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ThrottleMarksAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/cycle-forecast": {
         parameters: {
             query?: never;
@@ -11841,6 +11890,19 @@ export interface components {
             words: string;
         };
         /**
+         * MarkFlow
+         * @description What comes at one mark: the mean of its fills.
+         */
+        MarkFlow: {
+            /**
+             * Mark Count
+             * @description Any scale of your own: clicks, eighths of a turn, degrees
+             */
+            mark_count: number;
+            /** Lph */
+            lph: number;
+        };
+        /**
          * MediaStackAnswer
          * @description Fit, surface, school and flow of a stack.
          */
@@ -16036,6 +16098,53 @@ export interface components {
              * @default 55
              */
             hot_c?: number;
+        };
+        /**
+         * ThrottleFill
+         * @description One fill with the tap at a mark.
+         */
+        ThrottleFill: {
+            /**
+             * Mark Count
+             * @description Any scale of your own: clicks, eighths of a turn, degrees
+             */
+            mark_count: number;
+            /** Time S */
+            time_s: number;
+        };
+        /**
+         * ThrottleMarksAnswer
+         * @description The mark to set, where the fills reach so far.
+         */
+        ThrottleMarksAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /**
+             * Mark Count
+             * @description None where the wanted flow lies beyond every fill, or the fills contradict
+             */
+            mark_count: number | null;
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "between" | "at-an-end" | "beyond" | "contradict";
+            /** Marks */
+            marks: components["schemas"]["MarkFlow"][];
+        };
+        /**
+         * ThrottleMarksQuestion
+         * @description One container filled at two or more marks of the tap, and the flow wanted.
+         */
+        ThrottleMarksQuestion: {
+            /** Container L */
+            container_l: number;
+            /** Fills */
+            fills: components["schemas"]["ThrottleFill"][];
+            /** Wanted Lph */
+            wanted_lph: number;
         };
         /**
          * TimedFlow

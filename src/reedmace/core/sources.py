@@ -69,6 +69,7 @@ _ALL = (
         "published",
         "Viscosity of water: Vogel equation; density: Kell's form, simplified (values within 0.5 % of IAPWS, 5 to 40 °C)",
     ),
+    Source("pchip", "published", "Fritsch and Carlson 1980, Monotone piecewise cubic interpolation"),
     Source("pumpcurve", "common practice", "Two-number pump curve: H = Hmax (1 − (Q/Qmax)²)"),
     Source(
         "wurts1994",

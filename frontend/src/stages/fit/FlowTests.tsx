@@ -8,6 +8,7 @@ import { Button, Fields, Figure, PickOne, ProblemNote } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 import { Bar } from "../shared";
 import { Stopwatch } from "./Stopwatch";
+import { ThrottleFinder } from "./ThrottleFinder";
 import { show } from "../../quantity/shown";
 
 type Way = "bucket" | "transit" | "level-drop";
@@ -32,6 +33,7 @@ export function FlowTests({ tankId, one }: { tankId: number; one: FittedView }) 
           computed={computed >= 1 ? computed : undefined}
         />
       )}
+      <ThrottleFinder />
       {one.calibration != null && (
         <p>
           Your last test stands at {(one.calibration * 100).toFixed(0)} % of the sums: expect about{" "}

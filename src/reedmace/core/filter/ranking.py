@@ -110,9 +110,12 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
     x, y = np.triu_indices(len(best))
     i, j = best[x], best[y]
     together = r.pair_service(best, i, j)
-    # Two on the rim, or two in the water, stand beside each other along the back glass.
+    # Two on the rim, two in the water, or two under the tank stand beside each other along its length.
     air, rim, wet = t.air[i] & t.air[j], t.where(lambda k: k.on_rim), t.where(lambda k: k.in_tank)
-    room_for = ~((rim[i] & rim[j]) | (wet[i] & wet[j])) | (t.width_cm[i] + t.width_cm[j] <= room.length_cm)
+    under = t.where(lambda k: k.hosed)
+    room_for = ~((rim[i] & rim[j]) | (wet[i] & wet[j]) | (under[i] & under[j])) | (
+        t.width_cm[i] + t.width_cm[j] <= room.length_cm
+    )
     low = asked_of(air, room, r.film[i] + r.film[j], asked.of_filters(), 2)
     fitted = (air | (room.sockets >= 2)) & room_for & (together >= 0.7 * low)
     i, j, together, low = i[fitted], j[fitted], together[fitted], low[fitted]

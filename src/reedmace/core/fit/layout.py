@@ -25,6 +25,7 @@ from reedmace.core.filter.kinds.record import (
     Purchase,
     RunDraft,
     RunRole,
+    issue_at,
 )
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.filter.water_path import USUAL_HOSE_MM
@@ -269,7 +270,7 @@ def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
         )
     hose_mm = question.plumbing.hose_bore_mm or question.filter.hose_bore_mm or USUAL_HOSE_MM
     runs = [_run(r, AIR_LINE_MM if r.role == "air-line" else hose_mm, w) for r in _drafts(g)]
-    faults = kind.faults(g)
+    faults = kind.faults(g) + _crowded(question, g)
     cuts = _cuts(runs, kind.fittings(g))
     return FittingPlanAnswer(
         verdict=_verdict(faults, cuts),
@@ -301,6 +302,22 @@ def _stands(mark: Mark, g: Ground) -> str:
     if abs(above) < LEVEL_CM:
         return "at the water line"
     return f"{shown.cm(abs(above))} {'above' if above > 0 else 'deep'}"
+
+
+def _crowded(q: FittingPlanQuestion, g: Ground) -> list[PlacedIssue]:
+    """Whether it and what stands there already are wider than the tank is long, where the keeper has not moved it away."""
+    wide = q.beside_cm + q.filter.width_cm
+    if q.beside_cm <= 0 or wide <= g.length or q.layout.body_x_cm is not None:
+        return []
+    return [
+        issue_at(
+            "body" if kind_of(q.filter.kind).hosed else "filter",
+            g.body_x,
+            g.top if kind_of(q.filter.kind).hosed else g.bed,
+            f"With what stands there already it takes {shown.cm(wide)} of a tank {shown.cm(g.length)} long.",
+            "Stand one beside the tank, or choose a narrower one.",
+        )
+    ]
 
 
 def _drafts(g: Ground) -> list[RunDraft]:

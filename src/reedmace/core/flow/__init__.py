@@ -11,6 +11,7 @@ from reedmace.core.flow.operating import (
     operating_point,
 )
 from reedmace.core.flow.overflow import OverflowCheckAnswer, OverflowCheckQuestion, overflow_check
+from reedmace.core.flow.throttle import ThrottleMarksAnswer, ThrottleMarksQuestion, throttle_marks
 from reedmace.core.flow.transit import (
     FlowTransitQuestion,
     LevelDropQuestion,
@@ -36,6 +37,8 @@ __all__ = [
     "OverflowCheckQuestion",
     "OxygenBalanceAnswer",
     "OxygenBalanceQuestion",
+    "ThrottleMarksAnswer",
+    "ThrottleMarksQuestion",
     "TimedFlowAnswer",
     "air_supply",
     "airlift_flow",
@@ -46,4 +49,5 @@ __all__ = [
     "operating_point",
     "overflow_check",
     "oxygen_balance",
+    "throttle_marks",
 ]

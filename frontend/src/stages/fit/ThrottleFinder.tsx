@@ -1,0 +1,112 @@
+/** Where the flow tap is to stand: three jugs at three marks of it, and the mark for the flow that is wanted. */
+import { useState } from "react";
+import { styled } from "styled-components";
+import { useCompute } from "../../api/hooks";
+import { Fields, Figure, ProblemNote } from "../../kit";
+import { NumberBox, QuantityField } from "../../quantity";
+
+interface Fill {
+  mark: number | null;
+  seconds: number | null;
+}
+
+const THREE: Fill[] = Array.from({ length: 3 }, () => ({ mark: null, seconds: null }));
+
+export function ThrottleFinder() {
+  const [litres, setLitres] = useState(2);
+  const [wanted, setWanted] = useState<number | null>(null);
+  const [fills, setFills] = useState(THREE);
+  const put = (at: number, change: Partial<Fill>) => {
+    setFills(fills.map((f, i) => (i === at ? { ...f, ...change } : f)));
+  };
+  const timed = fills.flatMap(({ mark, seconds }) =>
+    mark === null || seconds === null ? [] : [{ mark_count: mark, time_s: seconds }],
+  );
+  const asked =
+    wanted !== null && timed.length > 1 ? { container_l: litres, wanted_lph: wanted, fills: timed } : null;
+  const found = useCompute("throttle-marks", asked);
+  return (
+    <Fold>
+      <summary>Set its tap to a flow you want</summary>
+      <p>
+        Mark the tap in any scale of your own: clicks, eighths of a turn. Fill the jug once wide open, once
+        half shut, once nearly shut. Throttle the outlet, never the intake.
+      </p>
+      <Fields $min={104}>
+        <QuantityField label="Jug" unit="L" value={litres} min={0.05} max={200} onChange={setLitres} />
+        <QuantityField
+          label="Flow wanted"
+          unit="L/h"
+          value={wanted}
+          min={1}
+          max={100000}
+          onChange={setWanted}
+          onClear={() => {
+            setWanted(null);
+          }}
+        />
+        {fills.map((fill, i) => (
+          <FillRow
+            key={i}
+            number={i + 1}
+            fill={fill}
+            onFill={(change) => {
+              put(i, change);
+            }}
+          />
+        ))}
+      </Fields>
+      <ProblemNote problem={found.error} />
+      {asked && found.data && !found.error && (
+        <p role="status">
+          <Figure title="Marks of the tap" lines={found.data.working}>
+            {found.data.verdict}
+          </Figure>
+        </p>
+      )}
+    </Fold>
+  );
+}
+
+interface FillRowProps {
+  number: number;
+  fill: Fill;
+  onFill: (change: Partial<Fill>) => void;
+}
+
+function FillRow({ number, fill, onFill }: FillRowProps) {
+  return (
+    <>
+      <NumberBox
+        label={`Mark ${number}`}
+        value={fill.mark}
+        min={0}
+        max={100}
+        onChange={(mark) => {
+          onFill({ mark });
+        }}
+        onClear={() => {
+          onFill({ mark: null });
+        }}
+      />
+      <NumberBox
+        label={`Jug at mark ${number}, s`}
+        value={fill.seconds}
+        min={0.5}
+        max={3600}
+        onChange={(seconds) => {
+          onFill({ seconds });
+        }}
+        onClear={() => {
+          onFill({ seconds: null });
+        }}
+      />
+    </>
+  );
+}
+
+const Fold = styled.details`
+  p {
+    margin: 8px 0;
+  }
+`;
