@@ -102,6 +102,7 @@ def test_a_filter_in_hand(page: Page, new_keeper: str) -> None:
     hand = page.get_by_role("region", name="The filter in hand")
     hand.get_by_label("Flow on the box, L/h").fill("900")
     expect(hand).to_contain_text("The box agrees with itself: 900 L/h")
+    expect(hand).to_contain_text("150 to 225 L with a community, 75 to 90 L with goldfish")
     assert spent(page) <= FIGURE
     hand.get_by_role("button", name="Add it and see").click()
     expect(heading(page)).to_contain_text("in service where")

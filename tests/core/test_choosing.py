@@ -245,6 +245,16 @@ def test_a_boastful_tank_range_is_cut_down() -> None:
     assert "up to about 60 L" in answer.findings[0]
 
 
+def test_a_box_in_hand_says_for_which_tanks_it_is_with_a_normal_and_a_heavy_stock() -> None:
+    found = compute("label-check", {"box_lph": 900, "kind": "hang-on"})
+    assert (found.normal.low_l, found.normal.high_l) == (150, 225)
+    assert (found.heavy.low_l, found.heavy.high_l) == (75, 90)
+    assert "150 to 225 L with a community, 75 to 90 L with goldfish" in found.carries_words
+    sponge = compute("label-check", {"box_lph": 200, "kind": "sponge"})
+    assert "up to 115 L" in sponge.carries_words
+    assert "community" not in sponge.carries_words
+
+
 def test_what_the_box_does_not_say_comes_from_the_nearest_of_its_kind() -> None:
     found = compute("label-check", {"box_lph": 790, "kind": "canister", "watts": 9}).filter
     assert (found.box_lph, found.watts) == (790, 9)

@@ -7283,6 +7283,16 @@ export interface components {
             since_carbon_days?: number | null;
         };
         /**
+         * Carries
+         * @description The tanks it is for, by turnover on the box: from the careful end of the band to its least. Litres of water.
+         */
+        Carries: {
+            /** Low L */
+            low_l: number;
+            /** High L */
+            high_l: number;
+        };
+        /**
          * Change
          * @description One input changed by the least that brings a filter first.
          */
@@ -11213,6 +11223,12 @@ export interface components {
              * @description What the box does not say, what stands in for it, and what it would add
              */
             missing: string[];
+            /** @description With a community */
+            normal: components["schemas"]["Carries"];
+            /** @description With goldfish or large messy fish */
+            heavy: components["schemas"]["Carries"];
+            /** Carries Words */
+            carries_words: string;
             /** @description With what the box does not say taken from the catalogue's nearest of its kind */
             filter: components["schemas"]["Filter"];
         };

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { styled } from "styled-components";
 import { useCompute, useLoadedTables } from "../../api/hooks";
 import { compute, ProblemError } from "../../api/client";
-import type { Filter, QuestionOf } from "../../api/schemas";
+import type { AnswerOf, Filter, QuestionOf } from "../../api/schemas";
 import { Button, Caution, Fields, Figure, ProblemNote, Select, TextField, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 import { Bar } from "../shared";
@@ -141,13 +141,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
         ) : (
           answer.findings.map((f) => <Caution key={f}>{f}</Caution>)
         ))}
-      {answer && answer.missing.length > 0 && (
-        <ul>
-          {answer.missing.map((m) => (
-            <li key={m}>{m}</li>
-          ))}
-        </ul>
-      )}
+      {answer && <Beyond answer={answer} />}
       <Bar>
         <Button $quiet isDisabled={!answer} onPress={() => void add()}>
           Add it and see
@@ -159,6 +153,22 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
         </span>
       </Bar>
     </>
+  );
+}
+
+/** What it is for, and what the box does not say. */
+function Beyond({ answer }: { answer: AnswerOf<"label-check"> }) {
+  return (
+    <Found>
+      <p>{answer.carries_words}</p>
+      {answer.missing.length > 0 && (
+        <ul>
+          {answer.missing.map((m) => (
+            <li key={m}>{m}</li>
+          ))}
+        </ul>
+      )}
+    </Found>
   );
 }
 
@@ -215,4 +225,18 @@ const Ticks = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 2px 22px;
+`;
+
+const Found = styled.div`
+  margin: 6px 0 10px;
+  ul {
+    margin: 8px 0 0;
+    padding-left: 18px;
+    list-style: "– ";
+    color: var(--ink-soft);
+    font-size: 15px;
+  }
+  li + li {
+    margin-top: 4px;
+  }
 `;

@@ -6,12 +6,14 @@ from typing import Annotated
 
 from pydantic import Field
 
-from reedmace.core.contract import Answer, Name, Question, Watts, Working, computation, number
+from reedmace.core.contract import Answer, Name, Part, Question, Watts, Working, computation, number
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.kinds import USUAL_BOX, FilterKind, kind_of
+from reedmace.core.filter.sizing_rules import RATED_BAND, SPONGE_L
 from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
+from reedmace.core.stock.species import Sizing
 
 G, WATER = 9.80665, 998.0
 WHEEL_M2_PER_LPH = 0.25 / 500
@@ -37,6 +39,13 @@ class LabelCheckQuestion(Question):
     front_to_back: bool = Field(default=False, description="Media stand behind each other, not above each other")
 
 
+class Carries(Part):
+    """The tanks it is for, by turnover on the box: from the careful end of the band to its least. Litres of water."""
+
+    low_l: Annotated[float, number("L", 0, 1e6)]
+    high_l: Annotated[float, number("L", 0, 1e6)]
+
+
 class LabelCheckAnswer(Answer):
     """The flow to take from the box, and each figure that does not agree with another."""
 
@@ -44,6 +53,9 @@ class LabelCheckAnswer(Answer):
     findings: list[str]
     agrees: bool
     missing: list[str] = Field(description="What the box does not say, what stands in for it, and what it would add")
+    normal: Carries = Field(description="With a community")
+    heavy: Carries = Field(description="With goldfish or large messy fish")
+    carries_words: str
     filter: Filter = Field(description="With what the box does not say taken from the catalogue's nearest of its kind")
 
 
@@ -105,6 +117,7 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
                 f"{times:.0f} volumes an hour for its own tank size is a torrent: check that the flow is per hour, and its unit."
             )
     whole = _completed(q, min(max(lph, 10), 1e5))
+    normal, heavy = _carries(lph, "community", w), _carries(lph, "goldfish", w)
     verdict = findings[0] if findings else f"The box agrees with itself: {shown.lph(lph)}."
     return LabelCheckAnswer(
         verdict=verdict,
@@ -113,8 +126,25 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
         findings=findings,
         agrees=not findings,
         missing=_missing(q, whole),
+        normal=normal,
+        heavy=heavy,
+        carries_words=_carries_words(whole, normal, heavy),
         filter=whole,
     )
+
+
+def _carries(lph: float, sizing: Sizing, w: Working) -> Carries:
+    """What its box flow is enough for. lph: L/h; sizing: who lives in it."""
+    least, most, source = RATED_BAND[sizing]
+    low = w.sum(f"tank, {sizing}, careful", "Q / turns", {"Q": lph, "turns": most}, "L", source)
+    high = w.sum(f"tank, {sizing}, at most", "Q / turns", {"Q": lph, "turns": least}, "L", source)
+    return Carries(low_l=low, high_l=high)
+
+
+def _carries_words(whole: Filter, normal: Carries, heavy: Carries) -> str:
+    if whole.air:
+        return f"One like it is usual for a light stock in up to {shown.litres(SPONGE_L)}, more of them in more; goldfish and turtles want another kind beside it."
+    return f"By its flow it is for {shown.litres.bare(normal.low_l)} to {shown.litres(normal.high_l)} with a community, {shown.litres.bare(heavy.low_l)} to {shown.litres(heavy.high_l)} with goldfish or large messy fish; lift and dirt take from that, as a tank of yours would show."
 
 
 def _missing(q: LabelCheckQuestion, whole: Filter) -> list[str]:
