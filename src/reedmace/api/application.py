@@ -24,6 +24,7 @@ from reedmace.api import (
     cycle,
     devices,
     files,
+    happenings,
     problems,
     recovery,
     reference,
@@ -123,6 +124,7 @@ def create_app(settings: Settings) -> APIFlask:
         calendar.blueprint,
         devices.blueprint,
         files.blueprint,
+        happenings.blueprint,
         compute.blueprint,
         reference.blueprint,
     ):

@@ -5,6 +5,8 @@ from reedmace.formats.bundle import Bundle, bundle_schema, write_bundle
 from reedmace.formats.calendar import write_calendar
 from reedmace.formats.catalogue import read_catalogue, write_catalogue
 from reedmace.formats.epanet import plumbing_inp
+from reedmace.formats.happenings import Tank as HappeningTank
+from reedmace.formats.happenings import happening_key, read_happenings, write_happenings
 from reedmace.formats.mapped import FoundColumn, FoundRow, MappedCsv, read_mapped
 from reedmace.formats.readings import read_csv, reading_key, write_csv
 from reedmace.formats.sbml import cycle_sbml
@@ -15,18 +17,22 @@ __all__ = [
     "Bundle",
     "FoundColumn",
     "FoundRow",
+    "HappeningTank",
     "MappedCsv",
     "RowError",
     "bundle_schema",
     "cycle_sbml",
+    "happening_key",
     "plumbing_inp",
     "read_catalogue",
     "read_csv",
+    "read_happenings",
     "read_mapped",
     "reading_key",
     "write_bundle",
     "write_calendar",
     "write_catalogue",
     "write_csv",
+    "write_happenings",
     "write_shopping",
 ]

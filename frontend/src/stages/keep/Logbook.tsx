@@ -5,6 +5,7 @@ import { useAgain, useLogbookPages, useSettled, useWrite } from "../../api/hooks
 import { ProblemError } from "../../api/client";
 import type { Entry, LogbookState, Tables } from "../../api/schemas";
 import { Button, InlineButton, Lead, ProblemNote, Select, TextField, Waiting } from "../../kit";
+import { Happenings } from "./Happenings";
 import { words } from "./words";
 
 const KINDS = [
@@ -68,6 +69,7 @@ export function Logbook({ tankId, logbook, species }: Props) {
           </Button>
         </div>
       )}
+      <Happenings tankId={tankId} />
     </section>
   );
 }

@@ -1,0 +1,46 @@
+/** What was done, out and in as a table: notes, changes, doses and cleanings of a notebook kept elsewhere. */
+import { useState } from "react";
+import { FileTrigger } from "react-aria-components";
+import { useQueryClient } from "@tanstack/react-query";
+import { postText, ProblemError } from "../../api/client";
+import { refresh } from "../../api/hooks";
+import { Button, ProblemNote } from "../../kit";
+import { Bar } from "../shared";
+
+export function Happenings({ tankId }: { tankId: number }) {
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const [said, setSaid] = useState("");
+  const queries = useQueryClient();
+  const address = `/api/tanks/${tankId}/happenings.csv`;
+  const take = async (files: FileList | null) => {
+    const file = files?.[0];
+    if (!file) return;
+    setSaid("");
+    setProblem(null);
+    try {
+      const done = (await postText(address, await file.text())) as { added: number; known: number };
+      setSaid(`${done.added} written${done.known ? `, ${done.known} were there already` : ""}.`);
+      await refresh(queries, tankId);
+    } catch (error) {
+      if (error instanceof ProblemError) setProblem(error);
+      else throw error;
+    }
+  };
+  return (
+    <details>
+      <summary>A notebook kept elsewhere</summary>
+      <p>
+        A table with the columns at, what, amount, unit, filter and text: what is note, change (25 %, or
+        litres), dose (2 ppm) or cleaning. Days may lie in the past; the same table twice adds nothing.
+      </p>
+      <Bar>
+        <FileTrigger acceptedFileTypes={["text/csv", ".csv", ".txt"]} onSelect={(f) => void take(f)}>
+          <Button $quiet>Take it in</Button>
+        </FileTrigger>
+        <a href={address}>What was done, as CSV</a>
+        <span role="status">{said}</span>
+      </Bar>
+      <ProblemNote problem={problem} />
+    </details>
+  );
+}
