@@ -8,6 +8,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.api import send, write
+from tests.browser.test_choosing import open_stage
 from tests.running import Running
 
 VIEWS = ["tank", "stock", "filter", "fit", "cycle", "keep"]
@@ -289,3 +290,17 @@ def test_away_for_a_while_moves_the_plan_and_writes_the_neighbours_page(demo_pag
     expect(page.get_by_role("heading", level=1)).to_have_text("Bindery window, while we are away")
     expect(page.get_by_text("Nothing is cleaned, changed or added.")).to_be_visible()
     expect(page.get_by_role("button", name="Print")).to_be_visible()
+
+
+def test_a_notebook_kept_elsewhere_is_taken_into_the_logbook(demo_page: Page, running: Running) -> None:
+    page = demo_page
+    open_stage(page, running.url, "Courtyard door", "keep")
+    page.get_by_text("A notebook kept elsewhere").click()
+    table = b"at,what,amount,unit,filter,text\n2025-03-02T09:00,note,,,,The door was left open all night\n"
+    for said in ("1 written.", "0 written, 1 were there already."):
+        with page.expect_file_chooser() as chooser:
+            page.get_by_role("button", name="Take it in").click()
+        chooser.value.set_files({"name": "book.csv", "mimeType": "text/csv", "buffer": table})
+        expect(page.get_by_text(said)).to_be_visible()
+    page.get_by_label("Look for").fill("left open")
+    expect(page.get_by_text("The door was left open all night")).to_be_visible()

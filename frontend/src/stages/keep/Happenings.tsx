@@ -1,6 +1,7 @@
 /** What was done, out and in as a table: notes, changes, doses and cleanings of a notebook kept elsewhere. */
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
+import { styled } from "styled-components";
 import { useQueryClient } from "@tanstack/react-query";
 import { postText, ProblemError } from "../../api/client";
 import { refresh } from "../../api/hooks";
@@ -27,11 +28,12 @@ export function Happenings({ tankId }: { tankId: number }) {
     }
   };
   return (
-    <details>
+    <Fold>
       <summary>A notebook kept elsewhere</summary>
       <p>
-        A table with the columns at, what, amount, unit, filter and text: what is note, change (25 %, or
-        litres), dose (2 ppm) or cleaning. Days may lie in the past; the same table twice adds nothing.
+        A table with the columns <i>at, what, amount, unit, filter, text</i>, a line for each thing done. What
+        it was: <i>note</i>, <i>change</i> (25 %, or litres or gallons), <i>dose</i> (2 ppm), <i>cleaning</i>{" "}
+        (50 %). Days may lie in the past; the same table twice adds nothing.
       </p>
       <Bar>
         <FileTrigger acceptedFileTypes={["text/csv", ".csv", ".txt"]} onSelect={(f) => void take(f)}>
@@ -41,6 +43,13 @@ export function Happenings({ tankId }: { tankId: number }) {
         <span role="status">{said}</span>
       </Bar>
       <ProblemNote problem={problem} />
-    </details>
+    </Fold>
   );
 }
+
+const Fold = styled.details`
+  margin-top: 14px;
+  p {
+    margin: 6px 0 10px;
+  }
+`;
