@@ -154,5 +154,8 @@ def test_the_neighbour_is_asked_little_and_never_to_clean() -> None:
     assert any("Burreed 20" in line for line in page.neighbour)
     assert any("Nothing is cleaned" in line for line in page.neighbour)
     assert holiday_page(HolidayQuestion(days=3, feed_g_day=1)).portions_count == 0
+    # A line without words is none.
+    empty = holiday_page(HolidayQuestion(days=3, on_return=["", "Wash it"]))
+    assert "After a power cut: wash it" in " ".join(empty.neighbour)
     salt = holiday_page(HolidayQuestion(days=10, salt_water=True))
     assert any("never with salt water" in line for line in salt.neighbour)

@@ -103,12 +103,7 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
             <Mark name={p.role} x={x(p.at.x_cm)} y={y(p.at.y_cm)} />
             {!quiet && (
               <text {...beside(p.role, x(p.at.x_cm), y(p.at.y_cm))} className="small" data-free="">
-                {p.role === "tap" ? `${p.name}, ${p.stands}` : p.name}
-                {p.stands && p.role !== "tap" && (
-                  <tspan x={beside(p.role, x(p.at.x_cm), y(p.at.y_cm)).x} dy={14}>
-                    {p.stands}
-                  </tspan>
-                )}
+                <Named part={p} x={beside(p.role, x(p.at.x_cm), y(p.at.y_cm)).x} />
               </text>
             )}
           </g>
@@ -196,6 +191,20 @@ function beside(name: string, x: number, y: number) {
 }
 
 type Point = [number, number];
+
+/** A part's name and where it stands: in one line over the rim, where there is no height for two. */
+function Named({ part, x }: { part: FittingPlan["parts"][number]; x: number }) {
+  if (!part.stands) return part.name;
+  const oneLine = part.role === "tap";
+  return (
+    <>
+      {part.name}
+      <tspan data-more="" x={oneLine ? undefined : x} dy={oneLine ? 0 : 14}>
+        {oneLine ? `, ${part.stands}` : part.stands}
+      </tspan>
+    </>
+  );
+}
 
 function Mark({ name, x, y }: { name: string; x: number; y: number }) {
   const common = { stroke: "var(--ink)", strokeWidth: 1.3, fill: "var(--field)", "data-line": "" };

@@ -57,12 +57,18 @@ export function useKeptApart(sheet: RefObject<SVGSVGElement | null>): void {
   });
 }
 
+/** Lines of a label that it can do without. */
+function moreOf(text: SVGTextElement): SVGTSpanElement[] {
+  return [...text.querySelectorAll<SVGTSpanElement>("tspan[data-more]")];
+}
+
 function keepApart(svg: SVGSVGElement): void {
   const all = [...svg.querySelectorAll<SVGTextElement>("text")];
   const free = all.filter((text) => text.dataset.free !== undefined);
   free.forEach((text) => {
     text.style.translate = "";
     text.style.visibility = "";
+    moreOf(text).forEach((line) => (line.style.display = ""));
   });
   const inverse = svg.getScreenCTM()?.inverse();
   if (!inverse) return;
@@ -78,10 +84,16 @@ function keepApart(svg: SVGSVGElement): void {
     .map(boxOf)
     .filter((box) => shared(box, frame) > 0 || box.left === box.right);
   for (const text of free) {
-    const box = boxOf(text);
+    let box = boxOf(text);
     // What hangs on a part out of the picture stays out with it.
     if (shared(box, frame) === 0) continue;
-    const step = stepAside(box, taken, frame);
+    let step = stepAside(box, taken, frame);
+    if (step === null && moreOf(text).length > 0) {
+      // The name alone may find the room that it and its height do not.
+      moreOf(text).forEach((line) => (line.style.display = "none"));
+      box = boxOf(text);
+      step = stepAside(box, taken, frame);
+    }
     if (step === null) {
       text.style.visibility = "hidden";
       continue;
