@@ -122,3 +122,29 @@ def test_still_water_is_calm_for_all() -> None:
     assert answer.calm[0].share == 1
     assert answer.settles_share == 1
     assert answer.limit_lph is None
+
+
+def test_the_jet_that_is_drawn_ends_where_the_delicate_can_bear_it() -> None:
+    # U/U0 = 6.2 D/x (Albertson et al. 1950): a 14 mm nozzle with 600 L/h, felt by a 4 cm fish of slow water at 4 cm/s.
+    asked = {
+        "length_cm": 400,
+        "width_cm": 60,
+        "depth_cm": 60,
+        "outlets": [{"flow_lph": 600, "bore_mm": 14}],
+        "animals": [{"name": "Betta", "length_cm": 4, "current": "gentle"}],
+    }
+    found = compute("currents", asked)
+    out_cm_s = 600e3 / 3600 / (math.pi / 4 * 1.4**2)
+    (jet,) = found.jets
+    assert jet.reach_cm == pytest.approx(min(6.2 * 1.4 * out_cm_s / 4, 400), rel=1e-6)
+    assert jet.half_width_cm == pytest.approx(0.094 * jet.reach_cm)
+    quieter = compute("currents", {**asked, "outlets": [{"flow_lph": 60, "bore_mm": 14}]})
+    assert quieter.jets[0].reach_cm < jet.reach_cm
+    assert quieter.rest_share >= found.rest_share
+    glass = compute(
+        "currents", {**asked, "length_cm": 900, "outlets": [{"flow_lph": 600, "bore_mm": 14, "against_glass": True}]}
+    )
+    open_water = compute("currents", {**asked, "length_cm": 900})
+    assert glass.jets[0].reach_cm < open_water.jets[0].reach_cm
+    still = compute("currents", {**asked, "outlets": []})
+    assert (still.jets, still.rest_share) == ([], 1.0)

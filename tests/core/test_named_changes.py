@@ -49,7 +49,7 @@ def first(question: dict[str, Any]) -> str | None:
 
 @pytest.mark.parametrize("group", range(GROUPS))
 def test_a_named_change_does_what_it_says_and_none_smaller_does(group: int) -> None:
-    rng = random.Random(20261126 + group)
+    rng = random.Random(20261126 + group)  # noqa: S311 - keepers made up, no secret
     named = 0
     for number in range(KEEPERS // GROUPS):
         question = keeper(rng)

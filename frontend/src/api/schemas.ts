@@ -42,6 +42,7 @@ export type FittingStep = Schemas["Step"];
 export type SessionState = Schemas["SessionState"];
 export type TodayRow = Schemas["TodayRow"];
 export type FittingPlan = Schemas["FittingPlanAnswer"];
+export type CurrentsAnswer = Schemas["CurrentsAnswer"];
 export type FitPlan = Schemas["FitPlan"];
 export type Layout = Schemas["Layout"];
 export type DrainDown = Schemas["DrainDownAnswer"];

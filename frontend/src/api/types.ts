@@ -7736,6 +7736,16 @@ export interface components {
             /** Calm */
             calm: components["schemas"]["Calm"][];
             /**
+             * Jets
+             * @description Of each outlet, in its order, to where the most delicate can bear it
+             */
+            jets: components["schemas"]["Jet"][];
+            /**
+             * Rest Share
+             * @description Of the water outside the jets, in its middle, that is calm enough for all
+             */
+            rest_share: number;
+            /**
              * Settles Share
              * @description Of the bed, where dirt comes to rest
              */
@@ -11150,6 +11160,21 @@ export interface components {
             what: string;
             /** Remedy */
             remedy: string;
+        };
+        /**
+         * Jet
+         * @description How far one outlet is felt by the animal that minds most: along the tank, or from a bar towards the front.
+         */
+        Jet: {
+            /** Reach Cm */
+            reach_cm: number;
+            /** Half Width Cm */
+            half_width_cm: number;
+            /**
+             * Row Cm
+             * @description Length of a bar's row of holes, 0 of a nozzle
+             */
+            row_cm: number;
         };
         /**
          * KeepView

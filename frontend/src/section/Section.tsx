@@ -3,9 +3,18 @@ import { useMemo, useRef } from "react";
 import { styled } from "styled-components";
 import { Glassware, Room } from "./Glassware";
 import { Labels } from "./Labels";
-import type { Animals, Filter, FittingPlan, Species, TankPlan, TankVolume } from "../api/schemas";
+import type {
+  Animals,
+  CurrentsAnswer,
+  Filter,
+  FittingPlan,
+  Species,
+  TankPlan,
+  TankVolume,
+} from "../api/schemas";
 import { phone } from "../kit/theme";
 import { usePhone } from "../kit/usePhone";
+import { CurrentsOverlay } from "./CurrentsOverlay";
 import { FilterParts } from "./FilterParts";
 import { layOut, planPath, swimmers, type Sheet } from "./geometry";
 import { FitOverlay } from "./FitOverlay";
@@ -34,6 +43,8 @@ export interface SectionProps {
   /** Everything that hangs on the tank, in its order. */
   filters?: SectionFilter[];
   labels?: SectionLabel[];
+  /** How the water moves, of the filters given. */
+  currents?: CurrentsAnswer;
   /** Words in the water: what it carries today. */
   water?: string[];
   dimensions?: boolean;
@@ -72,6 +83,7 @@ export function Section(props: SectionProps) {
           plants={plan.surroundings.planted && props.water === undefined}
           stones={plan.tank.stone_kg > 0}
         />
+        {props.currents && <CurrentsOverlay sheet={sheet} currents={props.currents} filters={filters} />}
         <Swimmers all={fish} />
         <Fittings {...props} sheet={sheet} filters={filters} first={first?.key} />
         <Figures {...props} sheet={sheet} />

@@ -111,6 +111,7 @@ function FilterDrawing({
       {...shared}
       filters={shown.filters.map((f) => ({ key: f.hung.key, filter: f.hung.filter, fitting: f.hung.plan }))}
       labels={labelsOf(shown)}
+      currents={shown.currents}
       caption={`${shown.name} on this tank: ${show(shown.delivered_lph, "L/h")} delivered.`}
     />
   );
@@ -120,6 +121,7 @@ function Advice({ view }: { view: FilterView }) {
   const { ranking, shown } = view;
   return (
     <>
+      {shown && shown.currents.jets.length > 0 && <Moving currents={shown.currents} />}
       {ranking.enough && <Enough>{ranking.enough}</Enough>}
       {ranking.changes.slice(0, 2).map((c, i) => (
         <Change key={c.filter_id} $first={i === 0}>
@@ -228,6 +230,20 @@ function Moves({ view, shown }: { view: FilterView; shown: Together }) {
   );
 }
 
+/** What the marks in the water mean. */
+function Moving({ currents }: { currents: Together["currents"] }) {
+  return (
+    <Marks>
+      Pale: the jet, as far as it is felt.{" "}
+      {currents.rest_share < 0.98 && "Inside the dots: calm enough for all. "}
+      Brown: where dirt settles.{" "}
+      <Figure title="Currents" lines={currents.working}>
+        {currents.verdict}
+      </Figure>
+    </Marks>
+  );
+}
+
 function Cautions({ view, shown }: { view: FilterView; shown: Together }) {
   const ids = shown.filters.map((f) => f.hung.filter.id);
   const caveats = view.ranking.ranked.filter((c) => ids.includes(c.filter_id)).flatMap((c) => c.caveats);
@@ -328,4 +344,9 @@ const Beside = styled.div<{ $alone: boolean }>`
   ${phone} {
     grid-template-columns: minmax(0, 1fr);
   }
+`;
+
+const Marks = styled.p`
+  color: var(--ink-soft);
+  font-size: 15px;
 `;

@@ -161,19 +161,19 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
 
 
 def _enough(
-    q: RankFiltersQuestion, t: FilterTable, clean: Floats, film: Floats, asked: TankAsks, w: Working
+    q: RankFiltersQuestion, t: FilterTable, service: Floats, film: Floats, asked: TankAsks, w: Working
 ) -> str | None:
     """Why another filter would not help: what runs already, or glass, gravel and plants, carry this stock."""
     need = asked.film_m2
     ids = [f.id for f in t.filters]
     running = [ids.index(i) for i in q.running_ids if i in ids]
     if running:
-        flow, area = float(clean[running].sum()), float(film[running].sum()) + q.room.film_here_m2
+        flow, area = float(service[running].sum()), float(film[running].sum()) + q.room.film_here_m2
         w.line("film", "running filters + tank", f"{area:.2f} m² for {need:.2f} asked", area, "m²", "memory")
         air = np.array([bool(t.air[running].all())])
         low = float(asked_of(air, q.room, np.array([area - q.room.film_here_m2]), asked.of_filters(), len(running))[0])
         if flow >= low and area >= need:
-            return f"You already have enough: what runs here moves {shown.lph(flow)} where {shown.lph.bare(low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times these animals. Another filter would only add something to clean; a sterile one does nothing for a spike."
+            return f"You already have enough: what runs here moves {shown.lph(flow)} in service where {shown.lph.bare(low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times these animals. Another filter would only add something to clean; a sterile one does nothing for a spike."
         return None
     if asked.light:
         return f"This planted tank hardly needs a filter: glass and gravel give {q.room.film_here_m2:.1f} m² of film where {need:.2f} would carry these animals, and plants take ammonia first. A small sponge for movement is plenty; a larger filter would find nothing more to do."
@@ -264,7 +264,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         t, q.room, q.plumbing, asked.of_filters(), priorities, parts, clean, dirty, film, limits, asked.high
     )
     changes = smallest_changes(situation, order)
-    enough = _enough(q, t, clean, film, asked, w)
+    enough = _enough(q, t, dirty, film, asked, w)
     first = first_of(ranked, pairs) or several(situation, broken)
     if ranked:
         best = ranked[0]

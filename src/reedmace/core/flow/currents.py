@@ -105,6 +105,27 @@ def jet_m3(opening: Opening, over_m_s: float, basin: Basin) -> float:
     return 2 * PLANE_HALF * math.sqrt(0.5 / math.log(2)) * opening.row_m * whole_jet * float(gammaincc(1.5, 2 * least))
 
 
+def jet_cm(opening: Opening, over_m_s: float, basin: Basin) -> tuple[float, float]:
+    """How far an outlet's jet stays faster than `over_m_s`, and its half-width there, cm.
+
+    opening: the outlet; over_m_s: m/s, over 0; basin: the jet ends at its far glass. Source: as `jet_m3`.
+    """
+    out = opening.speed_m_s * math.sqrt(opening.worth)
+    if out <= over_m_s:
+        return 0.0, 0.0
+    if opening.holes == 1 or opening.row_m <= 0:
+        way = min(ROUND * opening.bore_m * out / over_m_s, basin.length_m)
+        return 100 * way, 100 * ROUND_HALF * way
+    slot = math.pi / 4 * opening.bore_m**2 * opening.holes / opening.row_m
+    way = min(slot * (PLANE * out / over_m_s) ** 2, basin.width_m)
+    return 100 * way, 100 * PLANE_HALF * way
+
+
+def rest_share(turning_m_s: float, comfort_m_s: float) -> float:
+    """Share of the turning water, jets left out, that is slower than `comfort_m_s`. turning_m_s, comfort_m_s: m/s."""
+    return min(comfort_m_s / (2 * turning_m_s), 1.0) if turning_m_s > 0 else 1.0
+
+
 def calm_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float) -> float:
     """Share of the water slower than `comfort_m_s`.
 
@@ -112,7 +133,7 @@ def calm_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float) ->
     middle of the turning water, and twice its mean (memory).
     """
     turning = circulation_m_s(openings, basin)
-    rest = min(comfort_m_s / (2 * turning), 1.0) if turning > 0 else 1.0
+    rest = rest_share(turning, comfort_m_s)
     jets = min(sum(jet_m3(o, comfort_m_s, basin) for o in openings) / basin.volume_m3, 1.0)
     return rest * (1 - jets)
 
@@ -195,12 +216,22 @@ class Calm(Part):
     share: Share
 
 
+class Jet(Part):
+    """How far one outlet is felt by the animal that minds most: along the tank, or from a bar towards the front."""
+
+    reach_cm: Annotated[float, number("cm", 0, 1000)]
+    half_width_cm: Annotated[float, number("cm", 0, 1000)]
+    row_cm: Annotated[float, number("cm", 0, 1000, "Length of a bar's row of holes, 0 of a nozzle")]
+
+
 class CurrentsAnswer(Answer):
     """How the tank turns, what is calm for whom, and the most flow that leaves half of it calm for everyone."""
 
     turning_cm_s: Annotated[float, number("cm/s", 0, 1e5)]
     outlet_cm_s: Annotated[float, number("cm/s", 0, 1e7)]
     calm: list[Calm]
+    jets: list[Jet] = Field(description="Of each outlet, in its order, to where the most delicate can bear it")
+    rest_share: Share = Field(description="Of the water outside the jets, in its middle, that is calm enough for all")
     settles_share: Share = Field(description="Of the bed, where dirt comes to rest")
     limit_lph: Lph | None = Field(description="Most flow through these outlets; None where nobody minds")
     troubled: list[str]
@@ -271,7 +302,10 @@ def currents(question: CurrentsQuestion) -> CurrentsAnswer:
         share = calm_share(openings, basin, most / 100)
         w.line(a.name, "calm share: slower than its comfort, jets left out", f"{most:.1f} cm/s where the tank turns at {turning:.1f}", share, "share", "memory")  # fmt: skip
         calm.append(Calm(name=a.name, comfort_cm_s=most, share=share))
-    settles = min(SETTLES_CM_S / (2 * turning), 1.0) if turning > 0 else 1.0
+    settles = rest_share(turning, SETTLES_CM_S)
+    # Where nobody minds, a jet is drawn until it is no faster than the water at the glass.
+    borne = min((c.comfort_cm_s for c in calm), default=max(2 * turning, SETTLES_CM_S)) / 100
+    felt = [(o, *jet_cm(o, borne, basin)) for o in openings]
     limit = _limit_lph(q, q.outlets)
     if limit is not None:
         w.line("limit", "most flow with half the water calm for all", f"{len(q.outlets)} outlets as they are", limit, "L/h", "memory")  # fmt: skip
@@ -283,6 +317,8 @@ def currents(question: CurrentsQuestion) -> CurrentsAnswer:
         turning_cm_s=turning,
         outlet_cm_s=fastest,
         calm=calm,
+        jets=[Jet(reach_cm=way, half_width_cm=half, row_cm=100 * o.row_m) for o, way, half in felt],
+        rest_share=rest_share(turning / 100, borne),
         settles_share=settles,
         limit_lph=limit,
         troubled=troubled,
