@@ -84,6 +84,21 @@ def test_film_makes_up_for_flow_on_the_page_as_in_the_ranking(species: str, coun
     assert ranked is enough
 
 
+def test_flow_and_film_without_oxygen_are_not_enough_in_any_voice() -> None:
+    canister = next(f for f in CATALOGUE if f.id == "sweetflag-1200")
+    stock = {"kind": "stock-plan", "animals": [{"species_id": "discus", "count": 9}]}
+    hung = {"kind": "filter-plan", "filters": [{"key": "f1", "filter": canister.model_dump(mode="json")}]}
+    view = filter_view(state_of(TANK, stock, hung))
+    assert {m.about: m.level for m in view.hanging.margins} == {
+        "biology": "enough",
+        "clarity": "ample",
+        "movement": "short",
+    }
+    assert not view.hanging.oxygen.enough
+    assert (view.enough, view.ranking.enough) == (False, None)
+    assert view.verdict.startswith("Too little oxygen: ")
+
+
 def _load(*animals: tuple[str, int], **more: object) -> WasteLoadAnswer:
     stock = [Animals(species_id=s, count=n) for s, n in animals]
     return waste_load(WasteLoadQuestion(net_l=300, animals=stock, **more))

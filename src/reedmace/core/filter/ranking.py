@@ -172,7 +172,8 @@ def _enough(
         w.line("film", "running filters + tank", f"{area:.2f} m² for {need:.2f} asked", area, "m²", "memory")
         air = np.array([bool(t.air[running].all())])
         low = float(asked_of(air, q.room, np.array([area - q.room.film_here_m2]), asked.of_filters(), len(running))[0])
-        if flow >= low and area >= need:
+        kept = _stirred(q, asked, low, [(t.filters[i], float(service[i])) for i in running])[1]
+        if flow >= low and area >= need and kept.enough:
             return f"You already have enough: what runs here moves {shown.lph(flow)} in service where {shown.lph.bare(low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times these animals. Another filter would only add something to clean; a sterile one does nothing for a spike."
         return None
     if asked.light:

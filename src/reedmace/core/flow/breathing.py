@@ -157,7 +157,8 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
 
 def _verdict(running: float, full: float, hours: float | None) -> str:
     """Oxygen in a sentence or two. mg/L and hours."""
-    holds = f"The water keeps about {running:.1f} mg/L of oxygen, of {full:.1f} it can hold"
+    kept = f"about {running:.1f}" if running >= 1 else "less than 1"
+    holds = f"The water keeps {kept} mg/L of oxygen, of {full:.1f} it can hold"
     if running <= SHORT_MG_L:
         return f"{holds}: too little. Break the surface: raise the outlet, add an air stone, or keep fewer animals."
     if hours is None:

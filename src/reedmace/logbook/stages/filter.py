@@ -208,6 +208,8 @@ def _verdict(set_: Together) -> tuple[str, bool]:
     if biology.level == "short":
         words = "Too little film" if set_.chosen else "It would be too little film"
         return f"{words}: {biology.words[0].lower()}{biology.words[1:]}", False
+    if not set_.oxygen.enough:
+        return f"Too little oxygen: {set_.oxygen.verdict[0].lower()}{set_.oxygen.verdict[1:]}", False
     if set_.service_lph >= asked:
         # What is left when the largest stops.
         left = set_.service_lph - max(f.hung.flow.service_lph for f in set_.filters)
