@@ -16,9 +16,13 @@ from reedmace.core.flow.currents import (
     ROUND,
     ROUND_HALF,
     Basin,
+    CurrentsQuestion,
+    Liking,
     Opening,
+    Outlet,
     calm_share,
     circulation_m_s,
+    currents,
     jet_m3,
     largest_share,
 )
@@ -148,3 +152,25 @@ def test_the_jet_that_is_drawn_ends_where_the_delicate_can_bear_it() -> None:
     assert glass.jets[0].reach_cm < open_water.jets[0].reach_cm
     still = compute("currents", {**asked, "outlets": []})
     assert (still.jets, still.rest_share) == ([], 1.0)
+
+
+def test_an_outlet_put_in_the_middle_blows_half_as_far_and_one_turned_to_the_glass_leaves_more_calm() -> None:
+    fish = [Liking(name="Ricefish", length_cm=3.5, current="gentle")]
+
+    def asked(**more: object):
+        outlet = Outlet(flow_lph=700, bore_mm=16, **more)
+        return currents(CurrentsQuestion(length_cm=120, width_cm=50, depth_cm=45, outlets=[outlet], animals=fish))
+
+    whole, half, glass = asked(), asked(way_cm=60), asked(against_glass=True)
+    assert half.jets[0].reach_cm == pytest.approx(60)
+    assert half.jets[0].reach_cm < whole.jets[0].reach_cm
+    assert half.calm[0].share > whole.calm[0].share
+    assert glass.turning_cm_s < whole.turning_cm_s
+    assert glass.calm[0].share > whole.calm[0].share
+
+
+@pytest.mark.parametrize("way", [10.0, 40.0, 90.0, 200.0])
+def test_a_jet_that_meets_the_glass_sooner_is_never_less_calm(way: float) -> None:
+    basin = Basin(1.2, 0.5, 0.45)
+    free = Opening(700 / 3.6e6, 0.016)
+    assert jet_m3(free._replace(way_m=way / 100), 0.03, basin) <= jet_m3(free._replace(way_m=2.0), 0.03, basin) + 1e-12

@@ -30,6 +30,14 @@ EXAMPLES = {
     "airlift-flow": {"air_l_min": 1, "tube_bore_mm": 16, "submerged_cm": 28},
     "heater-size": {"glass_m2": 1.4, "surface_m2": 0.34, "water_c": 25, "watts": 50},
     "air-supply": {"pump_l_min": 8, "pump_kpa": 20, "outlets": [{"count": 3, "depth_cm": 35, "air_l_min": 0.7}]},
+    "room-air": {
+        "pumps": [{"key": "p", "name": "Pump", "l_min": 20, "kpa": 25}],
+        "mains": [{"start": "pump", "end": "a", "length_m": 3}, {"start": "a", "end": "b", "length_m": 2}],
+        "outlets": [
+            {"key": "1", "name": "One", "node": "a", "depth_cm": 30, "wanted_l_min": 1, "tube_bore_mm": 18},
+            {"key": "2", "name": "Two", "node": "b", "depth_cm": 40, "wanted_l_min": 1, "tube_bore_mm": 18},
+        ],
+    },
     "overflow-check": {"return_lph": 2000, "tank_surface_cm2": 10000, "sump_free_l": 40},
     "oxygen-balance": {
         "net_l": 130,
@@ -46,6 +54,7 @@ EXAMPLES = {
         "outlets": [{"flow_lph": 600}],
         "animals": [{"name": "Ricefish", "length_cm": 3.5, "current": "gentle"}],
     },
+    "noise-heard": {"filters": [{"noise": 2, "falls_lph": 500}], "fall_cm": 6},
     "filter-flow": {
         "filter": CATALOGUE[-1].model_dump(),
         "room": {"net_l": 900, "water_depth_cm": 60, "length_cm": 200, "width_cm": 60},
@@ -85,6 +94,7 @@ EXAMPLES = {
     },
     "flow-fade": {"tests": [{"day": 0, "flow_lph": 750}, {"day": 60, "flow_lph": 640}]},
     "rank-filters": {"room": {"net_l": 130, "water_depth_cm": 41, "length_cm": 90, "width_cm": 40}},
+    "room-year": {"tanks_l": [54, 54, 31]},
     "running-cost": {"watts": 14},
     "fitting-steps": {"kind": "canister"},
     "bucket-test": {"container_l": 2, "times_s": [9, 9.2, 9.1], "computed_lph": 800},
@@ -124,6 +134,9 @@ EXAMPLES = {
     "nitrate-rhythm": {"net_l": 100, "made_mg_n_day": 30},
     "outgrow": {"net_l": 200, "animals": [{"species_id": "oscar", "count": 1, "length_cm": 6}], "carries_mg_n_day": 80},
     "stay-off-trial": {"carried_times_count": 5, "oxygen_enough": True},
+    "illness-check": {"signs": ["gasping"], "ill_count": 3, "in_count": 10},
+    "hospital-filter": {"bucket_l": 10, "bleach_percent": 4},
+    "year-cost": {"devices": [{"name": "Pump", "watts": 12}], "changed_year": 1300},
     "holiday-page": {"days": 14, "feed_g_day": 1, "filters": ["X"]},
     "read-quantity": {"text": "20 gal", "kind": "volume"},
     "read-test-line": {"text": "a 0.5 n 1"},
@@ -131,9 +144,9 @@ EXAMPLES = {
 # A number's name ends in its unit, or in a word that says it has none.
 UNIT = re.compile(
     r"(_(l|lph|h|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|dgh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
-    r"cm_s|l_min|money|index_count|g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|ml_per_100l|percent|percent_day|percent_w_v|share|"
+    r"cm_s|db|l_min|money|index_count|g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|ml_per_100l|percent|percent_day|percent_w_v|share|"
     r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|count|first_half|minutes|draws|ph_low|ph_high))$"
-    r"|^(minutes|minutes_out|days_side_by_side|light_stock_days|retire_after_days|fittings_k|drain_k|litres|money|now|then|lph|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
+    r"|^(minutes|minutes_out|days_side_by_side|light_stock_days|retire_after_days|fittings_k|drain_k|litres|money|now|then|lph|l_min|kpa|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
     r"would_rank|sockets|together|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"
     r"|(_low_c|_high_c|_dkh|_dgh|_ppm_ion)$|^days?_(now|since_cleaning|low|high|to_spare|seeding|between)$"
     r"|^(days|hours|after_hours|apart_hours|ammonia_reach|hours_held|minutes_left|ph_shift|parts_count|times_count|dose_factor)$"

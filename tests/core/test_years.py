@@ -42,6 +42,24 @@ def test_the_rhythm_it_names_holds_the_target_exactly(share: float, every: float
         assert third.peak_mg_n_l == pytest.approx(40 * PPM)
 
 
+def test_alkalinity_falls_between_changes_as_its_own_saw_tooth_says() -> None:
+    base = {"net_l": 100, "made_mg_n_day": 40, "change_share": 0.3, "every_days": 7, "tap_mg_n_l": 1}
+    answer = nitrate_rhythm(NitrateRhythmQuestion(**base, tap_kh_dkh=6))
+    kh = 6.0
+    for _ in range(400):
+        # Half of what nitrifying takes came in with the animals' ammonia.
+        low = kh - 0.4 * 7 * (7.14 - 50.043 / 14.007) / 17.85
+        kh = low + (6 - low) * 0.3
+    assert answer.kh_low_dkh == pytest.approx(low, rel=1e-3)
+    assert answer.kh_words is None
+    soft = nitrate_rhythm(NitrateRhythmQuestion(**base, tap_kh_dkh=1.8))
+    assert soft.kh_low_dkh == pytest.approx(0, abs=0.1)
+    assert "Alkalinity runs out" in (soft.kh_words or "")
+    # A tap without any is soft on purpose, and is not told to be otherwise.
+    assert nitrate_rhythm(NitrateRhythmQuestion(**base, tap_kh_dkh=0.5)).kh_words is None
+    assert nitrate_rhythm(NitrateRhythmQuestion(**base)).kh_low_dkh is None
+
+
 def test_a_tap_over_the_target_is_said_and_not_reckoned_with() -> None:
     with pytest.raises(CannotAnswer, match="tap itself"):
         nitrate_rhythm(NitrateRhythmQuestion(net_l=100, made_mg_n_day=1, tap_mg_n_l=12, target_ppm_ion=40))

@@ -13,6 +13,7 @@ from reedmace.core.fit import FilterMoveQuestion
 from reedmace.core.flow.operating import Fitting
 from reedmace.core.stock import Animals, Species
 from reedmace.core.tank import Drain, Sump
+from reedmace.core.upkeep import HospitalQuestion
 from reedmace.logbook.entries import Reading
 from reedmace.logbook.plans import TankPlan
 from reedmace.logbook.questions import DEFAULT_TANK
@@ -80,4 +81,5 @@ class Blanks(Part):
     move: FilterMoveQuestion = Field(
         default_factory=lambda: FilterMoveQuestion(days_side_by_side=14, media_moved_share=0.5, minutes_out=20)
     )
+    hospital: HospitalQuestion = Field(default_factory=HospitalQuestion)
     cloudy: CloudyWaterQuestion = Field(default_factory=CloudyWaterQuestion)

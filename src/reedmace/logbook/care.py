@@ -27,7 +27,7 @@ from reedmace.logbook.entries import AwayTime, CareDone, Entry, MediaWork, Readi
 from reedmace.logbook.equipment import Hung, hang, needs_guard
 from reedmace.logbook.flows import all_flows
 from reedmace.logbook.questions import animals_in, care_log, film_shares, net_litres, stretches, tank_plan
-from reedmace.logbook.state import LogbookState
+from reedmace.logbook.state import LogbookState, worked_out_once
 
 LONG_STOP = timedelta(hours=2)
 """A stop so long may have cost film (memory)."""
@@ -92,7 +92,8 @@ def learned_days(state: LogbookState, key: str) -> float | None:
     return min(max(median(found), 0.5), 4000.0) if found else None
 
 
-def _days(now: datetime, at: datetime | None) -> float | None:
+def days_since(now: datetime, at: datetime | None) -> float | None:
+    """Days from a time until now, none where there is no such time. now, at: aware times."""
     return None if at is None else min(max((now - at).total_seconds() / 86400, 0.0), LONGEST)
 
 
@@ -127,14 +128,14 @@ def _cared(state: LogbookState, one: Hung, share: float, begun: datetime, now: d
         name=one.filter.name,
         title=care.title,
         every_days=min(max(learned_days(state, one.key) or one.flow.service_days, 0.5), 4000),
-        since_cleaned_days=_days(now, cleaned_at(state, one.key) or hung) or 0.0,
+        since_cleaned_days=days_since(now, cleaned_at(state, one.key) or hung) or 0.0,
         fades_in_days=None if fades is None else min(max(fades, -4000.0), 4000.0),
-        since_flow_test_days=_days(now, flows[-1][0]) if flows else None,
+        since_flow_test_days=days_since(now, flows[-1][0]) if flows else None,
         film_share=min(share, 1.0),
         touched_share=care.share,
         minutes=care.minutes,
-        since_guard_days=_days(now, max(w for w in washed if w is not None)) if guarded else None,
-        since_carbon_days=_days(now, _done(state, "carbon", one.key) or hung) if carbon else None,
+        since_guard_days=days_since(now, max(w for w in washed if w is not None)) if guarded else None,
+        since_carbon_days=days_since(now, _done(state, "carbon", one.key) or hung) if carbon else None,
     )
 
 
@@ -150,8 +151,8 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
     written = state.situation.at if state.situation else tanks
     return CarePlanQuestion(
         filters=[_cared(state, one, shares.get(one.key, 0.0), begun, now) for one in hang(state) if one.runs],
-        since_animals_days=_days(now, stocked),
-        since_trouble_days=_days(now, _trouble(state, now)),
+        since_animals_days=days_since(now, stocked),
+        since_trouble_days=days_since(now, _trouble(state, now)),
         since_change_days=_since(now, _newest(state.changes), written, CHANGE_DAYS),
         since_test_days=_since(now, _newest(state.readings), written, TEST_DAYS),
         away=[
@@ -175,7 +176,7 @@ def _trouble(state: LogbookState, now: datetime) -> datetime | None:
 
 def _since(now: datetime, done: datetime | None, begun: datetime, every_days: float) -> float:
     """Days since something was written down; of what never was, since the notebook began, and then no more than due."""
-    days = _days(now, done or begun) or 0.0
+    days = days_since(now, done or begun) or 0.0
     return days if done is not None else min(days, every_days)
 
 
@@ -183,6 +184,7 @@ def _ahead(now: datetime, at: datetime) -> float:
     return min(max((at - now).total_seconds() / 86400, -4000.0), 4000.0)
 
 
+@worked_out_once
 def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
     """The care plan of a tank; None of one in which nothing lives yet.
 
@@ -233,6 +235,11 @@ def cleaning(state: LogbookState, one: Hung, load_mg_n_l_day: float, now: dateti
             kind=one.filter.kind,
             film_share=min(film_shares(state, now).get(one.key, 0.0), 1.0),
             load_mg_n_day=load_mg_n_l_day * net_litres(state),
-            age_days=_days(now, state.hung_since.get(one.key)) or 0.0,
+            age_days=days_since(now, state.hung_since.get(one.key)) or 0.0,
+            part_ages_days={
+                e.body.part: days_since(now, e.at) or 0.0
+                for e in state.events
+                if isinstance(e.body, CareDone) and e.body.part and e.body.filter_key in (None, one.key)
+            },
         )
     )

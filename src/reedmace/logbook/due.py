@@ -12,11 +12,14 @@ from reedmace.core.fit.steps import leak_checks
 from reedmace.core.upkeep import CarePlanAnswer
 from reedmace.core.upkeep.care import FLOW_TEST_DAYS, CareWhat
 from reedmace.logbook.care import care, flow_faded
+from reedmace.logbook.entries import MediaWork
 from reedmace.logbook.equipment import Hung, hang, steps_of
 from reedmace.logbook.flows import all_flows
 from reedmace.logbook.plans import CyclePlan
+from reedmace.logbook.plugs import plugs_asked
+from reedmace.logbook.reviews import reviews
 from reedmace.logbook.seeds import seeds
-from reedmace.logbook.state import LogbookState
+from reedmace.logbook.state import LogbookState, worked_out_once
 
 
 class Due(Part):
@@ -29,24 +32,88 @@ class Due(Part):
     stage: Literal["fit", "cycle", "keep"]
 
 
-def due(state: LogbookState, now: datetime) -> list[Due]:
+@worked_out_once
+def due(state: LogbookState, now: datetime, *, again: bool = False) -> list[Due]:
     """What is due or comes next, soonest first.
 
-    state: the tank's; now: aware time, for what depends on it.
+    state: the tank's; now: aware time, for what depends on it; again: with every time a thing of the care plan comes back,
+    not the next only.
     """
     hung, plan = hang(state), care(state, now)
     found = [row for one in hung for row in _of_filter(state, one, named=len(hung) > 1, cared=plan is not None)]
-    return sorted([*found, *_cared(plan, now), *_seeded(state, now)], key=lambda d: (d.at, d.key))
+    found += _looked_after(state, now)
+    return sorted([*found, *_cared(plan, now, again=again), *_seeded(state, now)], key=lambda d: (d.at, d.key))
+
+
+def _looked_after(state: LogbookState, now: datetime) -> list[Due]:
+    """Plugs after work in the tank, and changes whose month is over."""
+    asked = plugs_asked(state, now)
+    found = [
+        Due(
+            key=f"review-{r.of}",
+            title=f"{r.title}: was it worth it?",
+            detail="A month is over: its flow, the water's clearness, its noise.",
+            at=r.due_at,
+            stage="keep",
+        )
+        for r in reviews(state, now)
+        if r.said is None
+    ]
+    found += _anniversaries(state, now)
+    if asked is not None:
+        named = " and ".join(asked.filters)
+        detail = f"After {asked.after}: does {named} move water? A filter forgotten unplugged is a common loss."
+        found.append(
+            Due(key="plugs", title="Is everything plugged in again?", detail=detail, at=asked.at, stage="keep")
+        )
+    return found
+
+
+YEAR, AHEAD, PAST = timedelta(days=365.25), timedelta(days=60), timedelta(days=14)
+"""A media's year is told so long ahead and so long after; then it has been looked at, or waits for the next."""
+
+
+def _anniversaries(state: LogbookState, now: datetime) -> list[Due]:
+    """Full years of the media in each filter that runs, since it was hung or all of them were replaced."""
+    found = []
+    for f in state.filters():
+        replaced = [
+            e.at
+            for e in state.events
+            if isinstance(e.body, MediaWork)
+            and e.body.what == "replaced"
+            and e.body.share >= 0.9
+            and e.body.filter_key in (None, f.key)
+        ]
+        hung = state.hung_since.get(f.key)
+        since = max([*replaced, *([hung] if hung else [])], default=None)
+        if since is None or not state.runs(f.key):
+            continue
+        years = max(round((now - since) / YEAR), 1)
+        at = since + years * YEAR
+        if now - PAST <= at <= now + AHEAD:
+            old = "a year" if years == 1 else f"{years} years"
+            found.append(
+                Due(
+                    key=f"media-year-{f.key}-{years}",
+                    title=f"The media of {f.filter.name} are {old} old",
+                    detail="Foam that no longer springs back and fine pads that stay grey are replaced, half at a time, a month apart.",
+                    at=at,
+                    stage="keep",
+                )
+            )
+    return found
 
 
 _STAGES: dict[CareWhat, Literal["fit", "cycle", "keep"]] = {"flow-test": "fit", "test": "cycle"}
 
 
-def _cared(plan: CarePlanAnswer | None, now: datetime) -> list[Due]:
-    """The next of each thing the care plan asks for."""
+def _cared(plan: CarePlanAnswer | None, now: datetime, *, again: bool) -> list[Due]:
+    """The next of each thing the care plan asks for, or all of them."""
     found: dict[str, Due] = {}
-    for t in plan.tasks if plan else []:
+    for n, t in enumerate(plan.tasks if plan else []):
         key = f"{t.what}-{t.filter_key}" if t.filter_key else t.what
+        key = f"{key}-{n}" if again and key in found else key
         if key not in found:
             moved = f" Moved: {t.moved}." if t.moved else ""
             found[key] = Due(
@@ -111,7 +178,8 @@ def cycle_due(
     found = [
         Due(
             key=f"cycle-{a.do}-{(now + timedelta(days=wait[a.when])).date()}",
-            title=a.title,
+            # On its own day nobody is told "tomorrow".
+            title="Test" if a.do == "test" and a.when != "now" else a.title,
             detail=f"{a.detail} {a.reason}",
             at=now + timedelta(days=wait[a.when]),
             stage="cycle",

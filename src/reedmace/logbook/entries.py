@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import AwareDatetime, Field, model_validator
 
 from reedmace.core.contract import PH, Celsius, MgNPerL, Name, Part, Share, number, whole
+from reedmace.core.cycle import Sign
 from reedmace.core.cycle.log import Off
 from reedmace.core.quantity.units import Basis
 from reedmace.logbook.plans import CyclePlan, FilterKey, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
@@ -158,12 +159,45 @@ class Stocking(Part):
 
 
 class CareDone(Part):
-    """Something small of the care plan done, or a worn part changed."""
+    """Something small of the care plan done, a worn part changed, or the plugs looked at."""
 
     kind: Literal["care"]
-    what: Literal["guard", "carbon", "part"]
+    what: Literal["guard", "carbon", "part", "plugs"]
     filter_key: FilterKey | None = None
     part: Annotated[str, Field(max_length=80)] = ""
+
+
+class Ailing(Part):
+    """Animals seen unwell, or all of them well again (no signs)."""
+
+    kind: Literal["ailing"]
+    signs: Annotated[list[Sign], Field(max_length=11)] = Field(default_factory=list)
+    species_id: Name | None = None
+    count: Annotated[int, whole(0, 5000, "That show it")] = 0
+    text: Annotated[str, Field(max_length=500)] = ""
+
+
+class AirSeen(Part):
+    """How an air-driven filter bubbles, as someone saw it."""
+
+    kind: Literal["air-seen"]
+    bubbles: Literal["steady", "weak", "none"]
+    filter_key: FilterKey | None = None
+
+
+Change = Literal["better", "same", "worse"]
+
+
+class Review(Part):
+    """A month after a change: whether it was worth it."""
+
+    kind: Literal["review"]
+    of: Annotated[str, Field(min_length=1, max_length=80, description="Key of the change")]
+    worth: bool
+    flow: Change | None = None
+    clarity: Change | None = None
+    noise: Change | None = None
+    text: Annotated[str, Field(max_length=500)] = ""
 
 
 class AwayTime(Part):
@@ -226,6 +260,9 @@ Body = Annotated[
     | SeedMove
     | Stocking
     | CareDone
+    | Ailing
+    | AirSeen
+    | Review
     | AwayTime
     | Note
     | Situation
@@ -256,3 +293,4 @@ class Entry(Part):
     written_at: AwareDatetime
     body: Body
     supersedes: Annotated[int, whole(1, 2**53)] | None = None
+    who: str | None = Field(default=None, description="Whose hand wrote it, where it was not the keeper's own")

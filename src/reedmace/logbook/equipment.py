@@ -18,7 +18,7 @@ from reedmace.core.filter import (
     filter_flow,
 )
 from reedmace.core.filter.candidates import HungHere
-from reedmace.core.filter.flow import breathers, likings, stirred
+from reedmace.core.filter.flow import Placed, breathers, likings, stirred
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.filter.scores import watts_here
@@ -51,7 +51,7 @@ from reedmace.core.stock.species import find_species
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.plans import FittedFilter, TankPlan
 from reedmace.logbook.questions import filter_plan, fit_plan, stock_plan, tank_plan, volume
-from reedmace.logbook.state import LogbookState
+from reedmace.logbook.state import LogbookState, worked_out_once
 
 USUAL_TEMPERATURE_C = 25.0
 """Assumed where neither the tank nor its animals say (common practice)."""
@@ -85,6 +85,7 @@ def temperature_c(state: LogbookState) -> float:
     return USUAL_TEMPERATURE_C
 
 
+@worked_out_once
 def stock_load(state: LogbookState) -> WasteLoadAnswer:
     """What the planned animals make and eat, held against this tank's water. state: the tank's."""
     stock, place, answer = stock_plan(state), tank_plan(state).surroundings, volume(state)
@@ -136,6 +137,7 @@ def room_of(plan: TankPlan, answer: TankVolumeAnswer) -> Room:
     )
 
 
+@worked_out_once
 def room(state: LogbookState) -> Room:
     """The tank and what stands round it. state: the tank's."""
     own = filter_plan(state).air.source == "own"
@@ -183,6 +185,7 @@ def _as_laid(question: FittingPlanQuestion) -> FittingPlanQuestion:
     return question.model_copy(update={"plumbing": question.plumbing.model_copy(update={"hose_length_m": drawn})})
 
 
+@worked_out_once
 def hang(state: LogbookState, also: list[FittedFilter] | None = None) -> list[Hung]:
     """Every filter on the tank, beside the others.
 
@@ -324,7 +327,7 @@ def stirred_by(
     )
     return stirred(
         asked.room,
-        [(h.filter, h.plumbing, h.flow.delivered_lph) for h in hung],
+        [Placed(h.filter, h.plumbing, h.flow.delivered_lph, h.layout) for h in hung],
         likings(asked.animals, asked.own_species),
         breathers(asked.animals, asked.own_species),
         low_lph,

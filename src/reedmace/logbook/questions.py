@@ -22,7 +22,7 @@ from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
 from reedmace.logbook.arrival import came_at, came_with_animals, since
 from reedmace.logbook.entries import Conditioner, MediaWork, Outage, PlantGrowth, Reading, Stocking
 from reedmace.logbook.plans import CyclePlan, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
-from reedmace.logbook.state import LogbookState, shares_of
+from reedmace.logbook.state import LogbookState, shares_of, worked_out_once
 
 DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36, substrate_depth_cm=3)
 """What is assumed until the tank has been measured; every screen that uses it says so."""
@@ -94,6 +94,7 @@ def volume_question(plan: TankPlan) -> TankVolumeQuestion:
     return plan.tank.model_copy(update={"water_outside_l": min(plan.tank.water_outside_l + sump.held_l, 5000)})
 
 
+@worked_out_once
 def volume(state: LogbookState) -> TankVolumeAnswer:
     """The tank's volume, of the stated default until it has been measured. state: the tank's."""
     return tank_volume(volume_question(tank_plan(state)))
@@ -104,6 +105,7 @@ def net_litres(state: LogbookState) -> float:
     return max(volume(state).net_l, 0.5)
 
 
+@worked_out_once
 def daily_load(state: LogbookState) -> float:
     """Planned ammonia, mg N per litre and day; 0.3 until animals are chosen. state: the tank's."""
     stock = stock_plan(state)
@@ -115,6 +117,7 @@ def daily_load(state: LogbookState) -> float:
     return waste_load(question).ammonia_mg_n_l_day
 
 
+@worked_out_once
 def animals_in(state: LogbookState) -> list[Animals]:
     """The animals put in so far less those lost, by species. state: the tank's."""
     counts: dict[str, int] = {}
@@ -128,6 +131,7 @@ def animals_in(state: LogbookState) -> list[Animals]:
     return [Animals(species_id=s, count=min(n, 2000)) for s, n in counts.items() if n > 0]
 
 
+@worked_out_once
 def load_in(state: LogbookState) -> float:
     """Ammonia of the animals that are in, mg N per litre and day; of the planned ones where none were written down."""
     own = stock_plan(state).own_species
@@ -215,6 +219,7 @@ def kit_of(state: LogbookState, now: datetime) -> KitSteps:
     return plan.kit.model_copy(update={"expired": plan.kit.expired or past})
 
 
+@worked_out_once
 def cycle_log(state: LogbookState, now: datetime) -> CycleLog | None:
     """The cycle as the core takes it, None before a cycle is planned. state: the tank's; now: aware time."""
     plan = state.cycle_plan.body if state.cycle_plan else None
@@ -227,6 +232,7 @@ CARE_DAYS, LONG_DAYS = 120, 300
 """So far back the log of a long running tank is read; a cycle begun before the other is long over."""
 
 
+@worked_out_once
 def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
     """The log by which a tank with animals is judged, with or without a cycle plan and however old; None without animals.
 

@@ -11,7 +11,7 @@ from reedmace.logbook.entries import Reading
 from reedmace.logbook.equipment import hang, rank_question, stirred_by
 from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.questions import animals_in, film_shares, salinity_now, stock_plan, stretches
-from reedmace.logbook.state import LogbookState
+from reedmace.logbook.state import LogbookState, worked_out_once
 
 
 def _tested(state: LogbookState) -> datetime | None:
@@ -63,6 +63,7 @@ def _breath(state: LogbookState) -> float | None:
     return stirred_by(asked, hung, 0.0)[1].short_after_h
 
 
+@worked_out_once
 def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
     """Every stop that still asks for something, the most pressing first: while it lasts, and for a week after.
 

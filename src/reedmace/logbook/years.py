@@ -16,7 +16,7 @@ from reedmace.core.stock import OutgrowAnswer, OutgrowQuestion, outgrow
 from reedmace.core.upkeep import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
 from reedmace.core.upkeep.care import CHANGE_DAYS, CHANGE_SHARE
 from reedmace.logbook.arrival import came_at, came_with_animals
-from reedmace.logbook.entries import Entry, Reading, WaterChange
+from reedmace.logbook.entries import Reading, WaterChange
 from reedmace.logbook.equipment import Hung, hang, rank_question, room, stirred_by, temperature_c
 from reedmace.logbook.questions import (
     animals_in,
@@ -76,9 +76,9 @@ def _measured_rise(state: LogbookState) -> float | None:
     return min(median(rising), 100.0) if len(rising) >= 2 else None
 
 
-def _rhythm(changes: list[Entry]) -> tuple[float, float]:
-    """(share, days) of the changes as lately made; the usual ones where too few were written down."""
-    last = changes[-LAST_CHANGES:]
+def rhythm_of(state: LogbookState) -> tuple[float, float]:
+    """(share, days) of the changes as lately made; the usual ones where too few were written down. state: the tank's."""
+    last = state.changes[-LAST_CHANGES:]
     shares = [e.body.share for e in last if isinstance(e.body, WaterChange) and e.body.share > 0]
     gaps = [(b.at - a.at).total_seconds() / 86400 for a, b in pairwise(last)]
     if len(gaps) < 2 or not shares:
@@ -87,7 +87,7 @@ def _rhythm(changes: list[Entry]) -> tuple[float, float]:
 
 
 def _nitrate(state: LogbookState, now: datetime) -> NitrateRhythmAnswer | None:
-    share, every = _rhythm(state.changes)
+    share, every = rhythm_of(state)
     seen = _nitrates(state)
     made = load_in(state) * net_litres(state)
     rise = _measured_rise(state)
@@ -99,6 +99,7 @@ def _nitrate(state: LogbookState, now: datetime) -> NitrateRhythmAnswer | None:
         planted=tank_plan(state).surroundings.planted,
         measured_rise_mg_n_l_day=rise,
         tap_mg_n_l=cycle_plan(state, now).tap.nitrate_mg_n_l,
+        tap_kh_dkh=cycle_plan(state, now).tap.kh_dkh,
         now_mg_n_l=seen[-1][1] if seen else None,
         change_share=share,
         every_days=every,

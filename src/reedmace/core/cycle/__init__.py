@@ -8,6 +8,7 @@ from reedmace.core.cycle.day_plan import EmergencyPlanQuestion
 from reedmace.core.cycle.emergency import EmergencyPlanAnswer, emergency_plan
 from reedmace.core.cycle.forecast import CycleForecastAnswer, CycleForecastQuestion, cycle_forecast
 from reedmace.core.cycle.history import CycleHistoryAnswer, CycleHistoryQuestion, cycle_history
+from reedmace.core.cycle.illness import IllnessAnswer, IllnessQuestion, Sign, illness_check
 from reedmace.core.cycle.log import CycleLog, LoggedReading
 from reedmace.core.cycle.methods import CycleMethodsAnswer, CycleMethodsQuestion, cycle_methods
 from reedmace.core.cycle.plan import CyclePlanAnswer, CyclePlanQuestion, cycle_plan
@@ -40,11 +41,14 @@ __all__ = [
     "EmergencyPlanQuestion",
     "FilterStopAnswer",
     "FilterStopQuestion",
+    "IllnessAnswer",
+    "IllnessQuestion",
     "LoggedReading",
     "NitrogenBalanceAnswer",
     "NitrogenBalanceQuestion",
     "ReadTestLineAnswer",
     "ReadTestLineQuestion",
+    "Sign",
     "StayOffAnswer",
     "StayOffQuestion",
     "StockingRampAnswer",
@@ -61,6 +65,7 @@ __all__ = [
     "emergency_plan",
     "emergency_today",
     "filter_stop",
+    "illness_check",
     "nitrogen_balance",
     "ramp_ahead",
     "read_test_line",

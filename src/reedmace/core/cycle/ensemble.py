@@ -25,8 +25,9 @@ MISFIT_CHANCE, ASKED = 0.02, 64
 EVIDENCE = 18.0
 """Figures a whole log counts for at most: what the model leaves out is common to them all (tuned on tanks of another
 structure; a coarsened posterior, Miller and Dunson 2019)."""
-LEFT_OUT = 0.16
-"""Log spread of the days still to go for all that no parameter explains (tuned likewise)."""
+LEFT_OUT, LEFT_OUT_DAYS = 0.19, 0.8
+"""Spread of the days still to go for all that no parameter explains: as a logarithm, and so many days near the end, where
+tests come once a day (tuned likewise)."""
 _FREEDOM = 4.0
 _HALF_LOG = 0.5 * PARAMETERS * float(np.log(2 * np.pi))
 
@@ -273,7 +274,9 @@ def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) ->
     if log.method != "planted":
         # Four weeks of growth are a rule, not a guess; everything else may go a little faster or slower than any draw.
         away = np.random.default_rng(5).standard_normal(len(late))
-        late = log.day_now + (late - log.day_now) * np.exp(LEFT_OUT * away)
+        ahead = late - log.day_now
+        spread = np.hypot(LEFT_OUT, LEFT_OUT_DAYS / np.maximum(ahead, 2.0))
+        late = log.day_now + ahead * np.exp(spread * away)
     return Future(daily, late, float(drift.max()))
 
 

@@ -57,7 +57,7 @@ SEEDED_START = 900.0
 """How many times the film of a bare tank a moved, mature filter starts with (tuned to "inside a week")."""
 ROCK_START = 40.0
 """The same for a piece of mature rock in salt water (tuned to "about two weeks")."""
-BOTTLE_START = 8.0
+BOTTLE_START = 5.0
 """A bottled culture inside its window (tuned to "saves one to two weeks at best"). Outside it: `BOTTLE_OUTSIDE`."""
 BOTTLE_OUTSIDE = 1.3
 PLANT_START = 3.0

@@ -8,7 +8,9 @@ from reedmace.core.filter.flow import FilterFlowAnswer, FilterFlowQuestion, filt
 from reedmace.core.filter.kinds import FilterKind
 from reedmace.core.filter.label import LabelCheckAnswer, LabelCheckQuestion, label_check
 from reedmace.core.filter.media import MediaStackAnswer, MediaStackQuestion, media_stack
+from reedmace.core.filter.noise import NoiseHeardAnswer, NoiseHeardQuestion, NoiseSource, noise_heard
 from reedmace.core.filter.ranking import rank_filters
+from reedmace.core.filter.room_year import RoomYearAnswer, RoomYearQuestion, room_year
 from reedmace.core.filter.sizing_rules import (
     FlowRequirementAnswer,
     FlowRequirementQuestion,
@@ -31,8 +33,13 @@ __all__ = [
     "LabelCheckQuestion",
     "MediaStackAnswer",
     "MediaStackQuestion",
+    "NoiseHeardAnswer",
+    "NoiseHeardQuestion",
+    "NoiseSource",
     "RankFiltersAnswer",
     "RankFiltersQuestion",
+    "RoomYearAnswer",
+    "RoomYearQuestion",
     "RunningCostAnswer",
     "RunningCostQuestion",
     "asked_here",
@@ -41,7 +48,9 @@ __all__ = [
     "flow_requirement",
     "label_check",
     "media_stack",
+    "noise_heard",
     "rank_filters",
+    "room_year",
     "running_cost",
     "table_of",
 ]

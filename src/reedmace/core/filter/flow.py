@@ -1,6 +1,6 @@
 """One filter on one tank: its whole water path, whether height counts, where its water comes back."""
 
-from typing import Annotated
+from typing import Annotated, NamedTuple
 
 from pydantic import Field
 
@@ -9,6 +9,7 @@ from reedmace.core.contract import Answer, Celsius, Lph, Question, Working, comp
 from reedmace.core.filter.basket import Basket
 from reedmace.core.filter.catalogue import Filter
 from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.kinds.record import Layout
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.filter.table import table_of
 from reedmace.core.filter.water_path import USUAL_HOSE_MM, deliver, lift_question, path_question
@@ -61,6 +62,24 @@ class FilterFlowAnswer(Answer):
     service_days: Annotated[float, number("days", 0, LONGEST_DAYS, "Between cleanings here")]
     rise_m: Annotated[float, number("m", 0, 100)]
     loop: str = Field(description="Whether the loop is open or closed, and what that means")
+
+
+class Placed(NamedTuple):
+    """A filter with its plumbing, its flow in L/h, and where its parts are put, None where that is as usual."""
+
+    filter: Filter
+    plumbing: Plumbing
+    flow_lph: float
+    layout: Layout | None = None
+
+
+def _aimed(outlet: Outlet, layout: Layout | None, length_cm: float) -> Outlet:
+    """An outlet as the keeper has put and turned it: it blows towards the farther glass."""
+    if layout is None:
+        return outlet
+    x = layout.outlet_x_cm
+    way = None if x is None else min(max(x, length_cm - x, 1.0), 1000.0)
+    return outlet.model_copy(update={"against_glass": layout.outlet_to_glass, "way_cm": way})
 
 
 def outlet_of(f: Filter, plumbing: Plumbing, flow_lph: float) -> Outlet | None:
@@ -150,7 +169,7 @@ def oxygen_of(
 
 def stirred(
     room: Room,
-    filters: list[tuple[Filter, Plumbing, float]],
+    filters: list[Placed],
     likes: list[Liking],
     animals: list[Breather],
     asked_lph: float,
@@ -159,12 +178,17 @@ def stirred(
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
     """What currents a set of filters makes on a tank, and what oxygen they keep in it.
 
-    room: the tank's; filters: each with its plumbing and its flow, L/h; likes, animals: who lives there; asked_lph: by the
+    room: the tank's; filters: each with its plumbing, its flow and its place; likes, animals: who lives there; asked_lph: by the
     rule that is followed, L/h; film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
     """
-    outlets = [outlet_of(f, p, lph) for f, p, lph in filters]
+    outlets = [
+        None
+        if (out := outlet_of(one.filter, one.plumbing, one.flow_lph)) is None
+        else _aimed(out, one.layout, room.length_cm)
+        for one in filters
+    ]
     found = currents_here(room, outlets, likes, asked_lph)
-    flows = [(f, lph) for f, _, lph in filters]
+    flows = [(one.filter, one.flow_lph) for one in filters]
     # A lift makes no jet to tire anyone, but what it spills at the top moves the surface.
     lifts = [Outlet(flow_lph=lph, bore_mm=f.tube_bore_mm) for f, lph in flows if f.air and f.tube_bore_mm and lph >= 1]
     turning = currents_here(room, [*outlets, *lifts], [], 0.0).turning_cm_s if lifts else found.turning_cm_s

@@ -19,13 +19,22 @@ from reedmace.core.filter.candidates import (
 )
 from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.changes import Situation, smallest_changes
-from reedmace.core.filter.flow import stirred
+from reedmace.core.filter.flow import Placed, stirred
 from reedmace.core.filter.kinds.record import Limit
 from reedmace.core.filter.limits import asked_of, limits_of, slow_but_enough
 from reedmace.core.filter.margins import Has, margins
+from reedmace.core.filter.noise import added_db
 from reedmace.core.filter.reasons import caveats_of, reason_of
 from reedmace.core.filter.room import sensible_start
-from reedmace.core.filter.scores import NAMES, pair_scores, single_scores, watts_here, weights_of
+from reedmace.core.filter.scores import (
+    NAMES,
+    pair_scores,
+    price_here,
+    single_scores,
+    sound_here,
+    watts_here,
+    weights_of,
+)
 from reedmace.core.filter.table import Bools, FilterTable, Floats, Ints, film_m2, table_of
 from reedmace.core.filter.verdict import first_of, several, verdict_of
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
@@ -40,12 +49,12 @@ def _stirred(
     q: RankFiltersQuestion, asked: TankAsks, low: float, set_: list[tuple[Filter, float]]
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
     """What currents some filters make here and what oxygen they keep, each filter with its flow when clean, L/h."""
-    return stirred(q.room, [(f, q.plumbing, lph) for f, lph in set_], asked.likings, asked.breathers, low, asked.today_mg_n_day, q.temperature_c)  # fmt: skip
+    return stirred(q.room, [Placed(f, q.plumbing, lph) for f, lph in set_], asked.likings, asked.breathers, low, asked.today_mg_n_day, q.temperature_c)  # fmt: skip
 
 
 @dataclass(frozen=True)
 class _Ranking:
-    """A ranking on the way: n filters with their scores (n,), parts (n, k), flows (n,) in L/h, asked of each too, and film (n,) in m²."""
+    """A ranking on the way: n filters with their scores (n,), parts (n, k), flows (n,) in L/h, asked of each too, film (n,) in m², sound (n,) in dB."""
 
     q: RankFiltersQuestion
     table: FilterTable
@@ -59,6 +68,7 @@ class _Ranking:
     days: Floats
     rises: Floats
     film: Floats
+    sound: Floats
 
     def pair_service(self, best: Ints, i: Ints, j: Ints) -> Floats:
         """Flow in service of pairs that share the tank's dirt as they share its water (m,), L/h."""
@@ -123,7 +133,7 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
         return []
     points = 100 * (pair_scores(t, room, r.parts, i, j, together, low, asked.high) @ r.weights) / r.weights.sum()
     single = np.sort(r.scores[fits & (r.service >= 0.7 * r.low)])[::-1]
-    watts, strains = watts_here(t, room), r.parts[:, NAMES.index("clear_water")]
+    watts, price, strains = watts_here(t, room), price_here(t, room, i, j), r.parts[:, NAMES.index("clear_water")]
     found = []
     for k in np.argsort(-points, kind="stable")[:MOST_PAIRS]:
         a, b = t.filters[i[k]], t.filters[j[k]]
@@ -141,7 +151,9 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
                 dirty_lph=exact,
                 turnovers_per_hour=flow / room.net_l,
                 watts=float(watts[i[k]] + watts[j[k]]),
-                price=a.price + b.price,
+                price=float(price[k]),
+                air_pump_price=float(price[k] - a.price - b.price),
+                noise_db=float(added_db(r.sound[[i[k]]], r.sound[[j[k]]])[0]),
                 score=float(points[k]),
                 margins=margins(
                     Has(
@@ -197,11 +209,17 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     if len({f.id for f in t.filters}) != len(t):
         raise CannotAnswer("own_filters", "two filters share an id.", "Give each its own.")
     asked = tank_asks(q)
-    got, film, watts = _deliver(q, t, asked.feed), film_m2(t), watts_here(t, q.room)
+    got, film, watts, price = (
+        _deliver(q, t, asked.feed),
+        film_m2(t),
+        watts_here(t, q.room),
+        price_here(t, q.room, np.arange(len(t))),
+    )
     clean, dirty, days, rises = got.clean_lph, got.service_lph, got.service_days, got.rise_m
     priorities = q.priorities or sensible_start(q.room)
     weights = weights_of(priorities)
     low = asked_of(t.air, q.room, film, asked.of_filters())
+    sound = sound_here(t, q.room, dirty)
     parts = single_scores(t, q.room, dirty, days, low, asked.high)
     scores = 100 * (parts @ weights) / weights.sum()
     limits = limits_of(t, q.room, asked.of_filters(), clean, dirty, film)
@@ -210,7 +228,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     slow = slow_but_enough(t.air, q.room, dirty, film, asked.of_filters()) & (dirty < asked.low)
     fits: Bools = np.logical_not(broken.any(axis=1))
     order = np.flatnonzero(fits)
-    order = order[np.lexsort((np.array([t.filters[i].id for i in order]), t.price[order], -scores[order]))]
+    order = order[np.lexsort((np.array([t.filters[i].id for i in order]), price[order], -scores[order]))]
     points = 100 * parts * weights / weights.sum()
     ranked = [
         Candidate(
@@ -224,8 +242,10 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
             turnovers_per_hour=float(clean[i]) / q.room.net_l,
             rise_m=float(rises[i]),
             watts=float(watts[i]),
-            price=f.price,
-            money_three_years=f.price + 3 * float(watts[i]) * 24 * 365.25 / 1000 * q.price_per_kwh,
+            price=float(price[i]),
+            air_pump_price=float(price[i] - f.price),
+            noise_db=float(sound[i]),
+            money_three_years=float(price[i]) + 3 * float(watts[i]) * 24 * 365.25 / 1000 * q.price_per_kwh,
             media_kg=f.media_l * 0.55,
             film_m2=float(film[i]),
             carries_times_count=min(float(film[i]) / max(asked.film_m2, 1e-4), 1e6),
@@ -259,7 +279,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         for i, f in ((i, t.filters[i]) for i in order[:MOST_SHOWN])
     ]
     alone: Bools = np.logical_not(broken[:, :-1].any(axis=1))
-    pairs = _pairs(_Ranking(q, t, asked, weights, parts, scores, clean, dirty, low, days, rises, film), alone)
+    pairs = _pairs(_Ranking(q, t, asked, weights, parts, scores, clean, dirty, low, days, rises, film, sound), alone)
     out = _excluded(t, limits, broken, scores, clean, scores[order])
     situation = Situation(
         t, q.room, q.plumbing, asked.of_filters(), priorities, parts, clean, dirty, film, limits, asked.high

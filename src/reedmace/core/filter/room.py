@@ -44,6 +44,11 @@ class Room(Part):
     ) = None
     film_here_m2: Annotated[float, number("m²", 0, 1e5, "Glass, gravel and decor that carry film already")] = 0
 
+    @property
+    def air_shared(self) -> bool:
+        """Whether the air comes from one pump for the tanks of the room, which is there already."""
+        return self.tanks_here_count > 1 and not self.air_own
+
 
 class Plumbing(Part):
     """Hoses of a canister or sump, as planned. A bore left out takes each filter's own."""

@@ -5,9 +5,11 @@ from numpy.typing import NDArray
 
 from reedmace.core.filter.kinds import KINDS
 from reedmace.core.filter.kinds.record import Judgements
+from reedmace.core.filter.noise import added_db, heard_db, level_of, quiet_score
 from reedmace.core.filter.room import Priorities, Room
 from reedmace.core.filter.table import FilterTable, Floats, usual_days
 
+Ints = NDArray[np.int64]
 NAMES: tuple[str, ...] = ("flow", *Priorities.model_fields)
 FLOW_WEIGHT = 5
 MOST_ON_ONE_PUMP = 10
@@ -25,8 +27,40 @@ def watts_here(t: FilterTable, room: Room) -> Floats:
 
     t: n filters; room: the tank's.
     """
-    on_the_pump = 1 if room.air_own else min(room.tanks_here_count, MOST_ON_ONE_PUMP)
+    on_the_pump = min(room.tanks_here_count, MOST_ON_ONE_PUMP) if room.air_shared else 1
     return np.where(t.air, t.watts / on_the_pump, t.watts)
+
+
+L_MIN_PER_M3S = 60000.0
+AIR_PUMP_BASE, AIR_PUMP_PER_L_MIN = 8.0, 4.0
+"""Money an air pump costs, and what each litre a minute adds (memory)."""
+
+
+def pump_price(air_l_min: Floats, room: Room) -> Floats:
+    """What the air pump costs that drives these filters, money, any shape.
+
+    air_l_min: L/min together, 0 where none is driven by air; room: the tank's. A pump that feeds the room's tanks is there already.
+    """
+    if room.air_shared:
+        return np.zeros_like(air_l_min)
+    return np.where(air_l_min > 0, AIR_PUMP_BASE + AIR_PUMP_PER_L_MIN * air_l_min, 0.0)
+
+
+def price_here(t: FilterTable, room: Room, i: Ints, j: Ints | None = None) -> Floats:
+    """What single filters, or pairs of them on one air pump, cost to buy here, money (m,).
+
+    t: n filters; room: the tank's; i: which (m,); j: the other of each pair (m,).
+    """
+    bought, air = t.price[i], t.air_m3s[i]
+    if j is not None:
+        bought, air = bought + t.price[j], air + t.air_m3s[j]
+    return bought + pump_price(air * L_MIN_PER_M3S, room)
+
+
+def sound_here(t: FilterTable, room: Room, flow: Floats) -> Floats:
+    """How loud each filter is here, dB(A) at a metre (n,). t: n filters; room: the tank's; flow: of each, L/h (n,)."""
+    falls = np.where(t.where(lambda k: k.outlet == "lip"), flow, 0.0)
+    return heard_db(t.noise, t.air, falls, room.rim_to_water_cm, pump_here=not room.air_shared)
 
 
 def flow_score(dirty: Floats, low: Floats, high: float) -> Floats:
@@ -57,9 +91,9 @@ def single_scores(t: FilterTable, room: Room, dirty: Floats, days: Floats, low: 
     watts = watts_here(t, room)
     columns = {
         "flow": flow_score(dirty, low, high),
-        "price": price_score(t.price),
+        "price": price_score(price_here(t, room, np.arange(len(t)))),
         "running_cost": running_score(watts),
-        "quiet": (5 - t.noise) / 4,
+        "quiet": quiet_score(sound_here(t, room, dirty)),
         "room_in_tank": np.clip(1 - 10 * taken, 0, 1),
         "power_cut": np.where(t.air, 1.0, np.where(t.pump_wet, 0.7, np.where(t.restarts, 0.45, 0.15))),
         "chemical": t.chemical.astype(float),
@@ -79,8 +113,8 @@ def pair_scores(
     t: FilterTable,
     room: Room,
     singles: Floats,
-    i: NDArray[np.int64],
-    j: NDArray[np.int64],
+    i: Ints,
+    j: Ints,
     together: Floats,
     low: Floats,
     high: float,
@@ -95,9 +129,9 @@ def pair_scores(
     at = {name: k for k, name in enumerate(NAMES)}
     found = np.minimum(a, b)
     found[:, at["flow"]] = flow_score(together, low, high)
-    found[:, at["price"]] = price_score(t.price[i] + t.price[j])
+    found[:, at["price"]] = price_score(price_here(t, room, i, j))
     found[:, at["running_cost"]] = running_score(watts[i] + watts[j])
-    found[:, at["quiet"]] = np.clip(np.minimum(a[:, at["quiet"]], b[:, at["quiet"]]) - 0.1, 0, 1)
+    found[:, at["quiet"]] = quiet_score(added_db(level_of(a[:, at["quiet"]]), level_of(b[:, at["quiet"]])))
     found[:, at["easy_clean"]] = np.clip((a[:, at["easy_clean"]] + b[:, at["easy_clean"]]) / 2 - 0.05, 0, 1)
     for name in ("clear_water", "power_cut", "chemical", "expandable"):
         found[:, at[name]] = np.maximum(a[:, at[name]], b[:, at[name]])

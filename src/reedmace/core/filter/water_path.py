@@ -10,7 +10,7 @@ import numpy as np
 
 from reedmace.core.filter.basket import Basket
 from reedmace.core.filter.catalogue import Filter
-from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.kinds import KINDS, kind_of
 from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.filter.table import FilterTable, Floats, Ints, table_of, usual_days
 from reedmace.core.flow import AirliftQuestion, OperatingPointQuestion
@@ -194,7 +194,7 @@ def _pumped(
     which = np.flatnonzero(~table.air)
     hosed = table.where(lambda k: k.hosed)[which]
     stemmed = table.where(lambda k: k.stemmed)[which]
-    own_k = np.array([kind_of(table.filters[i].kind).own_k for i in which]) if len(which) else np.zeros(0)
+    own_k = np.array([kind.own_k for kind in KINDS])[table.kind[which]]
     bore = np.where(hosed, plumbing.hose_bore_mm or table.hose_mm[which], table.tube_mm[which]) / 1000
     hoses = np.zeros((len(which), 1, 3))
     hoses[:, 0, 0] = bore

@@ -2,10 +2,12 @@
 
 from typing import Annotated
 
+from pydantic import Field
+
 from reedmace.core.contract import Answer, Name, Part, Question, Share, Working, computation, number
 from reedmace.core.film import SQUEEZED_SHARE
 from reedmace.core.filter.kinds import FilterKind, kind_of
-from reedmace.core.filter.kinds.record import Step
+from reedmace.core.filter.kinds.record import Step, Worn
 
 
 class CareStepsQuestion(Question):
@@ -15,6 +17,10 @@ class CareStepsQuestion(Question):
     film_share: Share = 1.0
     load_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9, "What the film is fed now")] = 0
     age_days: Annotated[float, number("days", 0, 40000, "Since it was hung")] = 0
+    part_ages_days: Annotated[
+        dict[Name, Annotated[float, number("days", 0, 40000)]],
+        Field(max_length=40, description="Of parts changed since, by name"),
+    ] = Field(default_factory=dict)
 
 
 class WornPart(Part):
@@ -22,6 +28,7 @@ class WornPart(Part):
 
     part: Name
     lasts_days: Annotated[float, number("days", 1, 40000)]
+    age_days: Annotated[float, number("days", 0, 40000)]
     shows: str
     due: bool
 
@@ -64,5 +71,10 @@ def care_steps_of(question: CareStepsQuestion) -> CareStepsAnswer:
         touched_share=care.share,
         lost_mg_n_day=mg,
         left_share=max(1 - lost, 0.0),
-        worn=[WornPart(part=p.part, lasts_days=p.days, shows=p.shows, due=q.age_days >= p.days) for p in care.worn],
+        worn=[_worn(p, q) for p in care.worn],
     )
+
+
+def _worn(part: Worn, q: CareStepsQuestion) -> WornPart:
+    age = min(q.part_ages_days.get(part.part, q.age_days), q.age_days)
+    return WornPart(part=part.part, lasts_days=part.days, age_days=age, shows=part.shows, due=age >= part.days)

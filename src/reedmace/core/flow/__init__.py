@@ -1,6 +1,7 @@
 """Pumps, hoses, media, air, the operating point, overflows, jets and the flow test."""
 
 from reedmace.core.flow.air import AirSupplyAnswer, AirSupplyQuestion, air_supply
+from reedmace.core.flow.air_plan import RoomAirQuestion
 from reedmace.core.flow.airlift import AirliftAnswer, AirliftQuestion, airlift_flow
 from reedmace.core.flow.breathing import OxygenBalanceAnswer, OxygenBalanceQuestion, oxygen_balance
 from reedmace.core.flow.bucket import BucketTestAnswer, BucketTestQuestion, bucket_test
@@ -11,6 +12,7 @@ from reedmace.core.flow.operating import (
     operating_point,
 )
 from reedmace.core.flow.overflow import OverflowCheckAnswer, OverflowCheckQuestion, overflow_check
+from reedmace.core.flow.room_air import RoomAirAnswer, room_air
 from reedmace.core.flow.throttle import ThrottleMarksAnswer, ThrottleMarksQuestion, throttle_marks
 from reedmace.core.flow.transit import (
     FlowTransitQuestion,
@@ -37,6 +39,8 @@ __all__ = [
     "OverflowCheckQuestion",
     "OxygenBalanceAnswer",
     "OxygenBalanceQuestion",
+    "RoomAirAnswer",
+    "RoomAirQuestion",
     "ThrottleMarksAnswer",
     "ThrottleMarksQuestion",
     "TimedFlowAnswer",
@@ -49,5 +53,6 @@ __all__ = [
     "operating_point",
     "overflow_check",
     "oxygen_balance",
+    "room_air",
     "throttle_marks",
 ]

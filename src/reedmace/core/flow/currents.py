@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field
+from scipy.optimize import brentq
 from scipy.special import gammaincc
 
 from reedmace.core.contract import Answer, Lph, Name, Part, Question, Share, Working, computation, number, whole
@@ -29,6 +30,7 @@ ROUND_HALF, PLANE_HALF = 0.094, 0.10
 """Half-widths of the two over the way, where the speed is half of the middle's (Pope 2000, memory)."""
 DRAG = 0.1
 """Resistance coefficient of a tank's wet walls against its turning (form: Oca and Masalo 2007; the value from memory)."""
+MOST_SHARE = 50.0
 GLASS_SHARE = 0.5
 """What is left of a jet's impulse after it has been turned against the glass (memory)."""
 SETTLES_CM_S = 2.0
@@ -38,13 +40,15 @@ BAR_HOLES, BAR_HOLE_MM = 20, 4.0
 
 
 class Opening(NamedTuple):
-    """One outlet: its flow in m³/s through `holes` round holes of `bore_m`, in a row of `row_m`; what its impulse is worth."""
+    """One outlet: its flow in m³/s through `holes` round holes of `bore_m`, in a row of `row_m`; what its impulse is worth;
+    how far a nozzle blows before it meets glass, 0 for the whole length."""
 
     flow_m3s: float
     bore_m: float
     holes: int = 1
     row_m: float = 0.0
     worth: float = 1.0
+    way_m: float = 0.0
 
     @property
     def speed_m_s(self) -> float:
@@ -93,7 +97,7 @@ def jet_m3(opening: Opening, over_m_s: float, basin: Basin) -> float:
         return 0.0
     if opening.holes == 1 or opening.row_m <= 0:
         reach = ROUND * opening.bore_m * out / over_m_s
-        way = min(reach, basin.length_m)
+        way = min(reach, opening.way_m or basin.length_m)
         inside = way**3 / 3 * math.log(reach / way) + way**3 / 9
         return opening.holes * math.pi * ROUND_HALF**2 / math.log(2) * inside
     # Holes in a row: their jets have merged into one plane one long before the far glass.
@@ -114,7 +118,7 @@ def jet_cm(opening: Opening, over_m_s: float, basin: Basin) -> tuple[float, floa
     if out <= over_m_s:
         return 0.0, 0.0
     if opening.holes == 1 or opening.row_m <= 0:
-        way = min(ROUND * opening.bore_m * out / over_m_s, basin.length_m)
+        way = min(ROUND * opening.bore_m * out / over_m_s, opening.way_m or basin.length_m)
         return 100 * way, 100 * ROUND_HALF * way
     slot = math.pi / 4 * opening.bore_m**2 * opening.holes / opening.row_m
     way = min(slot * (PLANE * out / over_m_s) ** 2, basin.width_m)
@@ -141,21 +145,19 @@ def calm_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float) ->
 def largest_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float) -> float:
     """How much of these flows leaves half of the water calm, as a multiple of them (0 to 50).
 
-    openings: its outlets, throttled or opened alike; basin: its water; comfort_m_s: m/s. More flow is never calmer, so a
-    halving finds it.
+    openings: its outlets, throttled or opened alike; basin: its water; comfort_m_s: m/s. More flow is never calmer, so there
+    is one such share, or none up to 50.
     """
-    low, high = 0.0, 50.0
 
-    def calm(share: float) -> bool:
+    def spare(share: float) -> float:
         flows = [o._replace(flow_m3s=o.flow_m3s * share) for o in openings]
-        return calm_share(flows, basin, comfort_m_s) >= CALM_ASKED
+        return calm_share(flows, basin, comfort_m_s) - CALM_ASKED
 
-    if calm(high):
-        return high
-    for _ in range(26):
-        middle = (low + high) / 2
-        low, high = (middle, high) if calm(middle) else (low, middle)
-    return low
+    if spare(MOST_SHARE) >= 0:
+        return MOST_SHARE
+    found: float = brentq(spare, 1e-6, MOST_SHARE, xtol=1e-7, rtol=1e-9)
+    # On the calm side of the crossing, or the limit itself would be too strong.
+    return found * (1 - 1e-6)
 
 
 def comfort_cm_s(length_cm: float, current: str) -> float:
@@ -178,12 +180,17 @@ class Outlet(Part):
     bore_mm: Annotated[float, number("mm", 1, 200, "A nozzle's bore, or one hole of a spray bar")] = 14
     holes_count: Annotated[int, whole(1, 200)] = 1
     against_glass: bool = False
+    way_cm: (
+        Annotated[float, number("cm", 1, 1000, "A nozzle's, to the glass it faces; left out, the whole length")] | None
+    ) = None
 
     def opening(self, row_cm: float) -> Opening:
         """The same in SI. row_cm: how long a row of its holes would be."""
         row = row_cm / 100 if self.holes_count > 1 else 0.0
         worth = GLASS_SHARE if self.against_glass else 1.0
-        return Opening(self.flow_lph / 3.6e6, self.bore_mm / 1000, self.holes_count, row, worth)
+        return Opening(
+            self.flow_lph / 3.6e6, self.bore_mm / 1000, self.holes_count, row, worth, (self.way_cm or 0) / 100
+        )
 
     def spread(self) -> "Outlet":
         """The same through a spray bar twice as open; a bar stays what it is."""

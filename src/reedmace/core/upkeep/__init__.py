@@ -3,7 +3,9 @@
 from reedmace.core.upkeep.care import Away, CaredFilter, CarePlanAnswer, CarePlanQuestion, CareTask, care_plan
 from reedmace.core.upkeep.fade import FlowFadeAnswer, FlowFadeQuestion, flow_fade
 from reedmace.core.upkeep.holiday import HolidayAnswer, HolidayQuestion, holiday_page
+from reedmace.core.upkeep.hospital import HospitalAnswer, HospitalQuestion, hospital_filter
 from reedmace.core.upkeep.nitrate import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
+from reedmace.core.upkeep.year_cost import Device, UsedUp, YearCostAnswer, YearCostQuestion, year_cost
 
 __all__ = [
     "Away",
@@ -11,14 +13,22 @@ __all__ = [
     "CarePlanQuestion",
     "CareTask",
     "CaredFilter",
+    "Device",
     "FlowFadeAnswer",
     "FlowFadeQuestion",
     "HolidayAnswer",
     "HolidayQuestion",
+    "HospitalAnswer",
+    "HospitalQuestion",
     "NitrateRhythmAnswer",
     "NitrateRhythmQuestion",
+    "UsedUp",
+    "YearCostAnswer",
+    "YearCostQuestion",
     "care_plan",
     "flow_fade",
     "holiday_page",
+    "hospital_filter",
     "nitrate_rhythm",
+    "year_cost",
 ]

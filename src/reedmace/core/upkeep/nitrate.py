@@ -2,13 +2,21 @@
 
 from typing import Annotated
 
+from pydantic import Field
+
+from reedmace.core.chemistry import ALKALINITY_PER_N, BASE_PER_N
 from reedmace.core.contract import Answer, MgNPerL, NetLitres, Part, Question, Working, computation, number
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 PLANTS_TAKE = 0.5
 """Of what the animals make, the share a well planted tank takes up before it turns to nitrate (memory)."""
 MOST_SHARE = 0.9
+DKH_PER_MG_N = (ALKALINITY_PER_N - BASE_PER_N) / CACO3_PER_DKH
+"""Alkalinity each mg of an animal's nitrogen takes on its way to nitrate, less the base it came with (US EPA 1993)."""
+LEAST_KH_DKH = 1.0
+"""Under it the film slows and pH may fall fast (common practice)."""
 
 
 class NitrateRhythmQuestion(Question):
@@ -25,6 +33,7 @@ class NitrateRhythmQuestion(Question):
     now_mg_n_l: MgNPerL | None = None
     change_share: Annotated[float, number("share", 0.01, 0.95)] = 0.25
     every_days: Annotated[float, number("days", 0.5, 120)] = 7
+    tap_kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
     target_ppm_ion: Annotated[float, number("ppm", 1, 500, "Nitrate as the ion, not to be passed")] = 40
 
 
@@ -46,6 +55,11 @@ class NitrateRhythmAnswer(Answer):
     holds: bool
     holds_every_days: Annotated[float, number("days", 0, 4000, "With this share")] | None
     holds_share: Annotated[float, number("share", 0, 1, "At this interval; none where no share would")] | None
+    kh_low_dkh: (
+        Annotated[float, number("dKH", 0, 40, "Before a change, in the long run; none where the tap's is not known")]
+        | None
+    )
+    kh_words: str | None = Field(description="Where alkalinity runs out between changes")
     course: list[NitratePoint]
 
 
@@ -82,6 +96,13 @@ def nitrate_rhythm(question: NitrateRhythmQuestion) -> NitrateRhythmAnswer:
     skipped = w.sum(
         "skipped", "peak + rise × days", {"peak": peak, "rise": rise, "days": q.every_days}, "mg N/L", "arithmetic"
     )
+    low = None
+    if q.tap_kh_dkh is not None:
+        # What makes nitrate takes alkalinity, and a change brings both back towards the tap's.
+        low = w.sum(
+            "KH low", "max(tap − taken × (peak − nitrate), 0)",
+            {"tap": q.tap_kh_dkh, "taken": DKH_PER_MG_N, "peak": peak, "nitrate": q.tap_mg_n_l}, "dKH", "epa1993",
+        )  # fmt: skip
     room = target - q.tap_mg_n_l
     every = min(q.change_share * room / rise, 4000.0) if rise > 0 else None
     share = rise * q.every_days / room
@@ -97,7 +118,18 @@ def nitrate_rhythm(question: NitrateRhythmQuestion) -> NitrateRhythmAnswer:
         holds=holds,
         holds_every_days=every,
         holds_share=share if share <= MOST_SHARE else None,
+        kh_low_dkh=low,
+        kh_words=_kh_words(low, q),
         course=_course(q, rise, trough),
+    )
+
+
+def _kh_words(low: float | None, q: NitrateRhythmQuestion) -> str | None:
+    if low is None or low >= LEAST_KH_DKH or q.tap_kh_dkh is None or q.tap_kh_dkh < LEAST_KH_DKH:
+        return None
+    return (
+        f"Alkalinity runs out between changes: of the tap's {q.tap_kh_dkh:.1f} dKH about {low:.1f} is left before a change, "
+        "and pH falls with it. Change more or sooner, or feed less; bicarbonate only where the animals like hard water."
     )
 
 

@@ -2,6 +2,7 @@
 
 from typing import Annotated
 
+import numpy as np
 from pydantic import Field
 
 from reedmace.core.contract import Lph, Part, WorkingLine, number
@@ -11,12 +12,16 @@ from reedmace.core.filter import (
     FlowRequirementAnswer,
     MediaStackAnswer,
     MediaStackQuestion,
+    NoiseHeardAnswer,
+    NoiseHeardQuestion,
+    NoiseSource,
     RankFiltersAnswer,
     RankFiltersQuestion,
     RunningCostAnswer,
     RunningCostQuestion,
     asked_here,
     media_stack,
+    noise_heard,
     rank_filters,
     running_cost,
 )
@@ -24,6 +29,8 @@ from reedmace.core.filter.asks import asks_of, film_makes_up_for_flow
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.limits import ENOUGH_SHARE
 from reedmace.core.filter.margins import Has, Margin, margins
+from reedmace.core.filter.room import Room
+from reedmace.core.filter.scores import pump_price
 from reedmace.core.filter.table import film_of_m2
 from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import shown
@@ -67,6 +74,7 @@ class Together(Part):
     service_turnovers_per_hour: Annotated[float, number("tank volumes per hour", 0, 1e6)]
     cost: RunningCostAnswer
     price: Annotated[float, number("money", 0, 1e7)]
+    noise: NoiseHeardAnswer
     margins: list[Margin] = Field(description="Biology, clarity and movement, each on its own")
     currents: CurrentsAnswer
     oxygen: OxygenBalanceAnswer
@@ -138,13 +146,34 @@ def _has(views: list[HungView], film: float, asked: RankFiltersQuestion, low_lph
     )
 
 
+def _noise(here: Room, hung: list[Hung]) -> NoiseHeardAnswer:
+    """How loud a set is where the tank stands."""
+    return noise_heard(
+        NoiseHeardQuestion(
+            filters=[
+                NoiseSource(
+                    noise=h.filter.noise,
+                    air_driven=h.filter.air,
+                    falls_lph=h.flow.delivered_lph if kind_of(h.filter.kind).outlet == "lip" else 0,
+                )
+                for h in hung
+            ],
+            fall_cm=here.rim_to_water_cm,
+            pump_here=not here.air_shared,
+            where=here.kind,
+        )
+    )
+
+
 def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together:
     """Filters taken together. state: the tank's; hung: the filters; chosen: whether they hang there already."""
     net, plan = room(state).net_l, filter_plan(state)
     clean = sum(h.flow.delivered_lph for h in hung)
     service = sum(h.flow.service_lph for h in hung)
     watts = sum(h.watts for h in hung)
-    price = sum(h.filter.price for h in hung if not h.owned)
+    here, bought = room(state), [h for h in hung if not h.owned]
+    blown = sum(h.filter.air_l_min or 0.0 for h in bought)
+    price = sum(h.filter.price for h in bought) + float(pump_price(np.array(blown), here))
     views = []
     for h in hung:
         ratio = calibration(state, h.key) if chosen else None
@@ -176,6 +205,7 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
         currents=has.currents,
         oxygen=has.oxygen,
         margins=margins(has, asks),
+        noise=_noise(here, hung),
         asked_lph=asks.low_lph,
         slow_but_enough=film_makes_up_for_flow(asked, has, air=air),
         working=[line for h in hung for line in h.flow.working],

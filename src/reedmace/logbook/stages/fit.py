@@ -10,11 +10,21 @@ from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.kinds.record import Step
 from reedmace.core.fit import DrainDownAnswer
 from reedmace.core.fit.shopping import Bought, ShoppingListAnswer, ShoppingListQuestion, shopping_list
-from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, OverflowCheckAnswer, bucket_test
+from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, CurrentsAnswer, OverflowCheckAnswer, bucket_test
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.arrival import ran_already
 from reedmace.logbook.entries import FlowTest
-from reedmace.logbook.equipment import Hung, dangers_of, hang, needs_guard, overflow_of, room, steps_of
+from reedmace.logbook.equipment import (
+    Hung,
+    dangers_of,
+    hang,
+    needs_guard,
+    overflow_of,
+    rank_question,
+    room,
+    steps_of,
+    stirred_by,
+)
 from reedmace.logbook.flows import all_flows, calibration
 from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.questions import filter_plan, volume
@@ -56,6 +66,7 @@ class FitView(Part):
     steps_count: Annotated[int, whole(0, 5000)]
     done_count: Annotated[int, whole(0, 5000)]
     delivered_lph: Lph
+    currents: CurrentsAnswer | None = Field(description="Of all of them, as their outlets are put and turned")
     takeover: Takeover | None
 
 
@@ -106,8 +117,10 @@ def fit_view(state: LogbookState, now: datetime) -> FitView:
     else:
         at = f" ({waiting[0].hung.filter.name})" if len(filters) > 1 else ""
         verdict = f"Next: {waiting[1].title[0].lower()}{waiting[1].title[1:]}{at}. {done} of {asked} steps done."
+    hung = [f.hung for f in filters]
     return FitView(
         verdict=verdict,
+        currents=stirred_by(rank_question(state), hung, 0.0)[0] if hung else None,
         volume=volume(state),
         filters=filters,
         steps_count=asked,

@@ -6,17 +6,30 @@ from typing import Annotated, Literal
 from pydantic import AwareDatetime, Field
 
 from reedmace.core.contract import Lph, Part, number
-from reedmace.core.cycle import CycleAdviceAnswer, CycleAdviceQuestion, FilterStopAnswer, cycle_advice, emergency_today
+from reedmace.core.cycle import (
+    CycleAdviceAnswer,
+    CycleAdviceQuestion,
+    FilterStopAnswer,
+    IllnessAnswer,
+    cycle_advice,
+    emergency_today,
+)
 from reedmace.core.filter import RunningCostAnswer
+from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit import CareStepsAnswer
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.core.upkeep import CarePlanAnswer, CareTask, FlowFadeAnswer, HolidayAnswer
 from reedmace.core.upkeep.care import CHANGE_SHARE, FLOW_TEST_DAYS
 from reedmace.logbook.care import care, cleaned_at, cleaning, cleanings, flow_faded, holiday
+from reedmace.logbook.costs import TankCosts, tank_costs
 from reedmace.logbook.entries import Body, CareDone, Entry, MediaWork, WaterChange
 from reedmace.logbook.equipment import hang, stock_load
 from reedmace.logbook.flows import all_flows
+from reedmace.logbook.illness import illness
+from reedmace.logbook.plugs import PlugsAsked, plugs_asked
 from reedmace.logbook.questions import care_log, load_in, volume
+from reedmace.logbook.reviews import ChangeReview, reviews
+from reedmace.logbook.salinity import salinity_drift
 from reedmace.logbook.stages.filter import together
 from reedmace.logbook.state import LogbookState
 from reedmace.logbook.stops import stops
@@ -45,6 +58,8 @@ class KeptFilter(Part):
     cleanings: list[AwareDatetime]
     cleaning: CareStepsAnswer
     cleaning_done: dict[str, Entry] = Field(description="Cleaning steps ticked since the last cleaning, by id")
+    fell: str | None = Field(description="Of a flow that fell faster than dirt makes it fall")
+    look_for: list[str] = Field(description="What may be behind it, by its kind")
     usual_days: Annotated[float, number("days", 0, 4000, "Between cleanings, by its kind and this food")]
 
 
@@ -68,6 +83,11 @@ class KeepView(Part):
     years: Years | None
     rows: list[CareRow] = Field(description="The care plan's tasks, each with its day")
     cost: RunningCostAnswer | None
+    costs: TankCosts | None = Field(description="A year, device by device")
+    illness: IllnessAnswer | None = Field(description="What to look at first where animals are unwell or were lost")
+    plugs: PlugsAsked | None = Field(description="Work after which nobody has yet seen the filters run")
+    salinity: str | None = Field(description="Where salinity has drifted, and what brings it back")
+    reviews: list[ChangeReview] = Field(description="Changes a month old, and those already judged")
     supplies: Supplies
     stops: list[FilterStopAnswer]
     takeover: Takeover | None
@@ -111,14 +131,17 @@ def _verdict(
     filters: list[KeptFilter],
     stopped: list[FilterStopAnswer],
     danger: CycleAdviceAnswer | None,
+    ill: IllnessAnswer | None,
     plan: CarePlanAnswer | None,
     now: datetime,
 ) -> str:
-    """What stands first at the sink: poison, a stop, then a flow that has faded, then what the care plan has next."""
+    """What stands first at the sink: poison, a stop, animals unwell, then a flow that has faded, then the care plan's next."""
     if danger is not None:
         return f"{danger.verdict} {danger.first.title}."
     if stopped:
         return f"{stopped[0].verdict} {stopped[0].first}."
+    if ill is not None:
+        return ill.verdict
     for f in filters:
         if f.fade is not None and f.flows[-1].flow_lph < f.fade.limit_lph:
             share = f.flows[-1].flow_lph / f.fade.clean_lph
@@ -132,6 +155,25 @@ def _verdict(
     if oldest > FLOW_TEST_DAYS:
         return f"The flow was last timed {_days(oldest)}: time it again."
     return f"Running: the flow was timed {_days(oldest)}."
+
+
+FELL_SHARE, FELL_WITHIN = 0.2, timedelta(days=14)
+"""Dirt takes weeks over so much of a flow; what takes it within so long is something else (a stated judgement)."""
+
+
+def _fell(flows: list[tuple[datetime, float]]) -> str | None:
+    """A step down between the last two tests, in words; None where it fades as dirt does, or rose."""
+    if len(flows) < 2:
+        return None
+    (before, was), (at, flow) = flows[-2:]
+    if at - before > FELL_WITHIN or flow > (1 - FELL_SHARE) * was:
+        return None
+    days = max((at - before).total_seconds() / 86400, 0)
+    return f"It fell by {1 - flow / was:.0%} within {_span(days)}: dirt is slower than that. Look for:"
+
+
+def _span(days: float) -> str:
+    return "a day" if days < 1.5 else f"{days:.0f} days"
 
 
 def _ticked(state: LogbookState, key: str, ids: set[str]) -> dict[str, Entry]:
@@ -158,12 +200,20 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
                 cleanings=cleanings(state, one.key),
                 cleaning=(steps := cleaning(state, one, load, now)),
                 cleaning_done=_ticked(state, one.key, {s.id for s in steps.steps}),
+                fell=(fell := _fell(all_flows(state, one.key))),
+                look_for=list(kind_of(one.filter.kind).causes) if fell else [],
                 usual_days=one.flow.service_days,
             )
         )
     stopped, danger, plan = stops(state, now), in_danger(state, now), care(state, now)
+    ill, needs = illness(state, now), supplies(state, hung)
     return KeepView(
-        verdict=_verdict(found, stopped, danger, plan, now),
+        verdict=_verdict(found, stopped, danger, ill, plan, now),
+        illness=ill,
+        plugs=plugs_asked(state, now),
+        salinity=salinity_drift(state, now),
+        reviews=reviews(state, now),
+        costs=tank_costs(state, hung, needs.heater, now),
         care=plan,
         years=years(state, now),
         holiday=holiday(state, plan, stock_load(state).feed_g_day, now) if plan else None,
@@ -173,6 +223,6 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
         takeover=takeover(state, now),
         volume=volume(state),
         filters=found,
-        supplies=supplies(state, hung),
+        supplies=needs,
         cost=together(state, hung, chosen=True).cost if hung else None,
     )

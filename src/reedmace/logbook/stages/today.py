@@ -6,10 +6,17 @@ from typing import Annotated
 from pydantic import AwareDatetime, Field
 
 from reedmace.core.contract import Part, number
-from reedmace.core.cycle import CycleAdviceAnswer, CycleAdviceQuestion, FilterStopAnswer, cycle_advice
+from reedmace.core.cycle import (
+    CycleAdviceAnswer,
+    CycleAdviceQuestion,
+    FilterStopAnswer,
+    IllnessAnswer,
+    cycle_advice,
+)
 from reedmace.core.errors import CannotAnswer
 from reedmace.logbook.arrival import situation
 from reedmace.logbook.due import Due, due
+from reedmace.logbook.illness import illness
 from reedmace.logbook.questions import care_log, cycle_log
 from reedmace.logbook.stages.keep import in_danger
 from reedmace.logbook.stages.rows import Stage, StageName, rows_or_fault
@@ -49,6 +56,7 @@ class TodayView(Part):
     growth_seen: bool = False
     urgent: bool = Field(default=False, description="Animals or the cycle cannot wait")
     stop: FilterStopAnswer | None = None
+    illness: IllnessAnswer | None = None
     due: list[Due] = Field(default_factory=list)
 
 
@@ -77,6 +85,10 @@ def _view(state: LogbookState, stages: list[Stage], now: datetime) -> TodayView:
     # gives way to the cycle's own advice, which knows of it.
     if stopped and not danger and (stopped[0].urgent or advice is None):
         return TodayView(verdict=stopped[0].verdict, stage="keep", stop=stopped[0], urgent=urgent)
+    ill = illness(state, now) if not danger else None
+    # What kills within hours comes before the cycle's own next step, in a new tank as well.
+    if ill is not None and (log is None or log.settled() or ill.urgent):
+        return TodayView(verdict=ill.verdict, stage="keep", illness=ill, urgent=urgent or ill.urgent)
     # A settled tank is the Keep stage's, until a test says otherwise.
     if log is not None and advice is not None and (not log.settled() or danger):
         return TodayView(

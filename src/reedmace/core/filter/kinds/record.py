@@ -83,6 +83,7 @@ class Layout(Part):
     socket_x_cm: Annotated[float, number("cm", -500, 1500)] | None = None
     socket_height_cm: Annotated[float, number("cm", 0, 300)] = 30
     hose: Literal["plain", "ribbed"] = "plain"
+    outlet_to_glass: bool = Field(default=False, description="Turned against the glass, to take its force")
     siphon_break: bool = Field(default=False, description="A small hole in the return just under the surface")
 
 
