@@ -1,6 +1,6 @@
 """The demo's story, on any day it is started: each tank stands where its keeper is meant to find it."""
 
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 import pytest
 import time_machine
@@ -37,7 +37,10 @@ def scenario(request, mariadb, app):
 def test_the_tanks_are_there_and_only_one_has_stalled(scenario) -> None:
     today, rows, _, _ = scenario
     assert [name for name, r in rows.items() if r["advice"] and r["advice"]["stalled"]] == ["Long bench"]
-    assert set(rows) == {"Long bench", "Kiln room", "Bindery window", "Courtyard door", "Stairwell"}
+    rack = {f"Rack {n}" for n in range(1, 10)}
+    assert set(rows) == {"Long bench", "Kiln room", "Bindery window", "Courtyard door", "Stairwell"} | rack
+    # A tank with animals has a film, and of the rack nothing is in danger.
+    assert not [name for name in rack if rows[name]["urgent"]]
     assert len(today["seeds"]) == 2
 
 
@@ -160,3 +163,29 @@ def test_a_long_logbook_with_corrections_is_brought_in_whole(keeper) -> None:
     corrected = next(e for e in entries if e["supersedes"])
     assert (texts[corrected["supersedes"]], corrected["body"]["text"]) == ("one", "two")
     assert [e["body"]["text"] for e in reversed(entries)] == ["one", "two", *(f"more {n}" for n in range(4))]
+
+
+def test_the_rack_gives_all_nine_their_air_and_three_want_a_squeeze_this_week(mariadb, app) -> None:
+    database = connect(mariadb.owner_url)
+    with database.connection_context():
+        write_demo(database, fresh=True)
+    visitor = app.test_client()
+    token = visitor.get("/api/session").json["csrf_token"]
+    visitor.post("/api/session/demo", headers={"X-CSRF-Token": token})
+    room = visitor.get("/api/rooms").json["rooms"][0]
+    view = visitor.get(f"/api/rooms/{room['id']}").json["view"]
+    assert len(view["rows"]) == 9
+    assert view["air"]["carries"] is True
+    assert all(o["got_share"] > 0.95 for o in view["air"]["outlets"])
+    soon = datetime.now(UTC) + timedelta(days=7)
+    squeezes = {
+        r["name"]
+        for r in view["rows"]
+        for d in r["next"]
+        if d["title"].startswith("Squeeze") and datetime.fromisoformat(d["at"]) <= soon
+    }
+    assert len(squeezes) == 3
+    # What was timed lies near what is computed.
+    by_key = {o["key"]: o["water_lph"] for o in view["air"]["outlets"]}
+    for row in (r for r in view["rows"] if r["flow_lph"] is not None):
+        assert row["flow_lph"] == pytest.approx(by_key[row["air_keys"][0]], rel=0.15), row["name"]

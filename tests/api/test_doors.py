@@ -44,6 +44,20 @@ def test_the_command_line_lists_and_describes(command_environment) -> None:
     assert "length_cm" in json.loads(cli(command_environment, "--schema", "tank-volume").stdout)["input"]["properties"]
 
 
+def test_the_command_line_answers_a_thousand_lines_in_order_and_names_the_bad_ones(command_environment) -> None:
+    lines = [json.dumps({"watts": w}) for w in range(1, 1000)]
+    done = cli(
+        command_environment, "running-cost", "--lines", data="\n".join([*lines, "{", '{"watts": -1}', "", lines[0]])
+    )
+    answers = [json.loads(line) for line in done.stdout.splitlines()]
+    assert done.returncode == 2
+    assert len(answers) == 1002
+    assert [a["kwh_year"] for a in answers[:999]] == pytest.approx([w * 8.766 for w in range(1, 1000)])
+    assert "not JSON" in answers[999]["error"]
+    assert "at least 0" in answers[1000]["error"]
+    assert answers[1001] == answers[0]
+
+
 @pytest.mark.parametrize(
     ("arguments", "data", "words"),
     [

@@ -13,7 +13,8 @@ from reedmace.api.problems import Problem, ProblemError
 from reedmace.api.session import CurrentKeeper, csrf_token, keeper
 from reedmace.api.units import Units, WrittenUnit, units_of_keeper, units_of_locale, written
 from reedmace.core.contract import Issue
-from reedmace.store import Tanks
+from reedmace.logbook.rooms import for_copies
+from reedmace.store import Rooms, Tanks
 from reedmace.store.accounts import Keeper
 
 blueprint = APIBlueprint("accounts", __name__, url_prefix="/api", tag="Account")
@@ -182,8 +183,10 @@ def sign_in_demo() -> SessionState:
     visitor = g.accounts.visitor(g.now.replace(tzinfo=None), request.remote_addr or "", who.units)
     own = Tanks(g.database, visitor.id)
     entries = template.entries_of_all()
-    for tank in template.all():
-        own.bring(tank.name, entries.get(tank.id, []), g.now)
+    twins = {t.id: own.bring(t.name, entries.get(t.id, []), g.now).id for t in template.all()}
+    rooms = Rooms(g.database, visitor.id)
+    for room in Rooms(g.database, who.id).all():
+        rooms.make(room.name, for_copies(room.plan, twins), g.now)
     return let_in(visitor)
 
 

@@ -24,10 +24,12 @@ from reedmace.api import (
     cycle,
     devices,
     files,
+    hands,
     happenings,
     problems,
     recovery,
     reference,
+    rooms,
     slots,
     tanks,
     today,
@@ -125,6 +127,8 @@ def create_app(settings: Settings) -> APIFlask:
         devices.blueprint,
         files.blueprint,
         happenings.blueprint,
+        rooms.blueprint,
+        hands.blueprint,
         compute.blueprint,
         reference.blueprint,
     ):
@@ -156,6 +160,10 @@ def _add_headers(settings: Settings, response: Response) -> Response:
     response.headers["Content-Security-Policy"] = POLICY
     response.headers["X-Content-Type-Options"] = "nosniff"
     response.headers["Referrer-Policy"] = "same-origin"
+    if request.path.startswith(("/look/", "/join/", "/api/look/", "/api/invites/")):
+        # The address is the secret: it goes nowhere else, and into no index.
+        response.headers["Referrer-Policy"] = "no-referrer"
+        response.headers["X-Robots-Tag"] = "noindex, nofollow"
     response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
     if settings.behind_tls:
         response.headers["Strict-Transport-Security"] = "max-age=31536000"

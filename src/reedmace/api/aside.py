@@ -6,7 +6,7 @@ from pydantic import AwareDatetime, BaseModel, Field
 
 from reedmace.api.session import tanks
 from reedmace.api.tanks import REFUSED, TankIn, TankOut, tank_out
-from reedmace.logbook import PLAN_KINDS, Entry, replay, stage_rows
+from reedmace.logbook import PLAN_KINDS, Entry, LogbookState, replay, stage_rows
 from reedmace.store import KEPT_FOR, Aside
 
 blueprint = APIBlueprint("aside", __name__, url_prefix="/api", tag="Tanks")
@@ -60,6 +60,16 @@ def bring_back(tank_id: int) -> TankOut:
     return tank_out(tank, stage_rows(replay(mine.recent(tank_id)), g.now))
 
 
+def planned_alike(state: LogbookState) -> list[Entry]:
+    """The plans of a tank as a new one begins with them. state: of the tank that is copied."""
+    plans = [p for p in (state.tank_plan, state.stock_plan, state.filter_plan, state.fit_plan, state.kit_plan) if p]
+    return [
+        Entry(id=n, key=f"copied-{n}", at=g.now, written_at=g.now, body=p.body)
+        for n, p in enumerate(plans, 1)
+        if p.body.kind in PLAN_KINDS
+    ]
+
+
 @blueprint.post("/tanks/<int:tank_id>/copy")
 @blueprint.input(TankIn)
 @blueprint.output(TankOut, status_code=201)
@@ -67,12 +77,6 @@ def bring_back(tank_id: int) -> TankOut:
 def copy_tank(tank_id: int, json_data: TankIn) -> TankOut:
     """A new tank planned as this one stands: sizes, animals, filter, fitting, kit. Its history stays where it happened."""
     mine = tanks()
-    state = replay(mine.recent(tank_id))
-    plans = [p for p in (state.tank_plan, state.stock_plan, state.filter_plan, state.fit_plan, state.kit_plan) if p]
-    entries = [
-        Entry(id=n, key=f"copied-{n}", at=g.now, written_at=g.now, body=p.body)
-        for n, p in enumerate(plans, 1)
-        if p.body.kind in PLAN_KINDS
-    ]
+    entries = planned_alike(replay(mine.recent(tank_id)))
     tank = mine.bring(json_data.name.strip(), entries, g.now)
     return tank_out(tank, stage_rows(replay(entries), g.now))

@@ -4,7 +4,7 @@ from datetime import datetime
 
 from apiflask import APIBlueprint
 from flask import Response, g, url_for
-from pydantic import AwareDatetime, BaseModel
+from pydantic import AwareDatetime, BaseModel, Field
 
 from reedmace.api.described import READ, file_of
 from reedmace.api.problems import ProblemError
@@ -32,9 +32,24 @@ class CalendarMade(CalendarLink):
     url: str
 
 
-def calendar_rows(state: LogbookState, now: datetime) -> list[Due]:
-    """What is due of one tank, its cycle included. state: the tank's; now: aware time."""
-    rows = due(state, now)
+class AheadRow(BaseModel):
+    """One thing to do in one tank."""
+
+    tank_id: int = Field(ge=1, le=2**53)
+    tank: str
+    due: Due
+
+
+class AheadList(BaseModel):
+    """What is due in all tanks, soonest first."""
+
+    rows: list[AheadRow]
+    at_odds: list[str] = Field(description="Tanks whose figures do not agree: nothing of theirs stands here")
+
+
+def calendar_rows(state: LogbookState, now: datetime, *, again: bool = False) -> list[Due]:
+    """What is due of one tank, its cycle included. state: the tank's; now: aware time; again: every time it comes back."""
+    rows = due(state, now, again=again)
     log = cycle_log(state, now)
     if log is not None and not log.settled():
         advice = cycle_advice(CycleAdviceQuestion(log=log))
@@ -52,6 +67,25 @@ def read_calendar(tank_id: int) -> Response:
     text = write_calendar([(tank_id, name, one) for one in calendar_rows(state, g.now)], g.now)
     headers = {"Content-Disposition": f'attachment; filename="tank-{tank_id}.ics"'}
     return Response(text, mimetype="text/calendar", headers=headers)
+
+
+@blueprint.get("/ahead")
+@blueprint.output(AheadList)
+@blueprint.doc(responses={401: "Not signed in"})
+def read_ahead() -> AheadList:
+    """What is due in all tanks over the coming weeks, every time it comes back."""
+    mine = tanks()
+    entries = mine.recent_of_all()
+    rows: list[AheadRow] = []
+    at_odds: list[str] = []
+    for tank in mine.all():
+        try:
+            found = calendar_rows(replay(entries.get(tank.id, [])), g.now, again=True)
+        except CannotAnswer:
+            at_odds.append(tank.name)
+            continue
+        rows += [AheadRow(tank_id=tank.id, tank=tank.name, due=one) for one in found]
+    return AheadList(rows=sorted(rows, key=lambda r: (r.due.at, r.tank_id, r.due.key)), at_odds=at_odds)
 
 
 @blueprint.get("/account/calendar")

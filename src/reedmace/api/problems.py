@@ -13,7 +13,22 @@ from reedmace.core.computations import issues_of
 from reedmace.core.contract import Issue
 from reedmace.core.errors import CannotAnswer
 from reedmace.logbook.differences import Difference, differences
-from reedmace.store import AllBusy, EmailTaken, NoSuchDevice, NoSuchEntry, NoSuchTank, PlanMoved, TooManyAttempts
+from reedmace.store import (
+    MOST_ROOMS,
+    AllBusy,
+    EmailTaken,
+    NoSuchDevice,
+    NoSuchEntry,
+    NoSuchInvite,
+    NoSuchRoom,
+    NoSuchTank,
+    NotAllowed,
+    PlanMoved,
+    RoomMoved,
+    TooManyAttempts,
+    TooManyHands,
+    TooManyRooms,
+)
 
 MOST_ISSUES = 50
 """So many are enough to mend; a hundred thousand would be an attack answered in full."""
@@ -140,6 +155,36 @@ def _moved(error: PlanMoved) -> Response:
     )
 
 
+def _not_allowed(_: NotAllowed) -> Response:
+    return _answer(403, "Not yours to do", "This tank is another keeper's, who has not given you so much to do in it.")
+
+
+def _no_invite(_: NoSuchInvite) -> Response:
+    return _answer(404, "This invitation opens nothing", "It was used, taken back, older than a week, or is your own.")
+
+
+def _too_many_hands(_: TooManyHands) -> Response:
+    return _answer(409, "Too many hands", "Take an open invitation back, or end somebody's helping, first.")
+
+
+def _no_room(_: NoSuchRoom) -> Response:
+    return _answer(404, "No such room", "There is no room of that number in your account.")
+
+
+def _room_moved(error: RoomMoved) -> Response:
+    now = error.current
+    return _answer(
+        409,
+        "This room was saved elsewhere",
+        "Another tab or device saved it since you began. What stands there now is sent along.",
+        current={"id": now.id, "name": now.name, "version": now.version, "plan": now.plan.model_dump(mode="json")},
+    )
+
+
+def _too_many_rooms(_: TooManyRooms) -> Response:
+    return _answer(409, "Too many rooms", f"An account may have {MOST_ROOMS}. Take one away first; its tanks stay.")
+
+
 def _too_deep(_: RecursionError) -> Response:
     return _answer(400, "Nested too deeply", "No question here nests more than a few levels; send it flat.")
 
@@ -186,6 +231,12 @@ _HANDLERS: dict[type[Exception], Callable[[Any], Response]] = {
     NoSuchTank: _no_tank,
     NoSuchDevice: _no_device,
     NoSuchEntry: _no_entry,
+    NotAllowed: _not_allowed,
+    NoSuchInvite: _no_invite,
+    TooManyHands: _too_many_hands,
+    NoSuchRoom: _no_room,
+    RoomMoved: _room_moved,
+    TooManyRooms: _too_many_rooms,
     EmailTaken: _taken,
     TooManyAttempts: _limited,
     PlanMoved: _moved,

@@ -7,7 +7,7 @@ from flask import g, request, session
 from flask_login import UserMixin, current_user
 
 from reedmace.api.problems import ProblemError
-from reedmace.store import Tanks
+from reedmace.store import Hand, Households, Tanks
 from reedmace.store.accounts import Keeper
 
 
@@ -51,6 +51,14 @@ def keeper() -> Keeper:
     return found
 
 
+def helps() -> dict[int, Hand]:
+    """The households the signed-in keeper helps in, by their owner's account; asked once a request."""
+    if "helps" not in g:
+        g.helps = {hand.account_id: hand for hand in Households(g.database, keeper().id).helps()}
+    found: dict[int, Hand] = g.helps
+    return found
+
+
 def tanks() -> Tanks:
-    """The signed-in keeper's tanks."""
-    return Tanks(g.database, keeper().id)
+    """The signed-in keeper's tanks, and those of the households this keeper helps in."""
+    return Tanks(g.database, keeper().id, {owner: hand.role for owner, hand in helps().items()})

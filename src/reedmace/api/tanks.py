@@ -1,7 +1,7 @@
 """Tanks, their logbook, and what follows from it: state, today, plumbing, calendar."""
 
 from datetime import timedelta
-from typing import Annotated, Any
+from typing import Annotated
 
 from apiflask import APIBlueprint
 from flask import Response, g
@@ -10,7 +10,7 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 from reedmace.api.described import CSV, READ, file_of
 from reedmace.api.files import csv_response
 from reedmace.api.problems import ProblemError
-from reedmace.api.session import tanks
+from reedmace.api.session import helps, tanks
 from reedmace.core.contract import Issue
 from reedmace.core.fit import ShoppingListAnswer
 from reedmace.formats import plumbing_inp, write_shopping
@@ -40,7 +40,7 @@ from reedmace.logbook.stages import (
     with_plan,
 )
 from reedmace.logbook.times import OurTime
-from reedmace.store import NoSuchEntry, Wanted
+from reedmace.store import NoSuchEntry, Role, TankName, Wanted
 
 blueprint = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 
@@ -71,6 +71,8 @@ class TankOut(BaseModel):
     name: str
     made_at: AwareDatetime
     stages: list[Stage] = []
+    of: str | None = Field(default=None, description="Whose it is, where it is another's")
+    role: Role | None = Field(default=None, description="What this keeper may do in it, where it is another's")
 
 
 class TankList(BaseModel):
@@ -298,5 +300,7 @@ def read_buying_csv(tank_id: int) -> Response:
     return csv_response(write_shopping(_buying(tank_id)), f"shopping-{tank_id}.csv")
 
 
-def tank_out(tank: Any, stages: list[Stage]) -> TankOut:
-    return TankOut(id=tank.id, name=tank.name, made_at=tank.made_at, stages=stages)
+def tank_out(tank: TankName, stages: list[Stage]) -> TankOut:
+    hand = helps().get(tank.owner_id)
+    shared = {"of": hand.email, "role": hand.role} if hand else {}
+    return TankOut(id=tank.id, name=tank.name, made_at=tank.made_at, stages=stages, **shared)

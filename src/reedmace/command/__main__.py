@@ -3,9 +3,15 @@
 import argparse
 import sys
 from collections.abc import Callable
+from importlib import import_module
+from typing import Any
 
-from reedmace.command import account as account_command
-from reedmace.command import bench, check, compute, run, standin
+from reedmace.command import STANDINS
+
+
+def _of(module: str) -> Any:
+    """A module of this folder, imported when its verb is asked for: a sum waits for nothing it does not need."""
+    return import_module(f"reedmace.command.{module}")
 
 
 def main() -> int:
@@ -24,7 +30,7 @@ def main() -> int:
     device = verbs.add_parser(
         "standin", help="a simulated device (meter, plug, kit, thermometer, probe), sending to a running Reedmace"
     )
-    device.add_argument("kind", choices=standin.KINDS)
+    device.add_argument("kind", choices=STANDINS)
     device.add_argument("--address", default="http://127.0.0.1:8420")
     device.add_argument("--token", required=True, help="as the page shows it when the device is made")
     device.add_argument("--days", type=int, default=60)
@@ -37,20 +43,23 @@ def main() -> int:
     one = verbs.add_parser("compute", help="answer one named computation: NAME < in.json")
     one.add_argument("name", nargs="?")
     one.add_argument("--list", action="store_true", help="the names and what each answers")
+    one.add_argument("--lines", action="store_true", help="a question a line in, an answer a line out (JSON Lines)")
     one.add_argument("--schema", metavar="NAME", help="input and output of one, as JSON Schema")
     arguments = parser.parse_args()
     runs: dict[str, Callable[[], int]] = {
-        "demo": lambda: run.demo(fresh=arguments.fresh),
-        "serve": run.serve,
-        "test": lambda: check.test(arguments.rest),
-        "check": check.check,
-        "types": check.types,
-        "bench": bench.bench,
-        "account": lambda: account_command.reset(arguments.email),
-        "standin": lambda: standin.standin(
+        "demo": lambda: _of("run").demo(fresh=arguments.fresh),
+        "serve": lambda: _of("run").serve(),
+        "test": lambda: _of("check").test(arguments.rest),
+        "check": lambda: _of("check").check(),
+        "types": lambda: _of("check").types(),
+        "bench": lambda: _of("bench").bench(),
+        "account": lambda: _of("account").reset(arguments.email),
+        "standin": lambda: _of("standin").standin(
             arguments.kind, arguments.address, arguments.token, arguments.days, arguments.figure
         ),
-        "compute": lambda: compute.main(arguments.name, list_names=arguments.list, schema=arguments.schema),
+        "compute": lambda: _of("compute").main(
+            arguments.name, list_names=arguments.list, schema=arguments.schema, lines=arguments.lines
+        ),
     }
     if arguments.verb in runs:
         return runs[arguments.verb]()

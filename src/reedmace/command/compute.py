@@ -12,8 +12,12 @@ from reedmace.core.errors import CannotAnswer
 LARGEST = 5_000_000
 
 
-def main(name: str | None, *, list_names: bool, schema: str | None) -> int:
-    """Answer on standard output; bad input is one message on standard error and exit code 2."""
+def main(name: str | None, *, list_names: bool, schema: str | None, lines: bool = False) -> int:
+    """Answer on standard output; bad input is one message on standard error and exit code 2.
+
+    lines: a question a line in, an answer a line out, in their order; a line that cannot be answered is answered by
+    {"error": …}, and the exit code at the end is 2.
+    """
     if list_names:
         return _print("\n".join(f"{c.name:20} {c.answers}" for c in COMPUTATIONS.values()))
     wanted = schema or name
@@ -25,6 +29,8 @@ def main(name: str | None, *, list_names: bool, schema: str | None) -> int:
         )
     if schema:
         return _print(json.dumps(COMPUTATIONS[schema].schema(), indent=2, ensure_ascii=False))
+    if lines:
+        return _lines(str(wanted))
     text = sys.stdin.read(LARGEST + 1)
     if len(text) > LARGEST:
         return _refuse("the input is over 5 MB.")
@@ -37,6 +43,26 @@ def main(name: str | None, *, list_names: bool, schema: str | None) -> int:
     except (ValidationError, CannotAnswer) as error:
         return _refuse("; ".join(str(c) for c in issues_of(error)))
     return _print(json.dumps(answer.model_dump(mode="json"), indent=2, ensure_ascii=False))
+
+
+def _lines(name: str) -> int:
+    """One process for a thousand questions."""
+    code = 0
+    for line in sys.stdin:
+        if not line.strip():
+            continue
+        try:
+            if len(line) > LARGEST:
+                raise ValueError("the line is over 5 MB.")
+            answer = compute(name, json.loads(line)).model_dump(mode="json")
+        except (json.JSONDecodeError, RecursionError) as error:
+            answer, code = {"error": f"the line is not JSON: {error}."}, 2
+        except (ValidationError, CannotAnswer) as error:
+            answer, code = {"error": "; ".join(str(c) for c in issues_of(error))}, 2
+        except ValueError as error:
+            answer, code = {"error": str(error)}, 2
+        _print(json.dumps(answer, ensure_ascii=False))
+    return code
 
 
 def _print(text: str) -> int:

@@ -265,6 +265,10 @@ class MariaDB:
             GRANT SELECT, INSERT, DELETE ON reedmace.recovery_code TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.calendar_link TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.device TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, DELETE ON reedmace.member TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, DELETE ON reedmace.invite TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, DELETE ON reedmace.look_link TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.room TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.sign_in_failure TO 'reedmace_app'@'127.0.0.1';
             """
         )

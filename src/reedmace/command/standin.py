@@ -7,8 +7,6 @@ from typing import Any
 
 from reedmace.standins import ColourKit, FlowMeter, PhProbe, Sender, SmartPlug, Thermometer, usual_tank
 
-KINDS = ("flow-meter", "smart-plug", "test-kit", "thermometer", "ph-probe")
-
 
 def readings_of(kind: str, start: datetime, days: int, figure: float) -> list[dict[str, Any]]:
     """What a device of that kind sends over `days` from `start`. figure: L/h clean for a meter, W for a plug."""

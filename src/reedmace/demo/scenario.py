@@ -6,10 +6,12 @@ import peewee
 
 from reedmace.api.accounts import DEMO_EMAIL
 from reedmace.api.application import new_secret
+from reedmace.demo.rack import ROOM, rack, rack_plan
 from reedmace.demo.stairwell import stairwell
 from reedmace.demo.tanks import bindery, courtyard, kiln_room, long_bench
-from reedmace.logbook import NewEntry
-from reedmace.store import Accounts, Tanks
+from reedmace.logbook import NewEntry, replay
+from reedmace.logbook.rooms import RoomTank, room_view
+from reedmace.store import Accounts, Rooms, Tanks
 
 
 def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime | None = None) -> bool:
@@ -28,14 +30,20 @@ def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime 
             tanks.forget(tank.id)
         # Visits hold copies of what is written anew.
         accounts.forget_visitors(now.astimezone(UTC).replace(tzinfo=None))
+    rooms = Rooms(database, keeper.id)
+    for room in rooms.all():
+        rooms.remove(room.id)
+    made = {}
     for name, rows in (
         ("Kiln room", kiln_room()),
         ("Bindery window", bindery(now)),
         ("Long bench", long_bench(now)),
         ("Courtyard door", courtyard(now)),
         ("Stairwell", stairwell(now)),
+        *rack(now),
     ):
         tank = tanks.make(name, now)
+        made[name] = tank.id
         latest: dict[str, int] = {}
         for number, (days_ago, body) in enumerate(rows):
             entry, _ = tanks.add(
@@ -52,4 +60,11 @@ def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime 
             )
             if body["kind"].endswith("-plan"):
                 latest[body["kind"]] = entry.id
+    ids = [made[name] for name, _ in rack(now)]
+    entries = tanks.recent_of(ids)
+    plan = rack_plan(ids)
+    air = room_view(plan, [RoomTank(i, str(i), replay(entries[i])) for i in ids], now).air
+    # Its keeper has set the valves long ago, so that every tank bubbles.
+    opens = {o.key: o.balanced_open_share for o in air.outlets} if air else {}
+    rooms.make(ROOM, plan.model_copy(update={"open_shares": opens}), now)
     return True

@@ -5,10 +5,37 @@ from playhouse.pool import MaxConnectionsExceeded as AllBusy
 from reedmace.store.accounts import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, EmailTaken, TooManyAttempts
 from reedmace.store.database import connect, migrate
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
-from reedmace.store.tanks import KEPT_FOR, Aside, NoSuchEntry, NoSuchTank, PlanMoved, TankAside, Tanks, Wanted
+from reedmace.store.households import (
+    INVITED_FOR,
+    Hand,
+    Households,
+    NoSuchInvite,
+    Role,
+    TooManyHands,
+    end_look_link,
+    invited_by,
+    look_link,
+    look_link_since,
+    looked_at,
+)
+from reedmace.store.rooms import MOST_ROOMS, KeptRoom, NoSuchRoom, RoomMoved, Rooms, TooManyRooms
+from reedmace.store.tanks import (
+    KEPT_FOR,
+    Aside,
+    NoSuchEntry,
+    NoSuchTank,
+    NotAllowed,
+    PlanMoved,
+    TankAside,
+    TankName,
+    Tanks,
+    Wanted,
+)
 
 __all__ = [
+    "INVITED_FOR",
     "KEPT_FOR",
+    "MOST_ROOMS",
     "SIGNED_IN_FOR",
     "SIGN_UPS_AN_HOUR",
     "Accounts",
@@ -17,15 +44,32 @@ __all__ = [
     "Device",
     "Devices",
     "EmailTaken",
+    "Hand",
+    "Households",
+    "KeptRoom",
     "NoSuchDevice",
     "NoSuchEntry",
+    "NoSuchInvite",
+    "NoSuchRoom",
     "NoSuchTank",
+    "NotAllowed",
     "PlanMoved",
+    "Role",
+    "RoomMoved",
+    "Rooms",
     "TankAside",
+    "TankName",
     "Tanks",
     "TooManyAttempts",
+    "TooManyHands",
+    "TooManyRooms",
     "Wanted",
     "by_token",
     "connect",
+    "end_look_link",
+    "invited_by",
+    "look_link",
+    "look_link_since",
+    "looked_at",
     "migrate",
 ]

@@ -220,6 +220,19 @@ class Accounts:
             return None
         return known
 
+    def by_id(self, account_id: int) -> Keeper | None:
+        """The keeper of an account; None when it is gone."""
+        row = self._row(Account.id == account_id)
+        return Keeper(row.id, row.email, row.units) if row else None
+
+    def hold_guesses(self, address: str, now: datetime) -> None:
+        """Refuse an address that has tried too many links that open nothing. Raises TooManyAttempts."""
+        self._hold([(_digest("link", network_of(address)), FAILURES_PER_ADDRESS)], now, WINDOW)
+
+    def note_guess(self, address: str, now: datetime) -> None:
+        """Count a link that opens nothing."""
+        self._note([_digest("link", network_of(address))], now)
+
     def by_email(self, email: str) -> Keeper | None:
         """The keeper of an address, None when there is none (for the demo's open door)."""
         row = self._row(Account.email == email.strip().lower())

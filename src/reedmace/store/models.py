@@ -77,6 +77,7 @@ class Tank(Row):
 
     id = peewee.BigAutoField()
     account = peewee.ForeignKeyField(Account, on_delete="CASCADE")
+    account_id: int
     name = peewee.CharField(80)
     made_at = peewee.DateTimeField()
     aside = peewee.CharField(10, null=True)
@@ -95,6 +96,8 @@ class EntryRow(Row):
     at = peewee.DateTimeField()
     written_at = peewee.DateTimeField()
     supersedes_id = peewee.BigIntegerField(null=True)
+    by_account = peewee.BigIntegerField(null=True)
+    """Who wrote it, where it was not the tank's own keeper."""
     body = JsonText()
 
     class Meta:
@@ -114,3 +117,49 @@ class DeviceRow(Row):
 
     class Meta:
         table_name = "device"
+
+
+class RoomRow(Row):
+    """A room: its plan, and how often it was saved."""
+
+    id = peewee.BigAutoField()
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE")
+    name = peewee.CharField(80)
+    plan = JsonText()
+    version = peewee.IntegerField()
+    made_at = peewee.DateTimeField()
+
+    class Meta:
+        table_name = "room"
+
+
+class Member(Row):
+    """An account that helps in another's household."""
+
+    id = peewee.BigAutoField()
+    owner = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+")
+    owner_id: int
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+")
+    account_id: int
+    role = peewee.CharField(10)
+    made_at = peewee.DateTimeField()
+
+
+class Invite(Row):
+    """An invitation by link, good once; only its hash is kept."""
+
+    id = peewee.BigAutoField()
+    owner = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+")
+    role = peewee.CharField(10)
+    token_hash = peewee.FixedCharField(64, unique=True)
+    made_at = peewee.DateTimeField()
+
+
+class LookLink(Row):
+    """A link by which anyone may look at a tank; only its hash is kept."""
+
+    id = peewee.BigAutoField()
+    tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE", backref="+")
+    tank_id: int
+    token_hash = peewee.FixedCharField(64, unique=True)
+    made_at = peewee.DateTimeField()

@@ -1,6 +1,6 @@
 """Tanks and their entries. Every query names the account, so another's rows cannot be met."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Any, Literal, NamedTuple, cast
@@ -9,7 +9,8 @@ import peewee
 
 from reedmace.logbook import PLAN_KINDS, Entry, NewEntry
 from reedmace.logbook.plans import FilterPlan
-from reedmace.store.models import EntryRow, Tank
+from reedmace.store.households import Role
+from reedmace.store.models import Account, EntryRow, Tank
 
 PAGE = 200
 MANY, NEWEST = ("reading", "timed-flow"), 400
@@ -23,6 +24,10 @@ Aside = Literal["archived", "removed"]
 
 class NoSuchTank(LookupError):
     """No tank of that id in this account."""
+
+
+class NotAllowed(Exception):
+    """The tank is another's, who has not given this hand so much to do."""
 
 
 class NoSuchEntry(LookupError):
@@ -59,6 +64,7 @@ class TankName:
     id: int
     name: str
     made_at: datetime
+    owner_id: int = 0
 
 
 class Wanted(NamedTuple):
@@ -89,19 +95,36 @@ def _entry(row: EntryRow) -> Entry:
 class Tanks:
     """Queries on one account's tanks."""
 
-    def __init__(self, database: peewee.Database, account_id: int) -> None:
+    def __init__(self, database: peewee.Database, account_id: int, helps: Mapping[int, Role] | None = None) -> None:
+        """helps: role in the households of others, by their account; none for what is one's own alone."""
         self._database = database
         self._account_id = account_id
+        self._helps = dict(helps or {})
+
+    @property
+    def _seen(self) -> peewee.Expression:
+        """Tanks that may be looked at."""
+        return Tank.account.in_([self._account_id, *self._helps])
+
+    def role(self, tank_id: int) -> Role | None:
+        """What this account is to a tank; None where the tank is its own. Raises NoSuchTank."""
+        owner = self._row(tank_id).account_id
+        return None if owner == self._account_id else self._helps[owner]
+
+    def allow_owner(self, tank_id: int) -> None:
+        """Raise NotAllowed where a tank is another's, NoSuchTank where it is out of sight."""
+        self._allow(tank_id, roles=())
+
+    def _allow(self, tank_id: int, *, roles: tuple[Role, ...]) -> None:
+        """Raise NotAllowed where a tank of another's may be looked at only. roles: that may do it besides its owner."""
+        role = self.role(tank_id)
+        if role is not None and role not in roles:
+            raise NotAllowed
 
     def all(self) -> list[TankName]:
         """Every tank in use, oldest first."""
-        rows = (
-            Tank.select()
-            .where((Tank.account == self._account_id) & Tank.aside.is_null())
-            .order_by(Tank.id)
-            .bind(self._database)
-        )
-        return [TankName(r.id, r.name, r.made_at.replace(tzinfo=UTC)) for r in rows]
+        rows = Tank.select().where(self._seen & Tank.aside.is_null()).order_by(Tank.id).bind(self._database)
+        return [TankName(r.id, r.name, r.made_at.replace(tzinfo=UTC), r.account_id) for r in rows]
 
     def make(self, name: str, now: datetime) -> TankName:
         """A new tank. now: aware time."""
@@ -110,20 +133,23 @@ class Tanks:
     def get(self, tank_id: int) -> TankName:
         """One tank. Raises NoSuchTank."""
         row = self._row(tank_id)
-        return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC))
+        return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC), row.account_id)
 
     def rename(self, tank_id: int, name: str) -> TankName:
-        """Give it another name. Raises NoSuchTank."""
+        """Give it another name. Raises NoSuchTank, NotAllowed."""
+        self._allow(tank_id, roles=("keeper",))
         row = self._row(tank_id)
         Tank.update(name=name).where(Tank.id == row.id).bind(self._database).execute()
         return TankName(row.id, name, row.made_at.replace(tzinfo=UTC))
 
     def forget(self, tank_id: int) -> None:
-        """Take a tank and its logbook away at once and for good. Raises NoSuchTank."""
+        """Take a tank and its logbook away at once and for good. Raises NoSuchTank, NotAllowed."""
+        self._allow(tank_id, roles=())
         Tank.delete().where(Tank.id == self._row(tank_id).id).bind(self._database).execute()
 
     def put_aside(self, tank_id: int, how: Aside, now: datetime) -> None:
-        """Out of sight with its logbook; what was removed is gone after a day. Raises NoSuchTank."""
+        """Out of sight with its logbook; what was removed is gone after a day. Raises NoSuchTank, NotAllowed."""
+        self._allow(tank_id, roles=())
         row = self._row(tank_id)
         Tank.update(aside=how, aside_at=_naive(now)).where(Tank.id == row.id).bind(self._database).execute()
 
@@ -160,7 +186,7 @@ class Tanks:
     def entries_of_all(self) -> dict[int, list[Entry]]:
         """Every entry of every tank in use, by tank id and in the order written, in one query."""
         found: dict[int, list[Entry]] = {}
-        mine = Tank.select(Tank.id).where((Tank.account == self._account_id) & Tank.aside.is_null())
+        mine = Tank.select(Tank.id).where(self._seen & Tank.aside.is_null())
         rows = EntryRow.select().where(EntryRow.tank.in_(mine)).order_by(EntryRow.id)
         for row in rows.bind(self._database):
             found.setdefault(row.tank_id, []).append(_entry(row))
@@ -174,7 +200,14 @@ class Tanks:
 
     def recent_of_all(self) -> dict[int, list[Entry]]:
         """The same of every tank, by tank id, in as many queries as for one."""
-        mine = Tank.select(Tank.id).where((Tank.account == self._account_id) & Tank.aside.is_null())
+        mine = Tank.select(Tank.id).where(self._seen & Tank.aside.is_null())
+        return self._standing(EntryRow.tank.in_(mine))
+
+    def recent_of(self, tank_ids: Sequence[int]) -> dict[int, list[Entry]]:
+        """The same of some tanks; another's are left out."""
+        if not tank_ids:
+            return {}
+        mine = Tank.select(Tank.id).where(self._seen & Tank.id.in_(list(tank_ids)))
         return self._standing(EntryRow.tank.in_(mine))
 
     def _standing(self, where: peewee.Expression) -> dict[int, list[Entry]]:
@@ -205,7 +238,16 @@ class Tanks:
             rows = rows.where(EntryRow.at < _naive(wanted.until))
         if before is not None:
             rows = rows.where(EntryRow.id < before)
-        return [_entry(r) for r in rows.order_by(EntryRow.id.desc()).limit(limit).bind(self._database)]
+        found = list(rows.order_by(EntryRow.id.desc()).limit(limit).bind(self._database))
+        hands = self._names({r.by_account for r in found if r.by_account is not None})
+        return [_entry(r).model_copy(update={"who": hands.get(r.by_account)}) for r in found]
+
+    def _names(self, ids: set[int]) -> dict[int | None, str]:
+        """Addresses of those who wrote, by account; one who has left is named so."""
+        if not ids:
+            return {}
+        rows = Account.select().where(Account.id.in_(ids)).bind(self._database)
+        return {**dict.fromkeys(ids, "someone who has left"), **{r.id: r.email for r in rows}}
 
     def replacing(self, tank_id: int, ids: Sequence[int]) -> list[Entry]:
         """Entries that correct or take back one of these. Raises NoSuchTank."""
@@ -219,19 +261,27 @@ class Tanks:
         return written[0]
 
     def add_many(self, tank_id: int, news: Sequence[NewEntry], now: datetime) -> list[tuple[Entry, bool]]:
-        """Write several entries or none. Raises as `add`."""
+        """Write several entries or none. Raises as `add`, and NotAllowed."""
+        self._allow(
+            tank_id, roles=("keeper", "helper") if all(self._helpful(tank_id, n) for n in news) else ("keeper",)
+        )
         with self._database.atomic():
             # The tank's row is the lock: two tabs saving one plan take turns here.
             locked = (
-                Tank.select(Tank.id)
-                .where((Tank.id == tank_id) & (Tank.account == self._account_id))
-                .for_update()
-                .bind(self._database)
-                .first()
+                Tank.select(Tank.id).where((Tank.id == tank_id) & self._seen).for_update().bind(self._database).first()
             )
             if locked is None:
                 raise NoSuchTank
             return [self._write(tank_id, new, now) for new in news]
+
+    def _helpful(self, tank_id: int, new: NewEntry) -> bool:
+        """Whether a helper may write it: what was done or seen, no plan, and no correction of another's line."""
+        if new.body.kind in (*PLAN_KINDS, "situation"):
+            return False
+        if new.supersedes is None:
+            return True
+        own = (EntryRow.id == new.supersedes) & (EntryRow.tank == tank_id) & (EntryRow.by_account == self._account_id)
+        return bool(EntryRow.select().where(own).bind(self._database).exists())
 
     def bring(self, name: str, entries: Sequence[Entry], now: datetime) -> TankName:
         """A new tank with a logbook written elsewhere, in its order; what supersedes what is kept. All or nothing."""
@@ -278,8 +328,7 @@ class Tanks:
         at, written = new.at.astimezone(UTC), now.astimezone(UTC)
         return Entry(id=row_id, key=new.key, at=at, written_at=written, supersedes=supersedes, body=new.body)
 
-    @staticmethod
-    def _columns(tank_id: int, new: NewEntry | Entry, now: datetime, supersedes: int | None) -> dict[str, Any]:
+    def _columns(self, tank_id: int, new: NewEntry | Entry, now: datetime, supersedes: int | None) -> dict[str, Any]:
         return {
             "tank": tank_id,
             "client_key": new.key,
@@ -287,6 +336,7 @@ class Tanks:
             "at": _naive(new.at),
             "written_at": _naive(now),
             "supersedes_id": supersedes,
+            "by_account": self._account_id if self._helps and self.role(tank_id) is not None else None,
             "body": new.body.model_dump(mode="json"),
         }
 
@@ -319,9 +369,7 @@ class Tanks:
     def _row(self, tank_id: int) -> Tank:
         # An archived tank can still be read and written; a removed one is as good as gone.
         mine = Tank.select().where(
-            (Tank.id == tank_id)
-            & (Tank.account == self._account_id)
-            & (Tank.aside.is_null() | (Tank.aside == "archived"))
+            (Tank.id == tank_id) & self._seen & (Tank.aside.is_null() | (Tank.aside == "archived"))
         )
         row: Tank | None = mine.bind(self._database).first()
         if row is None:

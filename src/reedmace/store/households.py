@@ -1,0 +1,156 @@
+"""Who else may see and write in an account's tanks: members with a role, invitations by link, links that only look."""
+
+import hashlib
+import secrets
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from typing import Literal, cast
+
+import peewee
+
+from reedmace.store.models import Account, Invite, LookLink, Member, Tank
+
+Role = Literal["keeper", "helper", "reader"]
+"""A keeper does all but give tanks away; a helper logs what was done; a reader looks."""
+INVITED_FOR = timedelta(days=7)
+MOST_MEMBERS, MOST_INVITES = 50, 20
+
+
+class NoSuchInvite(LookupError):
+    """The link was used, revoked or is too old, or never was."""
+
+
+class TooManyHands(Exception):
+    """The household, or its open invitations, are as many as may be."""
+
+
+@dataclass(frozen=True)
+class Hand:
+    """A member: the row's id, the other account's address and its role."""
+
+    id: int
+    email: str
+    role: Role
+    account_id: int
+
+
+def _hash(kind: str, token: str) -> str:
+    return hashlib.sha256(f"{kind} {token}".encode()).hexdigest()
+
+
+def _naive(at: datetime) -> datetime:
+    return at.astimezone(UTC).replace(tzinfo=None)
+
+
+class Households:
+    """Queries on one account's hands, and on the households it helps in."""
+
+    def __init__(self, database: peewee.Database, account_id: int) -> None:
+        self._database = database
+        self._account_id = account_id
+
+    def members(self) -> list[Hand]:
+        """Who helps here, in the order they came."""
+        rows = (
+            Member.select(Member, Account)
+            .join(Account, on=(Member.account == Account.id))
+            .where(Member.owner == self._account_id)
+            .order_by(Member.id)
+        )
+        return [Hand(r.id, r.account.email, cast(Role, r.role), r.account_id) for r in rows.bind(self._database)]
+
+    def helps(self) -> list[Hand]:
+        """The households this account helps in; `account_id` is the owner's."""
+        rows = (
+            Member.select(Member, Account)
+            .join(Account, on=(Member.owner == Account.id))
+            .where(Member.account == self._account_id)
+            .order_by(Member.id)
+        )
+        return [Hand(r.id, r.owner.email, cast(Role, r.role), r.owner_id) for r in rows.bind(self._database)]
+
+    def invite(self, role: Role, now: datetime) -> str:
+        """A link's token, good once and for a week; what is kept is its hash. Raises TooManyHands."""
+        old = (Invite.owner == self._account_id) & (Invite.made_at < _naive(now) - INVITED_FOR)
+        Invite.delete().where(old).bind(self._database).execute()
+        open_ = Invite.select().where(Invite.owner == self._account_id).bind(self._database).count()
+        if open_ >= MOST_INVITES or len(self.members()) >= MOST_MEMBERS:
+            raise TooManyHands
+        token = secrets.token_urlsafe(24)
+        new = Invite.insert(
+            owner_id=self._account_id, role=role, token_hash=_hash("invite", token), made_at=_naive(now)
+        )
+        new.bind(self._database).execute()
+        return token
+
+    def revoke_invites(self) -> None:
+        """Open invitations open nothing from now on."""
+        Invite.delete().where(Invite.owner == self._account_id).bind(self._database).execute()
+
+    def accept(self, token: str, now: datetime) -> Hand:
+        """Help in the household whose link this is. Raises NoSuchInvite, also for one's own."""
+        with self._database.atomic():
+            owner, role = invited_by(self._database, token, now)
+            if owner.id == self._account_id:
+                raise NoSuchInvite
+            # Deleting it tells whether it was there still: two who show it at once cannot both come in.
+            if not Invite.delete().where(Invite.token_hash == _hash("invite", token)).bind(self._database).execute():
+                raise NoSuchInvite
+            both = (Member.owner == owner.id) & (Member.account == self._account_id)
+            Member.delete().where(both).bind(self._database).execute()
+            values = {"owner": owner.id, "account": self._account_id, "role": role, "made_at": _naive(now)}
+            row = Member.insert(values).bind(self._database).execute()
+        return Hand(row, owner.email, role, owner.id)
+
+    def part(self, member_id: int) -> bool:
+        """End a membership, one's helper's or one's own; whether there was one."""
+        mine = (Member.owner == self._account_id) | (Member.account == self._account_id)
+        gone = Member.delete().where((Member.id == member_id) & mine).bind(self._database).execute()
+        return bool(gone)
+
+
+def invited_by(database: peewee.Database, token: str, now: datetime) -> tuple[Account, Role]:
+    """Whose invitation a link is, and to what role. Raises NoSuchInvite."""
+    row = (
+        Invite.select(Invite, Account)
+        .join(Account)
+        .where((Invite.token_hash == _hash("invite", token)) & (Invite.made_at > _naive(now) - INVITED_FOR))
+        .bind(database)
+        .first()
+    )
+    if row is None:
+        raise NoSuchInvite
+    return row.owner, cast(Role, row.role)
+
+
+def look_link(database: peewee.Database, tank_id: int, now: datetime) -> str:
+    """A new link by which anyone may look at a tank; an older one opens nothing from now on."""
+    token = secrets.token_urlsafe(24)
+    with database.atomic():
+        LookLink.delete().where(LookLink.tank == tank_id).bind(database).execute()
+        new = LookLink.insert(tank=tank_id, token_hash=_hash("look", token), made_at=_naive(now))
+        new.bind(database).execute()
+    return token
+
+
+def look_link_since(database: peewee.Database, tank_id: int) -> datetime | None:
+    """Since when there is a link to a tank; None where there is none."""
+    row = LookLink.select().where(LookLink.tank == tank_id).bind(database).first()
+    return None if row is None else row.made_at.replace(tzinfo=UTC)
+
+
+def end_look_link(database: peewee.Database, tank_id: int) -> None:
+    """Revoke it."""
+    LookLink.delete().where(LookLink.tank == tank_id).bind(database).execute()
+
+
+def looked_at(database: peewee.Database, token: str) -> tuple[int, int] | None:
+    """(account, tank) of a link; None where it opens nothing: revoked, or its tank is out of sight."""
+    row = (
+        LookLink.select(LookLink, Tank)
+        .join(Tank)
+        .where((LookLink.token_hash == _hash("look", token)) & Tank.aside.is_null())
+        .bind(database)
+        .first()
+    )
+    return None if row is None else (row.tank.account_id, row.tank_id)
