@@ -21,7 +21,6 @@ VIEWS: dict[str, tuple[str, str, int, int, str, str | None]] = {
     "diary": ("Long bench", "diary", 1280, 800, "light", None),
     "keep": ("Bindery window", "keep", 1280, 800, "light", None),
     "phone-log": ("Long bench", "cycle", 390, 844, "light", None),
-    "buying": ("Long bench", "buying", 1280, 800, "light", None),
     "sheet": ("Long bench", "sheet", 1280, 800, "light", None),
     "phone-filter": ("Kiln room", "filter", 390, 844, "light", None),
     "phone-fit": ("Long bench", "fit", 390, 844, "light", None),
@@ -43,13 +42,17 @@ def main(address: str, names: list[str]) -> None:
             executable_path="/usr/bin/chromium",
             args=["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--force-device-scale-factor=1"],
         )
-        for name in names or ["door", "today", *VIEWS]:
+        for name in names or ["door", "today", "room", *VIEWS]:
             tank, stage, width, height, scheme, press = VIEWS.get(name, ("", name, 1280, 800, "light", None))
             page = browser.new_page(
                 viewport={"width": width, "height": height}, color_scheme=scheme, reduced_motion="reduce"
             )
             if name == "door":
                 page.goto(address)
+            elif name == "room":
+                enter(page, address)
+                first = page.request.get(f"{address}/api/rooms").json()["rooms"][0]["id"]
+                page.goto(f"{address}/rooms/{first}")
             else:
                 ids = enter(page, address)
                 if tank:

@@ -93,6 +93,8 @@ def test_power_is_locked_until_the_filter_is_primed(page: Page, chosen: str) -> 
     ):
         step = page.get_by_role("checkbox", name=title)
         expect(step).to_be_enabled()
+        # The list is drawn anew as the last tick comes back; a press in that very frame would miss.
+        page.wait_for_load_state("networkidle")
         page.get_by_text(title, exact=True).click()
         expect(step).to_be_checked()
     expect(power).to_be_enabled()

@@ -3,7 +3,8 @@
 import pytest
 from playwright.sync_api import Page
 
-from reedmace.command.standin import KINDS, standin
+from reedmace.command import STANDINS
+from reedmace.command.standin import standin
 from tests.browser.api import send
 from tests.running import Running
 
@@ -22,7 +23,7 @@ def made(page: Page, url: str, kind: str) -> tuple[int, str]:
     return tank, answer["token"]
 
 
-@pytest.mark.parametrize("kind", KINDS)
+@pytest.mark.parametrize("kind", STANDINS)
 def test_a_device_sends_its_days_and_a_second_run_of_them_adds_little(
     page: Page, new_keeper: str, running: Running, capsys: pytest.CaptureFixture[str], kind: str
 ) -> None:

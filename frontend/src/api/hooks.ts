@@ -12,6 +12,8 @@ import { hold, newKey, ownOutbox } from "./outbox";
 import { chooseUnits } from "../quantity/shown";
 import type {
   BeginView,
+  RoomPlan,
+  RoomView,
   AnswerOf,
   Blanks,
   Body,
@@ -85,6 +87,11 @@ export function useTanks() {
 
 export function useToday() {
   return useQuery({ queryKey: ["today"], queryFn: () => ask(client.GET("/api/today")) });
+}
+
+/** What is due in all tanks over the coming weeks. */
+export function useAhead() {
+  return useQuery({ queryKey: ["ahead"], queryFn: () => ask(client.GET("/api/ahead")) });
 }
 
 export function useTank(tankId: number) {
@@ -292,6 +299,50 @@ export function sendEntry(tankId: number, entry: NewEntry): Promise<Entry> {
   return ask(
     client.POST("/api/tanks/{tank_id}/entries", { params: { path: { tank_id: tankId } }, body: entry }),
   );
+}
+
+export function useRooms() {
+  return useQuery({ queryKey: ["rooms"], queryFn: () => ask(client.GET("/api/rooms")) });
+}
+
+export function useRoom(roomId: number) {
+  return useQuery({
+    queryKey: ["rooms", roomId],
+    queryFn: () => ask(client.GET("/api/rooms/{room_id}", { params: { path: { room_id: roomId } } })),
+  });
+}
+
+/** The board and the air with the plan on screen; not asked while it is the one that is kept. */
+export function useRoomView(roomId: number, plan: RoomPlan, changed: boolean) {
+  const text = useSettled(JSON.stringify(plan), 80);
+  return useQuery<RoomView, ProblemError>({
+    queryKey: ["view", "room", roomId, text],
+    queryFn: ({ signal }) =>
+      ask(
+        client.POST("/api/rooms/{room_id}/view", {
+          params: { path: { room_id: roomId } },
+          body: JSON.parse(text) as RoomPlan,
+          signal,
+        }),
+      ),
+    enabled: changed,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** One thing in the logbooks of many tanks, all or none. */
+export function useWriteMany() {
+  const queries = useQueryClient();
+  return useMutation<{ entries: Entry[] }, ProblemError, { tankIds: number[]; body: Body }>({
+    mutationFn: ({ tankIds, body }) =>
+      ask(
+        client.POST("/api/entries/many", {
+          body: { key: newKey(), at: new Date().toISOString(), tank_ids: tankIds, body },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
 }
 
 /** Ask again for everything a new entry can change. */

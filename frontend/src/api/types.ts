@@ -145,6 +145,156 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due in all tanks over the coming weeks, every time it comes back. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AheadList"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Your rooms. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomList"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** A new room, with the tanks named placed on its shelves. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["NewRoom"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -449,6 +599,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/household": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who helps here, and where this account helps. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Household"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/aside": {
         parameters: {
             query?: never;
@@ -551,6 +746,290 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/many": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write one thing in the logbooks of many tanks, all or none. Plans are each tank's own and are refused. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ManyEntries"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ManyWritten"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/animals/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Animals out of one tank and into another, written in both or in neither. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Moving"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ManyWritten"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A room and its tanks from a table (CSV). All of it or none. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoomTable"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a tank stands, for whoever has the link. Not to be indexed. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LookView"];
+                    };
+                };
+                /** @description The link opens nothing */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -955,6 +1434,111 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invites/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whose invitation a link is, for who is signed in. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InviteSeen"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description The link opens nothing */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Come in. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Household"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description The link opens nothing */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/outgrow": {
         parameters: {
             query?: never;
@@ -1250,6 +1834,169 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/room-air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What every outlet of a room gets from its air pumps through the main. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoomAirQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomAirAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/invites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A link by which one other keeper comes in; good once and for a week. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["InviteIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InviteMade"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Too many hands */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Every open invitation opens nothing from now on. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Household"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/care-plan": {
         parameters: {
             query?: never;
@@ -1329,6 +2076,104 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["FlowFadeAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/year-cost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a tank costs in a year, device by device. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["YearCostQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["YearCostAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/room-year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A year of running a room: air for all, a box on each rim, or one shared sump. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoomYearQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomYearAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -1809,6 +2654,191 @@ export interface paths {
         };
         trace?: never;
     };
+    "/api/rooms/{room_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A room: its plan, the board of its tanks, its air. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomSeen"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Save a room's plan. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoomSave"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomSeen"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description The room was saved elsewhere since; `current` holds it */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Take a room away. Its tanks stay. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Gone"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/bucket-test": {
         parameters: {
             query?: never;
@@ -1888,6 +2918,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["FilterStopAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/noise-heard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How loud a set of filters is in this room, now and when the water drops. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["NoiseHeardQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NoiseHeardAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -3095,6 +4174,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/illness-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Animals unwell or lost: what to look at first. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["IllnessQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IllnessAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/cycle-methods": {
         parameters: {
             query?: never;
@@ -3980,6 +5108,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/hospital-filter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Disinfect a filter after sickness and seed it again. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["HospitalQuestionIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HospitalAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/back": {
         parameters: {
             query?: never;
@@ -4127,6 +5304,265 @@ export interface paths {
             };
         };
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The board and the air with the plan as typed on screen; nothing is written. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoomPlanIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomView"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tanks/{tank_id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether there is a link to look at this tank. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LookLinkOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Its own keeper's to do */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** A link by which anyone may look at this tank; an older one opens nothing from now on. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LookLinkMade"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Revoke it. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LookLinkOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -4394,6 +5830,84 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** So many new tanks, planned as this one stands and named after it, placed in the room. All or none. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Copies"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomSeen"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -5661,6 +7175,71 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/household/members/{member_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End somebody's helping here, or one's own helping elsewhere. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    member_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Household"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such hand */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/happenings.csv": {
         parameters: {
             query?: never;
@@ -6187,6 +7766,132 @@ export interface components {
             key: string;
         };
         /**
+         * AheadList
+         * @description What is due in all tanks, soonest first.
+         */
+        AheadList: {
+            /** Rows */
+            rows: components["schemas"]["AheadRow"][];
+            /**
+             * At Odds
+             * @description Tanks whose figures do not agree: nothing of theirs stands here
+             */
+            at_odds: string[];
+        };
+        /**
+         * AheadRow
+         * @description One thing to do in one tank.
+         */
+        AheadRow: {
+            /** Tank Id */
+            tank_id: number;
+            /** Tank */
+            tank: string;
+            due: components["schemas"]["Due"];
+        };
+        /**
+         * Ailing
+         * @description Animals seen unwell, or all of them well again (no signs).
+         */
+        Ailing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ailing";
+            /** Signs */
+            signs: ("gasping" | "red-gills" | "flicking" | "spots" | "fuzz" | "wounds" | "swollen" | "thin" | "not-eating" | "drifting" | "hiding")[];
+            /**
+             * Species Id
+             * @default null
+             */
+            species_id: string | null;
+            /**
+             * Count
+             * @description That show it
+             * @default 0
+             */
+            count: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * Ailing
+         * @description Animals seen unwell, or all of them well again (no signs).
+         */
+        AilingIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ailing";
+            /** Signs */
+            signs?: ("gasping" | "red-gills" | "flicking" | "spots" | "fuzz" | "wounds" | "swollen" | "thin" | "not-eating" | "drifting" | "hiding")[];
+            /**
+             * Species Id
+             * @default null
+             */
+            species_id?: string | null;
+            /**
+             * Count
+             * @description That show it
+             * @default 0
+             */
+            count?: number;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+        };
+        /**
+         * AirMain
+         * @description The main along the wall; a ring comes back to its beginning.
+         */
+        AirMain: {
+            /**
+             * Y Cm
+             * @description Height along the wall
+             * @default 190
+             */
+            y_cm: number;
+            /**
+             * Bore Mm
+             * @default 16
+             */
+            bore_mm: number;
+            /**
+             * Ring
+             * @default false
+             */
+            ring: boolean;
+        };
+        /**
+         * AirMain
+         * @description The main along the wall; a ring comes back to its beginning.
+         */
+        AirMainIn: {
+            /**
+             * Y Cm
+             * @description Height along the wall
+             * @default 190
+             */
+            y_cm?: number;
+            /**
+             * Bore Mm
+             * @default 16
+             */
+            bore_mm?: number;
+            /**
+             * Ring
+             * @default false
+             */
+            ring?: boolean;
+        };
+        /**
          * AirOutlet
          * @description So many outlets alike.
          */
@@ -6221,6 +7926,48 @@ export interface components {
              * @default false
              */
             stone?: boolean;
+        };
+        /**
+         * AirSeen
+         * @description How an air-driven filter bubbles, as someone saw it.
+         */
+        AirSeen: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "air-seen";
+            /**
+             * Bubbles
+             * @enum {string}
+             */
+            bubbles: "steady" | "weak" | "none";
+            /**
+             * Filter Key
+             * @default null
+             */
+            filter_key: string | null;
+        };
+        /**
+         * AirSeen
+         * @description How an air-driven filter bubbles, as someone saw it.
+         */
+        AirSeenIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "air-seen";
+            /**
+             * Bubbles
+             * @enum {string}
+             */
+            bubbles: "steady" | "weak" | "none";
+            /**
+             * Filter Key
+             * @default null
+             */
+            filter_key?: string | null;
         };
         /**
          * AirSource
@@ -6801,7 +8548,56 @@ export interface components {
             donor: components["schemas"]["SeedDonor"];
             resources: components["schemas"]["Resources"];
             move: components["schemas"]["FilterMoveQuestion"];
+            hospital: components["schemas"]["HospitalQuestion"];
             cloudy: components["schemas"]["CloudyWaterQuestion"];
+        };
+        /**
+         * BoardRow
+         * @description One tank on the board: what cannot wait, what is next, who is in it.
+         */
+        BoardRow: {
+            /** Tank Id */
+            tank_id: number;
+            /** Name */
+            name: string;
+            /** Urgent */
+            urgent: boolean;
+            /** Verdict */
+            verdict: string;
+            /**
+             * Next
+             * @description The soonest first
+             */
+            next: components["schemas"]["Due"][];
+            /** Seeds */
+            seeds: components["schemas"]["Seed"][];
+            /** Who */
+            who: string;
+            /**
+             * Lived In
+             * @description Whether animals are in it
+             */
+            lived_in: boolean;
+            /** Net L */
+            net_l: number;
+            /**
+             * Flow Lph
+             * @description As last timed, all filters together
+             */
+            flow_lph: number | null;
+            /** Tested At */
+            tested_at: string | null;
+            /** Length Cm */
+            length_cm: number;
+            /** Height Cm */
+            height_cm: number;
+            /** Fill Below Rim Cm */
+            fill_below_rim_cm: number;
+            /**
+             * Air Keys
+             * @description Of its outlets on the room's air
+             */
+            air_keys: string[];
         };
         /**
          * BottleWindow
@@ -7094,8 +8890,21 @@ export interface components {
             rise_m: number;
             /** Watts */
             watts: number;
-            /** Price */
+            /**
+             * Price
+             * @description Its air pump included, where the tank has one of its own
+             */
             price: number;
+            /**
+             * Air Pump Price
+             * @description Of that, what the air pump costs
+             */
+            air_pump_price: number;
+            /**
+             * Noise Db
+             * @description At a metre, here
+             */
+            noise_db: number;
             /** Money Three Years */
             money_three_years: number;
             /**
@@ -7126,7 +8935,7 @@ export interface components {
         };
         /**
          * CareDone
-         * @description Something small of the care plan done, or a worn part changed.
+         * @description Something small of the care plan done, a worn part changed, or the plugs looked at.
          */
         CareDone: {
             /**
@@ -7138,7 +8947,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "guard" | "carbon" | "part";
+            what: "guard" | "carbon" | "part" | "plugs";
             /**
              * Filter Key
              * @default null
@@ -7152,7 +8961,7 @@ export interface components {
         };
         /**
          * CareDone
-         * @description Something small of the care plan done, or a worn part changed.
+         * @description Something small of the care plan done, a worn part changed, or the plugs looked at.
          */
         CareDoneIn: {
             /**
@@ -7164,7 +8973,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "guard" | "carbon" | "part";
+            what: "guard" | "carbon" | "part" | "plugs";
             /**
              * Filter Key
              * @default null
@@ -7247,7 +9056,7 @@ export interface components {
              */
             at: string;
             /** Done */
-            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["CareDone"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
+            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
             /** Stage */
             stage: ("fit" | "cycle") | null;
         };
@@ -7302,6 +9111,13 @@ export interface components {
              * @default 0
              */
             age_days?: number;
+            /**
+             * Part Ages Days
+             * @description Of parts changed since, by name
+             */
+            part_ages_days?: {
+                [key: string]: number;
+            };
         };
         /**
          * CareTask
@@ -7423,6 +9239,39 @@ export interface components {
             then: number;
             /** Text */
             text: string;
+        };
+        /**
+         * ChangeReview
+         * @description One change, what was measured before and since, and what was said of it.
+         */
+        ChangeReview: {
+            /** Of */
+            of: string;
+            /** Title */
+            title: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Due At
+             * Format: date-time
+             */
+            due_at: string;
+            /**
+             * Flow Before Lph
+             * @description Of all filters timed before; none where none was
+             */
+            flow_before_lph: number | null;
+            /** Flow After Lph */
+            flow_after_lph: number | null;
+            /**
+             * Trace
+             * @description Ammonia or nitrite was read in the month after
+             */
+            trace: boolean;
+            said: components["schemas"]["Review"] | null;
         };
         /**
          * Clash
@@ -7672,6 +9521,31 @@ export interface components {
             score: number;
             /** Points */
             points: number;
+        };
+        /**
+         * Copies
+         * @description So many tanks planned as one of the room is.
+         */
+        Copies: {
+            /** Tank Id */
+            tank_id: number;
+            /** Count */
+            count: number;
+        };
+        /**
+         * CostRow
+         * @description One line of the year.
+         */
+        CostRow: {
+            /** Name */
+            name: string;
+            /**
+             * Kwh Year
+             * @description None of what takes no electricity
+             */
+            kwh_year: number | null;
+            /** Money Year */
+            money_year: number;
         };
         /**
          * Credentials
@@ -8759,6 +10633,21 @@ export interface components {
             ph: components["schemas"]["Band"];
         };
         /**
+         * Device
+         * @description One thing that takes electricity.
+         */
+        Device: {
+            /** Name */
+            name: string;
+            /** Watts */
+            watts: number;
+            /**
+             * Hours Per Day
+             * @default 24
+             */
+            hours_per_day?: number;
+        };
+        /**
          * DeviceIn
          * @description A device to be.
          */
@@ -9285,12 +11174,18 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["CareDone"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
              */
             supersedes: number | null;
+            /**
+             * Who
+             * @description Whose hand wrote it, where it was not the keeper's own
+             * @default null
+             */
+            who: string | null;
         };
         /**
          * Entry
@@ -9312,12 +11207,18 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
              */
             supersedes?: number | null;
+            /**
+             * Who
+             * @description Whose hand wrote it, where it was not the keeper's own
+             * @default null
+             */
+            who?: string | null;
         };
         /**
          * EntryPage
@@ -10182,6 +12083,8 @@ export interface components {
             done_count: number;
             /** Delivered Lph */
             delivered_lph: number;
+            /** @description Of all of them, as their outlets are put and turned */
+            currents: components["schemas"]["CurrentsAnswer"] | null;
             takeover: components["schemas"]["Takeover"] | null;
         };
         /**
@@ -10869,6 +12772,14 @@ export interface components {
             reading: components["schemas"]["Reading"];
         };
         /**
+         * Gone
+         * @description What was taken away.
+         */
+        Gone: {
+            /** Removed */
+            removed: boolean;
+        };
+        /**
          * GrowthPoint
          * @description What they make on one day.
          */
@@ -10877,6 +12788,21 @@ export interface components {
             day: number;
             /** Load Mg N Day */
             load_mg_n_day: number;
+        };
+        /**
+         * HandOut
+         * @description Someone who helps here, or whom one helps.
+         */
+        HandOut: {
+            /** Id */
+            id: number;
+            /** Email */
+            email: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "keeper" | "helper" | "reader";
         };
         /**
          * HeadPart
@@ -11088,6 +13014,110 @@ export interface components {
             roughness_mm?: number;
         };
         /**
+         * HospitalAnswer
+         * @description How much bleach, the steps, and when it carries animals again.
+         */
+        HospitalAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Bleach Ml */
+            bleach_ml: number;
+            /** Soak Minutes */
+            soak_minutes: number;
+            /** Dry Days */
+            dry_days: number;
+            /**
+             * Usable Days
+             * @description After it went in beside others to seed
+             */
+            usable_days: number;
+            /** Full Days */
+            full_days: number;
+            /** Steps */
+            steps: components["schemas"]["HospitalStep"][];
+        };
+        /**
+         * HospitalQuestion
+         * @description A filter to be disinfected: the bucket, the bleach, whether it holds a motor.
+         */
+        HospitalQuestion: {
+            /**
+             * Bucket L
+             * @default 10
+             */
+            bucket_l: number;
+            /**
+             * Bleach Percent
+             * @description As the label says
+             * @default 4
+             */
+            bleach_percent: number;
+            /**
+             * Wanted Ppm
+             * @default 2500
+             */
+            wanted_ppm: number;
+            /**
+             * Motor
+             * @default true
+             */
+            motor: boolean;
+        };
+        /**
+         * HospitalQuestion
+         * @description A filter to be disinfected: the bucket, the bleach, whether it holds a motor.
+         */
+        HospitalQuestionIn: {
+            /**
+             * Bucket L
+             * @default 10
+             */
+            bucket_l?: number;
+            /**
+             * Bleach Percent
+             * @description As the label says
+             * @default 4
+             */
+            bleach_percent?: number;
+            /**
+             * Wanted Ppm
+             * @default 2500
+             */
+            wanted_ppm?: number;
+            /**
+             * Motor
+             * @default true
+             */
+            motor?: boolean;
+        };
+        /**
+         * HospitalStep
+         * @description One step in its order.
+         */
+        HospitalStep: {
+            /** Title */
+            title: string;
+            /** Detail */
+            detail: string;
+            /**
+             * Caution
+             * @default null
+             */
+            caution: string | null;
+        };
+        /**
+         * Household
+         * @description Who helps here, and where this account helps.
+         */
+        Household: {
+            /** Members */
+            members: components["schemas"]["HandOut"][];
+            /** Helps */
+            helps: components["schemas"]["HandOut"][];
+        };
+        /**
          * Hung
          * @description One filter as it hangs on this tank. `plumbing` is as laid out: hoses by their drawn runs.
          */
@@ -11137,6 +13167,167 @@ export interface components {
             expect_lph: number | null;
         };
         /**
+         * IllnessAnswer
+         * @description What to do first, then the causes, the surest first.
+         */
+        IllnessAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** First */
+            first: string;
+            /**
+             * Urgent
+             * @description Something that kills within hours, or many at once
+             */
+            urgent: boolean;
+            /** Causes */
+            causes: components["schemas"]["LikelyCause"][];
+            /**
+             * Checks
+             * @description In order; ticked one by one
+             */
+            checks: string[];
+            /**
+             * Apart
+             * @description Why a sick one goes into a tank of its own; none where the water is at fault
+             */
+            apart: string | null;
+            /**
+             * Body Mg N L
+             * @description What bodies left in the water turn into
+             */
+            body_mg_n_l: number;
+            /** Cautions */
+            cautions: string[];
+            /** Vet */
+            vet: string;
+        };
+        /**
+         * IllnessQuestion
+         * @description What was seen, in how many, and what the logbook knows of the water and of the last days.
+         */
+        IllnessQuestion: {
+            /** Signs */
+            signs?: ("gasping" | "red-gills" | "flicking" | "spots" | "fuzz" | "wounds" | "swollen" | "thin" | "not-eating" | "drifting" | "hiding")[];
+            /**
+             * Ill Count
+             * @description Animals that show it
+             * @default 0
+             */
+            ill_count?: number;
+            /**
+             * Lost Count
+             * @description Found dead or missing within a week
+             * @default 0
+             */
+            lost_count?: number;
+            /**
+             * In Count
+             * @description Animals in the tank before
+             * @default 0
+             */
+            in_count?: number;
+            /**
+             * Body Left G
+             * @description Bodies not found, by their mass
+             * @default 0
+             */
+            body_left_g?: number;
+            /**
+             * Net L
+             * @default 100
+             */
+            net_l?: number;
+            /**
+             * Ammonia Mg N L
+             * @default null
+             */
+            ammonia_mg_n_l?: number | null;
+            /**
+             * Nitrite Mg N L
+             * @default null
+             */
+            nitrite_mg_n_l?: number | null;
+            /**
+             * Since Test Days
+             * @default null
+             */
+            since_test_days?: number | null;
+            /** @description Whose zero counts */
+            kit?: components["schemas"]["KitStepsIn"];
+            /**
+             * Ph
+             * @default null
+             */
+            ph?: number | null;
+            /**
+             * Before Ph
+             * @description At the test before
+             * @default null
+             */
+            before_ph?: number | null;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c?: number | null;
+            /**
+             * Animals Low C
+             * @default null
+             */
+            animals_low_c?: number | null;
+            /**
+             * Animals High C
+             * @default null
+             */
+            animals_high_c?: number | null;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg?: number;
+            /**
+             * Oxygen Enough
+             * @default null
+             */
+            oxygen_enough?: boolean | null;
+            /**
+             * Since Stop Days
+             * @default null
+             */
+            since_stop_days?: number | null;
+            /**
+             * Since Untreated Days
+             * @default null
+             */
+            since_untreated_days?: number | null;
+            /**
+             * Since Animals Days
+             * @default null
+             */
+            since_animals_days?: number | null;
+            /**
+             * Company Trouble
+             * @description Animals that nip or hunt each other are together
+             * @default false
+             */
+            company_trouble?: boolean;
+            /**
+             * Invertebrates
+             * @description Shrimp, snails or crabs, which many medicines kill
+             * @default false
+             */
+            invertebrates?: boolean;
+            /**
+             * Washes Hands
+             * @description Turtles or amphibians, whose water carries Salmonella
+             * @default false
+             */
+            washes_hands?: boolean;
+        };
+        /**
          * IntervalPoint
          * @description Flow so many days after a cleaning.
          */
@@ -11145,6 +13336,48 @@ export interface components {
             day: number;
             /** Flow Lph */
             flow_lph: number;
+        };
+        /**
+         * InviteIn
+         * @description What the one who is invited may do.
+         */
+        InviteIn: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "keeper" | "helper" | "reader";
+        };
+        /**
+         * InviteMade
+         * @description The link, told this once; good once.
+         */
+        InviteMade: {
+            /** Url */
+            url: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "keeper" | "helper" | "reader";
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
+         * InviteSeen
+         * @description Whose invitation a link is.
+         */
+        InviteSeen: {
+            /** Email */
+            email: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "keeper" | "helper" | "reader";
         };
         /**
          * Issue
@@ -11196,6 +13429,22 @@ export interface components {
              */
             rows: components["schemas"]["CareRow"][];
             cost: components["schemas"]["RunningCostAnswer"] | null;
+            /** @description A year, device by device */
+            costs: components["schemas"]["TankCosts"] | null;
+            /** @description What to look at first where animals are unwell or were lost */
+            illness: components["schemas"]["IllnessAnswer"] | null;
+            /** @description Work after which nobody has yet seen the filters run */
+            plugs: components["schemas"]["PlugsAsked"] | null;
+            /**
+             * Salinity
+             * @description Where salinity has drifted, and what brings it back
+             */
+            salinity: string | null;
+            /**
+             * Reviews
+             * @description Changes a month old, and those already judged
+             */
+            reviews: components["schemas"]["ChangeReview"][];
             supplies: components["schemas"]["Supplies"];
             /** Stops */
             stops: components["schemas"]["FilterStopAnswer"][];
@@ -11231,6 +13480,16 @@ export interface components {
             cleaning_done: {
                 [key: string]: components["schemas"]["Entry"];
             };
+            /**
+             * Fell
+             * @description Of a flow that fell faster than dirt makes it fall
+             */
+            fell: string | null;
+            /**
+             * Look For
+             * @description What may be behind it, by its kind
+             */
+            look_for: string[];
             /**
              * Usual Days
              * @description Between cleanings, by its kind and this food
@@ -11599,6 +13858,12 @@ export interface components {
              */
             hose: "plain" | "ribbed";
             /**
+             * Outlet To Glass
+             * @description Turned against the glass, to take its force
+             * @default false
+             */
+            outlet_to_glass: boolean;
+            /**
              * Siphon Break
              * @description A small hole in the return just under the surface
              * @default false
@@ -11674,6 +13939,12 @@ export interface components {
              */
             hose?: "plain" | "ribbed";
             /**
+             * Outlet To Glass
+             * @description Turned against the glass, to take its force
+             * @default false
+             */
+            outlet_to_glass?: boolean;
+            /**
              * Siphon Break
              * @description A small hole in the return just under the surface
              * @default false
@@ -11694,6 +13965,28 @@ export interface components {
             rise_cm: number;
             /** Times S */
             times_s: number[];
+        };
+        /**
+         * LikelyCause
+         * @description One thing it may be, what speaks for it, what is done.
+         */
+        LikelyCause: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "ammonia" | "nitrite" | "trace" | "untested" | "oxygen" | "warmth" | "cold" | "chlorine" | "ph" | "parasite" | "fungus" | "strife" | "inside" | "age";
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+            /** Do */
+            do: string;
+            /**
+             * Certain
+             * @description Measured or written down, not only suspected from signs
+             */
+            certain: boolean;
         };
         /**
          * Liking
@@ -12002,6 +14295,89 @@ export interface components {
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
         };
         /**
+         * LookLinkMade
+         * @description The link itself, told this once.
+         */
+        LookLinkMade: {
+            /** Made At */
+            made_at: string | null;
+            /** Url */
+            url: string;
+        };
+        /**
+         * LookLinkOut
+         * @description Since when there is a link; none where there is none.
+         */
+        LookLinkOut: {
+            /** Made At */
+            made_at: string | null;
+        };
+        /**
+         * LookView
+         * @description What anyone with the link sees of a tank: how it stands, who is in it, its newest tests. Nothing of its keeper.
+         */
+        LookView: {
+            /** Name */
+            name: string;
+            /** Verdict */
+            verdict: string;
+            /** Urgent */
+            urgent: boolean;
+            /** Who */
+            who: string;
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /** Tests */
+            tests: components["schemas"]["TestSeen"][];
+            /** Due */
+            due: components["schemas"]["Due"][];
+        };
+        /**
+         * MainPiece
+         * @description A piece of main between two nodes, named as the keeper likes.
+         */
+        MainPiece: {
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
+            /**
+             * Bore Mm
+             * @default 16
+             */
+            bore_mm?: number;
+            /** Length M */
+            length_m: number;
+        };
+        /**
+         * ManyEntries
+         * @description One thing for many tanks. `key` makes a repeated send harmless: each tank's entry is keyed by it.
+         */
+        ManyEntries: {
+            /**
+             * Key
+             * @description Made by the sender; the same key twice is one entry
+             */
+            key: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Tank Ids */
+            tank_ids: number[];
+            /** Body */
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+        };
+        /**
+         * ManyWritten
+         * @description The entry of each tank, in the order asked.
+         */
+        ManyWritten: {
+            /** Entries */
+            entries: components["schemas"]["Entry"][];
+        };
+        /**
          * MappedCsv
          * @description A file and how it is to be read; columns left out are guessed.
          */
@@ -12271,6 +14647,30 @@ export interface components {
             detail: string;
         };
         /**
+         * Moving
+         * @description Animals that go from one tank into another. `key` makes a repeated send harmless.
+         */
+        Moving: {
+            /**
+             * Key
+             * @description Made by the sender; the same key twice is one entry
+             */
+            key: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** From Id */
+            from_id: number;
+            /** To Id */
+            to_id: number;
+            /** Species Id */
+            species_id: string;
+            /** Count */
+            count: number;
+        };
+        /**
          * Named
          * @description One computation.
          */
@@ -12320,7 +14720,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -12331,6 +14731,19 @@ export interface components {
              * @default null
              */
             based_on?: number | null;
+        };
+        /**
+         * NewRoom
+         * @description A new room and the tanks that stand in it, placed on shelves one after another.
+         */
+        NewRoom: {
+            /** Name */
+            name: string;
+            /**
+             * Tank Ids
+             * @default []
+             */
+            tank_ids?: number[];
         };
         /**
          * NewTank
@@ -12395,6 +14808,13 @@ export interface components {
             holds_every_days: number | null;
             /** Holds Share */
             holds_share: number | null;
+            /** Kh Low Dkh */
+            kh_low_dkh: number | null;
+            /**
+             * Kh Words
+             * @description Where alkalinity runs out between changes
+             */
+            kh_words: string | null;
             /** Course */
             course: components["schemas"]["NitratePoint"][];
         };
@@ -12443,6 +14863,11 @@ export interface components {
              * @default 7
              */
             every_days?: number;
+            /**
+             * Tap Kh Dkh
+             * @default null
+             */
+            tap_kh_dkh?: number | null;
             /**
              * Target Ppm Ion
              * @description Nitrate as the ion, not to be passed
@@ -12498,6 +14923,80 @@ export interface components {
             nitrate: number;
         };
         /**
+         * NoiseHeardAnswer
+         * @description Now, and when the water has dropped.
+         */
+        NoiseHeardAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /**
+             * Level Db
+             * @description At a metre, A-weighted
+             */
+            level_db: number;
+            /**
+             * Dropped Db
+             * @description When the water stands lower
+             */
+            dropped_db: number;
+            /**
+             * Heard
+             * @enum {string}
+             */
+            heard: "hardly" | "heard" | "disturbs";
+        };
+        /**
+         * NoiseHeardQuestion
+         * @description The filters, how far their water falls, and where the tank stands.
+         */
+        NoiseHeardQuestion: {
+            /** Filters */
+            filters: components["schemas"]["NoiseSource"][];
+            /**
+             * Fall Cm
+             * @description Water to the lip, or to the rim it hangs on
+             * @default 3
+             */
+            fall_cm?: number;
+            /**
+             * Pump Here
+             * @description The air pump stands beside the tank
+             * @default true
+             */
+            pump_here?: boolean;
+            /**
+             * Where
+             * @default living
+             * @enum {string}
+             */
+            where?: "bedroom" | "living" | "workshop" | "shop" | "fish-room";
+        };
+        /**
+         * NoiseSource
+         * @description One filter as it sounds.
+         */
+        NoiseSource: {
+            /**
+             * Noise
+             * @description 1 hardly heard, 5 loud
+             * @default 2
+             */
+            noise?: number;
+            /**
+             * Air Driven
+             * @default false
+             */
+            air_driven?: boolean;
+            /**
+             * Falls Lph
+             * @description Over a lip, back into the tank
+             * @default 0
+             */
+            falls_lph?: number;
+        };
+        /**
          * Note
          * @description Anything worth keeping in words.
          */
@@ -12509,6 +15008,16 @@ export interface components {
             kind: "note";
             /** Text */
             text: string;
+        };
+        /**
+         * OnWall
+         * @description A socket, a sink, a pump: where it is on the wall.
+         */
+        OnWall: {
+            /** X Cm */
+            x_cm: number;
+            /** Y Cm */
+            y_cm: number;
         };
         /**
          * OperatingPointAnswer
@@ -12702,6 +15211,44 @@ export interface components {
              * @default false
              */
             against_glass?: boolean;
+            /**
+             * Way Cm
+             * @default null
+             */
+            way_cm?: number | null;
+        };
+        /**
+         * OutletAir
+         * @description What one outlet gets.
+         */
+        OutletAir: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Air L Min */
+            air_l_min: number;
+            /** Wanted L Min */
+            wanted_l_min: number;
+            /**
+             * Got Share
+             * @description Air over air wanted
+             */
+            got_share: number;
+            /** Water Lph */
+            water_lph: number | null;
+            /**
+             * Node Kpa
+             * @description In the main, where it is let off
+             */
+            node_kpa: number;
+            /**
+             * Balanced Open Share
+             * @description Its valve, so that all get the same share of what they want
+             */
+            balanced_open_share: number;
+            /** Blocked */
+            blocked: boolean;
         };
         /**
          * OverflowCheckAnswer
@@ -12959,8 +15506,21 @@ export interface components {
             turnovers_per_hour: number;
             /** Watts */
             watts: number;
-            /** Price */
+            /**
+             * Price
+             * @description Its air pump included, where the tank has one of its own
+             */
             price: number;
+            /**
+             * Air Pump Price
+             * @description Of that, what the air pump costs
+             */
+            air_pump_price: number;
+            /**
+             * Noise Db
+             * @description At a metre, here
+             */
+            noise_db: number;
             /** Score */
             score: number;
             /** Margins */
@@ -13114,6 +15674,21 @@ export interface components {
              * @enum {string}
              */
             kind: "plant-growth";
+        };
+        /**
+         * PlugsAsked
+         * @description What was done, when, and the filters that were stopped for it.
+         */
+        PlugsAsked: {
+            /** After */
+            after: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Filters */
+            filters: string[];
         };
         /**
          * Plumbing
@@ -13469,6 +16044,25 @@ export interface components {
              * @default 1
              */
             speed_share?: number;
+        };
+        /**
+         * PumpAir
+         * @description What one pump gives, and what is left where it fails.
+         */
+        PumpAir: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** L Min */
+            l_min: number;
+            /** Kpa */
+            kpa: number;
+            /**
+             * Without Share
+             * @description Least any outlet keeps of its air if this pump fails
+             */
+            without_share: number;
         };
         /**
          * RampStep
@@ -13958,6 +16552,82 @@ export interface components {
             days_to_spare?: number;
         };
         /**
+         * Review
+         * @description A month after a change: whether it was worth it.
+         */
+        Review: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "review";
+            /**
+             * Of
+             * @description Key of the change
+             */
+            of: string;
+            /** Worth */
+            worth: boolean;
+            /**
+             * Flow
+             * @default null
+             */
+            flow: ("better" | "same" | "worse") | null;
+            /**
+             * Clarity
+             * @default null
+             */
+            clarity: ("better" | "same" | "worse") | null;
+            /**
+             * Noise
+             * @default null
+             */
+            noise: ("better" | "same" | "worse") | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * Review
+         * @description A month after a change: whether it was worth it.
+         */
+        ReviewIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "review";
+            /**
+             * Of
+             * @description Key of the change
+             */
+            of: string;
+            /** Worth */
+            worth: boolean;
+            /**
+             * Flow
+             * @default null
+             */
+            flow?: ("better" | "same" | "worse") | null;
+            /**
+             * Clarity
+             * @default null
+             */
+            clarity?: ("better" | "same" | "worse") | null;
+            /**
+             * Noise
+             * @default null
+             */
+            noise?: ("better" | "same" | "worse") | null;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+        };
+        /**
          * Room
          * @description The tank and what stands round it.
          */
@@ -14060,6 +16730,67 @@ export interface components {
             film_here_m2: number;
         };
         /**
+         * RoomAirAnswer
+         * @description Every outlet's air, the pumps' working points, and what one more would take.
+         */
+        RoomAirAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Outlets */
+            outlets: components["schemas"]["OutletAir"][];
+            /** Pumps */
+            pumps: components["schemas"]["PumpAir"][];
+            /** Air L Min */
+            air_l_min: number;
+            /** Weakest */
+            weakest: string;
+            /** Carries */
+            carries: boolean;
+            /**
+             * Fair Share
+             * @description Of what each wants, with the valves balanced
+             */
+            fair_share: number;
+            /**
+             * Bleed L Min
+             * @description To let off, so that no valve must hold back more than it can
+             */
+            bleed_l_min: number;
+            /**
+             * One More Share
+             * @description Least any keeps of its air with one more like the weakest
+             */
+            one_more_share: number;
+            /**
+             * More Count
+             * @description More like the hungriest that it carries, valves balanced
+             */
+            more_count: number;
+            /** Assumed */
+            assumed: string[];
+            /** Remedies */
+            remedies: string[];
+        };
+        /**
+         * RoomAirQuestion
+         * @description Pumps, the main's pieces, and what hangs on it.
+         */
+        RoomAirQuestion: {
+            /** Pumps */
+            pumps: components["schemas"]["RoomPumpIn"][];
+            /** Mains */
+            mains?: components["schemas"]["MainPiece"][];
+            /** Outlets */
+            outlets: components["schemas"]["RoomOutlet"][];
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
+        };
+        /**
          * Room
          * @description The tank and what stands round it.
          */
@@ -14160,6 +16891,305 @@ export interface components {
              * @default 0
              */
             film_here_m2?: number;
+        };
+        /**
+         * RoomList
+         * @description Every room, oldest first.
+         */
+        RoomList: {
+            /** Rooms */
+            rooms: components["schemas"]["RoomOut"][];
+        };
+        /**
+         * RoomOut
+         * @description A room as kept.
+         */
+        RoomOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            plan: components["schemas"]["RoomPlan"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * RoomOutlet
+         * @description One outlet: where it is let off the main, its line and valve, its lift.
+         */
+        RoomOutlet: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Node */
+            node: string;
+            /**
+             * Depth Cm
+             * @description Air let go so far under the surface
+             */
+            depth_cm: number;
+            /** Wanted L Min */
+            wanted_l_min: number;
+            /**
+             * Line Bore Mm
+             * @default 4
+             */
+            line_bore_mm?: number;
+            /**
+             * Line Length M
+             * @default 1.5
+             */
+            line_length_m?: number;
+            /**
+             * Stone
+             * @default false
+             */
+            stone?: boolean;
+            /**
+             * Open Share
+             * @description Its adjusting valve; 0 is shut
+             * @default 1
+             */
+            open_share?: number;
+            /**
+             * Tube Bore Mm
+             * @default null
+             */
+            tube_bore_mm?: number | null;
+            /**
+             * Foam Face Cm2
+             * @default 300
+             */
+            foam_face_cm2?: number;
+            /**
+             * Foam Depth Cm
+             * @default 3
+             */
+            foam_depth_cm?: number;
+            /**
+             * Seen
+             * @description What comes out of it, where somebody looked
+             * @default null
+             */
+            seen?: ("steady" | "weak" | "none") | null;
+        };
+        /**
+         * RoomPlan
+         * @description The room as drawn: its wall, shelves, tanks, sockets, sink, air.
+         */
+        RoomPlan: {
+            /**
+             * Width Cm
+             * @default 300
+             */
+            width_cm: number;
+            /**
+             * Height Cm
+             * @default 220
+             */
+            height_cm: number;
+            /** Shelves */
+            shelves: components["schemas"]["Shelf"][];
+            /** Spots */
+            spots: components["schemas"]["Spot"][];
+            /** Sockets */
+            sockets: components["schemas"]["OnWall"][];
+            /** @default null */
+            sink: components["schemas"]["OnWall"] | null;
+            /** Pumps */
+            pumps: components["schemas"]["WallPump"][];
+            main: components["schemas"]["AirMain"];
+            /**
+             * Open Shares
+             * @description Adjusting valves that are not wide open, by tank and filter key
+             */
+            open_shares: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * RoomPlan
+         * @description The room as drawn: its wall, shelves, tanks, sockets, sink, air.
+         */
+        RoomPlanIn: {
+            /**
+             * Width Cm
+             * @default 300
+             */
+            width_cm?: number;
+            /**
+             * Height Cm
+             * @default 220
+             */
+            height_cm?: number;
+            /** Shelves */
+            shelves?: components["schemas"]["ShelfIn"][];
+            /** Spots */
+            spots?: components["schemas"]["SpotIn"][];
+            /** Sockets */
+            sockets?: components["schemas"]["OnWall"][];
+            /** @default null */
+            sink?: components["schemas"]["OnWall"] | null;
+            /** Pumps */
+            pumps?: components["schemas"]["WallPumpIn"][];
+            main?: components["schemas"]["AirMainIn"];
+            /**
+             * Open Shares
+             * @description Adjusting valves that are not wide open, by tank and filter key
+             */
+            open_shares?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * RoomPump
+         * @description A pump by its two box figures, or by what else is known of it.
+         */
+        RoomPump: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Node
+             * @default pump
+             */
+            node: string;
+            /**
+             * L Min
+             * @default null
+             */
+            l_min: number | null;
+            /**
+             * Kpa
+             * @default null
+             */
+            kpa: number | null;
+            /**
+             * Watts
+             * @default null
+             */
+            watts: number | null;
+            /**
+             * Outlets Count
+             * @default null
+             */
+            outlets_count: number | null;
+        };
+        /**
+         * RoomPump
+         * @description A pump by its two box figures, or by what else is known of it.
+         */
+        RoomPumpIn: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Node
+             * @default pump
+             */
+            node?: string;
+            /**
+             * L Min
+             * @default null
+             */
+            l_min?: number | null;
+            /**
+             * Kpa
+             * @default null
+             */
+            kpa?: number | null;
+            /**
+             * Watts
+             * @default null
+             */
+            watts?: number | null;
+            /**
+             * Outlets Count
+             * @default null
+             */
+            outlets_count?: number | null;
+        };
+        /**
+         * RoomSave
+         * @description A room as it is to be, and the version it was edited from.
+         */
+        RoomSave: {
+            /** Name */
+            name: string;
+            plan: components["schemas"]["RoomPlanIn"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * RoomSeen
+         * @description A room with its board and its air.
+         */
+        RoomSeen: {
+            room: components["schemas"]["RoomOut"];
+            view: components["schemas"]["RoomView"];
+        };
+        /**
+         * RoomTable
+         * @description A table of tanks as text: name, sizes in cm, filter, animals.
+         */
+        RoomTable: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * RoomView
+         * @description The board, the room's air, and what is said of both.
+         */
+        RoomView: {
+            /** Verdict */
+            verdict: string;
+            /** Rows */
+            rows: components["schemas"]["BoardRow"][];
+            air: components["schemas"]["RoomAirAnswer"] | null;
+            /**
+             * Air Words
+             * @description Why there is no answer about the air
+             */
+            air_words: string | null;
+            /** Sockets Used */
+            sockets_used: number;
+            /** @description A year of these tanks three ways; none of an empty room */
+            year: components["schemas"]["RoomYearAnswer"] | null;
+            /**
+             * Watts
+             * @description All filters and air pumps of the room
+             */
+            watts: number;
+        };
+        /**
+         * RoomYearAnswer
+         * @description The ways, the cheapest first year first.
+         */
+        RoomYearAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Ways */
+            ways: components["schemas"]["YearWay"][];
+        };
+        /**
+         * RoomYearQuestion
+         * @description The tanks by their water, and what electricity costs.
+         */
+        RoomYearQuestion: {
+            /** Tanks L */
+            tanks_l: number[];
+            /**
+             * Price Per Kwh
+             * @default 0.3
+             */
+            price_per_kwh?: number;
         };
         /**
          * Run
@@ -14466,6 +17496,42 @@ export interface components {
             units: components["schemas"]["Units"];
             /** Written */
             written: components["schemas"]["WrittenUnit"][];
+        };
+        /**
+         * Shelf
+         * @description A shelf on the wall, by its upper edge.
+         */
+        Shelf: {
+            /**
+             * X Cm
+             * @default 0
+             */
+            x_cm: number;
+            /**
+             * Y Cm
+             * @description Above the floor
+             */
+            y_cm: number;
+            /** Length Cm */
+            length_cm: number;
+        };
+        /**
+         * Shelf
+         * @description A shelf on the wall, by its upper edge.
+         */
+        ShelfIn: {
+            /**
+             * X Cm
+             * @default 0
+             */
+            x_cm?: number;
+            /**
+             * Y Cm
+             * @description Above the floor
+             */
+            y_cm: number;
+            /** Length Cm */
+            length_cm: number;
         };
         /**
          * ShoppingItem
@@ -15080,6 +18146,42 @@ export interface components {
              * @enum {string}
              */
             disease_note?: "none-seen" | "treated" | "sick-now" | "unknown";
+        };
+        /**
+         * Spot
+         * @description A tank on a shelf, by its left edge; `shelf` counts from 0.
+         */
+        Spot: {
+            /** Tank Id */
+            tank_id: number;
+            /**
+             * X Cm
+             * @default 0
+             */
+            x_cm: number;
+            /**
+             * Shelf
+             * @default 0
+             */
+            shelf: number;
+        };
+        /**
+         * Spot
+         * @description A tank on a shelf, by its left edge; `shelf` counts from 0.
+         */
+        SpotIn: {
+            /** Tank Id */
+            tank_id: number;
+            /**
+             * X Cm
+             * @default 0
+             */
+            x_cm?: number;
+            /**
+             * Shelf
+             * @default 0
+             */
+            shelf?: number;
         };
         /**
          * Stage
@@ -15827,6 +18929,15 @@ export interface components {
             answer: components["schemas"]["FilterMoveAnswer"];
         };
         /**
+         * TankCosts
+         * @description The year, and what was assumed for it.
+         */
+        TankCosts: {
+            year: components["schemas"]["YearCostAnswer"];
+            /** Assumed */
+            assumed: string[];
+        };
+        /**
          * TankIn
          * @description A tank's name.
          */
@@ -15861,6 +18972,18 @@ export interface components {
              * @default []
              */
             stages: components["schemas"]["Stage"][];
+            /**
+             * Of
+             * @description Whose it is, where it is another's
+             * @default null
+             */
+            of: string | null;
+            /**
+             * Role
+             * @description What this keeper may do in it, where it is another's
+             * @default null
+             */
+            role: ("keeper" | "helper" | "reader") | null;
         };
         /**
          * TankPlan
@@ -16255,6 +19378,18 @@ export interface components {
             hot_c?: number;
         };
         /**
+         * TestSeen
+         * @description A test and when it was made.
+         */
+        TestSeen: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            reading: components["schemas"]["Reading"];
+        };
+        /**
          * ThrottleFill
          * @description One fill with the tap at a mark.
          */
@@ -16433,6 +19568,8 @@ export interface components {
             urgent: boolean;
             /** @default null */
             stop: components["schemas"]["FilterStopAnswer"] | null;
+            /** @default null */
+            illness: components["schemas"]["IllnessAnswer"] | null;
             /** Due */
             due: components["schemas"]["Due"][];
             tank: components["schemas"]["TankOut"];
@@ -16461,6 +19598,7 @@ export interface components {
             cost: components["schemas"]["RunningCostAnswer"];
             /** Price */
             price: number;
+            noise: components["schemas"]["NoiseHeardAnswer"];
             /**
              * Margins
              * @description Biology, clarity and movement, each on its own
@@ -16599,6 +19737,40 @@ export interface components {
              * @default
              */
             currency?: string;
+        };
+        /**
+         * UsedUp
+         * @description One thing that is bought again.
+         */
+        UsedUp: {
+            /** Name */
+            name: string;
+            /** Every Days */
+            every_days: number;
+            /** Price */
+            price: number;
+        };
+        /**
+         * WallPump
+         * @description An air pump and what is known of it.
+         */
+        WallPump: {
+            /** X Cm */
+            x_cm: number;
+            /** Y Cm */
+            y_cm: number;
+            pump: components["schemas"]["RoomPump"];
+        };
+        /**
+         * WallPump
+         * @description An air pump and what is known of it.
+         */
+        WallPumpIn: {
+            /** X Cm */
+            x_cm: number;
+            /** Y Cm */
+            y_cm: number;
+            pump: components["schemas"]["RoomPumpIn"];
         };
         /**
          * WasteLoadAnswer
@@ -16983,6 +20155,8 @@ export interface components {
             part: string;
             /** Lasts Days */
             lasts_days: number;
+            /** Age Days */
+            age_days: number;
             /** Shows */
             shows: string;
             /** Due */
@@ -17009,6 +20183,98 @@ export interface components {
             twin_factor: number;
             /** Twin Offset */
             twin_offset: number;
+        };
+        /**
+         * YearCostAnswer
+         * @description The dearest first.
+         */
+        YearCostAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Rows */
+            rows: components["schemas"]["CostRow"][];
+            /** Kwh Year */
+            kwh_year: number;
+            /** Money Year */
+            money_year: number;
+        };
+        /**
+         * YearCostQuestion
+         * @description What runs, what is poured, what is bought again.
+         */
+        YearCostQuestion: {
+            /** Devices */
+            devices?: components["schemas"]["Device"][];
+            /** Used Up */
+            used_up?: components["schemas"]["UsedUp"][];
+            /**
+             * Price Per Kwh
+             * @default 0.3
+             */
+            price_per_kwh?: number;
+            /**
+             * Changed Year
+             * @default 0
+             */
+            changed_year?: number;
+            /**
+             * Salt G Kg
+             * @description Mixed into the water of a change
+             * @default 0
+             */
+            salt_g_kg?: number;
+            /**
+             * Water Price
+             * @default 4
+             */
+            water_price?: number;
+            /**
+             * Salt Price
+             * @default 3
+             */
+            salt_price?: number;
+        };
+        /**
+         * YearWay
+         * @description One way: what it costs, asks and risks.
+         */
+        YearWay: {
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "air" | "rim" | "sump";
+            /** Name */
+            name: string;
+            /** Buy Money */
+            buy_money: number;
+            /** Watts */
+            watts: number;
+            /** Kwh Year */
+            kwh_year: number;
+            /**
+             * Year Money
+             * @description Energy of a year
+             */
+            year_money: number;
+            /**
+             * First Year Money
+             * @description Bought, and run for a year
+             */
+            first_year_money: number;
+            /** Sockets Count */
+            sockets_count: number;
+            /**
+             * Hours Year
+             * @description Of care
+             */
+            hours_year: number;
+            /** One Failure */
+            one_failure: string;
+            /** Disease */
+            disease: string;
         };
         /**
          * Years

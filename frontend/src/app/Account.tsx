@@ -10,6 +10,7 @@ import type { SessionState } from "../api/schemas";
 import { Button, Fields, Lead, PickOne, ProblemNote, TextField, Verdict } from "../kit";
 import { Page } from "./Page";
 import { CalendarLink } from "./CalendarLink";
+import { Hands } from "./Hands";
 import { RecoveryCodes } from "./RecoveryCodes";
 
 export function Account({ session }: { session: SessionState }) {
@@ -29,6 +30,7 @@ export function Account({ session }: { session: SessionState }) {
             <CodesForm />
           </>
         )}
+        <Hands />
         <CalendarLink />
         {!session.visiting && <EmailForm session={session} />}
         <section aria-label="Everything">

@@ -5,7 +5,7 @@ import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client
 import { del, get, set } from "idb-keyval";
 import { lazy, Suspense, type ReactNode } from "react";
 import { RouterProvider as AriaRouter } from "react-aria-components";
-import { BrowserRouter, Navigate, Route, Routes, useHref, useNavigate } from "react-router";
+import { BrowserRouter, Navigate, Route, Routes, useHref, useLocation, useNavigate } from "react-router";
 import { ProblemError } from "../api/client";
 import type { SessionState } from "../api/schemas";
 import { useSession } from "../api/hooks";
@@ -19,7 +19,13 @@ import { UpdateNotice } from "./UpdateNotice";
 import { useOutbox } from "./useOutbox";
 
 const Today = lazy(() => import("../today/Today"));
+const Month = lazy(() => import("../today/Month"));
+const Join = lazy(() => import("./Join"));
+const Look = lazy(() => import("./Look"));
+const RoomPage = lazy(() => import("../rooms/RoomPage"));
+const RoomsPage = lazy(() => import("../rooms/RoomsPage"));
 const AwaySheet = lazy(() => import("../stages/keep/AwaySheet"));
+const CareSheet = lazy(() => import("../stages/keep/CareSheet"));
 const BuyingSheet = lazy(() => import("../stages/filter/BuyingSheet"));
 const FittingSheet = lazy(() => import("../stages/fit/FittingSheet"));
 const DiarySheet = lazy(() => import("../stages/cycle/DiarySheet"));
@@ -93,6 +99,7 @@ function AriaRoutes({ children }: { children: ReactNode }) {
 
 function Addresses() {
   const session = useSession();
+  const { pathname } = useLocation();
   useOutbox(session.data?.signed_in ?? false);
   if (session.isPending)
     return (
@@ -112,7 +119,8 @@ function Addresses() {
         />
       </Page>
     );
-  if (!session.data.signed_in) return <SignIn demoOpen={session.data.demo_open} />;
+  if (!session.data.signed_in && !pathname.startsWith("/look/"))
+    return <SignIn demoOpen={session.data.demo_open} />;
   return (
     <ErrorBoundary>
       <Suspense
@@ -124,8 +132,14 @@ function Addresses() {
       >
         <Routes>
           <Route path="/today" element={<Today />} />
+          <Route path="/month" element={<Month />} />
+          <Route path="/join/:token" element={<Join />} />
+          <Route path="/look/:token" element={<Look />} />
+          <Route path="/rooms" element={<RoomsPage />} />
+          <Route path="/rooms/:roomId" element={<RoomPage />} />
           <Route path="/account" element={<Account session={session.data} />} />
           <Route path="/tanks/:tankId/away" element={<AwaySheet />} />
+          <Route path="/tanks/:tankId/care" element={<CareSheet />} />
           <Route path="/tanks/:tankId/buying" element={<BuyingSheet />} />
           <Route path="/tanks/:tankId/sheet" element={<FittingSheet />} />
           <Route path="/tanks/:tankId/diary" element={<DiarySheet />} />

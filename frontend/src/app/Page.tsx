@@ -119,6 +119,8 @@ function KeeperMenu() {
       <MenuBox placement="bottom end">
         <Menu aria-label="Keeper">
           <MenuItem href="/today">Today</MenuItem>
+          <MenuItem href="/rooms">Rooms</MenuItem>
+          <MenuItem href="/month">The month</MenuItem>
           <MenuItem href="/account">Account</MenuItem>
           <MenuItem onAction={turnTheme}>Light or dark</MenuItem>
           <MenuItem href="/api/reference" target="_blank">

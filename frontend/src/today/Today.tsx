@@ -2,8 +2,8 @@
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { ProblemError } from "../api/client";
-import { useTables, useTank, useToday, useWrite } from "../api/hooks";
-import type { SeedRow, TodayRow } from "../api/schemas";
+import { useRooms, useTables, useTank, useToday, useWrite } from "../api/hooks";
+import type { RoomSeen, SeedRow, TodayRow } from "../api/schemas";
 import { Page } from "../app/Page";
 import { Button, InlineButton, narrow, phone, ProblemNote, Verdict, Waiting } from "../kit";
 import { DONE, entryOf } from "../stages/cycle/actions";
@@ -12,6 +12,8 @@ import { Section } from "../section/Section";
 import { hanging } from "../stages/shared";
 import { Aside } from "./Aside";
 import { NewTank } from "./NewTank";
+
+type RoomKept = RoomSeen["room"];
 
 const STAGE_NAMES: Record<TodayRow["stage"], string> = {
   tank: "Tank",
@@ -24,20 +26,35 @@ const STAGE_NAMES: Record<TodayRow["stage"], string> = {
 
 export default function Today() {
   const today = useToday();
+  const rooms = useRooms().data?.rooms ?? [];
   const rows = today.data?.rows ?? [];
   const urgent = rows.filter((r) => r.urgent);
+  const placed = new Map(rooms.flatMap((room) => room.plan.spots.map((s) => [s.tank_id, room] as const)));
+  const alone = rows.filter((r) => !r.urgent && !placed.has(r.tank.id));
   return (
     <Page name="Today">
       <title>Today · Reedmace</title>
       <Stack>
         {today.isPending && <Waiting>Looking round the tanks…</Waiting>}
         <ProblemNote problem={today.error instanceof ProblemError ? today.error : null} />
-        {today.data && <Headline rows={rows} />}
+        {today.data && <Headline rows={rows} placed={placed} />}
         <Rows>
-          {[...urgent, ...rows.filter((r) => !r.urgent)].map((r) => (
+          {[...urgent, ...alone].map((r) => (
             <TankRow key={r.tank.id} row={r} />
           ))}
+          {rooms.map((room) => (
+            <RoomRow
+              key={room.id}
+              room={room}
+              rows={rows.filter((r) => !r.urgent && placed.get(r.tank.id)?.id === room.id)}
+            />
+          ))}
         </Rows>
+        {rows.length > 0 && (
+          <p>
+            <Link to="/month">What the month brings, day by day</Link>
+          </p>
+        )}
         <Spares rows={today.data?.seeds ?? []} />
         <Aside />
         {today.data && <NewTank first={rows.length === 0} />}
@@ -46,12 +63,12 @@ export default function Today() {
   );
 }
 
-function Headline({ rows }: { rows: TodayRow[] }) {
+function Headline({ rows, placed }: { rows: TodayRow[]; placed: Map<number, RoomKept> }) {
   const urgent = rows.filter((r) => r.urgent);
-  const others = rows
-    .filter((r) => !r.urgent && r.due.some((d) => new Date(d.at).getTime() < Date.now()))
-    .map((r) => r.tank.name)
-    .join(" and ");
+  const due = rows
+    .filter((r) => !r.urgent && isDue(r))
+    .map((r) => placed.get(r.tank.id)?.name ?? r.tank.name);
+  const others = listed([...new Set(due)]);
   const date = new Date().toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" });
   if (rows.length === 0) return <Verdict>Begin with a tank: where does it stand?</Verdict>;
   if (urgent.length === 0)
@@ -62,9 +79,49 @@ function Headline({ rows }: { rows: TodayRow[] }) {
     );
   return (
     <Verdict>
-      {date}: <em>{urgent.map((r) => r.tank.name).join(" and ")} cannot wait.</em>{" "}
+      {date}: <em>{listed(urgent.map((r) => r.tank.name))} cannot wait.</em>{" "}
       {rows.length > urgent.length && (others ? `Something is due for ${others}.` : "The others can.")}
     </Verdict>
+  );
+}
+
+const isDue = (row: TodayRow) => row.due.some((d) => new Date(d.at).getTime() < Date.now());
+
+function listed(names: string[]): string {
+  const last = names.at(-1) ?? "";
+  return names.length < 2 ? last : `${names.slice(0, -1).join(", ")} and ${last}`;
+}
+
+/** The tanks of a room that can wait, in one row. */
+function RoomRow({ room, rows }: { room: RoomKept; rows: TodayRow[] }) {
+  const due = rows.filter(isDue);
+  const to = `/rooms/${room.id}`;
+  return (
+    <li>
+      <div className="sketch" />
+      <div>
+        <h2>
+          <Link to={to}>{room.name}</Link>
+        </h2>
+        <p className="where">{room.plan.spots.length} tanks</p>
+        <p className="verdict">
+          {due.length
+            ? `Something is due in ${listed(due.map((r) => r.tank.name))}.`
+            : "Nothing is due today."}
+        </p>
+      </div>
+      <div>
+        {due.slice(0, 4).map((r) => (
+          <p key={r.tank.id}>
+            {r.tank.name}:{" "}
+            <Link to={`/tanks/${r.tank.id}/${r.due[0]?.stage ?? r.stage}`}>{r.due[0]?.title}</Link>
+          </p>
+        ))}
+      </div>
+      <div className="go">
+        <Link to={to}>To the room</Link>
+      </div>
+    </li>
   );
 }
 
@@ -92,6 +149,7 @@ function TankRow({ row }: { row: TodayRow }) {
           <Link to={to}>{tank.name}</Link>
         </h2>
         <p className="where">
+          {tank.of && `${tank.of}’s · `}
           {words.tank} · {words.stock} · {words.filter} · {words.cycle}
         </p>
         <p className="verdict">{row.verdict}</p>
@@ -109,7 +167,7 @@ function TankRow({ row }: { row: TodayRow }) {
 
 /** A stop, then the cycle's first action, then what waits: the first that there is, with what is due beside it. */
 function WhatNow({ row }: { row: TodayRow }) {
-  const { advice, stop } = row;
+  const { advice, stop, illness } = row;
   const waiting = row.due.map((d) => (
     <p key={d.key}>
       <Link to={`/tanks/${row.tank.id}/${d.stage}`}>{d.title}</Link>{" "}
@@ -123,6 +181,13 @@ function WhatNow({ row }: { row: TodayRow }) {
         {stop.steps.slice(0, 2).map((s) => (
           <p key={s}>{s}</p>
         ))}
+        {waiting}
+      </>
+    );
+  if (illness)
+    return (
+      <>
+        <b>{illness.first}</b>
         {waiting}
       </>
     );

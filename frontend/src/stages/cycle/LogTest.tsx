@@ -124,7 +124,7 @@ export function readingOf(blank: Reading, found: AnswerOf<"read-test-line">, bas
 }
 
 /** A temperature typed without its unit is in the keeper's own. */
-function lineQuestion(text: string): QuestionOf<"read-test-line"> {
+export function lineQuestion(text: string): QuestionOf<"read-test-line"> {
   return { text, degrees: unitName("°C") === "°F" ? "°F" : "°C" };
 }
 

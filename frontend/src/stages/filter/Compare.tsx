@@ -46,6 +46,7 @@ const LINES: [string, (c: Candidate) => string][] = [
   ["Media if ceramic", (c) => show(c.media_kg, "kg", 1)],
   ["Lifts over", (c) => (c.rise_m > 0 ? show(c.rise_m * 100, "cm") : "nothing")],
   ["Power", (c) => `${Number(c.watts.toFixed(1))} W`],
+  ["Noise here, at a metre", (c) => `${c.noise_db.toFixed(0)} dB`],
   ["To buy", (c) => c.price.toFixed(0)],
   ["Three years, with power", (c) => money(c.money_three_years, 0)],
   ["For it, against it", (c) => c.reason],

@@ -17,6 +17,7 @@ import { Folds, keepOwn } from "./Folds";
 import { Hanging } from "./Hanging";
 import { OwnFilter } from "./OwnFilter";
 import { Margins } from "./Margins";
+import { Moving } from "./Moving";
 import { RankedList } from "./RankedList";
 import { bare, show } from "../../quantity/shown";
 
@@ -121,7 +122,7 @@ function Advice({ view }: { view: FilterView }) {
   const { ranking, shown } = view;
   return (
     <>
-      {shown && shown.currents.jets.length > 0 && <Moving currents={shown.currents} />}
+      {shown && <Moving currents={shown.currents} />}
       {ranking.enough && <Enough>{ranking.enough}</Enough>}
       {ranking.changes.slice(0, 2).map((c, i) => (
         <Change key={c.filter_id} $first={i === 0}>
@@ -208,6 +209,13 @@ function Headline({ view, old, second, onShop }: HeadlineProps) {
         </Lead>
       )}
       {view.shown && <Margins margins={view.shown.margins} />}
+      {view.shown && (
+        <Small>
+          <Figure title="Noise where it is heard" lines={view.shown.noise.working} of="level_db">
+            {view.shown.noise.verdict}
+          </Figure>
+        </Small>
+      )}
     </Answer>
   );
 }
@@ -227,20 +235,6 @@ function Moves({ view, shown }: { view: FilterView; shown: Together }) {
       {shown.service_turnovers_per_hour.toFixed(1)} in service. {!many && shown.filters[0]?.hung.flow.loop}{" "}
       {tested && `By your last flow test expect ${show(expected, "L/h")}.`}
     </>
-  );
-}
-
-/** What the marks in the water mean. */
-function Moving({ currents }: { currents: Together["currents"] }) {
-  return (
-    <Marks>
-      Pale: the jet, as far as it is felt.{" "}
-      {currents.rest_share < 0.98 && "Inside the dots: calm enough for all. "}
-      Brown: where dirt settles.{" "}
-      <Figure title="Currents" lines={currents.working}>
-        {currents.verdict}
-      </Figure>
-    </Marks>
   );
 }
 
@@ -317,6 +311,10 @@ const Answer = styled.div`
     opacity: 0.6;
   }
 `;
+const Small = styled.p`
+  color: var(--ink-soft);
+  font-size: 15px;
+`;
 const Change = styled.p<{ $first: boolean }>`
   font:
     italic 400 ${(p) => (p.$first ? 19 : 17)}px / 1.3 Vollkorn,
@@ -344,9 +342,4 @@ const Beside = styled.div<{ $alone: boolean }>`
   ${phone} {
     grid-template-columns: minmax(0, 1fr);
   }
-`;
-
-const Marks = styled.p`
-  color: var(--ink-soft);
-  font-size: 15px;
 `;

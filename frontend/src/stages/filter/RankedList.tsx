@@ -26,7 +26,7 @@ export function RankedList({ answer, shown, onSee }: Props) {
             name={c.name}
             flow={c.delivered_lph}
             words={c.reason}
-            cost={`${Number(c.watts.toFixed(1))} W · ${money(c.price, 0)}`}
+            cost={`${Number(c.watts.toFixed(1))} W · ${money(c.price, 0)}${c.air_pump_price > 0 ? " with its air pump" : ""}`}
           />
         ))}
       </Ranked>
@@ -42,7 +42,7 @@ export function RankedList({ answer, shown, onSee }: Props) {
                 name={p.name}
                 flow={p.delivered_lph}
                 words={`would come ${p.would_rank === 1 ? "first" : `number ${p.would_rank}`} among the single ones`}
-                cost={`${Number(p.watts.toFixed(1))} W · ${money(p.price, 0)}`}
+                cost={`${Number(p.watts.toFixed(1))} W · ${money(p.price, 0)}${p.air_pump_price > 0 ? " with its air pump" : ""}`}
               />
             ))}
           </Ranked>

@@ -11,6 +11,7 @@ import { TwoColumns, type StageProps } from "../shared";
 import { Dangers } from "./Dangers";
 import { Devices } from "./Devices";
 import { FlowTests } from "./FlowTests";
+import { Moving } from "../filter/Moving";
 import { LayoutForm } from "./LayoutForm";
 import { MoveFilter } from "./MoveFilter";
 import { Steps } from "./Steps";
@@ -69,6 +70,7 @@ function Fitting({ tankId, logbook, draft, view, first }: FittingProps) {
       drawing={
         <>
           <FitDrawing plan={logbook.plans.tank} view={view} one={one} mishap={mishap} put={put} />
+          {view.currents && <Moving currents={view.currents} />}
           <FaultList one={one} />
         </>
       }
@@ -124,6 +126,7 @@ function FitDrawing({ plan, view, one, mishap, put }: DrawingProps) {
       working={one.hung.key}
       lookAt={one.steps.find((s) => s.id === one.next_step_id)?.look_at ?? undefined}
       stopsBelowRimCm={one.danger.mishaps.find((m) => m.code === mishap)?.stops_below_rim_cm}
+      currents={view.currents ?? undefined}
       onMove={{ intake: moving("intake_x_cm"), outlet: moving("outlet_x_cm"), body: moving("body_x_cm") }}
       caption={`${one.hung.filter.name} fitted to the tank, to scale. ${one.hung.plan.verdict}`}
     />

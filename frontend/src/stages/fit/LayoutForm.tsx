@@ -82,6 +82,15 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
           />
         )}
       </Fields>
+      {has("outlet") && !air && (
+        <YesNo
+          label="Outlet turned against the glass"
+          value={layout.outlet_to_glass}
+          onChange={(outlet_to_glass) => {
+            put({ outlet_to_glass });
+          }}
+        />
+      )}
       {back && (
         <PickOne
           label="Hose"

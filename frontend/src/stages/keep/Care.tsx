@@ -49,6 +49,7 @@ export function Care({ tankId, view }: Props) {
           </Weeks>
         </details>
       )}
+      <Link to={`/tanks/${tankId}/care`}>A care card to print</Link>
       <Away tankId={tankId} />
     </section>
   );

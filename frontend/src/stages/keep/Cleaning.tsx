@@ -1,7 +1,8 @@
 /** One filter cleaned, step by step, with what it costs the film before it is done, and parts that wear. */
 import { styled } from "styled-components";
+import { useWrite } from "../../api/hooks";
 import type { KeepView } from "../../api/schemas";
-import { Caution, Figure } from "../../kit";
+import { Button, Caution, Figure, ProblemNote } from "../../kit";
 import { Steps } from "../fit/Steps";
 
 export function Cleaning({ tankId, filter }: { tankId: number; filter: KeepView["filters"][number] }) {
@@ -20,11 +21,60 @@ export function Cleaning({ tankId, filter }: { tankId: number; filter: KeepView[
           Look at the {part.part}: by its age it may be worn. It shows: {part.shows}.
         </Caution>
       ))}
+      <Parts tankId={tankId} filter={filter} />
       <Steps tankId={tankId} filterKey={filter.key} steps={cleaning.steps} done={filter.cleaning_done} />
     </Box>
   );
 }
 
+/** Parts that wear, each with its age; a new one is written down with a press. */
+function Parts({ tankId, filter }: { tankId: number; filter: KeepView["filters"][number] }) {
+  const write = useWrite(tankId);
+  const { worn } = filter.cleaning;
+  if (worn.length === 0) return null;
+  return (
+    <details>
+      <summary>Parts that wear</summary>
+      <Worn>
+        {worn.map((part) => (
+          <li key={part.part}>
+            <span>
+              {part.part}, {ageOf(part.age_days)} old of about {ageOf(part.lasts_days)}
+            </span>
+            <Button
+              $quiet
+              aria-label={`New: ${part.part}`}
+              isDisabled={write.isPending}
+              onPress={() => {
+                write.mutate({
+                  body: { kind: "care", what: "part", part: part.part, filter_key: filter.key },
+                });
+              }}
+            >
+              New one put in
+            </Button>
+          </li>
+        ))}
+      </Worn>
+      <ProblemNote problem={write.error} />
+    </details>
+  );
+}
+
+function ageOf(days: number): string {
+  if (days < 60) return `${days.toFixed(0)} days`;
+  return days < 700 ? `${(days / 30.4).toFixed(0)} months` : `${(days / 365.25).toFixed(1)} years`;
+}
+
+const Worn = styled.ul`
+  li {
+    display: flex;
+    gap: 14px;
+    align-items: center;
+    justify-content: space-between;
+    padding: 4px 0;
+  }
+`;
 const Box = styled.section`
   background: var(--silt);
   padding: 10px 14px;

@@ -1,25 +1,34 @@
 /** Keep: the logbook itself, each filter's flow over time, and what they cost to run. */
-import { useKeep } from "../../api/hooks";
+import { useBlanks, useKeep } from "../../api/hooks";
 import { ThisTank } from "./ThisTank";
 import type { KeepView } from "../../api/schemas";
-import { Figure, Verdict } from "../../kit";
+import { Caution, Figure, Verdict } from "../../kit";
 import { Section } from "../../section/Section";
 import { TakeoverNote } from "../fit/TakeoverNote";
 import { FlowHistory } from "../../charts/FlowHistory";
 import { Care } from "./Care";
+import { Costs } from "./Costs";
+import { Hospital } from "./Hospital";
+import { SeenUnwell, Unwell } from "./Illness";
+import { Plugs, Reviews } from "./LookedAfter";
 import { Logbook } from "./Logbook";
 import { NewEntry } from "./NewEntry";
 import { Pressing } from "./Pressing";
 import { Seeds } from "./Seeds";
 import { YearsAhead } from "./YearsAhead";
 import { Facts, hanging, TwoColumns, type StageProps } from "../shared";
-import { money, show } from "../../quantity/shown";
+import { show } from "../../quantity/shown";
 
 type Kept = KeepView["filters"][number];
 
 export function KeepStage({ tankId, logbook, tables }: StageProps) {
   const plan = logbook.plans.tank;
   const view = useKeep(tankId).data;
+  const blanks = useBlanks();
+  const animals = logbook.plans.stock.animals.map((a): [string, string] => [
+    a.species_id,
+    tables.species.find((s) => s.id === a.species_id)?.common_name ?? a.species_id,
+  ]);
   return (
     <TwoColumns
       drawing={
@@ -37,6 +46,8 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
       {view && <Running tankId={tankId} view={view} />}
       <Seeds tankId={tankId} />
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
+      <SeenUnwell tankId={tankId} animals={animals} />
+      <Hospital start={blanks.hospital} />
       <Logbook tankId={tankId} logbook={logbook} species={tables.species} />
       <ThisTank tankId={tankId} />
     </TwoColumns>
@@ -45,11 +56,14 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
 
 /** What runs, what is next, how it fades and what it costs. */
 function Running({ tankId, view }: { tankId: number; view: KeepView }) {
-  const { filters, cost, takeover, years } = view;
+  const { filters, costs, takeover, years } = view;
   const many = filters.length > 1;
   return (
     <>
       <Pressing view={view} />
+      {view.illness && <Unwell tankId={tankId} illness={view.illness} />}
+      {view.plugs && <Plugs tankId={tankId} asked={view.plugs} />}
+      {view.salinity && <Caution>{view.salinity}</Caution>}
       <Care tankId={tankId} view={view} />
       {takeover && <TakeoverNote takeover={takeover} />}
       <Facts>
@@ -57,36 +71,14 @@ function Running({ tankId, view }: { tankId: number; view: KeepView }) {
           <Flow key={one.key} one={one} many={many} />
         ))}
         <Supplied view={view} />
-        {cost && <Costs cost={cost} many={many} />}
       </Facts>
       {filters.map((one) => (
         <FlowHistory key={one.key} filter={one} many={many} />
       ))}
+      {filters.map((one) => one.fell && <Fell key={one.key} one={one} />)}
+      <Reviews tankId={tankId} changes={view.reviews} />
       {years && <YearsAhead years={years} />}
-    </>
-  );
-}
-
-function Costs({ cost, many }: { cost: NonNullable<KeepView["cost"]>; many: boolean }) {
-  return (
-    <>
-      <div>
-        <dt>Energy{many ? " of all filters" : ""}</dt>
-        <dd>
-          <Figure title="Energy" lines={cost.working} of="kwh_year">
-            {cost.kwh_year.toFixed(0)} kWh a year
-          </Figure>
-        </dd>
-      </div>
-      <div>
-        <dt>Costs to run</dt>
-        <dd>
-          <Figure title="Running cost" lines={cost.working} of="money_year">
-            {money(cost.money_year)} a year
-          </Figure>
-          <small> {money(cost.money_month)} a month</small>
-        </dd>
-      </div>
+      {costs && <Costs costs={costs} />}
     </>
   );
 }
@@ -105,6 +97,22 @@ function Supplied({ view }: { view: KeepView }) {
         {heater.enough === false && <small> {heater.verdict}</small>}
       </dd>
     </div>
+  );
+}
+
+/** A flow that fell in a step, and what may be behind it. */
+function Fell({ one }: { one: Kept }) {
+  return (
+    <Caution as="div">
+      <p>
+        {one.name}: {one.fell}
+      </p>
+      <ul>
+        {one.look_for.map((cause) => (
+          <li key={cause}>{cause}</li>
+        ))}
+      </ul>
+    </Caution>
   );
 }
 

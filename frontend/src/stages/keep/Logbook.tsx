@@ -58,7 +58,7 @@ export function Logbook({ tankId, logbook, species }: Props) {
             entry={e}
             gone={replaced.get(e.id)}
             stands={stand.has(e.id)}
-            said={words(e.body, species)}
+            said={`${words(e.body, species)}${e.who ? `, by ${e.who}` : ""}`}
           />
         ))}
       </Lines>

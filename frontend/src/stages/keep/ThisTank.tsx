@@ -5,10 +5,13 @@ import { useNavigate } from "react-router";
 import { ask, client, ProblemError } from "../../api/client";
 import { useTank } from "../../api/hooks";
 import { Button, ProblemNote, TextField } from "../../kit";
+import { SecretLink } from "../../app/SecretLink";
 import { Bar } from "../shared";
 
 export function ThisTank({ tankId }: { tankId: number }) {
-  const name = useTank(tankId).data?.tank.name;
+  const tank = useTank(tankId).data?.tank;
+  // Another's tank is renamed, linked and put away by its own keeper.
+  const name = tank?.role ? undefined : tank?.name;
   return name ? <Named key={name} tankId={tankId} name={name} /> : null;
 }
 
@@ -102,6 +105,14 @@ function Named({ tankId, name }: { tankId: number; name: string }) {
           Its logbook as a file, first
         </a>
       </Bar>
+      <SecretLink
+        title="A link to look"
+        words="Whoever has it sees how this tank stands, its newest tests and what is due, without an account: for a friend, a shop, a sitter. It changes nothing, and can be revoked."
+        queryKey={["look-link", tankId]}
+        read={() => ask(client.GET("/api/tanks/{tank_id}/link", { params: path }))}
+        make={() => ask(client.POST("/api/tanks/{tank_id}/link", { params: path }))}
+        end={() => ask(client.DELETE("/api/tanks/{tank_id}/link", { params: path }))}
+      />
       <p>What is removed can be brought back on Today for a day; what is out of sight, for ever.</p>
     </details>
   );

@@ -2,7 +2,7 @@
 import { styled } from "styled-components";
 import type { KeepView } from "../../api/schemas";
 import { NitrateSaw } from "../../charts/NitrateSaw";
-import { Figure } from "../../kit";
+import { Caution, Figure } from "../../kit";
 
 type Ahead = NonNullable<KeepView["years"]>;
 
@@ -12,6 +12,7 @@ export function YearsAhead({ years: { nitrate, growth, trial, trial_of } }: { ye
       <summary>Nitrate, growth, and doing without</summary>
       <Parts>
         {nitrate && <NitrateSaw answer={nitrate} />}
+        {nitrate?.kh_words && <Caution>{nitrate.kh_words}</Caution>}
         {growth && (
           <section>
             <h2>As they grow</h2>

@@ -22,7 +22,7 @@ const some = (...parts: (string | null)[]) => parts.filter((p) => p !== null);
 const read = (name: string, value: number | null | undefined, after = "") =>
   value == null ? null : `${name} ${value}${after}`;
 
-function testInWords(body: Extract<Entry["body"], { kind: "reading" }>): string {
+export function testInWords(body: Extract<Entry["body"], { kind: "reading" }>): string {
   const figures = some(
     read("ammonia", body.ammonia_ppm),
     read("nitrite", body.nitrite_ppm, body.off_scale.includes("nitrite") ? "+" : ""),
@@ -50,6 +50,20 @@ export const STANDS = {
   "animals-in": "animals are in already",
   running: "has run for months or years",
   "filter-in-hand": "only a filter in hand",
+} as const;
+
+export const SIGNS = {
+  gasping: "gasps at the surface",
+  "red-gills": "red or brown gills",
+  flicking: "rubs on things",
+  spots: "white or golden spots",
+  fuzz: "cotton-like tufts",
+  wounds: "torn fins or sores",
+  swollen: "swollen, scales stand out",
+  thin: "thin or hollow",
+  "not-eating": "does not eat",
+  drifting: "drifts, no balance",
+  hiding: "hides, fins clamped",
 } as const;
 
 const WORDS: Words = {
@@ -85,7 +99,21 @@ const WORDS: Words = {
       ? "Guard sponge rinsed"
       : body.what === "carbon"
         ? "Carbon changed"
-        : `New part: ${body.part || "not named"}`,
+        : body.what === "plugs"
+          ? "Seen running again"
+          : `New part: ${body.part || "not named"}`,
+  ailing: (body, name) =>
+    body.signs.length === 0
+      ? "All are well again"
+      : `Unwell: ${body.count} ${body.species_id ? name(body.species_id) : ""} ${body.signs.map((s) => SIGNS[s]).join(", ")}${body.text ? ` (${body.text})` : ""}`,
+  "air-seen": (body) =>
+    body.bubbles === "steady"
+      ? "Seen bubbling steadily"
+      : body.bubbles === "weak"
+        ? "Bubbles weakly"
+        : "No bubbles",
+  review: (body) =>
+    `A change judged: ${body.worth ? "worth it" : "not worth it"}${body.text ? ` (${body.text})` : ""}`,
   away: (body) =>
     `Away from ${new Date(body.from_at).toLocaleDateString()} to ${new Date(body.until_at).toLocaleDateString()}`,
   note: (body) => body.text,

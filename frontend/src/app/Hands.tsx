@@ -1,0 +1,99 @@
+/** Who else keeps these tanks: invited by a link, each with a role; and where this keeper helps. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { styled } from "styled-components";
+import { ask, client, ProblemError } from "../api/client";
+import { Button, InlineButton, PickOne, ProblemNote } from "../kit";
+
+const ROLES = [
+  ["helper", "helps: logs what was done"],
+  ["keeper", "keeps: plans as well"],
+  ["reader", "only looks"],
+] as const;
+type Role = (typeof ROLES)[number][0];
+const WORDS = Object.fromEntries(ROLES) as Record<Role, string>;
+
+export function Hands() {
+  const household = useQuery({
+    queryKey: ["household"],
+    queryFn: () => ask(client.GET("/api/household")),
+  });
+  const queries = useQueryClient();
+  const [role, setRole] = useState<Role>("helper");
+  const [url, setUrl] = useState("");
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const attempt = async (work: () => Promise<unknown>) => {
+    setProblem(null);
+    try {
+      await work();
+      await queries.invalidateQueries();
+    } catch (error) {
+      if (error instanceof ProblemError) setProblem(error);
+      else throw error;
+    }
+  };
+  const part = (id: number) =>
+    attempt(() =>
+      ask(client.DELETE("/api/household/members/{member_id}", { params: { path: { member_id: id } } })),
+    );
+  const { members = [], helps = [] } = household.data ?? {};
+  return (
+    <section aria-label="Who else keeps these tanks">
+      <h2>Who else keeps these tanks</h2>
+      <p>Invite whoever looks after the tanks with you: every entry says whose hand wrote it.</p>
+      <List>
+        {members.map((hand) => (
+          <li key={hand.id}>
+            {hand.email}, {WORDS[hand.role]}{" "}
+            <InlineButton aria-label={`End: ${hand.email}`} onPress={() => void part(hand.id)}>
+              End it
+            </InlineButton>
+          </li>
+        ))}
+        {helps.map((hand) => (
+          <li key={hand.id}>
+            You help {hand.email}: {WORDS[hand.role]}{" "}
+            <InlineButton aria-label={`Leave ${hand.email}`} onPress={() => void part(hand.id)}>
+              Leave
+            </InlineButton>
+          </li>
+        ))}
+      </List>
+      <PickOne label="Whoever opens the link" value={role} onChange={setRole} options={ROLES} />
+      <div>
+        <Button
+          $quiet
+          onPress={() =>
+            void attempt(async () => {
+              setUrl((await ask(client.POST("/api/household/invites", { body: { role } }))).url);
+            })
+          }
+        >
+          Make an invitation
+        </Button>{" "}
+        <InlineButton
+          onPress={() =>
+            void attempt(async () => {
+              await ask(client.DELETE("/api/household/invites"));
+              setUrl("");
+            })
+          }
+        >
+          Take open invitations back
+        </InlineButton>
+      </div>
+      {url && (
+        <p role="status">
+          For one person, for a week, shown this once: <code>{url}</code>
+        </p>
+      )}
+      <ProblemNote problem={problem} />
+    </section>
+  );
+}
+
+const List = styled.ul`
+  li {
+    padding: 2px 0;
+  }
+`;

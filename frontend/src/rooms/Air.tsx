@@ -1,0 +1,234 @@
+/** The air of the whole room: pump and main, each outlet's share, the valves that balance them. */
+import { styled } from "styled-components";
+import type { RoomPlan, RoomView } from "../api/schemas";
+import { Button, Figure, InlineButton, Lead, TextField, YesNo } from "../kit";
+import { NumberBox, QuantityField } from "../quantity";
+import { show } from "../quantity/shown";
+
+interface Props {
+  plan: RoomPlan;
+  view: RoomView;
+  put: (change: Partial<RoomPlan>) => void;
+}
+
+export function Air({ plan, view, put }: Props) {
+  const { air } = view;
+  return (
+    <section aria-label="Air">
+      <h2>
+        Air{" "}
+        <small>
+          {view.sockets_used} {view.sockets_used === 1 ? "socket" : "sockets"}, {view.watts.toFixed(0)} W
+        </small>
+      </h2>
+      {view.air_words && <Lead>{view.air_words}</Lead>}
+      {air && (
+        <>
+          <p>
+            <Figure title="The room’s air" lines={air.working}>
+              {air.verdict}
+            </Figure>
+          </p>
+          {[...air.remedies, ...reserve(air)].map((words) => (
+            <Lead key={words}>{words}</Lead>
+          ))}
+          {air.assumed.length > 0 && <Lead>Assumed: {air.assumed.join("; ")}.</Lead>}
+          <Outlets plan={plan} air={air} put={put} />
+        </>
+      )}
+      <Pumps plan={plan} put={put} />
+    </section>
+  );
+}
+
+type RoomAir = NonNullable<RoomView["air"]>;
+
+function reserve(air: RoomAir): string[] {
+  const found = [
+    `One more like the weakest leaves the least of them ${(100 * air.one_more_share).toFixed(0)} % of its air.`,
+  ];
+  if (air.bleed_l_min > 0.05 * air.air_l_min)
+    found.push(
+      `A bleed valve may let ${air.bleed_l_min.toFixed(1)} L/min off: quieter, and easier on the pump.`,
+    );
+  if (air.pumps.length > 1)
+    for (const p of air.pumps)
+      found.push(
+        `If ${p.name} fails, every outlet keeps at least ${(100 * p.without_share).toFixed(0)} % of its air.`,
+      );
+  return found;
+}
+
+function Outlets({ plan, air, put }: { plan: RoomPlan; air: RoomAir; put: Props["put"] }) {
+  const balanced = Object.fromEntries(
+    air.outlets.map((o) => [o.key, Number(o.balanced_open_share.toFixed(3))]),
+  );
+  return (
+    <details>
+      <summary>Every outlet, and its valve</summary>
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">Outlet</th>
+            <th scope="col">Air</th>
+            <th scope="col">of what it wants</th>
+            <th scope="col">Water</th>
+            <th scope="col">Pressure</th>
+            <th scope="col">Valve, open</th>
+          </tr>
+        </thead>
+        <tbody>
+          {air.outlets.map((o) => (
+            <tr key={o.key} data-blocked={o.blocked || undefined}>
+              <th scope="row">{o.name}</th>
+              <td>{o.air_l_min.toFixed(2)} L/min</td>
+              <td>{(100 * o.got_share).toFixed(0)} %</td>
+              <td>{o.water_lph == null ? "" : show(o.water_lph, "L/h")}</td>
+              <td>{o.node_kpa.toFixed(1)} kPa</td>
+              <td>
+                {(100 * (plan.open_shares[o.key] ?? 1)).toFixed(0)} %, best{" "}
+                {(100 * o.balanced_open_share).toFixed(0)} %
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      <Button
+        $quiet
+        onPress={() => {
+          put({ open_shares: { ...plan.open_shares, ...balanced } });
+        }}
+      >
+        Set the valves so that all get the same share
+      </Button>
+    </details>
+  );
+}
+
+function Pumps({ plan, put }: { plan: RoomPlan; put: Props["put"] }) {
+  const change = (at: number, pump: Partial<RoomPlan["pumps"][number]["pump"]>) => {
+    put({ pumps: plan.pumps.map((p, i) => (i === at ? { ...p, pump: { ...p.pump, ...pump } } : p)) });
+  };
+  const add = () => {
+    const n = plan.pumps.length + 1;
+    const pump = {
+      key: `p${n}`,
+      name: `Air pump ${n}`,
+      node: "pump",
+      watts: 10,
+      l_min: null,
+      kpa: null,
+      outlets_count: null,
+    };
+    put({ pumps: [...plan.pumps, { x_cm: plan.width_cm - 20, y_cm: plan.main.y_cm, pump }] });
+  };
+  return (
+    <details open={plan.pumps.length === 0}>
+      <summary>The pump and the main</summary>
+      {plan.pumps.map(({ pump }, i) => (
+        <Fields key={i}>
+          <TextField
+            label="Pump"
+            value={pump.name}
+            onChange={(name) => {
+              if (name.trim()) change(i, { name });
+            }}
+          />
+          {(
+            [
+              ["l_min", "L/min on its box", 0.1, 2000],
+              ["kpa", "kPa on its box", 1, 200],
+              ["watts", "Watts", 0.5, 2000],
+            ] as const
+          ).map(([key, label, min, max]) => (
+            <NumberBox
+              key={key}
+              label={label}
+              value={pump[key] ?? null}
+              min={min}
+              max={max}
+              onChange={(figure) => {
+                change(i, { [key]: figure });
+              }}
+              onClear={() => {
+                change(i, { [key]: null });
+              }}
+            />
+          ))}
+          <InlineButton
+            onPress={() => {
+              put({ pumps: plan.pumps.filter((_, n) => n !== i) });
+            }}
+          >
+            Take {pump.name} away
+          </InlineButton>
+        </Fields>
+      ))}
+      {plan.pumps.length < 8 && (
+        <Button $quiet onPress={add}>
+          {plan.pumps.length ? "One more pump" : "There is an air pump"}
+        </Button>
+      )}
+      <Fields>
+        <QuantityField
+          label="Main, height on the wall"
+          unit="cm"
+          value={plan.main.y_cm}
+          min={0}
+          max={400}
+          onChange={(y_cm) => {
+            put({ main: { ...plan.main, y_cm } });
+          }}
+        />
+        <QuantityField
+          label="Main bore"
+          unit="mm"
+          value={plan.main.bore_mm}
+          min={3}
+          max={100}
+          onChange={(bore_mm) => {
+            put({ main: { ...plan.main, bore_mm } });
+          }}
+        />
+        <YesNo
+          label="Closed to a ring"
+          value={plan.main.ring}
+          onChange={(ring) => {
+            put({ main: { ...plan.main, ring } });
+          }}
+        />
+      </Fields>
+    </details>
+  );
+}
+
+const Fields = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(120px, 1fr));
+  gap: 8px 14px;
+  align-items: end;
+  padding: 6px 0;
+`;
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 15px;
+  th,
+  td {
+    text-align: right;
+    padding: 3px 0 3px 8px;
+    border-bottom: 1px solid var(--line);
+    font-weight: 400;
+  }
+  th:first-child {
+    text-align: left;
+    padding-left: 0;
+  }
+  thead th {
+    color: var(--ink-soft);
+  }
+  tr[data-blocked] th {
+    color: var(--alarm);
+    font-weight: 600;
+  }
+`;

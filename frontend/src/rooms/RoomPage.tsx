@@ -1,0 +1,144 @@
+/** A room: which of its tanks wants what, one thing done in many of them, and the air they share. */
+import { useState } from "react";
+import { useParams } from "react-router";
+import { styled } from "styled-components";
+import { useQueryClient } from "@tanstack/react-query";
+import { ask, client, ProblemError } from "../api/client";
+import { standing, useRoom, useRoomView, useTables } from "../api/hooks";
+import type { RoomPlan, RoomSeen } from "../api/schemas";
+import { Page } from "../app/Page";
+import { Button, narrow, ProblemNote, Verdict, Waiting } from "../kit";
+import { Air } from "./Air";
+import { Board } from "./Board";
+import { Moves } from "./Moves";
+import { RoomYear } from "./RoomYear";
+import { Together } from "./Together";
+import { Wall } from "./Wall";
+
+export default function RoomPage() {
+  const roomId = Number(useParams().roomId);
+  const asked = useRoom(roomId);
+  return (
+    <Page name={asked.data?.room.name}>
+      <title>{`${asked.data?.room.name ?? "Room"} · Reedmace`}</title>
+      {asked.isPending && <Waiting>Looking round the room…</Waiting>}
+      <ProblemNote problem={asked.error instanceof ProblemError ? asked.error : null} />
+      {asked.data && <Room key={asked.data.room.version} seen={asked.data} />}
+    </Page>
+  );
+}
+
+function Room({ seen }: { seen: RoomSeen }) {
+  const { room } = seen;
+  const [plan, setPlan] = useState(room.plan);
+  const [chosen, setChosen] = useState<number[]>([]);
+  const tables = useTables();
+  const changed = JSON.stringify(plan) !== JSON.stringify(room.plan);
+  const drafted = useRoomView(room.id, plan, changed);
+  const view = (changed ? standing(drafted) : undefined) ?? seen.view;
+  const put = (change: Partial<RoomPlan>) => {
+    setPlan((now) => ({ ...now, ...change }));
+  };
+  return (
+    <Stack>
+      <Headline>
+        <Verdict>{view.verdict}</Verdict>
+        <Button
+          $quiet
+          className="screen-only"
+          onPress={() => {
+            window.print();
+          }}
+        >
+          Print the board
+        </Button>
+      </Headline>
+      <ProblemNote problem={changed ? drafted.error : null} />
+      <Columns>
+        <div>
+          <Wall plan={plan} view={view} chosen={chosen} put={put} onChoose={setChosen} />
+          {changed && (
+            <SavePlan
+              room={room}
+              plan={plan}
+              onDrop={() => {
+                setPlan(room.plan);
+              }}
+            />
+          )}
+          <Air plan={plan} view={view} put={put} />
+          {view.year && <RoomYear year={view.year} />}
+        </div>
+        <div>
+          <Together rows={view.rows} chosen={chosen} onChoose={setChosen}>
+            <Moves roomId={room.id} rows={view.rows} chosen={chosen} species={tables.data?.species ?? []} />
+          </Together>
+          <Board rows={view.rows} air={view.air} chosen={chosen} onChoose={setChosen} />
+        </div>
+      </Columns>
+    </Stack>
+  );
+}
+
+/** The drawing was changed: kept or dropped. */
+function SavePlan({ room, plan, onDrop }: { room: RoomSeen["room"]; plan: RoomPlan; onDrop: () => void }) {
+  const queries = useQueryClient();
+  const [problem, setProblem] = useState<ProblemError | null>(null);
+  const save = async () => {
+    try {
+      const seen = await ask(
+        client.PUT("/api/rooms/{room_id}", {
+          params: { path: { room_id: room.id } },
+          body: { name: room.name, plan, version: room.version },
+        }),
+      );
+      queries.setQueryData(["rooms", room.id], seen);
+    } catch (error) {
+      if (error instanceof ProblemError) setProblem(error);
+      else throw error;
+    }
+  };
+  return (
+    <Kept>
+      <Button onPress={() => void save()}>Save the room</Button>
+      <Button $quiet onPress={onDrop}>
+        As it was
+      </Button>
+      <ProblemNote problem={problem} />
+    </Kept>
+  );
+}
+
+const Stack = styled.div`
+  display: grid;
+  gap: 12px;
+`;
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 5fr) minmax(0, 6fr);
+  gap: 28px;
+  align-items: start;
+  > div {
+    display: grid;
+    gap: 12px;
+    min-width: 0;
+  }
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+    > div:last-child {
+      order: -1;
+    }
+  }
+`;
+const Headline = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 24px;
+  align-items: center;
+  justify-content: space-between;
+`;
+const Kept = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+`;

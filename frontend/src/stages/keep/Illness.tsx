@@ -1,0 +1,159 @@
+/** Animals unwell or lost: what was seen written down, and what to look at first. */
+import { useState, type SyntheticEvent } from "react";
+import { styled } from "styled-components";
+import { useWrite } from "../../api/hooks";
+import type { Body, KeepView } from "../../api/schemas";
+import { Button, Caution, Figure, ProblemNote, Select, TextField, YesNo } from "../../kit";
+import { NumberBox } from "../../quantity";
+import { SIGNS } from "./words";
+
+type Ill = NonNullable<KeepView["illness"]>;
+type Sign = keyof typeof SIGNS;
+
+/** What to look at first, the surest cause before the others. */
+export function Unwell({ tankId, illness }: { tankId: number; illness: Ill }) {
+  const write = useWrite(tankId);
+  return (
+    <Box aria-label="Animals unwell or lost" data-urgent={illness.urgent || undefined}>
+      <p>
+        <b>{illness.first}</b>
+      </p>
+      <ul>
+        {illness.causes.map((c, i) => (
+          <li key={c.code}>
+            <b>{c.title}.</b>{" "}
+            {i === 0 ? (
+              <Figure title="What was reckoned" lines={illness.working}>
+                {c.why}
+              </Figure>
+            ) : (
+              c.why
+            )}{" "}
+            {c.do !== illness.first && <span>{c.do}</span>}
+          </li>
+        ))}
+      </ul>
+      <details>
+        <summary>Look at these, in this order</summary>
+        <ol>
+          {illness.checks.map((check) => (
+            <li key={check}>{check}</li>
+          ))}
+        </ol>
+      </details>
+      {illness.apart && <p>{illness.apart}</p>}
+      <p>{illness.vet}</p>
+      {illness.cautions.map((words) => (
+        <Caution key={words}>{words}</Caution>
+      ))}
+      <div>
+        <Button
+          $quiet
+          isDisabled={write.isPending}
+          onPress={() => {
+            write.mutate({ body: { kind: "ailing", signs: [], count: 0, text: "", species_id: null } });
+          }}
+        >
+          All are well again
+        </Button>
+      </div>
+      <ProblemNote problem={write.error} />
+    </Box>
+  );
+}
+
+/** What a keeper sees, ticked; which animals and how many. */
+export function SeenUnwell({ tankId, animals }: { tankId: number; animals: [string, string][] }) {
+  const [signs, setSigns] = useState<Sign[]>([]);
+  const [species, setSpecies] = useState("");
+  const [count, setCount] = useState(1);
+  const [text, setText] = useState("");
+  const write = useWrite(tankId);
+  const submit = (e: SyntheticEvent) => {
+    e.preventDefault();
+    const body: Body = { kind: "ailing", signs, count, text, species_id: species || null };
+    write.mutate(
+      { body },
+      {
+        onSuccess: () => {
+          setSigns([]);
+          setText("");
+        },
+      },
+    );
+  };
+  return (
+    <details>
+      <summary>An animal looks unwell</summary>
+      <Form onSubmit={submit} aria-label="An animal looks unwell">
+        <Grid>
+          {(Object.keys(SIGNS) as Sign[]).map((sign) => (
+            <YesNo
+              key={sign}
+              label={SIGNS[sign]}
+              value={signs.includes(sign)}
+              onChange={(on) => {
+                setSigns((now) => (on ? [...now, sign] : now.filter((one) => one !== sign)));
+              }}
+            />
+          ))}
+        </Grid>
+        <Row>
+          <Select
+            label="Which"
+            value={species}
+            onChange={setSpecies}
+            options={[["", "several, or not sure"], ...animals]}
+          />
+          <NumberBox label="How many show it" value={count} min={0} max={5000} onChange={setCount} />
+          <TextField label="In words, if you like" value={text} onChange={setText} />
+          <Button type="submit" isDisabled={signs.length === 0 || write.isPending}>
+            Write it, and see what to look at
+          </Button>
+        </Row>
+        {write.data === "held" && <p role="status">Kept on this device; it will be sent later.</p>}
+        <ProblemNote problem={write.error} />
+      </Form>
+    </details>
+  );
+}
+
+const Box = styled.section`
+  background: var(--silt);
+  border-left: 4px solid var(--line);
+  padding: 10px 16px;
+  display: grid;
+  gap: 8px;
+  &[data-urgent] {
+    border-left-color: var(--alarm);
+  }
+  span {
+    color: var(--ink-soft);
+  }
+  ol {
+    list-style: decimal;
+    padding-left: 1.3em;
+  }
+  > ul > li {
+    padding: 3px 0;
+  }
+`;
+const Form = styled.form`
+  display: grid;
+  gap: 10px;
+  padding: 6px 0;
+`;
+const Grid = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  gap: 2px 14px;
+`;
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  align-items: end;
+  > div {
+    flex: 1 1 150px;
+  }
+`;

@@ -1,0 +1,261 @@
+/** The month: what is due in every tank, each on its day. */
+import { useState } from "react";
+import { Link } from "react-router";
+import { styled } from "styled-components";
+import { ProblemError } from "../api/client";
+import { useAhead } from "../api/hooks";
+import type { AheadRow } from "../api/schemas";
+import { Page } from "../app/Page";
+import { Button, Lead, phone, ProblemNote, Verdict, Waiting } from "../kit";
+import { dayKey, monthDays, weekdayNames } from "./days";
+
+export default function Month() {
+  const ahead = useAhead();
+  const now = new Date();
+  const [shift, setShift] = useState(0);
+  const first = new Date(now.getFullYear(), now.getMonth() + shift, 1);
+  const rows = ahead.data?.rows ?? [];
+  const late = rows.filter((r) => dayKey(new Date(r.due.at)) < dayKey(now));
+  const title = first.toLocaleDateString(undefined, { month: "long", year: "numeric" });
+  return (
+    <Page name="Month">
+      <title>{`${title} · Reedmace`}</title>
+      <Stack>
+        {ahead.isPending && <Waiting>Looking ahead in every tank…</Waiting>}
+        <ProblemNote problem={ahead.error instanceof ProblemError ? ahead.error : null} />
+        {ahead.data && (
+          <>
+            <Verdict>{said(rows, late, now)}</Verdict>
+            {ahead.data.at_odds.length > 0 && (
+              <Lead>
+                The figures of {ahead.data.at_odds.join(" and ")} do not agree; nothing of theirs stands here.
+              </Lead>
+            )}
+            <Turn>
+              <h2>{title}</h2>
+              <Button
+                $quiet
+                isDisabled={shift <= 0}
+                onPress={() => {
+                  setShift(shift - 1);
+                }}
+              >
+                The month before
+              </Button>
+              <Button
+                $quiet
+                isDisabled={shift >= 2}
+                onPress={() => {
+                  setShift(shift + 1);
+                }}
+              >
+                The month after
+              </Button>
+            </Turn>
+            {shift === 0 && late.length > 0 && (
+              <Late aria-label="Late">
+                <h3>Late</h3>
+                <Things rows={late} />
+              </Late>
+            )}
+            <Days first={first} rows={rows.filter((r) => !late.includes(r))} today={dayKey(now)} />
+          </>
+        )}
+      </Stack>
+    </Page>
+  );
+}
+
+/** The week ahead in a sentence. */
+function said(rows: AheadRow[], late: AheadRow[], now: Date): string {
+  const week = now.getTime() + 7 * 86_400_000;
+  const soon = rows.filter((r) => !late.includes(r) && new Date(r.due.at).getTime() <= week).length;
+  const behind = late.length ? `${late.length} ${late.length === 1 ? "thing is" : "things are"} late, ` : "";
+  const coming = soon
+    ? `${soon} ${soon === 1 ? "thing falls" : "things fall"} into the coming week.`
+    : "nothing falls into the coming week.";
+  const words = behind + coming;
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
+function Days({ first, rows, today }: { first: Date; rows: AheadRow[]; today: string }) {
+  const byDay = new Map<string, AheadRow[]>();
+  for (const row of rows) {
+    const key = dayKey(new Date(row.due.at));
+    byDay.set(key, [...(byDay.get(key) ?? []), row]);
+  }
+  // A week that is over has nothing left to do in it.
+  const days = monthDays(first).filter((_, n, all) => {
+    const ends = all[n - (n % 7) + 6];
+    return ends !== undefined && dayKey(ends) >= today;
+  });
+  return (
+    <Grid>
+      <Names aria-hidden="true">
+        {weekdayNames().map((name) => (
+          <span key={name}>{name}</span>
+        ))}
+      </Names>
+      <ol>
+        {days.map((day) => {
+          const key = dayKey(day);
+          const here = byDay.get(key) ?? [];
+          return (
+            <li
+              key={key}
+              data-today={key === today || undefined}
+              data-other={day.getMonth() !== first.getMonth() || undefined}
+              data-empty={here.length === 0 || undefined}
+            >
+              <time dateTime={key}>
+                <span>
+                  {day.toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" })}
+                </span>
+                <i aria-hidden="true">{day.getDate()}</i>
+              </time>
+              <Things rows={here} />
+            </li>
+          );
+        })}
+      </ol>
+    </Grid>
+  );
+}
+
+/** What is due on one day, tank by tank. */
+function Things({ rows }: { rows: AheadRow[] }) {
+  if (rows.length === 0) return null;
+  const tanks = new Map<number, AheadRow[]>();
+  for (const row of rows) tanks.set(row.tank_id, [...(tanks.get(row.tank_id) ?? []), row]);
+  return (
+    <ul>
+      {[...tanks.values()].map((of) => (
+        <li key={of[0]?.tank_id}>
+          <b>{of[0]?.tank}</b>
+          {of.map((row) => (
+            <Link key={row.due.key} to={`/tanks/${row.tank_id}/${row.due.stage}`}>
+              {row.due.title}
+            </Link>
+          ))}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const Stack = styled.div`
+  display: grid;
+  gap: 14px;
+`;
+const Turn = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 14px;
+  align-items: center;
+  h2 {
+    min-width: 210px;
+  }
+`;
+const Late = styled.section`
+  border-left: 4px solid var(--seed);
+  background: var(--silt);
+  padding: 8px 14px;
+  > ul {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 28px;
+  }
+  a {
+    display: block;
+  }
+`;
+const Names = styled.div`
+  display: grid;
+  grid-template-columns: repeat(7, minmax(0, 1fr));
+  color: var(--ink-soft);
+  ${phone} {
+    display: none;
+  }
+`;
+const Grid = styled.section`
+  > ol {
+    display: grid;
+    grid-template-columns: repeat(7, minmax(0, 1fr));
+    border-top: 1px solid var(--line);
+    border-left: 1px solid var(--line);
+  }
+  > ol > li {
+    min-height: 84px;
+    padding: 4px 8px 8px;
+    border-right: 1px solid var(--line);
+    border-bottom: 1px solid var(--line);
+    font-size: 15px;
+    overflow-wrap: anywhere;
+  }
+  time {
+    color: var(--ink-soft);
+    font-variant-numeric: tabular-nums;
+  }
+  time span {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  time i {
+    font-style: normal;
+  }
+  > ol > li[data-other] {
+    background: var(--silt);
+  }
+  > ol > li[data-today] time {
+    color: var(--seed);
+    font-weight: 700;
+  }
+  > ol > li[data-today] {
+    box-shadow: inset 0 3px 0 var(--seed);
+  }
+  li li {
+    padding-top: 3px;
+    line-height: 1.25;
+  }
+  li li b {
+    display: block;
+    font-weight: 600;
+  }
+  li li a {
+    display: block;
+    padding: 3px 0;
+    min-height: 26px;
+  }
+  ${phone} {
+    > ol {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    > ol > li {
+      min-height: 0;
+    }
+    > ol > li[data-empty],
+    > ol > li[data-other] {
+      display: none;
+    }
+    time i {
+      display: none;
+    }
+    time span {
+      position: static;
+      width: auto;
+      height: auto;
+      clip-path: none;
+    }
+    li li a {
+      min-height: 44px;
+      display: flex;
+      align-items: center;
+    }
+    li li b {
+      padding-top: 4px;
+    }
+  }
+`;
