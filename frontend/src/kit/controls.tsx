@@ -12,6 +12,7 @@ import {
   Text,
   TextField as AriaTextField,
 } from "react-aria-components";
+import { Link } from "react-router";
 import { styled } from "styled-components";
 import { phone } from "./theme";
 
@@ -51,6 +52,17 @@ export const InlineButton = styled(AriaButton)`
   min-height: 24px;
   &[data-hovered] {
     color: var(--seed);
+  }
+`;
+
+/** A link that stands on a line of its own: tall enough for a thumb beside what comes next. */
+export const LineLink = styled(Link)`
+  display: block;
+  width: fit-content;
+  min-height: 24px;
+  ${phone} {
+    min-height: 44px;
+    align-content: center;
   }
 `;
 

@@ -1,9 +1,8 @@
 /** Away for a while: the plan moves what falls into it. */
 import { useId, useState, type SyntheticEvent } from "react";
-import { Link } from "react-router";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
-import { Button, ProblemNote } from "../../kit";
+import { Button, LineLink, ProblemNote } from "../../kit";
 
 export function Away({ tankId }: { tankId: number }) {
   const [from, setFrom] = useState("");
@@ -48,7 +47,7 @@ export function Away({ tankId }: { tankId: number }) {
         <Button $quiet type="submit" isDisabled={!from || !until || write.isPending}>
           Move the plan
         </Button>
-        <Link to={`/tanks/${tankId}/away`}>A page for whoever looks after it</Link>
+        <LineLink to={`/tanks/${tankId}/away`}>A page for whoever looks after it</LineLink>
       </Form>
       <ProblemNote problem={write.error} />
     </details>

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
 import type { CareRow, KeepView } from "../../api/schemas";
-import { Button, Caution, Figure, InlineButton, Lead, phone, ProblemNote } from "../../kit";
+import { Button, Caution, Figure, InlineButton, Lead, LineLink, phone, ProblemNote } from "../../kit";
 import { Away } from "./Away";
 import { Cleaning } from "./Cleaning";
 
@@ -49,7 +49,7 @@ export function Care({ tankId, view }: Props) {
           </Weeks>
         </details>
       )}
-      <Link to={`/tanks/${tankId}/care`}>A care card to print</Link>
+      <LineLink to={`/tanks/${tankId}/care`}>A care card to print</LineLink>
       <Away tankId={tankId} />
     </section>
   );
