@@ -6,7 +6,16 @@ from hypothesis import strategies as st
 
 from reedmace.core.filter.kinds import KINDS
 from reedmace.core.fit import CareStepsQuestion, care_steps_of
-from reedmace.core.upkeep import Away, CaredFilter, CarePlanQuestion, HolidayQuestion, care_plan, holiday_page
+from reedmace.core.upkeep import (
+    Away,
+    CaredFilter,
+    CaredKh,
+    CaredTopUp,
+    CarePlanQuestion,
+    HolidayQuestion,
+    care_plan,
+    holiday_page,
+)
 from reedmace.core.upkeep.care import (
     BEFORE_LEAVING,
     CHANGE_DAYS,
@@ -159,3 +168,42 @@ def test_the_neighbour_is_asked_little_and_never_to_clean() -> None:
     assert "After a power cut: wash it" in " ".join(empty.neighbour)
     salt = holiday_page(HolidayQuestion(days=10, salt_water=True))
     assert any("never with salt water" in line for line in salt.neighbour)
+
+
+def test_what_evaporates_is_put_back_before_the_next_change_and_not_where_the_change_does_it() -> None:
+    (due,) = tasks("top-up", top_up=CaredTopUp(every_days=3, since_days=1, litres_day=0.8))
+    assert due.in_days == pytest.approx(2)
+    assert "2.4 L" in due.title
+    assert not tasks("top-up", top_up=CaredTopUp(every_days=12), change_every_days=7)
+    (salt,) = tasks("top-up", top_up=CaredTopUp(every_days=1, salt_water=True))
+    assert "never salted" in salt.title
+    assert " L" not in salt.title.replace("L of", "")
+
+
+def test_bicarbonate_is_due_on_the_day_alkalinity_reaches_its_floor_whatever_the_changes_bring() -> None:
+    kh = {"now_dkh": 4, "falls_dkh_day": 0.2, "floor_dkh": 2, "target_dkh": 4}
+    (alone,) = tasks("soda", kh=CaredKh(**kh), since_change_days=0)
+    assert alone.in_days == pytest.approx(10)
+    # With a tap of 6 dKH a quarter a week brings up 0.85 after 1.4 have gone: 4, 2.6, 3.45, 2.05, 3.04: 4.8 days on.
+    (later,) = tasks("soda", kh=CaredKh(**kh, tap_dkh=6), since_change_days=0)
+    level, day, change = 4.0, 0, 7
+    while level - 0.2 > 2:
+        day, level = day + 1, level - 0.2
+        if day == change:
+            level, change = level + 0.25 * (6 - level), change + 7
+    assert day <= later.in_days <= day + 1
+    assert not tasks("soda", kh=CaredKh(**kh, tap_dkh=12), since_change_days=0)
+    assert not tasks("soda", kh=CaredKh(**{**kh, "floor_dkh": 0}))
+
+
+def test_the_bicarbonate_of_a_plan_is_weighed_and_small() -> None:
+    (first,) = tasks("soda", kh=CaredKh(now_dkh=1, falls_dkh_day=0.1, floor_dkh=2, target_dkh=8, net_l=100))
+    # Two dKH in 100 L: 6.0 g.
+    assert first.in_days == 0
+    assert "6 g" in first.title
+
+
+def test_socks_come_round_by_themselves() -> None:
+    found = tasks("socks", cared(since_socks_days=2, socks_every_days=5), horizon_days=30)
+    assert [t.in_days for t in found] == pytest.approx([3, 8, 13, 18, 23, 28])
+    assert not tasks("socks", cared())

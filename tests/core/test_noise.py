@@ -79,3 +79,10 @@ def test_a_lower_water_line_makes_a_hang_on_louder_in_the_ranking_and_a_canister
         heard("canister", 3).items()
         >= {i: v for i, v in heard("canister", 5).items() if i in heard("canister", 3)}.items()
     )
+
+
+def test_a_stone_makes_bubbles_quieter_and_leaves_a_motor_as_it_is() -> None:
+    bubbles, motor = NoiseSource(noise=4, air_driven=True), NoiseSource(noise=4)
+    assert level(bubbles) - level(bubbles, stones=True) == pytest.approx(3)
+    assert level(motor, stones=True) == level(motor)
+    assert level(NoiseSource(noise=1, air_driven=True), stones=True) == pytest.approx(20)

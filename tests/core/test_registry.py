@@ -29,6 +29,8 @@ EXAMPLES = {
     },
     "airlift-flow": {"air_l_min": 1, "tube_bore_mm": 16, "submerged_cm": 28},
     "heater-size": {"glass_m2": 1.4, "surface_m2": 0.34, "water_c": 25, "watts": 50},
+    "evaporation": {"surface_m2": 0.34, "net_l": 130},
+    "sock-days": {"return_lph": 2000, "feed_g_day": 3},
     "air-supply": {"pump_l_min": 8, "pump_kpa": 20, "outlets": [{"count": 3, "depth_cm": 35, "air_l_min": 0.7}]},
     "room-air": {
         "pumps": [{"key": "p", "name": "Pump", "l_min": 20, "kpa": 25}],

@@ -4,6 +4,7 @@ import pytest
 
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
+from reedmace.core.tank.evaporation import vapour_pa
 from reedmace.logbook import hang
 from reedmace.logbook.plans import AirSource, FilterPlan
 from reedmace.logbook.stages import buying_view, filter_view, keep_view
@@ -96,3 +97,43 @@ def test_a_plan_written_before_is_read() -> None:
     assert AirSource.model_validate({"shared": False}).source is None
     assert AirSource.model_validate({"shared": True}).source == "room"
     assert FilterPlan.model_validate(plan(air={"shared": False, "pump_l_min": 3})).air.pump_l_min == 3
+
+
+def test_an_open_tank_loses_a_few_millimetres_a_day_and_a_lid_keeps_most_of_it() -> None:
+    """One to three centimetres a week of an open warm tank in a heated room (common practice)."""
+    base = {"surface_m2": 0.36, "net_l": 130, "water_c": 26, "room_c": 21}
+    open_ = compute("evaporation", base)
+    assert 1 <= open_.falls_cm_day * 7 <= 3.5
+    assert open_.litres_day == pytest.approx(open_.falls_cm_day * 0.36 * 10)
+    assert compute("evaporation", {**base, "lid": True}).litres_day < open_.litres_day / 4
+    assert compute("evaporation", {**base, "humidity_share": 0.8}).litres_day < open_.litres_day
+    # Air that holds more than the water gives takes nothing.
+    assert compute("evaporation", {**base, "water_c": 15, "room_c": 30, "humidity_share": 0.9}).litres_day == 0
+
+
+@pytest.mark.parametrize(("celsius", "pascal"), [(5, 873), (15, 1706), (20, 2339), (25, 3169), (30, 4246)])
+def test_vapour_pressure_is_that_of_steam_tables(celsius: float, pascal: float) -> None:
+    """Steam tables (memory) against Magnus' form."""
+    assert vapour_pa(celsius) == pytest.approx(pascal, rel=0.005)
+
+
+def test_over_a_sump_the_loss_shows_in_its_last_chamber_and_in_salt_water_as_salt() -> None:
+    base = {"surface_m2": 0.65, "net_l": 450, "water_c": 25, "room_c": 20, "salinity_g_kg": 35}
+    above = compute("evaporation", base)
+    sump = compute("evaporation", {**base, "sump_m2": 0.24, "chamber_m2": 0.05})
+    assert sump.falls_cm_day > 5 * above.falls_cm_day
+    assert sump.top_up_days < above.top_up_days
+    assert above.salinity_rise_g_kg_day == pytest.approx(35 * above.litres_day / 450)
+    assert "fresh water" in above.verdict
+    assert "return pump" in sump.verdict
+
+
+def test_socks_are_washed_as_often_as_the_trade_does_and_cloth_buys_time() -> None:
+    """Three to seven days under a fed reef (common practice); the flow through them counts."""
+    usual = compute("sock-days", {"return_lph": 2000, "feed_g_day": 3})
+    assert 3 <= usual.wash_days <= 7
+    two = compute("sock-days", {"return_lph": 2000, "feed_g_day": 3, "socks_count": 2})
+    assert two.wash_days == pytest.approx(min(4 * usual.wash_days, 10))
+    assert compute("sock-days", {"return_lph": 4000, "feed_g_day": 3}).wash_days == pytest.approx(usual.wash_days / 2)
+    assert compute("sock-days", {"return_lph": 2000, "feed_g_day": 0}).by == "slime"
+    assert "over the rim" in compute("sock-days", {"return_lph": 9000, "feed_g_day": 20, "width_cm": 10}).verdict

@@ -1997,6 +1997,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/sock-days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How often a sump's socks are washed, by cloth, food and flow. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["SockDaysQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SockDaysAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/care-plan": {
         parameters: {
             query?: never;
@@ -3114,6 +3163,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["MediaStackAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/evaporation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much water evaporates, and how soon it must be put back. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["EvaporationQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EvaporationAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -7989,6 +8087,12 @@ export interface components {
              * @default null
              */
             pump_kpa: number | null;
+            /**
+             * Stones
+             * @description Air stones in the lift tubes
+             * @default false
+             */
+            stones: boolean;
         };
         /**
          * AirSource
@@ -8010,6 +8114,12 @@ export interface components {
              * @default null
              */
             pump_kpa?: number | null;
+            /**
+             * Stones
+             * @description Air stones in the lift tubes
+             * @default false
+             */
+            stones?: boolean;
         };
         /**
          * AirSupplyAnswer
@@ -8947,7 +9057,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "guard" | "carbon" | "part" | "plugs";
+            what: "guard" | "carbon" | "part" | "plugs" | "socks" | "top-up";
             /**
              * Filter Key
              * @default null
@@ -8973,7 +9083,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "guard" | "carbon" | "part" | "plugs";
+            what: "guard" | "carbon" | "part" | "plugs" | "socks" | "top-up";
             /**
              * Filter Key
              * @default null
@@ -9036,6 +9146,16 @@ export interface components {
              * @default 7
              */
             change_every_days?: number;
+            /**
+             * @description None where next to nothing evaporates
+             * @default null
+             */
+            top_up?: components["schemas"]["CaredTopUp"] | null;
+            /**
+             * @description None where it is not known
+             * @default null
+             */
+            kh?: components["schemas"]["CaredKh"] | null;
             /** Away */
             away?: components["schemas"]["Away"][];
             /**
@@ -9059,6 +9179,11 @@ export interface components {
             done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
             /** Stage */
             stage: ("fit" | "cycle") | null;
+            /**
+             * Pour
+             * @description What a change pours: litres, hot and cold, salt, treatment
+             */
+            pour: string | null;
         };
         /**
          * CareStepsAnswer
@@ -9128,7 +9253,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "clean" | "flow-test" | "guard" | "carbon" | "change" | "test";
+            what: "clean" | "flow-test" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
             /** Filter Key */
             filter_key: string | null;
             /** Title */
@@ -9211,6 +9336,72 @@ export interface components {
              * @default null
              */
             since_carbon_days?: number | null;
+            /**
+             * Since Socks Days
+             * @default null
+             */
+            since_socks_days?: number | null;
+            /**
+             * Socks Every Days
+             * @default 7
+             */
+            socks_every_days?: number;
+        };
+        /**
+         * CaredKh
+         * @description Alkalinity as it stands and falls.
+         */
+        CaredKh: {
+            /** Now Dkh */
+            now_dkh: number;
+            /** Falls Dkh Day */
+            falls_dkh_day: number;
+            /**
+             * Floor Dkh
+             * @description Under it film and animals are short; 0 where the animals want none
+             */
+            floor_dkh: number;
+            /** Target Dkh */
+            target_dkh: number;
+            /**
+             * Tap Dkh
+             * @default null
+             */
+            tap_dkh?: number | null;
+            /**
+             * Change Share
+             * @default 0.25
+             */
+            change_share?: number;
+            /**
+             * Net L
+             * @description None where the tank was never measured
+             * @default null
+             */
+            net_l?: number | null;
+        };
+        /**
+         * CaredTopUp
+         * @description What evaporates, as `evaporation` has it.
+         */
+        CaredTopUp: {
+            /** Every Days */
+            every_days: number;
+            /**
+             * Litres Day
+             * @default null
+             */
+            litres_day?: number | null;
+            /**
+             * Since Days
+             * @default 0
+             */
+            since_days?: number;
+            /**
+             * Salt Water
+             * @default false
+             */
+            salt_water?: boolean;
         };
         /**
          * Carries
@@ -11236,6 +11427,88 @@ export interface components {
             next_before: number | null;
         };
         /**
+         * EvaporationAnswer
+         * @description Litres a day, how far the level falls, and how long that may go on.
+         */
+        EvaporationAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Litres Day */
+            litres_day: number;
+            /**
+             * Falls Cm Day
+             * @description In the tank, or over the sump's return pump
+             */
+            falls_cm_day: number;
+            /** Salinity Rise G Kg Day */
+            salinity_rise_g_kg_day: number;
+            /**
+             * Top Up Days
+             * @description Until it wants topping up
+             */
+            top_up_days: number;
+            /**
+             * By Salt
+             * @description Salinity asks for it before the level does
+             */
+            by_salt: boolean;
+        };
+        /**
+         * EvaporationQuestion
+         * @description Open water, the room's air, and where the loss shows.
+         */
+        EvaporationQuestion: {
+            /**
+             * Surface M2
+             * @description Of the tank
+             */
+            surface_m2: number;
+            /**
+             * Lid
+             * @default false
+             */
+            lid?: boolean;
+            /**
+             * Sump M2
+             * @description Open water of a sump below it
+             * @default 0
+             */
+            sump_m2?: number;
+            /**
+             * Chamber M2
+             * @default null
+             */
+            chamber_m2?: number | null;
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /**
+             * Water C
+             * @default 25
+             */
+            water_c?: number;
+            /**
+             * Room C
+             * @default 20
+             */
+            room_c?: number;
+            /**
+             * Humidity Share
+             * @description Of what the room's air could hold
+             * @default 0.5
+             */
+            humidity_share?: number;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg?: number;
+        };
+        /**
          * Excluded
          * @description One filter that does not fit, why, and what would let it in.
          */
@@ -12997,6 +13270,12 @@ export interface components {
              * @default false
              */
             salt_water?: boolean;
+            /**
+             * Top Up L Day
+             * @description What evaporates; 0 where it is not known
+             * @default 0
+             */
+            top_up_l_day?: number;
         };
         /**
          * Hose
@@ -13163,6 +13442,9 @@ export interface components {
             hung: components["schemas"]["Hung"];
             media: components["schemas"]["MediaStackAnswer"] | null;
             overflow: components["schemas"]["OverflowCheckAnswer"] | null;
+            socks: components["schemas"]["SockDaysAnswer"] | null;
+            /** @description Of a tank over a sump */
+            evaporation: components["schemas"]["EvaporationAnswer"] | null;
             /** Expect Lph */
             expect_lph: number | null;
         };
@@ -14961,6 +15243,12 @@ export interface components {
              */
             fall_cm?: number;
             /**
+             * Stones
+             * @description Air stones in the lift tubes
+             * @default false
+             */
+            stones?: boolean;
+            /**
              * Pump Here
              * @description The air pump stands beside the tank
              * @default true
@@ -16718,6 +17006,12 @@ export interface components {
              */
             air_own: boolean;
             /**
+             * Air Stones
+             * @description Air stones in the lift tubes: finer, quieter bubbles
+             * @default false
+             */
+            air_stones: boolean;
+            /**
              * Sump Level Cm
              * @default null
              */
@@ -16880,6 +17174,12 @@ export interface components {
              * @default false
              */
             air_own?: boolean;
+            /**
+             * Air Stones
+             * @description Air stones in the lift tubes: finer, quieter bubbles
+             * @default false
+             */
+            air_stones?: boolean;
             /**
              * Sump Level Cm
              * @default null
@@ -17733,6 +18033,59 @@ export interface components {
             followed: boolean;
             /** Why */
             why: string;
+        };
+        /**
+         * SockDaysAnswer
+         * @description Cloth in the water, and days to a wash.
+         */
+        SockDaysAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Cloth Cm2 */
+            cloth_cm2: number;
+            /**
+             * Caught G Day
+             * @description Dry dirt
+             */
+            caught_g_day: number;
+            /** Wash Days */
+            wash_days: number;
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "dirt" | "slime";
+        };
+        /**
+         * SockDaysQuestion
+         * @description The socks side by side under the drain, the food, and the water through them.
+         */
+        SockDaysQuestion: {
+            /** Return Lph */
+            return_lph: number;
+            /**
+             * Feed G Day
+             * @description Dry food
+             */
+            feed_g_day: number;
+            /**
+             * Socks Count
+             * @default 1
+             */
+            socks_count?: number;
+            /**
+             * Width Cm
+             * @description Across its ring
+             * @default 18
+             */
+            width_cm?: number;
+            /**
+             * Length Cm
+             * @default 40
+             */
+            length_cm?: number;
         };
         /**
          * Solute
@@ -18601,6 +18954,23 @@ export interface components {
              * @default 30
              */
             weir_cm: number;
+            /**
+             * Socks Count
+             * @description Where a chamber holds socks
+             * @default 1
+             */
+            socks_count: number;
+            /**
+             * Sock Width Cm
+             * @description Across its ring
+             * @default 18
+             */
+            sock_width_cm: number;
+            /**
+             * Sock Length Cm
+             * @default 40
+             */
+            sock_length_cm: number;
         };
         /**
          * Sump
@@ -18632,16 +19002,34 @@ export interface components {
              * @default 30
              */
             weir_cm?: number;
+            /**
+             * Socks Count
+             * @description Where a chamber holds socks
+             * @default 1
+             */
+            socks_count?: number;
+            /**
+             * Sock Width Cm
+             * @description Across its ring
+             * @default 18
+             */
+            sock_width_cm?: number;
+            /**
+             * Sock Length Cm
+             * @default 40
+             */
+            sock_length_cm?: number;
         };
         /**
          * Supplies
-         * @description Air and warmth. `air_words` says where the air comes from, or why the pump cannot do it; None without air-driven filters.
+         * @description Air, warmth, and the water that evaporates. `air_words` says where the air comes from, or why the pump cannot do it; None without air-driven filters.
          */
         Supplies: {
             /** Air Words */
             air_words: string | null;
             air: components["schemas"]["AirSupplyAnswer"] | null;
             heater: components["schemas"]["HeaterAnswer"] | null;
+            evaporation: components["schemas"]["EvaporationAnswer"];
             /** Assumed */
             assumed: string[];
         };

@@ -45,6 +45,10 @@ _ALL = (
         "published",
         "Timmons and Ebeling, Recirculating Aquaculture: ammonia-N = feed × protein share × 0.092",
     ),
+    Source(
+        "magnus", "published", "Alduchov and Eskridge 1996: vapour pressure by Magnus' form (constants from memory)"
+    ),
+    Source("ashrae", "memory", "ASHRAE's form for evaporation from indoor pools, activity factor of a private one"),
     Source("bertalanffy", "memory", "von Bertalanffy growth, L = L∞ (1 − exp(−K t)); K by group of animal"),
     Source("ration", "common practice", "Daily ration as a share of body mass, by group of animal"),
     Source(

@@ -23,6 +23,7 @@ from reedmace.core.upkeep import (
 from reedmace.core.upkeep.care import BEFORE_LEAVING, CHANGE_DAYS, TEST_DAYS, WHEN_BACK
 from reedmace.core.upkeep.fade import FadeTest
 from reedmace.logbook.arrival import came_with_animals
+from reedmace.logbook.care_water import evaporated, kh_of, socks_of, top_up_of
 from reedmace.logbook.entries import AwayTime, CareDone, Entry, MediaWork, Reading, Stocking
 from reedmace.logbook.equipment import Hung, hang, needs_guard
 from reedmace.logbook.flows import all_flows
@@ -123,6 +124,7 @@ def _cared(state: LogbookState, one: Hung, share: float, begun: datetime, now: d
     washed = [_done(state, "guard", one.key), cleaned_at(state, one.key), hung]
     guarded = needs_guard(state) and not one.filter.air
     carbon = any(b.media in CHEMICAL for b in one.media)
+    socks = socks_of(state, one)
     return CaredFilter(
         key=one.key,
         name=one.filter.name,
@@ -136,6 +138,10 @@ def _cared(state: LogbookState, one: Hung, share: float, begun: datetime, now: d
         minutes=care.minutes,
         since_guard_days=days_since(now, max(w for w in washed if w is not None)) if guarded else None,
         since_carbon_days=days_since(now, _done(state, "carbon", one.key) or hung) if carbon else None,
+        since_socks_days=days_since(now, _done(state, "socks", one.key) or cleaned_at(state, one.key) or hung)
+        if socks
+        else None,
+        socks_every_days=socks.wash_days if socks else 7,
     )
 
 
@@ -155,6 +161,8 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
         since_trouble_days=days_since(now, _trouble(state, now)),
         since_change_days=_since(now, _newest(state.changes), written, CHANGE_DAYS),
         since_test_days=_since(now, _newest(state.readings), written, TEST_DAYS),
+        top_up=top_up_of(state, now),
+        kh=kh_of(state, now),
         away=[
             Away(from_days=_ahead(now, e.body.from_at), to_days=_ahead(now, e.body.until_at))
             for e in state.events
@@ -198,7 +206,7 @@ def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
     plan, log = care_plan(question), care_log(state, now)
     aid = emergency_today(log) if log is not None else None
     if log is not None and (not log.settled() or (aid is not None and aid.in_danger)):
-        plan = plan.model_copy(update={"tasks": [t for t in plan.tasks if t.what not in ("test", "change")]})
+        plan = plan.model_copy(update={"tasks": [t for t in plan.tasks if t.what not in ("test", "change", "soda")]})
     return plan
 
 
@@ -221,6 +229,7 @@ def holiday(state: LogbookState, plan: CarePlanAnswer, feed_g_day: float, now: d
             before=[t.title for t in plan.tasks if t.moved == BEFORE_LEAVING][:40],
             after=[t.title for t in plan.tasks if t.moved == WHEN_BACK][:40],
             salt_water=tank_plan(state).surroundings.water == "salt",
+            top_up_l_day=evaporated(state).litres_day if state.tank_plan is not None else 0,
         )
     )
 

@@ -39,7 +39,7 @@ def tank_costs(state: LogbookState, hung: list[Hung], heater: HeaterAnswer | Non
     carbon = [UsedUp(name=f"Carbon: {one.filter.name}", every_days=CARBON_DAYS, price=CARBON_PRICE) for one in hung if any(b.media == "carbon" for b in one.media)]  # fmt: skip
     share, every = rhythm_of(state)
     changed = net_litres(state) * share * YEAR_DAYS / every if animals_in(state) else 0.0
-    salt = salinity_now(state, now)
+    salt = salinity_now(state)
     assumed = [f"{shown.money(price)} a kWh"]
     if changed:
         assumed.append(f"water at {shown.money(WATER_PRICE_M3)} a cubic metre")

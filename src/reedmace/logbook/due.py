@@ -5,6 +5,7 @@ from typing import Literal
 
 from pydantic import AwareDatetime
 
+from reedmace.core.chemistry.harm import SALT_FROM_G_KG
 from reedmace.core.contract import Part
 from reedmace.core.cycle import CycleAdviceAnswer, CycleForecastAnswer
 from reedmace.core.filter.kinds import kind_of
@@ -12,11 +13,12 @@ from reedmace.core.fit.steps import leak_checks
 from reedmace.core.upkeep import CarePlanAnswer
 from reedmace.core.upkeep.care import FLOW_TEST_DAYS, CareWhat
 from reedmace.logbook.care import care, flow_faded
-from reedmace.logbook.entries import MediaWork
+from reedmace.logbook.entries import CareDone, MediaWork
 from reedmace.logbook.equipment import Hung, hang, steps_of
 from reedmace.logbook.flows import all_flows
 from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.plugs import plugs_asked
+from reedmace.logbook.questions import salinity_now
 from reedmace.logbook.reviews import reviews
 from reedmace.logbook.seeds import seeds
 from reedmace.logbook.state import LogbookState, worked_out_once
@@ -40,6 +42,8 @@ def due(state: LogbookState, now: datetime, *, again: bool = False) -> list[Due]
     not the next only.
     """
     hung, plan = hang(state), care(state, now)
+    if plan is not None and not _tops_up(state):
+        plan = plan.model_copy(update={"tasks": [t for t in plan.tasks if t.what != "top-up"]})
     found = [row for one in hung for row in _of_filter(state, one, named=len(hung) > 1, cared=plan is not None)]
     found += _looked_after(state, now)
     return sorted([*found, *_cared(plan, now, again=again), *_seeded(state, now)], key=lambda d: (d.at, d.key))
@@ -67,6 +71,12 @@ def _looked_after(state: LogbookState, now: datetime) -> list[Due]:
             Due(key="plugs", title="Is everything plugged in again?", detail=detail, at=asked.at, stage="keep")
         )
     return found
+
+
+def _tops_up(state: LogbookState) -> bool:
+    """Whether topping up is reminded of: always where salt stays behind, elsewhere once the keeper writes it down."""
+    written = any(isinstance(e.body, CareDone) and e.body.what == "top-up" for e in state.events)
+    return written or salinity_now(state) > SALT_FROM_G_KG
 
 
 YEAR, AHEAD, PAST = timedelta(days=365.25), timedelta(days=60), timedelta(days=14)

@@ -162,7 +162,7 @@ class CareDone(Part):
     """Something small of the care plan done, a worn part changed, or the plugs looked at."""
 
     kind: Literal["care"]
-    what: Literal["guard", "carbon", "part", "plugs"]
+    what: Literal["guard", "carbon", "part", "plugs", "socks", "top-up"]
     filter_key: FilterKey | None = None
     part: Annotated[str, Field(max_length=80)] = ""
 

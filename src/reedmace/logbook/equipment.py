@@ -48,7 +48,7 @@ from reedmace.core.flow import (
 )
 from reedmace.core.stock import WasteLoadAnswer, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
-from reedmace.core.tank import TankVolumeAnswer
+from reedmace.core.tank import Sump, TankVolumeAnswer
 from reedmace.logbook.plans import FittedFilter, TankPlan
 from reedmace.logbook.questions import filter_plan, fit_plan, stock_plan, tank_plan, volume
 from reedmace.logbook.state import LogbookState, worked_out_once
@@ -140,8 +140,10 @@ def room_of(plan: TankPlan, answer: TankVolumeAnswer) -> Room:
 @worked_out_once
 def room(state: LogbookState) -> Room:
     """The tank and what stands round it. state: the tank's."""
-    own = filter_plan(state).air.source == "own"
-    return room_of(tank_plan(state), volume(state)).model_copy(update={"air_own": own})
+    air = filter_plan(state).air
+    return room_of(tank_plan(state), volume(state)).model_copy(
+        update={"air_own": air.source == "own", "air_stones": air.stones}
+    )
 
 
 GAP_CM = 4.0
@@ -278,11 +280,16 @@ def dangers_of(one: Hung, heater: HeaterHere | None) -> DrainDownAnswer:
     return drain_down(DrainDownQuestion(**dict(one.plan_question), heater=heater))
 
 
+def sump_under(one: Hung) -> Sump | None:
+    """The sump a filter is, as measured or at the usual level; None of a filter that is none. one: the filter."""
+    return sump_here(one.plan_question) if kind_of(one.filter.kind).rise == "return" else None
+
+
 def overflow_of(one: Hung) -> OverflowCheckAnswer | None:
     """A sump's overflow, drains and run-back; None for a filter that has none. one: the filter."""
-    if kind_of(one.filter.kind).rise != "return":
+    q, sump = one.plan_question, sump_under(one)
+    if sump is None:
         return None
-    q, sump = one.plan_question, sump_here(one.plan_question)
     mains = [d for d in sump.drains if not d.emergency]
     spare = next((d for d in sump.drains if d.emergency), None)
     fall = (q.stand_height_cm + q.room.water_depth_cm - q.canister_at_cm - sump.level_cm) / 100
@@ -372,5 +379,6 @@ __all__ = [
     "room_of",
     "steps_of",
     "stock_load",
+    "sump_under",
     "temperature_c",
 ]

@@ -92,6 +92,7 @@ class AirSource(Part):
     source: Literal["own", "room"] | None = None
     pump_l_min: Annotated[float, number("L/min", 0.1, 500)] | None = None
     pump_kpa: Annotated[float, number("kPa", 1, 200)] | None = None
+    stones: bool = Field(default=False, description="Air stones in the lift tubes")
 
     @model_validator(mode="before")
     @classmethod

@@ -254,17 +254,20 @@ def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
     return _log(state, planned.model_copy(update={"started_at": since}), now)
 
 
-def salinity_now(state: LogbookState, now: datetime) -> float:
-    """Salinity as last read, else as planned or usual for the tank's kind of water, g/kg. state: the tank's; now: aware time."""
-    return _salinity(state, cycle_plan(state, now))
+def salinity_now(state: LogbookState) -> float:
+    """Salinity as last read, else as planned or usual for the tank's kind of water, g/kg. state: the tank's."""
+    body = state.cycle_plan.body if state.cycle_plan else None
+    return _salinity(state, body if isinstance(body, CyclePlan) else None)
 
 
-def _salinity(state: LogbookState, plan: CyclePlan) -> float:
-    """Salinity as last read, else as planned, g/kg."""
+def _salinity(state: LogbookState, plan: CyclePlan | None) -> float:
+    """Salinity as last read, else as planned, else as usual, g/kg."""
     read = [
         e.body.salinity_g_kg for e in state.readings if isinstance(e.body, Reading) and e.body.salinity_g_kg is not None
     ]
-    return read[-1] if read else plan.salinity_g_kg
+    if read:
+        return read[-1]
+    return plan.salinity_g_kg if plan else USUAL_WATER[tank_plan(state).surroundings.water][0]
 
 
 def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:

@@ -85,7 +85,7 @@ def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
                 name=body.name if body else "The filter",
                 closed=kind_of(body.kind).closed if body else False,
                 hours=min(hours, 1e5),
-                salt=salinity_now(state, now) > MIXED_FROM_G_KG,
+                salt=salinity_now(state) > MIXED_FROM_G_KG,
                 film_share=shares.get(key, 1.0),
                 standing=ended is None,
                 since_days=(now - ended).total_seconds() / 86400 if ended else 0,

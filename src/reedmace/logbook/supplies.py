@@ -5,25 +5,24 @@ from reedmace.core.errors import CannotAnswer
 from reedmace.core.fit import HeaterHere
 from reedmace.core.flow.air import AirOutlet, AirSupplyAnswer, AirSupplyQuestion, air_supply
 from reedmace.core.quantity import shown
-from reedmace.core.tank import HeaterAnswer, HeaterQuestion, heater_size
+from reedmace.core.tank import EvaporationAnswer, HeaterAnswer, HeaterQuestion, heater_size
+from reedmace.logbook.care_water import USUAL_ROOM_C, evaporated
 from reedmace.logbook.equipment import Hung, temperature_c
 from reedmace.logbook.questions import filter_plan, stock_plan, tank_plan, volume
 from reedmace.logbook.state import LogbookState
 
-USUAL_ROOM_C = 20.0
-"""A heated room in the cold season, where nobody has said (common practice)."""
-
 
 class Supplies(Part):
-    """Air and warmth. `air_words` says where the air comes from, or why the pump cannot do it; None without air-driven filters."""
+    """Air, warmth, and the water that evaporates. `air_words` says where the air comes from, or why the pump cannot do it; None without air-driven filters."""
 
     air_words: str | None
     air: AirSupplyAnswer | None
     heater: HeaterAnswer | None
+    evaporation: EvaporationAnswer
     assumed: list[str]
 
 
-def _outlets(hung: list[Hung]) -> list[AirOutlet]:
+def _outlets(hung: list[Hung], *, stones: bool) -> list[AirOutlet]:
     found = []
     for one in hung:
         if not one.filter.air:
@@ -34,6 +33,7 @@ def _outlets(hung: list[Hung]) -> list[AirOutlet]:
                 depth_cm=min(one.plan_question.room.water_depth_cm, 300),
                 air_l_min=max(one.filter.air_l_min or 0.0, 0.05),
                 line_bore_mm=line.bore_mm if line else 4,
+                stone=stones,
                 line_length_m=min(max(line.cut_cm / 100, 0.1), 50) if line else 2,
             )
         )
@@ -41,7 +41,8 @@ def _outlets(hung: list[Hung]) -> list[AirOutlet]:
 
 
 def _air(state: LogbookState, hung: list[Hung]) -> tuple[str | None, AirSupplyAnswer | None]:
-    source, outlets = filter_plan(state).air, _outlets(hung)
+    source = filter_plan(state).air
+    outlets = _outlets(hung, stones=source.stones)
     if not outlets:
         return None, None
     shared = source.source == "room" or (source.source is None and tank_plan(state).surroundings.tanks_here_count > 1)
@@ -91,4 +92,4 @@ def supplies(state: LogbookState, hung: list[Hung]) -> Supplies:
     heater = heater_of(state)
     unsaid = heater is not None and tank_plan(state).surroundings.room_c is None
     assumed = [f"a room of {shown.celsius(USUAL_ROOM_C)} in the cold season"] if unsaid else []
-    return Supplies(air_words=words, air=air, heater=heater, assumed=assumed)
+    return Supplies(air_words=words, air=air, heater=heater, evaporation=evaporated(state), assumed=assumed)

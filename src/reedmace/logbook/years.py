@@ -28,7 +28,7 @@ from reedmace.logbook.questions import (
     stretches,
     tank_plan,
 )
-from reedmace.logbook.state import LogbookState
+from reedmace.logbook.state import LogbookState, worked_out_once
 
 LAST_CHANGES, APART_DAYS = 6, 2.0
 LAST_DAY, LONGEST_WATCH = timedelta(days=1), timedelta(days=3)
@@ -50,7 +50,7 @@ def years(state: LogbookState, now: datetime) -> Years | None:
         return None
     hung = [one for one in hang(state) if one.runs]
     return Years(
-        nitrate=_nitrate(state, now),
+        nitrate=nitrate_between_changes(state, now),
         growth=_growth(state, hung),
         trial=_trial(state, hung, now),
         trial_of=_strongest(hung).filter.name if hung else None,
@@ -86,7 +86,9 @@ def rhythm_of(state: LogbookState) -> tuple[float, float]:
     return min(max(median(shares), 0.01), 0.95), min(max(round(median(gaps)), 1), 120)
 
 
-def _nitrate(state: LogbookState, now: datetime) -> NitrateRhythmAnswer | None:
+@worked_out_once
+def nitrate_between_changes(state: LogbookState, now: datetime) -> NitrateRhythmAnswer | None:
+    """The saw-tooth of nitrate as the tank is kept; None where nothing makes any. state: the tank's; now: aware time."""
     share, every = rhythm_of(state)
     seen = _nitrates(state)
     made = load_in(state) * net_litres(state)

@@ -119,8 +119,8 @@ function Row({ one, typed, busy, onOff, onChange }: RowProps) {
       )}
       {overflow && (
         <details>
-          <summary>Overflow, drain and run-back</summary>
-          <OverflowNote answer={overflow} />
+          <summary>Overflow, run-back, socks, evaporation</summary>
+          <OverflowNote answer={overflow} socks={one.socks} evaporation={one.evaporation} />
         </details>
       )}
     </>

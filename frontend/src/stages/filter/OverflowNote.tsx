@@ -1,14 +1,36 @@
-/** A sump's overflow, drains and what runs back when the power fails, from the tank's own sump. */
-import type { OverflowCheck } from "../../api/schemas";
+/** A sump's overflow, drains and what runs back when the power fails; its socks; what evaporates. */
+import type { HungView, OverflowCheck } from "../../api/schemas";
 import { Figure } from "../../kit";
 
-export function OverflowNote({ answer }: { answer: OverflowCheck }) {
+interface Props {
+  answer: OverflowCheck;
+  socks: HungView["socks"];
+  evaporation: HungView["evaporation"];
+}
+
+export function OverflowNote({ answer, socks, evaporation }: Props) {
   return (
-    <p>
-      <Figure title="Overflow and run-back" lines={answer.working}>
-        {answer.verdict}
-      </Figure>{" "}
-      {answer.remedies.join(" ")}
-    </p>
+    <>
+      <p>
+        <Figure title="Overflow and run-back" lines={answer.working}>
+          {answer.verdict}
+        </Figure>{" "}
+        {answer.remedies.join(" ")}
+      </p>
+      {socks && (
+        <p>
+          <Figure title="Socks" lines={socks.working}>
+            {socks.verdict}
+          </Figure>
+        </p>
+      )}
+      {evaporation && (
+        <p>
+          <Figure title="What evaporates" lines={evaporation.working}>
+            {evaporation.verdict}
+          </Figure>
+        </p>
+      )}
+    </>
   );
 }

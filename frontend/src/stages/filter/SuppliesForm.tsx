@@ -1,6 +1,6 @@
 /** Air and warmth: where each comes from, and whether it does. */
 import type { FilterPlan, FilterView } from "../../api/schemas";
-import { Caution, Fields, Figure, PickOne } from "../../kit";
+import { Caution, Fields, Figure, PickOne, YesNo } from "../../kit";
 import { NumberBox } from "../../quantity";
 
 interface Props {
@@ -60,6 +60,13 @@ function Air({ plan, supplies, onChange }: PartProps) {
           }}
         />
       </Fields>
+      <YesNo
+        label="Air stones in the lift tubes: quieter bubbles, until they clog"
+        value={air.stones}
+        onChange={(stones) => {
+          set({ stones });
+        }}
+      />
       <p role="status">
         {supplies.air ? (
           <Figure title="Air supply" lines={supplies.air.working}>

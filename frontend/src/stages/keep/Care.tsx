@@ -65,10 +65,7 @@ function Row({ tankId, row, view }: { tankId: number; row: CareRow; view: KeepVi
       <time dateTime={row.at}>{whenOf(row)}</time>
       <div>
         <b>{task.title}</b>
-        <small>
-          {task.why}
-          {task.moved && ` Moved: ${task.moved}.`}
-        </small>
+        <small>{whyOf(row)}</small>
       </div>
       <Press>
         {filter && (
@@ -102,6 +99,10 @@ function Row({ tankId, row, view }: { tankId: number; row: CareRow; view: KeepVi
       <ProblemNote problem={write.error} />
     </li>
   );
+}
+
+function whyOf({ task, pour }: CareRow): string {
+  return [task.why, task.moved && `Moved: ${task.moved}.`, pour].filter(Boolean).join(" ");
 }
 
 const keyOf = ({ task }: CareRow) => `${task.what}-${task.filter_key ?? ""}`;

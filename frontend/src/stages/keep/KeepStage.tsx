@@ -83,10 +83,25 @@ function Running({ tankId, view }: { tankId: number; view: KeepView }) {
   );
 }
 
-/** What the heater takes, and whether it is enough. */
+/** What evaporates, what the heater takes, and whether it is enough. */
 function Supplied({ view }: { view: KeepView }) {
-  const { heater } = view.supplies;
-  if (!heater || heater.kwh_year === 0) return null;
+  const { heater, evaporation } = view.supplies;
+  return (
+    <>
+      <div>
+        <dt>Evaporates</dt>
+        <dd>
+          <Figure title="What evaporates" lines={evaporation.working} of="litres_day">
+            {show(evaporation.litres_day, "L", 1)} a day
+          </Figure>
+        </dd>
+      </div>
+      {heater && heater.kwh_year > 0 && <HeaterFact heater={heater} />}
+    </>
+  );
+}
+
+function HeaterFact({ heater }: { heater: NonNullable<KeepView["supplies"]["heater"]> }) {
   return (
     <div>
       <dt>Heater</dt>

@@ -101,7 +101,11 @@ const WORDS: Words = {
         ? "Carbon changed"
         : body.what === "plugs"
           ? "Seen running again"
-          : `New part: ${body.part || "not named"}`,
+          : body.what === "socks"
+            ? "Socks washed"
+            : body.what === "top-up"
+              ? "Topped up"
+              : `New part: ${body.part || "not named"}`,
   ailing: (body, name) =>
     body.signs.length === 0
       ? "All are well again"

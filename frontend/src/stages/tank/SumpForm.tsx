@@ -78,6 +78,35 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
               }}
             />
           </Fields>
+          {sump.chambers.includes("socks") && (
+            <Fields>
+              <NumberBox
+                label="Socks under the drain"
+                value={sump.socks_count}
+                min={1}
+                max={12}
+                onChange={(n) => {
+                  put({ socks_count: Math.round(n) });
+                }}
+              />
+              <QuantityField
+                label="Width of a sock"
+                unit="cm"
+                value={sump.sock_width_cm}
+                onChange={(v) => {
+                  put({ sock_width_cm: v });
+                }}
+              />
+              <QuantityField
+                label="Length of a sock"
+                unit="cm"
+                value={sump.sock_length_cm}
+                onChange={(v) => {
+                  put({ sock_length_cm: v });
+                }}
+              />
+            </Fields>
+          )}
           <YesNo
             label="An emergency drain that stands dry"
             value={drains.some((d) => d.emergency)}

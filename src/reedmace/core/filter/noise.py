@@ -20,6 +20,8 @@ FALL_DB = 18.0
 """One litre a minute falling a centimetre further (memory); energy goes with flow times height."""
 PUMP_ELSEWHERE_DB = 4.0
 """What an air-driven filter loses where one pump for several tanks does not stand beside it (memory)."""
+STONE_DB = 3.0
+"""What an air stone takes off the sound of plain bubbles (memory)."""
 DROP_CM = 4.0
 """What evaporates before many keepers top up (common practice)."""
 HEARD_FROM_DB: dict[RoomKind, float] = {"bedroom": 22, "living": 30, "workshop": 40, "shop": 40, "fish-room": 46}
@@ -44,14 +46,17 @@ def added_db(*levels: Floats) -> Floats:
     return np.asarray(10 * np.log10(np.sum([10 ** (level / 10) for level in levels], axis=0)))
 
 
-def heard_db(step: Floats, air: NDArray[np.bool_], falls_lph: Floats, fall_cm: float, *, pump_here: bool) -> Floats:
+def heard_db(
+    step: Floats, air: NDArray[np.bool_], falls_lph: Floats, fall_cm: float, *, pump_here: bool, stones: bool = False
+) -> Floats:
     """Sound of each filter at a metre, dB(A).
 
     step: noise of the box, 1 to 5 (n,); air: driven by air (n,); falls_lph: over a lip, L/h (n,); fall_cm: water to lip, cm;
-    pump_here: whether the air pump stands beside the tank. Source: memory.
+    pump_here: whether the air pump stands beside the tank; stones: whether the air goes through stones. Source: memory.
     """
     own = QUIETEST_DB + STEP_DB * (step - 1)
-    own = np.where(air & (not pump_here), np.maximum(own - PUMP_ELSEWHERE_DB, QUIETEST_DB), own)
+    quieter = (0.0 if pump_here else PUMP_ELSEWHERE_DB) + (STONE_DB if stones else 0.0)
+    own = np.where(air & (quieter > 0), np.maximum(own - quieter, QUIETEST_DB), own)
     return added_db(own, fall_db(falls_lph, fall_cm))
 
 
@@ -78,6 +83,7 @@ class NoiseHeardQuestion(Question):
 
     filters: Annotated[list[NoiseSource], Field(min_length=1, max_length=12)]
     fall_cm: Annotated[float, number("cm", 0, 200, "Water to the lip, or to the rim it hangs on")] = KEPT_FALL_CM
+    stones: bool = Field(default=False, description="Air stones in the lift tubes")
     pump_here: bool = Field(default=True, description="The air pump stands beside the tank")
     where: RoomKind = "living"
 
@@ -101,7 +107,7 @@ def noise_heard(question: NoiseHeardQuestion) -> NoiseHeardAnswer:
     air = np.array([f.air_driven for f in q.filters])
     falls = np.array([f.falls_lph for f in q.filters])
     now, later = (
-        float(added_db(*heard_db(step, air, falls, fall, pump_here=q.pump_here)[:, None])[0])
+        float(added_db(*heard_db(step, air, falls, fall, pump_here=q.pump_here, stones=q.stones)[:, None])[0])
         for fall in (q.fall_cm, q.fall_cm + DROP_CM)
     )
     w.line("L", "10 log Σ 10^(L/10)", f"{len(q.filters)} filters, fall {q.fall_cm:g} cm", now, "dB", "memory")

@@ -36,6 +36,7 @@ class Room(Part):
     air_own: bool = Field(
         default=False, description="This tank's air comes from a pump of its own whatever the room has"
     )
+    air_stones: bool = Field(default=False, description="Air stones in the lift tubes: finer, quieter bubbles")
     sump_level_cm: (
         Annotated[
             float, number("cm", 1, 200, "Water over the sump's foot in its return chamber; left out, a usual one")

@@ -60,7 +60,7 @@ def price_here(t: FilterTable, room: Room, i: Ints, j: Ints | None = None) -> Fl
 def sound_here(t: FilterTable, room: Room, flow: Floats) -> Floats:
     """How loud each filter is here, dB(A) at a metre (n,). t: n filters; room: the tank's; flow: of each, L/h (n,)."""
     falls = np.where(t.where(lambda k: k.outlet == "lip"), flow, 0.0)
-    return heard_db(t.noise, t.air, falls, room.rim_to_water_cm, pump_here=not room.air_shared)
+    return heard_db(t.noise, t.air, falls, room.rim_to_water_cm, pump_here=not room.air_shared, stones=room.air_stones)
 
 
 def flow_score(dirty: Floats, low: Floats, high: float) -> Floats:

@@ -13,6 +13,7 @@ from reedmace.core.flow.operating import (
 )
 from reedmace.core.flow.overflow import OverflowCheckAnswer, OverflowCheckQuestion, overflow_check
 from reedmace.core.flow.room_air import RoomAirAnswer, room_air
+from reedmace.core.flow.socks import SockDaysAnswer, SockDaysQuestion, sock_days
 from reedmace.core.flow.throttle import ThrottleMarksAnswer, ThrottleMarksQuestion, throttle_marks
 from reedmace.core.flow.transit import (
     FlowTransitQuestion,
@@ -41,6 +42,8 @@ __all__ = [
     "OxygenBalanceQuestion",
     "RoomAirAnswer",
     "RoomAirQuestion",
+    "SockDaysAnswer",
+    "SockDaysQuestion",
     "ThrottleMarksAnswer",
     "ThrottleMarksQuestion",
     "TimedFlowAnswer",
@@ -54,5 +57,6 @@ __all__ = [
     "overflow_check",
     "oxygen_balance",
     "room_air",
+    "sock_days",
     "throttle_marks",
 ]

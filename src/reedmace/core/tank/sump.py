@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from reedmace.core.contract import Part, number
+from reedmace.core.contract import Part, number, whole
 from reedmace.core.quantity import shown
 
 USUAL_LEVEL_CM = 20.0
@@ -34,6 +34,9 @@ class Sump(Part):
     )
     drains: Annotated[list[Drain], Field(min_length=1, max_length=6)] = Field(default_factory=lambda: [Drain()])
     weir_cm: Annotated[float, number("cm", 2, 500, "Length of edge the water falls over")] = 30
+    socks_count: Annotated[int, whole(1, 12, "Where a chamber holds socks")] = 1
+    sock_width_cm: Annotated[float, number("cm", 4, 40, "Across its ring")] = 18
+    sock_length_cm: Annotated[float, number("cm", 5, 120)] = 40
 
     @model_validator(mode="after")
     def _holds_its_level(self) -> "Sump":
@@ -49,6 +52,16 @@ class Sump(Part):
     def held_l(self) -> float:
         """Water it holds while it runs, L."""
         return self.length_cm * self.width_cm * self.level_cm / 1000
+
+    @property
+    def open_m2(self) -> float:
+        """Its open water, m²."""
+        return self.length_cm * self.width_cm / 1e4
+
+    @property
+    def last_chamber_m2(self) -> float:
+        """Open water of the chamber its pump stands in, m²: chambers alike, where nothing else is said (memory)."""
+        return self.open_m2 / max(len(self.chambers), 1)
 
     @property
     def free_l(self) -> float:

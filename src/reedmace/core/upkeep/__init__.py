@@ -1,6 +1,7 @@
 """Keeping a filter running: how its flow fades, when it wants service, and the care of a tank over the weeks."""
 
 from reedmace.core.upkeep.care import Away, CaredFilter, CarePlanAnswer, CarePlanQuestion, CareTask, care_plan
+from reedmace.core.upkeep.care_water import CaredKh, CaredTopUp
 from reedmace.core.upkeep.fade import FlowFadeAnswer, FlowFadeQuestion, flow_fade
 from reedmace.core.upkeep.holiday import HolidayAnswer, HolidayQuestion, holiday_page
 from reedmace.core.upkeep.hospital import HospitalAnswer, HospitalQuestion, hospital_filter
@@ -13,6 +14,8 @@ __all__ = [
     "CarePlanQuestion",
     "CareTask",
     "CaredFilter",
+    "CaredKh",
+    "CaredTopUp",
     "Device",
     "FlowFadeAnswer",
     "FlowFadeQuestion",

@@ -12,6 +12,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Answer, Name, Part, Question, Share, Working, computation, number
 from reedmace.core.film import SQUEEZED_SHARE
+from reedmace.core.upkeep.care_water import CaredKh, CaredTopUp, first_soda_day, soda_words, top_up_words
 
 FORTNIGHT_DAYS = 14.0
 """Two films are never cleaned within it (common practice)."""
@@ -34,7 +35,9 @@ NEW_ANIMALS = "a week after the new animals"
 TROUBLE = "a week after poison was read or a filter stood: the film is left alone"
 BEFORE_LEAVING, WHEN_BACK = "before you leave", "when you are back"
 
-CareWhat = Literal["clean", "flow-test", "guard", "carbon", "change", "test"]
+SOCK_MINUTES, TOP_UP_MINUTES = 10.0, 2.0
+
+CareWhat = Literal["clean", "flow-test", "guard", "socks", "carbon", "change", "test", "soda", "top-up"]
 
 
 class CaredFilter(Part):
@@ -54,6 +57,8 @@ class CaredFilter(Part):
     minutes: Annotated[float, number("min", 0, 600)] = 15
     since_guard_days: Annotated[float, number("days", 0, 40000, "None where it has no guard")] | None = None
     since_carbon_days: Annotated[float, number("days", 0, 40000, "None where it holds no carbon")] | None = None
+    since_socks_days: Annotated[float, number("days", 0, 40000, "None where it has no socks")] | None = None
+    socks_every_days: Annotated[float, number("days", 0.05, 4000)] = 7
 
 
 class Away(Part):
@@ -74,6 +79,8 @@ class CarePlanQuestion(Question):
     since_change_days: Annotated[float, number("days", 0, 40000)] = 0
     since_test_days: Annotated[float, number("days", 0, 40000)] = 0
     change_every_days: Annotated[float, number("days", 1, 120)] = CHANGE_DAYS
+    top_up: CaredTopUp | None = Field(default=None, description="None where next to nothing evaporates")
+    kh: CaredKh | None = Field(default=None, description="None where it is not known")
     away: Annotated[list[Away], Field(max_length=20)] = Field(default_factory=list)
     horizon_days: Annotated[float, number("days", 7, 400)] = 60
 
@@ -99,7 +106,9 @@ class CarePlanAnswer(Answer):
     crowded: str | None = Field(description="Why cleanings cannot keep a fortnight apart here")
 
 
-_URGENCY: dict[CareWhat, int] = {"clean": 0, "guard": 1, "change": 2, "test": 3, "flow-test": 4, "carbon": 5}
+_URGENCY: dict[CareWhat, int] = {
+    "soda": 0, "clean": 1, "guard": 2, "socks": 3, "change": 4, "test": 5, "flow-test": 6, "carbon": 7, "top-up": 8,
+}  # fmt: skip
 """Which of two things due on one day is named first: a filter that clogs before water that ages."""
 
 
@@ -160,6 +169,10 @@ def _minutes(q: CarePlanQuestion) -> float:
     total = CHANGE_MINUTES / q.change_every_days + TEST_MINUTES / TEST_DAYS
     for f in q.filters:
         total += f.minutes / max(f.every_days, 1) + FLOW_TEST_MINUTES / FLOW_TEST_DAYS
+        if f.since_socks_days is not None:
+            total += SOCK_MINUTES / max(f.socks_every_days, 1)
+    if q.top_up is not None:
+        total += TOP_UP_MINUTES / max(q.top_up.every_days, 1)
     return 7 * total
 
 
@@ -238,8 +251,11 @@ def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
                     f.key,
                 )
             )
+        if f.since_socks_days is not None:
+            rounds.append(_Round("socks", _of("Wash the socks", f, several=len(q.filters) > 1), "Before the water stands at their rim, or slime closes them.", f.socks_every_days - f.since_socks_days, max(f.socks_every_days, 1.0), f.key))  # fmt: skip
         if f.since_carbon_days is not None:
             rounds.append(_Round("carbon", _of("Change the carbon", f, several=len(q.filters) > 1), "Good carbon lasts about three months.", CARBON_DAYS - f.since_carbon_days, CARBON_DAYS, f.key))  # fmt: skip
+    yield from _water(q)
     for r in rounds:
         earliest = 0.0
         while r.next_day <= q.horizon_days:
@@ -248,6 +264,24 @@ def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
             if at <= q.horizon_days:
                 yield _task(r, at, moved, 1.0)
             r.next_day = at + r.every
+
+
+def _water(q: CarePlanQuestion) -> Iterator[CareTask]:
+    """The next top-up and the next bicarbonate: once each, since either changes what comes after it."""
+    if q.top_up is not None and q.top_up.every_days < q.change_every_days:
+        title, why = top_up_words(q.top_up)
+        due = q.top_up.every_days - q.top_up.since_days
+        at, moved = _home(q.away, max(due, 0.0), None, earliest=0.0)
+        if at <= q.horizon_days:
+            yield _task(_Round("top-up", title, why, due, q.top_up.every_days), at, moved, 1.0)
+    if q.kh is None:
+        return
+    day = first_soda_day(q.kh, q.change_every_days - q.since_change_days, q.change_every_days, q.horizon_days)
+    words = None if day is None else soda_words(q.kh, now=day <= 0)
+    if day is not None and words is not None:
+        at, moved = _home(q.away, day, None, earliest=0.0)
+        if at <= q.horizon_days:
+            yield _task(_Round("soda", *words, day, q.horizon_days), at, moved, 1.0)
 
 
 def _task(r: _Round, at: float, moved: str | None, film_left: float) -> CareTask:

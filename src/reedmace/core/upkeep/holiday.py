@@ -1,5 +1,6 @@
 """A page for whoever looks after a tank while its keeper is away: little, plain, and nothing that can go wrong."""
 
+import math
 from typing import Annotated
 
 from pydantic import Field
@@ -29,6 +30,7 @@ class HolidayQuestion(Question):
     )
     after: Annotated[list[str], Field(max_length=40, description="What it has put off")] = Field(default_factory=list)
     salt_water: bool = False
+    top_up_l_day: Annotated[float, number("L/day", 0, 1e6, "What evaporates; 0 where it is not known")] = 0
 
 
 class HolidayAnswer(Answer):
@@ -57,16 +59,18 @@ def holiday_page(question: HolidayQuestion) -> HolidayAnswer:
         if feeds
         else ["No food: grown animals go without for a week."]
     )
+    evaporates = q.top_up_l_day * q.days
+    much = f" About {shown.litres(q.top_up_l_day, '.1f')} a day goes." if evaporates >= 1 else ""
     top_up = (
         "Fill up to the mark with the fresh water that stands ready, never with salt water."
         if q.salt_water
         else "Fill up to the mark with the water that stands ready."
-    )
+    ) + much
     before = [
         *q.before,
         "Water is changed three days before, not on the last day; then look whether all is well.",
         f"Weigh {feeds} portions of about {portion:.1f} g into a pill box." if feeds else "No food need be left.",
-        f"Mark the water line on the glass and leave {shown.litres(5)} or more of treated water beside the tank.",
+        f"Mark the water line on the glass and leave {shown.litres(max(5, math.ceil(1.2 * evaporates)))} or more of treated water beside the tank.",
         "Tell who comes: a number to call, and where the plugs are.",
     ]
     neighbour = [

@@ -32,9 +32,10 @@ from reedmace.core.filter.margins import Has, Margin, margins
 from reedmace.core.filter.room import Room
 from reedmace.core.filter.scores import pump_price
 from reedmace.core.filter.table import film_of_m2
-from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer
+from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer, SockDaysAnswer
 from reedmace.core.quantity import shown
-from reedmace.core.tank import TankVolumeAnswer
+from reedmace.core.tank import EvaporationAnswer, TankVolumeAnswer
+from reedmace.logbook.care_water import evaporated, socks_of
 from reedmace.logbook.equipment import (
     Hung,
     hang,
@@ -58,6 +59,8 @@ class HungView(Part):
     hung: Hung
     media: MediaStackAnswer | None
     overflow: OverflowCheckAnswer | None
+    socks: SockDaysAnswer | None
+    evaporation: EvaporationAnswer | None = Field(description="Of a tank over a sump")
     expect_lph: Lph | None
 
 
@@ -160,6 +163,7 @@ def _noise(here: Room, hung: list[Hung]) -> NoiseHeardAnswer:
             ],
             fall_cm=here.rim_to_water_cm,
             pump_here=not here.air_shared,
+            stones=here.air_stones,
             where=here.kind,
         )
     )
@@ -181,7 +185,9 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
             HungView(
                 hung=h,
                 media=_media(state, h),
-                overflow=overflow_of(h),
+                overflow=(falls := overflow_of(h)),
+                socks=socks_of(state, h),
+                evaporation=evaporated(state) if falls else None,
                 expect_lph=None if ratio is None else ratio * h.flow.delivered_lph,
             )
         )

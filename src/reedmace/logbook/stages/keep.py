@@ -21,6 +21,7 @@ from reedmace.core.tank import TankVolumeAnswer
 from reedmace.core.upkeep import CarePlanAnswer, CareTask, FlowFadeAnswer, HolidayAnswer
 from reedmace.core.upkeep.care import CHANGE_SHARE, FLOW_TEST_DAYS
 from reedmace.logbook.care import care, cleaned_at, cleaning, cleanings, flow_faded, holiday
+from reedmace.logbook.care_water import pour_words
 from reedmace.logbook.costs import TankCosts, tank_costs
 from reedmace.logbook.entries import Body, CareDone, Entry, MediaWork, WaterChange
 from reedmace.logbook.equipment import hang, stock_load
@@ -70,6 +71,7 @@ class CareRow(Part):
     at: AwareDatetime
     done: Body | None
     stage: Literal["fit", "cycle"] | None
+    pour: str | None = Field(description="What a change pours: litres, hot and cold, salt, treatment")
 
 
 class KeepView(Part):
@@ -110,8 +112,8 @@ def in_danger(state: LogbookState, now: datetime) -> CycleAdviceAnswer | None:
     return cycle_advice(CycleAdviceQuestion(log=log))
 
 
-def _row(task: CareTask, touched: dict[str, float], now: datetime) -> CareRow:
-    """A task with its day. touched: the share of its media one cleaning of each filter touches, by its key."""
+def _row(state: LogbookState, task: CareTask, touched: dict[str, float], now: datetime) -> CareRow:
+    """A task with its day. state: the tank's; touched: the share of its media one cleaning of each filter touches, by its key."""
     done: Body | None = None
     stage: Literal["fit", "cycle"] | None = None
     if task.what == "change":
@@ -120,11 +122,12 @@ def _row(task: CareTask, touched: dict[str, float], now: datetime) -> CareRow:
         done = MediaWork(
             kind="media-work", what="rinsed", share=touched[task.filter_key or ""], filter_key=task.filter_key
         )
-    elif task.what in ("guard", "carbon"):
+    elif task.what in ("guard", "carbon", "socks", "top-up"):
         done = CareDone(kind="care", what=task.what, filter_key=task.filter_key)
     else:
         stage = "fit" if task.what == "flow-test" else "cycle"
-    return CareRow(task=task, at=now + timedelta(days=task.in_days), done=done, stage=stage)
+    pour = pour_words(state, CHANGE_SHARE, now) if task.what == "change" else None
+    return CareRow(task=task, at=now + timedelta(days=task.in_days), done=done, stage=stage, pour=pour)
 
 
 def _verdict(
@@ -217,7 +220,9 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
         care=plan,
         years=years(state, now),
         holiday=holiday(state, plan, stock_load(state).feed_g_day, now) if plan else None,
-        rows=[_row(task, {f.key: f.cleaning.touched_share for f in found}, now) for task in plan.tasks] if plan else [],
+        rows=[_row(state, task, {f.key: f.cleaning.touched_share for f in found}, now) for task in plan.tasks]
+        if plan
+        else [],
         stops=stopped,
         danger=danger,
         takeover=takeover(state, now),
