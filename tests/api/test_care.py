@@ -229,3 +229,46 @@ def test_the_logbook_is_looked_through_by_words_and_kind_and_corrections_stay_to
     assert len(first["entries"]) + len(second["entries"]) == 130
     for odd in ("kind=%27;drop", "search=", "kind=" + "x" * 40):
         assert keeper.get(f"{base}?{odd}").status_code == 422
+
+
+def test_a_change_says_what_it_pours_and_a_top_up_comes_round_once_written(keeper, living) -> None:
+    tank, write, keep = living
+    warm = {"temperature_c": 26, "room_c": 18}
+    size = {"length_cm": 100, "width_cm": 40, "height_cm": 45}
+    stored = keeper.get(f"/api/tanks/{tank}/entries?kind=tank-plan").json["entries"][0]["id"]
+    body = {"kind": "tank-plan", "tank": size, "surroundings": warm}
+    assert keeper.write(tank, body, based_on=stored).status_code == 201
+    view = keep()
+    change, top_up = row(view, "change"), row(view, "top-up")
+    litres = 0.25 * view["volume"]["net_l"]
+    assert change["pour"].startswith(f"{litres:.0f} L: ")
+    assert "hot with" in change["pour"]
+    assert row(view, "clean")["pour"] is None
+    per_day = view["supplies"]["evaporation"]
+    assert top_up["task"]["in_days"] == 0
+    assert f"{per_day['litres_day'] * max(per_day['top_up_days'], 1):.1f} L" in top_up["task"]["title"]
+
+    def reminded() -> bool:
+        rows = keeper.get("/api/today").json["rows"]
+        return any(d["key"] == "top-up" for r in rows if r["tank"]["id"] == tank for d in r["due"])
+
+    # Nobody is nagged for what they never wrote down.
+    assert not reminded()
+    write(top_up["done"], 9)
+    assert reminded()
+    write(top_up["done"])
+    assert row(keep(), "top-up")["task"]["in_days"] > 0.5
+
+
+def test_alkalinity_that_runs_down_is_foreseen_from_its_last_reading(living) -> None:
+    _, write, keep = living
+    assert row(keep(), "soda") is None
+    write({"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "nitrate_ppm": 20, "ph": 7.2, "kh_dkh": 3}, 40)
+    write({"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "nitrate_ppm": 30, "ph": 7.2, "kh_dkh": 3}, 1)
+    soda = row(keep(), "soda")
+    assert 0 < soda["task"]["in_days"] < 60
+    assert "bicarbonate" in soda["task"]["title"]
+    assert soda["stage"] == "cycle"
+    write({"kind": "alkalinity", "raise_dkh": 3})
+    later = row(keep(), "soda")
+    assert later is None or later["task"]["in_days"] > soda["task"]["in_days"]

@@ -191,3 +191,17 @@ def test_what_kills_within_hours_comes_before_the_next_step_of_a_new_tanks_cycle
     assert row["urgent"] is True
     assert row["illness"]["causes"][0]["code"] == "oxygen"
     assert row["advice"] is None
+
+
+def test_a_tank_whose_animals_are_all_lost_says_what_to_look_at_and_that_nothing_new_goes_in(
+    keeper,
+    living,  # noqa: F811
+) -> None:
+    tank, write, keep = living
+    before = keep()
+    assert before["illness"] is None
+    write({**LOST, "count": -2})
+    view = keep()
+    assert view["verdict"].startswith("All of them are lost")
+    assert any("Nothing new goes in" in check for check in view["illness"]["checks"])
+    assert today_of(keeper, tank)["verdict"] == view["verdict"]

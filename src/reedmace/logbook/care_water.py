@@ -95,7 +95,7 @@ def kh_of(state: LogbookState, now: datetime) -> CaredKh | None:
     tap = plan.tap.kh_dkh
     falls = min(DKH_PER_MG_N * rhythm.rise_mg_n_l_day, 40.0)
     at, level = read[-1]
-    for e in state.events:
+    for e in sorted([*state.changes, *state.alkalinity], key=lambda e: e.at):
         if e.at <= at or e.at > now:
             continue
         if isinstance(e.body, WaterChange) and tap is not None:

@@ -10,7 +10,7 @@ from reedmace.logbook.arrival import came_at
 from reedmace.logbook.care import LONG_STOP, days_since
 from reedmace.logbook.entries import Ailing, Conditioner, Entry, MediaWork, Reading, Stocking, WaterChange
 from reedmace.logbook.equipment import hang, rank_question, stirred_by, stock_load
-from reedmace.logbook.questions import animals_in, care_log, net_litres, stock_plan, stretches
+from reedmace.logbook.questions import animals_in, lived_log, net_litres, stock_plan, stretches
 from reedmace.logbook.state import LogbookState
 
 SEEN, LOST = timedelta(days=14), timedelta(days=7)
@@ -27,7 +27,7 @@ def illness(state: LogbookState, now: datetime) -> IllnessAnswer | None:
 
     seen = [e.body for e in state.events if isinstance(e.body, Ailing) and e.body.signs and open_since(e, SEEN)]
     lost = [e.body for e in state.events if isinstance(e.body, Stocking) and e.body.count < 0 and open_since(e, LOST)]
-    log = care_log(state, now)
+    log = lived_log(state, now)
     if log is None or not (seen or lost):
         return None
     return illness_check(_question(state, log, seen, lost, now))

@@ -240,9 +240,21 @@ def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
     """
     plan = state.cycle_plan.body if state.cycle_plan else None
     planned = plan if isinstance(plan, CyclePlan) else None
-    put_in = came_at(state)
     unnamed = came_with_animals(state) is not None and not stock_plan(state).animals
     if not animals_in(state) and not unnamed and (planned is None or planned.method != "animals-in"):
+        return None
+    return lived_log(state, now)
+
+
+def lived_log(state: LogbookState, now: datetime) -> CycleLog | None:
+    """The same of a tank in which animals live or lived until all were lost; None where none ever came.
+
+    state: the tank's; now: aware time.
+    """
+    plan = state.cycle_plan.body if state.cycle_plan else None
+    planned = plan if isinstance(plan, CyclePlan) else None
+    put_in = came_at(state)
+    if planned is None and not put_in:
         return None
     if planned is not None and now - planned.started_at <= timedelta(days=LONG_DAYS):
         return _log(state, planned, now)

@@ -313,6 +313,8 @@ def _verdict(q: IllnessQuestion, causes: list[LikelyCause], many: bool) -> str:
     what = f"{q.lost_count} lost" if q.lost_count else "Unwell"
     if many:
         what = f"{q.lost_count + q.ill_count} of {max(q.in_count, q.lost_count + q.ill_count)} at once: the water, until tests say otherwise"
+    if q.lost_count >= max(q.in_count, 1):
+        what = "All of them are lost" if q.lost_count > 1 else "The only one is lost"
     lead = next((c for c in causes if c.certain), causes[0] if causes else None)
     if lead is None:
         return f"{what}; nothing in the logbook explains it."
@@ -334,7 +336,12 @@ def _checks(q: IllnessQuestion, body: float) -> list[str]:
         checks.append(
             f"Find the bodies, behind the filter and in its intake too: left in the water they give up to {ppm:.2g} ppm of ammonia."
         )
-    checks.append("Look at each animal for five minutes: breath, fins, skin, who chases whom.")
+    if q.lost_count >= max(q.in_count, 1):
+        checks.append(
+            "Nothing new goes in until the cause is known, and until the film has cleared a dose again, twice."
+        )
+    else:
+        checks.append("Look at each animal for five minutes: breath, fins, skin, who chases whom.")
     checks.append("What changed within two weeks: animals, food, a spray in the room, new stone or wood?")
     return checks
 
