@@ -3,6 +3,7 @@
 So a client that sends half a request, or nothing at all, costs a little memory and no keeper's time.
 """
 
+import gc
 import signal
 import socket
 import sys
@@ -29,9 +30,13 @@ def serve(listener: socket.socket) -> None:
     """Answer until told to stop. listener: bound, shared with the other workers."""
     warm()
     settings = Settings.from_environment()
+    application = create_app(settings)
+    # What is there from the start stays: looking through it again for garbage cost a long list a tenth of a second.
+    gc.collect()
+    gc.freeze()
     signal.signal(signal.SIGTERM, _stop)
     waitress.serve(
-        create_app(settings),
+        application,
         sockets=[listener],
         threads=THREADS,
         connection_limit=MOST_CONNECTIONS,

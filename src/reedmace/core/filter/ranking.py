@@ -72,7 +72,7 @@ class _Ranking:
 
     def pair_service(self, best: Ints, i: Ints, j: Ints) -> Floats:
         """Flow in service of pairs that share the tank's dirt as they share its water (m,), L/h."""
-        sub = _rows(self.table, best)
+        sub = self.table.taken(best)
         grid = np.array([0.02, 0.25, 0.5, 0.75, 1.0])
         flows = np.column_stack([_deliver(self.q, sub, self.asked.feed * share).service_lph for share in grid])
         place = np.full(len(self.table), -1)
@@ -89,10 +89,6 @@ class _Ranking:
         return at(i) + at(j)
 
 
-def _rows(table: FilterTable, some: Ints) -> FilterTable:
-    return table_of([table.filters[i] for i in some])
-
-
 def _deliver(q: RankFiltersQuestion, table: FilterTable, feed: float) -> Delivered:
     got = deliver(table, q.room, q.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, hose_m=q.hose_m or None)
     for one in q.hung:
@@ -100,7 +96,7 @@ def _deliver(q: RankFiltersQuestion, table: FilterTable, feed: float) -> Deliver
         if at is None:
             continue
         packed = {one.filter_id: one.media} if one.media else None
-        row = table_of([table.filters[at]])
+        row = table.taken(np.array([at]))
         own = deliver(row, q.room, one.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, packed=packed)
         for mine, theirs in zip(vars(got).values(), vars(own).values(), strict=True):
             mine[at] = theirs[0]
@@ -139,8 +135,8 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
         a, b = t.filters[i[k]], t.filters[j[k]]
         shares = food_shares(np.array([r.clean[i[k]], r.clean[j[k]]]))
         exact = sum(
-            float(_deliver(r.q, table_of([f]), asked.feed * share).service_lph[0])
-            for f, share in zip((a, b), shares, strict=True)
+            float(_deliver(r.q, t.taken(np.array([n])), asked.feed * share).service_lph[0])
+            for n, share in zip((i[k], j[k]), shares, strict=True)
         )
         flow = float(r.clean[i[k]] + r.clean[j[k]])
         found.append(

@@ -59,6 +59,11 @@ class FilterTable:
         """Which filters are of a kind with a trait (n,). trait: of the kind's record."""
         return np.array([bool(trait(kind)) for kind in KINDS])[self.kind]
 
+    def taken(self, some: Ints) -> "FilterTable":
+        """Some of its rows, in the order wanted. some: which (m,)."""
+        columns = {f.name: getattr(self, f.name)[some] for f in fields(self) if f.name != "filters"}
+        return FilterTable(filters=tuple(self.filters[i] for i in some), **columns)
+
     def joined(self, other: "FilterTable") -> "FilterTable":
         """Both tables, this one first. other: another table."""
         columns = {

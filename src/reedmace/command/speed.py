@@ -1,0 +1,265 @@
+"""Speed of the sums, as ratios by turns in one run: ours against an independent program or a plain loop on the same question."""
+
+import math
+import tempfile
+import warnings
+from collections.abc import Callable
+from itertools import combinations_with_replacement
+from pathlib import Path
+from typing import Any
+
+import fluids
+import numpy as np
+from scipy.integrate import solve_ivp
+from scipy.optimize import brentq
+
+from reedmace.command.timing import against
+from reedmace.core.computations import compute
+from reedmace.core.cycle.ensemble import forget
+from reedmace.core.cycle.kernel import KA, LANES, PARAMETERS, STATES, WORKSPACE, load, rates, simulate
+from reedmace.core.cycle.model_input import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
+from reedmace.core.filter import CATALOGUE, Filter, deliver, table_of
+from reedmace.core.filter.flow import Placed, breathers, likings, stirred
+from reedmace.core.filter.room import Plumbing, Room
+from reedmace.core.flow import OperatingPointQuestion
+from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
+from reedmace.core.quantity.constants import G
+from reedmace.core.stock import Animals
+from reedmace.formats import plumbing_inp
+
+Row = tuple[str, str, str]
+"""What was measured, what came out, what is aimed at."""
+SERVICE_DAYS, FEED_G_DAY, BEST, SHOWN = 60.0, 2.0, 200, 60
+TRIED = 20
+"""Draws that the other program runs in a turn."""
+
+LOOP = {
+    "pump": {"max_flow_lph": 800, "max_head_m": 1.4},
+    "hoses": [{"bore_mm": 16, "length_m": 2.8}],
+    "fittings": [{"kind": "strainer"}, {"kind": "entrance"}, {"kind": "u-bend", "count": 2}, {"kind": "exit"}],
+    "media": [{"media": "foam-20", "area_cm2": 260, "depth_cm": 10}],
+}
+
+
+def operating_point() -> list[Row]:
+    """One operating point against EPANET."""
+    import wntr
+
+    question = OperatingPointQuestion.model_validate(LOOP)
+    with tempfile.TemporaryDirectory() as folder, warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        path = Path(folder) / "loop.inp"
+        path.write_text(plumbing_inp(question))
+        network = wntr.network.WaterNetworkModel(str(path))
+
+        def epanet() -> float:
+            results = wntr.sim.EpanetSimulator(network).run_sim(file_prefix=f"{folder}/run")
+            return float(results.link["flowrate"]["pump"].iloc[0]) * 3.6e6
+
+        theirs_lph = epanet()
+        found = against(epanet, lambda: compute("operating-point", LOOP), 9, each=50)
+    agree = abs(compute("operating-point", LOOP).delivered_lph / theirs_lph - 1) * 100  # type: ignore[attr-defined]
+    return [
+        (
+            "one operating point, with working and curves, against EPANET through wntr",
+            f"{found.times:.0f} x (agrees to {agree:.2f} %)",
+            "at least 20 x",
+        )
+    ]
+
+
+def _plain_flow(f: Filter, plumbing: Plumbing, nu: float, feed_days: float) -> float:
+    """One flow in L/h as anyone would write it: fluids' friction factor in a SciPy root search. feed_days: g of food since cleaning."""
+    bore = (f.hose_bore_mm or 16) / 1000
+    k = sum(x.k_on(bore * 1000) * x.count for x in plumbing.fittings)
+    area, face = math.pi / 4 * bore**2, f.face_cm2 / 1e4
+    a, b = media_coefficients("foam-20", face, f.foam_depth_cm / 100, nu)
+    a += dirt_resistance(1.0, feed_days, face)
+    most = f.box_lph / 3.6e6
+
+    def gap(flow: float) -> float:
+        speed = flow / area
+        factor = fluids.friction_factor(max(speed * bore / nu, 1e-6), 1.5e-6 / bore)
+        hose = (factor * plumbing.hose_length_m / bore + k) * speed**2 / (2 * G)
+        return (f.max_head_m or 1.0) * (1 - (flow / most) ** 2) - hose - a * flow - b * flow**2
+
+    return float(brentq(gap, 0.0, most, xtol=1e-12)) * 3.6e6
+
+
+def catalogue_of(count: int) -> list[Filter]:
+    """So many pumped filters with figures of their own. count: how many."""
+    rng = np.random.default_rng(1)
+    pumped = [f for f in CATALOGUE if f.kind == "canister"]
+    return [
+        pumped[i % len(pumped)].model_copy(
+            update={
+                "id": f"f{i}",
+                "curve": [],
+                "box_lph": float(rng.uniform(200, 3000)),
+                "max_head_m": float(rng.uniform(0.6, 3.5)),
+            }
+        )
+        for i in range(count)
+    ]
+
+
+ROOM, STOCK = (
+    Room(net_l=129, water_depth_cm=41, length_cm=90, width_cm=40),
+    [Animals(species_id="zebra-danio", count=20)],
+)
+
+
+def ranking_question(filters: list[Filter]) -> dict[str, Any]:
+    """A tank that asks which of these. filters: any number up to 5,000."""
+    return {
+        "room": ROOM.model_dump(),
+        "animals": [a.model_dump() for a in STOCK],
+        "own_filters": [f.model_dump() for f in filters],
+        "with_catalogue": False,
+    }
+
+
+def _plain_ranking(filters: list[Filter], plumbing: Plumbing, nu: float) -> list[float]:
+    """What the ranking works out, in a loop: both flows of every filter, every pair of the best two hundred by the dirt it
+    shares, currents and oxygen of those that are shown. Left out: reasons, changes, limits, priorities."""
+    dirt = SERVICE_DAYS * FEED_G_DAY
+    clean = [_plain_flow(f, plumbing, nu, 0.0) for f in filters]
+    service = [_plain_flow(f, plumbing, nu, dirt) for f in filters]
+    order = sorted(range(len(filters)), key=lambda i: -service[i])
+    together = []
+    for i, j in combinations_with_replacement(order[:BEST], 2):
+        part = clean[i] / (clean[i] + clean[j])
+        together.append(
+            _plain_flow(filters[i], plumbing, nu, dirt * part)
+            + _plain_flow(filters[j], plumbing, nu, dirt * (1 - part))
+        )
+    likes, breathe = likings(STOCK, []), breathers(STOCK, [])
+    kept = [
+        stirred(ROOM, [Placed(filters[i], plumbing, clean[i])], likes, breathe, 500.0, 60.0, 25.0)[1].working
+        for i in order[:SHOWN]
+    ]
+    return [*service, *together, float(len(kept))]
+
+
+def ranking() -> list[Row]:
+    """Flows of five thousand filters, and all of the ranking."""
+    many, plumbing, nu = catalogue_of(5000), Plumbing(), viscosity_m2_s(25)
+
+    def plain() -> list[float]:
+        return [_plain_flow(f, plumbing, nu, dirt) for f in many for dirt in (0.0, SERVICE_DAYS * FEED_G_DAY)]
+
+    table = table_of(many)
+
+    def ours() -> Any:
+        return deliver(table, ROOM, plumbing, FEED_G_DAY, 25, days=SERVICE_DAYS)
+
+    flows = against(plain, ours, 3, each=5)
+    got = ours()
+    both = np.column_stack([got.clean_lph, got.service_lph]).ravel()
+    agree = float(np.max(np.abs(both / np.array(plain()) - 1)))
+    question = ranking_question(many)
+    whole = against(lambda: _plain_ranking(many, plumbing, nu), lambda: compute("rank-filters", question), 3)
+    return [
+        (
+            "flows of 5,000 filters, clean and dirty, against a plain loop over SciPy brentq",
+            f"{flows.times:.0f} x (agrees to {agree:.0e})",
+            "at least 50 x",
+        ),
+        (
+            "ranking those 5,000, every pair of the best 200, verdicts, changes, against a loop without the last",
+            f"{whole.times:.0f} x; {whole.ours.words()}",
+            "300 ms; 50 x",
+        ),
+    ]
+
+
+def _derivative(y: Any, row: Any, ka: float) -> list[float]:
+    """The model as anyone would write it for SciPy, in plain Python, at 25 °C."""
+    tan, no2, alkalinity = max(y[0], 0.0), max(y[1], 0.0), max(y[3], 0.0)
+    _, _, mu_a, mu_b, k_a, k_b, decay, co2, most, inhibit = row
+    hydrogen = 4.467e-7 * co2 / max(alkalinity / 50.04, 0.004)
+    free = tan * ka / (ka + hydrogen)
+    shape = 1 / (1 + (hydrogen * 5.62e6) ** 3 + (6.3e-10 / hydrogen) ** 2)
+    take_a = shape * alkalinity * tan / ((alkalinity + 4) * (tan + k_a) * (1 + free / 12))
+    take_b = shape * no2 / ((no2 + k_b) * (1 + free / inhibit))
+    a, b = y[4] * take_a, y[5] * take_b
+    grow_a = y[4] * (mu_a * take_a * (1 - y[4] / most) - decay)
+    return [-a, a - b, b, -7.14 * a, grow_a, y[5] * (mu_b * take_b * (1 - y[5] / most) - decay)]
+
+
+def forecast() -> list[Row]:
+    """The cycle model per draw, and a whole forecast."""
+    days, ka = 90, 5.7e-10
+    rng = np.random.default_rng(2)
+    rows = np.exp(np.log(PRIOR_MEDIAN) + PRIOR_SPREAD * rng.standard_normal((1000, PARAMETERS)))
+    empty = (np.zeros(1, np.int64), np.zeros(1, np.int64), np.array([6.0]))
+    start, conditions = np.array([0, 0, 0, 200.0]), still_conditions(days, 25)
+    conditions[:, KA] = ka
+    aim = np.array([0.0, 0.13, 1.5, 0.0, 0.0, 0.0, 0.0])
+
+    def ours() -> Any:
+        return simulate(rows, start, conditions, *empty, start, 10**6, days, aim, np.zeros((0, 2), np.int64))
+
+    def solve(derivative: Callable[[float, Any], Any], row: Any) -> Any:
+        first = np.array([6.0, 0, 0, 200.0, row[0], row[1]])
+        return solve_ivp(
+            derivative, (0, days), first, method="LSODA", rtol=1e-4, atol=1e-6, t_eval=np.arange(days + 1)
+        ).y
+
+    def lsoda(row: Any) -> Any:
+        return solve(lambda _, y: _derivative(y, row, ka), row)
+
+    def lsoda_compiled(row: Any) -> Any:
+        w, trial = np.zeros(WORKSPACE), np.s_[STATES * LANES : (STATES + 6) * LANES]
+        load(w, row[None, :], 0, start)
+
+        def derivative(_: float, y: Any) -> Any:
+            w[trial] = np.repeat(y, LANES)
+            rates(w, conditions[0])
+            return w[2 * STATES * LANES : (2 * STATES + 6) * LANES : LANES].copy()
+
+        return solve(derivative, row)
+
+    daily = ours()[0]
+    worst = max(
+        float(np.max(np.abs(lsoda(rows[i])[:4].T - daily[i]) / np.maximum(daily[i].max(axis=0), 1e-9)))
+        for i in range(TRIED)
+    )
+    share = len(rows) / TRIED
+    plain = against(lambda: [lsoda(rows[i]) for i in range(TRIED)], ours, 5)
+    compiled = against(lambda: [lsoda_compiled(rows[i]) for i in range(TRIED)], ours, 5)
+    readings = [
+        {"day": d * 0.4, "ammonia_mg_n_l": 1.0 if d < 30 else 0.3, "nitrite_mg_n_l": 0.0 if d < 15 else 0.5}
+        for d in range(60)
+    ]
+    log = {
+        "net_l": 130,
+        "day_now": 24.5,
+        "start_kh_dkh": 8,
+        "readings": readings,
+        "doses": [{"day": 0, "raise_mg_n_l": 1.5}, {"day": 18, "raise_mg_n_l": 1.0}],
+    }
+
+    def answer() -> None:
+        # What is remembered from the last time would be measured otherwise.
+        forget()
+        compute("cycle-forecast", {"log": log, "draws": 1000, "horizon_days": 90})
+
+    whole = against(lambda: [lsoda(rows[i]) for i in range(TRIED)], answer, 5)
+    return [
+        (
+            "cycle model per draw, against SciPy LSODA on the model in plain Python",
+            f"{plain.times * share:.0f} x (agrees to {worst * 100:.2f} %)",
+            "at least 100 x",
+        ),
+        (
+            "the same, against SciPy LSODA given our own compiled rates",
+            f"{compiled.times * share:.0f} x",
+            "none set",
+        ),
+        (
+            "forecast of 1,000 draws, 90 days, 60 readings, against LSODA for as many draws",
+            f"{whole.times * share:.0f} x; {whole.ours.words()}",
+            "under 150 ms",
+        ),
+    ]

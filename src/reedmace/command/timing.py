@@ -1,0 +1,83 @@
+"""How long things take on a machine that does other work too: processor time beside wall time, and ratios by turns."""
+
+import gc
+import math
+import resource
+import statistics
+import sys
+import time
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+
+@dataclass(frozen=True)
+class Took:
+    """Seconds of the wall and of the processor (every thread of this process)."""
+
+    wall_s: float
+    cpu_s: float
+
+    def words(self) -> str:
+        """As the table shows it."""
+        return f"{self.cpu_s * 1000:.0f} ms of processor, {self.wall_s * 1000:.0f} ms by the clock"
+
+
+@dataclass(frozen=True)
+class Ratio:
+    """How many times faster ours is: median of the turns' ratios, by the processor's time."""
+
+    times: float
+    ours: Took
+    theirs: Took
+
+
+def once(action: Callable[[], Any]) -> Took:
+    """One run. action: what is measured."""
+    wall, cpu = time.perf_counter(), time.process_time()
+    action()
+    return Took(time.perf_counter() - wall, time.process_time() - cpu)
+
+
+def measure(action: Callable[[], Any], times: int) -> Took:
+    """Medians of several runs, garbage collected before and not while. action: what is measured; times: how often."""
+    took = []
+    for _ in range(times):
+        gc.collect()
+        gc.disable()
+        try:
+            took.append(once(action))
+        finally:
+            gc.enable()
+    return Took(statistics.median(t.wall_s for t in took), statistics.median(t.cpu_s for t in took))
+
+
+def against(theirs: Callable[[], Any], ours: Callable[[], Any], turns: int, *, each: int = 1) -> Ratio:
+    """Ours against theirs by turns, so that what else the machine does falls on both.
+
+    theirs, ours: what is measured; turns: pairs of runs; each: runs of ours in a turn, where one is too short to time.
+    """
+    found = [(measure(theirs, 1), measure(lambda: [ours() for _ in range(each)], 1)) for _ in range(turns)]
+    ratios = [t.cpu_s * each / max(o.cpu_s, 1e-9) for t, o in found]
+    return Ratio(
+        statistics.median(ratios),
+        Took(statistics.median(o.wall_s for _, o in found) / each, statistics.median(o.cpu_s for _, o in found) / each),
+        Took(statistics.median(t.wall_s for t, _ in found), statistics.median(t.cpu_s for t, _ in found)),
+    )
+
+
+def exponent(sizes: Sequence[float], seconds: Sequence[float]) -> float:
+    """The power of its size that something grows with: slope of a line through both logarithms, least squares.
+
+    sizes: of what was given, two or more; seconds: what each took. Over 1 it grows faster than its size.
+    """
+    x, y = [math.log(s) for s in sizes], [math.log(max(t, 1e-9)) for t in seconds]
+    mid_x, mid_y = statistics.fmean(x), statistics.fmean(y)
+    rise = sum((a - mid_x) * (b - mid_y) for a, b in zip(x, y, strict=True))
+    return rise / sum((a - mid_x) ** 2 for a in x)
+
+
+def peak_mb() -> float:
+    """The most memory this process ever held, MB."""
+    most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+    return most / (1024 if sys.platform.startswith("linux") else 1024 * 1024)
