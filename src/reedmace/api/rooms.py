@@ -7,6 +7,7 @@ from flask import g
 from pydantic import BaseModel, ConfigDict, Field
 
 from reedmace.api.aside import planned_alike
+from reedmace.api.glances import glances
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
 from reedmace.api.tanks import NAME
@@ -118,13 +119,13 @@ def _out(room: KeptRoom) -> RoomOut:
     return RoomOut(id=room.id, name=room.name, plan=room.plan, version=room.version)
 
 
-def _standing(plan: RoomPlan) -> list[RoomTank]:
-    """The tanks on a plan that are still in use, each with where it stands."""
-    mine = tanks()
-    names = {t.id: t.name for t in mine.all()}
-    here = [s.tank_id for s in plan.spots if s.tank_id in names]
-    entries = mine.recent_of(here)
-    return [RoomTank(i, names[i], replay(entries.get(i, []))) for i in dict.fromkeys(here)]
+def _seen(plan: RoomPlan) -> RoomView:
+    """The board and the air of the tanks on a plan that are still in use."""
+    mine = {t.id: t for t in tanks().all()}
+    here = [mine[i] for i in dict.fromkeys(s.tank_id for s in plan.spots) if i in mine]
+    found = glances(here)
+    standing = [RoomTank(t.id, t.name, found[t.id].state) for t in here]
+    return room_view(plan, standing, g.now, [found[t.id].row for t in here])
 
 
 def _lengths(ids: list[int]) -> dict[int, float]:
@@ -168,7 +169,7 @@ def make_room(json_data: NewRoom) -> RoomOut:
 def read_room_now(room_id: int) -> RoomSeen:
     """A room: its plan, the board of its tanks, its air."""
     room = _rooms().get(room_id)
-    return RoomSeen(room=_out(room), view=room_view(room.plan, _standing(room.plan), g.now))
+    return RoomSeen(room=_out(room), view=_seen(room.plan))
 
 
 @blueprint.put("/rooms/<int:room_id>")
@@ -180,7 +181,7 @@ def save_room(room_id: int, json_data: RoomSave) -> RoomSeen:
     _rooms().get(room_id)
     _own([s.tank_id for s in json_data.plan.spots], "plan.spots")
     room = _rooms().save(room_id, json_data.name.strip(), json_data.plan, json_data.version)
-    return RoomSeen(room=_out(room), view=room_view(room.plan, _standing(room.plan), g.now))
+    return RoomSeen(room=_out(room), view=_seen(room.plan))
 
 
 @blueprint.post("/rooms/<int:room_id>/view")
@@ -190,7 +191,7 @@ def save_room(room_id: int, json_data: RoomSave) -> RoomSeen:
 def see_room(room_id: int, json_data: RoomPlan) -> RoomView:
     """The board and the air with the plan as typed on screen; nothing is written."""
     _rooms().get(room_id)
-    return room_view(json_data, _standing(json_data), g.now)
+    return _seen(json_data)
 
 
 class Gone(BaseModel):
@@ -245,7 +246,7 @@ def copy_into_room(room_id: int, json_data: Copies) -> RoomSeen:
         known = [s.tank_id for s in room.plan.spots if s.tank_id in {t.id for t in mine.all()}]
         plan = placed(made, _lengths([*known, *made]), room.plan)
         room = _rooms().save(room_id, room.name, plan, room.version)
-    return RoomSeen(room=_out(room), view=room_view(room.plan, _standing(room.plan), g.now))
+    return RoomSeen(room=_out(room), view=_seen(room.plan))
 
 
 @blueprint.post("/animals/move")

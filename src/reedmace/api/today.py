@@ -1,13 +1,13 @@
 """What to do now, across all tanks."""
 
 from apiflask import APIBlueprint
-from flask import g
 from pydantic import BaseModel, Field
 
+from reedmace.api.glances import glances
 from reedmace.api.session import tanks
 from reedmace.api.tanks import TankOut, tank_out
-from reedmace.logbook import Seed, replay, seeds
-from reedmace.logbook.stages import TodayView, today_view
+from reedmace.logbook import Seed
+from reedmace.logbook.stages import TodayView
 
 blueprint = APIBlueprint("today", __name__, url_prefix="/api", tag="Today")
 
@@ -38,13 +38,12 @@ class TodayList(BaseModel):
 @blueprint.doc(responses={401: "Not signed in"})
 def read_today() -> TodayList:
     """What to do now, across all tanks."""
-    mine = tanks()
-    entries = mine.recent_of_all()
+    mine = tanks().all()
+    seen = glances(mine)
     rows: list[TodayRow] = []
     spare: list[SeedRow] = []
-    for tank in mine.all():
-        state = replay(entries.get(tank.id, []))
-        view, stages = today_view(state, g.now)
-        rows.append(TodayRow(tank=tank_out(tank, stages), **dict(view)))
-        spare += [SeedRow(tank_id=tank.id, tank=tank.name, seed=s) for s in seeds(state, g.now)]
+    for tank in mine:
+        one = seen[tank.id]
+        rows.append(TodayRow(tank=tank_out(tank, one.stages), **dict(one.view)))
+        spare += [SeedRow(tank_id=tank.id, tank=tank.name, seed=s) for s in one.seeds]
     return TodayList(rows=rows, seeds=spare)

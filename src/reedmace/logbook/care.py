@@ -7,6 +7,7 @@ from reedmace.core.cycle import emergency_today
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit import CareStepsAnswer, CareStepsQuestion, care_steps_of
+from reedmace.core.once import worked_out_once
 from reedmace.core.upkeep import (
     Away,
     CaredFilter,
@@ -28,7 +29,7 @@ from reedmace.logbook.entries import AwayTime, CareDone, Entry, MediaWork, Readi
 from reedmace.logbook.equipment import Hung, hang, needs_guard
 from reedmace.logbook.flows import all_flows
 from reedmace.logbook.questions import animals_in, care_log, film_shares, net_litres, stretches, tank_plan
-from reedmace.logbook.state import LogbookState, worked_out_once
+from reedmace.logbook.state import LogbookState
 
 LONG_STOP = timedelta(hours=2)
 """A stop so long may have cost film (memory)."""

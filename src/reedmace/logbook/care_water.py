@@ -6,6 +6,7 @@ from reedmace.core.chemistry.change import Pouring
 from reedmace.core.chemistry.harm import SALT_FROM_G_KG
 from reedmace.core.cycle.wanted import wanted_of
 from reedmace.core.flow import SockDaysAnswer, SockDaysQuestion, sock_days
+from reedmace.core.once import worked_out_once
 from reedmace.core.quantity import shown
 from reedmace.core.tank import EvaporationAnswer, EvaporationQuestion, Sump, evaporation
 from reedmace.core.upkeep import CaredKh, CaredTopUp
@@ -14,7 +15,7 @@ from reedmace.core.upkeep.nitrate import DKH_PER_MG_N
 from reedmace.logbook.entries import AlkalinityAdded, CareDone, Reading, WaterChange
 from reedmace.logbook.equipment import Hung, hang, stock_load, sump_under, temperature_c
 from reedmace.logbook.questions import care_log, cycle_plan, net_litres, salinity_now, tank_plan, volume
-from reedmace.logbook.state import LogbookState, worked_out_once
+from reedmace.logbook.state import LogbookState
 from reedmace.logbook.years import nitrate_between_changes
 
 USUAL_ROOM_C = 20.0

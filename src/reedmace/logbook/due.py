@@ -10,6 +10,7 @@ from reedmace.core.contract import Part
 from reedmace.core.cycle import CycleAdviceAnswer, CycleForecastAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit.steps import leak_checks
+from reedmace.core.once import worked_out_once
 from reedmace.core.upkeep import CarePlanAnswer
 from reedmace.core.upkeep.care import FLOW_TEST_DAYS, CareWhat
 from reedmace.logbook.care import care, flow_faded
@@ -21,7 +22,7 @@ from reedmace.logbook.plugs import plugs_asked
 from reedmace.logbook.questions import salinity_now
 from reedmace.logbook.reviews import reviews
 from reedmace.logbook.seeds import seeds
-from reedmace.logbook.state import LogbookState, worked_out_once
+from reedmace.logbook.state import LogbookState
 
 
 class Due(Part):

@@ -46,12 +46,13 @@ from reedmace.core.flow import (
     OxygenBalanceAnswer,
     overflow_check,
 )
+from reedmace.core.once import worked_out_once
 from reedmace.core.stock import WasteLoadAnswer, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
 from reedmace.core.tank import Sump, TankVolumeAnswer
 from reedmace.logbook.plans import FittedFilter, TankPlan
 from reedmace.logbook.questions import filter_plan, fit_plan, stock_plan, tank_plan, volume
-from reedmace.logbook.state import LogbookState, worked_out_once
+from reedmace.logbook.state import LogbookState
 
 USUAL_TEMPERATURE_C = 25.0
 """Assumed where neither the tank nor its animals say (common practice)."""

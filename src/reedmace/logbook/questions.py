@@ -15,6 +15,7 @@ from reedmace.core.cycle.log import (
     TapWater,
 )
 from reedmace.core.filter.kinds import kind_of
+from reedmace.core.once import worked_out_once
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import Water
@@ -22,7 +23,7 @@ from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
 from reedmace.logbook.arrival import came_at, came_with_animals, since
 from reedmace.logbook.entries import Conditioner, MediaWork, Outage, PlantGrowth, Reading, Stocking
 from reedmace.logbook.plans import CyclePlan, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
-from reedmace.logbook.state import LogbookState, shares_of, worked_out_once
+from reedmace.logbook.state import LogbookState, shares_of
 
 DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36, substrate_depth_cm=3)
 """What is assumed until the tank has been measured; every screen that uses it says so."""

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from datetime import datetime
+from functools import lru_cache
 from itertools import pairwise
 from typing import Annotated, Literal, NamedTuple
 
@@ -233,15 +234,26 @@ def _piece(start: str, end: str, cm: float, bore_mm: float) -> MainPiece:
     return MainPiece(start=start, end=end, bore_mm=bore_mm, length_m=max(cm / 100, LEAST_PIECE_M))
 
 
-def room_view(plan: RoomPlan, tanks: Sequence[RoomTank], now: datetime) -> RoomView:
-    """The board and the air of a room. plan: the room's; tanks: those that stand in it; now: aware time."""
-    rows = sorted((board_row(t, now) for t in tanks), key=_pressing)
+@lru_cache(maxsize=64)
+def _air_of(question: str) -> RoomAirAnswer:
+    """Kept by what was asked, so that a board looked at again costs no air."""
+    return room_air(RoomAirQuestion.model_validate_json(question))
+
+
+def room_view(
+    plan: RoomPlan, tanks: Sequence[RoomTank], now: datetime, made: Sequence[BoardRow] | None = None
+) -> RoomView:
+    """The board and the air of a room.
+
+    plan: the room's; tanks: those that stand in it; now: aware time; made: their rows, where they were worked out already.
+    """
+    rows = sorted(made if made is not None else (board_row(t, now) for t in tanks), key=_pressing)
     hung = {t.id: hang(t.state) for t in tanks}
     air, words = None, None
     question = air_question(plan, {t.id: t for t in tanks}, hung)
     if question is not None:
         try:
-            air = room_air(question)
+            air = _air_of(question.model_dump_json())
         except CannotAnswer as error:
             words = str(error)
     elif any(r.air_keys for r in rows):

@@ -1,14 +1,13 @@
 """Where a tank stands: a pure fold over its entries."""
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Iterable
 from datetime import datetime
-from functools import wraps
-from typing import Any, Concatenate, ParamSpec, Self, TypeVar
 
-from pydantic import AwareDatetime, Field, PrivateAttr, computed_field
+from pydantic import AwareDatetime, Field, computed_field
 
 from reedmace.core.contract import Part, Share
 from reedmace.core.film import grown_share
+from reedmace.core.once import Remembers
 from reedmace.logbook.entries import PLAN_KINDS, Entry, Outage, Stocking
 from reedmace.logbook.plans import FilterPlan, FittedFilter
 
@@ -37,7 +36,7 @@ def shares_of(filters: list[FittedFilter], since: dict[str, datetime], at: datet
     return {key: room / sum(rooms.values()) for key, room in rooms.items()}
 
 
-class LogbookState(Part):
+class LogbookState(Remembers):
     """The latest of each plan, the ticked steps, and every entry that still counts, oldest first."""
 
     tank_plan: Entry | None = None
@@ -63,7 +62,6 @@ class LogbookState(Part):
     events: list[Entry] = Field(default_factory=list)
     taken_off: list[TakenOff] = Field(default_factory=list, description="By a later filter plan; its film went with it")
     hung_since: dict[str, AwareDatetime] = Field(default_factory=dict, description="Of each filter, by its key")
-    _worked_out: dict[object, Any] = PrivateAttr(default_factory=dict)
     stopped: list[str] = Field(default_factory=list, description='Keys of filters that stand still; "*" for all')
 
     @computed_field  # type: ignore[prop-decorator]
@@ -72,12 +70,6 @@ class LogbookState(Part):
         """Whether any filter runs, as far as was written down."""
         hanging = [f.key for f in self.filters()]
         return "*" not in self.stopped and not (hanging and set(hanging) <= set(self.stopped))
-
-    def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
-        """Another state: what was worked out from this one does not hold for it."""
-        copy = super().model_copy(update=update, deep=deep)
-        copy._worked_out = {}
-        return copy
 
     def filters(self) -> list[FittedFilter]:
         """What hangs on the tank."""
@@ -91,31 +83,6 @@ class LogbookState(Part):
     def ticked(self, key: str) -> dict[str, Entry]:
         """Steps ticked at one filter, by step id. key: its key."""
         return self.steps_done.get(key, {})
-
-
-P = ParamSpec("P")
-R = TypeVar("R")
-
-
-def worked_out_once(
-    function: Callable[Concatenate[LogbookState, P], R],
-) -> Callable[Concatenate[LogbookState, P], R]:
-    """Work a function of a state out once for each state and the same further arguments, in one question of a keeper's.
-
-    function: pure, of a state that no longer changes; what it gives is read by several and changed by none.
-    """
-
-    @wraps(function)
-    def once(state: LogbookState, /, *args: P.args, **kwargs: P.kwargs) -> R:
-        if kwargs or any(isinstance(a, list | dict) for a in args):
-            return function(state, *args, **kwargs)
-        key = (function, *args)
-        if key not in state._worked_out:
-            state._worked_out[key] = function(state, *args, **kwargs)
-        found: R = state._worked_out[key]
-        return found
-
-    return once
 
 
 _LATEST = {**{kind: kind.replace("-", "_") for kind in PLAN_KINDS}, "situation": "situation"}

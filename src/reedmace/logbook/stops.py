@@ -6,12 +6,13 @@ from reedmace.core.chemistry.change import MIXED_FROM_G_KG
 from reedmace.core.cycle import FilterStopAnswer, FilterStopQuestion, filter_stop
 from reedmace.core.cycle.stops import WATCH_DAYS
 from reedmace.core.filter.kinds import kind_of
+from reedmace.core.once import worked_out_once
 from reedmace.logbook.arrival import came_at, came_with_animals
 from reedmace.logbook.entries import Reading
 from reedmace.logbook.equipment import hang, rank_question, stirred_by
 from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.questions import animals_in, film_shares, salinity_now, stock_plan, stretches
-from reedmace.logbook.state import LogbookState, worked_out_once
+from reedmace.logbook.state import LogbookState
 
 
 def _tested(state: LogbookState) -> datetime | None:

@@ -11,6 +11,7 @@ from reedmace.core.cycle import StayOffAnswer, StayOffQuestion, Trial, stay_off_
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.film import AREAL_RATE, film_needed_m2, grown_share, temperature_factor
 from reedmace.core.filter.table import film_of_m2
+from reedmace.core.once import worked_out_once
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import OutgrowAnswer, OutgrowQuestion, outgrow
 from reedmace.core.upkeep import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
@@ -28,7 +29,7 @@ from reedmace.logbook.questions import (
     stretches,
     tank_plan,
 )
-from reedmace.logbook.state import LogbookState, worked_out_once
+from reedmace.logbook.state import LogbookState
 
 LAST_CHANGES, APART_DAYS = 6, 2.0
 LAST_DAY, LONGEST_WATCH = timedelta(days=1), timedelta(days=3)

@@ -203,6 +203,15 @@ class Tanks:
         mine = Tank.select(Tank.id).where(self._seen & Tank.aside.is_null())
         return self._standing(EntryRow.tank.in_(mine))
 
+    def newest_of(self, tank_ids: Sequence[int]) -> dict[int, tuple[int, str]]:
+        """Id and client key of the newest entry of each tank: what its logbook holds is another as soon as these are. Another's are left out."""
+        if not tank_ids:
+            return {}
+        mine = Tank.select(Tank.id).where(self._seen & Tank.id.in_(list(tank_ids)))
+        last = EntryRow.select(peewee.fn.MAX(EntryRow.id)).where(EntryRow.tank.in_(mine)).group_by(EntryRow.tank)
+        rows = EntryRow.select(EntryRow.id, EntryRow.tank, EntryRow.client_key).where(EntryRow.id.in_(last))
+        return {r.tank_id: (r.id, r.client_key) for r in rows.bind(self._database)}
+
     def recent_of(self, tank_ids: Sequence[int]) -> dict[int, list[Entry]]:
         """The same of some tanks; another's are left out."""
         if not tank_ids:

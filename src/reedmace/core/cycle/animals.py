@@ -11,6 +11,7 @@ from reedmace.core.cycle.readiness import CycleReadinessAnswer
 from reedmace.core.cycle.wanted import bearing_of
 from reedmace.core.cycle.water import State, state_of
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.once import worked_out_once
 from reedmace.core.quantity.units import as_nitrogen
 
 
@@ -60,6 +61,7 @@ def next_group(log: CycleLog, ready: CycleReadinessAnswer) -> list[Action]:
     ]
 
 
+@worked_out_once
 def emergency_today(log: CycleLog) -> EmergencyPlanAnswer | None:
     """The emergency plan for the water as the log leaves it; None before ammonia and nitrite were tested.
 

@@ -9,6 +9,7 @@ from reedmace.core.chemistry.dose import PowderProduct, base_per_n
 from reedmace.core.contract import PH, Celsius, MgNPerL, NetLitres, Part, Share, number
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor
+from reedmace.core.once import Remembers, worked_out_once
 from reedmace.core.quantity.units import NITROGEN_SHARE, Analyte, Basis, ppm_words
 from reedmace.core.stock import Animals, Species
 
@@ -110,7 +111,7 @@ class TapWater(Part):
     hot_c: Annotated[float, number("°C", 20, 90)] = 55
 
 
-class KitSteps(Part):
+class KitSteps(Remembers):
     """The steps printed on the keeper's own kit, in ppm on `basis`, and the day it runs out."""
 
     basis: Basis = "ion"
@@ -146,6 +147,7 @@ class KitSteps(Part):
         for what in ("ammonia", "nitrite", "nitrate"):
             self.steps_mg_n_l(what)
 
+    @worked_out_once
     def zero_mg_n_l(self, what: Literal["ammonia", "nitrite"]) -> float:
         """What this kit's zero stands for at most, mg N/L: half its first step, and never more than a usual kit's.
 
@@ -156,7 +158,7 @@ class KitSteps(Part):
         return min(first / 2, most) * 1.001 if first else most
 
 
-class CycleLog(Part):
+class CycleLog(Remembers):
     """A cycling tank: its water, its plan and everything logged so far."""
 
     net_l: NetLitres
@@ -236,6 +238,7 @@ class CycleLog(Part):
         """KH of the tap, dKH; that of the start where it is not known."""
         return self.start_kh_dkh if self.tap.kh_dkh is None else self.tap.kh_dkh
 
+    @worked_out_once
     def latest(self, field: str) -> tuple[float, float] | None:
         """(day, value) of the newest reading that has `field`, or None. field: a column of LoggedReading."""
         found = [(r.day, getattr(r, field)) for r in self.readings if getattr(r, field) is not None]

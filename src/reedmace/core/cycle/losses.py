@@ -5,6 +5,7 @@ from itertools import pairwise
 
 from reedmace.core.cycle.log import Chlorine, CycleLog, LoggedMedia
 from reedmace.core.film import SQUEEZED_SHARE
+from reedmace.core.once import worked_out_once
 from reedmace.core.quantity import shown
 
 AIRLESS_HALF_H = {True: 6.0, False: 24.0}
@@ -74,6 +75,7 @@ def _shocks(log: CycleLog) -> list[Loss]:
     return found
 
 
+@worked_out_once
 def film_losses(log: CycleLog) -> list[Loss]:
     """Everything that cost film, by day. log: the cycle's. Shares from memory, as the constants above say."""
     kill = TAP_KILL[log.tap.chlorine]

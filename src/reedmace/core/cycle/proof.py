@@ -14,6 +14,7 @@ from typing import Literal
 from reedmace.core.cycle.log import CycleLog, LoggedDose, LoggedReading
 from reedmace.core.cycle.losses import Loss, film_losses, stopped_film
 from reedmace.core.cycle.suspect_readings import suspect_readings
+from reedmace.core.once import worked_out_once
 
 TEST_FROM_H, TEST_UNTIL_H, SLACK_H = 20.0, 28.0, 0.25
 APART_H = 20.0
@@ -100,6 +101,7 @@ def _outcome(
     return test.day, "cleared" if is_seen(log, dose) else "not-seen"
 
 
+@worked_out_once
 def tried_doses(log: CycleLog) -> list[Tried]:
     """Every dose held to the bar, by day. log: the cycle's. Doses made within an hour of each other are one."""
     weak = {d.day for d in suspect_readings(log) if d.what in ("ammonia", "nitrite")}
@@ -122,6 +124,7 @@ def _joined(doses: list[LoggedDose]) -> list[LoggedDose]:
     return found
 
 
+@worked_out_once
 def cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[Tried]:
     """Doses of a size that were cleared, each at least 20 hours after the one before it, by day.
 
@@ -173,6 +176,7 @@ def standing_proof(log: CycleLog, size_mg_n_l: float) -> tuple[list[Tried], Loss
     return kept, loss
 
 
+@worked_out_once
 def proven_capacity(log: CycleLog) -> float:
     """Largest dose seen to be gone within a day in the last fortnight, with no film lost since, mg N/L/day. log: the cycle's."""
     cleared = [c for c in cleared_doses(log, 0.05) if log.day_now - (c.tested_day or 0.0) <= SPEAKS_DAYS]

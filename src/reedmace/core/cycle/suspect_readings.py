@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from reedmace.core.contract import Part, number
 from reedmace.core.cycle.log import CycleLog, LoggedReading
+from reedmace.core.once import worked_out_once
 from reedmace.core.quantity import CACO3_PER_DKH
 
 Floats = NDArray[np.float64]
@@ -108,6 +109,7 @@ class _PutIn:
         return self._sums[bisect_right(self._days, day + 0.02)] + self._made * day + self._tap
 
 
+@worked_out_once
 def suspect_readings(log: CycleLog) -> list[SuspectReading]:
     """Figures that do not fit with what was put in or with their neighbours (common practice). log: the cycle's."""
     found: list[SuspectReading] = []

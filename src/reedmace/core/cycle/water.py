@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from reedmace.core.cycle.log import CycleLog, LoggedReading
 from reedmace.core.cycle.wanted import Wanted, wanted_of
+from reedmace.core.once import worked_out_once
 
 GONE_KH_DKH, STOPPED_PH = 1.0, 6.5
 COOL_C, HOT_C = 22.0, 33.0
@@ -26,6 +27,7 @@ class State:
     wanted: Wanted
 
 
+@worked_out_once
 def state_of(log: CycleLog) -> State:
     """The water now: the newest readings with what was added since. log: the cycle's."""
     ammonia, kh, ph = log.latest("ammonia_mg_n_l"), log.latest("kh_dkh"), log.latest("ph")

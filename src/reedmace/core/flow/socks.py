@@ -52,8 +52,9 @@ def sock_days(question: SockDaysQuestion) -> SockDaysAnswer:
         {"cake": CAKE, "felt": SOCK_CLOGGING, "dirt": caught, "A": cloth, "Q": through}, "cm a day", "memory",
     )  # fmt: skip
     full = SPILLS_CM / rise if rise > 1e-9 else 4000.0
-    days = max(min(full, SLIME_DAYS), 0.05)
-    w.line("washed", "min(rim / rise, slime)", f"{SPILLS_CM:g} / {rise:.2f}, {SLIME_DAYS:g}", days, "days", "practice")
+    days = SLIME_DAYS
+    if full < SLIME_DAYS:
+        days = max(w.sum("washed", "rim / rise", {"rim": SPILLS_CM, "rise": rise}, "days", "practice"), 0.05)
     if full < 1:
         verdict = "The water runs over the rim within a day: more cloth, a coarser sock, or none."
     elif full < SLIME_DAYS:

@@ -78,8 +78,10 @@ def _at_odds(fault: str) -> TodayView:
 
 def _view(state: LogbookState, stages: list[Stage], now: datetime) -> TodayView:
     log = care_log(state, now) or cycle_log(state, now)
-    advice = cycle_advice(CycleAdviceQuestion(log=log)) if log is not None else None
     stopped, danger = stops(state, now), in_danger(state, now) is not None
+    # A settled tank's cycle is asked nothing, until a test says otherwise.
+    asks = log is not None and (not log.settled() or danger)
+    advice = cycle_advice(CycleAdviceQuestion(log=log)) if log is not None and asks else None
     urgent = danger or any(s.urgent for s in stopped) or (advice is not None and advice.stalled)
     # Poison before a stop, a stop before the rest: the first action is one. A stop that does not press
     # gives way to the cycle's own advice, which knows of it.
@@ -89,8 +91,7 @@ def _view(state: LogbookState, stages: list[Stage], now: datetime) -> TodayView:
     # What kills within hours comes before the cycle's own next step, in a new tank as well.
     if ill is not None and (log is None or log.settled() or ill.urgent):
         return TodayView(verdict=ill.verdict, stage="keep", illness=ill, urgent=urgent or ill.urgent)
-    # A settled tank is the Keep stage's, until a test says otherwise.
-    if log is not None and advice is not None and (not log.settled() or danger):
+    if log is not None and advice is not None:
         return TodayView(
             verdict=advice.verdict,
             stage="cycle",
