@@ -272,3 +272,25 @@ def test_animals_go_into_no_tank_of_anothers(keeper, sign_up, rack) -> None:
     keeper.write(ids[0], {"kind": "stocking", "species_id": "guppy", "count": 2})
     theirs = sign_up().tank("Theirs")
     assert move(keeper, from_id=ids[0], to_id=theirs, count=1).status_code == 422
+
+
+def test_a_room_of_two_hundred_tanks_is_placed_and_opens(keeper) -> None:
+    tank = keeper.tank("Rack")
+    size = {"kind": "tank-plan", "tank": {"length_cm": 60, "width_cm": 30, "height_cm": 36}}
+    keeper.write(tank, size)
+    room = keeper.send("POST", "/api/rooms", {"name": "Fish house", "tank_ids": [tank]}).json["id"]
+    for count in (50, 50, 50, 49):
+        answer = keeper.send("POST", f"/api/rooms/{room}/copies", {"tank_id": tank, "count": count})
+        assert answer.status_code == 201
+    seen = keeper.get(f"/api/rooms/{room}")
+    assert seen.status_code == 200
+    plan = seen.json["room"]["plan"]
+    assert len(plan["spots"]) == len(seen.json["view"]["rows"]) == 200
+    # Every shelf is under the roof, no tank stands in another or over the end of its shelf.
+    assert all(s["y_cm"] + 36 <= plan["height_cm"] for s in plan["shelves"])
+    for n, shelf in enumerate(plan["shelves"]):
+        at = sorted(s["x_cm"] for s in plan["spots"] if s["shelf"] == n)
+        assert all(b - a >= 60 for a, b in pairwise(at))
+        assert at[-1] + 60 <= shelf["x_cm"] + shelf["length_cm"] + 1e-6 <= plan["width_cm"] + 1e-6
+    more = keeper.send("POST", f"/api/rooms/{room}/copies", {"tank_id": tank, "count": 1})
+    assert more.status_code == 422

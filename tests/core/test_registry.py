@@ -30,6 +30,16 @@ EXAMPLES = {
     "airlift-flow": {"air_l_min": 1, "tube_bore_mm": 16, "submerged_cm": 28},
     "heater-size": {"glass_m2": 1.4, "surface_m2": 0.34, "water_c": 25, "watts": 50},
     "evaporation": {"surface_m2": 0.34, "net_l": 130},
+    "shared-sump": {
+        "pump_lph": 3000,
+        "pump_head_m": 3,
+        "sump_l": 60,
+        "sump_free_l": 40,
+        "tanks": [
+            {"key": "1", "name": "Low", "net_l": 50, "surface_cm2": 1800, "lift_cm": 60},
+            {"key": "2", "name": "High", "net_l": 60, "surface_cm2": 1800, "lift_cm": 130},
+        ],
+    },
     "sock-days": {"return_lph": 2000, "feed_g_day": 3},
     "air-supply": {"pump_l_min": 8, "pump_kpa": 20, "outlets": [{"count": 3, "depth_cm": 35, "air_l_min": 0.7}]},
     "room-air": {

@@ -307,7 +307,7 @@ def placed(tank_ids: Sequence[int], sizes: Mapping[int, float], plan: RoomPlan) 
 
     tank_ids: to be placed; sizes: their lengths in cm, by id; plan: the room's.
     """
-    shelves, spots = list(plan.shelves), list(plan.spots)
+    shelves, spots, width = list(plan.shelves), list(plan.spots), plan.width_cm
     for tank_id in tank_ids:
         if any(s.tank_id == tank_id for s in spots):
             continue
@@ -320,17 +320,23 @@ def placed(tank_ids: Sequence[int], sizes: Mapping[int, float], plan: RoomPlan) 
             ),
             None,
         )
-        if at is None:
-            y = 10.0 if not shelves else min(max(s.y_cm for s in shelves) + SHELF_APART_CM, 400)
-            shelves.append(Shelf(y_cm=y, length_cm=max(plan.width_cm, length)))
+        y = FIRST_SHELF_CM if not shelves else max(s.y_cm for s in shelves) + SHELF_APART_CM
+        if at is None and (not shelves or (y + UNDER_ROOF_CM <= plan.height_cm and len(shelves) < MOST_SHELVES)):
+            shelves.append(Shelf(y_cm=y, length_cm=max(width, length)))
             at = (len(shelves) - 1, 0.0)
-        if at[0] > 39:
-            break
+        if at is None:
+            # The wall is full to its height: it goes on to the right, on the shelf that ends first.
+            n, x = min(((n, _free(shelf, n, spots, sizes)) for n, shelf in enumerate(shelves)), key=lambda one: one[1])
+            if x + length > LONGEST_CM:
+                break
+            shelves[n] = shelves[n].model_copy(update={"length_cm": x + length - shelves[n].x_cm})
+            width, at = max(width, x + length), (n, x)
         spots.append(Spot(tank_id=tank_id, x_cm=at[1], shelf=at[0]))
-    return plan.model_copy(update={"shelves": shelves, "spots": spots})
+    return plan.model_copy(update={"shelves": shelves, "spots": spots, "width_cm": width})
 
 
-SHELF_APART_CM, TANKS_APART_CM = 65.0, 4.0
+FIRST_SHELF_CM, SHELF_APART_CM, TANKS_APART_CM, UNDER_ROOF_CM = 10.0, 65.0, 4.0, 50.0
+MOST_SHELVES, LONGEST_CM = 40, 5000.0
 
 
 def _free(shelf: Shelf, n: int, spots: Sequence[Spot], sizes: Mapping[int, float]) -> float:

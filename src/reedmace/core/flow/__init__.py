@@ -13,6 +13,7 @@ from reedmace.core.flow.operating import (
 )
 from reedmace.core.flow.overflow import OverflowCheckAnswer, OverflowCheckQuestion, overflow_check
 from reedmace.core.flow.room_air import RoomAirAnswer, room_air
+from reedmace.core.flow.shared_sump import SharedSumpAnswer, SharedSumpQuestion, shared_sump
 from reedmace.core.flow.socks import SockDaysAnswer, SockDaysQuestion, sock_days
 from reedmace.core.flow.throttle import ThrottleMarksAnswer, ThrottleMarksQuestion, throttle_marks
 from reedmace.core.flow.transit import (
@@ -42,6 +43,8 @@ __all__ = [
     "OxygenBalanceQuestion",
     "RoomAirAnswer",
     "RoomAirQuestion",
+    "SharedSumpAnswer",
+    "SharedSumpQuestion",
     "SockDaysAnswer",
     "SockDaysQuestion",
     "ThrottleMarksAnswer",
@@ -57,6 +60,7 @@ __all__ = [
     "overflow_check",
     "oxygen_balance",
     "room_air",
+    "shared_sump",
     "sock_days",
     "throttle_marks",
 ]

@@ -68,8 +68,8 @@ class RoomAirQuestion(Question):
     """Pumps, the main's pieces, and what hangs on it."""
 
     pumps: Annotated[list[RoomPump], Field(min_length=1, max_length=8)]
-    mains: Annotated[list[MainPiece], Field(max_length=200)] = Field(default_factory=list)
-    outlets: Annotated[list[RoomOutlet], Field(min_length=1, max_length=200)]
+    mains: Annotated[list[MainPiece], Field(max_length=500)] = Field(default_factory=list)
+    outlets: Annotated[list[RoomOutlet], Field(min_length=1, max_length=400)]
     temperature_c: Annotated[float, number("°C", 4, 40)] = 25
 
 
