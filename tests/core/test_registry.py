@@ -30,6 +30,7 @@ EXAMPLES = {
     "airlift-flow": {"air_l_min": 1, "tube_bore_mm": 16, "submerged_cm": 28},
     "heater-size": {"glass_m2": 1.4, "surface_m2": 0.34, "water_c": 25, "watts": 50},
     "evaporation": {"surface_m2": 0.34, "net_l": 130},
+    "quarantine": {"since_begun_days": 12, "since_animals_days": 5},
     "shared-sump": {
         "pump_lph": 3000,
         "pump_head_m": 3,

@@ -11,7 +11,7 @@ from reedmace.api.session import tanks
 from reedmace.core.quantity import shown
 from reedmace.logbook import replay
 from reedmace.logbook.glance import Glance, glance
-from reedmace.logbook.rooms import RoomTank
+from reedmace.logbook.room_shared import RoomTank
 from reedmace.store import TankName
 
 KEPT = 600

@@ -16,7 +16,8 @@ from reedmace.formats.rooms import read_room
 from reedmace.logbook import PLAN_KINDS, Entry, NewEntry, replay
 from reedmace.logbook.entries import Body, Key, Stocking
 from reedmace.logbook.questions import animals_in, tank_plan
-from reedmace.logbook.rooms import RoomPlan, RoomTank, RoomView, placed, room_view
+from reedmace.logbook.room_plan import RoomPlan, placed
+from reedmace.logbook.rooms import RoomTank, RoomView, room_view
 from reedmace.logbook.times import OurTime
 from reedmace.store import KeptRoom, Rooms
 
@@ -266,7 +267,7 @@ def move_animals(json_data: Moving) -> ManyWritten:
         raise ProblemError(422, "Not so many there", f"count {what}", [Issue(where="count", what=what, remedy="Give at most so many.")])  # fmt: skip
     with g.database.atomic():
         written = [
-            mine.add(tank, NewEntry(key=f"{ask.key}-{way}", at=ask.at, body=Stocking(kind="stocking", species_id=ask.species_id, count=sign * ask.count)), g.now)[0]
+            mine.add(tank, NewEntry(key=f"{ask.key}-{way}", at=ask.at, body=Stocking(kind="stocking", species_id=ask.species_id, count=sign * ask.count, moved=True)), g.now)[0]
             for tank, way, sign in ((ask.from_id, "out", -1), (ask.to_id, "in", 1))
         ]  # fmt: skip
     return ManyWritten(entries=written)

@@ -5,7 +5,7 @@ from typing import Any
 
 from reedmace.core.flow.air_plan import RoomPump
 from reedmace.demo.rows import Row, hung
-from reedmace.logbook.rooms import AirMain, OnWall, RoomPlan, Shelf, Spot, WallPump
+from reedmace.logbook.room_plan import AirMain, OnWall, RoomPlan, Shelf, Spot, WallPump
 
 ROOM = "The rack"
 LONG, MIDDLE, SMALL = (60, 30, 36), (45, 28, 30), (40, 25, 28)
@@ -77,7 +77,8 @@ def _quarantine(now: datetime) -> list[Row]:
             },
         ),
         (5, {"kind": "stocking", "species_id": "swordtail", "count": 3}),
-        (5, {"kind": "note", "text": "Quarantine until three weeks are over; own net and bucket."}),
+        (5.1, {"kind": "quarantine", "days": 21}),
+        (5, {"kind": "note", "text": "Own net and bucket, by the door."}),
         (1, {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "nitrate_ppm": 5, "ph": 7.6, "kh_dkh": 6}),
     ]
 

@@ -161,6 +161,7 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
         since_animals_days=days_since(now, stocked),
         since_trouble_days=days_since(now, _trouble(state, now)),
         since_change_days=_since(now, _newest(state.changes), written, CHANGE_DAYS),
+        change_day_in_days=_next_weekday(tank_plan(state).surroundings.change_weekday, now),
         since_test_days=_since(now, _newest(state.readings), written, TEST_DAYS),
         top_up=top_up_of(state, now),
         kh=kh_of(state, now),
@@ -187,6 +188,11 @@ def _since(now: datetime, done: datetime | None, begun: datetime, every_days: fl
     """Days since something was written down; of what never was, since the notebook began, and then no more than due."""
     days = days_since(now, done or begun) or 0.0
     return days if done is not None else min(days, every_days)
+
+
+def _next_weekday(weekday: int | None, now: datetime) -> float | None:
+    """Days until the next of a weekday, 0 on the day itself; None where none was chosen. weekday: 0 for Monday."""
+    return None if weekday is None else float((weekday - now.weekday()) % 7)
 
 
 def _ahead(now: datetime, at: datetime) -> float:

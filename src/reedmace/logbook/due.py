@@ -19,6 +19,7 @@ from reedmace.logbook.equipment import Hung, hang, steps_of
 from reedmace.logbook.flows import all_flows
 from reedmace.logbook.plans import CyclePlan
 from reedmace.logbook.plugs import plugs_asked
+from reedmace.logbook.quarantine import in_quarantine
 from reedmace.logbook.questions import salinity_now
 from reedmace.logbook.reviews import reviews
 from reedmace.logbook.seeds import seeds
@@ -65,6 +66,11 @@ def _looked_after(state: LogbookState, now: datetime) -> list[Due]:
         if r.said is None
     ]
     found += _anniversaries(state, now)
+    shut_in = in_quarantine(state, now)
+    if shut_in is not None:
+        title = "The quarantine is over" if shut_in.answer.over else "The quarantine ends"
+        detail = "Look at each animal once more, then move them; the tank and its sponge stay apart until disinfected."
+        found.append(Due(key="quarantine", title=title, detail=detail, at=shut_in.until, stage="keep"))
     if asked is not None:
         named = " and ".join(asked.filters)
         detail = f"After {asked.after}: does {named} move water? A filter forgotten unplugged is a common loss."

@@ -151,11 +151,19 @@ class SeedMove(Part):
 
 
 class Stocking(Part):
-    """Animals put in (positive) or lost (negative)."""
+    """Animals put in (positive) or gone (negative): lost, or moved to another tank or home."""
 
     kind: Literal["stocking"]
     species_id: Name
     count: Annotated[int, whole(-2000, 2000)]
+    moved: bool = Field(default=False, description="From or to another tank or home")
+
+
+class Quarantine(Part):
+    """A tank whose animals stay by themselves for so many days from now; none ends it."""
+
+    kind: Literal["quarantine"]
+    days: Annotated[int, whole(0, 365)] = 28
 
 
 class CareDone(Part):
@@ -259,6 +267,7 @@ Body = Annotated[
     | SeedSponge
     | SeedMove
     | Stocking
+    | Quarantine
     | CareDone
     | Ailing
     | AirSeen

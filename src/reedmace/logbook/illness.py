@@ -26,7 +26,11 @@ def illness(state: LogbookState, now: datetime) -> IllnessAnswer | None:
         return now - span <= e.at <= now and (well is None or e.at > well)
 
     seen = [e.body for e in state.events if isinstance(e.body, Ailing) and e.body.signs and open_since(e, SEEN)]
-    lost = [e.body for e in state.events if isinstance(e.body, Stocking) and e.body.count < 0 and open_since(e, LOST)]
+    lost = [
+        e.body
+        for e in state.events
+        if isinstance(e.body, Stocking) and e.body.count < 0 and not e.body.moved and open_since(e, LOST)
+    ]
     log = lived_log(state, now)
     if log is None or not (seen or lost):
         return None

@@ -42,6 +42,7 @@ class Surroundings(Part):
     overflow_box: bool = False
     often_away: bool = False
     tanks_here_count: Annotated[int, whole(1, 200)] = 1
+    change_weekday: Annotated[int, whole(0, 6, "The day on which water is changed, 0 for Monday")] | None = None
     sump: Sump | None = Field(default=None, description="As measured; its water counts with the tank's")
 
 

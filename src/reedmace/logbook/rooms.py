@@ -4,21 +4,24 @@ from collections.abc import Mapping, Sequence
 from datetime import datetime
 from functools import lru_cache
 from itertools import pairwise
-from typing import Annotated, Literal, NamedTuple
+from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field
 
 from reedmace.core.contract import Lph, Name, Part, number, whole
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter import RoomYearAnswer, RoomYearQuestion, room_year
-from reedmace.core.flow import RoomAirAnswer, RoomAirQuestion, room_air
-from reedmace.core.flow.air_plan import MainPiece, RoomOutlet, RoomPump
+from reedmace.core.flow import RoomAirAnswer, RoomAirQuestion, SharedSumpAnswer, room_air
+from reedmace.core.flow.air_plan import MainPiece, RoomOutlet
 from reedmace.core.stock import SPECIES
 from reedmace.logbook.due import Due, due
 from reedmace.logbook.entries import AirSeen, Reading
 from reedmace.logbook.equipment import Hung, hang
 from reedmace.logbook.flows import all_flows
+from reedmace.logbook.quarantine import in_quarantine
 from reedmace.logbook.questions import animals_in, net_litres, stock_plan, tank_plan
+from reedmace.logbook.room_plan import RoomPlan, Spot, shelf_of
+from reedmace.logbook.room_shared import RoomTank, room_energy, room_sump
 from reedmace.logbook.seeds import Seed, seeds
 from reedmace.logbook.stages.today import today_view
 from reedmace.logbook.state import LogbookState
@@ -28,68 +31,6 @@ OVER_RIM_CM, LINE_SLACK_CM = 10.0, 20.0
 AIR_OVER_BED_CM = 4.0
 """The air is let go so far above the bottom (memory)."""
 LEAST_PIECE_M = 0.05
-
-
-class Shelf(Part):
-    """A shelf on the wall, by its upper edge."""
-
-    x_cm: Annotated[float, number("cm", 0, 5000)] = 0
-    y_cm: Annotated[float, number("cm", 0, 400, "Above the floor")]
-    length_cm: Annotated[float, number("cm", 10, 5000)]
-
-
-class Spot(Part):
-    """A tank on a shelf, by its left edge; `shelf` counts from 0."""
-
-    tank_id: Annotated[int, whole(1, 2**53)]
-    x_cm: Annotated[float, number("cm", 0, 5000)] = 0
-    shelf: Annotated[int, whole(0, 39)] = 0
-
-
-class OnWall(Part):
-    """A socket, a sink, a pump: where it is on the wall."""
-
-    x_cm: Annotated[float, number("cm", 0, 5000)]
-    y_cm: Annotated[float, number("cm", 0, 400)]
-
-
-class WallPump(OnWall):
-    """An air pump and what is known of it."""
-
-    pump: RoomPump
-
-
-class AirMain(Part):
-    """The main along the wall; a ring comes back to its beginning."""
-
-    y_cm: Annotated[float, number("cm", 0, 400, "Height along the wall")] = 190
-    bore_mm: Annotated[float, number("mm", 3, 100)] = 16
-    ring: bool = False
-
-
-class RoomPlan(Part):
-    """The room as drawn: its wall, shelves, tanks, sockets, sink, air."""
-
-    width_cm: Annotated[float, number("cm", 50, 5000)] = 300
-    height_cm: Annotated[float, number("cm", 50, 400)] = 220
-    shelves: Annotated[list[Shelf], Field(max_length=40)] = Field(default_factory=list)
-    spots: Annotated[list[Spot], Field(max_length=200)] = Field(default_factory=list)
-    sockets: Annotated[list[OnWall], Field(max_length=60)] = Field(default_factory=list)
-    sink: OnWall | None = None
-    pumps: Annotated[list[WallPump], Field(max_length=8)] = Field(default_factory=list)
-    main: AirMain = Field(default_factory=AirMain)
-    open_shares: Annotated[
-        dict[str, Annotated[float, number("share", 0, 1)]],
-        Field(max_length=400, description="Adjusting valves that are not wide open, by tank and filter key"),
-    ] = Field(default_factory=dict)
-
-
-class RoomTank(NamedTuple):
-    """A tank of the room: its id, name and where it stands."""
-
-    id: int
-    name: str
-    state: LogbookState
 
 
 class BoardRow(Part):
@@ -103,6 +44,7 @@ class BoardRow(Part):
     seeds: list[Seed]
     who: str
     lived_in: bool = Field(description="Whether animals are in it")
+    quarantine: str | None = Field(description="Which day of it, or that it is over")
     net_l: Annotated[float, number("L", 0, 1e6)]
     flow_lph: Annotated[Lph | None, Field(description="As last timed, all filters together")]
     tested_at: AwareDatetime | None
@@ -122,6 +64,9 @@ class RoomView(Part):
     sockets_used: Annotated[int, whole(0, 10000)]
     year: RoomYearAnswer | None = Field(description="A year of these tanks three ways; none of an empty room")
     watts: Annotated[float, number("W", 0, 1e6, "All filters and air pumps of the room")]
+    kwh_year: Annotated[float, number("kWh/year", 0, 1e8, "With the heaters")]
+    money_year: Annotated[float, number("money", 0, 1e9, "At each tank's own price of a kWh")]
+    sump: SharedSumpAnswer | None = Field(description="Of the tanks that share one")
 
 
 def outlet_key(tank_id: int, filter_key: str) -> str:
@@ -144,6 +89,7 @@ def board_row(tank: RoomTank, now: datetime) -> BoardRow:
         seeds=[s for s in seeds(state, now) if s.where != "moved"],
         who=who_is_in(state),
         lived_in=bool(animals_in(state)),
+        quarantine=shut_in.answer.verdict if (shut_in := in_quarantine(state, now)) else None,
         net_l=net_litres(state),
         flow_lph=sum(f[-1][1] for f in flows if f) if any(flows) else None,
         tested_at=max(tests, default=None),
@@ -174,7 +120,7 @@ def who_is_in(state: LogbookState) -> str:
 def _outlet(tank: RoomTank, one: Hung, spot: Spot, plan: RoomPlan) -> RoomOutlet:
     """One air-driven filter as the room's air feeds it."""
     key, depth = outlet_key(tank.id, one.key), one.plan_question.room.water_depth_cm
-    top = _shelf(plan, spot).y_cm + tank_plan(tank.state).tank.height_cm
+    top = shelf_of(plan, spot).y_cm + tank_plan(tank.state).tank.height_cm
     way = abs(plan.main.y_cm - top) + OVER_RIM_CM + tank_plan(tank.state).tank.height_cm + LINE_SLACK_CM
     return RoomOutlet(
         key=key,
@@ -194,10 +140,6 @@ def _outlet(tank: RoomTank, one: Hung, spot: Spot, plan: RoomPlan) -> RoomOutlet
 def _air_seen(state: LogbookState, key: str) -> Literal["steady", "weak", "none"] | None:
     seen = [b for e in state.events if isinstance(b := e.body, AirSeen) and b.filter_key in (None, key)]
     return seen[-1].bubbles if seen else None
-
-
-def _shelf(plan: RoomPlan, spot: Spot) -> Shelf:
-    return plan.shelves[spot.shelf] if spot.shelf < len(plan.shelves) else Shelf(y_cm=0, length_cm=plan.width_cm)
 
 
 def air_question(
@@ -268,6 +210,9 @@ def room_view(
         year=room_year(RoomYearQuestion(tanks_l=[min(max(r.net_l, 1), 5000) for r in rows])) if rows else None,
         sockets_used=len(pumped) + len(plan.pumps),
         watts=watts,
+        kwh_year=(energy := room_energy(tanks, hung, plan))[0],
+        money_year=energy[1],
+        sump=room_sump(plan, tanks, now),
     )
 
 
@@ -295,65 +240,13 @@ def _several(names: list[str]) -> str:
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
-def for_copies(plan: RoomPlan, twins: Mapping[int, int]) -> RoomPlan:
-    """The plan for copies of its tanks. plan: the room's; twins: id of each copy by that of its original."""
-    spots = [s.model_copy(update={"tank_id": twins[s.tank_id]}) for s in plan.spots if s.tank_id in twins]
-    opens = {f"{twins[int(i)]}-{key}": v for name, v in plan.open_shares.items() for i, _, key in [name.partition("-")] if i.isdigit() and int(i) in twins}  # fmt: skip
-    return plan.model_copy(update={"spots": spots, "open_shares": opens})
-
-
-def placed(tank_ids: Sequence[int], sizes: Mapping[int, float], plan: RoomPlan) -> RoomPlan:
-    """The plan with more tanks on it: left to right along the shelves, each where there is room, on new shelves where not.
-
-    tank_ids: to be placed; sizes: their lengths in cm, by id; plan: the room's.
-    """
-    shelves, spots, width = list(plan.shelves), list(plan.spots), plan.width_cm
-    for tank_id in tank_ids:
-        if any(s.tank_id == tank_id for s in spots):
-            continue
-        length = sizes[tank_id]
-        at = next(
-            (
-                (n, x)
-                for n, shelf in enumerate(shelves)
-                if (x := _free(shelf, n, spots, sizes)) + length <= shelf.x_cm + shelf.length_cm
-            ),
-            None,
-        )
-        y = FIRST_SHELF_CM if not shelves else max(s.y_cm for s in shelves) + SHELF_APART_CM
-        if at is None and (not shelves or (y + UNDER_ROOF_CM <= plan.height_cm and len(shelves) < MOST_SHELVES)):
-            shelves.append(Shelf(y_cm=y, length_cm=max(width, length)))
-            at = (len(shelves) - 1, 0.0)
-        if at is None:
-            # The wall is full to its height: it goes on to the right, on the shelf that ends first.
-            n, x = min(((n, _free(shelf, n, spots, sizes)) for n, shelf in enumerate(shelves)), key=lambda one: one[1])
-            if x + length > LONGEST_CM:
-                break
-            shelves[n] = shelves[n].model_copy(update={"length_cm": x + length - shelves[n].x_cm})
-            width, at = max(width, x + length), (n, x)
-        spots.append(Spot(tank_id=tank_id, x_cm=at[1], shelf=at[0]))
-    return plan.model_copy(update={"shelves": shelves, "spots": spots, "width_cm": width})
-
-
-FIRST_SHELF_CM, SHELF_APART_CM, TANKS_APART_CM, UNDER_ROOF_CM = 10.0, 65.0, 4.0, 50.0
-MOST_SHELVES, LONGEST_CM = 40, 5000.0
-
-
-def _free(shelf: Shelf, n: int, spots: Sequence[Spot], sizes: Mapping[int, float]) -> float:
-    """Where the next tank may stand on a shelf, cm."""
-    ends = [s.x_cm + sizes.get(s.tank_id, 60.0) + TANKS_APART_CM for s in spots if s.shelf == n]
-    return max([shelf.x_cm, *ends])
-
-
 __all__ = [
     "BoardRow",
-    "RoomPlan",
     "RoomTank",
     "RoomView",
     "air_question",
     "board_row",
     "outlet_key",
-    "placed",
     "room_view",
     "who_is_in",
 ]

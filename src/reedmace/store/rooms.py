@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 
 import peewee
 
-from reedmace.logbook.rooms import RoomPlan
+from reedmace.logbook.room_plan import RoomPlan
 from reedmace.store.models import RoomRow
 
 MOST_ROOMS = 100

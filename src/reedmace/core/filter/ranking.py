@@ -40,6 +40,7 @@ from reedmace.core.filter.verdict import first_of, several, verdict_of
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import shown
+from reedmace.core.quantity.constants import KWH_PER_WATT_YEAR
 
 BEST_FOR_PAIRS = 200
 _OWN_TABLE = table_of(CATALOGUE)
@@ -241,7 +242,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
             price=float(price[i]),
             air_pump_price=float(price[i] - f.price),
             noise_db=float(sound[i]),
-            money_three_years=float(price[i]) + 3 * float(watts[i]) * 24 * 365.25 / 1000 * q.price_per_kwh,
+            money_three_years=float(price[i]) + 3 * float(watts[i]) * KWH_PER_WATT_YEAR * q.price_per_kwh,
             media_kg=f.media_l * 0.55,
             film_m2=float(film[i]),
             carries_times_count=min(float(film[i]) / max(asked.film_m2, 1e-4), 1e6),

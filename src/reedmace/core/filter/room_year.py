@@ -9,6 +9,7 @@ from reedmace.core.filter.catalogue import CATALOGUE, Filter
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.scores import AIR_PUMP_BASE, AIR_PUMP_PER_L_MIN
 from reedmace.core.quantity import shown
+from reedmace.core.quantity.constants import KWH_PER_WATT_YEAR
 
 Way = Literal["air", "rim", "sump"]
 SHARED_W_PER_L_MIN = 1 / 1.1
@@ -87,7 +88,7 @@ def room_year(question: RoomYearQuestion) -> RoomYearAnswer:
 
 
 def _way(way: Way, name: str, q: RoomYearQuestion, buy: float, watts: float, sockets: int, hours: float, failure: str, disease: str) -> YearWay:  # fmt: skip
-    kwh = watts * 24 * 365.25 / 1000
+    kwh = watts * KWH_PER_WATT_YEAR
     year = kwh * q.price_per_kwh
     return YearWay(
         way=way,

@@ -6,3 +6,5 @@ WATER_KG_M3 = 998.0
 """Density of fresh water near 20 °C."""
 AIR_KG_M3, AIR_NU = 1.2, 1.5e-5
 """Density and kinematic viscosity (m²/s) of air near 20 °C."""
+KWH_PER_WATT_YEAR = 24 * 365.25 / 1000
+"""What one watt takes in a year, kWh."""

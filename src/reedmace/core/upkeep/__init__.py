@@ -6,6 +6,7 @@ from reedmace.core.upkeep.fade import FlowFadeAnswer, FlowFadeQuestion, flow_fad
 from reedmace.core.upkeep.holiday import HolidayAnswer, HolidayQuestion, holiday_page
 from reedmace.core.upkeep.hospital import HospitalAnswer, HospitalQuestion, hospital_filter
 from reedmace.core.upkeep.nitrate import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
+from reedmace.core.upkeep.quarantine import QuarantineAnswer, QuarantineQuestion, quarantine
 from reedmace.core.upkeep.year_cost import Device, UsedUp, YearCostAnswer, YearCostQuestion, year_cost
 
 __all__ = [
@@ -25,6 +26,8 @@ __all__ = [
     "HospitalQuestion",
     "NitrateRhythmAnswer",
     "NitrateRhythmQuestion",
+    "QuarantineAnswer",
+    "QuarantineQuestion",
     "UsedUp",
     "YearCostAnswer",
     "YearCostQuestion",
@@ -33,5 +36,6 @@ __all__ = [
     "holiday_page",
     "hospital_filter",
     "nitrate_rhythm",
+    "quarantine",
     "year_cost",
 ]

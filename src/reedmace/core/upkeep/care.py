@@ -33,6 +33,7 @@ MUCH_MINUTES = 60.0
 
 NEW_ANIMALS = "a week after the new animals"
 TROUBLE = "a week after poison was read or a filter stood: the film is left alone"
+CHANGE_DAY, WEEK_DAYS = "your day for changes", 7.0
 BEFORE_LEAVING, WHEN_BACK = "before you leave", "when you are back"
 
 SOCK_MINUTES, TOP_UP_MINUTES = 10.0, 2.0
@@ -79,6 +80,9 @@ class CarePlanQuestion(Question):
     since_change_days: Annotated[float, number("days", 0, 40000)] = 0
     since_test_days: Annotated[float, number("days", 0, 40000)] = 0
     change_every_days: Annotated[float, number("days", 1, 120)] = CHANGE_DAYS
+    change_day_in_days: (
+        Annotated[float, number("days", 0, 7, "To the weekday on which the keeper changes water")] | None
+    ) = None
     top_up: CaredTopUp | None = Field(default=None, description="None where next to nothing evaporates")
     kh: CaredKh | None = Field(default=None, description="None where it is not known")
     away: Annotated[list[Away], Field(max_length=20)] = Field(default_factory=list)
@@ -259,11 +263,20 @@ def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
     for r in rounds:
         earliest = 0.0
         while r.next_day <= q.horizon_days:
-            at, moved = _home(q.away, max(r.next_day, 0.0), None, earliest=earliest)
+            day, why = _on_its_weekday(q, r)
+            at, moved = _home(q.away, max(day, 0.0), why, earliest=earliest)
             earliest = at + r.every * HALF_WAY
             if at <= q.horizon_days:
                 yield _task(r, at, moved, 1.0)
             r.next_day = at + r.every
+
+
+def _on_its_weekday(q: CarePlanQuestion, r: _Round) -> tuple[float, str | None]:
+    """When something falls due, a change on the keeper's own weekday nearest to it; what is later than that is due as it was."""
+    if r.what != "change" or q.change_day_in_days is None:
+        return r.next_day, None
+    at = q.change_day_in_days + WEEK_DAYS * round((r.next_day - q.change_day_in_days) / WEEK_DAYS)
+    return (at, CHANGE_DAY if abs(at - r.next_day) >= 1 else None) if at >= 0 else (r.next_day, None)
 
 
 def _water(q: CarePlanQuestion) -> Iterator[CareTask]:

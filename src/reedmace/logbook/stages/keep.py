@@ -28,6 +28,7 @@ from reedmace.logbook.equipment import hang, stock_load
 from reedmace.logbook.flows import all_flows
 from reedmace.logbook.illness import illness
 from reedmace.logbook.plugs import PlugsAsked, plugs_asked
+from reedmace.logbook.quarantine import InQuarantine, in_quarantine
 from reedmace.logbook.questions import care_log, load_in, volume
 from reedmace.logbook.reviews import ChangeReview, reviews
 from reedmace.logbook.salinity import salinity_drift
@@ -87,6 +88,7 @@ class KeepView(Part):
     cost: RunningCostAnswer | None
     costs: TankCosts | None = Field(description="A year, device by device")
     illness: IllnessAnswer | None = Field(description="What to look at first where animals are unwell or were lost")
+    quarantine: InQuarantine | None
     plugs: PlugsAsked | None = Field(description="Work after which nobody has yet seen the filters run")
     salinity: str | None = Field(description="Where salinity has drifted, and what brings it back")
     reviews: list[ChangeReview] = Field(description="Changes a month old, and those already judged")
@@ -213,6 +215,7 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
     return KeepView(
         verdict=_verdict(found, stopped, danger, ill, plan, now),
         illness=ill,
+        quarantine=in_quarantine(state, now),
         plugs=plugs_asked(state, now),
         salinity=salinity_drift(state, now),
         reviews=reviews(state, now),
