@@ -294,3 +294,23 @@ def test_a_room_of_two_hundred_tanks_is_placed_and_opens(keeper) -> None:
         assert at[-1] + 60 <= shelf["x_cm"] + shelf["length_cm"] + 1e-6 <= plan["width_cm"] + 1e-6
     more = keeper.send("POST", f"/api/rooms/{room}/copies", {"tank_id": tank, "count": 1})
     assert more.status_code == 422
+
+
+def test_a_tank_whose_figures_do_not_agree_leaves_the_room_open(keeper, rack, mariadb) -> None:
+    from reedmace.logbook import NewEntry
+    from reedmace.store import Accounts, Tanks, connect
+
+    ids, room = rack
+    save(keeper, room, pumps=[{"x_cm": 10, "y_cm": 150, "pump": PUMP}])
+    email = keeper.get("/api/session").json["email"]
+    database = connect(mariadb.owner_url)
+    with database.connection_context():
+        mine, now = Tanks(database, Accounts(database).by_email(email).id), datetime.now(UTC)
+        body = {"kind": "tank-plan", "tank": {"length_cm": 60, "width_cm": 30, "height_cm": 36, "counted_l": 900}}
+        based = mine.entries(ids[1])[0].id
+        mine.add(ids[1], NewEntry.model_validate({"key": "stored-before", "at": now, "body": body, "based_on": based}), now)  # fmt: skip
+    view = keeper.get(f"/api/rooms/{room['id']}").json["view"]
+    rows = {r["tank_id"]: r for r in view["rows"]}
+    assert rows[ids[1]]["at_odds"]
+    assert "do not agree" in rows[ids[1]]["verdict"]
+    assert [o["name"] for o in view["air"]["outlets"]] == ["Rack 1", "Rack 3"]

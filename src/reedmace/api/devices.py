@@ -8,11 +8,11 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 from reedmace.api.described import READ, WRITE
 from reedmace.api.problems import ProblemError
-from reedmace.api.session import keeper
+from reedmace.api.session import keeper, tanks
 from reedmace.logbook import NewEntry, hang, replay
-from reedmace.logbook.devices import DeviceKind, DeviceReading, entry_of
+from reedmace.logbook.devices import DeviceKind, DeviceReading, entry_of, on_rooms_air
 from reedmace.logbook.plans import FilterKey
-from reedmace.store import Device, Devices, NoSuchDevice, by_token
+from reedmace.store import Device, Devices, KeptRoom, NoSuchDevice, Tanks, by_token
 
 blueprint = APIBlueprint("devices", __name__, url_prefix="/api", tag="Devices")
 
@@ -24,6 +24,13 @@ class DeviceIn(BaseModel):
     name: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
     kind: DeviceKind
     filter_key: FilterKey | None = Field(default=None, description="The filter it stands at, where there are several")
+
+
+class RoomDeviceIn(BaseModel):
+    """A meter on the air pump of a room."""
+
+    model_config = ConfigDict(extra="forbid")
+    name: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
 
 
 class DeviceOut(BaseModel):
@@ -68,7 +75,7 @@ def _out(d: Device) -> DeviceOut:
 
 
 def _mine() -> Devices:
-    return Devices(g.database, keeper().id)
+    return Devices(g.database, keeper().id, tanks())
 
 
 @blueprint.get("/tanks/<int:tank_id>/devices")
@@ -98,6 +105,33 @@ def remove_device(tank_id: int, device_id: int) -> DeviceRemoved:
     return DeviceRemoved(removed=True)
 
 
+@blueprint.get("/rooms/<int:room_id>/devices")
+@blueprint.output(DeviceList)
+@blueprint.doc(responses=READ)
+def list_room_devices(room_id: int) -> DeviceList:
+    """The devices that stand for a room."""
+    return DeviceList(devices=[_out(d) for d in _mine().all_of_room(room_id)])
+
+
+@blueprint.post("/rooms/<int:room_id>/devices")
+@blueprint.input(RoomDeviceIn)
+@blueprint.output(DeviceMade, status_code=201)
+@blueprint.doc(responses={**WRITE, 422: "Not usable"})
+def make_room_device(room_id: int, json_data: RoomDeviceIn) -> DeviceMade:
+    """Let one meter on the room's air pump write in every tank on its air; its token is shown once."""
+    device, token = _mine().make_for_room(room_id, json_data.name.strip(), "smart-plug", g.now)
+    return DeviceMade(device=_out(device), token=token)
+
+
+@blueprint.delete("/rooms/<int:room_id>/devices/<int:device_id>")
+@blueprint.output(DeviceRemoved)
+@blueprint.doc(responses=WRITE)
+def remove_room_device(room_id: int, device_id: int) -> DeviceRemoved:
+    """Take a room's device's right to write away."""
+    _mine().remove_from_room(room_id, device_id)
+    return DeviceRemoved(removed=True)
+
+
 @blueprint.post("/device/readings")
 @blueprint.input(DeviceReading)
 @blueprint.output(Taken, status_code=201)
@@ -108,10 +142,13 @@ def take_reading(json_data: DeviceReading) -> Taken:
     if scheme.lower() != "bearer" or not token:
         raise ProblemError(401, "No token", "Send the device's token as Authorization: Bearer TOKEN.")
     try:
-        device, tank_id, tanks = by_token(g.database, token.strip())
+        where = by_token(g.database, token.strip())
     except NoSuchDevice as error:
         raise ProblemError(401, "No such token", "Make the device anew in Fit and use the token it shows.") from error
-    state = replay(tanks.recent(tank_id))
+    if where.room is not None:
+        return _take_for_room(json_data, where.room, where.tanks)
+    device, tank_id = where.device, where.tank_id or 0
+    state = replay(where.tanks.recent(tank_id))
     hung = hang(state) if device.kind == "flow-meter" else []
     one = next((h for h in hung if h.key == device.filter_key), hung[0] if hung else None)
     computed = one.flow.delivered_lph if one else None
@@ -119,4 +156,18 @@ def take_reading(json_data: DeviceReading) -> Taken:
     if body is None:
         return Taken(written=False)
     new = NewEntry(key=json_data.key, at=json_data.at, body=body)
-    return Taken(written=tanks.add(tank_id, new, g.now)[1])
+    return Taken(written=where.tanks.add(tank_id, new, g.now)[1])
+
+
+def _take_for_room(reading: DeviceReading, room: KeptRoom, mine: Tanks) -> Taken:
+    """A reading of the room's meter: each tank on the room's air stands or runs with the pump, all of them or none."""
+    standing = {t.id for t in mine.all()}
+    ids = [s.tank_id for s in room.plan.spots if s.tank_id in standing]
+    entries = mine.recent_of(ids)
+    written = False
+    with g.database.atomic():
+        for tank_id in ids:
+            for n, body in enumerate(on_rooms_air(reading, replay(entries.get(tank_id, [])))):
+                new = NewEntry(key=f"{reading.key[:40]}-{tank_id}-{n}", at=reading.at, body=body)
+                written |= mine.add(tank_id, new, g.now)[1]
+    return Taken(written=written)

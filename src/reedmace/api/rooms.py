@@ -134,7 +134,7 @@ def _lengths(ids: list[int]) -> dict[int, float]:
     return {i: tank_plan(replay(entries.get(i, []))).tank.length_cm for i in ids}
 
 
-def _own(ids: list[int], where: str) -> None:
+def own_tanks(ids: list[int], where: str) -> None:
     """Refuse a tank of another's as if it were not there."""
     known = {t.id for t in tanks().all()}
     missing = [i for i in ids if i not in known]
@@ -160,7 +160,7 @@ def list_rooms() -> RoomList:
 def make_room(json_data: NewRoom) -> RoomOut:
     """A new room, with the tanks named placed on its shelves."""
     ids = list(dict.fromkeys(json_data.tank_ids))
-    _own(ids, "tank_ids")
+    own_tanks(ids, "tank_ids")
     return _out(_rooms().make(json_data.name.strip(), placed(ids, _lengths(ids), RoomPlan()), g.now))
 
 
@@ -180,7 +180,7 @@ def read_room_now(room_id: int) -> RoomSeen:
 def save_room(room_id: int, json_data: RoomSave) -> RoomSeen:
     """Save a room's plan."""
     _rooms().get(room_id)
-    _own([s.tank_id for s in json_data.plan.spots], "plan.spots")
+    own_tanks([s.tank_id for s in json_data.plan.spots], "plan.spots")
     room = _rooms().save(room_id, json_data.name.strip(), json_data.plan, json_data.version)
     return RoomSeen(room=_out(room), view=_seen(room.plan))
 
@@ -222,7 +222,7 @@ def write_many(json_data: ManyEntries) -> ManyWritten:
             422, "Not for many tanks", f"body {what}", [Issue(where="body", what=what, remedy="Write it in that tank.")]
         )
     ids = list(dict.fromkeys(json_data.tank_ids))
-    _own(ids, "tank_ids")
+    own_tanks(ids, "tank_ids")
     mine = tanks()
     with g.database.atomic():
         written = [
@@ -257,7 +257,7 @@ def copy_into_room(room_id: int, json_data: Copies) -> RoomSeen:
 def move_animals(json_data: Moving) -> ManyWritten:
     """Animals out of one tank and into another, written in both or in neither."""
     ask, mine = json_data, tanks()
-    _own([ask.from_id, ask.to_id], "from_id, to_id")
+    own_tanks([ask.from_id, ask.to_id], "from_id, to_id")
     if ask.from_id == ask.to_id:
         raise ProblemError(422, "The same tank", "to_id is from_id.", [Issue(where="to_id", what="is from_id.", remedy="Choose another tank.")])  # fmt: skip
     inside = {a.species_id: a.count for a in animals_in(replay(mine.recent(ask.from_id)))}

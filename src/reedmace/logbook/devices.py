@@ -9,6 +9,7 @@ from reedmace.core.contract import PH, Celsius, Part, number
 from reedmace.core.cycle.log import Off
 from reedmace.core.quantity.units import Basis
 from reedmace.logbook.entries import Key, Outage, Ppm, Reading, TimedFlow
+from reedmace.logbook.questions import filter_plan
 from reedmace.logbook.state import LogbookState
 from reedmace.logbook.times import OurTime
 
@@ -67,6 +68,21 @@ def entry_of(
     if kind in ("thermometer", "ph-probe"):
         return _probed("temperature_c" if kind == "thermometer" else "ph", reading, state)
     return None
+
+
+def on_rooms_air(reading: DeviceReading, state: LogbookState) -> list[Outage]:
+    """What a meter on a room's air pump means to one tank: each filter on that air stands, or runs again.
+
+    reading: of the meter; state: the tank's. A tank with a pump of its own hears nothing of it.
+    """
+    if reading.watts is None or filter_plan(state).air.source == "own":
+        return []
+    running = reading.watts >= STOPPED_W
+    return [
+        Outage(kind="outage", running=running, filter_key=f.key)
+        for f in state.filters()
+        if f.filter.air and state.runs(f.key) != running
+    ]
 
 
 def _probed(field: Literal["temperature_c", "ph"], reading: DeviceReading, state: LogbookState) -> Reading | None:

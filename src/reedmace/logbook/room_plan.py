@@ -84,7 +84,10 @@ def for_copies(plan: RoomPlan, twins: Mapping[int, int]) -> RoomPlan:
     """The plan for copies of its tanks. plan: the room's; twins: id of each copy by that of its original."""
     spots = [s.model_copy(update={"tank_id": twins[s.tank_id]}) for s in plan.spots if s.tank_id in twins]
     opens = {f"{twins[int(i)]}-{key}": v for name, v in plan.open_shares.items() for i, _, key in [name.partition("-")] if i.isdigit() and int(i) in twins}  # fmt: skip
-    return plan.model_copy(update={"spots": spots, "open_shares": opens})
+    sump = plan.sump
+    if sump is not None:
+        sump = sump.model_copy(update={"tank_ids": [twins[i] for i in sump.tank_ids if i in twins]})
+    return plan.model_copy(update={"spots": spots, "open_shares": opens, "sump": sump})
 
 
 def placed(tank_ids: Sequence[int], sizes: Mapping[int, float], plan: RoomPlan) -> RoomPlan:

@@ -52,6 +52,7 @@ class BoardRow(Part):
     height_cm: Annotated[float, number("cm", 0, 1000)]
     fill_below_rim_cm: Annotated[float, number("cm", 0, 300)]
     air_keys: list[str] = Field(description="Of its outlets on the room's air")
+    at_odds: bool = Field(default=False, description="Its figures do not agree: nothing is reckoned of it")
 
 
 class RoomView(Part):
@@ -75,7 +76,19 @@ def outlet_key(tank_id: int, filter_key: str) -> str:
 
 
 def board_row(tank: RoomTank, now: datetime) -> BoardRow:
-    """One tank on the board. tank: it; now: aware time."""
+    """One tank on the board; one whose figures do not agree says so and no more. tank: it; now: aware time."""
+    try:
+        return _row(tank, now)
+    except CannotAnswer:
+        view, _ = today_view(tank.state, now)
+        return BoardRow(
+            tank_id=tank.id, name=tank.name, urgent=False, verdict=view.verdict, next=[], seeds=[], who="",
+            lived_in=False, quarantine=None, net_l=0, flow_lph=None, tested_at=None, length_cm=60, height_cm=36,
+            fill_below_rim_cm=3, air_keys=[], at_odds=True,
+        )  # fmt: skip
+
+
+def _row(tank: RoomTank, now: datetime) -> BoardRow:
     state, plan = tank.state, tank_plan(tank.state).tank
     view, _ = today_view(state, now)
     flows = [all_flows(state, f.key) for f in state.filters()]
@@ -190,6 +203,8 @@ def room_view(
     plan: the room's; tanks: those that stand in it; now: aware time; made: their rows, where they were worked out already.
     """
     rows = sorted(made if made is not None else (board_row(t, now) for t in tanks), key=_pressing)
+    sound = {r.tank_id for r in rows if not r.at_odds}
+    tanks = [t for t in tanks if t.id in sound]
     hung = {t.id: hang(t.state) for t in tanks}
     air, words = None, None
     question = air_question(plan, {t.id: t for t in tanks}, hung)
@@ -207,7 +222,9 @@ def room_view(
         rows=rows,
         air=air,
         air_words=words,
-        year=room_year(RoomYearQuestion(tanks_l=[min(max(r.net_l, 1), 5000) for r in rows])) if rows else None,
+        year=room_year(RoomYearQuestion(tanks_l=[min(max(r.net_l, 1), 5000) for r in rows if not r.at_odds]))
+        if sound
+        else None,
         sockets_used=len(pumped) + len(plan.pumps),
         watts=watts,
         kwh_year=(energy := room_energy(tanks, hung, plan))[0],

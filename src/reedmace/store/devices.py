@@ -7,8 +7,9 @@ from datetime import UTC, datetime
 
 import peewee
 
-from reedmace.store.models import DeviceRow, Tank
-from reedmace.store.tanks import NoSuchTank, Tanks
+from reedmace.store.models import DeviceRow, RoomRow, Tank
+from reedmace.store.rooms import KeptRoom, Rooms
+from reedmace.store.tanks import Tanks
 
 
 class NoSuchDevice(LookupError):
@@ -35,52 +36,84 @@ def _device(row: DeviceRow) -> Device:
 
 
 class Devices:
-    """Queries on the devices of one account's tanks."""
+    """Queries on the devices of one account's tanks and rooms, and of the tanks it keeps in others' households."""
 
-    def __init__(self, database: peewee.Database, account_id: int) -> None:
+    def __init__(self, database: peewee.Database, account_id: int, tanks: Tanks) -> None:
         self._database = database
         self._account_id = account_id
+        self._tanks = tanks
 
-    def _own(self, tank_id: int) -> None:
-        mine = Tank.select().where((Tank.id == tank_id) & (Tank.account == self._account_id))
-        if not mine.bind(self._database).exists():
-            raise NoSuchTank
+    def _of_tank(self, tank_id: int) -> peewee.Expression:
+        """Raises NoSuchTank, NotAllowed where the tank is another's and this hand does not keep it."""
+        self._tanks.allow_keeper(tank_id)
+        return DeviceRow.tank == tank_id
+
+    def _of_room(self, room_id: int) -> peewee.Expression:
+        """Raises NoSuchRoom."""
+        Rooms(self._database, self._account_id).get(room_id)
+        return DeviceRow.room == room_id
 
     def all(self, tank_id: int) -> list[Device]:
-        """Every device of a tank, oldest first. Raises NoSuchTank."""
-        self._own(tank_id)
-        rows = DeviceRow.select().where(DeviceRow.tank == tank_id).order_by(DeviceRow.id)
+        """Every device of a tank, oldest first. Raises NoSuchTank, NotAllowed."""
+        return self._all(self._of_tank(tank_id))
+
+    def all_of_room(self, room_id: int) -> list[Device]:
+        """Every device that stands for a room, oldest first. Raises NoSuchRoom."""
+        return self._all(self._of_room(room_id))
+
+    def _all(self, where: peewee.Expression) -> list[Device]:
+        rows = DeviceRow.select().where(where).order_by(DeviceRow.id)
         return [_device(r) for r in rows.bind(self._database)]
 
     def make(
         self, tank_id: int, name: str, kind: str, now: datetime, filter_key: str | None = None
     ) -> tuple[Device, str]:
-        """A new device and its token, which is not kept. now: aware time. Raises NoSuchTank."""
+        """A new device and its token, which is not kept. now: aware time. Raises NoSuchTank, NotAllowed."""
+        self._of_tank(tank_id)
+        return self._make(now, tank=tank_id, name=name, kind=kind, filter_key=filter_key)
+
+    def make_for_room(self, room_id: int, name: str, kind: str, now: datetime) -> tuple[Device, str]:
+        """The same, standing for a room. now: aware time. Raises NoSuchRoom."""
+        self._of_room(room_id)
+        return self._make(now, room=room_id, name=name, kind=kind)
+
+    def _make(self, now: datetime, **values: str | int | None) -> tuple[Device, str]:
         token = secrets.token_urlsafe(24)
-        self._own(tank_id)
-        new = DeviceRow.insert(
-            tank=tank_id,
-            name=name,
-            kind=kind,
-            filter_key=filter_key,
-            token_hash=_hash(token),
-            made_at=now.astimezone(UTC).replace(tzinfo=None),
-        )
-        return Device(new.bind(self._database).execute(), name, kind, now, filter_key), token
+        at = now.astimezone(UTC).replace(tzinfo=None)
+        new = DeviceRow.insert(token_hash=_hash(token), made_at=at, **values).bind(self._database).execute()
+        key = values.get("filter_key")
+        return Device(new, str(values["name"]), str(values["kind"]), now, key if isinstance(key, str) else None), token
 
     def remove(self, tank_id: int, device_id: int) -> None:
-        """Take a device's right to write away. Raises NoSuchTank, NoSuchDevice."""
-        self._own(tank_id)
-        one = DeviceRow.delete().where((DeviceRow.tank == tank_id) & (DeviceRow.id == device_id))
-        if not one.bind(self._database).execute():
+        """Take a device's right to write away. Raises NoSuchTank, NotAllowed, NoSuchDevice."""
+        self._remove(self._of_tank(tank_id), device_id)
+
+    def remove_from_room(self, room_id: int, device_id: int) -> None:
+        """The same of one that stands for a room. Raises NoSuchRoom, NoSuchDevice."""
+        self._remove(self._of_room(room_id), device_id)
+
+    def _remove(self, where: peewee.Expression, device_id: int) -> None:
+        if not DeviceRow.delete().where(where & (DeviceRow.id == device_id)).bind(self._database).execute():
             raise NoSuchDevice
 
 
-def by_token(database: peewee.Database, token: str) -> tuple[Device, int, Tanks]:
-    """The device of a token, its tank's id, and the queries on that tank's account. Raises NoSuchDevice."""
-    row = (
-        DeviceRow.select(DeviceRow, Tank).join(Tank).where(DeviceRow.token_hash == _hash(token)).bind(database).first()
-    )
+@dataclass(frozen=True)
+class Written:
+    """Where a device writes: its tank, or every tank of its room; by whose queries."""
+
+    device: Device
+    tank_id: int | None
+    room: KeptRoom | None
+    tanks: Tanks
+
+
+def by_token(database: peewee.Database, token: str) -> Written:
+    """The device of a token and where it writes. Raises NoSuchDevice."""
+    row = DeviceRow.select().where(DeviceRow.token_hash == _hash(token)).bind(database).first()
     if row is None:
         raise NoSuchDevice
-    return _device(row), row.tank_id, Tanks(database, row.tank.account_id)
+    if row.room_id is not None:
+        owner = RoomRow.select().where(RoomRow.id == row.room_id).bind(database).get().account_id
+        return Written(_device(row), None, Rooms(database, owner).get(row.room_id), Tanks(database, owner))
+    owner = Tank.select().where(Tank.id == row.tank_id).bind(database).get().account_id
+    return Written(_device(row), row.tank_id, None, Tanks(database, owner))

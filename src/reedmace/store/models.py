@@ -104,11 +104,27 @@ class EntryRow(Row):
         table_name = "entry"
 
 
-class DeviceRow(Row):
-    """A device that writes in a tank's logbook."""
+class RoomRow(Row):
+    """A room: its plan, and how often it was saved."""
 
     id = peewee.BigAutoField()
-    tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE")
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE")
+    account_id: int
+    name = peewee.CharField(80)
+    plan = JsonText()
+    version = peewee.IntegerField()
+    made_at = peewee.DateTimeField()
+
+    class Meta:
+        table_name = "room"
+
+
+class DeviceRow(Row):
+    """A device that writes in a tank's logbook, or in those of a room."""
+
+    id = peewee.BigAutoField()
+    tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE", null=True)
+    room = peewee.ForeignKeyField(RoomRow, on_delete="CASCADE", null=True)
     name = peewee.CharField(80)
     kind = peewee.CharField(32)
     filter_key = peewee.CharField(40, null=True)
@@ -117,20 +133,6 @@ class DeviceRow(Row):
 
     class Meta:
         table_name = "device"
-
-
-class RoomRow(Row):
-    """A room: its plan, and how often it was saved."""
-
-    id = peewee.BigAutoField()
-    account = peewee.ForeignKeyField(Account, on_delete="CASCADE")
-    name = peewee.CharField(80)
-    plan = JsonText()
-    version = peewee.IntegerField()
-    made_at = peewee.DateTimeField()
-
-    class Meta:
-        table_name = "room"
 
 
 class Member(Row):

@@ -115,6 +115,10 @@ class Tanks:
         """Raise NotAllowed where a tank is another's, NoSuchTank where it is out of sight."""
         self._allow(tank_id, roles=())
 
+    def allow_keeper(self, tank_id: int) -> None:
+        """Raise NotAllowed where a tank is another's and this hand does not keep it, NoSuchTank where it is out of sight."""
+        self._allow(tank_id, roles=("keeper",))
+
     def _allow(self, tank_id: int, *, roles: tuple[Role, ...]) -> None:
         """Raise NotAllowed where a tank of another's may be looked at only. roles: that may do it besides its owner."""
         role = self.role(tank_id)

@@ -1,0 +1,86 @@
+"""A room's files: one bundle with all its tanks, out and in, and one calendar."""
+
+from apiflask import APIBlueprint
+from flask import Response, g, request
+from flask_login import current_user
+from pydantic import BaseModel, Field
+
+from reedmace.api.bundles import LARGEST_BUNDLE
+from reedmace.api.calendar import calendar_rows
+from reedmace.api.described import READ, file_of
+from reedmace.api.session import keeper, tanks
+from reedmace.core.errors import CannotAnswer
+from reedmace.formats import write_calendar
+from reedmace.formats.room_bundle import RoomBundle, write_room_bundle
+from reedmace.logbook import replay, stage_rows
+from reedmace.logbook.due import Due
+from reedmace.logbook.room_plan import RoomPlan, for_copies
+from reedmace.store import KeptRoom, Rooms, TankName
+
+blueprint = APIBlueprint("room_files", __name__, url_prefix="/api", tag="Rooms")
+
+
+@blueprint.before_request
+def _room_for_logbooks() -> None:
+    """A room's logbooks may be larger than anything else that is sent."""
+    if request.method == "POST" and current_user.is_authenticated:
+        request.max_content_length = LARGEST_BUNDLE
+
+
+class RoomBrought(BaseModel):
+    """The room a bundle made, and its tanks."""
+
+    room_id: int = Field(ge=1, le=2**53)
+    tank_ids: list[int]
+
+
+def _room(room_id: int) -> tuple[KeptRoom, list[TankName]]:
+    """A room and those of its tanks that are in use."""
+    room = Rooms(g.database, keeper().id).get(room_id)
+    mine = {t.id: t for t in tanks().all()}
+    return room, [mine[i] for i in dict.fromkeys(s.tank_id for s in room.plan.spots) if i in mine]
+
+
+@blueprint.get("/rooms/<int:room_id>/bundle.json")
+@blueprint.doc(responses={**file_of("application/json", "Room bundle"), **READ})
+def read_room_bundle(room_id: int) -> Response:
+    """A room with its plan and the whole logbook of every tank on it."""
+    (room, here), mine = _room(room_id), tanks()
+    text = write_room_bundle(room.name, room.plan, ((t.id, t.name, mine.entries(t.id)) for t in here), g.now)
+    headers = {"Content-Disposition": f'attachment; filename="room-{room_id}.json"'}
+    return Response(text, mimetype="application/json", headers=headers)
+
+
+@blueprint.post("/rooms/bundle")
+@blueprint.input(RoomBundle)
+@blueprint.output(RoomBrought, status_code=201)
+@blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
+def bring_room(json_data: RoomBundle) -> RoomBrought:
+    """Make a room and its tanks from a bundle: all of it or nothing."""
+    for one in json_data.tanks:
+        stage_rows(replay(one.entries), g.now)
+    mine = tanks()
+    with g.database.atomic():
+        made = [mine.bring(one.tank.strip(), one.entries, g.now).id for one in json_data.tanks]
+        twins = dict(zip(json_data.tank_ids, made, strict=True))
+        plan: RoomPlan = for_copies(json_data.plan, twins)
+        room = Rooms(g.database, keeper().id).make(json_data.room.strip(), plan, g.now)
+    return RoomBrought(room_id=room.id, tank_ids=made)
+
+
+@blueprint.get("/rooms/<int:room_id>/calendar.ics")
+@blueprint.doc(responses={**file_of("text/calendar", "iCalendar"), **READ})
+def read_room_calendar(room_id: int) -> Response:
+    """What is due in every tank of a room as iCalendar."""
+    _, here = _room(room_id)
+    entries = tanks().recent_of([t.id for t in here])
+    rows: list[tuple[int, str, Due]] = []
+    for tank in here:
+        try:
+            found = calendar_rows(replay(entries.get(tank.id, [])), g.now)
+        except CannotAnswer:
+            # One tank whose figures do not agree leaves the others their dates.
+            continue
+        rows += [(tank.id, tank.name, one) for one in found]
+    headers = {"Content-Disposition": f'attachment; filename="room-{room_id}.ics"'}
+    return Response(write_calendar(rows, g.now), mimetype="text/calendar", headers=headers)

@@ -1,0 +1,46 @@
+"""A whole room as one JSON bundle, out and in: its plan, and the bundle of every tank on it."""
+
+from collections.abc import Iterable
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import AwareDatetime, Field, model_validator
+
+from reedmace.core.contract import Part
+from reedmace.formats.bundle import Bundle, write_bundle
+from reedmace.logbook import Entry
+from reedmace.logbook.room_plan import RoomPlan
+
+MOST_TANKS = 200
+
+
+class RoomBundle(Part):
+    """A room: its plan as drawn, and its tanks in the order of `tank_ids`, by which the plan names them."""
+
+    format: Literal["reedmace-room"] = "reedmace-room"
+    version: Literal[1] = 1
+    written_at: AwareDatetime
+    room: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+    plan: RoomPlan
+    tank_ids: Annotated[list[Annotated[int, Field(ge=1, le=2**53)]], Field(max_length=MOST_TANKS)]
+    tanks: Annotated[list[Bundle], Field(max_length=MOST_TANKS)]
+
+    @model_validator(mode="after")
+    def _every_tank_is_there(self) -> "RoomBundle":
+        if len(self.tank_ids) != len(self.tanks) or len(set(self.tank_ids)) != len(self.tank_ids):
+            raise ValueError(f"tank_ids names {len(set(self.tank_ids))} tanks where {len(self.tanks)} are; one each")
+        return self
+
+
+def write_room_bundle(
+    name: str, plan: RoomPlan, tanks: Iterable[tuple[int, str, Iterable[Entry]]], now: datetime
+) -> str:
+    """JSON text of a room's bundle. name, plan: the room's; tanks: id, name and all entries of each; now: aware time of writing."""
+    tanks = list(tanks)
+    head = RoomBundle.model_construct(
+        format="reedmace-room", version=1, written_at=now, room=name, plan=plan, tank_ids=[i for i, _, _ in tanks], tanks=[]
+    )  # fmt: skip
+    text = head.model_dump_json(indent=1)
+    # Each logbook is written as its own file would be, so that either can be brought in alone.
+    inside = ",\n".join(write_bundle(one, entries, now) for _, one, entries in tanks)
+    return text.removesuffix("[]\n}") + f"[\n{inside}\n]}}" if tanks else text
