@@ -980,6 +980,73 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rooms/bundle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a room and its tanks from a bundle: all of it or nothing. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoomBundle"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomBrought"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/look/{token}": {
         parameters: {
             query?: never;
@@ -1294,6 +1361,82 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/many": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set the same in many tanks: written in each logbook as its plan, all or none. A tank never measured keeps no weekday. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Settings"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ManyWritten"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -2438,6 +2581,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/quarantine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How long a quarantine still lasts, and what began it anew. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["QuarantineQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["QuarantineAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/care-steps": {
         parameters: {
             query?: never;
@@ -2918,6 +3110,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["BucketTestAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/shared-sump": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One sump under several tanks: flow of each, run-back of all, one water. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["SharedSumpQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SharedSumpAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -6395,6 +6636,124 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rooms/{room_id}/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The devices that stand for a room. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeviceList"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Let one meter on the room's air pump write in every tank on its air; its token is shown once. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoomDeviceIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeviceMade"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/views/fit": {
         parameters: {
             query?: never;
@@ -6949,6 +7308,62 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rooms/{room_id}/bundle.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A room with its plan and the whole logbook of every tank on it. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Room bundle */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": Record<string, never>;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/plumbing.inp": {
         parameters: {
             query?: never;
@@ -7231,6 +7646,62 @@ export interface paths {
                 header?: never;
                 path: {
                     tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description iCalendar */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/calendar": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due in every tank of a room as iCalendar. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
                 };
                 cookie?: never;
             };
@@ -7625,6 +8096,72 @@ export interface paths {
                 header?: never;
                 path: {
                     tank_id: number;
+                    device_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeviceRemoved"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/devices/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a room's device's right to write away. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
                     device_id: number;
                 };
                 cookie?: never;
@@ -8633,6 +9170,12 @@ export interface components {
         Blanks: {
             tank: components["schemas"]["TankPlan"];
             sump: components["schemas"]["Sump"];
+            /** @description On the floor under a rack */
+            room_sump: components["schemas"]["RoomSump"];
+            priorities: components["schemas"]["Priorities"];
+            /** Price Per Kwh */
+            price_per_kwh: number;
+            quarantine: components["schemas"]["Quarantine"];
             drain: components["schemas"]["Drain"];
             fitting: components["schemas"]["Fitting"];
             /**
@@ -8688,6 +9231,11 @@ export interface components {
              * @description Whether animals are in it
              */
             lived_in: boolean;
+            /**
+             * Quarantine
+             * @description Which day of it, or that it is over
+             */
+            quarantine: string | null;
             /** Net L */
             net_l: number;
             /**
@@ -8708,6 +9256,12 @@ export interface components {
              * @description Of its outlets on the room's air
              */
             air_keys: string[];
+            /**
+             * At Odds
+             * @description Its figures do not agree: nothing is reckoned of it
+             * @default false
+             */
+            at_odds: boolean;
         };
         /**
          * BottleWindow
@@ -9147,6 +9701,11 @@ export interface components {
              */
             change_every_days?: number;
             /**
+             * Change Day In Days
+             * @default null
+             */
+            change_day_in_days?: number | null;
+            /**
              * @description None where next to nothing evaporates
              * @default null
              */
@@ -9176,7 +9735,7 @@ export interface components {
              */
             at: string;
             /** Done */
-            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
+            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
             /** Stage */
             stage: ("fit" | "cycle") | null;
             /**
@@ -11365,7 +11924,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -11398,7 +11957,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["QuarantineIn"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -13610,6 +14169,23 @@ export interface components {
             washes_hands?: boolean;
         };
         /**
+         * InQuarantine
+         * @description Since when, until when, and what is said of it.
+         */
+        InQuarantine: {
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+            answer: components["schemas"]["QuarantineAnswer"];
+        };
+        /**
          * IntervalPoint
          * @description Flow so many days after a cleaning.
          */
@@ -13715,6 +14291,7 @@ export interface components {
             costs: components["schemas"]["TankCosts"] | null;
             /** @description What to look at first where animals are unwell or were lost */
             illness: components["schemas"]["IllnessAnswer"] | null;
+            quarantine: components["schemas"]["InQuarantine"] | null;
             /** @description Work after which nobody has yet seen the filters run */
             plugs: components["schemas"]["PlugsAsked"] | null;
             /**
@@ -14649,7 +15226,7 @@ export interface components {
             /** Tank Ids */
             tank_ids: number[];
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["QuarantineIn"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
         };
         /**
          * ManyWritten
@@ -15002,7 +15579,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["Stocking"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["QuarantineIn"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -16353,6 +16930,90 @@ export interface components {
             without_share: number;
         };
         /**
+         * Quarantine
+         * @description A tank whose animals stay by themselves for so many days from now; none ends it.
+         */
+        Quarantine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "quarantine";
+            /**
+             * Days
+             * @default 28
+             */
+            days: number;
+        };
+        /**
+         * QuarantineAnswer
+         * @description Which day it is, how many are left, whether it is over.
+         */
+        QuarantineAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /**
+             * Day
+             * @description Counted from what last began them anew
+             */
+            day: number;
+            /** Left Days */
+            left_days: number;
+            /** Over */
+            over: boolean;
+            /**
+             * Begun Again
+             * @description What began the days anew
+             */
+            begun_again: string | null;
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * Quarantine
+         * @description A tank whose animals stay by themselves for so many days from now; none ends it.
+         */
+        QuarantineIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "quarantine";
+            /**
+             * Days
+             * @default 28
+             */
+            days?: number;
+        };
+        /**
+         * QuarantineQuestion
+         * @description Days asked for, and when what happened last.
+         */
+        QuarantineQuestion: {
+            /**
+             * Asked Days
+             * @default 28
+             */
+            asked_days?: number;
+            /**
+             * Since Begun Days
+             * @default 0
+             */
+            since_begun_days?: number;
+            /**
+             * Since Animals Days
+             * @default null
+             */
+            since_animals_days?: number | null;
+            /**
+             * Since Trouble Days
+             * @default null
+             */
+            since_trouble_days?: number | null;
+        };
+        /**
          * RampStep
          * @description One day on which animals come, and what is asked first.
          */
@@ -17085,6 +17746,54 @@ export interface components {
             temperature_c?: number;
         };
         /**
+         * RoomBrought
+         * @description The room a bundle made, and its tanks.
+         */
+        RoomBrought: {
+            /** Room Id */
+            room_id: number;
+            /** Tank Ids */
+            tank_ids: number[];
+        };
+        /**
+         * RoomBundle
+         * @description A room: its plan as drawn, and its tanks in the order of `tank_ids`, by which the plan names them.
+         */
+        RoomBundle: {
+            /**
+             * Format
+             * @default reedmace-room
+             * @constant
+             */
+            format?: "reedmace-room";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version?: 1;
+            /**
+             * Written At
+             * Format: date-time
+             */
+            written_at: string;
+            /** Room */
+            room: string;
+            plan: components["schemas"]["RoomPlanIn"];
+            /** Tank Ids */
+            tank_ids: number[];
+            /** Tanks */
+            tanks: components["schemas"]["Bundle"][];
+        };
+        /**
+         * RoomDeviceIn
+         * @description A meter on the air pump of a room.
+         */
+        RoomDeviceIn: {
+            /** Name */
+            name: string;
+        };
+        /**
          * Room
          * @description The tank and what stands round it.
          */
@@ -17300,6 +18009,8 @@ export interface components {
             /** Pumps */
             pumps: components["schemas"]["WallPump"][];
             main: components["schemas"]["AirMain"];
+            /** @default null */
+            sump: components["schemas"]["RoomSump"] | null;
             /**
              * Open Shares
              * @description Adjusting valves that are not wide open, by tank and filter key
@@ -17334,6 +18045,8 @@ export interface components {
             /** Pumps */
             pumps?: components["schemas"]["WallPumpIn"][];
             main?: components["schemas"]["AirMainIn"];
+            /** @default null */
+            sump?: components["schemas"]["RoomSumpIn"] | null;
             /**
              * Open Shares
              * @description Adjusting valves that are not wide open, by tank and filter key
@@ -17432,6 +18145,68 @@ export interface components {
             view: components["schemas"]["RoomView"];
         };
         /**
+         * RoomSump
+         * @description One sump on the floor under several tanks, its return pump, and the branch that feeds each.
+         */
+        RoomSump: {
+            /** X Cm */
+            x_cm: number;
+            /** Y Cm */
+            y_cm: number;
+            /**
+             * Pump Lph
+             * @description With nothing to lift
+             * @default 4000
+             */
+            pump_lph: number;
+            /**
+             * Pump Head M
+             * @description At which it gives up
+             * @default 4
+             */
+            pump_head_m: number;
+            /**
+             * Bore Mm
+             * @description Of each branch
+             * @default 16
+             */
+            bore_mm: number;
+            sump: components["schemas"]["Sump"];
+            /** Tank Ids */
+            tank_ids: number[];
+        };
+        /**
+         * RoomSump
+         * @description One sump on the floor under several tanks, its return pump, and the branch that feeds each.
+         */
+        RoomSumpIn: {
+            /** X Cm */
+            x_cm: number;
+            /** Y Cm */
+            y_cm: number;
+            /**
+             * Pump Lph
+             * @description With nothing to lift
+             * @default 4000
+             */
+            pump_lph?: number;
+            /**
+             * Pump Head M
+             * @description At which it gives up
+             * @default 4
+             */
+            pump_head_m?: number;
+            /**
+             * Bore Mm
+             * @description Of each branch
+             * @default 16
+             */
+            bore_mm?: number;
+            sump: components["schemas"]["SumpIn"];
+            /** Tank Ids */
+            tank_ids?: number[];
+        };
+        /**
          * RoomTable
          * @description A table of tanks as text: name, sizes in cm, filter, animals.
          */
@@ -17465,6 +18240,18 @@ export interface components {
              * @description All filters and air pumps of the room
              */
             watts: number;
+            /**
+             * Kwh Year
+             * @description With the heaters
+             */
+            kwh_year: number;
+            /**
+             * Money Year
+             * @description At each tank's own price of a kWh
+             */
+            money_year: number;
+            /** @description Of the tanks that share one */
+            sump: components["schemas"]["SharedSumpAnswer"] | null;
         };
         /**
          * RoomYearAnswer
@@ -17796,6 +18583,224 @@ export interface components {
             units: components["schemas"]["Units"];
             /** Written */
             written: components["schemas"]["WrittenUnit"][];
+        };
+        /**
+         * Settings
+         * @description What many tanks are to have alike; what is left out stays each tank's own.
+         */
+        Settings: {
+            /**
+             * Key
+             * @description Made by the sender; the same key twice is one entry
+             */
+            key: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Tank Ids */
+            tank_ids: number[];
+            /** @default null */
+            priorities?: components["schemas"]["PrioritiesIn"] | null;
+            /**
+             * Price Per Kwh
+             * @default null
+             */
+            price_per_kwh?: number | null;
+            /**
+             * Change Weekday
+             * @default null
+             */
+            change_weekday?: number | null;
+            /**
+             * Room C
+             * @default null
+             */
+            room_c?: number | null;
+        };
+        /**
+         * SharedFlow
+         * @description What one tank gets.
+         */
+        SharedFlow: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Flow Lph */
+            flow_lph: number;
+            /** Turnovers Per Hour */
+            turnovers_per_hour: number;
+            /** Drain Lph */
+            drain_lph: number;
+            /** Drains */
+            drains: boolean;
+            /** Run Back L */
+            run_back_l: number;
+            /**
+             * Even Tap Share
+             * @description How far to open its tap so that all get the same volumes an hour
+             */
+            even_tap_share: number;
+        };
+        /**
+         * SharedSumpAnswer
+         * @description Flow of each tank, run-back of all, the water that is one.
+         */
+        SharedSumpAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Tanks */
+            tanks: components["schemas"]["SharedFlow"][];
+            /** Return Lph */
+            return_lph: number;
+            /** Run Back L */
+            run_back_l: number;
+            /**
+             * Spare L
+             * @description Free room less run-back; under 0 it floods
+             */
+            spare_l: number;
+            /** Holds */
+            holds: boolean;
+            /**
+             * Water L
+             * @description All of it: a dose and a change are for so much
+             */
+            water_l: number;
+            /** Load Mg N Day */
+            load_mg_n_day: number;
+            /** Carries */
+            carries: boolean | null;
+            /**
+             * Mixed H
+             * @description Until what goes into one tank is even in all
+             */
+            mixed_h: number;
+            /**
+             * Even Turnovers Per Hour
+             * @description With the taps set so
+             */
+            even_turnovers_per_hour: number;
+            /** Remedies */
+            remedies: string[];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * SharedSumpQuestion
+         * @description A return pump, the sump, and the tanks on it.
+         */
+        SharedSumpQuestion: {
+            /**
+             * Pump Lph
+             * @description With nothing to lift
+             */
+            pump_lph: number;
+            /**
+             * Pump Head M
+             * @description At which it gives up
+             */
+            pump_head_m: number;
+            /**
+             * Sump L
+             * @description Water in it while it runs
+             */
+            sump_l: number;
+            /**
+             * Sump Free L
+             * @description Room above that
+             */
+            sump_free_l: number;
+            /** Tanks */
+            tanks: components["schemas"]["SharedTank"][];
+            /**
+             * Film Mg N Day
+             * @default null
+             */
+            film_mg_n_day?: number | null;
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
+        };
+        /**
+         * SharedTank
+         * @description One tank on the sump: its water, how high its return comes out, the branch that feeds it, its overflow.
+         */
+        SharedTank: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /** Surface Cm2 */
+            surface_cm2: number;
+            /**
+             * Lift Cm
+             * @description Its return over the sump's water
+             */
+            lift_cm: number;
+            /**
+             * Bore Mm
+             * @description Of its branch
+             * @default 16
+             */
+            bore_mm?: number;
+            /**
+             * Length M
+             * @description Of its branch
+             * @default 2
+             */
+            length_m?: number;
+            /**
+             * Tap Share
+             * @description How far its own tap is open
+             * @default 1
+             */
+            tap_share?: number;
+            /**
+             * Return Below Surface Cm
+             * @description It runs back until air gets in
+             * @default 1
+             */
+            return_below_surface_cm?: number;
+            /**
+             * Weir Cm
+             * @description Length of edge the water falls over
+             * @default 10
+             */
+            weir_cm?: number;
+            /**
+             * Drain Bore Mm
+             * @default 22
+             */
+            drain_bore_mm?: number;
+            /**
+             * Drain Fall M
+             * @description From its overflow to the sump's water
+             * @default 0.8
+             */
+            drain_fall_m?: number;
+            /**
+             * Load Mg N Day
+             * @description What its animals make
+             * @default 0
+             */
+            load_mg_n_day?: number;
+            /**
+             * Quarantined
+             * @default false
+             */
+            quarantined?: boolean;
         };
         /**
          * Shelf
@@ -18851,7 +19856,7 @@ export interface components {
         };
         /**
          * Stocking
-         * @description Animals put in (positive) or lost (negative).
+         * @description Animals put in (positive) or gone (negative): lost, or moved to another tank or home.
          */
         Stocking: {
             /**
@@ -18863,6 +19868,33 @@ export interface components {
             species_id: string;
             /** Count */
             count: number;
+            /**
+             * Moved
+             * @description From or to another tank or home
+             * @default false
+             */
+            moved: boolean;
+        };
+        /**
+         * Stocking
+         * @description Animals put in (positive) or gone (negative): lost, or moved to another tank or home.
+         */
+        StockingIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stocking";
+            /** Species Id */
+            species_id: string;
+            /** Count */
+            count: number;
+            /**
+             * Moved
+             * @description From or to another tank or home
+             * @default false
+             */
+            moved?: boolean;
         };
         /**
          * StockingRampAnswer
@@ -19124,6 +20156,11 @@ export interface components {
              */
             tanks_here_count: number;
             /**
+             * Change Weekday
+             * @default null
+             */
+            change_weekday: number | null;
+            /**
              * @description As measured; its water counts with the tank's
              * @default null
              */
@@ -19219,6 +20256,11 @@ export interface components {
              * @default 1
              */
             tanks_here_count?: number;
+            /**
+             * Change Weekday
+             * @default null
+             */
+            change_weekday?: number | null;
             /**
              * @description As measured; its water counts with the tank's
              * @default null

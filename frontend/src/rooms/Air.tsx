@@ -3,7 +3,7 @@ import { styled } from "styled-components";
 import type { RoomPlan, RoomView } from "../api/schemas";
 import { Button, Figure, InlineButton, Lead, TextField, YesNo } from "../kit";
 import { NumberBox, QuantityField } from "../quantity";
-import { show } from "../quantity/shown";
+import { money, show } from "../quantity/shown";
 
 interface Props {
   plan: RoomPlan;
@@ -18,7 +18,8 @@ export function Air({ plan, view, put }: Props) {
       <h2>
         Air{" "}
         <small>
-          {view.sockets_used} {view.sockets_used === 1 ? "socket" : "sockets"}, {view.watts.toFixed(0)} W
+          {view.sockets_used} {view.sockets_used === 1 ? "socket" : "sockets"}, {view.watts.toFixed(0)} W; a
+          year with heaters {view.kwh_year.toFixed(0)} kWh, {money(view.money_year, 0)}
         </small>
       </h2>
       {view.air_words && <Lead>{view.air_words}</Lead>}

@@ -54,7 +54,9 @@ export function Board({ rows, air, chosen, onChoose }: Props) {
 }
 
 function facts(row: BoardRow, airLitres: number): string[] {
+  if (row.at_odds) return [];
   const found = [row.who, show(row.net_l, "L")];
+  if (row.quarantine) found.unshift(row.quarantine);
   if (row.flow_lph != null) found.push(`flow ${show(row.flow_lph, "L/h")}`);
   if (row.air_keys.length && airLitres > 0) found.push(`air ${airLitres.toFixed(2)} L/min`);
   if (row.tested_at) found.push(`tested ${new Date(row.tested_at).toLocaleDateString()}`);

@@ -111,6 +111,11 @@ function Animals({ from, to, species }: { from: BoardRow; to: BoardRow; species:
       >
         Move them
       </Button>
+      {from.quarantine && (
+        <Caution>
+          {from.name}: {from.quarantine}
+        </Caution>
+      )}
       {!to.lived_in && (
         <Caution>
           Nobody lives in {to.name} yet: it has proved nothing. See its Cycle first, or bring the sponge they

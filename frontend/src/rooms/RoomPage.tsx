@@ -11,7 +11,9 @@ import { Button, narrow, ProblemNote, Verdict, Waiting } from "../kit";
 import { Air } from "./Air";
 import { Board } from "./Board";
 import { Moves } from "./Moves";
+import { RoomFiles } from "./RoomFiles";
 import { RoomYear } from "./RoomYear";
+import { SharedSump } from "./SharedSump";
 import { Together } from "./Together";
 import { Wall } from "./Wall";
 
@@ -67,7 +69,9 @@ function Room({ seen }: { seen: RoomSeen }) {
             />
           )}
           <Air plan={plan} view={view} put={put} />
+          <SharedSump plan={plan} view={view} put={put} />
           {view.year && <RoomYear year={view.year} />}
+          <RoomFiles roomId={room.id} />
         </div>
         <div>
           <Together rows={view.rows} chosen={chosen} onChoose={setChosen}>

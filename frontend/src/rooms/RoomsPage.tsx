@@ -1,9 +1,10 @@
 /** Rooms: those there are, one made of tanks at hand, one from a table. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { FileTrigger } from "react-aria-components";
 import { Link, useNavigate } from "react-router";
 import { styled } from "styled-components";
-import { ask, client, ProblemError } from "../api/client";
+import { ask, client, postJson, ProblemError } from "../api/client";
 import { useRooms, useTanks } from "../api/hooks";
 import { Page } from "../app/Page";
 import { Button, Lead, ProblemNote, TextField, Verdict, Waiting, YesNo } from "../kit";
@@ -33,6 +34,7 @@ export default function RoomsPage() {
         </ul>
         {rooms.data && <NewRoom />}
         {rooms.data && <FromTable />}
+        {rooms.data && <FromBundle />}
       </Stack>
     </Page>
   );
@@ -129,6 +131,26 @@ function FromTable() {
         <ProblemNote problem={problem} />
       </Form>
     </details>
+  );
+}
+
+function FromBundle() {
+  const { problem, attempt } = useMaking();
+  const bring = async (files: FileList | null) => {
+    const file = files?.[0];
+    if (!file) return;
+    await attempt(async () => {
+      const made = (await postJson("/api/rooms/bundle", await file.text())) as { room_id: number };
+      return { id: made.room_id };
+    });
+  };
+  return (
+    <div>
+      <FileTrigger acceptedFileTypes={["application/json", ".json"]} onSelect={(f) => void bring(f)}>
+        <Button $quiet>Take in a room with its logbooks (JSON)</Button>
+      </FileTrigger>
+      <ProblemNote problem={problem} />
+    </div>
   );
 }
 

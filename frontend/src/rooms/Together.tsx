@@ -4,7 +4,9 @@ import { styled } from "styled-components";
 import { compute, ProblemError } from "../api/client";
 import { useBlanks, useWriteMany } from "../api/hooks";
 import type { BoardRow, Body } from "../api/schemas";
-import { Button, InlineButton, ProblemNote, TextField } from "../kit";
+import { Button, Caution, InlineButton, ProblemNote, TextField } from "../kit";
+import { NumberBox } from "../quantity";
+import { Alike } from "./Alike";
 import { lineQuestion, readingOf } from "../stages/cycle/LogTest";
 
 interface Props {
@@ -107,13 +109,67 @@ export function Together({ rows, chosen, onChoose, children }: Props) {
           Write it
         </Button>
       </form>
+      <ShutIn rows={rows.filter((r) => r.quarantine && chosen.includes(r.tank_id))} />
       {children}
+      {chosen.length > 0 && <Quarantine none={none} put={put} />}
+      {chosen.length > 0 && <Alike chosen={chosen} />}
       {said && <p role="status">{said}</p>}
       <ProblemNote problem={problem ?? write.error} />
     </Box>
   );
 }
 
+function ShutIn({ rows }: { rows: BoardRow[] }) {
+  if (rows.length === 0) return null;
+  const one = rows.length === 1;
+  return (
+    <Caution>
+      {rows.map((r) => r.name).join(", ")} {one ? "is" : "are"} in quarantine: last, with{" "}
+      {one ? "its" : "their"} own net and bucket.
+    </Caution>
+  );
+}
+
+/** The chosen tanks by themselves for so many days, or no longer. */
+function Quarantine({ none, put }: { none: boolean; put: (body: Body, words: string) => void }) {
+  const [days, setDays] = useState(useBlanks().quarantine.days);
+  return (
+    <details>
+      <summary>Quarantine</summary>
+      <Line>
+        <NumberBox label="Days" value={days} min={1} max={365} onChange={setDays} />
+        <Button
+          $quiet
+          isDisabled={none}
+          onPress={() => {
+            put({ kind: "quarantine", days: Math.round(days) }, "Quarantine");
+          }}
+        >
+          It begins today
+        </Button>
+        <Button
+          $quiet
+          isDisabled={none}
+          onPress={() => {
+            put({ kind: "quarantine", days: 0 }, "The end of quarantine");
+          }}
+        >
+          It is over
+        </Button>
+      </Line>
+    </details>
+  );
+}
+
+const Line = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: end;
+  > :first-child {
+    max-width: 110px;
+  }
+`;
 const Box = styled.section`
   background: var(--silt);
   padding: 8px 14px 12px;

@@ -1,22 +1,26 @@
 """What a form begins with before anything is typed: every default the screens need, so that they hold none."""
 
+from typing import Annotated
+
 from pydantic import Field
 
 from reedmace.core.chemistry.dose import AmmoniaProduct, LabelProduct, PowderProduct, SolutionProduct
-from reedmace.core.contract import Part
+from reedmace.core.contract import Part, number
 from reedmace.core.cycle import CloudyWaterQuestion
 from reedmace.core.cycle.methods import Resources
 from reedmace.core.film import SeedDonor
 from reedmace.core.filter import Basket
 from reedmace.core.filter.kinds.record import Layout
+from reedmace.core.filter.room import Priorities
 from reedmace.core.fit import FilterMoveQuestion
 from reedmace.core.flow.operating import Fitting
 from reedmace.core.stock import Animals, Species
 from reedmace.core.tank import Drain, Sump
 from reedmace.core.upkeep import HospitalQuestion
-from reedmace.logbook.entries import Reading
-from reedmace.logbook.plans import TankPlan
+from reedmace.logbook.entries import Quarantine, Reading
+from reedmace.logbook.plans import FilterPlan, TankPlan
 from reedmace.logbook.questions import DEFAULT_TANK
+from reedmace.logbook.room_plan import RoomSump
 
 _PRODUCTS: tuple[AmmoniaProduct, ...] = (
     PowderProduct(form="ammonium-chloride"),
@@ -30,6 +34,19 @@ class Blanks(Part):
 
     tank: TankPlan = Field(default_factory=lambda: TankPlan(kind="tank-plan", tank=DEFAULT_TANK))
     sump: Sump = Field(default_factory=lambda: Sump(length_cm=60, width_cm=35, height_cm=40))
+    room_sump: RoomSump = Field(
+        default_factory=lambda: RoomSump(
+            x_cm=0,
+            y_cm=0,
+            sump=Sump(length_cm=100, width_cm=45, height_cm=40, level_cm=20, chambers=["socks", "media", "return"]),
+        ),
+        description="On the floor under a rack",
+    )
+    priorities: Priorities = Field(default_factory=Priorities)
+    price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = Field(
+        default_factory=lambda: FilterPlan(kind="filter-plan").price_per_kwh
+    )
+    quarantine: Quarantine = Field(default_factory=lambda: Quarantine(kind="quarantine"))
     drain: Drain = Field(default_factory=Drain)
     fitting: Fitting = Field(default_factory=lambda: Fitting(kind="elbow"))
     fittings: list[Fitting] = Field(

@@ -9,6 +9,7 @@ import { FlowHistory } from "../../charts/FlowHistory";
 import { Care } from "./Care";
 import { Costs } from "./Costs";
 import { Hospital } from "./Hospital";
+import { BeginQuarantine, Quarantined } from "./Quarantined";
 import { SeenUnwell, Unwell } from "./Illness";
 import { Plugs, Reviews } from "./LookedAfter";
 import { Logbook } from "./Logbook";
@@ -47,6 +48,7 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
       <Seeds tankId={tankId} />
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
       <SeenUnwell tankId={tankId} animals={animals} />
+      {view && !view.quarantine && <BeginQuarantine tankId={tankId} />}
       <Hospital start={blanks.hospital} />
       <Logbook tankId={tankId} logbook={logbook} species={tables.species} />
       <ThisTank tankId={tankId} />
@@ -63,6 +65,7 @@ function Running({ tankId, view }: { tankId: number; view: KeepView }) {
       <Pressing view={view} />
       {view.illness && <Unwell tankId={tankId} illness={view.illness} />}
       {view.plugs && <Plugs tankId={tankId} asked={view.plugs} />}
+      {view.quarantine && <Quarantined tankId={tankId} shut={view.quarantine} />}
       {view.salinity && <Caution>{view.salinity}</Caution>}
       <Care tankId={tankId} view={view} />
       {takeover && <TakeoverNote takeover={takeover} />}

@@ -66,6 +66,11 @@ export const SIGNS = {
   hiding: "hides, fins clamped",
 } as const;
 
+function stockingWord(count: number, moved: boolean): string {
+  if (moved) return count > 0 ? "Moved in" : "Moved out";
+  return count > 0 ? "Put in" : "Lost";
+}
+
 const WORDS: Words = {
   "tank-plan": ({ tank }) => `Tank: ${sizeWords(tank)}`,
   "stock-plan": (body, name) =>
@@ -93,7 +98,8 @@ const WORDS: Words = {
   outage: (body) => (body.running ? "Filter running again" : "Filter off"),
   "media-work": (body) => `Media ${body.what.replace("-", " ")}${body.text ? `: ${body.text}` : ""}`,
   stocking: (body, name) =>
-    `${body.count > 0 ? "Put in" : "Lost"}: ${Math.abs(body.count)} ${name(body.species_id)}`,
+    `${stockingWord(body.count, body.moved)}: ${Math.abs(body.count)} ${name(body.species_id)}`,
+  quarantine: (body) => (body.days ? `Quarantine of ${body.days} days begins` : "Quarantine ended"),
   care: (body) =>
     body.what === "guard"
       ? "Guard sponge rinsed"

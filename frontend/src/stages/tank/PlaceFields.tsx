@@ -3,6 +3,7 @@ import { styled } from "styled-components";
 import type { TankPlan } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
+import { WEEKDAYS } from "../../quantity/weekdays";
 
 const ROOMS = [
   ["living", "Living room"],
@@ -49,6 +50,14 @@ export function PlaceFields({ around, setAround }: Props) {
         onChange={(v) => {
           setAround({ stand_height_cm: v });
         }}
+      />
+      <Select
+        label="Water is changed on"
+        value={around.change_weekday == null ? "any" : String(around.change_weekday)}
+        onChange={(v) => {
+          setAround({ change_weekday: v === "any" ? null : Number(v) });
+        }}
+        options={[["any", "any day"], ...WEEKDAYS]}
       />
       <NumberBox
         label="Sockets near"

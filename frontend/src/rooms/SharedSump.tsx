@@ -1,0 +1,185 @@
+/** One sump under several tanks: what each gets, what all of them send back when the power fails, and what one water means. */
+import { styled } from "styled-components";
+import { useBlanks } from "../api/hooks";
+import type { RoomPlan, RoomView, Sump } from "../api/schemas";
+import { Caution, Figure, Lead, YesNo } from "../kit";
+import { NumberBox, QuantityField } from "../quantity";
+import { bare, show } from "../quantity/shown";
+
+interface Props {
+  plan: RoomPlan;
+  view: RoomView;
+  put: (change: Partial<RoomPlan>) => void;
+}
+type RoomSump = NonNullable<RoomPlan["sump"]>;
+
+const SIZES = [
+  ["length_cm", "Sump length"],
+  ["width_cm", "Sump width"],
+  ["height_cm", "Sump height"],
+  ["level_cm", "Level while it runs"],
+] as const satisfies readonly (readonly [keyof Sump, string])[];
+
+export function SharedSump({ plan, view, put }: Props) {
+  const start = useBlanks().room_sump;
+  const { sump } = plan;
+  const change = (next: Partial<RoomSump>) => {
+    put({ sump: { ...(sump ?? start), ...next } });
+  };
+  return (
+    <details open={sump != null}>
+      <summary>One sump under several tanks</summary>
+      <YesNo
+        label="Some of these tanks share a sump"
+        value={sump != null}
+        onChange={(on) => {
+          put({ sump: on ? { ...start, tank_ids: plan.spots.map((s) => s.tank_id) } : null });
+        }}
+      />
+      {sump && view.sump && <Answer answer={view.sump} />}
+      {sump && (
+        <>
+          <Fields>
+            <QuantityField
+              label="Return pump, nothing to lift"
+              unit="L/h"
+              value={sump.pump_lph}
+              onChange={(pump_lph) => {
+                change({ pump_lph });
+              }}
+            />
+            <NumberBox
+              label="Gives up at, m"
+              value={sump.pump_head_m}
+              min={0.1}
+              max={50}
+              onChange={(pump_head_m) => {
+                change({ pump_head_m });
+              }}
+            />
+            <QuantityField
+              label="Bore of each branch"
+              unit="mm"
+              value={sump.bore_mm}
+              onChange={(bore_mm) => {
+                change({ bore_mm });
+              }}
+            />
+            {SIZES.map(([key, label]) => (
+              <QuantityField
+                key={key}
+                label={label}
+                unit="cm"
+                value={sump.sump[key]}
+                onChange={(cm) => {
+                  change({ sump: { ...sump.sump, [key]: cm } });
+                }}
+              />
+            ))}
+          </Fields>
+          <Ticks aria-label="On the sump">
+            {view.rows.map((r) => (
+              <YesNo
+                key={r.tank_id}
+                label={r.name}
+                value={sump.tank_ids.includes(r.tank_id)}
+                onChange={(on) => {
+                  change({
+                    tank_ids: on
+                      ? [...sump.tank_ids, r.tank_id]
+                      : sump.tank_ids.filter((id) => id !== r.tank_id),
+                  });
+                }}
+              />
+            ))}
+          </Ticks>
+        </>
+      )}
+    </details>
+  );
+}
+
+function Answer({ answer }: { answer: NonNullable<RoomView["sump"]> }) {
+  return (
+    <>
+      <p>
+        <Figure title="The shared sump" lines={answer.working}>
+          {answer.verdict}
+        </Figure>
+      </p>
+      {answer.remedies.map((words) => (
+        <Lead key={words}>{words}</Lead>
+      ))}
+      {answer.cautions.map((words) => (
+        <Caution key={words}>{words}</Caution>
+      ))}
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">Tank</th>
+            <th scope="col">Gets</th>
+            <th scope="col">Volumes an hour</th>
+            <th scope="col">Drain takes</th>
+            <th scope="col">Runs back</th>
+            <th scope="col">Tap for all alike</th>
+          </tr>
+        </thead>
+        <tbody>
+          {answer.tanks.map((t) => (
+            <tr key={t.key} data-fault={!t.drains || t.flow_lph < 1 || undefined}>
+              <th scope="row">{t.name}</th>
+              <td>{show(t.flow_lph, "L/h")}</td>
+              <td>{t.turnovers_per_hour.toFixed(1)}</td>
+              <td>{bare(t.drain_lph, "L/h")}</td>
+              <td>{show(t.run_back_l, "L", 1)}</td>
+              <td>{(100 * t.even_tap_share).toFixed(0)} %</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      <Lead>
+        {show(answer.water_l, "L")} of water in one; what goes into one tank is even in all after about{" "}
+        {answer.mixed_h < 48
+          ? `${answer.mixed_h.toFixed(0)} hours`
+          : `${(answer.mixed_h / 24).toFixed(0)} days`}
+        .
+      </Lead>
+    </>
+  );
+}
+
+const Fields = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(130px, 1fr));
+  gap: 8px 14px;
+  align-items: end;
+  padding: 6px 0;
+`;
+const Ticks = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
+`;
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 15px;
+  th,
+  td {
+    text-align: right;
+    vertical-align: bottom;
+    padding: 3px 0 3px 8px;
+    border-bottom: 1px solid var(--line);
+    font-weight: 400;
+  }
+  th:first-child {
+    text-align: left;
+    padding-left: 0;
+  }
+  thead th {
+    color: var(--ink-soft);
+  }
+  tr[data-fault] th {
+    color: var(--alarm);
+    font-weight: 600;
+  }
+`;

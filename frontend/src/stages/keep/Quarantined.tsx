@@ -1,0 +1,66 @@
+/** A tank in quarantine: which day, what that asks of the hands, and the press that ends it. */
+import { useState } from "react";
+import { styled } from "styled-components";
+import { useBlanks, useWrite } from "../../api/hooks";
+import type { KeepView } from "../../api/schemas";
+import { Button, Caution, Figure, ProblemNote } from "../../kit";
+import { NumberBox } from "../../quantity";
+
+export function Quarantined({ tankId, shut }: { tankId: number; shut: NonNullable<KeepView["quarantine"]> }) {
+  const write = useWrite(tankId);
+  return (
+    <section aria-label="Quarantine">
+      <Line>
+        <p>
+          <Figure title="Days of quarantine" lines={shut.answer.working}>
+            {shut.answer.verdict}
+          </Figure>{" "}
+          <small>Until {new Date(shut.until).toLocaleDateString()}.</small>
+        </p>
+        <Button
+          $quiet
+          isDisabled={write.isPending}
+          onPress={() => {
+            write.mutate({ body: { kind: "quarantine", days: 0 } });
+          }}
+        >
+          It is over
+        </Button>
+      </Line>
+      {!shut.answer.over && shut.answer.cautions.map((words) => <Caution key={words}>{words}</Caution>)}
+      <ProblemNote problem={write.error} />
+    </section>
+  );
+}
+
+/** A tank that is to stand by itself from now on. */
+export function BeginQuarantine({ tankId }: { tankId: number }) {
+  const write = useWrite(tankId);
+  const [days, setDays] = useState(useBlanks().quarantine.days);
+  return (
+    <details>
+      <summary>Quarantine: its animals stay by themselves</summary>
+      <Line>
+        <NumberBox label="For so many days" value={days} min={1} max={365} onChange={setDays} />
+        <Button
+          $quiet
+          isDisabled={write.isPending}
+          onPress={() => {
+            write.mutate({ body: { kind: "quarantine", days: Math.round(days) } });
+          }}
+        >
+          It begins today
+        </Button>
+      </Line>
+      <ProblemNote problem={write.error} />
+    </details>
+  );
+}
+
+const Line = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+  justify-content: space-between;
+`;
