@@ -95,7 +95,7 @@ def test_a_quarantine_counts_its_days_and_begins_anew_with_new_animals_and_with_
     assert words() is None
     write({"kind": "stocking", "species_id": "guppy", "count": 6}, 20)
     write({"kind": "quarantine", "days": 28}, 20)
-    assert "day 21 of 28" in words()
+    assert words() == "quarantine, day 21 of 28"
     write({"kind": "stocking", "species_id": "guppy", "count": 2}, 9)
     assert "day 10 of 28, anew since new animals came in" in words()
     write({"kind": "stocking", "species_id": "guppy", "count": -1, "moved": True}, 5)

@@ -14183,6 +14183,11 @@ export interface components {
              * Format: date-time
              */
             until: string;
+            /**
+             * Words
+             * @description In a few words, for the board
+             */
+            words: string;
             answer: components["schemas"]["QuarantineAnswer"];
         };
         /**
@@ -18174,6 +18179,13 @@ export interface components {
             sump: components["schemas"]["Sump"];
             /** Tank Ids */
             tank_ids: number[];
+            /**
+             * Tap Shares
+             * @description Taps that are not wide open, by tank
+             */
+            tap_shares: {
+                [key: string]: number;
+            };
         };
         /**
          * RoomSump
@@ -18205,6 +18217,13 @@ export interface components {
             sump: components["schemas"]["SumpIn"];
             /** Tank Ids */
             tank_ids?: number[];
+            /**
+             * Tap Shares
+             * @description Taps that are not wide open, by tank
+             */
+            tap_shares?: {
+                [key: string]: number;
+            };
         };
         /**
          * RoomTable

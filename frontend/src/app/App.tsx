@@ -26,6 +26,7 @@ const RoomPage = lazy(() => import("../rooms/RoomPage"));
 const RoomsPage = lazy(() => import("../rooms/RoomsPage"));
 const AwaySheet = lazy(() => import("../stages/keep/AwaySheet"));
 const CareSheet = lazy(() => import("../stages/keep/CareSheet"));
+const LogbookSheet = lazy(() => import("../stages/keep/LogbookSheet"));
 const BuyingSheet = lazy(() => import("../stages/filter/BuyingSheet"));
 const FittingSheet = lazy(() => import("../stages/fit/FittingSheet"));
 const DiarySheet = lazy(() => import("../stages/cycle/DiarySheet"));
@@ -140,6 +141,7 @@ function Addresses() {
           <Route path="/account" element={<Account session={session.data} />} />
           <Route path="/tanks/:tankId/away" element={<AwaySheet />} />
           <Route path="/tanks/:tankId/care" element={<CareSheet />} />
+          <Route path="/tanks/:tankId/book" element={<LogbookSheet />} />
           <Route path="/tanks/:tankId/buying" element={<BuyingSheet />} />
           <Route path="/tanks/:tankId/sheet" element={<FittingSheet />} />
           <Route path="/tanks/:tankId/diary" element={<DiarySheet />} />

@@ -18,8 +18,8 @@ export function Air({ plan, view, put }: Props) {
       <h2>
         Air{" "}
         <small>
-          {view.sockets_used} {view.sockets_used === 1 ? "socket" : "sockets"}, {view.watts.toFixed(0)} W; a
-          year with heaters {view.kwh_year.toFixed(0)} kWh, {money(view.money_year, 0)}
+          {view.sockets_used} {view.sockets_used === 1 ? "socket" : "sockets"}, {view.watts.toFixed(0)} W of
+          pumps; with heaters {view.kwh_year.toFixed(0)} kWh a year, costing {money(view.money_year, 0)}
         </small>
       </h2>
       {view.air_words && <Lead>{view.air_words}</Lead>}

@@ -2,7 +2,7 @@
 import { styled } from "styled-components";
 import { useBlanks } from "../api/hooks";
 import type { RoomPlan, RoomView, Sump } from "../api/schemas";
-import { Caution, Figure, Lead, YesNo } from "../kit";
+import { Button, Caution, Figure, Lead, YesNo } from "../kit";
 import { NumberBox, QuantityField } from "../quantity";
 import { bare, show } from "../quantity/shown";
 
@@ -36,7 +36,14 @@ export function SharedSump({ plan, view, put }: Props) {
           put({ sump: on ? { ...start, tank_ids: plan.spots.map((s) => s.tank_id) } : null });
         }}
       />
-      {sump && view.sump && <Answer answer={view.sump} />}
+      {sump && view.sump && (
+        <Answer
+          answer={view.sump}
+          onSet={(tap_shares) => {
+            change({ tap_shares });
+          }}
+        />
+      )}
       {sump && (
         <>
           <Fields>
@@ -99,7 +106,12 @@ export function SharedSump({ plan, view, put }: Props) {
   );
 }
 
-function Answer({ answer }: { answer: NonNullable<RoomView["sump"]> }) {
+interface AnswerProps {
+  answer: NonNullable<RoomView["sump"]>;
+  onSet: (taps: RoomSump["tap_shares"]) => void;
+}
+
+function Answer({ answer, onSet }: AnswerProps) {
   return (
     <>
       <p>
@@ -137,15 +149,33 @@ function Answer({ answer }: { answer: NonNullable<RoomView["sump"]> }) {
           ))}
         </tbody>
       </Table>
-      <Lead>
-        {show(answer.water_l, "L")} of water in one; what goes into one tank is even in all after about{" "}
-        {answer.mixed_h < 48
-          ? `${answer.mixed_h.toFixed(0)} hours`
-          : `${(answer.mixed_h / 24).toFixed(0)} days`}
-        .
-      </Lead>
+      {answer.even_turnovers_per_hour > 0 && (
+        <Button
+          $quiet
+          onPress={() => {
+            onSet(
+              Object.fromEntries(
+                answer.tanks.map((t) => [t.key, Math.max(Number(t.even_tap_share.toFixed(3)), 0.02)]),
+              ),
+            );
+          }}
+        >
+          Set the taps so that all turn over alike
+        </Button>
+      )}
+      <Lead>{waterWords(answer)}</Lead>
     </>
   );
+}
+
+function waterWords({ water_l, mixed_h }: AnswerProps["answer"]): string {
+  const water = `${show(water_l, "L")} of water in one`;
+  // A tank that gets nothing shares nothing either.
+  if (mixed_h > 24 * 30) return `${water}.`;
+  const hours = Math.max(mixed_h, 1).toFixed(0);
+  const short = hours === "1" ? "an hour" : `${hours} hours`;
+  const after = mixed_h < 48 ? short : `${(mixed_h / 24).toFixed(0)} days`;
+  return `${water}; what goes into one tank is even in all after about ${after}.`;
 }
 
 const Fields = styled.div`

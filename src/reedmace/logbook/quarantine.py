@@ -2,7 +2,7 @@
 
 from datetime import datetime, timedelta
 
-from pydantic import AwareDatetime
+from pydantic import AwareDatetime, Field
 
 from reedmace.core.contract import Part
 from reedmace.core.once import worked_out_once
@@ -16,6 +16,7 @@ class InQuarantine(Part):
 
     since: AwareDatetime
     until: AwareDatetime
+    words: str = Field(description="In a few words, for the board")
     answer: QuarantineAnswer
 
 
@@ -48,4 +49,9 @@ def in_quarantine(state: LogbookState, now: datetime) -> InQuarantine | None:
             since_trouble_days=days(trouble),
         )
     )
-    return InQuarantine(since=at, until=max([at, *came, *trouble]) + timedelta(days=newest.days), answer=answer)
+    words = "quarantine over" if answer.over else f"quarantine, day {int(answer.day) + 1} of {newest.days}"
+    if answer.begun_again and not answer.over:
+        words += f", anew since {answer.begun_again}"
+    return InQuarantine(
+        words=words, since=at, until=max([at, *came, *trouble]) + timedelta(days=newest.days), answer=answer
+    )

@@ -55,6 +55,10 @@ class RoomSump(OnWall):
     bore_mm: Annotated[float, number("mm", 4, 110, "Of each branch")] = 16
     sump: Sump
     tank_ids: Annotated[list[Annotated[int, whole(1, 2**53)]], Field(max_length=100)] = Field(default_factory=list)
+    tap_shares: Annotated[
+        dict[str, Annotated[float, number("share", 0.02, 1)]],
+        Field(max_length=100, description="Taps that are not wide open, by tank"),
+    ] = Field(default_factory=dict)
 
 
 class RoomPlan(Part):
@@ -86,7 +90,14 @@ def for_copies(plan: RoomPlan, twins: Mapping[int, int]) -> RoomPlan:
     opens = {f"{twins[int(i)]}-{key}": v for name, v in plan.open_shares.items() for i, _, key in [name.partition("-")] if i.isdigit() and int(i) in twins}  # fmt: skip
     sump = plan.sump
     if sump is not None:
-        sump = sump.model_copy(update={"tank_ids": [twins[i] for i in sump.tank_ids if i in twins]})
+        sump = sump.model_copy(
+            update={
+                "tank_ids": [twins[i] for i in sump.tank_ids if i in twins],
+                "tap_shares": {
+                    str(twins[int(i)]): v for i, v in sump.tap_shares.items() if i.isdigit() and int(i) in twins
+                },
+            }
+        )
     return plan.model_copy(update={"spots": spots, "open_shares": opens, "sump": sump})
 
 

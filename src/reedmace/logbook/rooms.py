@@ -102,7 +102,7 @@ def _row(tank: RoomTank, now: datetime) -> BoardRow:
         seeds=[s for s in seeds(state, now) if s.where != "moved"],
         who=who_is_in(state),
         lived_in=bool(animals_in(state)),
-        quarantine=shut_in.answer.verdict if (shut_in := in_quarantine(state, now)) else None,
+        quarantine=shut_in.words if (shut_in := in_quarantine(state, now)) else None,
         net_l=net_litres(state),
         flow_lph=sum(f[-1][1] for f in flows if f) if any(flows) else None,
         tested_at=max(tests, default=None),

@@ -4,9 +4,9 @@ import { styled } from "styled-components";
 import { useAgain, useLogbookPages, useSettled, useWrite } from "../../api/hooks";
 import { ProblemError } from "../../api/client";
 import type { Entry, LogbookState, Tables } from "../../api/schemas";
-import { Button, InlineButton, Lead, ProblemNote, Select, TextField, Waiting } from "../../kit";
+import { Button, InlineButton, Lead, LineLink, ProblemNote, Select, TextField, Waiting } from "../../kit";
 import { Happenings } from "./Happenings";
-import { words } from "./words";
+import { monthOf, words } from "./words";
 
 const KINDS = [
   ["", "Everything"],
@@ -51,9 +51,10 @@ export function Logbook({ tankId, logbook, species }: Props) {
         <Lead>{search || kind ? "Nothing of that is written." : "Nothing is written yet."}</Lead>
       )}
       <Lines>
-        {entries.map((e) => (
+        {entries.map((e, i) => (
           <Line
             key={e.id}
+            month={i > 0 && monthOf(e.at) === monthOf(entries[i - 1]?.at ?? e.at) ? undefined : monthOf(e.at)}
             tankId={tankId}
             entry={e}
             gone={replaced.get(e.id)}
@@ -69,6 +70,7 @@ export function Logbook({ tankId, logbook, species }: Props) {
           </Button>
         </div>
       )}
+      <LineLink to={`/tanks/${tankId}/book`}>The logbook, to print</LineLink>
       <Happenings tankId={tankId} />
     </section>
   );
@@ -81,18 +83,20 @@ interface LineProps {
   gone?: Entry;
   stands: boolean;
   said: string;
+  /** Where another month begins with it. */
+  month?: string;
 }
 
-function Line({ tankId, entry, gone, stands, said }: LineProps) {
+function Line({ tankId, entry, gone, stands, said, month }: LineProps) {
   const write = useWrite(tankId);
   const again = useAgain(tankId);
   const plan = entry.body.kind.endsWith("-plan");
   return (
     <li data-gone={gone ? true : undefined}>
+      {month && <h3>{month}</h3>}
       <time dateTime={entry.at}>{when(entry.at)}</time>
       <span>
-        {gone ? <s>{said}</s> : said}
-        {gone && (gone.body.kind === "withdrawal" ? " (taken back)" : " (corrected)")}
+        <Said said={said} gone={gone} />
       </span>
       {!gone && !plan && entry.body.kind !== "withdrawal" && (
         <InlineButton
@@ -116,6 +120,16 @@ function Line({ tankId, entry, gone, stands, said }: LineProps) {
       )}
       <ProblemNote problem={write.error ?? again.error} />
     </li>
+  );
+}
+
+/** A line as it stands, struck through where it was corrected or taken back. */
+function Said({ said, gone }: Pick<LineProps, "said" | "gone">) {
+  if (!gone) return <>{said}</>;
+  return (
+    <>
+      <s>{said}</s> {gone.body.kind === "withdrawal" ? "(taken back)" : "(corrected)"}
+    </>
   );
 }
 
@@ -153,6 +167,11 @@ const Lines = styled.ul`
   time {
     color: var(--ink-soft);
     font-size: 15px;
+  }
+  h3 {
+    grid-column: 1 / -1;
+    font-size: 15px;
+    color: var(--ink-soft);
   }
   li[data-gone] {
     color: var(--ink-soft);

@@ -66,6 +66,11 @@ export const SIGNS = {
   hiding: "hides, fins clamped",
 } as const;
 
+/** The month of a time, as a heading. */
+export function monthOf(at: string): string {
+  return new Date(at).toLocaleDateString(undefined, { month: "long", year: "numeric" });
+}
+
 function stockingWord(count: number, moved: boolean): string {
   if (moved) return count > 0 ? "Moved in" : "Moved out";
   return count > 0 ? "Put in" : "Lost";

@@ -238,7 +238,8 @@ def _verdict(rows: list[SharedFlow], spare: float, back: float, carries: bool | 
     if carries is False:
         return "The sump's film is too little for what all the animals make."
     least, most = (f([r.turnovers_per_hour for r in rows]) for f in (min, max))
-    return f"It holds: {least:.1f} to {most:.1f} volumes an hour, and a power cut sends {shown.litres(back)} back into room for {shown.litres(back + spare)}."
+    turns = f"{least:.1f}" if most - least < 0.05 else f"{least:.1f} to {most:.1f}"
+    return f"It holds: {turns} volumes an hour in each, and a power cut sends {shown.litres(back)} back into room for {shown.litres(back + spare)}."
 
 
 def _remedies(rows: list[SharedFlow], spare: float, turns: float, carries: bool | None) -> list[str]:

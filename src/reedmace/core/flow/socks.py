@@ -63,7 +63,7 @@ def sock_days(question: SockDaysQuestion) -> SockDaysAnswer:
             "Twice the cloth lasts about four times as long, until slime closes it."
         )
     else:
-        verdict = f"Wash the {'sock' if q.socks_count == 1 else 'socks'} every {SLIME_DAYS:g} days or so, before slime closes the cloth: the dirt of {q.feed_g_day:.2g} g of food a day would take longer."
+        verdict = f"Wash the {'sock' if q.socks_count == 1 else 'socks'} every {SLIME_DAYS:g} days or so, before slime closes the cloth; their dirt would take longer."
     return SockDaysAnswer(
         verdict=verdict,
         working=w.lines,
