@@ -207,3 +207,11 @@ def test_socks_come_round_by_themselves() -> None:
     found = tasks("socks", cared(since_socks_days=2, socks_every_days=5), horizon_days=30)
     assert [t.in_days for t in found] == pytest.approx([3, 8, 13, 18, 23, 28])
     assert not tasks("socks", cared())
+
+
+def test_what_is_asked_for_elsewhere_is_neither_in_the_plan_nor_in_its_first_word() -> None:
+    question = CarePlanQuestion(filters=[cared(every=40, since=10, since_flow_test_days=1)], since_test_days=29)
+    assert "test" in care_plan(question).verdict
+    without = care_plan(question.model_copy(update={"left_out": ["test", "change"]}))
+    assert {t.what for t in without.tasks} == {"clean", "flow-test"}
+    assert without.verdict.lower().startswith(f"next: {without.tasks[0].title.lower()}")

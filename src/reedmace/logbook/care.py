@@ -210,11 +210,11 @@ def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
     question = care_question(state, now)
     if question is None:
         return None
-    plan, log = care_plan(question), care_log(state, now)
+    log = care_log(state, now)
     aid = emergency_today(log) if log is not None else None
     if log is not None and (not log.settled() or (aid is not None and aid.in_danger)):
-        plan = plan.model_copy(update={"tasks": [t for t in plan.tasks if t.what not in ("test", "change", "soda")]})
-    return plan
+        question = question.model_copy(update={"left_out": ["test", "change", "soda"]})
+    return care_plan(question)
 
 
 def holiday(state: LogbookState, plan: CarePlanAnswer, feed_g_day: float, now: datetime) -> HolidayAnswer | None:

@@ -85,6 +85,9 @@ class CarePlanQuestion(Question):
     ) = None
     top_up: CaredTopUp | None = Field(default=None, description="None where next to nothing evaporates")
     kh: CaredKh | None = Field(default=None, description="None where it is not known")
+    left_out: Annotated[list[CareWhat], Field(max_length=9, description="Asked for elsewhere: not in this plan")] = (
+        Field(default_factory=list)
+    )
     away: Annotated[list[Away], Field(max_length=20)] = Field(default_factory=list)
     horizon_days: Annotated[float, number("days", 7, 400)] = 60
 
@@ -139,7 +142,8 @@ def care_plan(question: CarePlanQuestion) -> CarePlanAnswer:
     """
     q, w = question, Working()
     tasks = sorted(
-        [*_films(q), *_others(q)], key=lambda t: (t.in_days, _URGENCY[t.what], -t.late_days, t.filter_key or "")
+        (t for t in [*_films(q), *_others(q)] if t.what not in q.left_out),
+        key=lambda t: (t.in_days, _URGENCY[t.what], -t.late_days, t.filter_key or ""),
     )
     minutes = w.line(
         "work",
