@@ -104,3 +104,18 @@ def axe_source() -> str:
 def downloads(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """Where files go."""
     return tmp_path_factory.mktemp("downloads")
+
+
+@pytest.fixture
+def rack(page: Page, running: Running) -> str:
+    """The demo's rack, open."""
+    from tests.browser.api import send
+    from tests.browser.test_care import look_round, settle
+
+    page.goto(running.url)
+    settle(page)
+    look_round(page, running)
+    room = send(page, running.url, "GET", "/api/rooms")["rooms"][0]
+    page.goto(f"{running.url}/rooms/{room['id']}")
+    settle(page)
+    return f"{running.url}/api/rooms/{room['id']}"

@@ -2,24 +2,11 @@
 
 from datetime import UTC, datetime, timedelta
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.api import send
 from tests.browser.test_care import look_round, settle, violations
 from tests.running import Running
-
-
-@pytest.fixture
-def rack(page: Page, running: Running) -> str:
-    """The demo's rack, open."""
-    page.goto(running.url)
-    settle(page)
-    look_round(page, running)
-    room = send(page, running.url, "GET", "/api/rooms")["rooms"][0]
-    page.goto(f"{running.url}/rooms/{room['id']}")
-    settle(page)
-    return f"{running.url}/api/rooms/{room['id']}"
 
 
 def test_three_tanks_are_squeezed_and_tested_on_a_phone_in_under_twenty_presses(
