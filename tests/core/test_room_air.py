@@ -144,3 +144,14 @@ def test_a_room_that_does_not_hang_together_is_refused_with_the_remedy(question,
         room_air(question)
     assert caught.value.where == where
     assert caught.value.remedy
+
+
+def test_ten_times_the_watts_are_ten_decibels_more_and_two_alike_three() -> None:
+    def noise(*watts: float) -> float:
+        pumps = [{"key": f"p{i}", "name": "P", "node": f"p{i}", "watts": w} for i, w in enumerate(watts)]
+        mains = [{"start": p["node"], "end": "a", "length_m": 1} for p in pumps]
+        outlets = [{"key": "1", "name": "One", "node": "a", "depth_cm": 30, "wanted_l_min": 1}]
+        return room_air(RoomAirQuestion.model_validate({"pumps": pumps, "mains": mains, "outlets": outlets})).noise_db
+
+    assert noise(40) - noise(4) == pytest.approx(10)
+    assert noise(10, 10) - noise(10) == pytest.approx(3.01, abs=0.01)

@@ -9715,6 +9715,11 @@ export interface components {
              * @default null
              */
             kh?: components["schemas"]["CaredKh"] | null;
+            /**
+             * Left Out
+             * @description Asked for elsewhere: not in this plan
+             */
+            left_out?: ("clean" | "flow-test" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up")[];
             /** Away */
             away?: components["schemas"]["Away"][];
             /**
@@ -16933,6 +16938,11 @@ export interface components {
              * @description Least any outlet keeps of its air if this pump fails
              */
             without_share: number;
+            /**
+             * Noise Db
+             * @description At a metre
+             */
+            noise_db: number;
         };
         /**
          * Quarantine
@@ -17728,6 +17738,11 @@ export interface components {
              * @description More like the hungriest that it carries, valves balanced
              */
             more_count: number;
+            /**
+             * Noise Db
+             * @description All pumps together, at a metre
+             */
+            noise_db: number;
             /** Assumed */
             assumed: string[];
             /** Remedies */

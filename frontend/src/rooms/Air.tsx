@@ -46,6 +46,7 @@ type RoomAir = NonNullable<RoomView["air"]>;
 
 function reserve(air: RoomAir): string[] {
   const found = [
+    `The ${air.pumps.length === 1 ? "pump is" : "pumps are"} heard as about ${air.noise_db.toFixed(0)} dB at a metre: on a soft pad or hung free, never on a shelf.`,
     `One more like the weakest leaves the least of them ${(100 * air.one_more_share).toFixed(0)} % of its air.`,
   ];
   if (air.bleed_l_min > 0.05 * air.air_l_min)

@@ -22,6 +22,7 @@ export function Wall({ plan, view, chosen, put, onChoose }: Props) {
   const move = (tankId: number, change: { x_cm?: number; shelf?: number }) => {
     put({ spots: plan.spots.map((s) => (s.tank_id === tankId ? { ...s, ...change } : s)) });
   };
+  const air = airOf(view);
   const summary = `The wall to scale, ${(width / 100).toFixed(1)} by ${(height / 100).toFixed(1)} metres: ${here.length} tanks on ${plan.shelves.length} shelves, ${plan.pumps.length} air pumps.`;
   return (
     <figure>
@@ -44,7 +45,7 @@ export function Wall({ plan, view, chosen, put, onChoose }: Props) {
             strokeWidth={0.6}
           />
         ))}
-        {plan.pumps.length > 0 && <Main plan={plan} rows={rows} down={down} y={main.y_cm} />}
+        {plan.pumps.length > 0 && <Main plan={plan} rows={rows} down={down} y={main.y_cm} air={view.air} />}
         {here.map((spot) => {
           const row = rows.get(spot.tank_id);
           const shelf = plan.shelves[spot.shelf];
@@ -53,6 +54,7 @@ export function Wall({ plan, view, chosen, put, onChoose }: Props) {
             <TankOnWall
               key={spot.tank_id}
               row={row}
+              air={air(row)}
               x={spot.x_cm}
               foot={down(shelf?.y_cm ?? 0)}
               most={width - row.length_cm}
@@ -95,7 +97,17 @@ export function Wall({ plan, view, chosen, put, onChoose }: Props) {
   );
 }
 
+/** Each tank's own air in words; nothing where there is none or nothing is reckoned. */
+function airOf(view: RoomView): (row: BoardRow) => string {
+  const got = new Map(view.air?.outlets.map((o) => [o.key, o.air_l_min] as const) ?? []);
+  return (row) => {
+    const litres = row.air_keys.reduce((sum, key) => sum + (got.get(key) ?? 0), 0);
+    return litres > 0 ? `${litres.toFixed(2)} L/min` : "";
+  };
+}
+
 interface MainProps {
+  air: RoomView["air"];
   plan: RoomPlan;
   rows: Map<number, BoardRow>;
   down: (y: number) => number;
@@ -103,7 +115,7 @@ interface MainProps {
 }
 
 /** The main along the wall, its drops to the tanks it feeds, and the pumps. */
-function Main({ plan, rows, down, y }: MainProps) {
+function Main({ plan, rows, down, y, air }: MainProps) {
   const taps = plan.spots.flatMap((s) => {
     const row = rows.get(s.tank_id);
     const shelf = plan.shelves[s.shelf];
@@ -134,14 +146,34 @@ function Main({ plan, rows, down, y }: MainProps) {
             strokeWidth={1}
           />
           <path d={`M${p.x_cm - 4} ${down(p.y_cm)}h8`} stroke="var(--ink)" strokeWidth={1} />
+          <PumpWords x={p.x_cm} y={down(p.y_cm)} pump={air?.pumps[i]} />
         </g>
       ))}
     </g>
   );
 }
 
+type PumpAir = NonNullable<RoomView["air"]>["pumps"][number];
+
+/** What a pump gives and against what, under it. */
+function PumpWords({ x, y, pump }: { x: number; y: number; pump?: PumpAir }) {
+  if (!pump) return null;
+  return (
+    <g fill="var(--ink)" stroke="none" fontSize={7.5} textAnchor="middle">
+      <text x={x} y={y + 14}>
+        {pump.l_min.toFixed(1)} L/min
+      </text>
+      <text x={x} y={y + 22}>
+        {pump.kpa.toFixed(1)} kPa
+      </text>
+    </g>
+  );
+}
+
 interface TankProps {
   row: BoardRow;
+  /** What its outlets get of the room's air. */
+  air: string;
   x: number;
   /** Where its foot stands on the drawing. */
   foot: number;
@@ -152,7 +184,7 @@ interface TankProps {
   onChoose: () => void;
 }
 
-function TankOnWall({ row, x, foot, most, chosen, onMove, onShelf, onChoose }: TankProps) {
+function TankOnWall({ row, air, x, foot, most, chosen, onMove, onShelf, onChoose }: TankProps) {
   const held = useRef<{ at: number; x: number; moved: boolean } | null>(null);
   const top = foot - row.height_cm;
   const water = top + row.fill_below_rim_cm;
@@ -212,11 +244,16 @@ function TankOnWall({ row, x, foot, most, chosen, onMove, onShelf, onChoose }: T
         stroke="var(--ink)"
         strokeWidth={chosen ? 3.2 : 1.1}
       />
-      <text x={x + 3} y={foot - 5}>
+      <text x={x + 3} y={foot - (air ? 11 : 5)}>
         {row.name}
       </text>
+      {air && (
+        <text className="air" x={x + 3} y={foot - 3}>
+          {air}
+        </text>
+      )}
       {MARKS[stands] && (
-        <text className="mark" x={x + row.length_cm - 3} y={top + 14} textAnchor="end">
+        <text className="mark" x={x + row.length_cm - 3} y={top + 10} textAnchor="end">
           {MARKS[stands]}
         </text>
       )}
@@ -238,13 +275,17 @@ const Grip = styled.g`
     fill: var(--ink);
     pointer-events: none;
   }
+  .air {
+    font-size: 7.5px;
+    font-weight: 400;
+  }
   .mark {
-    font-size: 13px;
+    font-size: 9px;
     fill: var(--seed);
   }
   &[data-stands="urgent"] .mark {
     fill: var(--alarm);
-    font-size: 16px;
+    font-size: 12px;
   }
   &[data-stands="urgent"] .glass {
     stroke: var(--alarm);

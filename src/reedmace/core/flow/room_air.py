@@ -1,5 +1,6 @@
 """Air for a room: any number of unlike outlets on one or more pumps through a main, each outlet's real air and water."""
 
+import math
 from typing import Annotated
 
 import numpy as np
@@ -11,6 +12,7 @@ from reedmace.core.errors import CannotAnswer
 from reedmace.core.flow.air_network import Network, Solved, drop_pa, solve
 from reedmace.core.flow.air_plan import (
     L_MIN,
+    L_MIN_PER_W,
     LEAST_OPEN,
     NEVER_PA,
     TAP_PA,
@@ -27,6 +29,8 @@ from reedmace.core.quantity import m3s_to_lph, shown
 
 Floats = NDArray[np.float64]
 
+PUMP_DB = 31.0
+"""An air pump of one watt at a metre, dB(A); ten times the watts are ten more (memory)."""
 SHORT_SHARE, BLOCKED_SHARE = 0.7, 0.6
 """Under the first an outlet is short of its air; over the second one that hardly bubbles is blocked (stated judgements)."""
 
@@ -53,6 +57,7 @@ class PumpAir(Part):
     l_min: Annotated[float, number("L/min", 0, 5000)]
     kpa: Annotated[float, number("kPa", 0, 500)]
     without_share: Annotated[float, number("share", 0, 1e5, "Least any outlet keeps of its air if this pump fails")]
+    noise_db: Annotated[float, number("dB", 0, 140, "At a metre")]
 
 
 class RoomAirAnswer(Answer):
@@ -71,6 +76,7 @@ class RoomAirAnswer(Answer):
         float, number("share", 0, 1e5, "Least any keeps of its air with one more like the weakest")
     ]
     more_count: Annotated[int, whole(0, 200, "More like the hungriest that it carries, valves balanced")]
+    noise_db: Annotated[float, number("dB", 0, 140, "All pumps together, at a metre")]
     assumed: list[str]
     remedies: list[str]
 
@@ -121,9 +127,12 @@ def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
             l_min=float(got.pumps[k]) / L_MIN,
             kpa=max(float(got.pressure[net.pump_at[k]]) / 1000, 0.0),
             without_share=_without(net, k, wanted),
+            noise_db=max(PUMP_DB + 10 * math.log10(p.watts or figures[k][0] / L_MIN_PER_W), 0.0),
         )
         for k, p in enumerate(q.pumps)
     ]
+    noise = 10 * math.log10(sum(10 ** (p.noise_db / 10) for p in pumps))
+    w.line("L", "10 log Σ 10^(L/10)", f"{len(pumps)} pump{'s' if len(pumps) > 1 else ''}", noise, "dB", "memory")
     more = _more(q, figures)
     one_more = _with_more(q, figures, weakest, 1, wanted)
     carries = fair >= 1 - 1e-9
@@ -139,6 +148,7 @@ def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
         bleed_l_min=bleed,
         one_more_share=one_more,
         more_count=more,
+        noise_db=noise,
         assumed=assumed,
         remedies=_remedies(q, outlets, carries, fair),
     )
