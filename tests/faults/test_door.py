@@ -175,3 +175,29 @@ def test_a_port_that_only_listens_is_not_taken_for_a_server() -> None:
         mute.bind(("127.0.0.1", 0))
         mute.listen()
         assert not _greets(mute.getsockname()[1])
+
+
+def test_the_counts_of_all_workers_are_one_and_begin_anew_with_a_start(tmp_path: Path) -> None:
+    run = Running("serve", tmp_path, REEDMACE_METRICS="1")
+    route = 'route="/api/session",status="200"'
+
+    def counted() -> float:
+        text = requests.get(f"{run.url}/metrics", timeout=10).text
+        return sum(
+            float(line.rsplit(" ", 1)[1]) for line in text.splitlines() if route in line and "requests_total" in line
+        )
+
+    try:
+        run.start()
+        before = counted()
+        for _ in range(20):
+            assert (
+                requests.get(f"{run.url}/api/session", timeout=10, headers={"Connection": "close"}).status_code == 200
+            )
+        assert counted() == before + 20
+        assert requests.get(f"{run.url}/readyz", timeout=10).text == "ready\n"
+        run.stop()
+        run.start()
+        assert counted() < before + 20
+    finally:
+        run.stop()

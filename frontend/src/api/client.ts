@@ -25,6 +25,8 @@ export class ProblemError extends Error {
     readonly current: unknown = null,
     /** With a conflict: every field the two differ in. */
     readonly differences: Difference[] = [],
+    /** Of a fault of ours: its number in the operator's log. */
+    readonly requestId = "",
   ) {
     super(detail);
   }
@@ -85,7 +87,9 @@ async function reach<T>(promise: Promise<T>): Promise<T> {
 }
 
 function asProblem(status: number, data: unknown): ProblemError {
-  const d = (typeof data === "object" && data !== null ? data : {}) as Partial<ProblemError>;
+  const d = (typeof data === "object" && data !== null ? data : {}) as Partial<ProblemError> & {
+    request_id?: string;
+  };
   return new ProblemError(
     status,
     d.title ?? "Not done",
@@ -93,6 +97,7 @@ function asProblem(status: number, data: unknown): ProblemError {
     d.errors ?? [],
     d.current ?? null,
     d.differences ?? [],
+    status >= 500 ? (d.request_id ?? "") : "",
   );
 }
 

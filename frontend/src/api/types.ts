@@ -16882,6 +16882,12 @@ export interface components {
              * @default []
              */
             differences: components["schemas"]["Difference"][];
+            /**
+             * Request Id
+             * @description Its number in the operator's log
+             * @default
+             */
+            request_id: string;
         };
         /**
          * Proof

@@ -51,6 +51,7 @@ export function ProblemNote({
     <ProblemBox role="alert">
       <strong>{problem.title}</strong>
       <p>{problem.detail}</p>
+      {problem.requestId && <p>For whoever runs this: request {problem.requestId}.</p>}
       {problem.errors.length > 0 && !said && (
         <ul>
           {problem.errors.map((e) => (

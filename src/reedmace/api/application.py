@@ -37,6 +37,7 @@ from reedmace.api import (
     today,
     units,
     views,
+    watching,
 )
 from reedmace.api.description import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
@@ -59,6 +60,7 @@ class Settings:
     front_end: Path | None = None
     quick_hash: bool = False
     sign_ups_an_hour: int = SIGN_UPS_AN_HOUR
+    metrics: bool = False
 
     @classmethod
     def from_environment(cls) -> "Settings":
@@ -70,6 +72,7 @@ class Settings:
             demo=os.environ.get("REEDMACE_DEMO") == "1",
             behind_tls=os.environ.get("REEDMACE_BEHIND_TLS") == "1",
             front_end=Path(front) if front else None,
+            metrics=os.environ.get("REEDMACE_METRICS") == "1",
             sign_ups_an_hour=int(os.environ.get("REEDMACE_SIGN_UPS", SIGN_UPS_AN_HOUR)),
         )
 
@@ -106,7 +109,9 @@ def create_app(settings: Settings) -> APIFlask:
     # Tests hash cheaply; every other run uses argon2id at the library's recommended cost.
     hasher = PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1) if settings.quick_hash else PasswordHasher()
 
-    app.before_request(partial(_open_database, connect(settings.database_url), hasher, settings.sign_ups_an_hour))
+    database = connect(settings.database_url)
+    watching.install(app, database, metrics=settings.metrics, behind_tls=settings.behind_tls)
+    app.before_request(partial(_open_database, database, hasher, settings.sign_ups_an_hour))
     app.teardown_request(_close_database)
     app.after_request(partial(_add_headers, settings))
     login = LoginManager(app)

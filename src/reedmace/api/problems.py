@@ -4,7 +4,7 @@ from collections.abc import Callable
 from typing import Any
 
 from apiflask import HTTPError
-from flask import Flask, Response, current_app, jsonify
+from flask import Flask, Response, current_app, g, jsonify
 from peewee import DataError, InterfaceError, OperationalError
 from pydantic import BaseModel, Field, ValidationError
 from werkzeug.exceptions import HTTPException
@@ -44,6 +44,7 @@ class Problem(BaseModel):
     errors: list[Issue] = []
     current: Any = Field(default=None, description="With a conflict: what stands now")
     differences: list[Difference] = Field(default=[], description="With a conflict: every field the two differ in")
+    request_id: str = Field(default="", description="Its number in the operator's log")
 
 
 class ProblemError(Exception):
@@ -78,7 +79,13 @@ def _answer(
 ) -> Response:
     issues = (errors or [])[:MOST_ISSUES]
     problem = Problem(
-        title=title, status=status, detail=detail, errors=issues, current=current, differences=differ or []
+        title=title,
+        status=status,
+        detail=detail,
+        errors=issues,
+        current=current,
+        differences=differ or [],
+        request_id=g.get("request_id", ""),
     )
     response = jsonify(problem.model_dump(mode="json"))
     response.status_code = status

@@ -13,7 +13,16 @@ from reedmace.api.problems import ProblemError
 from reedmace.store.accounts import network_of
 
 LONG_SUMS = frozenset(
-    {"cycle-forecast", "cycle-history", "cycle-what-if", "cycle-method", "cycle-advice", "rank-filters"}
+    {
+        "cycle-forecast",
+        "cycle-history",
+        "cycle-what-if",
+        "cycle-method",
+        "cycle-advice",
+        "rank-filters",
+        "room-air",
+        "shared-sump",
+    }
 )
 RUNNING, WAITING, WAIT_S = 2, 3, 8.0
 """Of one process, which has more threads than both together; beyond them a long sum is refused at once."""

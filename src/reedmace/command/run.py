@@ -2,6 +2,7 @@
 
 import fcntl
 import os
+import shutil
 import signal
 import socket
 import subprocess
@@ -161,6 +162,8 @@ def _web(folder: Path, url: str, server: MariaDB | None, *, with_demo: bool) -> 
         "REEDMACE_FRONT_END": os.environ.get("REEDMACE_FRONT_END", str(ROOT / "frontend" / "dist")),
     }
     account = _account(folder, environment)
+    if environment.get("REEDMACE_METRICS") == "1":
+        environment["PROMETHEUS_MULTIPROC_DIR"] = _counts(folder, account)
     _say("warming up the sums (the first time they are compiled, which takes a minute or so)")
     # Once, in one process: workers that all find an empty cache would compile the same thing side by side.
     warmed = subprocess.run([sys.executable, "-m", "reedmace.command.warm"], env=environment, **account)
@@ -231,6 +234,16 @@ def _hand_down(mine: Path, theirs: Path, account: RunAs) -> None:
         copy = ["cp", "--recursive", "--update", "--preserve=timestamps", f"{mine.resolve()}/.", str(theirs.resolve())]
         # What cannot be copied is compiled anew.
         subprocess.run(copy, user=account.uid, group=account.gid, extra_groups=[], cwd="/", stderr=subprocess.DEVNULL)
+
+
+def _counts(folder: Path, account: dict[str, Any]) -> str:
+    """A folder in which the workers lay their counts together, empty at every start; theirs where they run as another."""
+    counts = folder / "metrics"
+    shutil.rmtree(counts, ignore_errors=True)
+    counts.mkdir()
+    if account:
+        os.chown(counts, account["user"], account["group"])
+    return str(counts)
 
 
 def _answers(address: str) -> bool:
