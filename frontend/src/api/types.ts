@@ -15200,6 +15200,14 @@ export interface components {
             tests: components["schemas"]["TestSeen"][];
             /** Due */
             due: components["schemas"]["Due"][];
+            tank: components["schemas"]["TankPlan"];
+            /**
+             * Animals
+             * @description In it, or planned where none are
+             */
+            animals: components["schemas"]["Animals"][];
+            /** Filters */
+            filters: components["schemas"]["FittedFilter"][];
         };
         /**
          * MainPiece

@@ -121,7 +121,7 @@ function Addresses() {
       </Page>
     );
   if (!session.data.signed_in && !pathname.startsWith("/look/"))
-    return <SignIn demoOpen={session.data.demo_open} />;
+    return <SignIn demoOpen={session.data.demo_open} invited={pathname.startsWith("/join/")} />;
   return (
     <ErrorBoundary>
       <Suspense

@@ -3,7 +3,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
-import { Lead, ProblemNote, Verdict, Waiting } from "../kit";
+import { useTables } from "../api/hooks";
+import { Lead, narrow, ProblemNote, Verdict, Waiting } from "../kit";
+import { Section } from "../section/Section";
 import { testInWords } from "../stages/keep/words";
 import { Page } from "./Page";
 
@@ -14,6 +16,7 @@ export default function Look() {
     queryFn: () => ask(client.GET("/api/look/{token}", { params: { path: { token } } })),
     retry: false,
   });
+  const tables = useTables();
   const view = seen.data;
   return (
     <Page>
@@ -21,48 +24,59 @@ export default function Look() {
       {seen.isPending && <Waiting>Looking…</Waiting>}
       <ProblemNote problem={seen.error instanceof ProblemError ? seen.error : null} />
       {view && (
-        <Stack>
-          <Verdict>
-            {view.name}: {view.urgent ? <em>{view.verdict}</em> : view.verdict}
-          </Verdict>
-          <Lead>{view.who}</Lead>
-          <ul>
-            {view.stages.map((s) => (
-              <li key={s.stage}>
-                <b>
-                  {s.stage[0]?.toUpperCase()}
-                  {s.stage.slice(1)}
-                </b>{" "}
-                {s.words}
-              </li>
-            ))}
-          </ul>
-          {view.due.length > 0 && (
-            <section>
-              <h2>Within a week</h2>
-              <ul>
-                {view.due.map((d) => (
-                  <li key={d.key}>
-                    <time dateTime={d.at}>{new Date(d.at).toLocaleDateString()}</time> {d.title}
-                  </li>
-                ))}
-              </ul>
-            </section>
+        <Columns>
+          {tables.data && (
+            <Section
+              plan={view.tank}
+              species={tables.data.species}
+              animals={view.animals}
+              filters={view.filters.map(({ key, filter }) => ({ key, filter }))}
+              caption="The tank as it stands."
+            />
           )}
-          {view.tests.length > 0 && (
-            <section>
-              <h2>Newest tests</h2>
-              <ul>
-                {view.tests.map((t) => (
-                  <li key={t.at}>
-                    <time dateTime={t.at}>{new Date(t.at).toLocaleDateString()}</time>{" "}
-                    {testInWords(t.reading)}
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
-        </Stack>
+          <Stack>
+            <Verdict>
+              {view.name}: {view.urgent ? <em>{view.verdict}</em> : view.verdict}
+            </Verdict>
+            <Lead>{view.who}</Lead>
+            <ul>
+              {view.stages.map((s) => (
+                <li key={s.stage}>
+                  <b>
+                    {s.stage[0]?.toUpperCase()}
+                    {s.stage.slice(1)}
+                  </b>{" "}
+                  {s.words}
+                </li>
+              ))}
+            </ul>
+            {view.due.length > 0 && (
+              <section>
+                <h2>Within a week</h2>
+                <ul>
+                  {view.due.map((d) => (
+                    <li key={d.key}>
+                      <time dateTime={d.at}>{new Date(d.at).toLocaleDateString()}</time> {d.title}
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            )}
+            {view.tests.length > 0 && (
+              <section>
+                <h2>Newest tests</h2>
+                <ul>
+                  {view.tests.map((t) => (
+                    <li key={t.at}>
+                      <time dateTime={t.at}>{new Date(t.at).toLocaleDateString()}</time>{" "}
+                      {testInWords(t.reading)}
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            )}
+          </Stack>
+        </Columns>
       )}
     </Page>
   );
@@ -73,11 +87,26 @@ const Stack = styled.div`
   gap: 14px;
   max-width: 720px;
   time {
-    display: inline-block;
-    min-width: 96px;
     color: var(--ink-soft);
   }
   li {
     padding: 2px 0;
+  }
+  section li {
+    display: grid;
+    grid-template-columns: 96px minmax(0, 1fr);
+  }
+`;
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 560px) minmax(0, 1fr);
+  gap: 40px;
+  align-items: start;
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 14px;
+    > :first-child {
+      order: 1;
+    }
   }
 `;

@@ -26,7 +26,13 @@ function sketch({ tank, surroundings }: TankPlan): TankPlan {
   };
 }
 
-export function SignIn({ demoOpen }: { demoOpen: boolean }) {
+interface Props {
+  demoOpen: boolean;
+  /** They came by an invitation into somebody's household. */
+  invited?: boolean;
+}
+
+export function SignIn({ demoOpen, invited }: Props) {
   const [made, setMade] = useState<NewAccount | null>(null);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const [busy, setBusy] = useState(false);
@@ -77,6 +83,12 @@ export function SignIn({ demoOpen }: { demoOpen: boolean }) {
           )}
         </div>
         <div>
+          {invited && (
+            <Note>
+              Somebody invites you to help with their tanks. Sign in or make an account of your own here; then
+              you are asked.
+            </Note>
+          )}
           <Verdict>
             What to buy, how to fit it without a flood, what to do today, and <em>when you may add fish.</em>
           </Verdict>
@@ -106,6 +118,11 @@ export function SignIn({ demoOpen }: { demoOpen: boolean }) {
   );
 }
 
+const Note = styled.p`
+  border-left: 3px solid var(--seed);
+  padding-left: 10px;
+  font-weight: 600;
+`;
 const Split = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 560px) minmax(0, 1fr);

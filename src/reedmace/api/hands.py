@@ -13,8 +13,11 @@ from reedmace.api.tanks import REFUSED
 from reedmace.api.units import units_of_keeper
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import shown
+from reedmace.core.stock import Animals
 from reedmace.logbook import Due, Stage, due, replay
 from reedmace.logbook.entries import Reading
+from reedmace.logbook.plans import FittedFilter, TankPlan
+from reedmace.logbook.questions import animals_in, stock_plan, tank_plan
 from reedmace.logbook.rooms import who_is_in
 from reedmace.logbook.stages import today_view
 from reedmace.store import (
@@ -102,6 +105,9 @@ class LookView(BaseModel):
     stages: list[Stage]
     tests: list[TestSeen]
     due: list[Due]
+    tank: TankPlan
+    animals: list[Animals] = Field(description="In it, or planned where none are")
+    filters: list[FittedFilter]
 
 
 def _households() -> Households:
@@ -230,6 +236,9 @@ def look(token: str) -> LookView:
         stages=stages,
         tests=tests[::-1],
         due=[d for d in rows if d.at <= g.now + timedelta(days=7)],
+        tank=tank_plan(state),
+        animals=animals_in(state) or stock_plan(state).animals,
+        filters=state.filters(),
     )
 
 
