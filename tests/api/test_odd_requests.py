@@ -105,3 +105,34 @@ def test_a_name_with_control_characters_makes_no_broken_file(keeper) -> None:
     answer = keeper.get(f"/api/tanks/{tank}/cycle.sbml")
     assert answer.status_code == 200
     ET.fromstring(answer.get_data())  # noqa: S314 - our own answer
+
+
+def test_built_files_go_out_pressed_and_answers_too_where_the_browser_takes_it(mariadb, tmp_path) -> None:
+    import brotli
+
+    from reedmace.api import Settings, create_app
+
+    (tmp_path / "assets").mkdir()
+    (tmp_path / "index.html").write_text("<!doctype html><title>Reedmace</title>")
+    script = b"export const reeds = 1;\n" * 400
+    (tmp_path / "assets" / "index-abc123.js").write_bytes(script)
+    (tmp_path / "assets" / "index-abc123.js.br").write_bytes(brotli.compress(script))
+    settings = Settings(database_url=mariadb.app_url, secret_key="t", front_end=tmp_path)
+    client = create_app(settings).test_client()
+    taken = {"Accept-Encoding": "br, gzip"}
+    with client.get("/assets/index-abc123.js", headers=taken) as pressed:
+        assert pressed.headers["Content-Encoding"] == "br"
+        assert brotli.decompress(pressed.data) == script
+        assert "immutable" in pressed.headers["Cache-Control"]
+        assert "default-src 'none'" in pressed.headers["Content-Security-Policy"]
+    with client.get("/assets/index-abc123.js") as plain:
+        assert plain.data == script
+        assert "Content-Encoding" not in plain.headers
+    # No file of that name: the page's own business, as before.
+    for path in ("/assets/gone.js", "/assets/../../etc/passwd"):
+        with client.get(path, headers=taken) as page:
+            assert page.data.startswith(b"<!doctype html>")
+    tables = client.get("/api/compute", headers=taken)
+    assert tables.headers["Content-Encoding"] == "br"
+    assert len(tables.data) < len(client.get("/api/compute").data) / 4
+    assert tables.headers["Cache-Control"] == "no-store"

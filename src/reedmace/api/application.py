@@ -6,13 +6,16 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from functools import partial
 from pathlib import Path
+from wsgiref.headers import Headers
 
 import peewee
 from apiflask import APIFlask
 from argon2 import PasswordHasher
 from flask import Response, g, request, send_from_directory
+from flask_compress import Compress
 from flask_login import LoginManager
 from werkzeug.middleware.proxy_fix import ProxyFix
+from whitenoise import WhiteNoise  # type: ignore[import-untyped]
 
 from reedmace import __version__
 from reedmace.api import (
@@ -143,6 +146,10 @@ def create_app(settings: Settings) -> APIFlask:
     ):
         app.register_blueprint(blueprint)
     app.spec_processor(partial(describe, app))
+    # Answers are pressed as they go; the cookie is SameSite, so no other page can have ours pressed beside its own words.
+    app.config |= {"COMPRESS_MIMETYPES": ["application/json", "application/problem+json", "text/csv"]}
+    app.config |= {"COMPRESS_ALGORITHM": ["br", "gzip"], "COMPRESS_BR_LEVEL": 4, "COMPRESS_LEVEL": 5}
+    Compress(app)
     _front_end(app, settings.front_end)
     return app
 
@@ -165,15 +172,25 @@ def _close_database(_: BaseException | None) -> None:
         database.close()
 
 
+_FIXED = {
+    "Content-Security-Policy": POLICY,
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "same-origin",
+    "Cross-Origin-Opener-Policy": "same-origin",
+}
+
+
+def _fix_headers(headers: Headers, path: str, url: str) -> None:
+    for name, value in _FIXED.items():
+        headers[name] = value
+
+
 def _add_headers(settings: Settings, response: Response) -> Response:
-    response.headers["Content-Security-Policy"] = POLICY
-    response.headers["X-Content-Type-Options"] = "nosniff"
-    response.headers["Referrer-Policy"] = "same-origin"
+    response.headers.update(_FIXED)
     if request.path.startswith(("/look/", "/join/", "/api/look/", "/api/invites/")):
         # The address is the secret: it goes nowhere else, and into no index.
         response.headers["Referrer-Policy"] = "no-referrer"
         response.headers["X-Robots-Tag"] = "noindex, nofollow"
-    response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
     if settings.behind_tls:
         response.headers["Strict-Transport-Security"] = "max-age=31536000"
     if request.path.startswith("/api/"):
@@ -187,6 +204,17 @@ def _load_keeper(token: str) -> CurrentKeeper | None:
 
 
 def _front_end(app: APIFlask, folder: Path | None) -> None:
+    if folder is not None and (folder / "assets").is_dir():
+        # Built files carry a hash of their content in their name, and stand there pressed already.
+        app.wsgi_app = WhiteNoise(  # type: ignore[method-assign]
+            app.wsgi_app,
+            root=folder / "assets",
+            prefix="assets/",
+            allow_all_origins=False,
+            immutable_file_test=lambda path, url: True,
+            add_headers_function=_fix_headers,
+        )
+
     @app.get("/")
     @app.get("/<path:path>")
     @app.doc(hide=True)
