@@ -103,3 +103,31 @@ def test_the_logbook_is_printed_month_by_month_without_what_was_taken_back(
     assert page.locator("main section li").count() == len(lines)
     page.emulate_media(media="screen")
     assert violations(page, axe_source) == []
+
+
+def test_what_hangs_on_the_wall_is_moved_by_keys_added_and_taken_away(page: Page, running: Running, rack: str) -> None:
+    before = send(page, running.url, "GET", rack.removeprefix(running.url))["room"]["plan"]
+    page.get_by_role("button", name="The rack's pump").focus()
+    for _ in range(3):
+        page.keyboard.press("Shift+ArrowLeft")
+    page.keyboard.press("ArrowUp")
+    page.get_by_role("button", name="Socket 1").focus()
+    page.keyboard.press("Delete")
+    page.get_by_role("button", name="One more shelf").click()
+    expect(page.get_by_role("button", name="Shelf 4")).to_be_visible()
+    sink = page.get_by_role("button", name="Sink")
+    box = sink.bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] / 2 - 40, box["y"] + box["height"] / 2, steps=4)
+    page.mouse.up()
+    page.get_by_role("button", name="Save the room").click()
+    expect(page.get_by_role("button", name="Save the room")).to_have_count(0)
+    plan = send(page, running.url, "GET", rack.removeprefix(running.url))["room"]["plan"]
+    assert plan["pumps"][0]["x_cm"] == before["pumps"][0]["x_cm"] - 30
+    assert plan["pumps"][0]["y_cm"] == before["pumps"][0]["y_cm"] + 1
+    assert len(plan["sockets"]) == len(before["sockets"]) - 1
+    assert len(plan["shelves"]) == 4
+    assert plan["sink"]["x_cm"] < before["sink"]["x_cm"] - 10
+    assert plan["spots"] == before["spots"]

@@ -2,6 +2,8 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { styled } from "styled-components";
 import type { BoardRow, RoomPlan, RoomView } from "../api/schemas";
+import { InlineButton } from "../kit";
+import { OnWall } from "./OnWall";
 import { MARKS, standsOf } from "./state";
 
 interface Props {
@@ -18,6 +20,7 @@ export function Wall({ plan, view, chosen, put, onChoose }: Props) {
   const { width_cm: width, height_cm: height, main } = plan;
   const down = (y: number) => height - y;
   const rows = new Map(view.rows.map((r) => [r.tank_id, r]));
+  const most = { x: width, y: height };
   const here = plan.spots.filter((s) => rows.has(s.tank_id));
   const move = (tankId: number, change: { x_cm?: number; shelf?: number }) => {
     put({ spots: plan.spots.map((s) => (s.tank_id === tankId ? { ...s, ...change } : s)) });
@@ -34,18 +37,35 @@ export function Wall({ plan, view, chosen, put, onChoose }: Props) {
         <rect x={0} y={0} width={width} height={height} fill="var(--silt)" />
         <line x1={-6} x2={width + 6} y1={height} y2={height} stroke="var(--ink)" strokeWidth={1.6} />
         {plan.shelves.map((shelf, i) => (
-          <rect
+          <OnWall
             key={i}
+            label={`Shelf ${i + 1}`}
             x={shelf.x_cm}
-            y={down(shelf.y_cm)}
-            width={shelf.length_cm}
-            height={3.5}
-            fill="var(--wood)"
-            stroke="var(--wood-line)"
-            strokeWidth={0.6}
-          />
+            y={shelf.y_cm}
+            down={down}
+            most={most}
+            upright
+            onMove={(_, y_cm) => {
+              put({ shelves: plan.shelves.map((s, n) => (n === i ? { ...s, y_cm } : s)) });
+            }}
+            onRemove={
+              here.some((s) => s.shelf === i)
+                ? undefined
+                : () => {
+                    put(withoutShelf(plan, i));
+                  }
+            }
+          >
+            <rect
+              width={shelf.length_cm}
+              height={3.5}
+              fill="var(--wood)"
+              stroke="var(--wood-line)"
+              strokeWidth={0.6}
+            />
+          </OnWall>
         ))}
-        {plan.pumps.length > 0 && <Main plan={plan} rows={rows} down={down} y={main.y_cm} air={view.air} />}
+        {plan.pumps.length > 0 && <Main plan={plan} rows={rows} down={down} y={main.y_cm} />}
         {here.map((spot) => {
           const row = rows.get(spot.tank_id);
           const shelf = plan.shelves[spot.shelf];
@@ -74,25 +94,97 @@ export function Wall({ plan, view, chosen, put, onChoose }: Props) {
             />
           );
         })}
+        {plan.pumps.map((p, i) => (
+          <OnWall
+            key={i}
+            label={p.pump.name}
+            x={p.x_cm}
+            y={p.y_cm}
+            down={down}
+            most={most}
+            onMove={(x_cm, y_cm) => {
+              put({ pumps: plan.pumps.map((q, n) => (n === i ? { ...q, x_cm, y_cm } : q)) });
+            }}
+          >
+            <g stroke="var(--ink)" strokeWidth={1}>
+              <rect x={-8} y={-5} width={16} height={10} rx={2} fill="var(--field)" />
+              <path d="M-4 0h8" />
+            </g>
+            <PumpWords pump={view.air?.pumps[i]} />
+          </OnWall>
+        ))}
         {plan.sockets.map((s, i) => (
-          <g key={i} transform={`translate(${s.x_cm} ${down(s.y_cm)})`} fill="none" stroke="var(--ink)">
-            <rect x={-4} y={-4} width={8} height={8} rx={1.5} fill="var(--field)" strokeWidth={0.9} />
-            <path d="M-1.5 0h0.1M1.5 0h0.1" strokeWidth={1.8} strokeLinecap="round" />
-          </g>
+          <OnWall
+            key={i}
+            label={`Socket ${i + 1}`}
+            x={s.x_cm}
+            y={s.y_cm}
+            down={down}
+            most={most}
+            onMove={(x_cm, y_cm) => {
+              put({ sockets: plan.sockets.map((q, n) => (n === i ? { x_cm, y_cm } : q)) });
+            }}
+            onRemove={() => {
+              put({ sockets: plan.sockets.filter((_, n) => n !== i) });
+            }}
+          >
+            <g fill="none" stroke="var(--ink)">
+              <rect x={-4} y={-4} width={8} height={8} rx={1.5} fill="var(--field)" strokeWidth={0.9} />
+              <path d="M-1.5 0h0.1M1.5 0h0.1" strokeWidth={1.8} strokeLinecap="round" />
+            </g>
+          </OnWall>
         ))}
         {plan.sink && (
-          <path
-            transform={`translate(${plan.sink.x_cm} ${down(plan.sink.y_cm)})`}
-            d="M-14 0h28M-12 0v9a4 4 0 0 0 4 4h16a4 4 0 0 0 4 -4v-9M0 13v10"
-            fill="none"
-            stroke="var(--ink)"
-            strokeWidth={1.1}
-          />
+          <OnWall
+            label="Sink"
+            x={plan.sink.x_cm}
+            y={plan.sink.y_cm}
+            down={down}
+            most={most}
+            onMove={(x_cm, y_cm) => {
+              put({ sink: { x_cm, y_cm } });
+            }}
+            onRemove={() => {
+              put({ sink: null });
+            }}
+          >
+            <path
+              d="M-14 0h28M-12 0v9a4 4 0 0 0 4 4h16a4 4 0 0 0 4 -4v-9M0 13v10"
+              fill="var(--silt)"
+              stroke="var(--ink)"
+              strokeWidth={1.1}
+            />
+          </OnWall>
         )}
       </svg>
       <figcaption>
-        Drag a tank along its shelf, or move it by the arrow keys; press it to choose it.
+        Drag a tank, shelf, pump, socket or sink, or move it by the arrow keys; press a tank to choose it.
       </figcaption>
+      <Adding className="screen-only">
+        <InlineButton
+          onPress={() => {
+            put({ shelves: [...plan.shelves, shelfAbove(plan)] });
+          }}
+        >
+          One more shelf
+        </InlineButton>
+        <InlineButton
+          onPress={() => {
+            put({ sockets: [...plan.sockets, { x_cm: width - 12, y_cm: 110 }] });
+          }}
+        >
+          One more socket
+        </InlineButton>
+        {!plan.sink && (
+          <InlineButton
+            onPress={() => {
+              put({ sink: { x_cm: width - 24, y_cm: 85 } });
+            }}
+          >
+            A sink
+          </InlineButton>
+        )}
+      </Adding>
     </figure>
   );
 }
@@ -107,7 +199,6 @@ function airOf(view: RoomView): (row: BoardRow) => string {
 }
 
 interface MainProps {
-  air: RoomView["air"];
   plan: RoomPlan;
   rows: Map<number, BoardRow>;
   down: (y: number) => number;
@@ -115,7 +206,7 @@ interface MainProps {
 }
 
 /** The main along the wall, its drops to the tanks it feeds, and the pumps. */
-function Main({ plan, rows, down, y, air }: MainProps) {
+function Main({ plan, rows, down, y }: MainProps) {
   const taps = plan.spots.flatMap((s) => {
     const row = rows.get(s.tank_id);
     const shelf = plan.shelves[s.shelf];
@@ -133,21 +224,7 @@ function Main({ plan, rows, down, y, air }: MainProps) {
         <path key={i} d={`M${t.x} ${down(y)}V${t.top + 4}`} strokeWidth={0.8} strokeDasharray="3 2" />
       ))}
       {plan.pumps.map((p, i) => (
-        <g key={i}>
-          <path d={`M${p.x_cm} ${down(p.y_cm)}V${down(y)}`} strokeWidth={1.6} />
-          <rect
-            x={p.x_cm - 8}
-            y={down(p.y_cm) - 5}
-            width={16}
-            height={10}
-            rx={2}
-            fill="var(--field)"
-            stroke="var(--ink)"
-            strokeWidth={1}
-          />
-          <path d={`M${p.x_cm - 4} ${down(p.y_cm)}h8`} stroke="var(--ink)" strokeWidth={1} />
-          <PumpWords x={p.x_cm} y={down(p.y_cm)} pump={air?.pumps[i]} />
-        </g>
+        <path key={i} d={`M${p.x_cm} ${down(p.y_cm)}V${down(y)}`} strokeWidth={1.6} />
       ))}
     </g>
   );
@@ -156,19 +233,35 @@ function Main({ plan, rows, down, y, air }: MainProps) {
 type PumpAir = NonNullable<RoomView["air"]>["pumps"][number];
 
 /** What a pump gives and against what, under it. */
-function PumpWords({ x, y, pump }: { x: number; y: number; pump?: PumpAir }) {
+function PumpWords({ pump }: { pump?: PumpAir }) {
   if (!pump) return null;
   return (
-    <g fill="var(--ink)" stroke="none" fontSize={7.5} textAnchor="middle">
-      <text x={x} y={y + 14}>
-        {pump.l_min.toFixed(1)} L/min
-      </text>
-      <text x={x} y={y + 22}>
-        {pump.kpa.toFixed(1)} kPa
-      </text>
+    <g fill="var(--ink)" fontSize={7.5} textAnchor="middle">
+      <text y={14}>{pump.l_min.toFixed(1)} L/min</text>
+      <text y={22}>{pump.kpa.toFixed(1)} kPa</text>
     </g>
   );
 }
+
+/** A shelf as long as the wall, so far above the highest as tanks need. */
+function shelfAbove({ shelves, width_cm, height_cm }: RoomPlan): RoomPlan["shelves"][number] {
+  const above = Math.max(-35, ...shelves.map((s) => s.y_cm)) + 55;
+  return { x_cm: 0, y_cm: Math.min(above, height_cm), length_cm: width_cm };
+}
+
+/** Those above it keep their tanks. */
+function withoutShelf(plan: RoomPlan, gone: number): Partial<RoomPlan> {
+  return {
+    shelves: plan.shelves.filter((_, n) => n !== gone),
+    spots: plan.spots.map((s) => (s.shelf > gone ? { ...s, shelf: s.shelf - 1 } : s)),
+  };
+}
+
+const Adding = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+`;
 
 interface TankProps {
   row: BoardRow;

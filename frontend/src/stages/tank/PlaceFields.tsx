@@ -51,14 +51,6 @@ export function PlaceFields({ around, setAround }: Props) {
           setAround({ stand_height_cm: v });
         }}
       />
-      <Select
-        label="Water is changed on"
-        value={around.change_weekday == null ? "any" : String(around.change_weekday)}
-        onChange={(v) => {
-          setAround({ change_weekday: v === "any" ? null : Number(v) });
-        }}
-        options={[["any", "any day"], ...WEEKDAYS]}
-      />
       <NumberBox
         label="Sockets near"
         value={around.sockets}
@@ -112,6 +104,14 @@ export function MoreFields({ tank, setTank, around, setAround }: MoreProps) {
             setTank({ counted_l: null });
           }}
           hint="beats every estimate"
+        />
+        <Select
+          label="Water is changed on"
+          value={around.change_weekday == null ? "any" : String(around.change_weekday)}
+          onChange={(v) => {
+            setAround({ change_weekday: v === "any" ? null : Number(v) });
+          }}
+          options={[["any", "any day"], ...WEEKDAYS]}
         />
         <QuantityField
           label="Free height inside the stand"
