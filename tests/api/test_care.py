@@ -272,3 +272,12 @@ def test_alkalinity_that_runs_down_is_foreseen_from_its_last_reading(living) -> 
     write({"kind": "alkalinity", "raise_dkh": 3})
     later = row(keep(), "soda")
     assert later is None or later["task"]["in_days"] > soda["task"]["in_days"]
+
+
+def test_no_soda_is_planned_while_ammonia_is_read_since_it_would_free_it(living) -> None:
+    _, write, keep = living
+    clear = {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "nitrate_ppm": 20, "ph": 7.2, "kh_dkh": 2.1}
+    write(clear, 8)
+    assert row(keep(), "soda") is not None
+    write({**clear, "ammonia_ppm": 0.5}, 0.1)
+    assert row(keep(), "soda") is None

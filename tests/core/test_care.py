@@ -196,11 +196,13 @@ def test_bicarbonate_is_due_on_the_day_alkalinity_reaches_its_floor_whatever_the
     assert not tasks("soda", kh=CaredKh(**{**kh, "floor_dkh": 0}))
 
 
-def test_the_bicarbonate_of_a_plan_is_weighed_and_small() -> None:
-    (first,) = tasks("soda", kh=CaredKh(now_dkh=1, falls_dkh_day=0.1, floor_dkh=2, target_dkh=8, net_l=100))
-    # Two dKH in 100 L: 6.0 g.
-    assert first.in_days == 0
-    assert "6 g" in first.title
+def test_the_bicarbonate_of_a_plan_is_weighed_and_moves_ph_little_however_low_it_stands() -> None:
+    # Two dKH in 100 L are 6.0 g, from 2 dKH up; from 1 dKH half as much, the rest later, and from almost none next to nothing.
+    for level, grams in ((2.0, "6 g"), (1.0, "3 g"), (0.2, "0.89 g")):
+        (first,) = tasks("soda", kh=CaredKh(now_dkh=level, falls_dkh_day=0.1, floor_dkh=2, target_dkh=8, net_l=100))
+        assert first.in_days == 0
+        assert f" {grams} of" in first.title
+        assert "rest half a day on" in first.why
 
 
 def test_socks_come_round_by_themselves() -> None:

@@ -91,6 +91,10 @@ def kh_of(state: LogbookState, now: datetime) -> CaredKh | None:
     log, rhythm = care_log(state, now), nitrate_between_changes(state, now)
     if not read or log is None or rhythm is None or now - read[-1][0] > KH_OLD:
         return None
+    ammonia = log.latest("ammonia_mg_n_l")
+    if ammonia is not None and ammonia[1] > log.kit.zero_mg_n_l("ammonia"):
+        # Soda would free it: while any is read the cycle's own advice doses, hour by hour.
+        return None
     wanted = wanted_of(log)
     plan = cycle_plan(state, now)
     tap = plan.tap.kh_dkh

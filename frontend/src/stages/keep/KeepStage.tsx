@@ -2,7 +2,7 @@
 import { useBlanks, useKeep } from "../../api/hooks";
 import { ThisTank } from "./ThisTank";
 import type { KeepView } from "../../api/schemas";
-import { Caution, Figure, Verdict } from "../../kit";
+import { Caution, Figure, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
 import { TakeoverNote } from "../fit/TakeoverNote";
 import { FlowHistory } from "../../charts/FlowHistory";
@@ -24,7 +24,10 @@ type Kept = KeepView["filters"][number];
 
 export function KeepStage({ tankId, logbook, tables }: StageProps) {
   const plan = logbook.plans.tank;
-  const view = useKeep(tankId).data;
+  const asked = useKeep(tankId);
+  const view = asked.data;
+  // Nothing is shown that would be pushed down a moment later; without a connection it is shown at once.
+  const opening = asked.isPending && asked.fetchStatus === "fetching";
   const blanks = useBlanks();
   const animals = logbook.plans.stock.animals.map((a): [string, string] => [
     a.species_id,
@@ -44,14 +47,19 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
       }
     >
       <Verdict>{view ? view.verdict : "The logbook."}</Verdict>
+      {opening && <Waiting>Looking at what is next…</Waiting>}
       {view && <Running tankId={tankId} view={view} />}
-      <Seeds tankId={tankId} />
-      <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
-      <SeenUnwell tankId={tankId} animals={animals} />
-      {view && !view.quarantine && <BeginQuarantine tankId={tankId} />}
-      <Hospital start={blanks.hospital} />
-      <Logbook tankId={tankId} logbook={logbook} species={tables.species} />
-      <ThisTank tankId={tankId} />
+      {!opening && (
+        <>
+          <Seeds tankId={tankId} />
+          <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
+          <SeenUnwell tankId={tankId} animals={animals} />
+          {view && !view.quarantine && <BeginQuarantine tankId={tankId} />}
+          <Hospital start={blanks.hospital} />
+          <Logbook tankId={tankId} logbook={logbook} species={tables.species} />
+          <ThisTank tankId={tankId} />
+        </>
+      )}
     </TwoColumns>
   );
 }

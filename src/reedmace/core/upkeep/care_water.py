@@ -8,8 +8,9 @@ from reedmace.core.chemistry.dose import soda_g
 from reedmace.core.contract import NetLitres, Part, Share, number
 from reedmace.core.quantity import shown
 
-MOST_SODA_DKH = 2.0
-"""What a care plan adds at a time, dKH: in water kept at 2 dKH or more that moves pH by no more than 0.3 (carbonate)."""
+MOST_SODA_DKH, ONE_PORTION_PH, LOWEST_DKH = 2.0, 0.3, 0.3
+"""What a care plan adds at a time, dKH, and how far that may move pH: at a steady CO2 it moves by the logarithm of the KH, reckoned from no
+less than the last (carbonate; the limit from memory)."""
 LEAST_DKH = 0.5
 """Less than this is not worth weighing (a stated judgement)."""
 
@@ -71,17 +72,20 @@ def first_soda_day(kh: CaredKh, change_day: float, change_every: float, horizon:
 
 def soda_words(kh: CaredKh, *, now: bool) -> tuple[str, str] | None:
     """(title, why) of the bicarbonate that brings alkalinity up; None where too little is missing. kh: as it stands; now: due."""
-    rise = min(kh.target_dkh - (min(kh.now_dkh, kh.floor_dkh) if now else kh.floor_dkh), MOST_SODA_DKH)
-    if rise < LEAST_DKH:
+    level = min(kh.now_dkh, kh.floor_dkh) if now else kh.floor_dkh
+    missing = kh.target_dkh - level
+    if missing < LEAST_DKH:
         return None
+    rise = min(missing, MOST_SODA_DKH, max(level, LOWEST_DKH) * (10**ONE_PORTION_PH - 1))
+    rest = " The rest half a day on, so that pH does not jump." if missing - rise >= LEAST_DKH else ""
     amount = (
         f"{shown.dkh(rise, '.2g')} of bicarbonate"
         if kh.net_l is None
         else f"{soda_g(rise, kh.net_l):.2g} g of bicarbonate"
     )
-    when = "stands at" if now else "falls to"
+    when = "It stands at" if now else "By then it falls to"
     return (
         f"Test KH and add {amount}",
-        f"By then it {when} {shown.dkh(min(kh.now_dkh, kh.floor_dkh) if now else kh.floor_dkh, '.2g')}, as the film uses it up; "
-        f"this brings it up by {shown.dkh(rise, '.2g')}. Dissolved first, and only if the test agrees.",
+        f"{when} {shown.dkh(level, '.2g')}, as the film uses it up; "
+        f"this brings it up by {shown.dkh(rise, '.2g')}. Dissolved first, and only if the test agrees.{rest}",
     )
