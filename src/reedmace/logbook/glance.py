@@ -9,12 +9,13 @@ from reedmace.logbook.stages.rows import Stage
 from reedmace.logbook.stages.today import TodayView, today_view
 from reedmace.logbook.state import LogbookState
 
+_LOOKED_AT = ("readings", "timed_flows", "flow_tests", "doses", "changes", "alkalinity")
 PRESSES, QUIET = timedelta(minutes=2), timedelta(minutes=30)
 """A tank in which something presses, or whose cycle is under way, is looked at again so soon; a settled one so late at the most."""
 
 
 class Glance(NamedTuple):
-    """One tank: where it stands, Today's view, its stages, its row on the board, its spare sponges, and until when all that holds."""
+    """One tank: its plans and happenings, Today's view, its stages, its row on the board, its spare sponges, and until when all that holds."""
 
     state: LogbookState
     view: TodayView
@@ -39,4 +40,6 @@ def glance(tank: RoomTank, now: datetime) -> Glance:
     presses = view.urgent or view.advice is not None or view.stop is not None or view.illness is not None
     ahead = [d.at for d in [*view.due, *row.next] if d.at > now]
     until = min([now + (PRESSES if presses else QUIET), *ahead])
-    return Glance(tank.state, view, stages, row, seeds(tank.state, now), now, until)
+    # Its tests, doses and changes have been looked at; to keep them for every tank would take a gigabyte.
+    slim = tank.state.model_copy(update={name: [] for name in _LOOKED_AT})
+    return Glance(slim, view, stages, row, seeds(tank.state, now), now, until)
