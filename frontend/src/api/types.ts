@@ -16892,7 +16892,7 @@ export interface components {
             differences: components["schemas"]["Difference"][];
             /**
              * Request Id
-             * @description Its number in the operator's log
+             * @description Of a fault of ours, its number in the operator's log
              * @default
              */
             request_id: string;

@@ -44,7 +44,7 @@ class Problem(BaseModel):
     errors: list[Issue] = []
     current: Any = Field(default=None, description="With a conflict: what stands now")
     differences: list[Difference] = Field(default=[], description="With a conflict: every field the two differ in")
-    request_id: str = Field(default="", description="Its number in the operator's log")
+    request_id: str = Field(default="", description="Of a fault of ours, its number in the operator's log")
 
 
 class ProblemError(Exception):
@@ -85,7 +85,8 @@ def _answer(
         errors=issues,
         current=current,
         differences=differ or [],
-        request_id=g.get("request_id", ""),
+        # Of a fault of ours alone: two refusals are to look alike.
+        request_id=g.get("request_id", "") if status >= 500 else "",
     )
     response = jsonify(problem.model_dump(mode="json"))
     response.status_code = status
