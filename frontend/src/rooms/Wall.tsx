@@ -110,8 +110,10 @@ export function Wall({ plan, view, chosen, put, onChoose }: Props) {
               <rect x={-8} y={-5} width={16} height={10} rx={2} fill="var(--field)" />
               <path d="M-4 0h8" />
             </g>
-            <PumpWords pump={view.air?.pumps[i]} />
           </OnWall>
+        ))}
+        {plan.pumps.map((p, i) => (
+          <PumpWords key={i} x={p.x_cm} y={down(p.y_cm)} pump={view.air?.pumps[i]} />
         ))}
         {plan.sockets.map((s, i) => (
           <OnWall
@@ -233,12 +235,16 @@ function Main({ plan, rows, down, y }: MainProps) {
 type PumpAir = NonNullable<RoomView["air"]>["pumps"][number];
 
 /** What a pump gives and against what, under it. */
-function PumpWords({ pump }: { pump?: PumpAir }) {
+function PumpWords({ x, y, pump }: { x: number; y: number; pump?: PumpAir }) {
   if (!pump) return null;
   return (
-    <g fill="var(--ink)" fontSize={7.5} textAnchor="middle">
-      <text y={14}>{pump.l_min.toFixed(1)} L/min</text>
-      <text y={22}>{pump.kpa.toFixed(1)} kPa</text>
+    <g fill="var(--ink)" fontSize={7.5} textAnchor="middle" aria-hidden="true" pointerEvents="none">
+      <text x={x} y={y + 14}>
+        {pump.l_min.toFixed(1)} L/min
+      </text>
+      <text x={x} y={y + 22}>
+        {pump.kpa.toFixed(1)} kPa
+      </text>
     </g>
   );
 }
