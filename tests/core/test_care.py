@@ -13,8 +13,10 @@ from reedmace.core.upkeep import (
     CaredTopUp,
     CarePlanQuestion,
     HolidayQuestion,
+    QuarantineQuestion,
     care_plan,
     holiday_page,
+    quarantine,
 )
 from reedmace.core.upkeep.care import (
     BEFORE_LEAVING,
@@ -217,3 +219,9 @@ def test_what_is_asked_for_elsewhere_is_neither_in_the_plan_nor_in_its_first_wor
     without = care_plan(question.model_copy(update={"left_out": ["test", "change"]}))
     assert {t.what for t in without.tasks} == {"clean", "flow-test"}
     assert without.verdict.lower().startswith(f"next: {without.tasks[0].title.lower()}")
+
+
+def test_a_short_quarantine_in_salt_water_is_said_to_be_short() -> None:
+    assert "6 weeks" in quarantine(QuarantineQuestion(asked_days=28, salt_water=True)).cautions[0]
+    assert "weeks" not in quarantine(QuarantineQuestion(asked_days=42, salt_water=True)).cautions[0]
+    assert "weeks" not in quarantine(QuarantineQuestion(asked_days=28)).cautions[0]

@@ -17027,6 +17027,11 @@ export interface components {
              */
             asked_days?: number;
             /**
+             * Salt Water
+             * @default false
+             */
+            salt_water?: boolean;
+            /**
              * Since Begun Days
              * @default 0
              */

@@ -1,8 +1,8 @@
 /** The air of the whole room: pump and main, each outlet's share, the valves that balance them. */
-import { styled } from "styled-components";
 import type { RoomPlan, RoomView } from "../api/schemas";
 import { Button, Figure, InlineButton, Lead, TextField, YesNo } from "../kit";
 import { NumberBox, QuantityField } from "../quantity";
+import { Fields, Figures as Table } from "./parts";
 import { money, show } from "../quantity/shown";
 
 interface Props {
@@ -81,7 +81,7 @@ function Outlets({ plan, air, put }: { plan: RoomPlan; air: RoomAir; put: Props[
         </thead>
         <tbody>
           {air.outlets.map((o) => (
-            <tr key={o.key} data-blocked={o.blocked || undefined}>
+            <tr key={o.key} data-fault={o.blocked || undefined}>
               <th scope="row">{o.name}</th>
               <td>{o.air_l_min.toFixed(2)} L/min</td>
               <td>{(100 * o.got_share).toFixed(0)} %</td>
@@ -203,34 +203,3 @@ function Pumps({ plan, put }: { plan: RoomPlan; put: Props["put"] }) {
     </details>
   );
 }
-
-const Fields = styled.div`
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(120px, 1fr));
-  gap: 8px 14px;
-  align-items: end;
-  padding: 6px 0;
-`;
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 15px;
-  th,
-  td {
-    text-align: right;
-    padding: 3px 0 3px 8px;
-    border-bottom: 1px solid var(--line);
-    font-weight: 400;
-  }
-  th:first-child {
-    text-align: left;
-    padding-left: 0;
-  }
-  thead th {
-    color: var(--ink-soft);
-  }
-  tr[data-blocked] th {
-    color: var(--alarm);
-    font-weight: 600;
-  }
-`;

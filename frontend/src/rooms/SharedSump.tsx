@@ -5,6 +5,7 @@ import type { RoomPlan, RoomView, Sump } from "../api/schemas";
 import { Button, Caution, Figure, Lead, YesNo } from "../kit";
 import { NumberBox, QuantityField } from "../quantity";
 import { bare, show } from "../quantity/shown";
+import { Fields, Figures as Table } from "./parts";
 
 interface Props {
   plan: RoomPlan;
@@ -178,38 +179,7 @@ function waterWords({ water_l, mixed_h }: AnswerProps["answer"]): string {
   return `${water}; what goes into one tank is even in all after about ${after}.`;
 }
 
-const Fields = styled.div`
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(130px, 1fr));
-  gap: 8px 14px;
-  align-items: end;
-  padding: 6px 0;
-`;
 const Ticks = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
-`;
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 15px;
-  th,
-  td {
-    text-align: right;
-    vertical-align: bottom;
-    padding: 3px 0 3px 8px;
-    border-bottom: 1px solid var(--line);
-    font-weight: 400;
-  }
-  th:first-child {
-    text-align: left;
-    padding-left: 0;
-  }
-  thead th {
-    color: var(--ink-soft);
-  }
-  tr[data-fault] th {
-    color: var(--alarm);
-    font-weight: 600;
-  }
 `;

@@ -4,10 +4,12 @@ from datetime import datetime, timedelta
 
 from pydantic import AwareDatetime, Field
 
+from reedmace.core.chemistry.harm import SALT_FROM_G_KG
 from reedmace.core.contract import Part
 from reedmace.core.once import worked_out_once
 from reedmace.core.upkeep import QuarantineAnswer, QuarantineQuestion, quarantine
 from reedmace.logbook.entries import Ailing, Quarantine, Stocking
+from reedmace.logbook.questions import salinity_now
 from reedmace.logbook.state import LogbookState
 
 
@@ -44,6 +46,7 @@ def in_quarantine(state: LogbookState, now: datetime) -> InQuarantine | None:
     answer = quarantine(
         QuarantineQuestion(
             asked_days=newest.days,
+            salt_water=salinity_now(state) > SALT_FROM_G_KG,
             since_begun_days=min(days([at]) or 0.0, 4000.0),
             since_animals_days=days(came),
             since_trouble_days=days(trouble),

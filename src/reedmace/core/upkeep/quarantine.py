@@ -14,6 +14,7 @@ class QuarantineQuestion(Question):
     """Days asked for, and when what happened last."""
 
     asked_days: Annotated[float, number("days", 1, 365)] = USUAL_DAYS
+    salt_water: bool = False
     since_begun_days: Annotated[float, number("days", 0, 4000)] = 0
     since_animals_days: Annotated[float, number("days", 0, 40000, "Since animals last came in")] | None = None
     since_trouble_days: Annotated[float, number("days", 0, 40000, "Since one was last seen unwell, or lost")] | None = (
@@ -51,6 +52,14 @@ def quarantine(question: QuarantineQuestion) -> QuarantineAnswer:
     else:
         again = f", anew since {why}" if why else ""
         verdict = f"Quarantine, day {int(since) + 1} of {q.asked_days:.0f}{again}: nothing leaves it for {left:.0f} more {'day' if round(left) == 1 else 'days'}."
+    cautions = [
+        "Its own net, bucket and siphon; hands washed after, and this tank looked after last.",
+        "No sponge and no water goes from here into another tank.",
+    ]
+    if q.salt_water and q.asked_days < SALT_DAYS:
+        cautions.insert(
+            0, f"In salt water {SALT_DAYS / 7:.0f} weeks are usual; {q.asked_days:.0f} days may end too soon."
+        )
     return QuarantineAnswer(
         verdict=verdict,
         working=w.lines,
@@ -58,8 +67,5 @@ def quarantine(question: QuarantineQuestion) -> QuarantineAnswer:
         left_days=min(left, 365),
         over=over,
         begun_again=why,
-        cautions=[
-            "Its own net, bucket and siphon; hands washed after, and this tank looked after last.",
-            "No sponge and no water goes from here into another tank.",
-        ],
+        cautions=cautions,
     )
