@@ -116,6 +116,36 @@ def test_mariadb_killed_in_mid_write_loses_no_acknowledged_entry(running: Runnin
     check(running, session, writer)
 
 
+def test_a_database_that_hangs_holds_nobody_up_and_is_asked_again(running: Running) -> None:
+    session, token, tank = enter(running, "h@crash.example")
+    writer = Writer(running.url, session, token, tank)
+    answers: list[tuple[int, str | None, float]] = []
+
+    def ask() -> None:
+        begun = time.monotonic()
+        answer = requests.get(f"{running.url}/api/session", cookies=session.cookies, timeout=60)
+        answers.append((answer.status_code, answer.headers.get("Retry-After"), time.monotonic() - begun))
+
+    assert writer.write("note-before-1") == 201
+    (pid,) = running.pids("mariadbd")
+    os.kill(pid, signal.SIGSTOP)
+    try:
+        asking = [threading.Thread(target=ask) for _ in range(24)]
+        for one in asking:
+            one.start()
+        for one in asking:
+            one.join(60)
+    finally:
+        os.kill(pid, signal.SIGCONT)
+    assert [(status, again) for status, again, _ in answers] == [(503, "2")] * 24
+    # Three seconds of silence are enough, for all together: none waits for the others' turn to be silent at.
+    assert max(took for *_, took in answers) < 12
+    end = time.monotonic() + 30
+    while (status := writer.write("note-after-01")) != 201:
+        assert (status, time.monotonic() < end) == (503, True)
+        time.sleep(0.2)
+
+
 def test_the_application_killed_in_mid_write_loses_no_acknowledged_entry(running: Running) -> None:
     session, token, tank = enter(running, "b@crash.example")
     writer = Writer(running.url, session, token, tank)

@@ -16,11 +16,11 @@ from reedmace.store import TankName
 
 KEPT = 600
 """Glances at hand in one worker, those asked for last (each about 0.1 MB)."""
-Key = tuple[int, int, str, shown.Units]
+Key = tuple[int, int, shown.Units]
 
 
 class Glances:
-    """Glances by what they were made of: tank, newest entry, units. The same of these gives the same glance, whoever asks."""
+    """Glances by what they were made of: tank, how often it was written to, units. The same of these gives the same glance, whoever asks."""
 
     def __init__(self) -> None:
         self._kept: OrderedDict[Key, Glance] = OrderedDict()
@@ -54,8 +54,8 @@ def glances(some: Sequence[TankName]) -> dict[int, Glance]:
     some: the keeper's own, or of a household the keeper helps in.
     """
     kept, mine, units = _kept(), tanks(), shown.chosen()
-    newest = mine.newest_of([t.id for t in some])
-    keys: dict[int, Key] = {t.id: (t.id, *newest.get(t.id, (0, "")), units) for t in some}
+    writes = mine.writes_of([t.id for t in some])
+    keys: dict[int, Key] = {t.id: (t.id, writes.get(t.id, 0), units) for t in some}
     found = {t.id: one for t in some if (one := kept.get(keys[t.id])) is not None}
     missing = [t for t in some if t.id not in found]
     entries = mine.recent_of([t.id for t in missing])

@@ -4,6 +4,7 @@ import argparse
 import sys
 from collections.abc import Callable
 from importlib import import_module
+from pathlib import Path
 from typing import Any
 
 from reedmace.command import STANDINS
@@ -26,6 +27,12 @@ def main() -> int:
     test.add_argument("rest", nargs=argparse.REMAINDER)
     verbs.add_parser("check", help="linters, types, layers, generated files")
     verbs.add_parser("bench", help="measure speed as ratios within one run")
+    saved = verbs.add_parser("backup", help="dump the database of serve, while it runs or not: FILE.sql.gz")
+    saved.add_argument("file", type=Path)
+    back = verbs.add_parser("restore", help="bring a backup back into an empty database")
+    back.add_argument("file", type=Path)
+    back.add_argument("--until", metavar="UTC", help="and what was written after it, up to a moment: 2026-11-27T08:00")
+    verbs.add_parser("cluster-trial", help="three database nodes and two applications, broken one by one under load")
     verbs.add_parser("types", help="write the front end's types from the API description")
     device = verbs.add_parser(
         "standin", help="a simulated device (meter, plug, kit, thermometer, probe), sending to a running Reedmace"
@@ -53,6 +60,9 @@ def main() -> int:
         "check": lambda: _of("check").check(),
         "types": lambda: _of("check").types(),
         "bench": lambda: _of("bench").bench(),
+        "backup": lambda: _of("backup").backup(arguments.file),
+        "restore": lambda: _of("backup").restore(arguments.file, arguments.until),
+        "cluster-trial": lambda: _of("cluster").cluster_trial(),
         "account": lambda: _of("account").reset(arguments.email),
         "standin": lambda: _of("standin").standin(
             arguments.kind, arguments.address, arguments.token, arguments.days, arguments.figure

@@ -15,9 +15,11 @@ from pathlib import Path
 from typing import Any
 
 from reedmace.command.accounts import DATABASE_ACCOUNT, RunAs, run_as
-from reedmace.store import connect, migrate
+from reedmace.store import MIGRATE_S, connect, migrate
 
 _PR_SET_PDEATHSIG = 1
+BINLOG_DAYS = 8
+"""So long changes are kept: longer than the week between two backups."""
 
 
 def die_with_parent() -> None:
@@ -54,9 +56,14 @@ def write_whole(path: Path, text: str) -> None:
 class MariaDB:
     """One server over one folder. Start it, use `app_url`, stop it."""
 
+    START_S = 30.0
+    """It greets within so long, or is given up."""
+
     def __init__(self, folder: Path) -> None:
         self.folder = folder
         self.data = folder / "data"
+        self.binlog = folder / "binlog"
+        """Every change since the last backup, apart from the data, where the operator asks for it."""
         self.log = folder / "mariadb.log"
         self.port = 0
         self.process: subprocess.Popen[bytes] | None = None
@@ -66,13 +73,17 @@ class MariaDB:
 
     def start(self) -> None:
         """Make the data folder if there is none, start, and bring accounts and tables up to date."""
+        self.lay_down()
+        self._wait_for_orphan()
+        self._spawn()
+        self._prepare()
+
+    def lay_down(self) -> None:
+        """Make the data folder if there is none, and find whose account the server runs under."""
         self.folder.mkdir(parents=True, exist_ok=True)
         self.account = run_as(DATABASE_ACCOUNT, [self.folder])
         if not (self.data / "mysql").exists():
             self._install()
-        self._wait_for_orphan()
-        self._spawn()
-        self._prepare()
 
     @property
     def _port_file(self) -> Path:
@@ -187,7 +198,8 @@ class MariaDB:
             time.sleep(0.1)
         raise RuntimeError(f"another MariaDB still runs on {self.data}; stop it first")
 
-    def _spawn(self) -> None:
+    def _command(self) -> list[str]:
+        """What starts the server, on a port and a socket of its own."""
         self.port = self.port or free_port()
         # A socket's path may be 107 bytes at most, which a deep checkout would pass.
         self._socket_folder = self._socket_folder or Path(tempfile.mkdtemp(prefix="reedmace-"))
@@ -205,11 +217,16 @@ class MariaDB:
             "--max-connections=200",
             "--innodb-buffer-pool-size=64M",
             "--performance-schema=OFF",
+            *self._more(),
         ]
         if os.getuid() == 0 and self.account is None:
             command.append("--user=root")
-        self._give(self.data)
         self._give(self._socket_folder)
+        return command
+
+    def _spawn(self) -> None:
+        command = self._command()
+        self._give(self.data)
         with self.log.open("ab") as log:
             self.process = subprocess.Popen(
                 command,
@@ -220,7 +237,8 @@ class MariaDB:
                 start_new_session=True,
                 **self._popen_as(),
             )
-        for _ in range(600):
+        end = time.monotonic() + self.START_S
+        while time.monotonic() < end:
             if self.process.poll() is not None:
                 raise RuntimeError(
                     f"MariaDB stopped at once; its log ends:\n{self.log.read_text(errors='replace')[-2000:]}"
@@ -229,9 +247,22 @@ class MariaDB:
                 self._port_file.write_text(str(self.port))
                 return
             time.sleep(0.05)
-        raise RuntimeError(f"MariaDB did not answer within 30 s; see {self.log}")
+        raise RuntimeError(f"MariaDB did not answer within {self.START_S:.0f} s; see {self.log}")
 
-    def _sql(self, text: str) -> None:
+    def _more(self) -> list[str]:
+        """Options besides these; a node of a cluster has others."""
+        if os.environ.get("REEDMACE_BINLOG") != "1":
+            return []
+        self.binlog.mkdir(exist_ok=True)
+        self._give(self.binlog)
+        return [
+            f"--log-bin={self.binlog.resolve()}/binlog",
+            "--binlog-format=ROW",
+            "--sync-binlog=1",
+            f"--expire-logs-days={BINLOG_DAYS}",
+        ]
+
+    def _sql(self, text: str) -> str:
         command = [
             "mariadb",
             "--no-defaults",
@@ -241,6 +272,7 @@ class MariaDB:
         done = subprocess.run(command, input=text, capture_output=True, text=True)
         if done.returncode:
             raise RuntimeError(f"MariaDB refused: {done.stderr}")
+        return done.stdout
 
     def _prepare(self) -> None:
         kept = self._secrets()
@@ -252,9 +284,10 @@ class MariaDB:
             ALTER USER 'reedmace_owner'@'127.0.0.1' IDENTIFIED BY '{kept["owner"]}';
             ALTER USER 'reedmace_app'@'127.0.0.1' IDENTIFIED BY '{kept["app"]}';
             GRANT ALL ON reedmace.* TO 'reedmace_owner'@'127.0.0.1';
+            GRANT RELOAD, BINLOG MONITOR, BINLOG REPLAY ON *.* TO 'reedmace_owner'@'127.0.0.1';
             """
         )
-        migrate(connect(self.owner_url))
+        migrate(connect(self.owner_url, MIGRATE_S))
         # Entries can be read and added but never changed; they leave only with their tank, by the foreign key.
         self._sql(
             """

@@ -18,7 +18,7 @@ from reedmace.api.application import new_secret
 from reedmace.command.accounts import WEB_ACCOUNT, RunAs, run_as
 from reedmace.command.mariadb import MariaDB, die_with_parent, free_port, write_whole
 from reedmace.demo import write_demo
-from reedmace.store import connect, migrate
+from reedmace.store import MIGRATE_S, connect, migrate
 
 USUAL_PORT = 8420
 ROOT = Path(os.environ.get("REEDMACE_ROOT", Path(__file__).resolve().parents[3]))
@@ -59,14 +59,14 @@ def _run(folder: Path, *, with_demo: bool, fresh: bool) -> int:
             if outside:
                 _say("using the database of REEDMACE_DATABASE_URL")
                 url = outside
-                migrate(connect(os.environ.get("REEDMACE_MIGRATE_URL", outside)))
+                migrate(connect(os.environ.get("REEDMACE_MIGRATE_URL", outside), MIGRATE_S))
             else:
                 _say("starting MariaDB on 127.0.0.1")
                 server = MariaDB(folder)
                 server.start()
                 url = server.app_url
             if with_demo:
-                database = connect(url)
+                database = connect(url, MIGRATE_S)
                 with database.connection_context():
                     if write_demo(database, fresh=fresh):
                         _say("wrote the demo tanks")

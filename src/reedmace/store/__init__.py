@@ -3,7 +3,7 @@
 from playhouse.pool import MaxConnectionsExceeded as AllBusy
 
 from reedmace.store.accounts import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, EmailTaken, TooManyAttempts
-from reedmace.store.database import connect, migrate
+from reedmace.store.database import MIGRATE_S, connect, migrate
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
 from reedmace.store.households import (
     INVITED_FOR,
@@ -35,6 +35,7 @@ from reedmace.store.tanks import (
 __all__ = [
     "INVITED_FOR",
     "KEPT_FOR",
+    "MIGRATE_S",
     "MOST_ROOMS",
     "SIGNED_IN_FOR",
     "SIGN_UPS_AN_HOUR",

@@ -83,6 +83,8 @@ class Tank(Row):
     aside = peewee.CharField(10, null=True)
     """"archived" or "removed"; empty for a tank in use."""
     aside_at = peewee.DateTimeField(null=True)
+    writes = peewee.BigIntegerField(default=0)
+    """How often its logbook was written to."""
 
 
 class EntryRow(Row):

@@ -9,6 +9,7 @@ import peewee
 
 from reedmace.logbook import PLAN_KINDS, Entry, NewEntry
 from reedmace.logbook.plans import FilterPlan
+from reedmace.store.database import written_together
 from reedmace.store.households import Role
 from reedmace.store.models import Account, EntryRow, Tank
 
@@ -207,14 +208,12 @@ class Tanks:
         mine = Tank.select(Tank.id).where(self._seen & Tank.aside.is_null())
         return self._standing(EntryRow.tank.in_(mine))
 
-    def newest_of(self, tank_ids: Sequence[int]) -> dict[int, tuple[int, str]]:
-        """Id and client key of the newest entry of each tank: what its logbook holds is another as soon as these are. Another's are left out."""
+    def writes_of(self, tank_ids: Sequence[int]) -> dict[int, int]:
+        """How often each tank was written to: what its logbook holds is another as soon as this is. Another's are left out."""
         if not tank_ids:
             return {}
-        mine = Tank.select(Tank.id).where(self._seen & Tank.id.in_(list(tank_ids)))
-        last = EntryRow.select(peewee.fn.MAX(EntryRow.id)).where(EntryRow.tank.in_(mine)).group_by(EntryRow.tank)
-        rows = EntryRow.select(EntryRow.id, EntryRow.tank, EntryRow.client_key).where(EntryRow.id.in_(last))
-        return {r.tank_id: (r.id, r.client_key) for r in rows.bind(self._database)}
+        rows = Tank.select(Tank.id, Tank.writes).where(self._seen & Tank.id.in_(list(tank_ids)))
+        return {r.id: r.writes for r in rows.bind(self._database)}
 
     def recent_of(self, tank_ids: Sequence[int]) -> dict[int, list[Entry]]:
         """The same of some tanks; another's are left out."""
@@ -278,14 +277,16 @@ class Tanks:
         self._allow(
             tank_id, roles=("keeper", "helper") if all(self._helpful(tank_id, n) for n in news) else ("keeper",)
         )
-        with self._database.atomic():
-            # The tank's row is the lock: two tabs saving one plan take turns here.
-            locked = (
-                Tank.select(Tank.id).where((Tank.id == tank_id) & self._seen).for_update().bind(self._database).first()
-            )
-            if locked is None:
+
+        def write() -> list[tuple[Entry, bool]]:
+            # The tank's row is where writers meet: two tabs saving one plan take turns here, and what two nodes of a
+            # cluster wrote at once is refused to one of them, which a lock alone would not do.
+            mine = (Tank.id == tank_id) & self._seen
+            if not Tank.update(writes=Tank.writes + 1).where(mine).bind(self._database).execute():
                 raise NoSuchTank
             return [self._write(tank_id, new, now) for new in news]
+
+        return written_together(self._database, write)
 
     def _helpful(self, tank_id: int, new: NewEntry) -> bool:
         """Whether a helper may write it: what was done or seen, no plan, and no correction of another's line."""
