@@ -7,7 +7,7 @@ import pytest
 import time_machine
 
 from reedmace.api import Settings, create_app
-from reedmace.store import connect, migrate
+from reedmace.store import Accounts, Tanks, connect, migrate
 
 PASSWORD = "reed and water"
 
@@ -59,6 +59,21 @@ def test_tables_half_made_by_a_killed_start_are_finished_by_the_next(mariadb) ->
     with half.connection_context():
         assert {"account", "entry", "tank", "device", "signed_in"} <= set(half.get_tables())
     assert migrate(half) == []
+
+
+def test_a_version_before_the_newest_tables_goes_on_with_them(mariadb) -> None:
+    mariadb._sql("CREATE DATABASE newer; GRANT ALL ON newer.* TO 'reedmace_owner'@'127.0.0.1';")
+    newer = connect(mariadb.owner_url.rsplit("/", 1)[0] + "/newer")
+    migrate(newer)
+    with newer.connection_context():
+        # As a machine of a later version leaves it that was upgraded first.
+        newer.execute_sql("ALTER TABLE tank ADD COLUMN later INT NOT NULL DEFAULT 0")
+        newer.execute_sql("INSERT INTO migratehistory (name, migrated_at) VALUES ('999_later', NOW())")
+    assert migrate(newer) == []
+    with newer.connection_context():
+        keeper = Accounts(newer).sign_up("still@here.example", PASSWORD, datetime(2026, 11, 27))
+        assert Tanks(newer, keeper.id).make("Under the old version", datetime.now(UTC)).id
+    newer.close_all()
 
 
 def test_a_wrong_password_and_an_unknown_address_look_alike(visitor, sign_up) -> None:
