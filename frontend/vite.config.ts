@@ -1,9 +1,19 @@
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig, type Plugin } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
+
+/** What the component library says to screen readers, in English as the rest of the page is, and not in 33 languages besides. */
+const IN_ENGLISH: Plugin = {
+  name: "reedmace-in-english",
+  load: (id) =>
+    /\/intl(\/\w+)?\/[a-z]{2}-[A-Z]{2}\.mjs$/.test(id) && !id.endsWith("/en-US.mjs")
+      ? 'export { default } from "./en-US.mjs";'
+      : null,
+};
 
 export default defineConfig({
   plugins: [
+    IN_ENGLISH,
     react(),
     // The shell is kept on the device, so that the page opens at the tank without a connection; its data is kept by the page.
     VitePWA({
@@ -31,6 +41,7 @@ export default defineConfig({
       },
     }),
   ],
-  build: { target: "es2022", sourcemap: false, assetsInlineLimit: 0 },
+  // The list of what each page is made of lets the server send a browser for all of it at once.
+  build: { target: "es2022", sourcemap: false, assetsInlineLimit: 0, manifest: "made-of.json" },
   server: { proxy: { "/api": "http://127.0.0.1:8420" } },
 });

@@ -49,7 +49,8 @@ export function rememberSession(session: SessionState): void {
 export const client = createClient<paths>({ baseUrl: "/" });
 client.use({
   onRequest({ request }) {
-    request.headers.set("Reedmace-Units", units);
+    // Before they are known the server goes by the account, and what was sent for with the page fits.
+    if (units) request.headers.set("Reedmace-Units", units);
     if (request.method !== "GET") request.headers.set("X-CSRF-Token", csrfToken);
     return request;
   },

@@ -1,6 +1,7 @@
 /** Server state: session, tables, tanks, computations, and writing in the logbook. */
 import {
   keepPreviousData,
+  queryOptions,
   useInfiniteQuery,
   useMutation,
   useQuery,
@@ -37,17 +38,26 @@ function takeOver(state: SessionState): void {
   chooseUnits(state);
 }
 
+/** Whether what stands here was kept by this device before the page was opened: shown at once, and asked for again. */
+export function isKept(state: { dataUpdatedAt: number }): boolean {
+  return state.dataUpdatedAt > 0 && state.dataUpdatedAt < performance.timeOrigin;
+}
+
+export const sessionOptions = queryOptions({
+  queryKey: ["session"],
+  queryFn: () => ask(client.GET("/api/session")),
+});
+
 export function useSession() {
   return useQuery({
-    queryKey: ["session"],
-    queryFn: () => ask(client.GET("/api/session")),
+    ...sessionOptions,
     // What this device kept is taken over as well as what the server says, and asked after at each visit.
     select: (state) => {
       takeOver(state);
       return state;
     },
     staleTime: 60_000,
-    refetchOnMount: "always",
+    refetchOnMount: ({ state }) => isKept(state) && "always",
   });
 }
 
@@ -61,12 +71,14 @@ export function useEnter() {
   };
 }
 
+export const tablesOptions = queryOptions({
+  queryKey: ["tables"],
+  queryFn: () => ask(client.GET("/api/compute")),
+  staleTime: Infinity,
+});
+
 export function useTables() {
-  return useQuery({
-    queryKey: ["tables"],
-    queryFn: () => ask(client.GET("/api/compute")),
-    staleTime: Infinity,
-  });
+  return useQuery(tablesOptions);
 }
 
 /** The tables where they are loaded already: in every stage they are. */
@@ -85,8 +97,13 @@ export function useTanks() {
   return useQuery({ queryKey: ["tanks"], queryFn: () => ask(client.GET("/api/tanks")) });
 }
 
+export const todayOptions = queryOptions({
+  queryKey: ["today"],
+  queryFn: () => ask(client.GET("/api/today")),
+});
+
 export function useToday() {
-  return useQuery({ queryKey: ["today"], queryFn: () => ask(client.GET("/api/today")) });
+  return useQuery(todayOptions);
 }
 
 /** What is due in all tanks over the coming weeks. */
@@ -94,11 +111,15 @@ export function useAhead() {
   return useQuery({ queryKey: ["ahead"], queryFn: () => ask(client.GET("/api/ahead")) });
 }
 
-export function useTank(tankId: number) {
-  return useQuery({
+export function tankOptions(tankId: number) {
+  return queryOptions({
     queryKey: ["tank", tankId],
     queryFn: () => ask(client.GET("/api/tanks/{tank_id}", { params: { path: { tank_id: tankId } } })),
   });
+}
+
+export function useTank(tankId: number) {
+  return useQuery(tankOptions(tankId));
 }
 
 export function useCycle(tankId: number) {
@@ -223,6 +244,14 @@ export function useView<S extends keyof typeof VIEWS>(tankId: number, stage: S, 
   });
 }
 
+/** What is said while the first answer is on its way; without a connection what can be shown is shown at once. */
+export function opening(
+  asked: { isPending: boolean; fetchStatus: string },
+  words: string,
+): string | undefined {
+  return asked.isPending && asked.fetchStatus === "fetching" ? words : undefined;
+}
+
 /** The answer that stands: none once the newest question was refused; the last one while the server cannot be reached. */
 export function standing<T>(asked: { data: T | undefined; error: unknown }): T | undefined {
   const away = asked.error instanceof ProblemError && asked.error.offline;
@@ -301,8 +330,13 @@ export function sendEntry(tankId: number, entry: NewEntry): Promise<Entry> {
   );
 }
 
+export const roomsOptions = queryOptions({
+  queryKey: ["rooms"],
+  queryFn: () => ask(client.GET("/api/rooms")),
+});
+
 export function useRooms() {
-  return useQuery({ queryKey: ["rooms"], queryFn: () => ask(client.GET("/api/rooms")) });
+  return useQuery(roomsOptions);
 }
 
 export function useRoom(roomId: number) {

@@ -13,7 +13,7 @@ import { CalendarLink } from "./CalendarLink";
 import { Hands } from "./Hands";
 import { RecoveryCodes } from "./RecoveryCodes";
 
-export function Account({ session }: { session: SessionState }) {
+export default function Account({ session }: { session: SessionState }) {
   return (
     <Page>
       <Narrow>

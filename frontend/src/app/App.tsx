@@ -8,16 +8,17 @@ import { RouterProvider as AriaRouter } from "react-aria-components";
 import { BrowserRouter, Navigate, Route, Routes, useHref, useLocation, useNavigate } from "react-router";
 import { ProblemError } from "../api/client";
 import type { SessionState } from "../api/schemas";
-import { useSession } from "../api/hooks";
+import { isKept, useSession } from "../api/hooks";
 import { GlobalStyle, ProblemNote, Waiting, WorkingProvider } from "../kit";
-import { Account } from "./Account";
 import { SignIn } from "./SignIn";
 import { Page } from "./Page";
 import { ErrorBoundary, NoSuchPage } from "./Mishaps";
+import { fetchAhead } from "./fetchAhead";
 import { Shortcuts } from "./Shortcuts";
 import { UpdateNotice } from "./UpdateNotice";
 import { useOutbox } from "./useOutbox";
 
+const Account = lazy(() => import("./Account"));
 const Today = lazy(() => import("../today/Today"));
 const Month = lazy(() => import("../today/Month"));
 const Join = lazy(() => import("./Join"));
@@ -67,13 +68,15 @@ const keptHere = {
   },
 };
 
+fetchAhead(queries, window.location.pathname);
+
 export function App() {
   return (
     <PersistQueryClientProvider
       client={queries}
       persistOptions={keptHere}
       // What this device kept is shown at once and asked for again, however young it is.
-      onSuccess={() => queries.invalidateQueries()}
+      onSuccess={() => queries.invalidateQueries({ predicate: ({ state }) => isKept(state) })}
     >
       <GlobalStyle />
       <BrowserRouter>

@@ -1,32 +1,22 @@
 /** One tank: its stages, the section beside the work, and the stage in hand. */
+import { lazy, Suspense } from "react";
 import { useParams } from "react-router";
 import { ProblemError } from "../api/client";
 import { standing, useTables, useTank } from "../api/hooks";
-import type { Stage } from "../api/schemas";
 import { ProblemNote, Waiting } from "../kit";
-import { CycleStage } from "../stages/cycle/CycleStage";
-import { FilterStage } from "../stages/filter/FilterStage";
-import { FitStage } from "../stages/fit/FitStage";
-import { KeepStage } from "../stages/keep/KeepStage";
-import type { StageProps } from "../stages/shared";
-import { StockStage } from "../stages/stock/StockStage";
-import { TankStage } from "../stages/tank/TankStage";
 import { NoSuchPage } from "./Mishaps";
 import { AsOf, Page } from "./Page";
 import { StageNav } from "./StageNav";
+import { isStage, STAGES } from "./stages";
 
-const STAGES: Record<Stage["stage"], (props: StageProps) => React.ReactNode> = {
-  tank: TankStage,
-  stock: StockStage,
-  filter: FilterStage,
-  fit: FitStage,
-  cycle: CycleStage,
-  keep: KeepStage,
+const WORK = {
+  tank: lazy(STAGES.tank),
+  stock: lazy(STAGES.stock),
+  filter: lazy(STAGES.filter),
+  fit: lazy(STAGES.fit),
+  cycle: lazy(STAGES.cycle),
+  keep: lazy(STAGES.keep),
 };
-
-function isStage(stage: string): stage is Stage["stage"] {
-  return stage in STAGES;
-}
 
 export default function TankPage() {
   const params = useParams();
@@ -39,7 +29,7 @@ export default function TankPage() {
     return <Page>{problem ? <ProblemNote problem={problem} /> : <Waiting>Fetching the tank…</Waiting>}</Page>;
   const stage = params.stage ?? "tank";
   if (!isStage(stage)) return <NoSuchPage />;
-  const Work = STAGES[stage];
+  const Work = WORK[stage];
   return (
     <Page name={shown.tank.name} nav={<StageNav tankId={tankId} stages={shown.tank.stages} />}>
       <title>{`${shown.tank.name}: ${stage} · Reedmace`}</title>
@@ -50,7 +40,9 @@ export default function TankPage() {
           right in the Tank stage.
         </p>
       )}
-      <Work key={tankId} tankId={tankId} logbook={shown.state} tables={kept} />
+      <Suspense fallback={<Waiting>Turning to it…</Waiting>}>
+        <Work key={tankId} tankId={tankId} logbook={shown.state} tables={kept} />
+      </Suspense>
     </Page>
   );
 }

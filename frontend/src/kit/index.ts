@@ -1,5 +1,6 @@
 export * from "./choices";
 export * from "./controls";
+export { Fold } from "./Fold";
 export * from "./notes";
 export * from "./tabs";
 export * from "./Term";

@@ -5,7 +5,7 @@ import type { Difference } from "../api/client";
 import type { Draft } from "../api/drafts";
 import { useWrite } from "../api/hooks";
 import type { Body, Entry, FilterPlan, LogbookState, Tables } from "../api/schemas";
-import { Button, ProblemNote } from "../kit";
+import { Button, ProblemNote, Waiting } from "../kit";
 import { useNarrow } from "../kit/usePhone";
 import type { SectionFilter } from "../section/Section";
 
@@ -30,11 +30,15 @@ interface TwoColumnsProps {
   drawing: ReactNode;
   /** Under the drawing on a wide screen, after the work on a phone. */
   beside?: ReactNode;
+  /** Said in place of the work while the first answer is on its way, so that nothing is pushed down a moment later. */
+  opening?: string;
   children: ReactNode;
 }
 
-export function TwoColumns({ drawing, beside, children }: TwoColumnsProps) {
+export function TwoColumns({ drawing, beside: below, opening, children: work }: TwoColumnsProps) {
   const narrow = useNarrow();
+  const children = opening ? <Waiting>{opening}</Waiting> : work;
+  const beside = opening ? undefined : below;
   // The order they are read in: down the left column and then the right; one under the other on a phone.
   return narrow ? (
     <Split>

@@ -26,40 +26,57 @@ const STAGE_NAMES: Record<TodayRow["stage"], string> = {
 
 export default function Today() {
   const today = useToday();
-  const rooms = useRooms().data?.rooms ?? [];
-  const rows = today.data?.rows ?? [];
-  const urgent = rows.filter((r) => r.urgent);
-  const placed = new Map(rooms.flatMap((room) => room.plan.spots.map((s) => [s.tank_id, room] as const)));
-  const alone = rows.filter((r) => !r.urgent && !placed.has(r.tank.id));
+  const rooms = useRooms();
+  const ready = today.data && !rooms.isPending;
   return (
     <Page name="Today">
       <title>Today · Reedmace</title>
       <Stack>
-        {today.isPending && <Waiting>Looking round the tanks…</Waiting>}
+        {!ready && !today.error && <Waiting>Looking round the tanks…</Waiting>}
         <ProblemNote problem={today.error instanceof ProblemError ? today.error : null} />
-        {today.data && <Headline rows={rows} placed={placed} />}
-        <Rows>
-          {[...urgent, ...alone].map((r) => (
-            <TankRow key={r.tank.id} row={r} />
-          ))}
-          {rooms.map((room) => (
-            <RoomRow
-              key={room.id}
-              room={room}
-              rows={rows.filter((r) => !r.urgent && placed.get(r.tank.id)?.id === room.id)}
-            />
-          ))}
-        </Rows>
-        {rows.length > 0 && (
-          <p>
-            <Link to="/month">What the month brings, day by day</Link>
-          </p>
+        {ready && (
+          <AllTanks rows={today.data.rows} seeds={today.data.seeds} rooms={rooms.data?.rooms ?? []} />
         )}
-        <Spares rows={today.data?.seeds ?? []} />
-        <Aside />
-        {today.data && <NewTank first={rows.length === 0} />}
       </Stack>
     </Page>
+  );
+}
+
+interface AllTanksProps {
+  rows: TodayRow[];
+  seeds: SeedRow[];
+  rooms: RoomKept[];
+}
+
+/** Headline and rows come together: a list that is pushed down under the finger is pressed wrongly. */
+function AllTanks({ rows, seeds, rooms }: AllTanksProps) {
+  const urgent = rows.filter((r) => r.urgent);
+  const placed = new Map(rooms.flatMap((room) => room.plan.spots.map((s) => [s.tank_id, room] as const)));
+  const alone = rows.filter((r) => !r.urgent && !placed.has(r.tank.id));
+  return (
+    <>
+      <Headline rows={rows} placed={placed} />
+      <Rows>
+        {[...urgent, ...alone].map((r) => (
+          <TankRow key={r.tank.id} row={r} />
+        ))}
+        {rooms.map((room) => (
+          <RoomRow
+            key={room.id}
+            room={room}
+            rows={rows.filter((r) => !r.urgent && placed.get(r.tank.id)?.id === room.id)}
+          />
+        ))}
+      </Rows>
+      {rows.length > 0 && (
+        <p>
+          <Link to="/month">What the month brings, day by day</Link>
+        </p>
+      )}
+      <Spares rows={seeds} />
+      <Aside />
+      <NewTank first={rows.length === 0} />
+    </>
   );
 }
 

@@ -6,16 +6,14 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from functools import partial
 from pathlib import Path
-from wsgiref.headers import Headers
 
 import peewee
 from apiflask import APIFlask
 from argon2 import PasswordHasher
-from flask import Response, g, request, send_from_directory
+from flask import Response, g, request
 from flask_compress import Compress
 from flask_login import LoginManager
 from werkzeug.middleware.proxy_fix import ProxyFix
-from whitenoise import WhiteNoise  # type: ignore[import-untyped]
 
 from reedmace import __version__
 from reedmace.api import (
@@ -35,6 +33,7 @@ from reedmace.api import (
     room_files,
     rooms,
     settings_of_many,
+    shell,
     slots,
     tanks,
     today,
@@ -45,11 +44,6 @@ from reedmace.api import (
 from reedmace.api.description import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
 from reedmace.store import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, connect
-
-POLICY = (
-    "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; "
-    "connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
-)
 
 
 @dataclass(frozen=True)
@@ -150,7 +144,7 @@ def create_app(settings: Settings) -> APIFlask:
     app.config |= {"COMPRESS_MIMETYPES": ["application/json", "application/problem+json", "text/csv"]}
     app.config |= {"COMPRESS_ALGORITHM": ["br", "gzip"], "COMPRESS_BR_LEVEL": 4, "COMPRESS_LEVEL": 5}
     Compress(app)
-    _front_end(app, settings.front_end)
+    shell.install(app, settings.front_end)
     return app
 
 
@@ -172,21 +166,8 @@ def _close_database(_: BaseException | None) -> None:
         database.close()
 
 
-_FIXED = {
-    "Content-Security-Policy": POLICY,
-    "X-Content-Type-Options": "nosniff",
-    "Referrer-Policy": "same-origin",
-    "Cross-Origin-Opener-Policy": "same-origin",
-}
-
-
-def _fix_headers(headers: Headers, path: str, url: str) -> None:
-    for name, value in _FIXED.items():
-        headers[name] = value
-
-
 def _add_headers(settings: Settings, response: Response) -> Response:
-    response.headers.update(_FIXED)
+    response.headers.update(shell.FIXED)
     if request.path.startswith(("/look/", "/join/", "/api/look/", "/api/invites/")):
         # The address is the secret: it goes nowhere else, and into no index.
         response.headers["Referrer-Policy"] = "no-referrer"
@@ -201,45 +182,6 @@ def _add_headers(settings: Settings, response: Response) -> Response:
 def _load_keeper(token: str) -> CurrentKeeper | None:
     keeper = g.accounts.find(token, g.now.replace(tzinfo=None)) if "accounts" in g else None
     return CurrentKeeper(keeper, token) if keeper else None
-
-
-def _front_end(app: APIFlask, folder: Path | None) -> None:
-    if folder is not None and (folder / "assets").is_dir():
-        # Built files carry a hash of their content in their name, and stand there pressed already.
-        app.wsgi_app = WhiteNoise(  # type: ignore[method-assign]
-            app.wsgi_app,
-            root=folder / "assets",
-            prefix="assets/",
-            allow_all_origins=False,
-            immutable_file_test=lambda path, url: True,
-            add_headers_function=_fix_headers,
-        )
-
-    @app.get("/")
-    @app.get("/<path:path>")
-    @app.doc(hide=True)
-    def front_end(path: str = "") -> Response:
-        """The built page and its files; any other address is the page's own business."""
-        if path.startswith("api/") or folder is None:
-            raise problems.ProblemError(404, "Not found", "There is nothing here under that address.")
-        if path and _is_file(folder, path):
-            response = send_from_directory(folder, path)
-            # Built files carry a hash of their content in their name.
-            response.headers["Cache-Control"] = (
-                "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
-            )
-            return response
-        response = send_from_directory(folder, "index.html")
-        response.headers["Cache-Control"] = "no-cache"
-        return response
-
-
-def _is_file(folder: Path, path: str) -> bool:
-    try:
-        return "\x00" not in path and (folder / path).is_file()
-    except OSError:
-        # A name longer than any file's.
-        return False
 
 
 def new_secret() -> str:

@@ -23,7 +23,7 @@ import { TestsBook } from "./TestsBook";
 import { WhatIf } from "./WhatIf";
 import { degreesWords } from "../../quantity/shown";
 
-export function CycleStage(props: StageProps) {
+export default function CycleStage(props: StageProps) {
   const { tankId, logbook } = props;
   const netL = useView(tankId, "tank", {}).data?.volume.net_l;
   const cycle = useCycle(tankId);

@@ -2,13 +2,13 @@
 import { useRef, useState } from "react";
 import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
-import { standing, useView } from "../../api/hooks";
+import { opening, standing, useView } from "../../api/hooks";
 import type { FilterPlan, FilterView, Together } from "../../api/schemas";
 import { HeadBudget } from "../../charts/HeadBudget";
 import { Interval } from "../../charts/Interval";
 import { OperatingPoint } from "../../charts/OperatingPoint";
 import { SizingRules } from "../../charts/SizingRules";
-import { Caution, Figure, InlineButton, Lead, phone, ProblemNote, Verdict, Waiting } from "../../kit";
+import { Caution, Figure, InlineButton, Lead, phone, ProblemNote, Verdict } from "../../kit";
 import { Section, type SectionLabel } from "../../section/Section";
 import { hanging, TwoColumns, type StageProps } from "../shared";
 import { AirLift } from "./AirLift";
@@ -21,7 +21,7 @@ import { Moving } from "./Moving";
 import { RankedList } from "./RankedList";
 import { bare, show } from "../../quantity/shown";
 
-export function FilterStage({ tankId, logbook, tables }: StageProps) {
+export default function FilterStage({ tankId, logbook, tables }: StageProps) {
   const draft = useDraft<FilterPlan>(tankId, "filter", logbook.plans.filter, logbook.filter_plan?.id ?? null);
   const [seen, setSeen] = useState<string[]>([]);
   const shop = useRef<HTMLDetailsElement>(null);
@@ -30,6 +30,7 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
   const asksForBox = inHand(logbook) && draft.value.own_filters.length === 0;
   return (
     <TwoColumns
+      opening={opening(asked, "Working out the flow of every filter on this tank…")}
       drawing={
         <FilterDrawing
           tankId={tankId}
@@ -53,7 +54,6 @@ export function FilterStage({ tankId, logbook, tables }: StageProps) {
         </section>
       )}
       <ProblemNote problem={asked.error} />
-      {!view && !asked.error && <Waiting>Working out the flow of every filter on this tank…</Waiting>}
       {view && (
         <Shown
           tankId={tankId}

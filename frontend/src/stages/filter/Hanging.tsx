@@ -1,13 +1,16 @@
 /** What hangs on the tank: each filter with its own flow, media and hoses, taken off with a press. */
+import { lazy } from "react";
 import { styled } from "styled-components";
 import type { Draft } from "../../api/drafts";
 import { useWrite } from "../../api/hooks";
 import type { FilterPlan, FittedFilter, HungView, Together } from "../../api/schemas";
-import { Figure, InlineButton, ProblemNote } from "../../kit";
-import { MediaBuilder } from "./MediaBuilder";
+import { Figure, Fold, InlineButton, ProblemNote } from "../../kit";
 import { OverflowNote } from "./OverflowNote";
 import { PlumbingForm } from "./PlumbingForm";
 import { bare, show } from "../../quantity/shown";
+
+/** Dragging layers is a good part of the page, and few do it at each visit. */
+const MediaBuilder = lazy(() => import("./MediaBuilder"));
 
 interface Props {
   tankId: number;
@@ -94,8 +97,7 @@ function Row({ one, typed, busy, onOff, onChange }: RowProps) {
           Take it off
         </InlineButton>
       </p>
-      <details>
-        <summary>Media in {hung.filter.name}, in the order the water meets them</summary>
+      <Fold summary={`Media in ${hung.filter.name}, in the order the water meets them`}>
         <MediaBuilder
           filter={hung.filter}
           baskets={typed?.media ?? hung.media}
@@ -104,7 +106,7 @@ function Row({ one, typed, busy, onOff, onChange }: RowProps) {
             onChange({ media: baskets });
           }}
         />
-      </details>
+      </Fold>
       {hosed && (
         <details>
           <summary>Hoses and fittings of {hung.filter.name}</summary>

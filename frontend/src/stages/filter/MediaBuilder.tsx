@@ -30,7 +30,7 @@ interface Props {
   onChange: (baskets: Basket[]) => void;
 }
 
-export function MediaBuilder({ filter, baskets, answer, onChange }: Props) {
+export default function MediaBuilder({ filter, baskets, answer, onChange }: Props) {
   const blanks = useBlanks();
   const change = (index: number, next: Partial<Basket>) => {
     onChange(baskets.map((b, i) => (i === index ? { ...b, ...next } : b)));

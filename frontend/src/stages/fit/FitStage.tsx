@@ -18,7 +18,7 @@ import { Steps } from "./Steps";
 import { TakeoverNote } from "./TakeoverNote";
 import { show } from "../../quantity/shown";
 
-export function FitStage({ tankId, logbook }: StageProps) {
+export default function FitStage({ tankId, logbook }: StageProps) {
   const draft = useDraft<FitPlan>(tankId, "fit", logbook.plans.fit, logbook.fit_plan?.id ?? null);
   const asked = useView(tankId, "fit", { fit_plan: draft.value });
   const view = standing(asked);

@@ -1,8 +1,8 @@
 /** Keep: the logbook itself, each filter's flow over time, and what they cost to run. */
-import { useBlanks, useKeep } from "../../api/hooks";
+import { opening, useBlanks, useKeep } from "../../api/hooks";
 import { ThisTank } from "./ThisTank";
 import type { KeepView } from "../../api/schemas";
-import { Caution, Figure, Verdict, Waiting } from "../../kit";
+import { Caution, Figure, Verdict } from "../../kit";
 import { Section } from "../../section/Section";
 import { TakeoverNote } from "../fit/TakeoverNote";
 import { FlowHistory } from "../../charts/FlowHistory";
@@ -22,12 +22,10 @@ import { show } from "../../quantity/shown";
 
 type Kept = KeepView["filters"][number];
 
-export function KeepStage({ tankId, logbook, tables }: StageProps) {
+export default function KeepStage({ tankId, logbook, tables }: StageProps) {
   const plan = logbook.plans.tank;
   const asked = useKeep(tankId);
   const view = asked.data;
-  // Nothing is shown that would be pushed down a moment later; without a connection it is shown at once.
-  const opening = asked.isPending && asked.fetchStatus === "fetching";
   const blanks = useBlanks();
   const animals = logbook.plans.stock.animals.map((a): [string, string] => [
     a.species_id,
@@ -35,6 +33,7 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
   ]);
   return (
     <TwoColumns
+      opening={opening(asked, "Looking at what is next…")}
       drawing={
         <Section
           plan={plan}
@@ -47,19 +46,14 @@ export function KeepStage({ tankId, logbook, tables }: StageProps) {
       }
     >
       <Verdict>{view ? view.verdict : "The logbook."}</Verdict>
-      {opening && <Waiting>Looking at what is next…</Waiting>}
       {view && <Running tankId={tankId} view={view} />}
-      {!opening && (
-        <>
-          <Seeds tankId={tankId} />
-          <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
-          <SeenUnwell tankId={tankId} animals={animals} />
-          {view && !view.quarantine && <BeginQuarantine tankId={tankId} />}
-          <Hospital start={blanks.hospital} />
-          <Logbook tankId={tankId} logbook={logbook} species={tables.species} />
-          <ThisTank tankId={tankId} />
-        </>
-      )}
+      <Seeds tankId={tankId} />
+      <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
+      <SeenUnwell tankId={tankId} animals={animals} />
+      {view && !view.quarantine && <BeginQuarantine tankId={tankId} />}
+      <Hospital start={blanks.hospital} />
+      <Logbook tankId={tankId} logbook={logbook} species={tables.species} />
+      <ThisTank tankId={tankId} />
     </TwoColumns>
   );
 }

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem } from "react-aria-components";
 import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
-import { standing, useView } from "../../api/hooks";
+import { opening, standing, useView } from "../../api/hooks";
 import type { Animals, Species, StockPlan, StockView, WasteLoad } from "../../api/schemas";
 import { SizingRules } from "../../charts/SizingRules";
 import { Caution, FieldBox, Fields, Figure, Lead, MenuBox, ProblemNote, Verdict, Term } from "../../kit";
@@ -14,7 +14,7 @@ import { OwnSpecies } from "./OwnSpecies";
 import { Facts, SaveBar, TwoColumns, type StageProps } from "../shared";
 import { bare, show } from "../../quantity/shown";
 
-export function StockStage({ tankId, logbook, tables }: StageProps) {
+export default function StockStage({ tankId, logbook, tables }: StageProps) {
   const draft = useDraft<StockPlan>(tankId, "stock", logbook.plans.stock, logbook.stock_plan?.id ?? null);
   const plan = logbook.plans.tank;
   const asked = useView(tankId, "stock", { stock_plan: draft.value });
@@ -29,6 +29,7 @@ export function StockStage({ tankId, logbook, tables }: StageProps) {
   const listed = (all: Animals[], none: string) => inWords(all, known) || none;
   return (
     <TwoColumns
+      opening={opening(asked, "Looking at the animals…")}
       drawing={
         <Section
           plan={plan}

@@ -1,8 +1,8 @@
 /** Tank: measure it, and see what it really holds. */
 import { useDraft } from "../../api/drafts";
-import { standing, useView } from "../../api/hooks";
+import { opening, standing, useView } from "../../api/hooks";
 import type { TankPlan, TankView, TankVolume } from "../../api/schemas";
-import { Caution, Fields, Figure, Lead, PickOne, ProblemNote, Verdict, Waiting } from "../../kit";
+import { Caution, Fields, Figure, Lead, PickOne, ProblemNote, Verdict } from "../../kit";
 import { Section } from "../../section/Section";
 import { hanging, SaveBar, TwoColumns, type StageProps } from "../shared";
 import { MoreFields, PlaceFields } from "./PlaceFields";
@@ -14,7 +14,7 @@ import { show, sizeOf, sizeWords, twinOf, unitName } from "../../quantity/shown"
 
 const SIZES = ["length_cm", "width_cm", "height_cm", "shape"] as const;
 
-export function TankStage({ tankId, logbook }: StageProps) {
+export default function TankStage({ tankId, logbook }: StageProps) {
   const draft = useDraft<TankPlan>(tankId, "tank", logbook.plans.tank, logbook.tank_plan?.id ?? null);
   const { tank } = draft.value;
   const around = draft.value.surroundings;
@@ -36,6 +36,7 @@ export function TankStage({ tankId, logbook }: StageProps) {
   const own = logbook.tank_plan != null || draft.dirty;
   return (
     <TwoColumns
+      opening={opening(asked, "Measuring…")}
       drawing={
         <Section
           plan={draft.value}
@@ -66,7 +67,7 @@ export function TankStage({ tankId, logbook }: StageProps) {
         </Caution>
       }
     >
-      <Litres answer={answer} own={own} waiting={!asked.error} />
+      {answer && <Litres answer={answer} own={own} />}
       <ProblemNote problem={asked.error} />
       {!own && (
         <Lead>
@@ -117,8 +118,7 @@ function captionOf({ tank, surroundings }: TankPlan, answer?: TankVolume): strin
 }
 
 /** own: whether the sizes are the keeper's, typed or saved. */
-function Litres({ answer, own, waiting }: { answer?: TankVolume; own: boolean; waiting: boolean }) {
-  if (!answer) return waiting ? <Waiting>Measuring…</Waiting> : null;
+function Litres({ answer, own }: { answer: TankVolume; own: boolean }) {
   return (
     <Verdict>
       {own ? "It holds " : "A tank like this holds "}

@@ -1,0 +1,19 @@
+/** The stages of a tank, each fetched when it is opened. */
+import type { ComponentType } from "react";
+import type { Stage } from "../api/schemas";
+import type { StageProps } from "../stages/shared";
+
+type Name = Stage["stage"];
+
+export const STAGES: Record<Name, () => Promise<{ default: ComponentType<StageProps> }>> = {
+  tank: () => import("../stages/tank/TankStage"),
+  stock: () => import("../stages/stock/StockStage"),
+  filter: () => import("../stages/filter/FilterStage"),
+  fit: () => import("../stages/fit/FitStage"),
+  cycle: () => import("../stages/cycle/CycleStage"),
+  keep: () => import("../stages/keep/KeepStage"),
+};
+
+export function isStage(name: string | undefined): name is Name {
+  return name !== undefined && name in STAGES;
+}

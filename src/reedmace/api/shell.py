@@ -1,0 +1,122 @@
+"""The built page and its files: any address that is no question is the page's own business.
+
+With the page goes a word of what its address will ask for, its part of the program and its data, so that a browser
+fetches them beside the program and not after it.
+"""
+
+import json
+from collections.abc import Iterator, Sequence
+from pathlib import Path
+from wsgiref.headers import Headers
+
+from apiflask import APIFlask
+from flask import Response, request, send_from_directory
+from whitenoise import WhiteNoise  # type: ignore[import-untyped]
+
+from reedmace.api.problems import ProblemError
+
+POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; "
+    "connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+)
+FIXED = {
+    "Content-Security-Policy": POLICY,
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "same-origin",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Permissions-Policy": "camera=(), geolocation=(), microphone=(), payment=(), usb=()",
+}
+_STAGES = ("tank", "stock", "filter", "fit", "cycle", "keep")
+_PAGE = "index.html"
+
+
+class MadeOf:
+    """Which built files a page is made of, from the list the build writes. folder: of the built page."""
+
+    def __init__(self, folder: Path) -> None:
+        try:
+            self._chunks = json.loads((folder / "made-of.json").read_text())
+        except (OSError, ValueError):
+            # A page built without the list opens as well, a little later.
+            self._chunks = {}
+
+    def links(self, path: str, *, signed_in: bool) -> list[str]:
+        """Values of a Link header. path: of the page; signed_in: whether the browser brings a session, so that asking makes sense."""
+        parts, asked = _needs(path)
+        begun = set(self._files([_PAGE]))
+        scripts = [f for f in dict.fromkeys(self._files(parts)) if f not in begun and f.endswith(".js")]
+        data = [f"<{where}>; rel=preload; as=fetch; crossorigin=anonymous" for where in asked if signed_in]
+        return [*(f"</{f}>; rel=modulepreload" for f in scripts), *data]
+
+    def _files(self, names: Sequence[str]) -> Iterator[str]:
+        """Files of chunks and of what they bring with them. names: in the build's list."""
+        seen: set[str] = set()
+        waiting = list(names)
+        while waiting:
+            name = waiting.pop(0)
+            chunk = self._chunks.get(name)
+            if name in seen or chunk is None:
+                continue
+            seen.add(name)
+            yield chunk["file"]
+            waiting += chunk.get("imports", [])
+
+
+def _needs(path: str) -> tuple[list[str], list[str]]:
+    """Parts of the program and questions of one address. path: as the browser shows it, without the first slash."""
+    match path.strip("/").split("/"):
+        case ["" | "today"]:
+            return ["src/today/Today.tsx"], ["/api/session", "/api/today", "/api/rooms"]
+        case ["tanks", number, stage] if number.isdecimal() and stage in _STAGES:
+            parts = ["src/app/TankPage.tsx", f"src/stages/{stage}/{stage.title()}Stage.tsx"]
+            return parts, ["/api/session", f"/api/tanks/{number}", "/api/compute"]
+    return [], []
+
+
+def install(app: APIFlask, folder: Path | None) -> None:
+    """Give `app` the built page. folder: of it; None: the API alone."""
+    if folder is not None and (folder / "assets").is_dir():
+        # Built files carry a hash of their content in their name, and stand there pressed already.
+        app.wsgi_app = WhiteNoise(  # type: ignore[method-assign]
+            app.wsgi_app,
+            root=folder / "assets",
+            prefix="assets/",
+            allow_all_origins=False,
+            immutable_file_test=lambda path, url: True,
+            add_headers_function=_fix_headers,
+        )
+    made_of = MadeOf(folder) if folder is not None else None
+
+    @app.get("/")
+    @app.get("/<path:path>")
+    @app.doc(hide=True)
+    def front_end(path: str = "") -> Response:
+        """The built page and its files; any other address is the page's own business."""
+        if path.startswith("api/") or folder is None or made_of is None:
+            raise ProblemError(404, "Not found", "There is nothing here under that address.")
+        if path and _is_file(folder, path):
+            response = send_from_directory(folder, path)
+            # Built files carry a hash of their content in their name.
+            response.headers["Cache-Control"] = (
+                "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
+            )
+            return response
+        response = send_from_directory(folder, _PAGE)
+        response.headers["Cache-Control"] = "no-cache"
+        links = made_of.links(path, signed_in=app.config["SESSION_COOKIE_NAME"] in request.cookies)
+        if links:
+            response.headers["Link"] = ", ".join(links)
+        return response
+
+
+def _fix_headers(headers: Headers, path: str, url: str) -> None:
+    for name, value in FIXED.items():
+        headers[name] = value
+
+
+def _is_file(folder: Path, path: str) -> bool:
+    try:
+        return "\x00" not in path and (folder / path).is_file()
+    except OSError:
+        # A name longer than any file's.
+        return False
