@@ -135,4 +135,46 @@ def test_built_files_go_out_pressed_and_answers_too_where_the_browser_takes_it(m
     tables = client.get("/api/compute", headers=taken)
     assert tables.headers["Content-Encoding"] == "br"
     assert len(tables.data) < len(client.get("/api/compute").data) / 4
-    assert tables.headers["Cache-Control"] == "no-store"
+    assert tables.headers["Cache-Control"] == "private, no-cache"
+
+
+def test_with_a_page_goes_a_word_of_what_it_will_ask_for(mariadb, tmp_path) -> None:
+    from reedmace.api import Settings, create_app
+
+    chunks = {
+        "index.html": {"file": "assets/index-1.js", "imports": ["_kit.js"]},
+        "_kit.js": {"file": "assets/kit-1.js"},
+        "_chart.js": {"file": "assets/chart-1.js", "imports": ["_kit.js"]},
+        "src/app/TankPage.tsx": {"file": "assets/TankPage-1.js", "imports": ["index.html", "_kit.js"]},
+        "src/stages/filter/FilterStage.tsx": {"file": "assets/FilterStage-1.js", "imports": ["_chart.js", "_kit.js"]},
+    }
+    (tmp_path / "index.html").write_text("<!doctype html><title>Reedmace</title>")
+    (tmp_path / "made-of.json").write_text(json.dumps(chunks))
+    client = create_app(Settings(database_url=mariadb.app_url, secret_key="t", front_end=tmp_path)).test_client()
+    parts = [f"</assets/{name}-1.js>; rel=modulepreload" for name in ("TankPage", "FilterStage", "chart")]
+    # What the page brings in any case is not named again, and who has no session is not asked about tanks.
+    with client.get("/tanks/7/filter") as page:
+        assert page.headers["Link"] == ", ".join(parts)
+    client.set_cookie("reedmace", "whatever it is")
+    with client.get("/tanks/7/filter") as page:
+        asked = [
+            f"<{w}>; rel=preload; as=fetch; crossorigin=anonymous"
+            for w in ("/api/session", "/api/tanks/7", "/api/compute")
+        ]
+        assert page.headers["Link"] == ", ".join([*parts, *asked])
+    for path in ("/tanks/7/nowhere", '/tanks/x"y/filter', "/account", "/look/secret"):
+        with client.get(path) as page:
+            assert page.status_code == 200
+            assert "Link" not in page.headers
+
+
+def test_what_is_the_same_for_all_is_sent_once_and_then_only_vouched_for(keeper) -> None:
+    first = keeper.get("/api/compute")
+    assert first.status_code == 200
+    again = keeper.client.get("/api/compute", headers={"If-None-Match": first.headers["ETag"]})
+    assert (again.status_code, again.data) == (304, b"")
+    other = keeper.client.get("/api/compute", headers={"If-None-Match": '"another"'})
+    assert (other.status_code, other.headers["ETag"]) == (200, first.headers["ETag"])
+    # What is one keeper's own is kept nowhere on the way.
+    assert keeper.get("/api/tanks").headers["Cache-Control"] == "no-store"
+    assert "ETag" not in keeper.get("/api/tanks").headers

@@ -106,3 +106,18 @@ def test_one_address_never_holds_every_turn(app) -> None:
     for thread in (*many, other):
         thread.join()
     assert sorted(held) == [200, 200, 200, 200, 503, 503]
+
+
+def test_a_question_whose_keeper_has_hung_up_takes_no_turn(app) -> None:
+    slots = Slots()
+    here = {"REMOTE_ADDR": "203.0.113.5"}
+    gone = {**here, "waitress.client_disconnected": lambda: True}
+    for environ, status in ((gone, 503), (here, 200)) * 4:
+        with app.test_request_context("/api/compute/cycle-forecast", method="POST", environ_base=environ):
+            if status == 503:
+                with pytest.raises(ProblemError) as dropped:
+                    slots.enter()
+                assert dropped.value.title == "Nobody waits for this"
+            else:
+                slots.enter()
+            slots.leave(None)

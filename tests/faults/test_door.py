@@ -201,3 +201,38 @@ def test_the_counts_of_all_workers_are_one_and_begin_anew_with_a_start(tmp_path:
         assert counted() < before + 20
     finally:
         run.stop()
+
+
+def test_a_question_taken_back_before_its_turn_is_never_worked_out(tmp_path: Path) -> None:
+    run = Running("serve", tmp_path, REEDMACE_METRICS="1", REEDMACE_WORKERS="1").start()
+    readings = [{"day": d / 10, "ammonia_mg_n_l": 1, "nitrite_mg_n_l": d / 100} for d in range(400)]
+    log = {"net_l": 100, "day_now": 40, "readings": readings, "doses": [{"day": 0, "raise_mg_n_l": 1.5}]}
+
+    def ask(name: str, body: object) -> socket.socket:
+        text = json.dumps(body).encode()
+        line = socket.create_connection(("127.0.0.1", run.port), 10)
+        head = f"POST /api/compute/{name} HTTP/1.1\r\nHost: x\r\nContent-Type: application/json\r\n"
+        line.sendall(f"{head}Content-Length: {len(text)}\r\n\r\n".encode() + text)
+        return line
+
+    def counted(name: str) -> float:
+        text = requests.get(f"{run.url}/metrics", timeout=10).text
+        lines = [one for one in text.splitlines() if f'"{name}"' in one and "_count" in one]
+        return sum(float(one.rsplit(" ", 1)[1]) for one in lines)
+
+    try:
+        # One that takes a while, and behind it one whose keeper has typed on.
+        slow = ask("cycle-history", {"log": log})
+        time.sleep(0.3)
+        typed_over = ask("cycle-forecast", {"log": {**log, "net_l": 101}})
+        time.sleep(0.2)
+        typed_over.close()
+        assert slow.recv(12) == b"HTTP/1.1 200"
+        slow.close()
+        last = ask("cycle-forecast", {"log": {**log, "net_l": 102}})
+        assert last.recv(12) == b"HTTP/1.1 200"
+        last.close()
+        assert counted("cycle-history") == 1
+        assert counted("cycle-forecast") == 1
+    finally:
+        run.stop()

@@ -7,6 +7,7 @@ import { ask, client } from "../api/client";
 import { useEnter, useSession, useTanks } from "../api/hooks";
 import { Button, MenuBox, phone } from "../kit";
 import { HeldNote } from "./HeldNote";
+import { LongSums } from "./LongSums";
 import { useHeld } from "./useOutbox";
 
 interface PageProps {
@@ -35,6 +36,7 @@ export function Page({ name, nav, children }: PageProps) {
         </Home>
         {name && <TankMenu name={name} />}
         <Navward>{nav}</Navward>
+        <LongSums />
         <KeeperMenu />
       </Top>
       <HeldNote />

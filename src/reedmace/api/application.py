@@ -45,6 +45,9 @@ from reedmace.api.description import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
 from reedmace.store import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, connect
 
+SAME_FOR_ALL = ("/api/compute", "/api/openapi.json")
+"""Answers that depend on the program and the units alone: a browser that has one asks whether it still holds."""
+
 
 @dataclass(frozen=True)
 class Settings:
@@ -174,6 +177,13 @@ def _add_headers(settings: Settings, response: Response) -> Response:
         response.headers["X-Robots-Tag"] = "noindex, nofollow"
     if settings.behind_tls:
         response.headers["Strict-Transport-Security"] = "max-age=31536000"
+    if request.path in SAME_FOR_ALL and request.method in ("GET", "HEAD") and response.status_code == 200:
+        # By what stands in it, not by when or by whom: every worker and every machine gives the same mark.
+        response.headers["Cache-Control"] = "private, no-cache"
+        response.vary.add("Reedmace-Units")
+        response.add_etag()
+        response.make_conditional(request)
+        return response
     if request.path.startswith("/api/"):
         response.headers["Cache-Control"] = "no-store"
     return response

@@ -26,6 +26,8 @@ LONG_SUMS = frozenset(
 )
 RUNNING, WAITING, WAIT_S = 2, 3, 8.0
 """Of one process, which has more threads than both together; beyond them a long sum is refused at once."""
+LOOK_S = 0.1
+"""So often one that waits looks whether its keeper is still there."""
 RUNNING_OF_ONE, INSIDE_OF_ONE = 1, 3
 """Of one address, so that nobody takes every turn."""
 STRANGER_S, STRANGER_SHARE = 20.0, 0.25
@@ -60,11 +62,27 @@ class Slots:
             if self._inside.total() >= RUNNING + WAITING or self._inside[who] >= INSIDE_OF_ONE:
                 raise _busy()
             self._inside[who] += 1
-            if not self._turn.wait_for(lambda: self._free(who), WAIT_S):
+            try:
+                self._wait(who)
+            except ProblemError:
                 self._give_back(self._inside, who)
-                raise _busy()
+                raise
             self._running[who] += 1
         g.slot = (who, self._worked(), stranger)
+
+    def _wait(self, who: str) -> None:
+        """Until it is this one's turn. Raises a problem when that takes too long, or nobody waits for the answer any more."""
+        gone: Callable[[], bool] = request.environ.get("waitress.client_disconnected", lambda: False)
+        end = self._now() + WAIT_S
+        while True:
+            # Typing on asks anew and hangs up on the question before.
+            if gone():
+                raise _dropped()
+            if self._free(who):
+                return
+            if self._now() > end:
+                raise _busy()
+            self._turn.wait(LOOK_S)
 
     def leave(self, _: BaseException | None) -> None:
         """Give the turn back, and write down what a stranger has used."""
@@ -109,6 +127,12 @@ def _busy() -> ProblemError:
         "Busy with long sums",
         "Several forecasts or rankings are being worked out before this one. Nothing is lost; ask again in a moment.",
         headers={"Retry-After": "2"},
+    )
+
+
+def _dropped() -> ProblemError:
+    return ProblemError(
+        503, "Nobody waits for this", "The question was taken back before its turn came; it was not worked out."
     )
 
 

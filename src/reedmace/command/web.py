@@ -45,6 +45,8 @@ def serve(listener: socket.socket) -> None:
         max_request_body_size=LARGEST_BODY,
         max_request_header_size=32_768,
         asyncore_use_poll=True,
+        # A look at what comes next tells whether the client is still there: a sum nobody waits for is not begun.
+        channel_request_lookahead=1,
         # Behind a proxy the application itself trusts one hop; without one nobody's word is taken.
         clear_untrusted_proxy_headers=not settings.behind_tls,
         ident="",

@@ -1,0 +1,81 @@
+/** Beside the menu, while something long is worked out: for how long already, and a way to leave it. */
+import { useIsFetching, useQueryClient, type Query } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { styled } from "styled-components";
+import { InlineButton, phone } from "../kit";
+
+/** What answers sooner needs no word. */
+const SOON_MS = 300;
+/** Sums of this page; what the logbook holds is read in any case. */
+const isSum = ({ queryKey }: Query): boolean => ["compute", "view", "cycle"].includes(String(queryKey[0]));
+
+export function LongSums() {
+  const queries = useQueryClient();
+  const running = useIsFetching({ predicate: isSum }) > 0;
+  const [left, setLeft] = useState(false);
+  const seconds = useSecondsOf(running);
+  if (running && seconds !== null)
+    return (
+      <Said role="status">
+        <span>Working it out{seconds > 0 && `, ${seconds} s`}.</span>
+        <InlineButton
+          onPress={() => {
+            setLeft(true);
+            void queries.cancelQueries({ predicate: isSum });
+          }}
+        >
+          Leave it
+        </InlineButton>
+      </Said>
+    );
+  if (running || !left) return null;
+  return (
+    <Said role="status">
+      <span>Left undone.</span>
+      <InlineButton
+        onPress={() => {
+          setLeft(false);
+          void queries.refetchQueries({ predicate: isSum, type: "active" });
+        }}
+      >
+        Ask again
+      </InlineButton>
+    </Said>
+  );
+}
+
+/** Whole seconds something has been running; null while that is no time at all. */
+function useSecondsOf(running: boolean): number | null {
+  const [seconds, setSeconds] = useState<number | null>(null);
+  useEffect(() => {
+    if (!running) return;
+    const begunMs = performance.now();
+    const soon = setTimeout(() => {
+      setSeconds(0);
+    }, SOON_MS);
+    const each = setInterval(() => {
+      setSeconds(Math.floor((performance.now() - begunMs) / 1000));
+    }, 1000);
+    return () => {
+      clearTimeout(soon);
+      clearInterval(each);
+      setSeconds(null);
+    };
+  }, [running]);
+  return seconds;
+}
+
+const Said = styled.p`
+  display: flex;
+  gap: 0 8px;
+  align-items: center;
+  color: var(--ink-soft);
+  font-size: 15px;
+  white-space: nowrap;
+  ${phone} {
+    font-size: 14px;
+    span {
+      display: none;
+    }
+  }
+`;
