@@ -14,7 +14,6 @@ from reedmace.core.contract import Issue
 from reedmace.core.errors import CannotAnswer
 from reedmace.logbook.differences import Difference, differences
 from reedmace.store import (
-    MOST_ROOMS,
     AllBusy,
     EmailTaken,
     NoSuchDevice,
@@ -23,11 +22,10 @@ from reedmace.store import (
     NoSuchRoom,
     NoSuchTank,
     NotAllowed,
+    OverQuota,
     PlanMoved,
     RoomMoved,
     TooManyAttempts,
-    TooManyHands,
-    TooManyRooms,
 )
 
 MOST_ISSUES = 50
@@ -171,10 +169,6 @@ def _no_invite(_: NoSuchInvite) -> Response:
     return _answer(404, "This invitation opens nothing", "It was used, taken back, older than a week, or is your own.")
 
 
-def _too_many_hands(_: TooManyHands) -> Response:
-    return _answer(409, "Too many hands", "Take an open invitation back, or end somebody's helping, first.")
-
-
 def _no_room(_: NoSuchRoom) -> Response:
     return _answer(404, "No such room", "There is no room of that number in your account.")
 
@@ -189,8 +183,10 @@ def _room_moved(error: RoomMoved) -> Response:
     )
 
 
-def _too_many_rooms(_: TooManyRooms) -> Response:
-    return _answer(409, "Too many rooms", f"An account may have {MOST_ROOMS}. Take one away first; its tanks stay.")
+def _over_quota(error: OverQuota) -> Response:
+    if error.wait_s is None:
+        return _answer(409, error.title, error.remedy)
+    return _answer(429, error.title, error.remedy, headers={"Retry-After": str(error.wait_s)})
 
 
 def _too_deep(_: RecursionError) -> Response:
@@ -241,10 +237,9 @@ _HANDLERS: dict[type[Exception], Callable[[Any], Response]] = {
     NoSuchEntry: _no_entry,
     NotAllowed: _not_allowed,
     NoSuchInvite: _no_invite,
-    TooManyHands: _too_many_hands,
     NoSuchRoom: _no_room,
     RoomMoved: _room_moved,
-    TooManyRooms: _too_many_rooms,
+    OverQuota: _over_quota,
     EmailTaken: _taken,
     TooManyAttempts: _limited,
     PlanMoved: _moved,

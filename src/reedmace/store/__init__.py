@@ -11,14 +11,14 @@ from reedmace.store.households import (
     Households,
     NoSuchInvite,
     Role,
-    TooManyHands,
     end_look_link,
     invited_by,
     look_link,
     look_link_since,
     looked_at,
 )
-from reedmace.store.rooms import MOST_ROOMS, KeptRoom, NoSuchRoom, RoomMoved, Rooms, TooManyRooms
+from reedmace.store.quotas import OverQuota
+from reedmace.store.rooms import KeptRoom, NoSuchRoom, RoomMoved, Rooms
 from reedmace.store.tanks import (
     KEPT_FOR,
     Aside,
@@ -36,7 +36,6 @@ __all__ = [
     "INVITED_FOR",
     "KEPT_FOR",
     "MIGRATE_S",
-    "MOST_ROOMS",
     "SIGNED_IN_FOR",
     "SIGN_UPS_AN_HOUR",
     "Accounts",
@@ -54,6 +53,7 @@ __all__ = [
     "NoSuchRoom",
     "NoSuchTank",
     "NotAllowed",
+    "OverQuota",
     "PlanMoved",
     "Role",
     "RoomMoved",
@@ -62,8 +62,6 @@ __all__ = [
     "TankName",
     "Tanks",
     "TooManyAttempts",
-    "TooManyHands",
-    "TooManyRooms",
     "Wanted",
     "by_token",
     "connect",

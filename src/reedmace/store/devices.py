@@ -8,6 +8,7 @@ from datetime import UTC, datetime
 import peewee
 
 from reedmace.store.models import DeviceRow, RoomRow, Tank
+from reedmace.store.quotas import MOST_DEVICES, too_many_devices
 from reedmace.store.rooms import KeptRoom, Rooms
 from reedmace.store.tanks import Tanks
 
@@ -68,16 +69,19 @@ class Devices:
     def make(
         self, tank_id: int, name: str, kind: str, now: datetime, filter_key: str | None = None
     ) -> tuple[Device, str]:
-        """A new device and its token, which is not kept. now: aware time. Raises NoSuchTank, NotAllowed."""
+        """A new device and its token, which is not kept. now: aware time. Raises NoSuchTank, NotAllowed, OverQuota."""
         self._of_tank(tank_id)
         return self._make(now, tank=tank_id, name=name, kind=kind, filter_key=filter_key)
 
     def make_for_room(self, room_id: int, name: str, kind: str, now: datetime) -> tuple[Device, str]:
-        """The same, standing for a room. now: aware time. Raises NoSuchRoom."""
+        """The same, standing for a room. now: aware time. Raises NoSuchRoom, OverQuota."""
         self._of_room(room_id)
         return self._make(now, room=room_id, name=name, kind=kind)
 
     def _make(self, now: datetime, **values: str | int | None) -> tuple[Device, str]:
+        where = DeviceRow.tank == values["tank"] if "tank" in values else DeviceRow.room == values["room"]
+        if DeviceRow.select().where(where).bind(self._database).count() >= MOST_DEVICES:
+            raise too_many_devices()
         token = secrets.token_urlsafe(24)
         at = now.astimezone(UTC).replace(tzinfo=None)
         new = DeviceRow.insert(token_hash=_hash(token), made_at=at, **values).bind(self._database).execute()

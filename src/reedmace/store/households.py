@@ -9,19 +9,15 @@ from typing import Literal, cast
 import peewee
 
 from reedmace.store.models import Account, Invite, LookLink, Member, Tank
+from reedmace.store.quotas import MOST_INVITES, MOST_MEMBERS, too_many_hands
 
 Role = Literal["keeper", "helper", "reader"]
 """A keeper does all but give tanks away; a helper logs what was done; a reader looks."""
 INVITED_FOR = timedelta(days=7)
-MOST_MEMBERS, MOST_INVITES = 50, 20
 
 
 class NoSuchInvite(LookupError):
     """The link was used, revoked or is too old, or never was."""
-
-
-class TooManyHands(Exception):
-    """The household, or its open invitations, are as many as may be."""
 
 
 @dataclass(frozen=True)
@@ -70,12 +66,12 @@ class Households:
         return [Hand(r.id, r.owner.email, cast(Role, r.role), r.owner_id) for r in rows.bind(self._database)]
 
     def invite(self, role: Role, now: datetime) -> str:
-        """A link's token, good once and for a week; what is kept is its hash. Raises TooManyHands."""
+        """A link's token, good once and for a week; what is kept is its hash. Raises OverQuota."""
         old = (Invite.owner == self._account_id) & (Invite.made_at < _naive(now) - INVITED_FOR)
         Invite.delete().where(old).bind(self._database).execute()
         open_ = Invite.select().where(Invite.owner == self._account_id).bind(self._database).count()
         if open_ >= MOST_INVITES or len(self.members()) >= MOST_MEMBERS:
-            raise TooManyHands
+            raise too_many_hands()
         token = secrets.token_urlsafe(24)
         new = Invite.insert(
             owner_id=self._account_id, role=role, token_hash=_hash("invite", token), made_at=_naive(now)

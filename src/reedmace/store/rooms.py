@@ -7,17 +7,11 @@ import peewee
 
 from reedmace.logbook.room_plan import RoomPlan
 from reedmace.store.models import RoomRow
-
-MOST_ROOMS = 100
-"""An account's (a stated limit)."""
+from reedmace.store.quotas import MOST_ROOMS, too_many_rooms
 
 
 class NoSuchRoom(LookupError):
     """No room of that id in this account."""
-
-
-class TooManyRooms(Exception):
-    """The account has as many rooms as it may."""
 
 
 class RoomMoved(Exception):
@@ -59,9 +53,9 @@ class Rooms:
         return _room(self._row(room_id))
 
     def make(self, name: str, plan: RoomPlan, now: datetime) -> KeptRoom:
-        """A new room. Raises TooManyRooms."""
+        """A new room. Raises OverQuota."""
         if len(self.all()) >= MOST_ROOMS:
-            raise TooManyRooms
+            raise too_many_rooms()
         values = {
             "account": self._account_id,
             "name": name,

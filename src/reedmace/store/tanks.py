@@ -12,13 +12,15 @@ from reedmace.logbook.plans import FilterPlan
 from reedmace.store.database import written_together
 from reedmace.store.households import Role
 from reedmace.store.models import Account, EntryRow, Tank
+from reedmace.store.quotas import ENTRIES_A_DAY, MOST_TANKS, too_many_entries, too_many_tanks
 
 PAGE = 200
 MANY, NEWEST = ("reading", "timed-flow"), 400
 """Kinds of entry that devices write by the thousand, and how many of each say where a tank stands; the cycle looks no further back."""
 AT_ONCE = 500
 """Rows written with one statement."""
-KEPT_FOR = timedelta(days=1)
+DAY = timedelta(days=1)
+KEPT_FOR = DAY
 """How long a removed tank can be brought back."""
 Aside = Literal["archived", "removed"]
 
@@ -132,7 +134,7 @@ class Tanks:
         return [TankName(r.id, r.name, r.made_at.replace(tzinfo=UTC), r.account_id) for r in rows]
 
     def make(self, name: str, now: datetime) -> TankName:
-        """A new tank. now: aware time."""
+        """A new tank. now: aware time. Raises OverQuota."""
         return self._make(name, now)
 
     def get(self, tank_id: int) -> TankName:
@@ -273,7 +275,7 @@ class Tanks:
         return written[0]
 
     def add_many(self, tank_id: int, news: Sequence[NewEntry], now: datetime) -> list[tuple[Entry, bool]]:
-        """Write several entries or none. Raises as `add`, and NotAllowed."""
+        """Write several entries or none. Raises as `add`, and NotAllowed, OverQuota."""
         self._allow(
             tank_id, roles=("keeper", "helper") if all(self._helpful(tank_id, n) for n in news) else ("keeper",)
         )
@@ -284,9 +286,20 @@ class Tanks:
             mine = (Tank.id == tank_id) & self._seen
             if not Tank.update(writes=Tank.writes + 1).where(mine).bind(self._database).execute():
                 raise NoSuchTank
-            return [self._write(tank_id, new, now) for new in news]
+            written = [self._write(tank_id, new, now) for new in news]
+            if any(fresh for _, fresh in written):
+                self._allow_as_many(tank_id, now)
+            return written
 
         return written_together(self._database, write)
+
+    def _allow_as_many(self, tank_id: int, now: datetime) -> None:
+        """Raise OverQuota where a tank was written to without end today; what was just written is then taken back."""
+        rows = EntryRow.select(EntryRow.written_at).where(EntryRow.tank == tank_id).order_by(EntryRow.id.desc())
+        # The newest of those that must have been written before today.
+        first = rows.offset(ENTRIES_A_DAY).bind(self._database).first()
+        if first is not None and first.written_at > _naive(now) - DAY:
+            raise too_many_entries(int((first.written_at + DAY - _naive(now)).total_seconds()) + 1)
 
     def _helpful(self, tank_id: int, new: NewEntry) -> bool:
         """Whether a helper may write it: what was done or seen, no plan, and no correction of another's line."""
@@ -298,7 +311,7 @@ class Tanks:
         return bool(EntryRow.select().where(own).bind(self._database).exists())
 
     def bring(self, name: str, entries: Sequence[Entry], now: datetime) -> TankName:
-        """A new tank with a logbook written elsewhere, in its order; what supersedes what is kept. All or nothing."""
+        """A new tank with a logbook written elsewhere, in its order; what supersedes what is kept. All or nothing. Raises OverQuota."""
         with self._database.atomic():
             tank = self._make(name, now)
             ids: dict[int, int] = {}
@@ -355,6 +368,8 @@ class Tanks:
         }
 
     def _make(self, name: str, now: datetime) -> TankName:
+        if Tank.select().where(Tank.account == self._account_id).bind(self._database).count() >= MOST_TANKS:
+            raise too_many_tanks()
         values = {"account": self._account_id, "name": name, "made_at": _naive(now)}
         return TankName(Tank.insert(values).bind(self._database).execute(), name, now)
 

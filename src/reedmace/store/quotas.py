@@ -1,0 +1,53 @@
+"""How much one account may hold, so that nobody fills the house for all; far above what keeping tanks asks for."""
+
+from dataclasses import dataclass
+
+MOST_TANKS = 2000
+"""Of one account, those set aside with them."""
+MOST_ROOMS = 100
+MOST_DEVICES = 50
+"""Of one tank, or standing for one room."""
+MOST_MEMBERS, MOST_INVITES = 50, 20
+ENTRIES_A_DAY = 25_000
+"""Of one tank: a probe that writes every four seconds."""
+
+
+@dataclass
+class OverQuota(Exception):
+    """More than one account may hold.
+
+    title, remedy: as a keeper reads them; wait_s: s until it would be let through, where waiting helps.
+    """
+
+    title: str
+    remedy: str
+    wait_s: int | None = None
+
+
+def too_many_rooms() -> OverQuota:
+    return OverQuota("Too many rooms", f"An account may have {MOST_ROOMS}. Take one away first; its tanks stay.")
+
+
+def too_many_tanks() -> OverQuota:
+    return OverQuota(
+        "Too many tanks",
+        f"An account may have {MOST_TANKS}, those set aside with them. Remove some first; what they hold can be taken out as a file.",
+    )
+
+
+def too_many_devices() -> OverQuota:
+    return OverQuota(
+        "Too many devices", f"A tank or a room may have {MOST_DEVICES}. Take one away that writes no more."
+    )
+
+
+def too_many_hands() -> OverQuota:
+    return OverQuota("Too many hands", "Take an open invitation back, or end somebody's helping, first.")
+
+
+def too_many_entries(wait_s: int) -> OverQuota:
+    return OverQuota(
+        "Too many entries in a day",
+        f"A tank takes {ENTRIES_A_DAY:,} entries in 24 hours. Nothing of this was written; let the device send less often, or go on later.",
+        wait_s,
+    )
