@@ -16,6 +16,7 @@ from typing import Any
 
 from reedmace.api.application import new_secret
 from reedmace.command.accounts import WEB_ACCOUNT, RunAs, run_as
+from reedmace.command.compiled import stands
 from reedmace.command.mariadb import MariaDB, die_with_parent, free_port, write_whole
 from reedmace.demo import write_demo
 from reedmace.store import MIGRATE_S, connect, migrate
@@ -164,12 +165,14 @@ def _web(folder: Path, url: str, server: MariaDB | None, *, with_demo: bool) -> 
     account = _account(folder, environment)
     if environment.get("REEDMACE_METRICS") == "1":
         environment["PROMETHEUS_MULTIPROC_DIR"] = _counts(folder, account)
-    _say("warming up the sums (the first time they are compiled, which takes a minute or so)")
-    # Once, in one process: workers that all find an empty cache would compile the same thing side by side.
-    warmed = subprocess.run([sys.executable, "-m", "reedmace.command.warm"], env=environment, **account)
-    if warmed.returncode:
-        _say("the sums could not be warmed up; the messages above say why")
-        return warmed.returncode
+    environment.setdefault("NUMBA_CACHE_DIR", str(VAR / "numba"))
+    if not stands(Path(environment["NUMBA_CACHE_DIR"])):
+        _say("compiling the sums, which takes a minute or so the first time")
+        # Once, in one process: workers that all find an empty cache would compile the same thing side by side.
+        warmed = subprocess.run([sys.executable, "-m", "reedmace.command.warm"], env=environment, **account)
+        if warmed.returncode:
+            _say("the sums could not be compiled; the messages above say why")
+            return warmed.returncode
     stopping: list[int] = []
 
     def pass_on(number: int, _: FrameType | None) -> None:

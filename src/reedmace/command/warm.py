@@ -1,10 +1,13 @@
 """Run the compiled sums once, so that no keeper waits for a compiler; as a program, say how far it has come."""
 
+import os
 import sys
 from collections.abc import Callable
+from pathlib import Path
 
 import numpy as np
 
+from reedmace.command.compiled import mark, what_is_compiled
 from reedmace.core.computations import compute
 from reedmace.core.flow.kernel import airlift_many, airlift_spare_many, meet_many, share_out, spare_many
 
@@ -66,4 +69,6 @@ def warm(say: Callable[[str], None] | None = None) -> None:
 
 
 if __name__ == "__main__":
+    compiled = what_is_compiled()
     warm(lambda text: print(f"reedmace: {text}", file=sys.stderr, flush=True))
+    mark(Path(os.environ["NUMBA_CACHE_DIR"]), compiled)

@@ -7,6 +7,7 @@ import gc
 import signal
 import socket
 import sys
+import threading
 from types import FrameType
 
 import waitress
@@ -26,14 +27,19 @@ def _stop(_: int, __: FrameType | None) -> None:
     raise SystemExit(0)
 
 
-def serve(listener: socket.socket) -> None:
-    """Answer until told to stop. listener: bound, shared with the other workers."""
+def _settle() -> None:
     warm()
-    settings = Settings.from_environment()
-    application = create_app(settings)
     # What is there from the start stays: looking through it again for garbage cost a long list a tenth of a second.
     gc.collect()
     gc.freeze()
+
+
+def serve(listener: socket.socket) -> None:
+    """Answer until told to stop. listener: bound, shared with the other workers."""
+    settings = Settings.from_environment()
+    application = create_app(settings)
+    # The compiled sums are loaded beside the first answers: after a crash keepers wait for neither.
+    threading.Thread(target=_settle, daemon=True).start()
     signal.signal(signal.SIGTERM, _stop)
     waitress.serve(
         application,

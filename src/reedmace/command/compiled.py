@@ -1,0 +1,44 @@
+"""Whether the compiled sums on disk are those of this program on this machine, told without loading any of them."""
+
+import hashlib
+import platform
+import sys
+from importlib.metadata import version
+from pathlib import Path
+
+import reedmace
+
+_MARK = "compiled"
+
+
+def what_is_compiled() -> str:
+    """What compiled sums depend on: their source, the compiler, Python and the processor, as one short word."""
+    found = hashlib.sha256()
+    core = Path(reedmace.__file__).parent / "core"
+    for path in sorted(core.rglob("*.py")):
+        found.update(path.read_bytes())
+    for text in (version("numba"), version("llvmlite"), sys.version, platform.machine(), _processor()):
+        found.update(text.encode())
+    return found.hexdigest()
+
+
+def _processor() -> str:
+    try:
+        lines = Path("/proc/cpuinfo").read_text().splitlines()
+    except OSError:
+        return platform.processor()
+    return "".join(line for line in lines if line.startswith(("model name", "flags")))
+
+
+def mark(folder: Path, what: str) -> None:
+    """Write down that all sums stand compiled there. folder: of the cache; what: they were compiled from, asked before."""
+    folder.mkdir(parents=True, exist_ok=True)
+    (folder / _MARK).write_text(what)
+
+
+def stands(folder: Path) -> bool:
+    """Whether they stand compiled there. folder: of the cache."""
+    try:
+        return (folder / _MARK).read_text() == what_is_compiled()
+    except OSError:
+        return False
