@@ -170,6 +170,22 @@ def test_a_folder_nothing_can_be_written_in_is_a_line_and_no_traceback(tmp_path:
     assert "Traceback" not in str(told.value)
 
 
+def test_reading_the_program_starts_no_threads_that_a_fork_would_break(mariadb) -> None:
+    # Kernels that share their work between threads give nonsense in a process forked from one that has started them.
+    text = (
+        "import os, threading, numba.np.ufunc.parallel as shared\n"
+        "from reedmace.api import Settings, create_app\n"
+        "import reedmace.command.web\n"
+        "create_app(Settings.from_environment())\n"
+        "assert shared._is_initialized is False\n"
+        "assert threading.active_count() == 1, threading.enumerate()\n"
+        "print('may be forked')\n"
+    )
+    environment = {**os.environ, "REEDMACE_DATABASE_URL": mariadb.app_url, "REEDMACE_SECRET_KEY": "x" * 32}
+    done = subprocess.run([sys.executable, "-c", text], env=environment, capture_output=True, text=True, timeout=120)
+    assert done.stdout == "may be forked\n", done.stderr
+
+
 def test_a_port_that_only_listens_is_not_taken_for_a_server() -> None:
     with socket.socket() as mute:
         mute.bind(("127.0.0.1", 0))

@@ -1,7 +1,6 @@
 """The Flask application, made from settings. It keeps nothing between requests."""
 
 import os
-import secrets
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from functools import partial
@@ -192,8 +191,3 @@ def _add_headers(settings: Settings, response: Response) -> Response:
 def _load_keeper(token: str) -> CurrentKeeper | None:
     keeper = g.accounts.find(token, g.now.replace(tzinfo=None)) if "accounts" in g else None
     return CurrentKeeper(keeper, token) if keeper else None
-
-
-def new_secret() -> str:
-    """A secret key for signing cookies."""
-    return secrets.token_hex(32)

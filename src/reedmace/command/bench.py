@@ -10,9 +10,9 @@ from typing import Any
 
 import numpy as np
 
+from reedmace.command.door import WebServer, bound
 from reedmace.command.growth import growth
 from reedmace.command.lives import live, tally
-from reedmace.command.run import Workers, bound
 from reedmace.command.skill import forecast_skill, strangers_skill
 from reedmace.command.speed import forecast, operating_point, ranking
 from reedmace.command.timing import peak_mb
@@ -38,7 +38,8 @@ def _latency() -> list[tuple[str, str, str]]:
     }
     listener = bound("127.0.0.1", 0)
     port = listener.getsockname()[1]
-    server = Workers(listener, environment, 3)
+    server = WebServer(listener, environment, 3)
+    server.go()
     body = b'{"length_cm":90,"width_cm":40,"height_cm":45}'
     took: list[float] = []
 

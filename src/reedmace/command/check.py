@@ -7,7 +7,7 @@ import sys
 from pathlib import Path
 
 from reedmace.api import Settings, create_app
-from reedmace.command.run import ROOT
+from reedmace.command.places import ROOT
 
 FRONT = ROOT / "frontend"
 LONGEST = 400

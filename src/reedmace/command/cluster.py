@@ -6,6 +6,7 @@ any of them may be lost. Applications name the nodes in one order, so that one n
 
 import os
 import re
+import secrets
 import shutil
 import signal
 import subprocess
@@ -18,7 +19,6 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from reedmace.api.application import new_secret
 from reedmace.command.keepers import Keeper, Writer
 from reedmace.command.mariadb import MariaDB, die_with_parent, free_port
 
@@ -252,7 +252,7 @@ class Trial:
     def stand_machines(self) -> None:
         """Start the application machines, and have keepers sign up."""
         self._say("two application machines")
-        secret = new_secret()
+        secret = secrets.token_hex(32)
         self.machines = [Machine(self._folder / f"machine{i}", self._urls(), secret) for i in range(1, MACHINES + 1)]
         for machine in self.machines:
             machine.start()

@@ -15,7 +15,6 @@ from pathlib import Path
 from typing import Any
 
 from reedmace.command.accounts import DATABASE_ACCOUNT, RunAs, run_as
-from reedmace.store import MIGRATE_S, connect, migrate
 
 _PR_SET_PDEATHSIG = 1
 BINLOG_DAYS = 8
@@ -73,9 +72,18 @@ class MariaDB:
 
     def start(self) -> None:
         """Make the data folder if there is none, start, and bring accounts and tables up to date."""
+        self.begin()
+        self.make_ready()
+
+    def begin(self) -> None:
+        """The first part of it: the server starts, its address is known, and something else can be done meanwhile."""
         self.lay_down()
         self._wait_for_orphan()
         self._spawn()
+
+    def make_ready(self) -> None:
+        """The second part: wait until it answers, and bring accounts and tables up to date."""
+        self._await()
         self._prepare()
 
     def lay_down(self) -> None:
@@ -117,6 +125,7 @@ class MariaDB:
         """Start again on the same port, after a crash."""
         self._wait_for_orphan()
         self._spawn()
+        self._await()
 
     @property
     def app_url(self) -> str:
@@ -237,6 +246,10 @@ class MariaDB:
                 start_new_session=True,
                 **self._popen_as(),
             )
+
+    def _await(self) -> None:
+        """Until the server greets. Raises RuntimeError."""
+        assert self.process is not None  # noqa: S101 - it was spawned before
         end = time.monotonic() + self.START_S
         while time.monotonic() < end:
             if self.process.poll() is not None:
@@ -287,6 +300,9 @@ class MariaDB:
             GRANT RELOAD, BINLOG MONITOR, BINLOG REPLAY ON *.* TO 'reedmace_owner'@'127.0.0.1';
             """
         )
+        # Read only now: a launcher has better to do before its server has started.
+        from reedmace.store import MIGRATE_S, connect, migrate
+
         migrate(connect(self.owner_url, MIGRATE_S))
         # Entries can be read and added but never changed; they leave only with their tank, by the foreign key.
         self._sql(

@@ -7,7 +7,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 
 from reedmace.command.mariadb import MariaDB
-from reedmace.command.run import VAR
+from reedmace.command.places import VAR
 
 
 @dataclass(frozen=True)

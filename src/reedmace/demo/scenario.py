@@ -1,11 +1,11 @@
 """Fennel Yard: a row of small workshops with a few shared tanks, kept by one keeper. All of it invented."""
 
+import secrets
 from datetime import UTC, datetime, timedelta
 
 import peewee
 
 from reedmace.api.accounts import DEMO_EMAIL
-from reedmace.api.application import new_secret
 from reedmace.demo.rack import ROOM, rack, rack_plan
 from reedmace.demo.stairwell import stairwell
 from reedmace.demo.tanks import bindery, courtyard, kiln_room, long_bench
@@ -21,7 +21,7 @@ def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime 
     keeper = accounts.by_email(DEMO_EMAIL)
     if keeper is None:
         # Nobody needs this password: the demo's door is a button.
-        keeper = accounts.sign_up(DEMO_EMAIL, new_secret(), now.replace(tzinfo=None))
+        keeper = accounts.sign_up(DEMO_EMAIL, secrets.token_hex(32), now.replace(tzinfo=None))
     tanks = Tanks(database, keeper.id)
     if tanks.all():
         if not fresh:

@@ -7,7 +7,7 @@ meet is one root of a falling function, found by a bracketed Anderson-Björck se
 import math
 
 import numpy as np
-from numba import get_num_threads, njit, prange, set_num_threads
+from numba import config, njit, prange, set_num_threads
 from numpy.typing import NDArray
 
 from reedmace.core.quantity.constants import WATER_KG_M3, G
@@ -22,7 +22,8 @@ MIXTURE_K = 7.0
 50 cm deep and not lifting, moves 66 L/min of water with 70 of air (Wurts, McNeill and Overhults 1994, memory). Without
 it and `GATHERING` the relations for long tubes give three times that."""
 
-MOST_THREADS = int(get_num_threads())
+MOST_THREADS = int(config.NUMBA_NUM_THREADS)  # type: ignore[attr-defined]
+"""Asked of the settings: asking the threads themselves would start them, and a process that has is not to be forked."""
 WORTH_SHARING = 512
 """Under so many rows, waking a second thread costs more than the sum, and on a busy machine far more (measured)."""
 
