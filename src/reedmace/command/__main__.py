@@ -33,6 +33,8 @@ def main() -> int:
     back.add_argument("file", type=Path)
     back.add_argument("--until", metavar="UTC", help="and what was written after it, up to a moment: 2026-11-27T08:00")
     verbs.add_parser("cluster-trial", help="three database nodes and two applications, broken one by one under load")
+    kills = verbs.add_parser("kill-trial", help="every process killed at random under load, again and again")
+    kills.add_argument("kills", type=int, nargs="?", default=50)
     verbs.add_parser("types", help="write the front end's types from the API description")
     device = verbs.add_parser(
         "standin", help="a simulated device (meter, plug, kit, thermometer, probe), sending to a running Reedmace"
@@ -62,6 +64,7 @@ def main() -> int:
         "bench": lambda: _of("bench").bench(),
         "backup": lambda: _of("backup").backup(arguments.file),
         "restore": lambda: _of("backup").restore(arguments.file, arguments.until),
+        "kill-trial": lambda: _of("kills").kill_trial(arguments.kills),
         "cluster-trial": lambda: _of("cluster").cluster_trial(),
         "account": lambda: _of("account").reset(arguments.email),
         "standin": lambda: _of("standin").standin(

@@ -4,7 +4,6 @@ Galera (Debian's galera-4, which comes with the MariaDB server) keeps the nodes 
 any of them may be lost. Applications name the nodes in one order, so that one node takes the writes while it lives.
 """
 
-import os
 import re
 import secrets
 import shutil
@@ -13,14 +12,14 @@ import subprocess
 import sys
 import tempfile
 import time
-import urllib.request
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from pathlib import Path
 
 from reedmace.command.keepers import Keeper, Writer
-from reedmace.command.mariadb import MariaDB, die_with_parent, free_port
+from reedmace.command.machine import Machine
+from reedmace.command.mariadb import MariaDB, free_port
 
 NODES, MACHINES, WRITERS = 3, 2, 4
 PROVIDERS = ("/usr/lib/galera/libgalera_smm.so", "/usr/lib64/galera-4/libgalera_smm.so")
@@ -161,55 +160,6 @@ class Node(MariaDB):
         return found
 
 
-class Machine:
-    """One application machine: `serve` with the cluster for its database.
-
-    folder: of its own; urls: of the database for the application and for its tables; secret: the same on all machines.
-    """
-
-    def __init__(self, folder: Path, urls: tuple[str, str], secret: str) -> None:
-        folder.mkdir(parents=True, exist_ok=True)
-        self.port = free_port()
-        self._log = folder / "run.log"
-        self._environment = {
-            **os.environ,
-            "REEDMACE_VAR": str(folder),
-            "REEDMACE_BIND": f"127.0.0.1:{self.port}",
-            "REEDMACE_WORKERS": "1",
-            "REEDMACE_SIGN_UPS": "100000",
-            "REEDMACE_DATABASE_URL": urls[0],
-            "REEDMACE_MIGRATE_URL": urls[1],
-            "REEDMACE_SECRET_KEY": secret,
-        }
-        self.process: subprocess.Popen[bytes] | None = None
-
-    def start(self) -> None:
-        """Start, and wait until it answers from its database. Raises RuntimeError."""
-        with self._log.open("ab") as log:
-            self.process = subprocess.Popen(
-                [sys.executable, "-m", "reedmace.command", "serve"],
-                env=self._environment,
-                stdout=log,
-                stderr=log,
-                start_new_session=True,
-                preexec_fn=die_with_parent,
-            )
-        end = time.monotonic() + JOIN_S
-        while time.monotonic() < end and self.process.poll() is None:
-            try:
-                urllib.request.urlopen(f"http://127.0.0.1:{self.port}/readyz", timeout=5).close()
-                return
-            except OSError:
-                time.sleep(0.1)
-        raise RuntimeError(f"an application machine did not start:\n{self._log.read_text()[-2000:]}")
-
-    def stop(self, how: signal.Signals = signal.SIGTERM) -> None:
-        """Stop it and wait. how: SIGKILL kills its workers' launcher, and they with it."""
-        if self.process is not None and self.process.poll() is None:
-            self.process.send_signal(how)
-            self.process.wait(60)
-
-
 @dataclass
 class Event:
     """What was done to the cluster. longest_wait_s: until a keeper's note was acknowledged, of those sent meanwhile."""
@@ -253,7 +203,9 @@ class Trial:
         """Start the application machines, and have keepers sign up."""
         self._say("two application machines")
         secret = secrets.token_hex(32)
-        self.machines = [Machine(self._folder / f"machine{i}", self._urls(), secret) for i in range(1, MACHINES + 1)]
+        urls = self._urls()
+        settings = {"REEDMACE_DATABASE_URL": urls[0], "REEDMACE_MIGRATE_URL": urls[1], "REEDMACE_SECRET_KEY": secret}
+        self.machines = [Machine(self._folder / f"machine{i}", 1, settings) for i in range(1, MACHINES + 1)]
         for machine in self.machines:
             machine.start()
         for i in range(WRITERS):

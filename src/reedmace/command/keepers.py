@@ -78,6 +78,17 @@ class Keeper:
         entry = {"key": key, "at": datetime.now(UTC).isoformat(), "body": {"kind": "note", "text": key}}
         return self.ask("POST", f"/api/tanks/{self.tank}/entries", entry)[0]
 
+    def notes(self) -> list[str]:
+        """Keys of all that stands in the tank's logbook. Raises RuntimeError when refused."""
+        keys: list[str] = []
+        before = ""
+        while True:
+            page = self._told(*self.ask("GET", f"/api/tanks/{self.tank}/entries?limit=200{before}"))
+            keys += [e["key"] for e in page["entries"]]
+            if not page["next_before"]:
+                return keys
+            before = f"&before={page['next_before']}"
+
 
 class Writer(threading.Thread):
     """A keeper who writes notes one after the other, each again until it is acknowledged, and remembers how long each took.

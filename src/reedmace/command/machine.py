@@ -1,0 +1,61 @@
+"""One machine that serves, as a trial starts, asks, kills and stops it."""
+
+import os
+import signal
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+from reedmace.command.mariadb import die_with_parent, free_port
+from reedmace.command.places import VAR
+
+START_S = 120.0
+"""It answers within so long, or the trial is given up."""
+
+
+class Machine:
+    """`./reedmace serve` in a folder of its own. workers: of its web server; settings: of its environment besides."""
+
+    def __init__(self, folder: Path, workers: int, settings: dict[str, str] | None = None) -> None:
+        folder.mkdir(parents=True, exist_ok=True)
+        self.port = free_port()
+        self._log = folder / "run.log"
+        self._environment = {
+            **os.environ,
+            "REEDMACE_VAR": str(folder),
+            # Compiled sums are shared with the rest of this checkout.
+            "NUMBA_CACHE_DIR": os.environ.get("NUMBA_CACHE_DIR", str(VAR / "numba")),
+            "REEDMACE_BIND": f"127.0.0.1:{self.port}",
+            "REEDMACE_WORKERS": str(workers),
+            "REEDMACE_SIGN_UPS": "100000",
+            **(settings or {}),
+        }
+        self.process: subprocess.Popen[bytes] | None = None
+
+    def start(self) -> None:
+        """Start, and wait until it answers from its database. Raises RuntimeError."""
+        with self._log.open("ab") as log:
+            self.process = subprocess.Popen(
+                [sys.executable, "-m", "reedmace.command", "serve"],
+                env=self._environment,
+                stdout=log,
+                stderr=log,
+                start_new_session=True,
+                preexec_fn=die_with_parent,
+            )
+        end = time.monotonic() + START_S
+        while time.monotonic() < end and self.process.poll() is None:
+            try:
+                urllib.request.urlopen(f"http://127.0.0.1:{self.port}/readyz", timeout=5).close()
+                return
+            except OSError:
+                time.sleep(0.1)
+        raise RuntimeError(f"an application machine did not start:\n{self._log.read_text()[-2000:]}")
+
+    def stop(self, how: signal.Signals = signal.SIGTERM) -> None:
+        """Stop it and wait. how: SIGKILL kills its workers' launcher, and they with it."""
+        if self.process is not None and self.process.poll() is None:
+            self.process.send_signal(how)
+            self.process.wait(60)
