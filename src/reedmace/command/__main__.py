@@ -33,8 +33,10 @@ def main() -> int:
     back.add_argument("file", type=Path)
     back.add_argument("--until", metavar="UTC", help="and what was written after it, up to a moment: 2026-11-27T08:00")
     verbs.add_parser("cluster-trial", help="three database nodes and two applications, broken one by one under load")
+    verbs.add_parser("licences", help="write the list of packages that ship, with their licences")
     kills = verbs.add_parser("kill-trial", help="every process killed at random under load, again and again")
     kills.add_argument("kills", type=int, nargs="?", default=50)
+    verbs.add_parser("load-trial", help="more and more keepers at once, and how long each waits")
     verbs.add_parser("types", help="write the front end's types from the API description")
     device = verbs.add_parser(
         "standin", help="a simulated device (meter, plug, kit, thermometer, probe), sending to a running Reedmace"
@@ -65,6 +67,8 @@ def main() -> int:
         "backup": lambda: _of("backup").backup(arguments.file),
         "restore": lambda: _of("backup").restore(arguments.file, arguments.until),
         "kill-trial": lambda: _of("kills").kill_trial(arguments.kills),
+        "load-trial": lambda: _of("load").load_trial(),
+        "licences": lambda: _of("licences").write(),
         "cluster-trial": lambda: _of("cluster").cluster_trial(),
         "account": lambda: _of("account").reset(arguments.email),
         "standin": lambda: _of("standin").standin(

@@ -7,6 +7,7 @@ import sys
 from pathlib import Path
 
 from reedmace.api import Settings, create_app
+from reedmace.command.licences import faults
 from reedmace.command.places import ROOT
 
 FRONT = ROOT / "frontend"
@@ -88,4 +89,6 @@ def check() -> int:
     failed += bool(long)
     fresh = TYPES.exists() and TYPES.read_text() == generated_types()
     print(f"{'generated types':20} {'ok' if fresh else 'FAILED: run ./reedmace types'}")
-    return 1 if failed or not fresh else 0
+    wrong = faults()
+    print(f"{'licences':20} {'ok' if not wrong else 'FAILED: ' + '; '.join(wrong)}")
+    return 1 if failed or wrong or not fresh else 0

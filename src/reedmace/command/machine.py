@@ -59,3 +59,22 @@ class Machine:
         if self.process is not None and self.process.poll() is None:
             self.process.send_signal(how)
             self.process.wait(60)
+
+    def memory_mb(self) -> float:
+        """Memory of its web processes, what they share counted once, MB (proportional set size)."""
+        total = 0
+        for entry in Path("/proc").iterdir():
+            if not entry.name.isdigit():
+                continue
+            try:
+                if f"REEDMACE_VAR={self._environment['REEDMACE_VAR']}\0" not in (entry / "environ").read_text(
+                    errors="replace"
+                ):
+                    continue
+                if "reedmace.command.web" not in (entry / "cmdline").read_text(errors="replace"):
+                    continue
+                rows = (entry / "smaps_rollup").read_text().splitlines()
+            except OSError:
+                continue
+            total += sum(int(row.split()[1]) for row in rows if row.startswith("Pss:"))
+        return total / 1024

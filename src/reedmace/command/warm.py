@@ -71,4 +71,5 @@ def warm(say: Callable[[str], None] | None = None) -> None:
 if __name__ == "__main__":
     compiled = what_is_compiled()
     warm(lambda text: print(f"reedmace: {text}", file=sys.stderr, flush=True))
-    mark(Path(os.environ["NUMBA_CACHE_DIR"]), compiled)
+    if folder := os.environ.get("NUMBA_CACHE_DIR"):
+        mark(Path(folder), compiled)
