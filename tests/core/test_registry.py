@@ -4,13 +4,16 @@ import inspect
 import json
 import pkgutil
 import re
+import subprocess
+import sys
 from importlib import import_module
 
 import pytest
 from pydantic import ValidationError
 
 import reedmace.core
-from reedmace.core.computations import COMPUTATIONS, compute, issues_of
+from reedmace.core.asking import ROOMS, issues_of
+from reedmace.core.computations import COMPUTATIONS, compute
 from reedmace.core.contract import Answer, Working
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter import CATALOGUE
@@ -262,3 +265,22 @@ def test_every_public_core_function_documents_each_parameter(function) -> None:
             r"event_\*|[Aa]rguments as for|all arguments|rest as in", text
         )
         assert named, f"the docstring does not speak of {parameter}"
+
+
+def test_the_index_of_rooms_is_the_registry() -> None:
+    by_room = {name: room for room, names in ROOMS.items() for name in names}
+    assert by_room == {name: c.function.__module__.split(".")[2] for name, c in COMPUTATIONS.items()}
+
+
+def test_a_sum_of_one_room_reads_no_other() -> None:
+    text = (
+        "import sys\n"
+        "from reedmace.core.asking import answered, named\n"
+        "print(answered(named('tank-volume'), {'length_cm': 90, 'width_cm': 40, 'height_cm': 45}).net_l)\n"
+        "assert named('no-such-sum') is None\n"
+        "print(*(name for name in ('numba', 'scipy', 'pint', 'flask', 'peewee') if name in sys.modules))\n"
+    )
+    done = subprocess.run([sys.executable, "-c", text], capture_output=True, text=True, timeout=60, check=True)
+    litres, others = done.stdout.split("\n")[:2]
+    assert float(litres) == pytest.approx(143, abs=1)
+    assert others == ""

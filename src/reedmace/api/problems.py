@@ -9,7 +9,7 @@ from peewee import DataError, InterfaceError, OperationalError
 from pydantic import BaseModel, Field, ValidationError
 from werkzeug.exceptions import HTTPException
 
-from reedmace.core.computations import issues_of
+from reedmace.core.asking import issues_of
 from reedmace.core.contract import Issue
 from reedmace.core.errors import CannotAnswer
 from reedmace.logbook.differences import Difference, differences

@@ -3,10 +3,12 @@
 import json
 import os
 import sys
+from typing import Any
 
 from pydantic import ValidationError
 
-from reedmace.core.computations import COMPUTATIONS, compute, issues_of
+from reedmace.core.asking import answered, issues_of, named
+from reedmace.core.contract import Computation
 from reedmace.core.errors import CannotAnswer
 
 LARGEST = 5_000_000
@@ -19,18 +21,21 @@ def main(name: str | None, *, list_names: bool, schema: str | None, lines: bool 
     {"error": …}, and the exit code at the end is 2.
     """
     if list_names:
+        from reedmace.core.computations import COMPUTATIONS
+
         return _print("\n".join(f"{c.name:20} {c.answers}" for c in COMPUTATIONS.values()))
     wanted = schema or name
-    if wanted not in COMPUTATIONS:
+    found = named(wanted) if wanted else None
+    if found is None:
         return _refuse(
             f"there is no computation {wanted!r}; ./reedmace compute --list names them."
             if wanted
             else "name a computation; --list names them."
         )
     if schema:
-        return _print(json.dumps(COMPUTATIONS[schema].schema(), indent=2, ensure_ascii=False))
+        return _print(json.dumps(found.schema(), indent=2, ensure_ascii=False))
     if lines:
-        return _lines(str(wanted))
+        return _lines(found)
     text = sys.stdin.read(LARGEST + 1)
     if len(text) > LARGEST:
         return _refuse("the input is over 5 MB.")
@@ -39,13 +44,13 @@ def main(name: str | None, *, list_names: bool, schema: str | None, lines: bool 
     except (json.JSONDecodeError, RecursionError) as error:
         return _refuse(f"the input is not JSON: {error}.")
     try:
-        answer = compute(str(wanted), data)
+        answer = answered(found, data)
     except (ValidationError, CannotAnswer) as error:
         return _refuse("; ".join(str(c) for c in issues_of(error)))
     return _print(json.dumps(answer.model_dump(mode="json"), indent=2, ensure_ascii=False))
 
 
-def _lines(name: str) -> int:
+def _lines(asked: Computation[Any, Any]) -> int:
     """One process for a thousand questions."""
     code = 0
     for line in sys.stdin:
@@ -54,7 +59,7 @@ def _lines(name: str) -> int:
         try:
             if len(line) > LARGEST:
                 raise ValueError("the line is over 5 MB.")
-            answer = compute(name, json.loads(line)).model_dump(mode="json")
+            answer = answered(asked, json.loads(line)).model_dump(mode="json")
         except (json.JSONDecodeError, RecursionError) as error:
             answer, code = {"error": f"the line is not JSON: {error}."}, 2
         except (ValidationError, CannotAnswer) as error:

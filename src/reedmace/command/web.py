@@ -21,6 +21,7 @@ from flask import Flask
 from reedmace.api import Settings, create_app
 from reedmace.command.mariadb import die_with_parent
 from reedmace.command.warm import warm
+from reedmace.core.computations import COMPUTATIONS
 
 THREADS = 8
 SILENT_S = 30
@@ -120,6 +121,10 @@ def main(listener: socket.socket, count: int) -> None:
     """Read the program, wait for a word on standard input that the database is ready, then answer. count: of workers."""
     settings = Settings.from_environment()
     application = create_app(settings)
+    # Made when first needed, elsewhere; here once, for all workers.
+    for one in COMPUTATIONS.values():
+        one.question.model_rebuild()
+        one.answer.model_rebuild()
     signal.signal(signal.SIGTERM, _stop)
     if not sys.stdin.buffer.readline():
         # Who began it is gone, or gave up.

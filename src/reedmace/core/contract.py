@@ -13,7 +13,7 @@ from reedmace.core.sources import SOURCES
 class WorkingLine(BaseModel):
     """One line a person can follow on paper."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
     symbol: str
     formula: str
@@ -27,13 +27,13 @@ class WorkingLine(BaseModel):
 class Question(BaseModel):
     """Base of every input: unknown fields and infinities are refused."""
 
-    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, defer_build=True)
 
 
 class Part(BaseModel):
     """Base of the parts an input or answer is made of."""
 
-    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, defer_build=True)
 
 
 class Issue(Part):
@@ -50,7 +50,7 @@ class Issue(Part):
 class Answer(BaseModel):
     """Base of every output. `verdict` is a sentence; `working` the lines behind the numbers."""
 
-    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, defer_build=True)
 
     verdict: str
     working: list[WorkingLine]

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 
 from pydantic import ValidationError
 
-from reedmace.core.computations import issues_of
+from reedmace.core.asking import issues_of
 from reedmace.core.filter import Filter
 from reedmace.formats.tables import RowError, read_rows
 

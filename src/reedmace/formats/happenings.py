@@ -13,7 +13,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from reedmace.core.computations import issues_of
+from reedmace.core.asking import issues_of
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import shown
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL, as_nitrogen

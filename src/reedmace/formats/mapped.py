@@ -10,7 +10,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
 
-from reedmace.core.computations import issues_of
+from reedmace.core.asking import issues_of
 from reedmace.core.contract import Part, whole
 from reedmace.core.quantity import CACO3_PER_DKH, NITROGEN_SHARE
 from reedmace.formats.readings import MOST_ROWS, reading_key

@@ -8,7 +8,7 @@ from datetime import UTC, datetime, timedelta
 
 from pydantic import ValidationError
 
-from reedmace.core.computations import issues_of
+from reedmace.core.asking import issues_of
 from reedmace.core.quantity import shown
 from reedmace.formats.tables import RowError, read_rows
 from reedmace.logbook import Entry, NewEntry

@@ -10,11 +10,10 @@ from collections.abc import Sequence
 from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field
-from scipy.optimize import brentq
-from scipy.special import gammaincc
 
 from reedmace.core.contract import Answer, Lph, Name, Part, Question, Share, Working, computation, number, whole
 from reedmace.core.quantity import shown
+from reedmace.core.roots import root_between
 
 Current = Literal["gentle", "moderate", "strong"]
 
@@ -106,7 +105,12 @@ def jet_m3(opening: Opening, over_m_s: float, basin: Basin) -> float:
     way = min(reach, basin.width_m)
     least = math.log(reach / way)
     whole_jet = 2**-1.5 * math.gamma(1.5) * reach**2
-    return 2 * PLANE_HALF * math.sqrt(0.5 / math.log(2)) * opening.row_m * whole_jet * float(gammaincc(1.5, 2 * least))
+    return 2 * PLANE_HALF * math.sqrt(0.5 / math.log(2)) * opening.row_m * whole_jet * _beyond(2 * least)
+
+
+def _beyond(x: float) -> float:
+    """The upper incomplete gamma function of 3/2 over the whole. x: from 0 up, dimensionless. Source: Abramowitz and Stegun 1964, 6.5."""
+    return math.erfc(math.sqrt(x)) + 2 * math.sqrt(x / math.pi) * math.exp(-x)
 
 
 def jet_cm(opening: Opening, over_m_s: float, basin: Basin) -> tuple[float, float]:
@@ -155,7 +159,7 @@ def largest_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float)
 
     if spare(MOST_SHARE) >= 0:
         return MOST_SHARE
-    found: float = brentq(spare, 1e-6, MOST_SHARE, xtol=1e-7, rtol=1e-9)
+    found = root_between(spare, 1e-6, MOST_SHARE, xtol=1e-7, rtol=1e-9)
     # On the calm side of the crossing, or the limit itself would be too strong.
     return found * (1 - 1e-6)
 

@@ -6,7 +6,6 @@ from typing import Annotated
 import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field
-from scipy.optimize import brentq
 
 from reedmace.core.contract import (
     Answer,
@@ -27,6 +26,7 @@ from reedmace.core.flow.materials import FITTING_K, viscosity_m2_s
 from reedmace.core.flow.operating import minor_coefficient
 from reedmace.core.flow.overflow import DRAIN_SHARE, PIPE_L, run_back_l, siphon_m3s
 from reedmace.core.quantity import shown
+from reedmace.core.roots import root_between
 
 Floats = NDArray[np.float64]
 ROUGHNESS_M = 1.5e-6
@@ -120,7 +120,7 @@ class _Branches:
             return 0.0
         if self.asks(i, self.most) <= head:
             return self.most
-        return float(brentq(lambda flow: self.asks(i, flow) - head, 0.0, self.most, xtol=1e-12))
+        return root_between(lambda flow: self.asks(i, flow) - head, 0.0, self.most, xtol=1e-12)
 
     def all(self, head: float) -> Floats:
         return np.array([self.flow(i, head) for i in range(len(self.lift))])
@@ -134,7 +134,7 @@ class _Branches:
         low = float(self.lift.min())
         if self.gives_up <= low:
             return low
-        return float(brentq(lambda head: self.pump(head) - self.all(head).sum(), low, self.gives_up, xtol=1e-10))
+        return root_between(lambda head: self.pump(head) - self.all(head).sum(), low, self.gives_up, xtol=1e-10)
 
 
 def _even(q: SharedSumpQuestion, b: _Branches) -> tuple[float, Floats]:
@@ -149,7 +149,7 @@ def _even(q: SharedSumpQuestion, b: _Branches) -> tuple[float, Floats]:
     open_now = b.squares.copy()
     b.squares = np.array([minor_coefficient(TAP_OPEN_K + 1.0, t.bore_mm / 1000) for t in q.tanks])
     most = b.most * 3.6e6 / litres.sum()
-    turns = float(brentq(spare, 0.0, most, xtol=1e-9)) if spare(0.0) > 0 else 0.0
+    turns = root_between(spare, 0.0, most, xtol=1e-9) if spare(0.0) > 0 else 0.0
     flows = turns * litres / 3.6e6
     head = b.gives_up * (1 - (flows.sum() / b.most) ** 2)
     shares = []

@@ -5,12 +5,11 @@ from typing import Annotated, Literal
 
 import numpy as np
 from pydantic import Field, model_validator
-from scipy.interpolate import PchipInterpolator
-from scipy.optimize import brentq
 
 from reedmace.core.contract import Answer, Lph, Part, Question, Working, computation, number
 from reedmace.core.flow.bucket import bucket_lph
 from reedmace.core.quantity import shown
+from reedmace.core.roots import root_between
 
 NOISE = 1.03
 """A fill timed by hand is sure to about 3 %: marks that differ by less give the same flow (memory)."""
@@ -92,6 +91,8 @@ def throttle_marks(question: ThrottleMarksQuestion) -> ThrottleMarksAnswer:
         )
     # Held to one direction, so that one flow has one mark.
     held = np.maximum.accumulate(flows) if rising else np.minimum.accumulate(flows)
+    from scipy.interpolate import PchipInterpolator
+
     curve = PchipInterpolator(marks, held)
     wanted = float(np.clip(q.wanted_lph, held.min(), held.max()))
     if wanted in (held[0], held[-1]):
@@ -105,7 +106,7 @@ def throttle_marks(question: ThrottleMarksQuestion) -> ThrottleMarksAnswer:
         "mark",
         "monotone curve through the fills meets the wanted flow",
         f"{shown.lph(q.wanted_lph)}",
-        float(brentq(lambda x: float(curve(x)) - wanted, marks[0], marks[-1])),
+        root_between(lambda x: float(curve(x)) - wanted, marks[0], marks[-1]),
         "of its scale",
         "pchip",
     )

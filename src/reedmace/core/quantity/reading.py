@@ -2,9 +2,8 @@
 
 import re
 from functools import lru_cache
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal
 
-import pint
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Question, Working, computation, number
@@ -28,6 +27,9 @@ _EXAMPLE = {
     "hardness": "4 dKH or 70 mg/L",
     "number": "12, 0.5 or 0,5",
 }
+if TYPE_CHECKING:
+    import pint
+
 # Spoken and box-label spellings, put into the words pint knows. Order matters: longer first.
 _SPELLINGS = (
     (r"(?:imperial|imp\.?|uk)\s*gal(?:lon)?s?\b", "imperial_gallon"),
@@ -67,15 +69,24 @@ class ReadQuantityAnswer(Answer):
 
 @lru_cache(maxsize=1)
 def _registry() -> "pint.UnitRegistry[float]":
+    # Read when something is first typed: it takes a third of a second, and most sums type nothing.
+    import pint
+
     registry: pint.UnitRegistry[float] = pint.UnitRegistry(autoconvert_offset_to_baseunit=True)
     registry.define("dKH = 17.85 mg/L")
     return registry
 
 
 def _to_home(amount: float, unit_text: str, kind: str) -> float:
+    """Raises ValueError where there is no such unit, or it measures something else."""
     registry = _registry()
+    from pint.errors import PintError
+
     home, _ = _HOME[kind]
-    return float(registry.Quantity(amount, registry.parse_units(unit_text)).to(home).magnitude)
+    try:
+        return float(registry.Quantity(amount, registry.parse_units(unit_text)).to(home).magnitude)
+    except PintError as error:
+        raise ValueError(unit_text) from error
 
 
 def _spelled(typed: str) -> str:
@@ -128,7 +139,7 @@ def read_quantity(question: ReadQuantityQuestion) -> ReadQuantityAnswer:
             raise refusal
         try:
             total += _to_home(amount, unit_text or plain or home, question.kind)
-        except (pint.errors.PintError, AttributeError, ValueError) as error:
+        except (AttributeError, ValueError) as error:
             raise refusal from error
     if abs(total) > 1e9:
         raise refusal
