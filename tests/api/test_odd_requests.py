@@ -1,6 +1,7 @@
 """Whatever a client sends, the answer is a clear refusal or a clear answer: never our own fault, never a tank lost by it."""
 
 import json
+import re
 import xml.etree.ElementTree as ET
 from typing import Any
 
@@ -178,3 +179,20 @@ def test_what_is_the_same_for_all_is_sent_once_and_then_only_vouched_for(keeper)
     # What is one keeper's own is kept nowhere on the way.
     assert keeper.get("/api/tanks").headers["Cache-Control"] == "no-store"
     assert "ETag" not in keeper.get("/api/tanks").headers
+
+
+def test_only_styles_under_this_answers_own_word_are_let_in(mariadb, tmp_path) -> None:
+    from reedmace.api import Settings, create_app
+
+    (tmp_path / "index.html").write_text('<!doctype html><meta property="csp-nonce" content="%NONCE%"><title>R</title>')
+    client = create_app(Settings(database_url=mariadb.app_url, secret_key="t", front_end=tmp_path)).test_client()
+    words = set()
+    for path in ("/", "/today", "/index.html", "/api/reference"):
+        with client.get(path) as page:
+            (word,) = re.findall(r"style-src 'self' 'nonce-([\w-]{20,})';", page.headers["Content-Security-Policy"])
+            assert f'content="{word}"' in page.text or f"<style nonce='{word}'>" in page.text
+            words.add(word)
+    assert len(words) == 4
+    answer = client.get("/api/compute")
+    assert "style-src 'self';" in answer.headers["Content-Security-Policy"]
+    assert "unsafe-inline" not in answer.headers["Content-Security-Policy"]

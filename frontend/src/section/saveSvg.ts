@@ -17,7 +17,8 @@ export function saveSvg(svg: SVGSVGElement, name: string): void {
   const to = copy.querySelectorAll<SVGElement>("*");
   from.forEach((element, i) => {
     const style = getComputedStyle(element);
-    to[i]?.setAttribute("style", KEPT.map((key) => `${key}:${style.getPropertyValue(key)}`).join(";"));
+    // Property by property: a style attribute written as text is no word of this page's own.
+    for (const key of KEPT) to[i]?.style.setProperty(key, style.getPropertyValue(key));
   });
   copy.setAttribute("xmlns", "http://www.w3.org/2000/svg");
   copy.querySelectorAll("[role=slider]").forEach((handle) => {

@@ -170,6 +170,7 @@ def _close_database(_: BaseException | None) -> None:
 
 def _add_headers(settings: Settings, response: Response) -> Response:
     response.headers.update(shell.FIXED)
+    response.headers["Content-Security-Policy"] = shell.policy()
     if request.path.startswith(("/look/", "/join/", "/api/look/", "/api/invites/")):
         # The address is the secret: it goes nowhere else, and into no index.
         response.headers["Referrer-Policy"] = "no-referrer"

@@ -7,6 +7,8 @@ from apiflask import APIBlueprint
 from flask import Response, current_app
 from markupsafe import Markup, escape
 
+from reedmace.api.shell import style_nonce
+
 blueprint = APIBlueprint("reference", __name__, url_prefix="/api", enable_openapi=False)
 
 _STYLE = (
@@ -54,8 +56,8 @@ def reference() -> Response:
             ).format(name, name, json.dumps(schema, indent=1, ensure_ascii=False))
         )
     page = Markup(
-        "<!doctype html><html lang='en'><meta charset='utf-8'><meta name='viewport' content='width=device-width'><title>Reedmace API</title><style>{}</style><main>{}</main></html>"
-    ).format(Markup(_STYLE), Markup("").join(parts))  # noqa: S704 - a constant style sheet
+        "<!doctype html><html lang='en'><meta charset='utf-8'><meta name='viewport' content='width=device-width'><title>Reedmace API</title><style nonce='{}'>{}</style><main>{}</main></html>"
+    ).format(style_nonce(), Markup(_STYLE), Markup("").join(parts))  # noqa: S704 - a constant style sheet
     return Response(str(page), mimetype="text/html")
 
 

@@ -5,22 +5,23 @@ fetches them beside the program and not after it.
 """
 
 import json
+import secrets
 from collections.abc import Iterator, Sequence
 from pathlib import Path
 from wsgiref.headers import Headers
 
 from apiflask import APIFlask
-from flask import Response, request, send_from_directory
+from flask import Response, g, request, send_from_directory
 from whitenoise import WhiteNoise  # type: ignore[import-untyped]
 
 from reedmace.api.problems import ProblemError
 
-POLICY = (
-    "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data:; "
+_POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self'{}; font-src 'self'; img-src 'self' data:; "
     "connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 )
 FIXED = {
-    "Content-Security-Policy": POLICY,
+    "Content-Security-Policy": _POLICY.format(""),
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "same-origin",
     "Cross-Origin-Opener-Policy": "same-origin",
@@ -28,6 +29,20 @@ FIXED = {
 }
 _STAGES = ("tank", "stock", "filter", "fit", "cycle", "keep")
 _PAGE = "index.html"
+_NONCE = "%NONCE%"
+"""Where the page's word for its own styles is written."""
+
+
+def style_nonce() -> str:
+    """This answer's word for the styles that belong to its page; the policy that goes out with it names the same."""
+    if "style_nonce" not in g:
+        g.style_nonce = secrets.token_urlsafe(16)
+    return str(g.style_nonce)
+
+
+def policy() -> str:
+    """What a browser may load and do with this answer."""
+    return _POLICY.format(f" 'nonce-{g.style_nonce}'" if "style_nonce" in g else "")
 
 
 class MadeOf:
@@ -94,14 +109,15 @@ def install(app: APIFlask, folder: Path | None) -> None:
         """The built page and its files; any other address is the page's own business."""
         if path.startswith("api/") or folder is None or made_of is None:
             raise ProblemError(404, "Not found", "There is nothing here under that address.")
-        if path and _is_file(folder, path):
+        if path not in ("", _PAGE) and _is_file(folder, path):
             response = send_from_directory(folder, path)
             # Built files carry a hash of their content in their name.
             response.headers["Cache-Control"] = (
                 "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
             )
             return response
-        response = send_from_directory(folder, _PAGE)
+        text = (folder / _PAGE).read_text(encoding="utf-8").replace(_NONCE, style_nonce())
+        response = Response(text, mimetype="text/html")
         response.headers["Cache-Control"] = "no-cache"
         links = made_of.links(path, signed_in=app.config["SESSION_COOKIE_NAME"] in request.cookies)
         if links:
