@@ -203,13 +203,15 @@ def _pumped(
     lengths = np.array([hose_m.get(table.filters[i].id, drawn) for i in which]) if hose_m else drawn
     hoses[:, 0, 1] = np.where(hosed, lengths, stem)
     hoses[:, 0, 2] = ROUGHNESS_M
-    squares = np.where(hosed, 0.0, own_k * minor_coefficient(1.0, 1.0) / bore**4)
+    squares = np.where(hosed, 0.0, own_k * minor_coefficient(1.0, 1.0) / (bore * bore * bore * bore))
     # A fitting's K may hang on its bore, and there are only so many bores.
-    for mm in np.unique(bore[hosed]) if hosed.any() else ():
-        total = sum(
-            minor_coefficient(x.k_on(mm * 1000) * x.count, (x.bore_mm or mm * 1000) / 1000) for x in _fittings(plumbing)
-        )
-        squares = np.where(hosed & (bore == mm), total, squares)
+    bores, at = np.unique(bore[hosed], return_inverse=True)
+    fittings = _fittings(plumbing)
+    totals = [
+        sum(minor_coefficient(x.k_on(m * 1000) * x.count, (x.bore_mm or m * 1000) / 1000) for x in fittings)
+        for m in bores
+    ]
+    squares[hosed] = np.array(totals)[at]
     # Affinity laws: flow with the speed, head with its square.
     speed = plumbing.speed_share
     q, h = table.curve_m3s[which] * speed, table.curve_m[which] * speed**2
