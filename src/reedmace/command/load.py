@@ -20,7 +20,7 @@ from reedmace.command.keepers import Keeper
 from reedmace.command.machine import Machine
 
 CROWDS = (1, 8, 32, 100, 300)
-EACH_S = 40.0
+EACH_S = 20.0
 THINK_S = (0.5, 1.5)
 MANY = 20_000
 """Requests after which memory is looked at again."""
@@ -76,7 +76,7 @@ class Visitor(threading.Thread):
 
     def _test(self) -> dict[str, object]:
         self._number += 1
-        reading = {"kind": "reading", "ammonia_mg_n_l": 0.25, "nitrite_mg_n_l": 0.1, "ph": 7.4}
+        reading = {"kind": "reading", "ammonia_ppm": 0.25, "nitrite_ppm": 0.25, "ph": 7.4}
         return {"key": f"load-test-{time.monotonic_ns()}", "at": datetime.now(UTC).isoformat(), "body": reading}
 
 
