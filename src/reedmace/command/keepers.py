@@ -47,19 +47,30 @@ class Keeper:
 
         method, path, body: of the request; body as JSON.
         """
+        kept = self._line is not None
         try:
-            if self._line is None:
-                self._line = http.client.HTTPConnection(*self._machines[0], timeout=PATIENCE_S)
-            headers = {"Cookie": self._cookie, "X-CSRF-Token": self._token, "Content-Type": "application/json"}
-            self._line.request(method, path, None if body is None else json.dumps(body), headers)
-            answer = self._line.getresponse()
-            text = answer.read()
-            for name, value in answer.getheaders():
-                if name.lower() == "set-cookie":
-                    self._cookie = value.split(";")[0]
+            return self._ask(method, path, body)
+        except (ConnectionError, http.client.RemoteDisconnected) as error:
+            if not kept:
+                self.move()
+                return 0, str(error)
         except (OSError, http.client.HTTPException) as error:
             self.move()
             return 0, str(error)
+        # A line that was kept may have been hung up meanwhile: as a browser does, dial once more.
+        self.close()
+        return self.ask(method, path, body)
+
+    def _ask(self, method: str, path: str, body: Any) -> tuple[int, Any]:
+        if self._line is None:
+            self._line = http.client.HTTPConnection(*self._machines[0], timeout=PATIENCE_S)
+        headers = {"Cookie": self._cookie, "X-CSRF-Token": self._token, "Content-Type": "application/json"}
+        self._line.request(method, path, None if body is None else json.dumps(body), headers)
+        answer = self._line.getresponse()
+        text = answer.read()
+        for name, value in answer.getheaders():
+            if name.lower() == "set-cookie":
+                self._cookie = value.split(";")[0]
         return answer.status, json.loads(text) if text[:1] in (b"{", b"[") else text
 
     def move(self) -> None:
