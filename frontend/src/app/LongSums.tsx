@@ -17,7 +17,7 @@ export function LongSums() {
   if (running && seconds !== null)
     return (
       <Said role="status">
-        <span>Working it out{seconds > 0 && `, ${seconds} s`}.</span>
+        <span>At work{seconds > 0 && `, ${seconds} s`}.</span>
         <InlineButton
           onPress={() => {
             setLeft(true);
@@ -70,10 +70,18 @@ const Said = styled.p`
   gap: 0 8px;
   align-items: center;
   color: var(--ink-soft);
-  font-size: 15px;
+  font-size: 14px;
   white-space: nowrap;
+  /* Over the end of the stages' line, beside the menu: the stages keep their places. */
+  position: absolute;
+  right: 76px;
+  top: 3px;
+  line-height: 1;
+  padding-left: 8px;
+  background: var(--paper);
   ${phone} {
-    font-size: 14px;
+    position: static;
+    padding: 0;
     span {
       display: none;
     }

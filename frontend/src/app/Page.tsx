@@ -167,6 +167,7 @@ const Skip = styled.a`
   }
 `;
 const Top = styled.header`
+  position: relative;
   display: flex;
   align-items: center;
   gap: 4px 14px;
