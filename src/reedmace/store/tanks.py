@@ -1,14 +1,14 @@
 """Tanks and their entries. Every query names the account, so another's rows cannot be met."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from typing import Any, Literal, NamedTuple, cast
+from typing import Any, cast
 
 import peewee
 
 from reedmace.logbook import PLAN_KINDS, Entry, NewEntry
 from reedmace.logbook.plans import FilterPlan
+from reedmace.store.asked import Aside, NoSuchEntry, NoSuchTank, NotAllowed, PlanMoved, TankAside, TankName, Wanted
 from reedmace.store.database import written_together
 from reedmace.store.households import Role
 from reedmace.store.models import Account, EntryRow, Tank
@@ -22,60 +22,6 @@ AT_ONCE = 500
 DAY = timedelta(days=1)
 KEPT_FOR = DAY
 """How long a removed tank can be brought back."""
-Aside = Literal["archived", "removed"]
-
-
-class NoSuchTank(LookupError):
-    """No tank of that id in this account."""
-
-
-class NotAllowed(Exception):
-    """The tank is another's, who has not given this hand so much to do."""
-
-
-class NoSuchEntry(LookupError):
-    """No entry of that id in this tank."""
-
-
-class PlanMoved(Exception):
-    """The plan was saved elsewhere since; `current` is what stands now, `mine` what was to be written.
-
-    filters: names of what hangs on the tank, by key.
-    """
-
-    def __init__(self, current: Entry | None, mine: NewEntry, filters: dict[str, str]) -> None:
-        super().__init__("the plan was saved elsewhere since")
-        self.current = current
-        self.mine = mine
-        self.filters = filters
-
-
-@dataclass(frozen=True)
-class TankAside:
-    """A tank out of sight: how, and since when."""
-
-    id: int
-    name: str
-    how: Aside
-    since: datetime
-
-
-@dataclass(frozen=True)
-class TankName:
-    """A tank's id, name and birthday."""
-
-    id: int
-    name: str
-    made_at: datetime
-    owner_id: int = 0
-
-
-class Wanted(NamedTuple):
-    """Which entries of a tank are looked for; what is None does not matter."""
-
-    kind: str | None = None
-    words: str | None = None
-    until: datetime | None = None
 
 
 def _naive(at: datetime) -> datetime:
