@@ -54,7 +54,7 @@ def backup(target: Path) -> int:
     try:
         with tempfile.TemporaryDirectory() as folder, database_of_serve() as served:
             client = _Client(served.owner_url, Path(folder))
-            place = ["--master-data=2", "--flush-logs"] if os.environ.get("REEDMACE_BINLOG") == "1" else []
+            place = ["--master-data=2", "--flush-logs"] if _keeps_changes(served.owner_url) else []
             dump = client.command("mariadb-dump", "--single-transaction", "--hex-blob", *place, client.name)
             with subprocess.Popen(dump, stdout=subprocess.PIPE, stderr=subprocess.PIPE) as running:
                 assert running.stdout is not None and running.stderr is not None  # noqa: S101, PT018 - both are pipes
@@ -74,6 +74,17 @@ def backup(target: Path) -> int:
         partial.unlink(missing_ok=True)
     print(f"{target}: {target.stat().st_size:,} bytes. Keep it on another machine; it holds everything keepers wrote.")
     return 0
+
+
+def _keeps_changes(url: str) -> bool:
+    """Whether the server keeps changes that may follow a dump. Another's server is asked for its place in them only where the operator says so."""
+    if "REEDMACE_DATABASE_URL" in os.environ:
+        return os.environ.get("REEDMACE_BINLOG") == "1"
+    database = connect(url, MIGRATE_S)
+    with database.connection_context():
+        kept = bool(database.execute_sql("SELECT @@log_bin").fetchone()[0])
+    database.close_all()
+    return kept
 
 
 def restore(source: Path, until: str | None) -> int:

@@ -159,7 +159,9 @@ def written_together(database: peewee.Database, work: Callable[[], T]) -> T:
 
     database: connected; work: may run more than once. Raises peewee.OperationalError when it never gets through.
     """
-    for _ in range(CROSSED_TRIES - 1):
+    # Inside a larger whole there is nothing to try again: the server has taken all of that back with it.
+    tries = 1 if database.in_transaction() else CROSSED_TRIES
+    for _ in range(tries - 1):
         try:
             with database.atomic():
                 return work()
