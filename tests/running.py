@@ -8,6 +8,7 @@ import time
 import urllib.request
 from pathlib import Path
 
+from reedmace.command.machine import processes_of
 from reedmace.command.mariadb import free_port
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -68,15 +69,4 @@ class Running:
 
     def pids(self, name: str) -> list[int]:
         """Processes of that name that belong to this run, by its folder or its port in their command line or environment."""
-        found = []
-        for entry in Path("/proc").iterdir():
-            if not entry.name.isdigit():
-                continue
-            try:
-                command = (entry / "cmdline").read_bytes().decode(errors="replace")
-                environment = (entry / "environ").read_bytes().decode(errors="replace")
-            except OSError:
-                continue
-            if name in command and (str(self.folder) in command or f"REEDMACE_VAR={self.folder}" in environment):
-                found.append(int(entry.name))
-        return found
+        return [pid for pid, command in processes_of(self.folder) if name in command]

@@ -16,7 +16,7 @@ from pathlib import Path
 from statistics import median
 
 from reedmace.command.keepers import Keeper, Writer
-from reedmace.command.machine import Machine
+from reedmace.command.machine import Machine, processes_of
 
 WRITERS, WORKERS = 3, 2
 TARGETS = ("worker", "web server", "database", "launcher", "everything")
@@ -40,34 +40,26 @@ class Outcome:
 def _processes(folder: Path) -> dict[str, list[int]]:
     """Pids of one machine by what they are: those whose environment or command names its folder."""
     found: dict[str, list[int]] = {"worker": [], "web server": [], "database": [], "launcher": []}
-    for entry in Path("/proc").iterdir():
-        if not entry.name.isdigit():
-            continue
-        try:
-            command = (entry / "cmdline").read_bytes().decode(errors="replace")
-            environment = (entry / "environ").read_bytes().decode(errors="replace")
-            parent = int((entry / "stat").read_text().rpartition(")")[2].split()[1])
-        except OSError:
-            continue
-        if f"REEDMACE_VAR={folder}\0" not in environment and str(folder) not in command:
-            continue
-        pid = int(entry.name)
+    for pid, command in processes_of(folder):
         if "reedmace.command.web" in command:
-            # A worker is forked from the server, and so has its command.
-            kind = "worker" if _runs(parent, "reedmace.command.web") else "web server"
-            found[kind].append(pid)
+            found["web server"].append(pid)
         elif "mariadbd" in command:
             found["database"].append(pid)
         elif "reedmace.command\0serve" in command:
             found["launcher"].append(pid)
+    # A worker is forked from the server, and so has its command.
+    servers = set(found["web server"])
+    found["worker"] = [pid for pid in servers if _parent(pid) in servers]
+    found["web server"] = sorted(servers - set(found["worker"]))
     return found
 
 
-def _runs(pid: int, what: str) -> bool:
+def _parent(pid: int) -> int:
+    """Pid of a process's parent, 0 when it has ended. pid: of the process."""
     try:
-        return what in Path(f"/proc/{pid}/cmdline").read_bytes().decode(errors="replace")
+        return int(Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[1])
     except OSError:
-        return False
+        return 0
 
 
 def _kill(folder: Path, target: str, draw: random.Random) -> None:

@@ -51,7 +51,6 @@ class Visitor(threading.Thread):
         super().__init__(daemon=True)
         self._keeper, self._seen, self._think_s, self._stop_asked = keeper, seen, think_s, stop
         self._draw = random.Random(keeper.tank)  # noqa: S311 - when somebody thinks is no secret
-        self._number = 0
 
     def run(self) -> None:
         """Ask in turn, until told to stop."""
@@ -75,7 +74,6 @@ class Visitor(threading.Thread):
         self._keeper.close()
 
     def _test(self) -> dict[str, object]:
-        self._number += 1
         reading = {"kind": "reading", "ammonia_ppm": 0.25, "nitrite_ppm": 0.25, "ph": 7.4}
         return {"key": f"load-test-{time.monotonic_ns()}", "at": datetime.now(UTC).isoformat(), "body": reading}
 

@@ -6,6 +6,7 @@ import subprocess
 import sys
 import time
 import urllib.request
+from collections.abc import Iterator
 from pathlib import Path
 
 from reedmace.command.mariadb import die_with_parent, free_port
@@ -13,6 +14,21 @@ from reedmace.command.places import VAR
 
 START_S = 120.0
 """It answers within so long, or the trial is given up."""
+
+
+def processes_of(folder: Path) -> Iterator[tuple[int, str]]:
+    """Pid and command line of every process of one Reedmace: its folder stands in their environment or their command. folder: its REEDMACE_VAR."""
+    for entry in Path("/proc").iterdir():
+        if not entry.name.isdigit():
+            continue
+        try:
+            command = (entry / "cmdline").read_bytes().decode(errors="replace")
+            environment = (entry / "environ").read_bytes().decode(errors="replace")
+        except OSError:
+            # Another's, or ended since.
+            continue
+        if f"REEDMACE_VAR={folder}\0" in environment or str(folder) in command:
+            yield int(entry.name), command
 
 
 class Machine:
@@ -63,18 +79,13 @@ class Machine:
     def memory_mb(self) -> float:
         """Memory of its web processes, what they share counted once, MB (proportional set size)."""
         total = 0
-        for entry in Path("/proc").iterdir():
-            if not entry.name.isdigit():
+        for pid, command in processes_of(Path(self._environment["REEDMACE_VAR"])):
+            if "reedmace.command.web" not in command:
                 continue
             try:
-                if f"REEDMACE_VAR={self._environment['REEDMACE_VAR']}\0" not in (entry / "environ").read_text(
-                    errors="replace"
-                ):
-                    continue
-                if "reedmace.command.web" not in (entry / "cmdline").read_text(errors="replace"):
-                    continue
-                rows = (entry / "smaps_rollup").read_text().splitlines()
+                rows = Path(f"/proc/{pid}/smaps_rollup").read_text().splitlines()
             except OSError:
+                # It has ended since.
                 continue
             total += sum(int(row.split()[1]) for row in rows if row.startswith("Pss:"))
         return total / 1024
