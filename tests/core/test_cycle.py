@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.kernel import ADD_TAN, CHANGE_WATER, KA, STEPS_PER_DAY, THETA, simulate
+from reedmace.core.cycle.kernel import ADD_FILM, ADD_TAN, CHANGE_WATER, KA, LAG, STEPS_PER_DAY, THETA, simulate
 from reedmace.core.cycle.model_input import PRIOR_MEDIAN, still_conditions
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -80,12 +80,42 @@ def test_no_film_changes_nothing() -> None:
 
 def test_a_starved_film_decays_first_order() -> None:
     parameters = PRIOR_MEDIAN.copy()
-    parameters[0], parameters[2] = 3.0, 0.0  # a film that does not grow, so that only its decay shows
+    parameters[0], parameters[2], parameters[LAG] = (
+        3.0,
+        0.0,
+        -10.0,
+    )  # awake from the first; a film that does not grow, so that only its decay shows
     # Fed after 20 starved days, the first hours' removal shows how much film is left.
     early, *_ = run(parameters, days=1, start=(20, 0, 0, 900))
     late, *_ = run(parameters, days=21, start=(0, 0, 0, 900), events=[(20 * STEPS_PER_DAY, ADD_TAN, 20.0)])
     ratio = (20 - late[0, 21, 0]) / (20 - early[0, 1, 0])
     assert ratio == pytest.approx(np.exp(-parameters[6] * 20), rel=0.02)
+
+
+def test_a_film_new_to_the_tank_does_nothing_before_its_lag_is_over_and_brought_film_is_awake() -> None:
+    parameters = PRIOR_MEDIAN.copy()
+    parameters[0], parameters[2], parameters[LAG] = 1.0, 0.0, 6.0
+    eaten = 1.5 - run(parameters, days=12)[0][0, :, 0]
+    assert eaten[3] < 0.03
+    assert eaten[6] < 0.5 < 0.9 < eaten[9]
+    # A mature sponge put in meanwhile does not wait for the rest: its own pace, from the first hour.
+    brought = 1.5 - run(parameters, days=12, events=[(STEPS_PER_DAY, ADD_FILM, 3.0)])[0][0, :, 0]
+    assert brought[1] < 0.01
+    assert brought[2] > 1.2
+
+
+def test_nitrate_of_the_baseline_test_is_what_the_forecasts_books_begin_with() -> None:
+    # Tap water of 20 ppm, tested: neither a film that never was nor figures that fit no course.
+    there = 20 * NA
+    readings = [reading(d, 2, 0, 20) for d in (0, 3, 6, 9)]
+    log = {**TWO_PPM, "day_now": 9.1, "readings": readings}
+    answer = forecast(log)
+    assert answer.bands[0].nitrate_mg_n_l.p50 == pytest.approx(there, rel=0.3)
+    assert answer.bands[9].nitrate_mg_n_l.p50 == pytest.approx(there, rel=0.3)
+    assert not any("fit no usual course" in line for line in answer.rests_on)
+    # Nothing has happened yet, and the date says so as it does with water that began without any.
+    clean = forecast({**log, "readings": [reading(d, 2, 0, 0) for d in (0, 3, 6, 9)]})
+    assert answer.pass_day_p50 == pytest.approx(clean.pass_day_p50, abs=2.5)
 
 
 def test_a_water_change_dilutes_everything_at_once() -> None:
@@ -167,7 +197,10 @@ def test_readings_narrow_the_forecast() -> None:
 
 def test_bands_are_ordered_and_start_at_the_first_dose() -> None:
     answer = forecast(TWO_PPM)
-    assert answer.bands[0].ammonia_mg_n_l.p50 == pytest.approx(2 * A)
+    first = answer.bands[0].ammonia_mg_n_l
+    # As dosed, with room for a label that is not quite true.
+    assert first.p50 == pytest.approx(2 * A, rel=0.03)
+    assert 0.8 < first.p10 / (2 * A) < 0.95 and 1.05 < first.p90 / (2 * A) < 1.2
     for b in answer.bands:
         for line in (b.ammonia_mg_n_l, b.nitrite_mg_n_l, b.nitrate_mg_n_l, b.kh_dkh):
             assert line.p10 <= line.p50 <= line.p90

@@ -38,15 +38,16 @@ EVENTS = [
 ]
 
 
-def derivative(_, y, p, theta):
+def derivative(t, y, p, theta):
     """The model written again, plainly, from its description: growth and decay as ASM1, pH from alkalinity and CO2."""
     tan, no2, _, alkalinity, a, b = np.maximum(y, 0)
-    _, _, mu_a, mu_b, k_a, k_b, decay, co2, a_max, inhibit = p
+    _, _, mu_a, mu_b, k_a, k_b, decay, co2, a_max, inhibit, lag, _, _ = p
+    awake = 1 / (1 + np.exp(-1.5 * (t - lag)))
     h = 10**-6.35 * co2 / max(alkalinity / 50.04, 0.004)
     comfort = 1 / (1 + (h / 10**-6.75) ** 3 + (10**-9.2 / h) ** 2)
     nh3 = tan / (1 + h / KA)
-    uptake_a = theta * comfort * alkalinity / (alkalinity + 4) * tan / (tan + k_a) / (1 + nh3 / 12)
-    uptake_b = theta * comfort * no2 / (no2 + k_b) / (1 + nh3 / inhibit)
+    uptake_a = awake * theta * comfort * alkalinity / (alkalinity + 4) * tan / (tan + k_a) / (1 + nh3 / 12)
+    uptake_b = awake * theta * comfort * no2 / (no2 + k_b) / (1 + nh3 / inhibit)
     r_a, r_b = a * uptake_a, b * uptake_b
     return [
         -r_a,
@@ -70,7 +71,7 @@ def lsoda(p, theta, days, events=EVENTS, alkalinity=80.0):
         while queue and queue[0][0] / STEPS_PER_DAY <= mark:
             _, kind, value = queue.pop(0)
             if kind == ADD_TAN:
-                y[0] += value
+                y[0] += value * p[12]
             elif kind == CHANGE_WATER:
                 y[:4] = y[:4] * (1 - value) + np.array([0, 0, 0, alkalinity]) * value
             else:
@@ -150,19 +151,21 @@ def test_lsoda_on_the_plainly_written_model_is_ours_in_every_method(method: str)
     log = busy_log(method)
     p, model_input, days = prior_median(log), model_input_of(log, 60), 60
     y = np.array([*model_input.start, p[0], p[1], 0.0])
+    y[2] *= p[11]
+    asleep = [np.exp(1.5 * p[10])]
     queue = sorted(zip(model_input.steps / STEPS_PER_DAY, model_input.kinds, model_input.values, strict=True))
     out, at = [], 0.0
     for mark in sorted({*range(days + 1), *(e[0] for e in queue)}):
         if mark > at:
             conditions_now = model_input.conditions[int(at + 1e-9)]
             y = solve_ivp(
-                plainly, (at, mark), y, method="LSODA", rtol=1e-9, atol=1e-11, args=(p, conditions_now)
+                plainly, (at, mark), y, method="LSODA", rtol=1e-9, atol=1e-11, args=(p, conditions_now, asleep[0])
             ).y[:, -1]  # fmt: skip
             at = mark
         while queue and queue[0][0] <= mark:
             _, kind, value = queue.pop(0)
             if kind == ADD_TAN:
-                y[0] += value
+                y[0] += value * p[12]
             elif kind == CHANGE_WATER:
                 y[:4] = y[:4] * (1 - value) + model_input.tap * value
             elif kind == ADD_ALKALINITY:
@@ -171,6 +174,9 @@ def test_lsoda_on_the_plainly_written_model_is_ours_in_every_method(method: str)
                 y[4:6] *= 1 - value
             else:
                 assert kind == ADD_FILM
+                # What is brought is awake: the sleepers are as many as before, the others more by it.
+                sleeping = y[4] * (1 - awake(at, asleep[0]))
+                asleep[0] = sleeping / (y[4] - sleeping + value) * np.exp(1.5 * at)
                 y[4:6] = np.minimum(y[4:6] + value, p[8])
         if mark == int(mark):
             out.append(y[:4].copy())
@@ -181,16 +187,22 @@ def test_lsoda_on_the_plainly_written_model_is_ours_in_every_method(method: str)
     compare(np.array(out), daily[0])
 
 
-def plainly(_, y, p, c):
+def awake(t, asleep):
+    """Share of a film that is awake at day t. asleep: that sleeps over that is awake on day 0."""
+    return 1 / (1 + asleep * np.exp(-1.5 * t))
+
+
+def plainly(t, y, p, c, asleep):
     """The whole model once more, from its description: both films, plants, what is made in the tank, every limit."""
     tan, no2, no3, alkalinity, a, b = np.maximum(y[:6], 0)
-    _, _, mu_a, mu_b, k_a, k_b, decay, co2, a_max, inhibit = p
+    _, _, mu_a, mu_b, k_a, k_b, decay, co2, a_max, inhibit, *_ = p
+    up = awake(t, asleep)
     theta, ka, made, plants, growth, work = c
     h = 10**-6.35 * co2 / max(alkalinity / 50.04, 0.004)
     comfort = 1 / (1 + (h / 10**-6.75) ** 3 + (10**-9.2 / h) ** 2)
     nh3 = tan / (1 + h / ka)
-    take_a = theta * work * comfort * alkalinity / (alkalinity + 4) * tan / (tan + k_a) / (1 + nh3 / 12)
-    take_b = theta * work * comfort * no2 / (no2 + k_b) / (1 + nh3 / inhibit)
+    take_a = up * theta * work * comfort * alkalinity / (alkalinity + 4) * tan / (tan + k_a) / (1 + nh3 / 12)
+    take_b = up * theta * work * comfort * no2 / (no2 + k_b) / (1 + nh3 / inhibit)
     leaf_tan = plants * tan / (tan + 0.1)
     leaf_no3 = plants * 0.1 / (tan + 0.1) * no3 / (no3 + 0.5)
     return [

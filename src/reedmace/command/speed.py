@@ -16,7 +16,20 @@ from scipy.optimize import brentq
 from reedmace.command.timing import against
 from reedmace.core.computations import compute
 from reedmace.core.cycle.ensemble import forget
-from reedmace.core.cycle.kernel import KA, LANES, PARAMETERS, STATES, WORKSPACE, load, rates, simulate
+from reedmace.core.cycle.kernel import (
+    ASLEEP,
+    DOSE_WORTH,
+    KA,
+    LAG,
+    LANES,
+    PARAMETERS,
+    STATES,
+    WAKING_PER_DAY,
+    WORKSPACE,
+    load,
+    rates,
+    simulate,
+)
 from reedmace.core.cycle.model_input import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
 from reedmace.core.filter import CATALOGUE, Filter, deliver, table_of
 from reedmace.core.filter.flow import Placed, breathers, likings, stirred
@@ -173,13 +186,14 @@ def ranking() -> list[Row]:
     ]
 
 
-def _derivative(y: Any, row: Any, ka: float) -> list[float]:
+def _derivative(t: float, y: Any, row: Any, ka: float) -> list[float]:
     """The model as anyone would write it for SciPy, in plain Python, at 25 °C."""
     tan, no2, alkalinity = max(y[0], 0.0), max(y[1], 0.0), max(y[3], 0.0)
-    _, _, mu_a, mu_b, k_a, k_b, decay, co2, most, inhibit = row
+    mu_a, mu_b, k_a, k_b, decay, co2, most, inhibit, lag = row[2:11]
     hydrogen = 4.467e-7 * co2 / max(alkalinity / 50.04, 0.004)
     free = tan * ka / (ka + hydrogen)
-    shape = 1 / (1 + (hydrogen * 5.62e6) ** 3 + (6.3e-10 / hydrogen) ** 2)
+    awake = 1 / (1 + np.exp(-WAKING_PER_DAY * (t - lag)))
+    shape = awake / (1 + (hydrogen * 5.62e6) ** 3 + (6.3e-10 / hydrogen) ** 2)
     take_a = shape * alkalinity * tan / ((alkalinity + 4) * (tan + k_a) * (1 + free / 12))
     take_b = shape * no2 / ((no2 + k_b) * (1 + free / inhibit))
     a, b = y[4] * take_a, y[5] * take_b
@@ -201,20 +215,21 @@ def forecast() -> list[Row]:
         return simulate(rows, start, conditions, *empty, start, 10**6, days, aim, np.zeros((0, 2), np.int64))
 
     def solve(derivative: Callable[[float, Any], Any], row: Any) -> Any:
-        first = np.array([6.0, 0, 0, 200.0, row[0], row[1]])
+        first = np.array([6.0 * row[DOSE_WORTH], 0, 0, 200.0, row[0], row[1]])
         return solve_ivp(
             derivative, (0, days), first, method="LSODA", rtol=1e-4, atol=1e-6, t_eval=np.arange(days + 1)
         ).y
 
     def lsoda(row: Any) -> Any:
-        return solve(lambda _, y: _derivative(y, row, ka), row)
+        return solve(lambda t, y: _derivative(t, y, row, ka), row)
 
     def lsoda_compiled(row: Any) -> Any:
         w, trial = np.zeros(WORKSPACE), np.s_[STATES * LANES : (STATES + 6) * LANES]
         load(w, row[None, :], 0, start)
 
-        def derivative(_: float, y: Any) -> Any:
+        def derivative(t: float, y: Any) -> Any:
             w[trial] = np.repeat(y, LANES)
+            w[ASLEEP : ASLEEP + LANES] = math.exp(WAKING_PER_DAY * (row[LAG] - t))
             rates(w, conditions[0])
             return w[2 * STATES * LANES : (2 * STATES + 6) * LANES : LANES].copy()
 

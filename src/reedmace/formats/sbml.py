@@ -10,21 +10,27 @@ from numpy.typing import NDArray
 
 from reedmace.core.cycle.ensemble import condition
 from reedmace.core.cycle.kernel import (
+    A0,
     A_MAX,
     ADD_ALKALINITY,
     ADD_TAN,
+    B0,
     BASE,
     CHANGE_WATER,
+    DOSE_WORTH,
     FEED,
+    FIRST_NITRATE,
     GROWTH,
     KA,
     KILL_FILM,
+    LAG,
     NITRIFIED,
     PLANT_HALF,
     PLANT_HALF_NITRATE,
     PLANTS,
     STEPS_PER_DAY,
     THETA,
+    WAKING_PER_DAY,
     WORK,
 )
 from reedmace.core.cycle.log import CycleLog
@@ -36,8 +42,22 @@ XHTML = "http://www.w3.org/1999/xhtml"
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
-STATES = ("TAN", "NO2", "NO3", "ALK", "FILM_A", "FILM_B", "PLANT_N")
-_CONSTANTS = ("A0", "B0", "mu_a", "mu_b", "K_a", "K_b", "decay", "CO2", "A_max", "K_i")
+STATES = ("TAN", "NO2", "NO3", "ALK", "FILM_A", "FILM_B", "PLANT_N", "ASLEEP")
+_CONSTANTS = (
+    "A0",
+    "B0",
+    "mu_a",
+    "mu_b",
+    "K_a",
+    "K_b",
+    "decay",
+    "CO2",
+    "A_max",
+    "K_i",
+    "lag",
+    "first_nitrate",
+    "dose_worth",
+)
 _CONDITIONS = ((THETA, "theta"), (KA, "K_acid"), (FEED, "made"), (PLANTS, "uptake"), (GROWTH, "growth"), (WORK, "work"))
 _RULES = (
     # Assignment rules, in the order they are read; the same sums as core/cycle/kernel.py, written for another program.
@@ -48,8 +68,8 @@ _RULES = (
     ("H", "4.467e-7 * CO2 / max(alk / 50.04, 0.004)"),
     ("comfort", "1 / (1 + (H * 5.62e6) ** 3 + (6.3e-10 / H) ** 2)"),
     ("NH3", "tan * K_acid / (K_acid + H)"),
-    ("take_a", "theta * work * comfort * alk / (alk + 4) * tan / (tan + K_a) / (1 + NH3 / 12)"),
-    ("take_b", "theta * work * comfort * no2 / (no2 + K_b) / (1 + NH3 / K_i)"),
+    ("take_a", "theta * work * comfort / (1 + ASLEEP) * alk / (alk + 4) * tan / (tan + K_a) / (1 + NH3 / 12)"),
+    ("take_b", "theta * work * comfort / (1 + ASLEEP) * no2 / (no2 + K_b) / (1 + NH3 / K_i)"),
     ("plants_tan", f"uptake * tan / (tan + {PLANT_HALF})"),
     ("plants_no3", f"uptake * {PLANT_HALF} / (tan + {PLANT_HALF}) * no3 / (no3 + {PLANT_HALF_NITRATE})"),
 )
@@ -61,21 +81,23 @@ _RATES = (
     ("FILM_A", "FILM_A * (growth * mu_a * take_a * (1 - FILM_A / A_max) - decay * theta)"),
     ("FILM_B", "FILM_B * (growth * mu_b * take_b * (1 - FILM_B / A_max) - decay * theta)"),
     ("PLANT_N", "plants_tan + plants_no3"),
+    ("ASLEEP", f"-{WAKING_PER_DAY} * ASLEEP"),
 )
 NOTES = (
     "Concentrations in mg N/L, alkalinity in mg/L CaCO3, films in mg N/L/day of capacity at 25 degrees Celsius, time in days. "
+    "ASLEEP is film asleep over film awake: what is new to a tank does nothing at first. "
     "Written by Reedmace from the tank's log up to today; what is advised from then on is not part of it."
 )
 
 
 def typical_parameters(log: CycleLog, draws: int = 400) -> Floats:
-    """The weighted middle of the ensemble, in the kernel's column order (10,). log: the cycle's; draws: how many."""
+    """The weighted middle of the ensemble, in the kernel's column order (13,). log: the cycle's; draws: how many."""
     ensemble = condition(log, draws)
     return np.exp(ensemble.weights @ ensemble.rows)
 
 
 def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tank") -> str:
-    """SBML text of a tank's cycle. log: the cycle's; parameters: (10,), those of the forecast left out; name: of the tank."""
+    """SBML text of a tank's cycle. log: the cycle's; parameters: (13,), those of the forecast left out; name: of the tank."""
     values = typical_parameters(log) if parameters is None else parameters
     days = int(log.day_now) + 90
     model_input = model_input_of(log, days)
@@ -93,7 +115,9 @@ def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tan
             row.set("value", f"{value!r}")
         row.set("constant", "true" if constant else "false")
 
-    first = [*model_input.start, values[0], values[1], 0.0]
+    asleep = float(np.exp(WAKING_PER_DAY * values[LAG]))
+    first = [*model_input.start, values[A0], values[B0], 0.0, asleep]
+    first[2] *= values[FIRST_NITRATE]
     for state, value in zip(STATES, first, strict=True):
         parameter(state, float(value), False)
     for constant, value in zip(_CONSTANTS, values, strict=True):
@@ -107,7 +131,7 @@ def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tan
         ET.SubElement(rules, f"{{{SBML}}}assignmentRule", variable=variable).append(math_of(formula))
     for variable, formula in _RATES:
         ET.SubElement(rules, f"{{{SBML}}}rateRule", variable=variable).append(math_of(formula))
-    events = _events(model_input.steps, model_input.kinds, model_input.values, model_input.tap, float(values[A_MAX]))
+    events = _events(model_input.steps, model_input.kinds, model_input.values, model_input.tap, values)
     events += [
         (float(day), {name: f"{float(model_input.conditions[day, column])!r}" for column, name in _CONDITIONS})
         for day in range(1, days + 1)
@@ -119,12 +143,13 @@ def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tan
     return '<?xml version="1.0" encoding="UTF-8"?>\n' + ET.tostring(root, encoding="unicode") + "\n"
 
 
-def _events(steps: Ints, kinds: Ints, values: Floats, tap: Floats, most: float) -> list[tuple[float, dict[str, str]]]:
+def _events(steps: Ints, kinds: Ints, values: Floats, tap: Floats, own: Floats) -> list[tuple[float, dict[str, str]]]:
     found: list[tuple[float, dict[str, str]]] = []
+    most = float(own[A_MAX])
     for at, kind, number in zip(steps, kinds, values, strict=True):
         value = float(number)
         if kind == ADD_TAN:
-            change = {"TAN": f"TAN + {value!r}"}
+            change = {"TAN": f"TAN + {value * float(own[DOSE_WORTH])!r}"}
         elif kind == CHANGE_WATER:
             change = {
                 state: f"{state} * {1 - value!r} + {float(tap[i]) * value!r}" for i, state in enumerate(STATES[:4])
@@ -138,6 +163,8 @@ def _events(steps: Ints, kinds: Ints, values: Floats, tap: Floats, most: float) 
                 film: f"if_({film} + {value!r} < {most!r}, {film} + {value!r}, {most!r})"
                 for film in ("FILM_A", "FILM_B")
             }
+            # What is brought is awake. A change is reckoned from what stood before it, whatever its order here.
+            change["ASLEEP"] = f"ASLEEP * FILM_A / (FILM_A + {value!r} * (1 + ASLEEP))"
         found.append((int(at) / STEPS_PER_DAY, change))
     return found
 

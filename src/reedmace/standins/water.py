@@ -17,7 +17,7 @@ from reedmace.core.cycle.model_input import Scenario, aim_of, model_input_of, pr
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
-TANKS_DIFFER = (0.8, 0.8, 0.12, 0.12, 0.25, 0.25, 0.2, 0.35, 0.3, 0.4)
+TANKS_DIFFER = (0.8, 0.8, 0.12, 0.12, 0.25, 0.25, 0.2, 0.35, 0.3, 0.4, 0.3, 0.3, 0.1)
 """By how much tanks alike on paper differ in the forecast's parameters, as logarithms (memory). The forecast's own spread is
 wider: it has to leave room for what its model does not hold."""
 
@@ -38,7 +38,7 @@ class SimulatedTank:
     added: list[LoggedAlkalinity] = field(default_factory=list)
 
     def parameters(self) -> Any:
-        """Its own parameters (10,), drawn from the prior of its method."""
+        """Its own parameters (13,), drawn from the prior of its method."""
         rng = np.random.default_rng(self.seed)
         own = np.exp(np.log(prior_median(self.log)) + np.array(self.spread) * rng.standard_normal(PARAMETERS))
         own[CO2] = prior_median(self.log)[CO2]

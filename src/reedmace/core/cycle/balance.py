@@ -3,7 +3,7 @@
 from typing import Annotated, Literal
 
 from reedmace.core.contract import Answer, Question, Working, computation, number
-from reedmace.core.cycle.log import CycleLog
+from reedmace.core.cycle.log import BASELINE_DAYS, CycleLog
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 Mg = Annotated[float, number("mg N/L", 0, 1e5)]
@@ -43,7 +43,7 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
     tap = log.tap.ammonia_mg_n_l + log.tap.nitrite_mg_n_l + log.tap.nitrate_mg_n_l
     first = min(full, key=lambda r: r.day, default=None)
     early = sum(d.raise_mg_n_l for d in log.doses if first is not None and d.day <= first.day + 0.02)
-    if first is not None and newest is not None and newest.day > first.day and first.day <= 2:
+    if first is not None and newest is not None and newest.day > first.day and first.day <= BASELINE_DAYS:
         # A baseline tells better than the tap what was there before the first dose.
         total = max(
             (first.ammonia_mg_n_l or 0) + (first.nitrite_mg_n_l or 0) + (first.nitrate_mg_n_l or 0) - early, 0.0

@@ -2,6 +2,7 @@
 
 import hashlib
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -15,26 +16,31 @@ from reedmace.core.cycle.suspect_readings import Figures, figures_of, suspect_re
 from reedmace.core.flow.kernel import share_out
 
 Floats = NDArray[np.float64]
-ENOUGH, ROUNDS = 200.0, 7
+ENOUGH, ROUNDS = 200.0, 9
 """Effective draws at which the weighing stops, and the most rounds it takes to get there."""
 HOPELESS = -1e6
 REMEMBERED, USUAL_DRAWS = 16, 1000
 """Ensembles kept at hand: those of one keeper's tanks (each about 0.1 MB)."""
 MISFIT_CHANCE, ASKED = 0.02, 64
 """A figure less likely than this in the draws that explain the rest best fits no usual course; draws asked."""
-EVIDENCE = 18.0
+EVIDENCE = 40.0
 """Figures a whole log counts for at most: what the model leaves out is common to them all (tuned on tanks of another
 structure; a coarsened posterior, Miller and Dunson 2019)."""
-LEFT_OUT, LEFT_OUT_DAYS = 0.19, 0.8
+LEFT_OUT, LEFT_OUT_DAYS = 0.14, 0.6
 """Spread of the days still to go for all that no parameter explains: as a logarithm, and so many days near the end, where
 tests come once a day (tuned likewise)."""
-_FREEDOM = 4.0
-_HALF_LOG = 0.5 * PARAMETERS * float(np.log(2 * np.pi))
+KIT_SPREAD = 0.12
+"""By how much one keeper's kit of ammonia, nitrite or nitrate reads high or low throughout, as a logarithm (memory)."""
+KITS = 3
+_FREEDOM = 8.0
+WIDER, LEAST = 1.3, 0.1
+"""A round's draws spread over so many times the variance found so far, and no narrower than so much of the prior's spread."""
+_HALF_LOG = 0.5 * (PARAMETERS + KITS) * float(np.log(2 * np.pi))
 
 
 @dataclass(frozen=True)
 class Ensemble:
-    """Draws (n, 10) as logarithms, their weights (n,) summing to 1, how many carry the weight, and of the figures read
+    """Draws (n, 13) as logarithms, their weights (n,) summing to 1, how many carry the weight, and of the figures read
     how many none of them explains."""
 
     rows: Floats
@@ -98,8 +104,7 @@ def _condition(text: str, draws: int) -> Ensemble:
     log = CycleLog.model_validate_json(text)
     pool = _adapt(log, draws)
     if pool is None:
-        center, spread = np.log(prior_median(log)), prior_spread(log)
-        rows = center + spread * _rng(log).standard_normal((draws, PARAMETERS))
+        rows = np.log(prior_median(log)) + prior_spread(log) * _rng(log).standard_normal((draws, PARAMETERS))
         return Ensemble(rows, np.full(draws, 1.0 / draws), float(draws))
     read = len(pool.days)
     return pool.ensemble(log_chances(pool.states, pool.figures), read, draws)
@@ -113,7 +118,7 @@ def _rng(log: CycleLog) -> np.random.Generator:
 
 @dataclass(frozen=True)
 class _Pool:
-    """Every draw of every round: rows (n, 10), the states at the readings (n, r, 4), the prior's and the mixture's log
+    """Every draw of every round: rows (n, 13), the states at the readings (n, r, 4), the prior's and the mixture's log
     density (n,), what was read, and on which days (r,)."""
 
     rows: Floats
@@ -135,7 +140,7 @@ class _Pool:
         chosen, counts = np.unique(_evenly(_normalised(log_weight), draws), return_counts=True)
         weights = counts / float(counts.sum())
         fit = chances(self.states[chosen][_evenly(weights, ASKED)], *figures.rows()[:-1])
-        kept = self.rows[chosen]
+        kept = self.rows[chosen, :PARAMETERS]
         # Shared by whoever asks next, so nobody may change it.
         kept.flags.writeable = weights.flags.writeable = False
         return Ensemble(kept, weights, effective, len(fit), int((fit < MISFIT_CHANCE).sum()))
@@ -157,7 +162,9 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
     every round counts, weighed by prior times likelihood over the mixture of all proposals. None where nothing was read."""
     share_out(draws)
     rng = _rng(log)
-    center, spread = np.log(prior_median(log)), prior_spread(log)
+    # Beside the tank's own, what its kits make of the water.
+    center = np.concatenate([np.log(prior_median(log)), np.zeros(KITS)])
+    spread = np.concatenate([prior_spread(log), np.full(KITS, KIT_SPREAD)])
     readings = log.readings
     until = int(log.day_now) + 1
     model_input, aim = model_input_of(log, until), aim_of(log, Scenario())
@@ -169,8 +176,8 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
 
     def past(rows: Floats) -> Floats:
         # Weighing needs the past only; the future is run once, for the draws that are kept.
-        return simulate(
-            np.exp(rows),
+        states = simulate(
+            np.exp(rows[:, :PARAMETERS]),
             model_input.start,
             model_input.conditions,
             event_steps,
@@ -182,6 +189,8 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
             aim,
             sample_steps,
         )[1]
+        states[:, :, :KITS] *= np.exp(rows[:, None, PARAMETERS:])
+        return states
 
     def prior(points: Floats) -> Floats:
         value: Floats = (
@@ -189,24 +198,24 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
         )
         return value
 
-    rows = center + spread * rng.standard_normal((draws, PARAMETERS))
-    pool, states, proposals, sizes = rows, past(rows), [prior], [draws]
+    pool = center + spread * rng.standard_normal((draws, len(center)))
+    states, sizes = past(pool), [draws]
+    proposals: list[Callable[[Floats], Floats]] = [prior]
+    densities = prior(pool)[None, :]
     worth = _worth(figures)
     likely = worth * log_chances(states, figures)
     while True:
-        parts = np.array([q(pool) for q in proposals]) + np.log(np.array(sizes) / len(pool))[:, None]
-        mixture = np.logaddexp.reduce(parts, axis=0)
-        before = prior(pool)
+        before = densities[0]
+        mixture = np.logaddexp.reduce(densities + np.log(np.array(sizes) / len(pool))[:, None], axis=0)
         log_weight = likely + before - mixture
         if _effective(log_weight) >= min(ENOUGH, draws / 2) or len(proposals) == ROUNDS:
             break
-        weights = _tempered(log_weight)
-        middle = weights @ pool
-        around = 1.3 * (weights[:, None] * (pool - middle)).T @ (pool - middle) + np.diag((0.2 * spread) ** 2)
-        root: Floats = np.asarray(np.linalg.cholesky(around), dtype=np.float64)
-        proposal = _Student(middle, root)
+        proposal = _around(pool, _tempered(log_weight), spread)
         rows = proposal.draw(rng, max(draws // 2, 50))
         more = past(rows)
+        # Every proposal's density at every draw, each worked out once.
+        new = np.array([density(rows) for density in proposals])
+        densities = np.vstack([np.hstack([densities, new]), proposal.log_density(np.concatenate([pool, rows]))])
         sizes.append(len(rows))
         pool, states = np.concatenate([pool, rows]), np.concatenate([states, more])
         likely = np.concatenate([likely, worth * log_chances(more, figures)])
@@ -214,9 +223,17 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
     return _Pool(pool, states, before, mixture, figures, np.array([r.day for r in readings]))
 
 
+def _around(pool: Floats, weights: Floats, spread: Floats) -> "_Student":
+    """Where the next round draws. pool: draws so far (n, k); weights: theirs (n,); spread: of the prior (k,)."""
+    middle = weights @ pool
+    off = pool - middle
+    around = WIDER * (weights[:, None] * off).T @ off + np.diag((LEAST * spread) ** 2)
+    return _Student(middle, np.asarray(np.linalg.cholesky(around), dtype=np.float64))
+
+
 @dataclass(frozen=True)
 class _Student:
-    """A multivariate t of four degrees of freedom: a proposal whose tails leave nothing out."""
+    """A multivariate t of eight degrees of freedom: a proposal whose tails leave nothing out."""
 
     middle: Floats
     root: Floats

@@ -2,7 +2,7 @@
 
 State, in order: TAN, nitrite-N, nitrate-N, alkalinity, capacity A, capacity B, nitrogen taken up by plants. A capacity is
 what a film could remove in a day (mg N/L/day) at 25 °C with everything plentiful; it grows and decays as biomass does in
-ASM1. pH follows alkalinity at a steady CO2, so an acid stall comes out of the sums rather than being put in. The nitrogen a
+ASM1, once it is awake: a film new to a tank does nothing at first (a lag, in the form of Baranyi and Roberts 1994). pH follows alkalinity at a steady CO2, so an acid stall comes out of the sums rather than being put in. The nitrogen a
 film builds into itself is left out: at these yields it is a few percent of what passes through.
 
 Draws run side by side in lanes, so that one instruction moves several of them.
@@ -24,8 +24,10 @@ STEPS_PER_DAY = 12
 """Runge-Kutta steps a day. The fastest rate a mature film reaches here is about 20 a day, well inside stability."""
 
 # Columns of a parameter row.
-A0, B0, MU_A, MU_B, K_A, K_B, DECAY, CO2, A_MAX, INHIBIT_B = range(10)
-PARAMETERS = 10
+A0, B0, MU_A, MU_B, K_A, K_B, DECAY, CO2, A_MAX, INHIBIT_B, LAG, FIRST_NITRATE, DOSE_WORTH = range(13)
+PARAMETERS = 13
+WAKING_PER_DAY = 1.5
+"""How fast a film wakes at the end of its lag: of 1 / (1 + exp(-1.5 (t - lag))) is awake at day t (memory)."""
 # Kinds of event: what `value` means. Added alkalinity is in mg/L CaCO3, added film in mg N/L/day of capacity A.
 ADD_TAN, CHANGE_WATER, ADD_ALKALINITY, KILL_FILM, ADD_FILM = range(5)
 # Columns of a day's conditions: temperature factor (1 at 25 °C), acid constant of ammonium (mol/L), ammonia made in
@@ -51,14 +53,16 @@ PLANT_HALF_NITRATE = 0.5
 # One workspace holds everything a block of draws needs, each quantity a run of LANES values at a fixed place: with
 # constant offsets into one array the compiler can prove that nothing overlaps, and moves four draws an instruction.
 _Y, _Z, _K, _SUM, _P = 0, STATES * LANES, 2 * STATES * LANES, 3 * STATES * LANES, 4 * STATES * LANES
-WORKSPACE = (4 * STATES + PARAMETERS) * LANES
+ASLEEP = _P + PARAMETERS * LANES
+"""Where the workspace holds film asleep over film awake, a lane each."""
+WORKSPACE = ASLEEP + LANES
 
 
 @njit(cache=True)
 def load(w: Floats, parameters: Floats, first: int, start: Floats) -> None:
     """Put a block of draws into the workspace.
 
-    w: workspace (WORKSPACE,); parameters: rows (n, 10), of which LANES from `first` on are taken, the last one again
+    w: workspace (WORKSPACE,); parameters: rows (n, 13), of which LANES from `first` on are taken, the last one again
     where there are no more; start: TAN, NO2, NO3, alkalinity (4,).
     """
     for i in range(LANES):
@@ -70,6 +74,8 @@ def load(w: Floats, parameters: Floats, first: int, start: Floats) -> None:
         w[_Y + 4 * LANES + i] = parameters[d, A0]
         w[_Y + 5 * LANES + i] = parameters[d, B0]
         w[_Y + 6 * LANES + i] = 0.0
+        w[_Y + 2 * LANES + i] *= parameters[d, FIRST_NITRATE]
+        w[ASLEEP + i] = math.exp(WAKING_PER_DAY * parameters[d, LAG])
         # Dividing once here saves it in every step.
         for j in (A_MAX, INHIBIT_B):
             w[_P + j * LANES + i] = 1.0 / parameters[d, j]
@@ -79,7 +85,7 @@ def load(w: Floats, parameters: Floats, first: int, start: Floats) -> None:
 def rates(w: Floats, c: Floats) -> None:
     """dy/dt of every lane, from the trial state in the workspace to its rates.
 
-    w: workspace (WORKSPACE,); c: the day's conditions (6,). Source: form of ASM1; Anthonisen et al. 1976.
+    w: workspace (WORKSPACE,); c: the day's conditions (6,). Source: form of ASM1; Anthonisen et al. 1976; Baranyi and Roberts 1994.
     """
     theta, ka_ammonia, feed, plants, growth, work = c[0], c[1], c[2], c[3], c[4], c[5]
     pace = theta * work
@@ -96,7 +102,7 @@ def rates(w: Floats, c: Floats) -> None:
         # alkaline side is written with its own hydrogen multiplied through, to save a division.
         low, square = hydrogen * 5.62e6, hydrogen * hydrogen
         free = tan * ka_ammonia / (ka_ammonia + hydrogen)
-        comfort = square * (1.0 + low * low * low) + 6.3e-10 * 6.3e-10
+        comfort = (square * (1.0 + low * low * low) + 6.3e-10 * 6.3e-10) * (1.0 + w[ASLEEP + i])
         shape = pace * square
         take_a = (
             shape
@@ -129,12 +135,22 @@ def rates(w: Floats, c: Floats) -> None:
             w[_K + 6 * LANES + i] = from_tan + from_no3
 
 
+@njit(cache=True, error_model="numpy")
+def wake(w: Floats, share: float) -> None:
+    """What sleeps falls to so much of itself, on every lane in place. w: as `rates`; share: 0 to 1."""
+    for i in range(LANES):
+        # Never quite nothing, or it would come to figures too small to be reckoned with at full pace.
+        w[ASLEEP + i] = max(w[ASLEEP + i] * share, 1e-30)
+
+
 @njit(cache=True, fastmath=True, error_model="numpy")
 def step(w: Floats, c: Floats, dt: float) -> None:
     """One Runge-Kutta 4 step of length dt days on every lane, in place. w, c: as `rates`."""
+    awoken = math.exp(-0.5 * WAKING_PER_DAY * dt)
     for i in range(STATES * LANES):
         w[_Z + i] = w[_Y + i]
     rates(w, c)
+    wake(w, awoken)
     for i in range(STATES * LANES):
         w[_SUM + i] = w[_K + i]
         w[_Z + i] = w[_Y + i] + 0.5 * dt * w[_K + i]
@@ -146,6 +162,7 @@ def step(w: Floats, c: Floats, dt: float) -> None:
     for i in range(STATES * LANES):
         w[_SUM + i] += 2.0 * w[_K + i]
         w[_Z + i] = w[_Y + i] + dt * w[_K + i]
+    wake(w, awoken)
     rates(w, c)
     for i in range(STATES * LANES):
         w[_Y + i] += dt * (1.0 / 6.0) * (w[_SUM + i] + w[_K + i])
@@ -161,8 +178,10 @@ def apply_event(w: Floats, kind: int, value: float, tap: Floats, nitrogen_total:
     y, most = w[_Y:_Z].reshape(STATES, LANES), w[_P + A_MAX * LANES : _P + (A_MAX + 1) * LANES]
     for i in range(LANES):
         if kind == ADD_TAN:
-            y[0, i] += value
-            nitrogen_total[i] += value
+            # What a bottle's label or a kitchen scale says is not quite what comes into the water.
+            worth = value * w[_P + DOSE_WORTH * LANES + i]
+            y[0, i] += worth
+            nitrogen_total[i] += worth
         elif kind == CHANGE_WATER:
             nitrogen_total[i] += value * (tap[0] + tap[1] + tap[2] - y[0, i] - y[1, i] - y[2, i])
             for s in range(4):
@@ -173,7 +192,9 @@ def apply_event(w: Floats, kind: int, value: float, tap: Floats, nitrogen_total:
             y[4, i] *= 1.0 - value
             y[5, i] *= 1.0 - value
         else:
-            # A mature film holds both halves about evenly. `most` is kept as its reciprocal.
+            # A mature film holds both halves about evenly, and is awake. `most` is kept as its reciprocal.
+            asleep = w[ASLEEP + i]
+            w[ASLEEP + i] = asleep * y[4, i] / (y[4, i] + value * (1.0 + asleep)) if value > 0.0 else asleep
             y[4, i] = min(y[4, i] + value, 1.0 / most[i])
             y[5, i] = min(y[5, i] + value, 1.0 / most[i])
 
@@ -194,7 +215,7 @@ def simulate(
 ) -> tuple[Floats, Floats, Floats, Floats]:
     """Run every draw through the logged past and the advised future.
 
-    parameters: (n, 10); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6);
+    parameters: (n, 13); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6);
     event_step, event_kind, event_value: (m,), steps in order, what happened; tap: (4,) as start; today: step from which
     the aim is followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (9,) as
     the constants above say; sample_steps: (r, 2) the step of each state to report, and how many events had happened by then: a test
@@ -220,11 +241,7 @@ def simulate(
         load(w, parameters, first, start)
         y = w[_Y:_Z].reshape(STATES, LANES)
         wins, dosed = np.full(LANES, int(aim[WON])), np.full(LANES, -10 * STEPS_PER_DAY)
-        done, nitrogen_total, gap = (
-            np.full(LANES, np.nan),
-            np.full(LANES, start[0] + start[1] + start[2]),
-            np.zeros(LANES),
-        )
+        done, nitrogen_total, gap = np.full(LANES, np.nan), y[0] + y[1] + y[2], np.zeros(LANES)
         at_event, at_sample, left = 0, 0, LANES
         for s in range(days * STEPS_PER_DAY + 1):
             day = s // STEPS_PER_DAY
@@ -293,10 +310,25 @@ def simulate(
 
 
 @njit(cache=True, error_model="numpy")
+def above(z: float) -> float:
+    """Chance that a standard normal figure is over z, to 7.5e-8. Source: Abramowitz and Stegun 1964, 26.2.17.
+
+    z: standard deviations, of either sign.
+    """
+    x = abs(z)
+    if x > 7.0:
+        return 0.0 if z > 0.0 else 1.0
+    t = 1.0 / (1.0 + 0.2316419 * x)
+    series = t * (0.319381530 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))))
+    tail = 0.3989422804014327 * math.exp(-0.5 * x * x) * series
+    return tail if z >= 0.0 else 1.0 - tail
+
+
+@njit(cache=True, error_model="numpy")
 def chance_of(x: float, low: float, high: float, zero_width: float) -> float:
     """Chance that water at x is read as the interval low to high, all in the unit read; zero_width: half the first step."""
-    blur = (0.3 * zero_width + 0.11 * x) * 1.4142135623730951
-    return 0.5 * (math.erfc((low - x) / blur) - math.erfc((high - x) / blur))
+    sharp = 1.0 / (0.3 * zero_width + 0.11 * x)
+    return above((low - x) * sharp) - above((high - x) * sharp)
 
 
 @njit(cache=True, error_model="numpy")
@@ -335,10 +367,13 @@ def log_likelihood(
     n, f = values.shape[0], low.shape[0]
     out = np.zeros(n)
     for d in prange(n):
-        total = 0.0
+        total, product = 0.0, 1.0
         for j in range(f):
             x = values[d, reading[j], column[j]] / scale[j]
             chance = chance_of(x, low[j], high[j], zero_width[j])
-            total += math.log((1.0 - wrong_chance[j]) * chance + wrong_chance[j] * 0.05)
-        out[d] = total
+            product *= (1.0 - wrong_chance[j]) * chance + wrong_chance[j] * 0.05
+            # One logarithm for sixteen figures: none is under a thousandth, so their product stays a figure.
+            if j % 16 == 15:
+                total, product = total + math.log(product), 1.0
+        out[d] = total + math.log(product)
     return out

@@ -27,6 +27,8 @@ MediaWhat = Literal["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced",
 
 COARSEST_ZERO_PPM = 0.125
 """No kit is so coarse that more than half of a usual first step, 0.25 ppm as the ion, passes for zero (common practice)."""
+BASELINE_DAYS = 2.0
+"""Days after the start within which a test still tells what the water began with."""
 SETTLED_DAYS = 42
 HIGH_AMMONIA_MG_N_L = 5 * NITROGEN_SHARE["NH4"]
 HIGH_NITRITE_MG_N_L = 5 * NITROGEN_SHARE["NO2"]
@@ -239,6 +241,12 @@ class CycleLog(Remembers):
         return self.start_kh_dkh if self.tap.kh_dkh is None else self.tap.kh_dkh
 
     @worked_out_once
+    def first_nitrate_mg_n_l(self) -> float:
+        """Nitrate the water began with, mg N/L: of the baseline test, the tap's where none was made in the first days."""
+        early = [r for r in self.readings if r.nitrate_mg_n_l is not None and r.day <= BASELINE_DAYS]
+        first = min(early, key=lambda r: r.day, default=None)
+        return self.tap.nitrate_mg_n_l if first is None or first.nitrate_mg_n_l is None else first.nitrate_mg_n_l
+
     def latest(self, field: str) -> tuple[float, float] | None:
         """(day, value) of the newest reading that has `field`, or None. field: a column of LoggedReading."""
         found = [(r.day, getattr(r, field)) for r in self.readings if getattr(r, field) is not None]

@@ -1,5 +1,6 @@
 """From a log to what the kernel runs: the starting film, a day's conditions, what happened in order."""
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -27,6 +28,7 @@ from reedmace.core.cycle.kernel import (
     HOLD_NITRITE,
     KA,
     KILL_FILM,
+    LAG,
     PLANTS,
     STEPS_PER_DAY,
     THETA,
@@ -47,8 +49,8 @@ Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
 # Log-normal prior, median and log spread, in the kernel's column order (tuned; see docs/prior.md).
-PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.48, 0.41, 0.20, 0.15, 0.04, 0.10, 14.0, 0.35])
-PRIOR_SPREAD = np.array([1.1, 1.1, 0.18, 0.18, 0.5, 0.5, 0.3, 0.35, 0.35, 0.7])
+PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.56, 0.46, 0.20, 0.15, 0.04, 0.10, 14.0, 0.35, 4.0, 1.0, 1.0])
+PRIOR_SPREAD = np.array([1.1, 1.1, 0.18, 0.18, 0.5, 0.5, 0.3, 0.35, 0.35, 0.7, 0.5, 0.5, 0.1])
 BOTTLE_SPREAD, SEED_SPREAD, DONOR_SPREAD = 1.5, 0.8, 0.5
 """Further log spread of the film a bottle or seeded media bring, and all of it where the donor is known (memory)."""
 DONOR_NITRITE_RATIO = 4.0
@@ -59,7 +61,7 @@ ROCK_START = 40.0
 """The same for a piece of mature rock in salt water (tuned to "about two weeks")."""
 BOTTLE_START = 5.0
 """A bottled culture inside its window (tuned to "saves one to two weeks at best"). Outside it: `BOTTLE_OUTSIDE`."""
-BOTTLE_OUTSIDE = 1.3
+BOTTLE_OUTSIDE = 1.2
 PLANT_START = 3.0
 """Plants bring film on their leaves and roots (memory)."""
 MATURE_FILM_MG_N_L_DAY = SEEDED_START * 3.0e-3
@@ -76,6 +78,10 @@ STILL_WORK = 0.05
 """Work left while the filter stands: glass and gravel (memory)."""
 ZEROS_DAYS = {"planted": 29, "fish-food": 8, "animals-in": 8}
 """Daily zeros by which a method without doses is proved: four weeks of growth for plants, a week for the rest, both ends counted."""
+
+
+LEAST_NITRATE_MG_N_L = 0.25
+"""Nitrate that a test reading nothing leaves possible, mg N/L: half of half a usual first step."""
 
 
 @dataclass(frozen=True)
@@ -200,7 +206,7 @@ def start_factor(log: CycleLog) -> float:
 
 
 def prior_spread(log: CycleLog) -> Floats:
-    """Log spread of each parameter for this log, in the kernel's column order (10,). log: the cycle's.
+    """Log spread of each parameter for this log, in the kernel's column order (13,). log: the cycle's.
 
     What a bottle or a handful of media is worth nobody can say beforehand: from nothing to a great deal.
     """
@@ -218,10 +224,11 @@ def prior_spread(log: CycleLog) -> Floats:
 
 
 def prior_median(log: CycleLog) -> Floats:
-    """Median of each parameter for this log, in the kernel's column order (10,). log: the cycle's."""
+    """Median of each parameter for this log, in the kernel's column order (13,). log: the cycle's."""
     median = PRIOR_MEDIAN.copy()
     median[CO2] = _co2_mmol(log)
     factor = start_factor(log)
+    median[LAG] /= 1.0 + math.log(factor)
     median[A0] *= factor
     median[B0] *= factor
     if log.donor is not None and factor > 1.0:
@@ -330,6 +337,7 @@ def model_input_of(log: CycleLog, days: int, scenario: Scenario | None = None) -
         [tap.ammonia_mg_n_l, tap.nitrite_mg_n_l, tap.nitrate_mg_n_l, log.start_kh_dkh * CACO3_PER_DKH], dtype=float
     )
     brought = start.copy()
+    start[2] = max(log.first_nitrate_mg_n_l(), LEAST_NITRATE_MG_N_L)
     brought[3] = log.tap_kh_dkh() * CACO3_PER_DKH
     return ModelInput(start, brought, _conditions(log, days, scenario), happened, kinds, values)
 

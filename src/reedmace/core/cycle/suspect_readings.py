@@ -116,7 +116,7 @@ def suspect_readings(log: CycleLog) -> list[SuspectReading]:
     readings = sorted(log.readings, key=lambda r: r.day)
     if log.kit.expired and readings:
         found.append(SuspectReading(day=readings[-1].day, what="kit", reason="the kit is past its date"))
-    baseline = next((r.nitrate_mg_n_l for r in readings if r.nitrate_mg_n_l is not None and r.day < 3), None) or 0.0
+    baseline = log.first_nitrate_mg_n_l()
     put_in = _PutIn(log)
     for r in readings:
         most = put_in.by(r.day)
