@@ -2,11 +2,12 @@
 
 import numpy as np
 import pytest
+from scipy.stats import norm
 
 from reedmace.core.chemistry import oxygen_saturation_mg_l
 from reedmace.core.computations import compute
 from reedmace.core.cycle.ensemble import condition, percentiles, project
-from reedmace.core.cycle.kernel import AIMS, DOSE_WORTH, FIRST_NITRATE, PARAMETERS, simulate
+from reedmace.core.cycle.kernel import AIMS, DOSE_WORTH, FIRST_NITRATE, PARAMETERS, above, simulate
 from reedmace.core.cycle.log import (
     BottleWindow,
     CycleLog,
@@ -30,6 +31,7 @@ from reedmace.core.cycle.model_input import (
     start_factor,
 )
 from reedmace.core.cycle.suspect_readings import HIGHEST, interval_of, kh_interval, suspect_readings
+from reedmace.standins import SimulatedTank
 from tests.core.cycling import METHODS, NA, NI, A, busy_log, random_log
 
 
@@ -357,3 +359,30 @@ def test_the_ph_band_follows_the_kh_band() -> None:
     assert bands[0].ph.p50 == pytest.approx(7.2, abs=0.15)
     assert bands[60].kh_dkh.p50 < bands[0].kh_dkh.p50
     assert bands[60].ph.p50 < bands[0].ph.p50 - 0.2
+
+
+def test_the_chance_over_a_figure_is_the_normal_tail() -> None:
+    for z in np.linspace(-9, 9, 181):
+        assert above(float(z)) == pytest.approx(float(norm.sf(z)), abs=1e-7)
+
+
+def test_a_kit_that_leans_and_a_dose_that_is_not_quite_one_still_leave_the_range_over_the_truth() -> None:
+    # The same tank read by a kit a fifth high and one a fifth low: the dates agree within their ranges.
+    def range_of(lean: float) -> tuple[float, float, float]:
+        tank = SimulatedTank(CycleLog(net_l=100, day_now=0, start_kh_dkh=8), 4)
+        tank.dose(0.05, 1.6)
+        readings = []
+        for day in range(0, 17, 2):
+            water = tank.water(day)
+            readings.append(
+                LoggedReading(
+                    day=day, ammonia_mg_n_l=water["ammonia_mg_n_l"] * lean, nitrite_mg_n_l=water["nitrite_mg_n_l"] * lean
+                )
+            )  # fmt: skip
+        log = tank.log.model_copy(update={"day_now": 16.2, "doses": tank.doses, "readings": readings})
+        answer = compute("cycle-forecast", {"log": log.model_dump(), "draws": 500})
+        return answer.pass_day_p10, answer.pass_day_p50, answer.pass_day_p90
+
+    high, low = range_of(1.2), range_of(0.8)
+    assert high[0] < low[1] < high[2]
+    assert low[0] < high[1] < low[2]

@@ -126,6 +126,11 @@ _ALL = (
     ),
     Source("asm1", "published", "Henze et al. 1987, Activated Sludge Model No. 1 (the form of growth and decay)"),
     Source(
+        "baranyi1994",
+        "published",
+        "Baranyi and Roberts 1994, A dynamic approach to predicting bacterial growth in food (the form of the lag)",
+    ),
+    Source(
         "anthonisen1976",
         "published",
         "Anthonisen et al. 1976: free ammonia holds nitrite oxidisers back from about 0.1 to 1 mg/L",

@@ -18,6 +18,8 @@ from reedmace.core.flow.kernel import share_out
 Floats = NDArray[np.float64]
 ENOUGH, ROUNDS = 200.0, 9
 """Effective draws at which the weighing stops, and the most rounds it takes to get there."""
+LONG_DAYS = 120
+"""A cycle that goes on for longer is weighed by half as many: each course costs by its days, and its date is no longer close."""
 HOPELESS = -1e6
 REMEMBERED, USUAL_DRAWS = 16, 1000
 """Ensembles kept at hand: those of one keeper's tanks (each about 0.1 MB)."""
@@ -32,9 +34,11 @@ tests come once a day (tuned likewise)."""
 KIT_SPREAD = 0.12
 """By how much one keeper's kit of ammonia, nitrite or nitrate reads high or low throughout, as a logarithm (memory)."""
 KITS = 3
-_FREEDOM = 8.0
+_FREEDOM = 12.0
 WIDER, LEAST = 1.3, 0.1
 """A round's draws spread over so many times the variance found so far, and no narrower than so much of the prior's spread."""
+CARRIED = 1 / 40
+"""Share of the draws that carries the softened weights a round is drawn around."""
 _HALF_LOG = 0.5 * (PARAMETERS + KITS) * float(np.log(2 * np.pi))
 
 
@@ -204,11 +208,12 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
     densities = prior(pool)[None, :]
     worth = _worth(figures)
     likely = worth * log_chances(states, figures)
+    enough = min(ENOUGH, draws / 2) * (0.5 if until > LONG_DAYS else 1.0)
     while True:
         before = densities[0]
         mixture = np.logaddexp.reduce(densities + np.log(np.array(sizes) / len(pool))[:, None], axis=0)
         log_weight = likely + before - mixture
-        if _effective(log_weight) >= min(ENOUGH, draws / 2) or len(proposals) == ROUNDS:
+        if _effective(log_weight) >= enough or len(proposals) == ROUNDS:
             break
         proposal = _around(pool, _tempered(log_weight), spread)
         rows = proposal.draw(rng, max(draws // 2, 50))
@@ -233,7 +238,7 @@ def _around(pool: Floats, weights: Floats, spread: Floats) -> "_Student":
 
 @dataclass(frozen=True)
 class _Student:
-    """A multivariate t of eight degrees of freedom: a proposal whose tails leave nothing out."""
+    """A multivariate t of twelve degrees of freedom: a proposal whose tails leave nothing out."""
 
     middle: Floats
     root: Floats
@@ -257,13 +262,13 @@ class _Student:
 
 
 def _tempered(log_weight: Floats) -> Floats:
-    """Weights softened just so far that a twentieth of the draws carry them. log_weight: (n,)."""
+    """Weights softened just so far that enough of the draws carry them. log_weight: (n,)."""
     low, high = 0.0, 1.0
-    if _effective(log_weight) >= len(log_weight) / 20:
+    if _effective(log_weight) >= len(log_weight) * CARRIED:
         return _normalised(log_weight)
     for _ in range(18):
         power = (low + high) / 2
-        if _effective(power * log_weight) > len(log_weight) / 20:
+        if _effective(power * log_weight) > len(log_weight) * CARRIED:
             low = power
         else:
             high = power

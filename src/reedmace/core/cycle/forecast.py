@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from reedmace.core.contract import Answer, Part, Question, Share, Working, computation, number, whole
 from reedmace.core.cycle.ensemble import USUAL_DRAWS, Ensemble, condition, percentiles, project, resample
-from reedmace.core.cycle.kernel import CO2
+from reedmace.core.cycle.kernel import CO2, LAG
 from reedmace.core.cycle.log import CycleLog
 from reedmace.core.cycle.model_input import Scenario, step_of
 from reedmace.core.cycle.readiness import CycleReadinessQuestion, cycle_readiness
@@ -160,6 +160,14 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
         co2,
         "mmol/L",
         "carbonate",
+    )
+    w.line(
+        "lag",
+        "days before a new film does anything",
+        "as the readings leave it",
+        float(np.exp(ensemble.rows[:, LAG] @ weights)),
+        "days",
+        "baranyi1994",
     )
     w.line(
         "n eff",

@@ -44,6 +44,8 @@ animals; plants take it away with ammonium and give it back with nitrate (equiva
 DOSE, ZERO, HOLD_NITRITE, HOLD_ALKALINITY, ZEROS_NEEDED, COUNT_FROM, DOSE_BASE, ZERO_NITRITE, WON = range(9)
 AIMS = 9
 STATES = 7
+NOTHING = 1e-20
+"""Under this much, mg N/L, there is none."""
 PLANT_HALF = 0.1
 """Half-saturation of the plants' uptake of ammonia, mg N/L (memory)."""
 PLANT_HALF_NITRATE = 0.5
@@ -92,8 +94,9 @@ def rates(w: Floats, c: Floats) -> None:
     for i in range(LANES):
         tan, no2, alkalinity = w[_Z + i], w[_Z + LANES + i], w[_Z + 3 * LANES + i]
         a, b = w[_Z + 4 * LANES + i], w[_Z + 5 * LANES + i]
-        tan = tan if tan > 0.0 else 0.0
-        no2 = no2 if no2 > 0.0 else 0.0
+        # What has gone stays gone: figures ever smaller would be reckoned with at a tenth of the pace.
+        tan = tan if tan > NOTHING else 0.0
+        no2 = no2 if no2 > NOTHING else 0.0
         alkalinity = alkalinity if alkalinity > 0.0 else 0.0
         bicarbonate = alkalinity * (1.0 / 50.04)
         bicarbonate = bicarbonate if bicarbonate > 0.004 else 0.004
