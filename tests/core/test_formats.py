@@ -161,7 +161,8 @@ def test_a_simulated_tank_answers_to_what_is_done_and_keeps_its_nitrogen() -> No
     # Its keeper's bottle is not quite what the label says.
     worth = tank.parameters()[DOSE_WORTH]
     assert first["ammonia_mg_n_l"] == pytest.approx(1.55 * worth, abs=0.01)
-    assert 0.7 < worth < 1.4 and worth != 1
+    assert 0.7 < worth < 1.4
+    assert worth != 1
     later = tank.water(30)
     there = LEAST_NITRATE_MG_N_L * tank.parameters()[FIRST_NITRATE]
     found = sum(later[f"{w}_mg_n_l"] for w in ("ammonia", "nitrite", "nitrate"))

@@ -220,7 +220,7 @@ def plainly(t, y, p, c, asleep):
 @pytest.mark.parametrize(("varied", "worth"), [(False, 0.75), (True, 0.6)], ids=["all alike", "as keepers have them"])
 def test_the_forecast_holds_the_truth_as_often_as_it_says_and_beats_always_day_35(varied: bool, worth: float) -> None:
     """Forty virtual tanks of the 200 that `./reedmace bench` prints; with so few the bounds are a little wider."""
-    days = forecast_skill(40, (7, 14, 21), draws=400, varied=varied)
+    days = forecast_skill(40, (7, 14, 21), varied=varied)
     for skill in days:
         assert skill.tanks >= 20
         assert 0.65 <= skill.held <= 0.95, skill
@@ -236,12 +236,14 @@ def test_the_forecast_holds_on_tanks_of_another_structure() -> None:
         one
         for structure in ("guilds", "biomass")
         for start in ("unseeded", "squeezed", "bottled", "moved")
-        for one in strangers_skill(structure, start, 24, draws=300)
+        for one in strangers_skill(structure, start, 24)
     ]
     tanks = [r.tanks for r in rows]
     assert sum(tanks) > 300
-    assert 0.75 <= np.average([r.held for r in rows], weights=tanks) <= 0.92
+    assert 0.78 <= np.average([r.held for r in rows], weights=tanks) <= 0.94
     assert abs(np.average([r.bias_days for r in rows], weights=tanks)) < 1.0
+    # Nor by start, by day or by structure: a film that sleeps first was once called five days late.
+    assert all(abs(r.bias_days) < 3 for r in rows if r.tanks >= 20), rows
     # Somebody who never looks is out by twice as much; at four weeks, and wherever film was brought, far more.
     error = np.average([r.median_error_days for r in rows], weights=tanks)
-    assert error < 0.5 * np.average([r.median_error_always_days for r in rows], weights=tanks)
+    assert error < 0.35 * np.average([r.median_error_always_days for r in rows], weights=tanks)

@@ -53,7 +53,7 @@ def calendar_rows(state: LogbookState, now: datetime, *, again: bool = False) ->
     log = cycle_log(state, now)
     if log is not None and not log.settled():
         advice = cycle_advice(CycleAdviceQuestion(log=log))
-        forecast = cycle_forecast(CycleForecastQuestion(log=log, draws=400))
+        forecast = cycle_forecast(CycleForecastQuestion(log=log))
         rows = sorted([*rows, *cycle_due(state, now, advice, forecast)], key=lambda d: (d.at, d.key))
     return rows
 

@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from reedmace.core.computations import compute
+from reedmace.core.cycle.ensemble import USUAL_DRAWS
 from reedmace.core.cycle.kernel import simulate
 from reedmace.core.cycle.log import HIGH_NITRITE_MG_N_L, CycleLog, KitSteps, LoggedDose, LoggedReading
 from reedmace.core.cycle.model_input import Scenario, aim_of, model_input_of, prior_spread, step_of
@@ -109,7 +110,7 @@ def _truth(tank: SimulatedTank, log: CycleLog) -> float:
 
 
 def forecast_skill(
-    tanks: int, days: tuple[int, ...] = (7, 14, 21), draws: int = 500, *, varied: bool = False
+    tanks: int, days: tuple[int, ...] = (7, 14, 21), draws: int = USUAL_DRAWS, *, varied: bool = False
 ) -> list[Skill]:
     """Skill at each of `days`, over so many virtual tanks.
 
@@ -150,7 +151,7 @@ def strangers_skill(
     start: Start,
     tanks: int,
     days: tuple[int, ...] = (7, 14, 21, 28),
-    draws: int = 400,
+    draws: int = USUAL_DRAWS,
     seed: int = 1,
 ) -> list[Skill]:
     """Skill on tanks of another structure than the forecast's own.

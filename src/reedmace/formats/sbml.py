@@ -8,7 +8,7 @@ from xml.etree import ElementTree as ET
 import numpy as np
 from numpy.typing import NDArray
 
-from reedmace.core.cycle.ensemble import condition
+from reedmace.core.cycle.ensemble import USUAL_DRAWS, condition
 from reedmace.core.cycle.kernel import (
     A0,
     A_MAX,
@@ -90,7 +90,7 @@ NOTES = (
 )
 
 
-def typical_parameters(log: CycleLog, draws: int = 400) -> Floats:
+def typical_parameters(log: CycleLog, draws: int = USUAL_DRAWS) -> Floats:
     """The weighted middle of the ensemble, in the kernel's column order (13,). log: the cycle's; draws: how many."""
     ensemble = condition(log, draws)
     return np.exp(ensemble.weights @ ensemble.rows)
