@@ -165,3 +165,41 @@ def test_the_planned_animals_never_turn_a_proven_tank_into_an_emergency() -> Non
                  present=[{"species_id": "zebra-danio", "count": 8}])  # fmt: skip
     advice = cycle_advice(CycleAdviceQuestion(log=log))
     assert all(a.do != "change-water" for a in [advice.first, *advice.then])
+
+
+def bottle(**more: Any) -> CycleLog:
+    doses = [{"day": d, "raise_mg_n_l": 1.5} for d in (0, 2)]
+    nitrate = more.pop("nitrate", None)
+    readings = [
+        {"day": d, **ZERO, "nitrate_mg_n_l": None if nitrate is None else nitrate * d} for d in (0.5, 1, 2.2, 3, 4)
+    ]
+    return CycleLog.model_validate({"net_l": 100, "day_now": 4.1, "doses": doses, "readings": readings, **more})
+
+
+SEEDED = {"method": "seeded-filter"}
+
+
+@pytest.mark.parametrize(
+    ("log", "dead"),
+    [
+        (bottle(nitrate=0.0), True),
+        (bottle(), True),
+        (bottle(nitrate=0.0, **SEEDED), True),
+        (bottle(**SEEDED), False),
+        (bottle(nitrate=0.6, **SEEDED), False),
+        (bottle(nitrate=0.0, plants="many"), False),
+        (bottle(nitrate=0.0, doses=[]), False),
+        (bottle(readings=[{"day": 0.0, **ZERO}]), False),
+        (bottle(readings=[{"day": 0.1, "ammonia_mg_n_l": 1.5, "nitrite_mg_n_l": 0.0}, {"day": 1, **ZERO}]), False),
+    ],
+    ids=["zeros, no nitrate", "zeros, nitrate untested", "seeded, no nitrate", "seeded, nitrate untested", "nitrate rises",
+         "plants may have had it", "never dosed", "tested before the dose", "seen once"],
+)  # fmt: skip
+def test_a_dead_bottle_is_named_and_nothing_else_is(log: CycleLog, dead: bool) -> None:
+    advice = cycle_advice(CycleAdviceQuestion(log=log))
+    assert ("the bottle is dead, or the kit is" in advice.verdict) == dead
+    fresh = [a for a in [advice.first, *advice.then] if "from a fresh bottle" in a.title]
+    assert len(fresh) == dead
+    # Zeros from which nobody can tell are never told as ammonia that waits for a film.
+    if log.doses and log.readings[-1].day > 1 and log.plants == "none":
+        assert "nothing has used the ammonia" not in advice.verdict

@@ -217,7 +217,7 @@ def plainly(t, y, p, c, asleep):
     ]
 
 
-@pytest.mark.parametrize(("varied", "worth"), [(False, 0.75), (True, 0.6)], ids=["all alike", "as keepers have them"])
+@pytest.mark.parametrize(("varied", "worth"), [(False, 0.85), (True, 0.6)], ids=["all alike", "as keepers have them"])
 def test_the_forecast_holds_the_truth_as_often_as_it_says_and_beats_always_day_35(varied: bool, worth: float) -> None:
     """Forty virtual tanks of the 200 that `./reedmace bench` prints; with so few the bounds are a little wider."""
     days = forecast_skill(40, (7, 14, 21), varied=varied)
@@ -226,6 +226,7 @@ def test_the_forecast_holds_the_truth_as_often_as_it_says_and_beats_always_day_3
         assert 0.65 <= skill.held <= 0.95, skill
         # One day of forty tanks is a rough figure, and at a week little is known yet; all three together are not.
         assert skill.median_error_days < skill.median_error_always_days, skill
+    # Tanks alike on paper pass within days of one another, so that whoever always says 35 is hardly out himself.
     error, always = (sum(getattr(s, name) for s in days) for name in ("median_error_days", "median_error_always_days"))
     assert error < worth * always, days
 

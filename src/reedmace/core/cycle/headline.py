@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from reedmace.core.cycle.log import CycleLog
+from reedmace.core.cycle.proof import never_showed
 from reedmace.core.cycle.stalls import Diagnosis
 from reedmace.core.cycle.water import State
 
@@ -52,8 +53,12 @@ def _hidden(n: Seen) -> str:
     return f"It may not have stalled: {why}."
 
 
+def _zero(n: Seen) -> bool:
+    return n.s.ammonia_now <= n.log.kit.zero_mg_n_l("ammonia")
+
+
 def _both_zero(n: Seen) -> bool:
-    return _was_seen(n.log) and n.s.ammonia_now <= n.log.kit.zero_mg_n_l("ammonia")
+    return _was_seen(n.log) and _zero(n)
 
 
 ROWS: tuple[Row, ...] = (
@@ -69,6 +74,10 @@ ROWS: tuple[Row, ...] = (
     (
         lambda n: n.log.doses_ammonia() and not n.log.doses,
         "First meal: the film has had nothing to eat yet.",
+    ),
+    (
+        lambda n: never_showed(n.log),
+        "None of the ammonia dosed has ever shown in a test: the bottle is dead, or the kit is.",
     ),
     (
         lambda n: n.log.method == "planted" and n.log.plants_growing_day is not None,
@@ -88,6 +97,10 @@ ROWS: tuple[Row, ...] = (
         "Nearly there: both read zero. Now prove it with a dose.",
     ),
     (_both_zero, "Nearly there: both read zero."),
+    (
+        lambda n: _zero(n) and n.log.doses_ammonia(),
+        "Both read zero, but no test has seen a dose in the water yet: look an hour after one goes in.",
+    ),
     (
         lambda n: True,
         "Waiting for the first film: nothing has used the ammonia yet, which is usual in the first one to three weeks.",

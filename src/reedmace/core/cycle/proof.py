@@ -80,6 +80,31 @@ def is_seen(log: CycleLog, dose: LoggedDose) -> bool:
     )
 
 
+NEVER_BY_H = 1.0
+"""A dose stirred in for so long would show in a test."""
+
+
+def never_showed(log: CycleLog) -> bool:
+    """Whether ammonia was dosed and no test since has found any of it: not as ammonia, not as nitrite, not as nitrate.
+
+    log: the cycle's. A dead bottle reads so, or a dead kit. Where plants or a film from elsewhere may have taken it between
+    two tests, only nitrate that was read and did not rise with what was dosed tells (common practice).
+    """
+    if not log.doses or not log.doses_ammonia():
+        return False
+    first = min(d.day for d in log.doses)
+    since = [r for r in log.readings if r.day >= first + NEVER_BY_H / 24 and r.ammonia_mg_n_l is not None]
+    if not since or any(shows_poison(log, r) for r in since):
+        return False
+    nitrate = [r.nitrate_mg_n_l for r in since if r.nitrate_mg_n_l is not None]
+    step = log.kit.steps_mg_n_l("nitrate")[1]
+    if nitrate and max(nitrate) >= log.first_nitrate_mg_n_l() + 0.9 * step:
+        return False
+    hungry = log.plants != "none" or log.method != "measured-ammonia" or bool(log.helpers)
+    dosed = sum(d.raise_mg_n_l for d in log.doses if d.day < since[-1].day)
+    return not hungry or (log.plants == "none" and bool(nitrate) and dosed > 1.2 * step)
+
+
 def _outcome(
     log: CycleLog, dose: LoggedDose, weak: set[float], full: list[LoggedReading]
 ) -> tuple[float | None, Outcome]:

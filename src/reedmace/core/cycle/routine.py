@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from reedmace.core.contract import Working
 from reedmace.core.cycle.action import Action, dose_of
 from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, CycleLog
-from reedmace.core.cycle.proof import SEEN_WITHIN_H, TEST_FROM_H, TEST_UNTIL_H, is_seen, is_zero
+from reedmace.core.cycle.proof import SEEN_WITHIN_H, TEST_FROM_H, TEST_UNTIL_H, is_seen, is_zero, never_showed
 from reedmace.core.cycle.water import State
 from reedmace.core.film import FOOD_MG_N_PER_G
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -146,7 +146,15 @@ def _dose(n: Now, w: Working) -> Action | None:
         return None
     topped_up = n.log.method in ("measured-ammonia", "mature-rock")
     under = TOP_UP_UNDER_MG_N_L if topped_up else n.log.kit.zero_mg_n_l("ammonia")
-    return dose_of(n.log, n.s, w) if n.s.ammonia_now <= under else None
+    dose = dose_of(n.log, n.s, w) if n.s.ammonia_now <= under else None
+    if dose is None or not never_showed(n.log):
+        return dose
+    return dose.model_copy(
+        update={
+            "title": f"{dose.title}, from a fresh bottle",
+            "reason": "No test has found any of the ammonia so far: an hour after this one, look whether it is there. If not, take the kit to be dead.",
+        }
+    )
 
 
 def _feed(n: Now, w: Working) -> Action | None:
