@@ -14,7 +14,7 @@ from reedmace.command.door import WebServer, bound
 from reedmace.command.growth import growth
 from reedmace.command.lives import live, tally
 from reedmace.command.skill import forecast_skill, strangers_skill
-from reedmace.command.speed import forecast, operating_point, ranking
+from reedmace.command.speed import forecast, history, operating_point, ranking
 from reedmace.command.timing import peak_mb
 from reedmace.command.warm import warm
 
@@ -127,7 +127,7 @@ def bench() -> int:
     """Print the table. Nothing here fails a build: it says what was measured on this machine, in this run."""
     warm()
     print(f"{'what':84} {'measured':34} target")
-    for part in (operating_point, ranking, forecast, growth, _skill, _strangers, _lives, _latency):
+    for part in (operating_point, ranking, forecast, history, growth, _skill, _strangers, _lives, _latency):
         for what, measured, target in part():
             print(f"{what:84} {measured:34} {target}", flush=True)
     print(f"{'the most memory this run held':84} {peak_mb():.0f} MB")

@@ -4,6 +4,7 @@ import math
 import tempfile
 import warnings
 from collections.abc import Callable
+from datetime import UTC, datetime
 from itertools import combinations_with_replacement
 from pathlib import Path
 from typing import Any
@@ -13,7 +14,7 @@ import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 
-from reedmace.command.timing import against
+from reedmace.command.timing import against, measure
 from reedmace.core.computations import compute
 from reedmace.core.cycle.ensemble import forget
 from reedmace.core.cycle.kernel import (
@@ -37,12 +38,15 @@ from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
 from reedmace.core.quantity.constants import G
+from reedmace.core.quantity.units import Analyte, as_nitrogen
 from reedmace.core.stock import Animals
 from reedmace.formats import plumbing_inp
+from reedmace.standins import ColourKit, usual_tank
 
 Row = tuple[str, str, str]
 """What was measured, what came out, what is aimed at."""
 SERVICE_DAYS, FEED_G_DAY, BEST, SHOWN = 60.0, 2.0, 200, 60
+KIT_TESTS: tuple[Analyte, ...] = ("ammonia", "nitrite", "nitrate")
 TRIED = 20
 """Draws that the other program runs in a turn."""
 
@@ -201,6 +205,48 @@ def _derivative(t: float, y: Any, row: Any, ka: float) -> list[float]:
     return [-a, a - b, b, -7.14 * a, grow_a, y[5] * (mu_b * take_b * (1 - y[5] / most) - decay)]
 
 
+def kept_log(tests: int, days: int) -> dict[str, Any]:
+    """A virtual tank's log, dosed as most are and read by a coarse kit. tests: how many; days: over how long."""
+    tank, kit = usual_tank(days), ColourKit()
+    readings = []
+    for n in range(tests):
+        day = days * n / tests
+        seen = kit.reading(tank, day, datetime(2026, 1, 1, tzinfo=UTC))
+        found = {f"{what}_mg_n_l": as_nitrogen(seen[f"{what}_ppm"], what, "ion") for what in KIT_TESTS}
+        readings.append({"day": day, "off_scale": seen["off_scale"], **found})
+    done = tank.log.model_copy(update={"day_now": float(days), "doses": tank.doses, "alkalinity": tank.added})
+    return {**done.model_dump(), "readings": readings}
+
+
+def anew(name: str, log: dict[str, Any]) -> Callable[[], Any]:
+    """A question of a cycle as if asked for the first time. name: the computation; log: asked of."""
+
+    def ask() -> Any:
+        # What is remembered from the last time would be measured otherwise.
+        forget()
+        return compute(name, {"log": log})
+
+    return ask
+
+
+def history() -> list[Row]:
+    """How the forecast has moved and what would move it, against one forecast; and a log of four hundred tests."""
+    log, long = kept_log(60, 60), kept_log(400, 400)
+    one = anew("cycle-forecast", log)
+    rows = [
+        (
+            f"{words}, 60 tests, day 60, in times of one forecast",
+            f"{1 / against(one, anew(name, log), 5).times:.1f} x",
+            "under 3 x",
+        )
+        for name, words in (("cycle-history", "how the forecast has moved"), ("cycle-what-if", "what would move it"))
+    ]
+    names = ("cycle-forecast", "cycle-history", "cycle-what-if")
+    took = [measure(anew(name, long), 3) for name in names]
+    words = ", ".join(f"{t.wall_s:.1f}" for t in took)
+    return [*rows, ("forecast, history and what if of 400 tests over 400 days", f"{words} s by the clock", "under 2 s")]
+
+
 def forecast() -> list[Row]:
     """The cycle model per draw, and a whole forecast."""
     days, ka = 90, 5.7e-10
@@ -243,24 +289,8 @@ def forecast() -> list[Row]:
     share = len(rows) / TRIED
     plain = against(lambda: [lsoda(rows[i]) for i in range(TRIED)], ours, 5)
     compiled = against(lambda: [lsoda_compiled(rows[i]) for i in range(TRIED)], ours, 5)
-    readings = [
-        {"day": d * 0.4, "ammonia_mg_n_l": 1.0 if d < 30 else 0.3, "nitrite_mg_n_l": 0.0 if d < 15 else 0.5}
-        for d in range(60)
-    ]
-    log = {
-        "net_l": 130,
-        "day_now": 24.5,
-        "start_kh_dkh": 8,
-        "readings": readings,
-        "doses": [{"day": 0, "raise_mg_n_l": 1.5}, {"day": 18, "raise_mg_n_l": 1.0}],
-    }
-
-    def answer() -> None:
-        # What is remembered from the last time would be measured otherwise.
-        forget()
-        compute("cycle-forecast", {"log": log, "draws": 1000, "horizon_days": 90})
-
-    whole = against(lambda: [lsoda(rows[i]) for i in range(TRIED)], answer, 5)
+    log = kept_log(60, 24)
+    whole = against(lambda: [lsoda(rows[i]) for i in range(TRIED)], anew("cycle-forecast", log), 5)
     return [
         (
             "cycle model per draw, against SciPy LSODA on the model in plain Python",
