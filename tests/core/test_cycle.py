@@ -98,6 +98,11 @@ def test_a_film_new_to_the_tank_does_nothing_before_its_lag_is_over_and_brought_
     eaten = 1.5 - run(parameters, days=12)[0][0, :, 0]
     assert eaten[3] < 0.03
     assert eaten[6] < 0.5 < 0.9 < eaten[9]
+    # However long it is drawn, nothing runs away.
+    parameters[LAG] = 5000.0
+    assert run(parameters, days=12, events=[(STEPS_PER_DAY, ADD_FILM, 3.0)])[0][0, -1, 0] < 0.1
+    assert run(parameters, days=12)[0][0, -1, 0] == pytest.approx(1.5)
+    parameters[LAG] = 6.0
     # A mature sponge put in meanwhile does not wait for the rest: its own pace, from the first hour.
     brought = 1.5 - run(parameters, days=12, events=[(STEPS_PER_DAY, ADD_FILM, 3.0)])[0][0, :, 0]
     assert brought[1] < 0.01

@@ -77,7 +77,8 @@ def load(w: Floats, parameters: Floats, first: int, start: Floats) -> None:
         w[_Y + 5 * LANES + i] = parameters[d, B0]
         w[_Y + 6 * LANES + i] = 0.0
         w[_Y + 2 * LANES + i] *= parameters[d, FIRST_NITRATE]
-        w[ASLEEP + i] = math.exp(WAKING_PER_DAY * parameters[d, LAG])
+        # A lag beyond all reason stays a figure that can be reckoned with.
+        w[ASLEEP + i] = math.exp(min(WAKING_PER_DAY * parameters[d, LAG], 300.0))
         # Dividing once here saves it in every step.
         for j in (A_MAX, INHIBIT_B):
             w[_P + j * LANES + i] = 1.0 / parameters[d, j]
