@@ -203,3 +203,11 @@ def test_a_dead_bottle_is_named_and_nothing_else_is(log: CycleLog, dead: bool) -
     # Zeros from which nobody can tell are never told as ammonia that waits for a film.
     if log.doses and log.readings[-1].day > 1 and log.plants == "none":
         assert "nothing has used the ammonia" not in advice.verdict
+
+
+def test_with_a_kit_that_may_be_dead_ammonia_is_not_piled_up() -> None:
+    doses = [{"day": d, "raise_mg_n_l": 1.5} for d in (0, 1, 2)]
+    advice = cycle_advice(CycleAdviceQuestion(log=bottle(doses=doses)))
+    actions = [advice.first, *advice.then]
+    assert "Try another kit" in advice.first.title
+    assert not any(a.do == "dose-ammonia" for a in actions)

@@ -58,6 +58,18 @@ def _asked(log: CycleLog, truth: float, draws: int) -> tuple[bool, float, float]
     return held, HORIZON_DAYS if p50 is None else p50, truth
 
 
+def tested(kit: ColourKit, tank: SimulatedTank, day: float) -> LoggedReading:
+    """One full test as it is written down. kit, tank: which; day: since the start."""
+    seen = kit.reading(tank, day, _EPOCH)
+    return LoggedReading(
+        day=day,
+        ammonia_mg_n_l=as_nitrogen(seen["ammonia_ppm"], "ammonia", "ion"),
+        nitrite_mg_n_l=as_nitrogen(seen["nitrite_ppm"], "nitrite", "ion"),
+        nitrate_mg_n_l=as_nitrogen(seen["nitrate_ppm"], "nitrate", "ion"),
+        off_scale=seen["off_scale"],
+    )
+
+
 def _kept(seed: int, days: int, varied: bool) -> tuple[SimulatedTank, list[LoggedReading]]:
     """A virtual tank of the prior, dosed again to 2 ppm as it clears, and what a coarse kit read every other day.
 
@@ -74,16 +86,7 @@ def _kept(seed: int, days: int, varied: bool) -> tuple[SimulatedTank, list[Logge
     readings = []
     for day in range(days + 1):
         if day % EVERY_DAYS == 0:
-            seen = kit.reading(tank, day, _EPOCH)
-            readings.append(
-                LoggedReading(
-                    day=day,
-                    ammonia_mg_n_l=as_nitrogen(seen["ammonia_ppm"], "ammonia", "ion"),
-                    nitrite_mg_n_l=as_nitrogen(seen["nitrite_ppm"], "nitrite", "ion"),
-                    nitrate_mg_n_l=as_nitrogen(seen["nitrate_ppm"], "nitrate", "ion"),
-                    off_scale=seen["off_scale"],
-                )
-            )
+            readings.append(tested(kit, tank, day))
         water = tank.water(day)
         if day % 2 == 0 and water["ammonia_mg_n_l"] < PPM and water["nitrite_mg_n_l"] < 1.5:
             tank.dose(day + 0.1, 2 * PPM - water["ammonia_mg_n_l"])

@@ -4,7 +4,6 @@ import math
 import tempfile
 import warnings
 from collections.abc import Callable
-from datetime import UTC, datetime
 from itertools import combinations_with_replacement
 from pathlib import Path
 from typing import Any
@@ -14,6 +13,7 @@ import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 
+from reedmace.command.skill import tested
 from reedmace.command.timing import against, measure
 from reedmace.core.computations import compute
 from reedmace.core.cycle.ensemble import forget
@@ -38,7 +38,6 @@ from reedmace.core.filter.room import Plumbing, Room
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
 from reedmace.core.quantity.constants import G
-from reedmace.core.quantity.units import Analyte, as_nitrogen
 from reedmace.core.stock import Animals
 from reedmace.formats import plumbing_inp
 from reedmace.standins import ColourKit, usual_tank
@@ -46,7 +45,6 @@ from reedmace.standins import ColourKit, usual_tank
 Row = tuple[str, str, str]
 """What was measured, what came out, what is aimed at."""
 SERVICE_DAYS, FEED_G_DAY, BEST, SHOWN = 60.0, 2.0, 200, 60
-KIT_TESTS: tuple[Analyte, ...] = ("ammonia", "nitrite", "nitrate")
 TRIED = 20
 """Draws that the other program runs in a turn."""
 
@@ -208,14 +206,9 @@ def _derivative(t: float, y: Any, row: Any, ka: float) -> list[float]:
 def kept_log(tests: int, days: int) -> dict[str, Any]:
     """A virtual tank's log, dosed as most are and read by a coarse kit. tests: how many; days: over how long."""
     tank, kit = usual_tank(days), ColourKit()
-    readings = []
-    for n in range(tests):
-        day = days * n / tests
-        seen = kit.reading(tank, day, datetime(2026, 1, 1, tzinfo=UTC))
-        found = {f"{what}_mg_n_l": as_nitrogen(seen[f"{what}_ppm"], what, "ion") for what in KIT_TESTS}
-        readings.append({"day": day, "off_scale": seen["off_scale"], **found})
-    done = tank.log.model_copy(update={"day_now": float(days), "doses": tank.doses, "alkalinity": tank.added})
-    return {**done.model_dump(), "readings": readings}
+    readings = [tested(kit, tank, days * n / tests) for n in range(tests)]
+    now = {"day_now": float(days), "doses": tank.doses, "alkalinity": tank.added, "readings": readings}
+    return tank.log.model_copy(update=now).model_dump()
 
 
 def anew(name: str, log: dict[str, Any]) -> Callable[[], Any]:

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from reedmace.core.cycle.log import CycleLog
-from reedmace.core.cycle.proof import never_showed
+from reedmace.core.cycle.proof import never_showed, shows_poison
 from reedmace.core.cycle.stalls import Diagnosis
 from reedmace.core.cycle.water import State
 
@@ -28,12 +28,7 @@ class Seen:
 def _was_seen(log: CycleLog) -> bool:
     """Whether a poison was ever read since the first food: only then do zeros mean that something eats it."""
     fed = min((d.day for d in log.doses), default=0.0)
-    return any(
-        (r.ammonia_mg_n_l or 0.0) > log.kit.zero_mg_n_l("ammonia")
-        or (r.nitrite_mg_n_l or 0.0) > log.kit.zero_mg_n_l("nitrite")
-        for r in log.readings
-        if r.day > fed
-    )
+    return any(shows_poison(log, r) for r in log.readings if r.day > fed)
 
 
 Row = tuple[Callable[[Seen], bool], str | Callable[[Seen], str]]

@@ -2,7 +2,8 @@
 
 State, in order: TAN, nitrite-N, nitrate-N, alkalinity, capacity A, capacity B, nitrogen taken up by plants. A capacity is
 what a film could remove in a day (mg N/L/day) at 25 °C with everything plentiful; it grows and decays as biomass does in
-ASM1, once it is awake: a film new to a tank does nothing at first (a lag, in the form of Baranyi and Roberts 1994). pH follows alkalinity at a steady CO2, so an acid stall comes out of the sums rather than being put in. The nitrogen a
+ASM1, once it is awake: a film new to a tank does nothing at first (a lag, in the form of Baranyi and Roberts 1994).
+pH follows alkalinity at a steady CO2, so an acid stall comes out of the sums rather than being put in. The nitrogen a
 film builds into itself is left out: at these yields it is a few percent of what passes through.
 
 Draws run side by side in lanes, so that one instruction moves several of them.
@@ -130,7 +131,7 @@ def rates(w: Floats, c: Floats) -> None:
         # Ammonia first, nitrate as ammonia runs short.
         for i in range(LANES):
             tan, no3 = w[_Z + i], w[_Z + 2 * LANES + i]
-            tan, no3 = tan if tan > 0.0 else 0.0, no3 if no3 > 0.0 else 0.0
+            tan, no3 = tan if tan > NOTHING else 0.0, no3 if no3 > NOTHING else 0.0
             from_tan = plants * tan / (tan + PLANT_HALF)
             from_no3 = plants * PLANT_HALF / (tan + PLANT_HALF) * no3 / (no3 + PLANT_HALF_NITRATE)
             w[_K + i] -= from_tan

@@ -28,7 +28,7 @@ MediaWhat = Literal["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced",
 COARSEST_ZERO_PPM = 0.125
 """No kit is so coarse that more than half of a usual first step, 0.25 ppm as the ion, passes for zero (common practice)."""
 BASELINE_DAYS = 2.0
-"""Days after the start within which a test still tells what the water began with."""
+"""Days after the start within which a test still tells what the water began with (memory)."""
 SETTLED_DAYS = 42
 HIGH_AMMONIA_MG_N_L = 5 * NITROGEN_SHARE["NH4"]
 HIGH_NITRITE_MG_N_L = 5 * NITROGEN_SHARE["NO2"]
@@ -247,6 +247,7 @@ class CycleLog(Remembers):
         first = min(early, key=lambda r: r.day, default=None)
         return self.tap.nitrate_mg_n_l if first is None or first.nitrate_mg_n_l is None else first.nitrate_mg_n_l
 
+    @worked_out_once
     def latest(self, field: str) -> tuple[float, float] | None:
         """(day, value) of the newest reading that has `field`, or None. field: a column of LoggedReading."""
         found = [(r.day, getattr(r, field)) for r in self.readings if getattr(r, field) is not None]

@@ -81,7 +81,7 @@ ZEROS_DAYS = {"planted": 29, "fish-food": 8, "animals-in": 8}
 
 
 LEAST_NITRATE_MG_N_L = 0.25
-"""Nitrate that a test reading nothing leaves possible, mg N/L: half of half a usual first step."""
+"""Nitrate that a test reading nothing leaves possible, mg N/L: half of half a usual first step (memory)."""
 
 
 @dataclass(frozen=True)

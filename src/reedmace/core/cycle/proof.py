@@ -81,7 +81,9 @@ def is_seen(log: CycleLog, dose: LoggedDose) -> bool:
 
 
 NEVER_BY_H = 1.0
-"""A dose stirred in for so long would show in a test."""
+"""A dose stirred in for so long would show in a test (memory)."""
+STEP_SEEN, STEP_OWED = 0.9, 1.2
+"""Of the kit's first step of nitrate: a rise that counts as one, and what must have been dosed to expect one (memory)."""
 
 
 def never_showed(log: CycleLog) -> bool:
@@ -98,11 +100,13 @@ def never_showed(log: CycleLog) -> bool:
         return False
     nitrate = [r.nitrate_mg_n_l for r in since if r.nitrate_mg_n_l is not None]
     step = log.kit.steps_mg_n_l("nitrate")[1]
-    if nitrate and max(nitrate) >= log.first_nitrate_mg_n_l() + 0.9 * step:
+    if nitrate and max(nitrate) >= log.first_nitrate_mg_n_l() + STEP_SEEN * step:
         return False
     hungry = log.plants != "none" or log.method != "measured-ammonia" or bool(log.helpers)
-    dosed = sum(d.raise_mg_n_l for d in log.doses if d.day < since[-1].day)
-    return not hungry or (log.plants == "none" and bool(nitrate) and dosed > 1.2 * step)
+    # Owed by the newest test of nitrate: what was dosed after it cannot show in it.
+    tested = max((r.day for r in since if r.nitrate_mg_n_l is not None), default=first)
+    dosed = sum(d.raise_mg_n_l for d in log.doses if d.day < tested)
+    return not hungry or (log.plants == "none" and bool(nitrate) and dosed > STEP_OWED * step)
 
 
 def _outcome(

@@ -149,6 +149,15 @@ def _dose(n: Now, w: Working) -> Action | None:
     dose = dose_of(n.log, n.s, w) if n.s.ammonia_now <= under else None
     if dose is None or not never_showed(n.log):
         return dose
+    if sum(d.raise_mg_n_l for d in n.log.doses) >= HIGH_AMMONIA_MG_N_L:
+        # With a dead kit it would all be in the water.
+        return Action(
+            do="test",
+            title="Try another kit before more ammonia",
+            detail="A second kit, or a shop's test of this water. If it reads nothing either, the bottle is dead: dose once from a fresh one and test an hour later.",
+            reason=f"{n.log.ppm(HIGH_AMMONIA_MG_N_L)} and more have been dosed and no test has found any: if the kit is dead, all of it is in the water.",
+            when="now",
+        )
     return dose.model_copy(
         update={
             "title": f"{dose.title}, from a fresh bottle",
