@@ -8,8 +8,8 @@ import time
 import urllib.request
 from pathlib import Path
 
-from reedmace.command.machine import processes_of
 from reedmace.command.mariadb import free_port
+from reedmace.command.trial_machine import processes_of
 
 ROOT = Path(__file__).resolve().parents[1]
 

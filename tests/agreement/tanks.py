@@ -6,7 +6,8 @@ from typing import Any
 import numpy as np
 
 from reedmace.core.filter import CATALOGUE
-from reedmace.logbook import Entry, LogbookState, replay
+from reedmace.logbook.replay.entries import Entry
+from reedmace.logbook.replay.state import LogbookState, replay
 
 AT = datetime(2026, 5, 1, 8, 0, tzinfo=UTC)
 MEDIA = ("foam-10", "foam-20", "foam-30", "floss", "ceramic-rings", "sintered", "carbon")

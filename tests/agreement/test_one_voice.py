@@ -9,10 +9,12 @@ import wntr
 from reedmace.core.computations import compute
 from reedmace.core.filter.kinds import kind_of
 from reedmace.formats import plumbing_inp
-from reedmace.logbook import LogbookState, due, hang, path_of, rank_question, stage_rows
-from reedmace.logbook.equipment import room, stock_load, temperature_c
-from reedmace.logbook.questions import filter_plan, net_litres, stock_plan
+from reedmace.logbook.care.due import due
+from reedmace.logbook.replay.equipment import hang, path_of, rank_question, room, stock_load, temperature_c
+from reedmace.logbook.replay.questions import filter_plan, net_litres, stock_plan
+from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.stages import buying_view, filter_view, fit_view, keep_view
+from reedmace.logbook.stages.stage_rows import stage_rows
 from tests.agreement.tanks import AT, bodies_of, state_of
 
 SEEDS = range(66)

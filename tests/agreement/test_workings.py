@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from reedmace.core.computations import compute
 from reedmace.core.contract import Answer, WorkingLine
-from reedmace.logbook import hang
+from reedmace.logbook.replay.equipment import hang
 from reedmace.logbook.stages import buying_view, filter_view, fit_view, keep_view, stock_view, tank_view
 from tests.agreement.tanks import AT, bodies_of, state_of
 from tests.core.test_registry import EXAMPLES

@@ -114,9 +114,9 @@ def _stand(write, days_ago: float, hours: float, tested_after_h: float | None, *
 
 
 def _trials_of(keeper, tank: int):
-    from reedmace.logbook.entries import Entry
-    from reedmace.logbook.state import replay
-    from reedmace.logbook.years import _trials
+    from reedmace.logbook.care.later_years import _trials
+    from reedmace.logbook.replay.entries import Entry
+    from reedmace.logbook.replay.state import replay
 
     entries = [Entry.model_validate(e) for e in keeper.get(f"/api/tanks/{tank}/entries?limit=200").json["entries"]]
     return _trials(replay(entries), "f1", datetime.now(UTC))

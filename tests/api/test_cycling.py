@@ -9,7 +9,7 @@ import pytest
 import time_machine
 from icalendar import Calendar
 
-from reedmace.core.cycle.log import CycleLog
+from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.formats.mathml import math_of
 from reedmace.standins import ColourKit, PhProbe, SimulatedTank, Thermometer
@@ -51,7 +51,7 @@ def cycle(keeper, tank: int) -> dict[str, Any]:
 def test_the_cycle_holds_advice_forecast_books_and_what_is_foreseen(cycling) -> None:
     keeper, tank = cycling
     state = cycle(keeper, tank)
-    assert state["advice"]["foreseen"][0]["what"] == "KH runs out"
+    assert state["advice"]["coming_stalls"][0]["what"] == "KH runs out"
     assert state["forecast"]["pass_day_p10"] < state["forecast"]["pass_day_p90"]
     assert state["forecast"]["nitrogen_gap_mg_n_l"] < 1e-9
     assert state["balance"]["put_in_mg_n_l"] > 1.5

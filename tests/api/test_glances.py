@@ -5,9 +5,9 @@ from datetime import UTC, datetime, timedelta
 import pytest
 import time_machine
 
-import reedmace.api.glances as kept_glances
+import reedmace.api.snapshot_cache as kept_glances
 from reedmace.api import Settings, create_app
-from reedmace.logbook.glance import PRESSES, QUIET
+from reedmace.logbook.rooms.tank_snapshot import PRESSES, QUIET
 from tests.api.conftest import Keeper
 from tests.api.test_care import living  # noqa: F401 - a fixture
 

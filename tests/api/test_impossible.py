@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 
 import pytest
 
-from reedmace.logbook import NewEntry
+from reedmace.logbook.replay.entries import NewEntry
 from reedmace.store import Accounts, Tanks, connect
 
 BOX = {"length_cm": 60, "width_cm": 30, "height_cm": 36}

@@ -6,8 +6,8 @@ import time
 import peewee
 import pytest
 
+from reedmace.api.concurrency import Slots
 from reedmace.api.problems import ProblemError
-from reedmace.api.slots import Slots
 from reedmace.store.accounts import Accounts
 from reedmace.store.database import connect
 

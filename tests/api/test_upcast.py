@@ -7,9 +7,10 @@ from pathlib import Path
 import pytest
 
 from reedmace.formats import Bundle, write_bundle
-from reedmace.logbook import hang, replay
-from reedmace.logbook.entries import Entry
-from reedmace.logbook.plans import FilterPlan, FitPlan
+from reedmace.logbook.plans.plan_kinds import FilterPlan, FitPlan
+from reedmace.logbook.replay.entries import Entry
+from reedmace.logbook.replay.equipment import hang
+from reedmace.logbook.replay.state import replay
 from reedmace.logbook.upcast import FIRST, SECOND, upcast
 from reedmace.store import Accounts, Tanks, connect, migrate
 

@@ -4,7 +4,7 @@ import pytest
 from playwright.sync_api import Page
 
 from reedmace.command import STANDINS
-from reedmace.command.standin import standin
+from reedmace.command.simulated_device import standin
 from tests.browser.api import send
 from tests.running import Running
 

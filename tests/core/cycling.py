@@ -4,7 +4,7 @@ from typing import Any
 
 import numpy as np
 
-from reedmace.core.cycle.log import (
+from reedmace.core.cycle.record.log import (
     CycleLog,
     KitSteps,
     LoggedAlkalinity,

@@ -3,15 +3,10 @@
 import numpy as np
 import pytest
 
-from reedmace.core.chemistry.change import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY
-from reedmace.core.cycle import (
-    CycleAdviceQuestion,
-    CycleReadinessQuestion,
-    cycle_advice,
-    cycle_readiness,
-)
-from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, CycleLog
-from reedmace.core.cycle.readiness import standard_for
+from reedmace.core.chemistry.water_change import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY
+from reedmace.core.cycle import CycleAdviceQuestion, CycleReadinessQuestion, cycle_advice, cycle_readiness
+from reedmace.core.cycle.judgement.readiness import standard_for
+from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, CycleLog
 from tests.core.cycling import METHODS, clearing_log, random_log
 
 LOGS = 4000
@@ -124,7 +119,7 @@ def test_a_change_is_never_more_than_the_tank_holds(advised) -> None:
 def test_a_foreseen_day_lies_ahead(advised) -> None:
     seen = 0
     for log, advice, _ in advised:
-        for f in advice.foreseen:
+        for f in advice.coming_stalls:
             seen += 1
             assert log.day_now - 0.51 <= f.day <= log.day_now + 11
     assert seen > 20

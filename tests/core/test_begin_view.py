@@ -3,10 +3,10 @@
 import pytest
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.methods import Resources
+from reedmace.core.cycle.judgement.methods import Resources
 from reedmace.core.filter.kinds import KINDS
-from reedmace.logbook.plans import CyclePlan
-from reedmace.logbook.questions import daily_load, net_litres
+from reedmace.logbook.plans.plan_kinds import CyclePlan
+from reedmace.logbook.replay.questions import daily_load, net_litres
 from reedmace.logbook.stages import Draft, begin_view, with_draft
 from tests.agreement.tanks import AT, bodies_of, state_of
 

@@ -10,9 +10,16 @@ from scipy.integrate import solve_ivp
 
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.filter.flow import Placed, oxygen_of, stirred
-from reedmace.core.filter.room import Plumbing, Room
-from reedmace.core.flow.breathing import SHORT_MG_L, STANDING_FILM, Breather, fall_share, resting_mg_h, surface_m_day
+from reedmace.core.filter.filter_flow import Placed, oxygen_of, stirred
+from reedmace.core.filter.site.site import Plumbing, Room
+from reedmace.core.flow.oxygen_balance import (
+    SHORT_MG_L,
+    STANDING_FILM,
+    Breather,
+    fall_share,
+    resting_mg_h,
+    surface_m_day,
+)
 
 TANK = {"net_l": 130, "surface_cm2": 3400, "depth_cm": 40, "temperature_c": 25, "film_mg_n_day": 80, "turning_cm_s": 4}
 SHOAL = [{"name": "Rasbora", "count": 20, "mass_g": 1.0}, {"name": "Gourami", "count": 2, "mass_g": 14.0}]

@@ -18,7 +18,7 @@ from reedmace.core.upkeep import (
     holiday_page,
     quarantine,
 )
-from reedmace.core.upkeep.care import (
+from reedmace.core.upkeep.care_plan import (
     BEFORE_LEAVING,
     CHANGE_DAYS,
     FLOW_TEST_DAYS,

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from reedmace.core.upkeep import Away, CaredFilter, CaredKh, CaredTopUp, CarePlanQuestion, care_plan
-from reedmace.core.upkeep.care import FORTNIGHT_DAYS, GUARD_DAYS, MUCH_MINUTES, SETTLE_DAYS, TEST_DAYS
+from reedmace.core.upkeep.care_plan import FORTNIGHT_DAYS, GUARD_DAYS, MUCH_MINUTES, SETTLE_DAYS, TEST_DAYS
 
 LIVED_DAYS, LIVES, SLICES = 90.0, 2000, 4
 SKIPPED = 0.2

@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 import pytest
 
 from reedmace.formats import MappedCsv, read_mapped
-from reedmace.formats.readings import MOST_ROWS
+from reedmace.formats.readings_csv import MOST_ROWS
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
 

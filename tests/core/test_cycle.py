@@ -4,8 +4,17 @@ import numpy as np
 import pytest
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.kernel import ADD_FILM, ADD_TAN, CHANGE_WATER, KA, LAG, STEPS_PER_DAY, THETA, simulate
-from reedmace.core.cycle.model_input import PRIOR_MEDIAN, still_conditions
+from reedmace.core.cycle.model.inputs import PRIOR_MEDIAN, still_conditions
+from reedmace.core.cycle.model.nitrogen_kernel import (
+    ADD_FILM,
+    ADD_TAN,
+    CHANGE_WATER,
+    KA,
+    LAG,
+    STEPS_PER_DAY,
+    THETA,
+    simulate,
+)
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from tests.core.cycling import proving

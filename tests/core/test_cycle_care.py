@@ -6,10 +6,10 @@ import pytest
 
 from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, un_ionised_share
 from reedmace.core.computations import compute
-from reedmace.core.cycle.emergency import ammonia_limit_mg_n_l
-from reedmace.core.cycle.foreseen import kh_fall_dkh_day
-from reedmace.core.cycle.log import CycleLog, LoggedChange
-from reedmace.core.cycle.water import state_of
+from reedmace.core.cycle.animals.emergency import ammonia_limit_mg_n_l
+from reedmace.core.cycle.outlook.coming_stalls import kh_fall_dkh_day
+from reedmace.core.cycle.record.log import CycleLog, LoggedChange
+from reedmace.core.cycle.record.water_now import state_of
 from reedmace.core.errors import CannotAnswer
 from tests.core.cycling import NA, NI, A, proving
 
@@ -45,7 +45,7 @@ def advice(log: dict):
 def test_kh_running_out_is_foreseen_with_its_day_before_it_happens() -> None:
     found = advice(FALLING)
     assert not found.stalled
-    kh = next(f for f in found.foreseen if f.kind == "alkalinity")
+    kh = next(f for f in found.coming_stalls if f.kind == "alkalinity")
     assert kh.what == "KH runs out"
     # The tests fall by about 0.28 a day from 2.5: 1 dKH is reached five to six days on.
     assert 13.5 <= kh.day <= 15.5
@@ -54,12 +54,12 @@ def test_kh_running_out_is_foreseen_with_its_day_before_it_happens() -> None:
 
 def test_kh_just_raised_pushes_the_day_out_of_sight() -> None:
     found = advice({**FALLING, "day_now": 9.1, "alkalinity": [{"day": 9.05, "raise_dkh": 4}]})
-    assert all(f.kind != "alkalinity" for f in found.foreseen)
+    assert all(f.kind != "alkalinity" for f in found.coming_stalls)
 
 
 def test_nitrite_leaving_the_scale_and_a_cooling_tank_are_foreseen() -> None:
     rising = [reading(7, 1, 1, kh_dkh=8, temperature_c=26), reading(9, 1, 3, kh_dkh=8, temperature_c=24)]
-    kinds = {f.kind: f for f in advice({**DOSED, "start_kh_dkh": 9, "readings": rising}).foreseen}
+    kinds = {f.kind: f for f in advice({**DOSED, "start_kh_dkh": 9, "readings": rising}).coming_stalls}
     assert kinds["off-scale"].day == pytest.approx(11, abs=0.1)
     assert kinds["cold"].day == pytest.approx(11, abs=0.1)
 
@@ -778,10 +778,10 @@ def test_a_bottles_window_about_to_be_lost_is_foreseen(readings: list[dict], sai
         "start_kh_dkh": 6, "doses": [{"day": 0, "raise_mg_n_l": 1.5}],
         "readings": [{"ammonia_mg_n_l": 1.5, "nitrite_mg_n_l": 0, **r} for r in readings],
     }  # fmt: skip
-    foreseen = [f for f in compute("cycle-advice", {"log": log}).foreseen if f.kind == "bottle"]
+    foreseen = [f for f in compute("cycle-advice", {"log": log}).coming_stalls if f.kind == "bottle"]
     assert len(foreseen) == (said is not None)
     if said:
         assert said in foreseen[0].detail
         assert 5 <= foreseen[0].day <= 15
     without = {**log, "helpers": []}
-    assert not [f for f in compute("cycle-advice", {"log": without}).foreseen if f.kind == "bottle"]
+    assert not [f for f in compute("cycle-advice", {"log": without}).coming_stalls if f.kind == "bottle"]

@@ -6,19 +6,8 @@ from scipy.stats import norm
 
 from reedmace.core.chemistry import oxygen_saturation_mg_l
 from reedmace.core.computations import compute
-from reedmace.core.cycle.ensemble import condition, percentiles, project
-from reedmace.core.cycle.kernel import AIMS, DOSE_WORTH, FIRST_NITRATE, PARAMETERS, above, simulate
-from reedmace.core.cycle.log import (
-    BottleWindow,
-    CycleLog,
-    KitSteps,
-    LoggedDose,
-    LoggedMedia,
-    LoggedOutage,
-    LoggedReading,
-    TapWater,
-)
-from reedmace.core.cycle.model_input import (
+from reedmace.core.cycle.model.ensemble import condition, percentiles, project
+from reedmace.core.cycle.model.inputs import (
     LEAST_NITRATE_MG_N_L,
     PRIOR_SPREAD,
     Scenario,
@@ -30,7 +19,18 @@ from reedmace.core.cycle.model_input import (
     prior_median,
     start_factor,
 )
-from reedmace.core.cycle.suspect_readings import HIGHEST, interval_of, kh_interval, suspect_readings
+from reedmace.core.cycle.model.nitrogen_kernel import AIMS, DOSE_WORTH, FIRST_NITRATE, PARAMETERS, above, simulate
+from reedmace.core.cycle.record.log import (
+    BottleWindow,
+    CycleLog,
+    KitSteps,
+    LoggedDose,
+    LoggedMedia,
+    LoggedOutage,
+    LoggedReading,
+    TapWater,
+)
+from reedmace.core.cycle.record.suspect_readings import HIGHEST, interval_of, kh_interval, suspect_readings
 from reedmace.standins import SimulatedTank
 from tests.core.cycling import METHODS, NA, NI, A, busy_log, random_log
 

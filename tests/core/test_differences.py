@@ -3,10 +3,10 @@
 from typing import Any
 
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.quantity import shown
-from reedmace.core.quantity.shown import Units
-from reedmace.logbook.differences import differences
-from reedmace.logbook.plans import FilterPlan, FitPlan, StockPlan, TankPlan
+from reedmace.core.quantity import formatting
+from reedmace.core.quantity.formatting import Units
+from reedmace.logbook.plans.differences import differences
+from reedmace.logbook.plans.plan_kinds import FilterPlan, FitPlan, StockPlan, TankPlan
 
 
 def told(theirs: Any, mine: Any) -> dict[str, tuple[str, str]]:
@@ -32,7 +32,7 @@ def test_a_field_outside_every_form_is_told_in_the_keepers_units() -> None:
         for lid, warm in ((True, 20), (False, 25))
     )
     assert told(one, two) == {"Lid": ("yes", "no"), "Room": ("20 °C", "25 °C")}
-    with shown.in_units(Units(temperature="°F")):
+    with formatting.in_units(Units(temperature="°F")):
         assert told(one, two)["Room"] == ("68 °F", "77 °F")
 
 

@@ -5,7 +5,7 @@ import pytest
 from scipy.optimize import brentq
 
 from reedmace.core.computations import compute
-from reedmace.core.upkeep.service import SERVICE_SHARE
+from reedmace.core.upkeep.cleaning_interval import SERVICE_SHARE
 
 FILTERS, WITHIN = 200, 0.2
 

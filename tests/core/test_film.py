@@ -4,7 +4,7 @@ import pytest
 
 from reedmace.core.computations import compute
 from reedmace.core.cycle import CycleLog, cycle_forecast
-from reedmace.core.cycle.forecast import CycleForecastQuestion
+from reedmace.core.cycle.outlook.forecast import CycleForecastQuestion
 from reedmace.core.film import FULL_DAYS, IDLE_HALF_DAYS, USABLE_DAYS
 from reedmace.core.quantity.units import NITROGEN_SHARE
 

@@ -6,7 +6,7 @@ from reedmace.core.computations import compute
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter import CATALOGUE
 from reedmace.core.filter.kinds import BY_NAME
-from reedmace.core.filter.room import Priorities
+from reedmace.core.filter.site.site import Priorities
 
 ROOM = {"net_l": 129, "water_depth_cm": 41, "length_cm": 90, "width_cm": 40, "behind_cm": 6, "beneath_cm": 66}
 SHOAL = [{"species_id": "harlequin-rasbora", "count": 12}, {"species_id": "zebra-danio", "count": 8}]

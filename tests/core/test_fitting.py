@@ -12,9 +12,12 @@ from hypothesis import strategies as st
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
 from reedmace.core.filter.kinds import BY_NAME
-from reedmace.core.fit.drain import empty_minutes
+from reedmace.core.fit.flood_risk import empty_minutes
 from reedmace.core.fit.layout import Place, run_length_cm
-from reedmace.logbook import Entry, calibration, due, replay
+from reedmace.logbook.care.due import due
+from reedmace.logbook.replay.entries import Entry
+from reedmace.logbook.replay.measured_flows import calibration
+from reedmace.logbook.replay.state import replay
 
 BY_ID = {f.id: f for f in CATALOGUE}
 KINDS = tuple(BY_NAME)

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.flow.kernel import friction_factor, hose_head, meet
+from reedmace.core.flow.hydraulic_kernel import friction_factor, hose_head, meet
 from reedmace.core.flow.materials import viscosity_m2_s
 
 PUMP = {"max_flow_lph": 1000, "max_head_m": 1.5}

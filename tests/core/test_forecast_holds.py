@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.log import CycleLog
+from reedmace.core.cycle.record.log import CycleLog
 from reedmace.standins import SimulatedTank
 from tests.core.cycling import NI, A, random_log
 
@@ -162,8 +162,8 @@ def test_the_oldest_log_still_has_advice_a_forecast_and_a_history() -> None:
         for d, n, k, t in ((395, 0.3, 5.0, 27), (397, 0.7, 4.0, 26), (399.5, 1.2, 2.9, 24.5))
     ]}  # fmt: skip
     advice = compute("cycle-advice", {"log": log})
-    assert {f.kind for f in advice.foreseen} == {"cold", "alkalinity", "off-scale"}
-    assert all(f.day >= 400 for f in advice.foreseen)
+    assert {f.kind for f in advice.coming_stalls} == {"cold", "alkalinity", "off-scale"}
+    assert all(f.day >= 400 for f in advice.coming_stalls)
     answer = compute("cycle-forecast", {"log": log})
     assert answer.bands[-1].day == 460
     for name in ("cycle-what-if", "cycle-history"):

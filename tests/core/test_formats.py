@@ -9,14 +9,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from reedmace.command.standin import readings_of
-from reedmace.core.cycle.kernel import DOSE_WORTH, FIRST_NITRATE
-from reedmace.core.cycle.log import CycleLog, KitSteps
-from reedmace.core.cycle.model_input import LEAST_NITRATE_MG_N_L
-from reedmace.core.quantity import shown
+from reedmace.command.simulated_device import readings_of
+from reedmace.core.cycle.model.inputs import LEAST_NITRATE_MG_N_L
+from reedmace.core.cycle.model.nitrogen_kernel import DOSE_WORTH, FIRST_NITRATE
+from reedmace.core.cycle.record.log import CycleLog, KitSteps
+from reedmace.core.quantity import formatting
 from reedmace.formats import Bundle, MappedCsv, cycle_sbml, read_csv, read_mapped, write_csv
 from reedmace.formats.mathml import MATHML, TIME, math_of
-from reedmace.logbook import Entry
+from reedmace.logbook.replay.entries import Entry
 from reedmace.standins import ColourKit, PhProbe, SimulatedTank, Thermometer, usual_tank
 from tests.core.cycling import METHODS, busy_log
 
@@ -217,7 +217,7 @@ def test_every_stand_in_sends_keys_of_its_own_in_order(kind: str) -> None:
 
 def test_readings_are_written_in_the_degrees_their_keeper_reads_and_come_back_as_they_were() -> None:
     body = {"kind": "reading", "basis": "ion", "ammonia_ppm": 0.25, "temperature_c": 25.6}
-    with shown.in_units(shown.Units(temperature="°F")):
+    with formatting.in_units(formatting.Units(temperature="°F")):
         text = write_csv([entry(1, body, NOW)])
     assert "temperature_f" in text.splitlines()[0]
     assert "temperature_c" not in text

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from reedmace.core.chemistry.harm import ammonia_limit_mg_n_l, nitrite_limit_mg_n_l
+from reedmace.core.chemistry.tolerance import ammonia_limit_mg_n_l, nitrite_limit_mg_n_l
 from reedmace.core.cycle import IllnessQuestion, illness_check
 from reedmace.core.upkeep import Device, HospitalQuestion, UsedUp, YearCostQuestion, hospital_filter, year_cost
 

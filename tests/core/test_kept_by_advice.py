@@ -22,11 +22,11 @@ from reedmace.core.cycle import (
     cycle_forecast,
     cycle_readiness,
 )
-from reedmace.core.cycle.advice import CycleAdviceAnswer
-from reedmace.core.cycle.ensemble import condition
-from reedmace.core.cycle.log import HIGH_AMMONIA_MG_N_L
-from reedmace.core.cycle.model_input import made_in_tank_mg_n_l_day
-from reedmace.core.cycle.ramp import StockingRampQuestion, stocking_ramp
+from reedmace.core.cycle.advice.advice import CycleAdviceAnswer
+from reedmace.core.cycle.animals.stocking_ramp import StockingRampQuestion, stocking_ramp
+from reedmace.core.cycle.model.ensemble import condition
+from reedmace.core.cycle.model.inputs import made_in_tank_mg_n_l_day
+from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L
 from reedmace.core.quantity.units import NITROGEN_SHARE, as_nitrogen
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
 from reedmace.standins import ColourKit, SimulatedTank
@@ -225,7 +225,7 @@ def test_soft_water_left_without_bicarbonate_stalls_and_is_named_before_and_afte
         day = whole + 0.02
         one.test(day)
         advice = cycle_advice(CycleAdviceQuestion(log=one.log(day)))
-        if foreseen is None and any(f.kind == "alkalinity" for f in advice.foreseen):
+        if foreseen is None and any(f.kind == "alkalinity" for f in advice.coming_stalls):
             foreseen = day
         if advice.stalled and any(c.kind == "alkalinity" for c in advice.causes):
             stalled = day

@@ -1,6 +1,6 @@
 """A sample of the random lives that `./reedmace bench` runs: nobody is lost, nothing contradicts, most are brought to animals."""
 
-from reedmace.command.lives import live, tally
+from reedmace.command.keeper_trials import live, tally
 
 SAMPLE = range(1, 25)
 

@@ -7,9 +7,13 @@ import pytest
 
 from reedmace.core.computations import compute
 from reedmace.core.cycle import CycleAdviceQuestion, cycle_advice
-from reedmace.logbook import Entry, LogbookState, cycle_due, cycle_log, due, replay, seeds, stage_rows
-from reedmace.logbook.devices import DeviceReading, entry_of
-from reedmace.logbook.questions import animals_in, care_log, daily_load, kit_of
+from reedmace.logbook.care.due import cycle_due, due
+from reedmace.logbook.care.spare_sponges import seeds
+from reedmace.logbook.replay.device_readings import DeviceReading, entry_of
+from reedmace.logbook.replay.entries import Entry
+from reedmace.logbook.replay.questions import animals_in, care_log, cycle_log, daily_load, kit_of
+from reedmace.logbook.replay.state import LogbookState, replay
+from reedmace.logbook.stages.stage_rows import stage_rows
 
 START = datetime(2026, 5, 1, 8, 0, tzinfo=UTC)
 PLAN = {"kind": "cycle-plan", "started_at": START.isoformat(), "start_kh_dkh": 5, "start_ph": 7.4}

@@ -6,8 +6,8 @@ from typing import Any
 import pytest
 
 from reedmace.core.computations import compute
-from reedmace.core.filter.changes import CM_PER_STEP
-from reedmace.core.filter.room import Priorities
+from reedmace.core.filter.choice.changes import CM_PER_STEP
+from reedmace.core.filter.site.site import Priorities
 
 KEEPERS, GROUPS = 300, 20
 SPECIES = (

@@ -12,7 +12,7 @@ from reedmace.core.filter import (
     noise_heard,
     rank_filters,
 )
-from reedmace.core.filter.room import Priorities, Room
+from reedmace.core.filter.site.site import Priorities, Room
 
 HANG_ON = NoiseSource(noise=2, falls_lph=480)
 

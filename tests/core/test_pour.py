@@ -5,8 +5,8 @@ import pytest
 
 from reedmace.core.chemistry import un_ionised_share
 from reedmace.core.chemistry.carbonate import Carbonate
-from reedmace.core.chemistry.harm import NH3_LIMIT_MG_N_L, ammonia_limit_mg_n_l
-from reedmace.core.chemistry.pour import PH_SHIFT_ANIMALS
+from reedmace.core.chemistry.shock_limits import PH_SHIFT_ANIMALS
+from reedmace.core.chemistry.tolerance import NH3_LIMIT_MG_N_L, ammonia_limit_mg_n_l
 from reedmace.core.computations import compute
 
 AIR_CO2_MMOL = 0.014

@@ -13,8 +13,8 @@ from reedmace.core.cycle import (
     cycle_forecast,
     cycle_readiness,
 )
-from reedmace.core.cycle.log import KitSteps
-from reedmace.core.cycle.proof import proven_capacity, tried_doses
+from reedmace.core.cycle.record.log import KitSteps
+from reedmace.core.cycle.record.proof import proven_capacity, tried_doses
 from tests.core.cycling import NI, A, proving
 
 PROVED: dict[str, Any] = {

@@ -12,11 +12,11 @@ import pytest
 from pydantic import ValidationError
 
 import reedmace.core
-from reedmace.core.asking import ROOMS, issues_of
 from reedmace.core.computations import COMPUTATIONS, compute
 from reedmace.core.contract import Answer, Working
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter import CATALOGUE
+from reedmace.core.registry import PACKAGES, issues_of
 from reedmace.core.sources import SOURCES
 
 EXAMPLES = {
@@ -268,14 +268,14 @@ def test_every_public_core_function_documents_each_parameter(function) -> None:
 
 
 def test_the_index_of_rooms_is_the_registry() -> None:
-    by_room = {name: room for room, names in ROOMS.items() for name in names}
+    by_room = {name: room for room, names in PACKAGES.items() for name in names}
     assert by_room == {name: c.function.__module__.split(".")[2] for name, c in COMPUTATIONS.items()}
 
 
 def test_a_sum_of_one_room_reads_no_other() -> None:
     text = (
         "import sys\n"
-        "from reedmace.core.asking import answered, named\n"
+        "from reedmace.core.registry import answered, named\n"
         "print(answered(named('tank-volume'), {'length_cm': 90, 'width_cm': 40, 'height_cm': 45}).net_l)\n"
         "assert named('no-such-sum') is None\n"
         "print(*(name for name in ('numba', 'scipy', 'pint', 'flask', 'peewee') if name in sys.modules))\n"

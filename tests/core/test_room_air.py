@@ -5,8 +5,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from reedmace.core.air import RoomAirQuestion, room_air
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.flow import RoomAirQuestion, room_air
 
 
 def outlet(key: str, node: str = "a", **more: object) -> dict:

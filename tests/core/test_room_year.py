@@ -2,7 +2,8 @@
 
 import pytest
 
-from reedmace.core.filter import CATALOGUE, RoomYearQuestion, room_year
+from reedmace.core.filter import CATALOGUE, RoomYearQuestion
+from reedmace.core.filter.choice.fish_room_year import room_year
 
 
 def ways(*litres: float, price: float = 0.3):

@@ -6,11 +6,12 @@ from typing import Any
 import pytest
 
 from reedmace.core.filter import CATALOGUE
-from reedmace.logbook import Entry, LogbookState, replay
-from reedmace.logbook.questions import cycle_log, film_shares
+from reedmace.logbook.care.filter_stops import stops
+from reedmace.logbook.care.takeover import takeover
+from reedmace.logbook.replay.entries import Entry
+from reedmace.logbook.replay.questions import cycle_log, film_shares
+from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.logbook.stages import fit_view, keep_view
-from reedmace.logbook.stops import stops
-from reedmace.logbook.takeover import takeover
 
 NOW = datetime(2026, 6, 1, 9, tzinfo=UTC)
 OLD, NEW = (f.model_dump() for f in [f for f in CATALOGUE if f.kind == "canister"][:2])

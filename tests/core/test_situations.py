@@ -4,7 +4,7 @@ import pytest
 
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.filter.candidates import RankFiltersAnswer
+from reedmace.core.filter.choice.candidates import RankFiltersAnswer
 from tests.core.situations import SITUATIONS, Situation
 
 KIND = {f.id: f.kind for f in CATALOGUE}

@@ -3,15 +3,7 @@
 import pytest
 
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.stock import (
-    SPECIES,
-    Animals,
-    Species,
-    WasteLoadAnswer,
-    WasteLoadQuestion,
-    body_mass_g,
-    waste_load,
-)
+from reedmace.core.stock import SPECIES, Animals, Species, WasteLoadAnswer, WasteLoadQuestion, body_mass_g, waste_load
 from reedmace.logbook.stages import filter_view, stock_view
 from tests.agreement.tanks import state_of
 

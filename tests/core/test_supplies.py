@@ -5,10 +5,10 @@ import pytest
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
 from reedmace.core.tank.evaporation import vapour_pa
-from reedmace.logbook import hang
-from reedmace.logbook.plans import AirSource, FilterPlan
+from reedmace.logbook.care.supplies import supplies
+from reedmace.logbook.plans.plan_kinds import AirSource, FilterPlan
+from reedmace.logbook.replay.equipment import hang
 from reedmace.logbook.stages import buying_view, filter_view, keep_view
-from reedmace.logbook.supplies import supplies
 from tests.agreement.tanks import AT, state_of
 
 SPONGE = next(f for f in CATALOGUE if f.kind == "sponge" and f.air)

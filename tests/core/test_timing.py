@@ -4,9 +4,9 @@ import time
 
 import pytest
 
-from reedmace.command.growth import NOW, lived_in
+from reedmace.command.scaling import NOW, lived_in
 from reedmace.command.timing import Took, against, exponent, measure
-from reedmace.logbook.state import replay
+from reedmace.logbook.replay.state import replay
 
 
 @pytest.mark.parametrize("power", [0.5, 1.0, 2.0])

@@ -4,12 +4,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from reedmace.core.cycle.test_line import ReadTestLineQuestion, read_test_line
+from reedmace.core.cycle.record.test_line import ReadTestLineQuestion, read_test_line
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.quantity import ReadQuantityQuestion, read_quantity, shown
+from reedmace.core.quantity import ReadQuantityQuestion, formatting, read_quantity
 from reedmace.core.tank import TankVolumeQuestion, tank_volume
 
-US = shown.Units("US gal", "in", "°F", "USD")
+US = formatting.Units("US gal", "in", "°F", "USD")
 
 
 def read(text: str, kind: str, unit: str | None = None) -> float:
@@ -76,8 +76,8 @@ def test_a_jotted_test_takes_a_decimal_comma_and_the_keepers_degrees() -> None:
 @given(st.floats(0.1, 1e5), st.sampled_from(["L", "L/h", "cm", "m", "kg", "°C"]))
 def test_what_is_written_reads_back_as_the_same(value: float, home: str) -> None:
     kinds = {"L": "volume", "L/h": "flow", "cm": "length", "m": "length", "kg": "mass", "°C": "temperature"}
-    with shown.in_units(US):
-        kind = shown.BY_HOME_UNIT[home]
+    with formatting.in_units(US):
+        kind = formatting.BY_HOME_UNIT[home]
         back = read(kind(value, ".6g"), kinds[home])
     if home == "m":
         back /= 100
@@ -87,7 +87,7 @@ def test_what_is_written_reads_back_as_the_same(value: float, home: str) -> None
 def test_a_sentence_follows_the_keeper_and_the_figures_do_not() -> None:
     tank = TankVolumeQuestion(shape="box", length_cm=91.44, width_cm=45.72, height_cm=45.72, fill_below_rim_cm=3)
     here = tank_volume(tank)
-    with shown.in_units(US):
+    with formatting.in_units(US):
         there = tank_volume(tank)
     assert there.model_dump(exclude={"verdict"}) == here.model_dump(exclude={"verdict"})
     assert f"{here.net_l:.0f} L" in here.verdict
@@ -97,7 +97,7 @@ def test_a_sentence_follows_the_keeper_and_the_figures_do_not() -> None:
 
 
 def test_a_difference_of_warmth_is_not_shifted_by_the_freezing_point() -> None:
-    with shown.in_units(US):
-        assert shown.degrees(1) == "1.8 °F"
-        assert shown.celsius(25) == "77 °F"
-        assert shown.money(12.4) == "12.40 USD"
+    with formatting.in_units(US):
+        assert formatting.degrees(1) == "1.8 °F"
+        assert formatting.celsius(25) == "77 °F"
+        assert formatting.money(12.4) == "12.40 USD"

@@ -8,8 +8,8 @@ from datetime import UTC, datetime
 
 import pytest
 
-from reedmace.command.cluster import NODES, Trial, run, trial_folder
-from reedmace.logbook import NewEntry
+from reedmace.command.cluster_trial import NODES, Trial, run, trial_folder
+from reedmace.logbook.replay.entries import NewEntry
 from reedmace.store import Accounts, PlanMoved, Tanks, connect
 
 NOW = datetime(2026, 11, 27, 8, 0, tzinfo=UTC)

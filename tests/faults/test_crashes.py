@@ -13,7 +13,7 @@ from pathlib import Path
 import pytest
 import requests
 
-from reedmace.command.accounts import run_as
+from reedmace.command.run_as import run_as
 from tests.running import Running
 
 
@@ -151,7 +151,7 @@ def test_the_application_killed_in_mid_write_loses_no_acknowledged_entry(running
     writer = Writer(running.url, session, token, tank)
     writer.start()
     writer.await_acknowledged(15)
-    workers = running.pids("reedmace.command.web")
+    workers = running.pids("reedmace.command.web_server")
     assert len(workers) >= 2
     for pid in workers:
         os.kill(pid, signal.SIGKILL)
@@ -170,7 +170,7 @@ def test_everything_killed_at_once_comes_back_on_the_same_folder(running: Runnin
     writer.await_acknowledged(15)
     assert running.process is not None
     os.killpg(running.process.pid, signal.SIGKILL)
-    for name in ("reedmace.command.web", "mariadbd"):
+    for name in ("reedmace.command.web_server", "mariadbd"):
         for pid in running.pids(name):
             os.kill(pid, signal.SIGKILL)
     running.process.wait(10)
@@ -196,7 +196,7 @@ def test_a_job_interrupted_between_two_ticks_goes_on_where_it_was(running: Runni
         return session.post(address, json=entry, headers={"X-CSRF-Token": token}, timeout=10).status_code
 
     assert tick("canister-feet") == 201
-    for pid in running.pids("reedmace.command.web"):
+    for pid in running.pids("reedmace.command.web_server"):
         os.kill(pid, signal.SIGKILL)
     running.wait(60)
     assert tick("canister-feet") == 201
@@ -215,10 +215,10 @@ def test_a_killed_launcher_leaves_nothing_running_and_starts_again(running: Runn
     running.process.kill()
     running.process.wait(10)
     end = time.monotonic() + 40
-    while time.monotonic() < end and (running.pids("reedmace.command.web") or running.pids("mariadbd")):
+    while time.monotonic() < end and (running.pids("reedmace.command.web_server") or running.pids("mariadbd")):
         time.sleep(0.2)
     assert running.pids("mariadbd") == []
-    assert running.pids("reedmace.command.web") == []
+    assert running.pids("reedmace.command.web_server") == []
     running.start()
     assert session.get(f"{running.url}/api/tanks/{tank}", timeout=10).status_code == 200
 
@@ -290,7 +290,7 @@ def test_what_root_starts_runs_with_little_power_and_dies_with_it() -> None:
         run = Running("serve", folder).start()
         assert run.process is not None
         assert {_owner(pid) for pid in run.pids("mariadbd")} == {pwd.getpwnam("mysql").pw_uid}
-        workers = {_owner(pid) for pid in run.pids("reedmace.command.web")}
+        workers = {_owner(pid) for pid in run.pids("reedmace.command.web_server")}
         if "the web server runs as root" in (folder / "run.log").read_text():
             # Python itself stands where no other account may enter it, in root's home say.
             assert run_as("www-data", [Path(sys.executable)]) is None
@@ -304,9 +304,9 @@ def test_what_root_starts_runs_with_little_power_and_dies_with_it() -> None:
         run.process.kill()
         run.process.wait()
         end = time.monotonic() + 30
-        while run.pids("mariadbd") + run.pids("reedmace.command.web") and time.monotonic() < end:
+        while run.pids("mariadbd") + run.pids("reedmace.command.web_server") and time.monotonic() < end:
             time.sleep(0.1)
-        assert run.pids("mariadbd") + run.pids("reedmace.command.web") == []
+        assert run.pids("mariadbd") + run.pids("reedmace.command.web_server") == []
         run.start()
         assert writer.write("note-000002") == 201
         assert run.stop() == 0

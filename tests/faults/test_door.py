@@ -151,11 +151,11 @@ def test_a_taken_port_is_a_line_and_not_an_open_door(tmp_path: Path) -> None:
 
 
 def test_a_worker_deaf_to_a_stop_is_killed_and_the_stop_is_clean(running: Running) -> None:
-    deaf = running.pids("reedmace.command.web")[0]
+    deaf = running.pids("reedmace.command.web_server")[0]
     os.kill(deaf, signal.SIGSTOP)
     try:
         assert running.stop() == 0
-        assert running.pids("reedmace.command.web") == []
+        assert running.pids("reedmace.command.web_server") == []
     finally:
         running.start()
 
@@ -175,7 +175,7 @@ def test_reading_the_program_starts_no_threads_that_a_fork_would_break(mariadb) 
     text = (
         "import os, threading, numba.np.ufunc.parallel as shared\n"
         "from reedmace.api import Settings, create_app\n"
-        "import reedmace.command.web\n"
+        "import reedmace.command.web_server\n"
         "create_app(Settings.from_environment())\n"
         "assert shared._is_initialized is False\n"
         "assert threading.active_count() == 1, threading.enumerate()\n"

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 
-from reedmace.command.kills import TARGETS, run
+from reedmace.command.kill_trial import TARGETS, run
 
 
 @pytest.mark.timeout(900)

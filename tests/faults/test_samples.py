@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from reedmace.command.cluster import Node
+from reedmace.command.cluster_trial import Node
 from tests.running import ROOT
 
 SAMPLES = ROOT / "deploy"

@@ -6,8 +6,8 @@ import pytest
 from phreeqpython import PhreeqPython
 
 from reedmace.core.chemistry.carbonate import MMOL_PER_DKH, Carbonate, constants
-from reedmace.core.chemistry.harm import NH3_LIMIT_MG_N_L
-from reedmace.core.chemistry.pour import PH_SHIFT_ANIMALS
+from reedmace.core.chemistry.shock_limits import PH_SHIFT_ANIMALS
+from reedmace.core.chemistry.tolerance import NH3_LIMIT_MG_N_L
 from reedmace.core.computations import compute
 
 

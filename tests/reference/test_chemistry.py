@@ -19,7 +19,7 @@ from reedmace.core.chemistry import (
 )
 from reedmace.core.chemistry.ammonia import pka_sea
 from reedmace.core.computations import compute
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 
 
 @pytest.fixture(scope="module")
@@ -181,12 +181,14 @@ _PINT = {
 }
 
 
-@pytest.mark.parametrize("home", [unit for unit in shown.BY_HOME_UNIT if unit in _PINT])
-@pytest.mark.parametrize("chosen", [shown.Units("US gal", "in", "°F"), shown.Units("imp gal", "in", "°F")], ids=str)
-def test_every_unit_converts_as_pint_does(home: str, chosen: shown.Units) -> None:
+@pytest.mark.parametrize("home", [unit for unit in formatting.BY_HOME_UNIT if unit in _PINT])
+@pytest.mark.parametrize(
+    "chosen", [formatting.Units("US gal", "in", "°F"), formatting.Units("imp gal", "in", "°F")], ids=str
+)
+def test_every_unit_converts_as_pint_does(home: str, chosen: formatting.Units) -> None:
     registry = pint.UnitRegistry()
-    with shown.in_units(chosen):
-        unit = shown.BY_HOME_UNIT[home].unit()
+    with formatting.in_units(chosen):
+        unit = formatting.BY_HOME_UNIT[home].unit()
     for value in (0.5, 25.0, 1000.0):
         assert value * unit.factor + unit.offset == pytest.approx(
             registry.Quantity(value, _PINT[home]).to(_PINT[unit.name]).magnitude, rel=1e-9

@@ -13,10 +13,10 @@ from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.filter.room import Plumbing, Room
+from reedmace.core.filter.site.site import Plumbing, Room
 from reedmace.core.filter.water_path import path_question
 from reedmace.core.flow import OperatingPointQuestion
-from reedmace.core.flow.kernel import airlift, bubble_speed, friction_factor
+from reedmace.core.flow.hydraulic_kernel import airlift, bubble_speed, friction_factor
 from reedmace.core.flow.materials import FITTING_K, media_coefficients, viscosity_m2_s
 from reedmace.formats import plumbing_inp
 

@@ -5,8 +5,16 @@ import pytest
 import roadrunner
 from scipy.integrate import solve_ivp
 
-from reedmace.command.skill import forecast_skill, strangers_skill
-from reedmace.core.cycle.kernel import (
+from reedmace.command.forecast_skill import forecast_skill, strangers_skill
+from reedmace.core.cycle.model.inputs import (
+    PRIOR_MEDIAN,
+    PRIOR_SPREAD,
+    model_input_of,
+    prior_median,
+    still_conditions,
+    temperature_factor,
+)
+from reedmace.core.cycle.model.nitrogen_kernel import (
     ADD_ALKALINITY,
     ADD_FILM,
     ADD_TAN,
@@ -16,14 +24,6 @@ from reedmace.core.cycle.kernel import (
     STEPS_PER_DAY,
     THETA,
     simulate,
-)
-from reedmace.core.cycle.model_input import (
-    PRIOR_MEDIAN,
-    PRIOR_SPREAD,
-    model_input_of,
-    prior_median,
-    still_conditions,
-    temperature_factor,
 )
 from reedmace.formats import cycle_sbml
 from tests.core.cycling import METHODS, busy_log

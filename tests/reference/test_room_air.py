@@ -9,8 +9,8 @@ import pytest
 from scipy.interpolate import CubicHermiteSpline
 from scipy.optimize import least_squares
 
-from reedmace.core.flow import RoomAirQuestion, room_air
-from reedmace.core.flow.air_plan import TAP_PA
+from reedmace.core.air import RoomAirQuestion, room_air
+from reedmace.core.air.plan import TAP_PA
 
 RHO, NU = 1.2, 1.5e-5
 LITRE = 1 / 60000

@@ -2189,6 +2189,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/room-year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A year of running a room: air for all, a box on each rim, or one shared sump. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoomYearQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomYearAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/care-plan": {
         parameters: {
             query?: never;
@@ -2336,55 +2385,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/room-year": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A year of running a room: air for all, a box on each rim, or one shared sump. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["RoomYearQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["RoomYearAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/waste-load": {
         parameters: {
             query?: never;
@@ -2434,55 +2434,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/air-supply": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Whether one air pump carries its outlets, and how many more. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["AirSupplyQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["AirSupplyAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/level-drop": {
         parameters: {
             query?: never;
@@ -2513,6 +2464,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["TimedFlowAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/air-supply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether one air pump carries its outlets, and how many more. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["AirSupplyQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AirSupplyAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -3178,6 +3178,153 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/evaporation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much water evaporates, and how soon it must be put back. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["EvaporationQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EvaporationAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/heater-size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What heater holds the water warm, and what it takes. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["HeaterQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HeaterAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/tank-volume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much water the tank really holds, how deep, how heavy. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["TankVolumeQuestionIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TankVolumeAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/filter-stop": {
         parameters: {
             query?: never;
@@ -3423,153 +3570,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/evaporation": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How much water evaporates, and how soon it must be put back. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["EvaporationQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["EvaporationAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/heater-size": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What heater holds the water warm, and what it takes. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["HeaterQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["HeaterAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/tank-volume": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How much water the tank really holds, how deep, how heavy. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["TankVolumeQuestionIn"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["TankVolumeAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/filter-move": {
         parameters: {
             query?: never;
@@ -3715,7 +3715,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/water-change": {
+    "/api/compute/airlift-flow": {
         parameters: {
             query?: never;
             header?: never;
@@ -3724,7 +3724,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** How much to change for every target at once. */
+        /** The water an air lift moves. */
         post: {
             parameters: {
                 query?: never;
@@ -3734,7 +3734,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["WaterChangeQuestion"];
+                    "application/json": components["schemas"]["AirliftQuestion"];
                 };
             };
             responses: {
@@ -3744,7 +3744,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["WaterChangeAnswer"];
+                        "application/json": components["schemas"]["AirliftAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -3813,7 +3813,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/airlift-flow": {
+    "/api/compute/water-change": {
         parameters: {
             query?: never;
             header?: never;
@@ -3822,7 +3822,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The water an air lift moves. */
+        /** How much to change for every target at once. */
         post: {
             parameters: {
                 query?: never;
@@ -3832,7 +3832,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["AirliftQuestion"];
+                    "application/json": components["schemas"]["WaterChangeQuestion"];
                 };
             };
             responses: {
@@ -3842,7 +3842,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["AirliftAnswer"];
+                        "application/json": components["schemas"]["WaterChangeAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -4009,55 +4009,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/running-cost": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What a device costs to run. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["RunningCostQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["RunningCostAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/holiday-page": {
         parameters: {
             query?: never;
@@ -4137,6 +4088,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["RankFiltersAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/running-cost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a device costs to run. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RunningCostQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunningCostAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -4464,55 +4464,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/cycle-history": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How the forecast has moved. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["CycleHistoryQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["CycleHistoryAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/illness-check": {
         parameters: {
             query?: never;
@@ -4611,6 +4562,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/cycle-history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the forecast has moved. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CycleHistoryQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CycleHistoryAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/cycle-what-if": {
         parameters: {
             query?: never;
@@ -4660,55 +4660,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/shopping-list": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What to buy, with quantities. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["ShoppingListQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ShoppingListAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/fitting-steps": {
         parameters: {
             query?: never;
@@ -4739,6 +4690,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["FittingStepsAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/shopping-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to buy, with quantities. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ShoppingListQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShoppingListAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -4863,7 +4863,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/emergency-plan": {
+    "/api/compute/overflow-check": {
         parameters: {
             query?: never;
             header?: never;
@@ -4872,7 +4872,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What to do when animals are in already. */
+        /** Whether a sump's drain and room take the flow and the run-back. */
         post: {
             parameters: {
                 query?: never;
@@ -4882,7 +4882,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["EmergencyPlanQuestion"];
+                    "application/json": components["schemas"]["OverflowCheckQuestion"];
                 };
             };
             responses: {
@@ -4892,7 +4892,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["EmergencyPlanAnswer"];
+                        "application/json": components["schemas"]["OverflowCheckAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -4961,55 +4961,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/overflow-check": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Whether a sump's drain and room take the flow and the run-back. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["OverflowCheckQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["OverflowCheckAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/throttle-marks": {
         parameters: {
             query?: never;
@@ -5059,7 +5010,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/cycle-forecast": {
+    "/api/compute/emergency-plan": {
         parameters: {
             query?: never;
             header?: never;
@@ -5068,7 +5019,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** When the tank will be ready. */
+        /** What to do when animals are in already. */
         post: {
             parameters: {
                 query?: never;
@@ -5078,7 +5029,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["CycleForecastQuestion"];
+                    "application/json": components["schemas"]["EmergencyPlanQuestion"];
                 };
             };
             responses: {
@@ -5088,7 +5039,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["CycleForecastAnswer"];
+                        "application/json": components["schemas"]["EmergencyPlanAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -5138,6 +5089,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["StayOffAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/cycle-forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When the tank will be ready. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CycleForecastQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CycleForecastAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -5300,55 +5300,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/alkalinity-dose": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Baking soda to hold KH, and what the doses burn. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["AlkalinityDoseQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["AlkalinityDoseAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/operating-point": {
         parameters: {
             query?: never;
@@ -5379,6 +5330,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["OperatingPointAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/alkalinity-dose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Baking soda to hold KH, and what the doses burn. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["AlkalinityDoseQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AlkalinityDoseAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -10235,6 +10235,26 @@ export interface components {
             unit?: "" | "ppm" | "ppm-N" | "dKH" | "ppm-CaCO3" | "meq/L" | "C" | "F";
         };
         /**
+         * ComingStall
+         * @description What will stall the cycle if nothing is done, and about when.
+         */
+        ComingStall: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "alkalinity" | "acid" | "cold" | "hot" | "overdosed" | "free-ammonia" | "phosphate" | "chlorine" | "filter-off" | "off-scale" | "skimmer" | "sterile-filter" | "media" | "kit" | "bottle";
+            /** What */
+            what: string;
+            /**
+             * Day
+             * @description Since the start
+             */
+            day: number;
+            /** Detail */
+            detail: string;
+        };
+        /**
          * ConditionCheck
          * @description One condition judged, with what to do about it.
          */
@@ -10467,8 +10487,8 @@ export interface components {
             causes: components["schemas"]["Finding"][];
             /** Ruled Out */
             ruled_out: components["schemas"]["Finding"][];
-            /** Foreseen */
-            foreseen: components["schemas"]["Foreseen"][];
+            /** Coming Stalls */
+            coming_stalls: components["schemas"]["ComingStall"][];
             /** Animals */
             animals: string;
         };
@@ -13558,26 +13578,6 @@ export interface components {
             pass_day_p90: number | null;
         };
         /**
-         * Foreseen
-         * @description What will stall the cycle if nothing is done, and about when.
-         */
-        Foreseen: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "alkalinity" | "acid" | "cold" | "hot" | "overdosed" | "free-ammonia" | "phosphate" | "chlorine" | "filter-off" | "off-scale" | "skimmer" | "sterile-filter" | "media" | "kit" | "bottle";
-            /** What */
-            what: string;
-            /**
-             * Day
-             * @description Since the start
-             */
-            day: number;
-            /** Detail */
-            detail: string;
-        };
-        /**
          * FoundColumn
          * @description One column, what it is taken for, and its first figures.
          */
@@ -14366,10 +14366,10 @@ export interface components {
             usual_days: number;
         };
         /**
-         * KindName
+         * KindTitle
          * @description A kind of filter as it is called.
          */
-        KindName: {
+        KindTitle: {
             /**
              * Kind
              * @enum {string}
@@ -20362,7 +20362,7 @@ export interface components {
             /** Catalogue */
             catalogue: components["schemas"]["Filter"][];
             /** Kinds */
-            kinds: components["schemas"]["KindName"][];
+            kinds: components["schemas"]["KindTitle"][];
             /** Sources */
             sources: components["schemas"]["SourceRow"][];
             /** Computations */

@@ -213,7 +213,7 @@ function WhatNow({ row }: { row: TodayRow }) {
       <>
         <b>{advice.first.title}</b>
         <p>{advice.first.detail}</p>
-        {advice.foreseen.map((f) => (
+        {advice.coming_stalls.map((f) => (
           <p key={f.kind}>
             <b>
               {f.what} {about(new Date(row.cycle_started_at ?? Date.now()), f.day)}.

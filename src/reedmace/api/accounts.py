@@ -13,7 +13,7 @@ from reedmace.api.problems import Problem, ProblemError
 from reedmace.api.session import CurrentKeeper, csrf_token, keeper
 from reedmace.api.units import Units, WrittenUnit, units_of_keeper, units_of_locale, written
 from reedmace.core.contract import Issue
-from reedmace.logbook.room_plan import for_copies
+from reedmace.logbook.plans.room_plan import for_copies
 from reedmace.store import Rooms, Tanks
 from reedmace.store.accounts import Keeper
 

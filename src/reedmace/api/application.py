@@ -17,30 +17,30 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 from reedmace import __version__
 from reedmace.api import (
     accounts,
-    aside,
+    archive,
+    bulk_settings,
     bundles,
     calendar,
     compute,
+    concurrency,
     cycle,
     devices,
+    events_csv,
     files,
-    hands,
-    happenings,
+    monitoring,
     problems,
     recovery,
     reference,
     room_files,
     rooms,
-    settings_of_many,
-    shell,
-    slots,
+    sharing,
+    stage_views,
+    static_site,
     tanks,
     today,
     units,
-    views,
-    watching,
 )
-from reedmace.api.description import describe
+from reedmace.api.openapi_models import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
 from reedmace.store import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, connect
 
@@ -109,7 +109,7 @@ def create_app(settings: Settings) -> APIFlask:
     hasher = PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1) if settings.quick_hash else PasswordHasher()
 
     database = connect(settings.database_url)
-    watching.install(app, database, metrics=settings.metrics, behind_tls=settings.behind_tls)
+    monitoring.install(app, database, metrics=settings.metrics, behind_tls=settings.behind_tls)
     app.before_request(partial(_open_database, database, hasher, settings.sign_ups_an_hour))
     app.teardown_request(_close_database)
     app.after_request(partial(_add_headers, settings))
@@ -119,24 +119,24 @@ def create_app(settings: Settings) -> APIFlask:
 
     units.install(app)
     problems.install(app)
-    slots.install(app)
+    concurrency.install(app)
     for blueprint in (
         accounts.blueprint,
         recovery.blueprint,
         tanks.blueprint,
-        aside.blueprint,
-        views.blueprint,
+        archive.blueprint,
+        stage_views.blueprint,
         today.blueprint,
         cycle.blueprint,
         bundles.blueprint,
         calendar.blueprint,
         devices.blueprint,
         files.blueprint,
-        happenings.blueprint,
+        events_csv.blueprint,
         rooms.blueprint,
         room_files.blueprint,
-        settings_of_many.blueprint,
-        hands.blueprint,
+        bulk_settings.blueprint,
+        sharing.blueprint,
         compute.blueprint,
         reference.blueprint,
     ):
@@ -146,7 +146,7 @@ def create_app(settings: Settings) -> APIFlask:
     app.config |= {"COMPRESS_MIMETYPES": ["application/json", "application/problem+json", "text/csv"]}
     app.config |= {"COMPRESS_ALGORITHM": ["br", "gzip"], "COMPRESS_BR_LEVEL": 4, "COMPRESS_LEVEL": 5}
     Compress(app)
-    shell.install(app, settings.front_end)
+    static_site.install(app, settings.front_end)
     return app
 
 
@@ -169,8 +169,8 @@ def _close_database(_: BaseException | None) -> None:
 
 
 def _add_headers(settings: Settings, response: Response) -> Response:
-    response.headers.update(shell.FIXED)
-    response.headers["Content-Security-Policy"] = shell.policy()
+    response.headers.update(static_site.FIXED)
+    response.headers["Content-Security-Policy"] = static_site.policy()
     if request.path.startswith(("/look/", "/join/", "/api/look/", "/api/invites/")):
         # The address is the secret: it goes nowhere else, and into no index.
         response.headers["Referrer-Policy"] = "no-referrer"

@@ -7,10 +7,11 @@ from flask import Response, g, request
 from flask_login import current_user
 from pydantic import BaseModel, Field
 
-from reedmace.api.described import READ, file_of
+from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.session import tanks
 from reedmace.formats import Bundle, bundle_schema, write_bundle
-from reedmace.logbook import replay, stage_rows
+from reedmace.logbook.replay.state import replay
+from reedmace.logbook.stages.stage_rows import stage_rows
 
 blueprint = APIBlueprint("bundles", __name__, url_prefix="/api", tag="Bundles")
 

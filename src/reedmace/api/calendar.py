@@ -6,15 +6,17 @@ from apiflask import APIBlueprint
 from flask import Response, g, url_for
 from pydantic import AwareDatetime, BaseModel, Field
 
-from reedmace.api.described import READ, file_of
+from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
 from reedmace.api.units import units_of_keeper
 from reedmace.core.cycle import CycleAdviceQuestion, CycleForecastQuestion, cycle_advice, cycle_forecast
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 from reedmace.formats import write_calendar
-from reedmace.logbook import Due, LogbookState, cycle_due, cycle_log, due, replay
+from reedmace.logbook.care.due import Due, cycle_due, due
+from reedmace.logbook.replay.questions import cycle_log
+from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.store import Tanks
 
 blueprint = APIBlueprint("calendar", __name__, url_prefix="/api", tag="Account")
@@ -124,7 +126,7 @@ def read_feed(token: str) -> Response:
     mine = Tanks(g.database, who.id)
     entries = mine.recent_of_all()
     rows: list[tuple[int, str, Due]] = []
-    with shown.in_units(units_of_keeper(who.units).chosen()):
+    with formatting.in_units(units_of_keeper(who.units).chosen()):
         for tank in mine.all():
             try:
                 found = calendar_rows(replay(entries.get(tank.id, [])), g.now)

@@ -9,12 +9,13 @@ from reedmace.api.problems import ProblemError
 from reedmace.core.computations import COMPUTATIONS
 from reedmace.core.contract import Answer, Computation, Question
 from reedmace.core.filter import CATALOGUE, Filter
-from reedmace.core.filter.kinds import KINDS, FilterKind
+from reedmace.core.filter.kind_parts.traits import KindName
+from reedmace.core.filter.kinds import KINDS
 from reedmace.core.glossary import GLOSSARY, Word
 from reedmace.core.quantity import as_nitrogen
 from reedmace.core.sources import SOURCES
 from reedmace.core.stock import SPECIES, Species
-from reedmace.logbook.blanks import Blanks
+from reedmace.logbook.stages.form_defaults import Blanks
 
 blueprint = APIBlueprint("compute", __name__, url_prefix="/api/compute", tag="Compute")
 
@@ -42,10 +43,10 @@ class NitrogenShares(BaseModel):
     nitrate: float = Field(ge=0, le=1)
 
 
-class KindName(BaseModel):
+class KindTitle(BaseModel):
     """A kind of filter as it is called."""
 
-    kind: FilterKind
+    kind: KindName
     title: str
 
 
@@ -54,7 +55,7 @@ class Tables(BaseModel):
 
     species: list[Species]
     catalogue: list[Filter]
-    kinds: list[KindName]
+    kinds: list[KindTitle]
     sources: list[SourceRow]
     computations: list[Named]
     nitrogen_share: NitrogenShares
@@ -69,7 +70,7 @@ def read_tables() -> Tables:
     return Tables(
         species=list(SPECIES.values()),
         catalogue=list(CATALOGUE),
-        kinds=[KindName(kind=k.name, title=k.title) for k in KINDS],
+        kinds=[KindTitle(kind=k.name, title=k.title) for k in KINDS],
         sources=[SourceRow(key=s.key, provenance=s.provenance, title=s.title) for s in SOURCES.values()],
         blanks=Blanks(),
         words=GLOSSARY,

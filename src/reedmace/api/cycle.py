@@ -6,8 +6,8 @@ from apiflask import APIBlueprint
 from flask import Response, g
 from pydantic import BaseModel, Field
 
-from reedmace.api.described import CSV, READ, file_of
 from reedmace.api.files import csv_response, csv_text, refuse_rows
+from reedmace.api.openapi_responses import CSV, READ, file_of
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import tanks
 from reedmace.core.contract import Issue
@@ -30,20 +30,11 @@ from reedmace.core.cycle import (
     nitrogen_balance,
     ramp_ahead,
 )
-from reedmace.formats import (
-    FoundColumn,
-    FoundRow,
-    MappedCsv,
-    cycle_sbml,
-    read_csv,
-    read_mapped,
-    reading_key,
-    write_csv,
-)
-from reedmace.logbook import LogbookState, NewEntry, cycle_log, replay
-from reedmace.logbook.entries import Reading
-from reedmace.logbook.questions import care_log
-from reedmace.logbook.takeover import Takeover, takeover
+from reedmace.formats import FoundColumn, FoundRow, MappedCsv, cycle_sbml, read_csv, read_mapped, reading_key, write_csv
+from reedmace.logbook.care.takeover import Takeover, takeover
+from reedmace.logbook.replay.entries import NewEntry, Reading
+from reedmace.logbook.replay.questions import care_log, cycle_log
+from reedmace.logbook.replay.state import LogbookState, replay
 
 blueprint = APIBlueprint("cycle", __name__, url_prefix="/api", tag="Cycle")
 

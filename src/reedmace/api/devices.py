@@ -6,12 +6,14 @@ from apiflask import APIBlueprint
 from flask import g, request
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
-from reedmace.api.described import READ, WRITE
+from reedmace.api.openapi_responses import READ, WRITE
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
-from reedmace.logbook import NewEntry, hang, replay
-from reedmace.logbook.devices import DeviceKind, DeviceReading, entry_of, on_rooms_air
-from reedmace.logbook.plans import FilterKey
+from reedmace.logbook.plans.plan_kinds import FilterKey
+from reedmace.logbook.replay.device_readings import DeviceKind, DeviceReading, entry_of, on_rooms_air
+from reedmace.logbook.replay.entries import NewEntry
+from reedmace.logbook.replay.equipment import hang
+from reedmace.logbook.replay.state import replay
 from reedmace.store import Device, Devices, KeptRoom, NoSuchDevice, Tanks, by_token
 
 blueprint = APIBlueprint("devices", __name__, url_prefix="/api", tag="Devices")

@@ -4,7 +4,7 @@ from apiflask import APIBlueprint
 from flask import Response, request
 from pydantic import BaseModel
 
-from reedmace.api.described import CSV
+from reedmace.api.openapi_responses import CSV
 from reedmace.api.problems import MOST_ISSUES, ProblemError
 from reedmace.core.filter import CATALOGUE, Filter
 from reedmace.formats import RowError, read_catalogue, write_catalogue

@@ -9,10 +9,10 @@ from peewee import DataError, InterfaceError, OperationalError
 from pydantic import BaseModel, Field, ValidationError
 from werkzeug.exceptions import HTTPException
 
-from reedmace.core.asking import issues_of
 from reedmace.core.contract import Issue
 from reedmace.core.errors import CannotAnswer
-from reedmace.logbook.differences import Difference, differences
+from reedmace.core.registry import issues_of
+from reedmace.logbook.plans.differences import Difference, differences
 from reedmace.store import (
     AllBusy,
     EmailTaken,

@@ -7,7 +7,7 @@ from apiflask import APIBlueprint
 from flask import Response, current_app
 from markupsafe import Markup, escape
 
-from reedmace.api.shell import style_nonce
+from reedmace.api.static_site import style_nonce
 
 blueprint = APIBlueprint("reference", __name__, url_prefix="/api", enable_openapi=False)
 

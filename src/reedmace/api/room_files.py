@@ -7,14 +7,15 @@ from pydantic import BaseModel, Field
 
 from reedmace.api.bundles import LARGEST_BUNDLE
 from reedmace.api.calendar import calendar_rows
-from reedmace.api.described import READ, file_of
+from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.session import keeper, tanks
 from reedmace.core.errors import CannotAnswer
 from reedmace.formats import write_calendar
 from reedmace.formats.room_bundle import RoomBundle, write_room_bundle
-from reedmace.logbook import replay, stage_rows
-from reedmace.logbook.due import Due
-from reedmace.logbook.room_plan import RoomPlan, for_copies
+from reedmace.logbook.care.due import Due
+from reedmace.logbook.plans.room_plan import RoomPlan, for_copies
+from reedmace.logbook.replay.state import replay
+from reedmace.logbook.stages.stage_rows import stage_rows
 from reedmace.store import KeptRoom, Rooms, TankName
 
 blueprint = APIBlueprint("room_files", __name__, url_prefix="/api", tag="Rooms")

@@ -6,18 +6,18 @@ from apiflask import APIBlueprint
 from flask import g
 from pydantic import BaseModel, ConfigDict, Field
 
-from reedmace.api.aside import planned_alike
-from reedmace.api.glances import glances
+from reedmace.api.archive import planned_alike
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
+from reedmace.api.snapshot_cache import glances
 from reedmace.api.tanks import NAME
 from reedmace.core.contract import Issue
-from reedmace.formats.rooms import read_room
-from reedmace.logbook import PLAN_KINDS, Entry, NewEntry, replay
-from reedmace.logbook.entries import Body, Key, Stocking
-from reedmace.logbook.questions import animals_in, tank_plan
-from reedmace.logbook.room_plan import RoomPlan, placed
-from reedmace.logbook.rooms import RoomTank, RoomView, room_view
+from reedmace.formats.room_table import read_room
+from reedmace.logbook.plans.room_plan import RoomPlan, placed
+from reedmace.logbook.replay.entries import PLAN_KINDS, Body, Entry, Key, NewEntry, Stocking
+from reedmace.logbook.replay.questions import animals_in, tank_plan
+from reedmace.logbook.replay.state import replay
+from reedmace.logbook.rooms.room_view import RoomTank, RoomView, room_view
 from reedmace.logbook.times import OurTime
 from reedmace.store import KeptRoom, Rooms
 

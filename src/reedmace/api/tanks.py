@@ -7,38 +7,21 @@ from apiflask import APIBlueprint
 from flask import Response, g
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
-from reedmace.api.described import CSV, READ, file_of
 from reedmace.api.files import csv_response
+from reedmace.api.openapi_responses import CSV, READ, file_of
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import helps, tanks
 from reedmace.core.contract import Issue
 from reedmace.core.fit import ShoppingListAnswer
 from reedmace.formats import plumbing_inp, write_shopping
-from reedmace.logbook import (
-    PLAN_KINDS,
-    Body,
-    Due,
-    Entry,
-    LogbookState,
-    NewEntry,
-    Stage,
-    due,
-    hang,
-    path_of,
-    replay,
-    stage_rows,
-)
-from reedmace.logbook.arrival import box_of
-from reedmace.logbook.entries import Situation, Stands
-from reedmace.logbook.equipment import temperature_c
-from reedmace.logbook.plans import FilterKey, FilterPlan, KitPlan
-from reedmace.logbook.stages import (
-    Plans,
-    buying_view,
-    plans_of,
-    rows_or_fault,
-    with_plan,
-)
+from reedmace.logbook.care.due import Due, due
+from reedmace.logbook.plans.plan_kinds import FilterKey, FilterPlan, KitPlan
+from reedmace.logbook.replay.arrival import box_of
+from reedmace.logbook.replay.entries import PLAN_KINDS, Body, Entry, NewEntry, Situation, Stands
+from reedmace.logbook.replay.equipment import hang, path_of, temperature_c
+from reedmace.logbook.replay.state import LogbookState, replay
+from reedmace.logbook.stages import Plans, buying_view, plans_of, rows_or_fault, with_plan
+from reedmace.logbook.stages.stage_rows import Stage, stage_rows
 from reedmace.logbook.times import OurTime
 from reedmace.store import NoSuchEntry, Role, TankName, Wanted
 

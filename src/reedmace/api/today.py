@@ -3,10 +3,10 @@
 from apiflask import APIBlueprint
 from pydantic import BaseModel, Field
 
-from reedmace.api.glances import glances
 from reedmace.api.session import tanks
+from reedmace.api.snapshot_cache import glances
 from reedmace.api.tanks import TankOut, tank_out
-from reedmace.logbook import Seed
+from reedmace.logbook.care.spare_sponges import Seed
 from reedmace.logbook.stages import TodayView
 
 blueprint = APIBlueprint("today", __name__, url_prefix="/api", tag="Today")

@@ -8,7 +8,7 @@ from flask import Flask, g, request
 from flask_login import current_user
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 
 HEADER = "Reedmace-Units"
 """Four values apart by semicolons: "US gal;in;F;USD". A degree sign does not travel in a header."""
@@ -34,9 +34,9 @@ class Units(BaseModel):
     temperature: Literal["°C", "°F"] = "°C"
     currency: Annotated[str, Field(pattern="^([A-Z]{3})?$", description="ISO 4217, or nothing")] = ""
 
-    def chosen(self) -> shown.Units:
+    def chosen(self) -> formatting.Units:
         """The same for the core's sentences."""
-        return shown.Units(self.volume, self.length, self.temperature, self.currency)
+        return formatting.Units(self.volume, self.length, self.temperature, self.currency)
 
 
 class WrittenUnit(BaseModel):
@@ -54,13 +54,13 @@ class WrittenUnit(BaseModel):
 
 def written(units: Units) -> list[WrittenUnit]:
     """Every kind of figure, as this keeper reads it. units: the keeper's."""
-    with shown.in_units(units.chosen()):
+    with formatting.in_units(units.chosen()):
         return [
             WrittenUnit(
                 home=home, name=unit.name, factor=unit.factor, offset=unit.offset, more_places=unit.more_places,
                 twin=twin.name, twin_factor=twin.factor, twin_offset=twin.offset,
             )
-            for home, kind in shown.BY_HOME_UNIT.items()
+            for home, kind in formatting.BY_HOME_UNIT.items()
             for unit, twin in [(kind.unit(), kind.twin_unit())]
         ]  # fmt: skip
 
@@ -94,13 +94,13 @@ def _asked() -> Units:
 
 
 def _begin() -> None:
-    g.units_token = shown.choose(_asked().chosen())
+    g.units_token = formatting.choose(_asked().chosen())
 
 
 def _end(_: BaseException | None) -> None:
-    token: Token[shown.Units] | None = g.pop("units_token", None)
+    token: Token[formatting.Units] | None = g.pop("units_token", None)
     if token is not None:
-        shown.restore(token)
+        formatting.restore(token)
 
 
 def install(app: Flask) -> None:

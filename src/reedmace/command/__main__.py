@@ -66,12 +66,12 @@ def main() -> int:
         "bench": lambda: _of("bench").bench(),
         "backup": lambda: _of("backup").backup(arguments.file),
         "restore": lambda: _of("backup").restore(arguments.file, arguments.until),
-        "kill-trial": lambda: _of("kills").kill_trial(arguments.kills),
-        "load-trial": lambda: _of("load").load_trial(),
+        "kill-trial": lambda: _of("kill_trial").kill_trial(arguments.kills),
+        "load-trial": lambda: _of("load_trial").load_trial(),
         "licences": lambda: _of("licences").write(),
-        "cluster-trial": lambda: _of("cluster").cluster_trial(),
-        "account": lambda: _of("account").reset(arguments.email),
-        "standin": lambda: _of("standin").standin(
+        "cluster-trial": lambda: _of("cluster_trial").cluster_trial(),
+        "account": lambda: _of("account_reset").reset(arguments.email),
+        "standin": lambda: _of("simulated_device").standin(
             arguments.kind, arguments.address, arguments.token, arguments.days, arguments.figure
         ),
         "compute": lambda: _of("compute").main(

@@ -17,8 +17,8 @@ from pathlib import Path
 from typing import IO
 from urllib.parse import unquote, urlsplit
 
-from reedmace.command.places import VAR
-from reedmace.command.serving import database_of_serve
+from reedmace.command.paths import VAR
+from reedmace.command.serve_database import database_of_serve
 from reedmace.store import MIGRATE_S, connect, migrate
 from reedmace.store.models import Account
 

@@ -10,13 +10,13 @@ from typing import Any
 
 import numpy as np
 
-from reedmace.command.door import WebServer, bound
-from reedmace.command.growth import growth
-from reedmace.command.lives import live, tally
-from reedmace.command.skill import forecast_skill, strangers_skill
+from reedmace.command.forecast_skill import forecast_skill, strangers_skill
+from reedmace.command.keeper_trials import live, tally
+from reedmace.command.scaling import growth
 from reedmace.command.speed import forecast, history, operating_point, ranking
 from reedmace.command.timing import peak_mb
-from reedmace.command.warm import warm
+from reedmace.command.warm_kernels import warm
+from reedmace.command.web_process import WebServer, bound
 
 LIVES = 200
 

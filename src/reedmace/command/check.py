@@ -8,7 +8,7 @@ from pathlib import Path
 
 from reedmace.api import Settings, create_app
 from reedmace.command.licences import faults
-from reedmace.command.places import ROOT
+from reedmace.command.paths import ROOT
 
 FRONT = ROOT / "frontend"
 LONGEST = 400
@@ -22,7 +22,7 @@ def test(rest: list[str]) -> int:
     # The longest files first, so that no process is left alone with one of them at the end.
     rooms = [f"tests/{room}" for room in ("browser", "faults", "agreement", "api", "reference", "core")]
     # Compiled once, before three processes would each find an empty cache.
-    if subprocess.run([sys.executable, "-m", "reedmace.command.warm"], cwd=ROOT, env=environment).returncode:
+    if subprocess.run([sys.executable, "-m", "reedmace.command.warm_kernels"], cwd=ROOT, env=environment).returncode:
         return 1
     everything = ["-n", "3", "--dist", "loadfile", "--no-loadscope-reorder", *rooms]
     return subprocess.run([sys.executable, "-m", "pytest", *(rest or everything)], cwd=ROOT, env=environment).returncode

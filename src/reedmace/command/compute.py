@@ -7,9 +7,9 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from reedmace.core.asking import answered, issues_of, named
 from reedmace.core.contract import Computation
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.registry import answered, issues_of, named
 
 LARGEST = 5_000_000
 

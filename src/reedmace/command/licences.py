@@ -7,7 +7,7 @@ from importlib.metadata import distribution
 from pathlib import Path
 from typing import Any
 
-from reedmace.command.places import ROOT
+from reedmace.command.paths import ROOT
 
 LIST = ROOT / "docs" / "packages.md"
 FREE = frozenset(

@@ -14,7 +14,7 @@ import time
 from pathlib import Path
 from typing import Any
 
-from reedmace.command.accounts import DATABASE_ACCOUNT, RunAs, run_as
+from reedmace.command.run_as import DATABASE_ACCOUNT, RunAs, run_as
 
 _PR_SET_PDEATHSIG = 1
 BINLOG_DAYS = 8

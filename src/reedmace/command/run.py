@@ -14,11 +14,11 @@ from pathlib import Path
 from types import FrameType
 from typing import Any
 
-from reedmace.command.accounts import WEB_ACCOUNT, RunAs, run_as
-from reedmace.command.compiled import stands
-from reedmace.command.door import WebServer, listen
+from reedmace.command.kernel_cache import stands
 from reedmace.command.mariadb import MariaDB, write_whole
-from reedmace.command.places import ROOT, VAR, say
+from reedmace.command.paths import ROOT, VAR, say
+from reedmace.command.run_as import WEB_ACCOUNT, RunAs, run_as
+from reedmace.command.web_process import WebServer, listen
 
 
 def demo(*, fresh: bool) -> int:
@@ -109,7 +109,7 @@ def _web(folder: Path, server: MariaDB | None, *, with_demo: bool, fresh: bool) 
         if not stands(Path(environment["NUMBA_CACHE_DIR"])):
             say("compiling the sums, which takes a minute or so the first time")
             # Once, in one process: workers that all find an empty cache would compile the same thing side by side.
-            warmed = subprocess.run([sys.executable, "-m", "reedmace.command.warm"], env=environment, **account)
+            warmed = subprocess.run([sys.executable, "-m", "reedmace.command.warm_kernels"], env=environment, **account)
             if warmed.returncode:
                 say("the sums could not be compiled; the messages above say why")
                 return warmed.returncode

@@ -13,11 +13,12 @@ import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 
-from reedmace.command.skill import tested
+from reedmace.command.forecast_skill import tested
 from reedmace.command.timing import against, measure
 from reedmace.core.computations import compute
-from reedmace.core.cycle.ensemble import forget
-from reedmace.core.cycle.kernel import (
+from reedmace.core.cycle.model.ensemble import forget
+from reedmace.core.cycle.model.inputs import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
+from reedmace.core.cycle.model.nitrogen_kernel import (
     ASLEEP,
     DOSE_WORTH,
     KA,
@@ -31,10 +32,9 @@ from reedmace.core.cycle.kernel import (
     rates,
     simulate,
 )
-from reedmace.core.cycle.model_input import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
 from reedmace.core.filter import CATALOGUE, Filter, deliver, table_of
-from reedmace.core.filter.flow import Placed, breathers, likings, stirred
-from reedmace.core.filter.room import Plumbing, Room
+from reedmace.core.filter.filter_flow import Placed, breathers, likings, stirred
+from reedmace.core.filter.site.site import Plumbing, Room
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
 from reedmace.core.quantity.constants import G

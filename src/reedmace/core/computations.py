@@ -5,8 +5,8 @@ from types import MappingProxyType
 from typing import Any
 
 from reedmace.core import chemistry, cycle, film, filter, fit, flow, quantity, stock, tank, upkeep
-from reedmace.core.asking import answered
 from reedmace.core.contract import REGISTERED, Answer, Computation
+from reedmace.core.registry import answered
 
 # Importing a room registers what it computes.
 _ROOMS = (tank, stock, film, flow, filter, fit, upkeep, chemistry, cycle, quantity)

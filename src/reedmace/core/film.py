@@ -7,7 +7,7 @@ has had, its share of the donor's film, and the way. Only then is it divided by 
 from typing import Annotated, Literal
 
 from reedmace.core.contract import Answer, Part, Question, Share, Working, computation, number
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 THETA_PER_DEGREE = 1.08
@@ -127,7 +127,7 @@ def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
     per_l = w.sum("film / V", "film / litres", {"film": film, "litres": q.net_l}, "mg N/(L day)", "arithmetic") if q.net_l else None  # fmt: skip
     verdict = f"It removes about {film:.3g} mg of ammonia nitrogen a day"
     if per_l is not None and q.net_l:
-        verdict += f": {per_l / NITROGEN_SHARE['NH4']:.2g} ppm a day in {shown.litres(q.net_l, 'g')}"
+        verdict += f": {per_l / NITROGEN_SHARE['NH4']:.2g} ppm a day in {formatting.litres(q.net_l, 'g')}"
     if q.age_days < USABLE_DAYS:
         verdict += f"; at {q.age_days:.0f} days it is young, in {USABLE_DAYS - q.age_days:.0f} more it is of use"
     return FilmCapacityAnswer(

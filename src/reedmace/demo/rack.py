@@ -3,9 +3,9 @@
 from datetime import datetime, timedelta
 from typing import Any
 
-from reedmace.core.flow.air_plan import RoomPump
-from reedmace.demo.rows import Row, hung
-from reedmace.logbook.room_plan import AirMain, OnWall, RoomPlan, Shelf, Spot, WallPump
+from reedmace.core.air.plan import RoomPump
+from reedmace.demo.builders import Row, hung
+from reedmace.logbook.plans.room_plan import AirMain, OnWall, RoomPlan, Shelf, Spot, WallPump
 
 ROOM = "The rack"
 LONG, MIDDLE, SMALL = (60, 30, 36), (45, 28, 30), (40, 25, 28)

@@ -9,8 +9,9 @@ from reedmace.api.accounts import DEMO_EMAIL
 from reedmace.demo.rack import ROOM, rack, rack_plan
 from reedmace.demo.stairwell import stairwell
 from reedmace.demo.tanks import bindery, courtyard, kiln_room, long_bench
-from reedmace.logbook import NewEntry, replay
-from reedmace.logbook.rooms import RoomTank, room_view
+from reedmace.logbook.replay.entries import NewEntry
+from reedmace.logbook.replay.state import replay
+from reedmace.logbook.rooms.room_view import RoomTank, room_view
 from reedmace.store import Accounts, Rooms, Tanks
 
 

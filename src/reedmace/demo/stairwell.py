@@ -3,7 +3,7 @@
 from datetime import datetime, timedelta
 
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.demo.rows import Row, hung, ticks
+from reedmace.demo.builders import Row, hung, ticks
 
 N = NITROGEN_SHARE["NH4"]
 

@@ -3,15 +3,15 @@
 
 from reedmace.formats.bundle import Bundle, bundle_schema, write_bundle
 from reedmace.formats.calendar import write_calendar
-from reedmace.formats.catalogue import read_catalogue, write_catalogue
+from reedmace.formats.catalogue_csv import read_catalogue, write_catalogue
+from reedmace.formats.csv_rows import RowError
 from reedmace.formats.epanet import plumbing_inp
-from reedmace.formats.happenings import Tank as HappeningTank
-from reedmace.formats.happenings import happening_key, read_happenings, write_happenings
-from reedmace.formats.mapped import FoundColumn, FoundRow, MappedCsv, read_mapped
-from reedmace.formats.readings import read_csv, reading_key, write_csv
+from reedmace.formats.events_csv import Tank as HappeningTank
+from reedmace.formats.events_csv import happening_key, read_happenings, write_happenings
+from reedmace.formats.mapped_csv import FoundColumn, FoundRow, MappedCsv, read_mapped
+from reedmace.formats.readings_csv import read_csv, reading_key, write_csv
 from reedmace.formats.sbml import cycle_sbml
-from reedmace.formats.shopping import write_shopping
-from reedmace.formats.tables import RowError
+from reedmace.formats.shopping_csv import write_shopping
 
 __all__ = [
     "Bundle",

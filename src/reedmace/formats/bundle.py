@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AwareDatetime, Field, model_validator
 
 from reedmace.core.contract import Part
-from reedmace.logbook import Entry
+from reedmace.logbook.replay.entries import Entry
 
 MOST_ENTRIES = 100_000
 KEY = re.compile(r"[A-Za-z0-9_-]{1,64}")

@@ -5,7 +5,7 @@ from datetime import datetime, timedelta
 
 from icalendar import Alarm, Calendar, Event
 
-from reedmace.logbook import Due
+from reedmace.logbook.care.due import Due
 
 
 def write_calendar(rows: Iterable[tuple[int, str, Due]], now: datetime) -> str:

@@ -8,8 +8,8 @@ from pydantic import AwareDatetime, Field, model_validator
 
 from reedmace.core.contract import Part
 from reedmace.formats.bundle import Bundle, write_bundle
-from reedmace.logbook import Entry
-from reedmace.logbook.room_plan import RoomPlan
+from reedmace.logbook.plans.room_plan import RoomPlan
+from reedmace.logbook.replay.entries import Entry
 
 MOST_TANKS = 200
 

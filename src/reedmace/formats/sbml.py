@@ -8,8 +8,9 @@ from xml.etree import ElementTree as ET
 import numpy as np
 from numpy.typing import NDArray
 
-from reedmace.core.cycle.ensemble import USUAL_DRAWS, condition
-from reedmace.core.cycle.kernel import (
+from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, condition
+from reedmace.core.cycle.model.inputs import model_input_of
+from reedmace.core.cycle.model.nitrogen_kernel import (
     A0,
     A_MAX,
     ADD_ALKALINITY,
@@ -33,8 +34,7 @@ from reedmace.core.cycle.kernel import (
     WAKING_PER_DAY,
     WORK,
 )
-from reedmace.core.cycle.log import CycleLog
-from reedmace.core.cycle.model_input import model_input_of
+from reedmace.core.cycle.record.log import CycleLog
 from reedmace.formats.mathml import math_of
 
 SBML = "http://www.sbml.org/sbml/level3/version1/core"
@@ -60,7 +60,7 @@ _CONSTANTS = (
 )
 _CONDITIONS = ((THETA, "theta"), (KA, "K_acid"), (FEED, "made"), (PLANTS, "uptake"), (GROWTH, "growth"), (WORK, "work"))
 _RULES = (
-    # Assignment rules, in the order they are read; the same sums as core/cycle/kernel.py, written for another program.
+    # Assignment rules, in the order they are read; the same sums as core/cycle/model/nitrogen_kernel.py, written for another program.
     ("tan", "max(TAN, 0)"),
     ("no2", "max(NO2, 0)"),
     ("no3", "max(NO3, 0)"),

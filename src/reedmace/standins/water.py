@@ -11,9 +11,9 @@ from typing import Any
 
 import numpy as np
 
-from reedmace.core.cycle.kernel import CO2, PARAMETERS, simulate
-from reedmace.core.cycle.log import CycleLog, KitSteps, LoggedAlkalinity, LoggedChange, LoggedDose
-from reedmace.core.cycle.model_input import Scenario, aim_of, model_input_of, prior_median
+from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, prior_median
+from reedmace.core.cycle.model.nitrogen_kernel import CO2, PARAMETERS, simulate
+from reedmace.core.cycle.record.log import CycleLog, KitSteps, LoggedAlkalinity, LoggedChange, LoggedDose
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
 

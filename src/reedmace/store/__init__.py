@@ -3,7 +3,6 @@
 from playhouse.pool import MaxConnectionsExceeded as AllBusy
 
 from reedmace.store.accounts import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, EmailTaken, TooManyAttempts
-from reedmace.store.asked import Aside, NoSuchEntry, NoSuchTank, NotAllowed, PlanMoved, TankAside, TankName, Wanted
 from reedmace.store.database import MIGRATE_S, connect, migrate
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
 from reedmace.store.households import (
@@ -20,6 +19,16 @@ from reedmace.store.households import (
 )
 from reedmace.store.quotas import OverQuota
 from reedmace.store.rooms import KeptRoom, NoSuchRoom, RoomMoved, Rooms
+from reedmace.store.tank_queries import (
+    Aside,
+    NoSuchEntry,
+    NoSuchTank,
+    NotAllowed,
+    PlanMoved,
+    TankAside,
+    TankName,
+    Wanted,
+)
 from reedmace.store.tanks import KEPT_FOR, Tanks
 
 __all__ = [

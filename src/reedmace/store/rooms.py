@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 
 import peewee
 
-from reedmace.logbook.room_plan import RoomPlan
+from reedmace.logbook.plans.room_plan import RoomPlan
 from reedmace.store.models import RoomRow
 from reedmace.store.quotas import MOST_ROOMS, too_many_rooms
 

@@ -6,13 +6,22 @@ from typing import Any, cast
 
 import peewee
 
-from reedmace.logbook import PLAN_KINDS, Entry, NewEntry
-from reedmace.logbook.plans import FilterPlan
-from reedmace.store.asked import Aside, NoSuchEntry, NoSuchTank, NotAllowed, PlanMoved, TankAside, TankName, Wanted
+from reedmace.logbook.plans.plan_kinds import FilterPlan
+from reedmace.logbook.replay.entries import PLAN_KINDS, Entry, NewEntry
 from reedmace.store.database import written_together
 from reedmace.store.households import Role
 from reedmace.store.models import Account, EntryRow, Tank
 from reedmace.store.quotas import ENTRIES_A_DAY, MOST_TANKS, too_many_entries, too_many_tanks
+from reedmace.store.tank_queries import (
+    Aside,
+    NoSuchEntry,
+    NoSuchTank,
+    NotAllowed,
+    PlanMoved,
+    TankAside,
+    TankName,
+    Wanted,
+)
 
 PAGE = 200
 MANY, NEWEST = ("reading", "timed-flow"), 400

@@ -118,7 +118,7 @@ export function FirstAction({ action, log, tankId, lines, onAnimals }: FirstActi
 
 /** What will stall it next, with the day. */
 export function Foreseen({ state, start }: { state: CycleState; start: Date }) {
-  const all = state.advice?.foreseen ?? [];
+  const all = state.advice?.coming_stalls ?? [];
   if (all.length === 0) return null;
   return (
     <Ahead>

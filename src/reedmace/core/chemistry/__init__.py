@@ -9,7 +9,6 @@ from reedmace.core.chemistry.ammonia import (
     un_ionised_ammonia,
     un_ionised_share,
 )
-from reedmace.core.chemistry.change import WaterChangeAnswer, WaterChangeQuestion, water_change
 from reedmace.core.chemistry.dose import (
     ALKALINITY_PER_N,
     BASE_PER_N,
@@ -27,6 +26,7 @@ from reedmace.core.chemistry.oxygen import (
     oxygen_saturation,
     oxygen_saturation_mg_l,
 )
+from reedmace.core.chemistry.water_change import WaterChangeAnswer, WaterChangeQuestion, water_change
 
 __all__ = [
     "ALKALINITY_PER_N",

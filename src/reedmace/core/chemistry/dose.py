@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.chemistry.carbonate import Carbonate
-from reedmace.core.chemistry.pour import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Bounds, Water, largest_soda_dkh
+from reedmace.core.chemistry.shock_limits import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Bounds, Water, largest_soda_dkh
 from reedmace.core.contract import (
     PH,
     Answer,
@@ -20,7 +20,7 @@ from reedmace.core.contract import (
     whole,
 )
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.quantity import CACO3_PER_DKH, L_PER_IMP_GAL, L_PER_US_GAL, NITROGEN_SHARE, shown
+from reedmace.core.quantity import CACO3_PER_DKH, L_PER_IMP_GAL, L_PER_US_GAL, NITROGEN_SHARE, formatting
 from reedmace.core.quantity.units import Basis, as_nitrogen
 
 ALKALINITY_PER_N = 7.14
@@ -176,7 +176,7 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
         "NO3", "ΔN / N share of NO3", {"ΔN": rise, "N share of NO3": NITROGEN_SHARE["NO3"]}, "ppm", "masses"
     )
     verdict = (
-        f"Add {amount} to bring {shown.litres(q.net_l)} from {q.current_ppm:g} to {q.target_ppm:g} ppm."
+        f"Add {amount} to bring {formatting.litres(q.net_l)} from {q.current_ppm:g} to {q.target_ppm:g} ppm."
         if gap_ppm > 0
         else f"Add none: the water is already at {q.current_ppm:g} ppm, the target is {q.target_ppm:g}."
     )

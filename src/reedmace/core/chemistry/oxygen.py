@@ -4,7 +4,7 @@ import math
 from typing import Annotated
 
 from reedmace.core.contract import Answer, Celsius, NetLitres, Question, Working, computation, number
-from reedmace.core.quantity import celsius_to_kelvin, shown
+from reedmace.core.quantity import celsius_to_kelvin, formatting
 
 OXYGEN_PER_N = 4.57
 """mg O2 for each mg N nitrified (US EPA 1993)."""
@@ -79,7 +79,7 @@ def oxygen_saturation(question: OxygenSaturationQuestion) -> OxygenSaturationAns
     )
     demand = film + animals
     hours = None
-    verdict = f"At {shown.celsius(q.temperature_c)} the water holds {full:.1f} mg/L of oxygen at most."
+    verdict = f"At {formatting.celsius(q.temperature_c)} the water holds {full:.1f} mg/L of oxygen at most."
     if demand > 0:
         hours = w.sum("t", "O2 / 2 / demand × 24", {"O2": full, "demand": demand}, "h", "arithmetic")
         verdict += f" Film and animals take {demand:.2g} mg/L a day; with the surface still, half would be gone in {hours:.0f} hours."

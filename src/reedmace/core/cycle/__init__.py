@@ -1,23 +1,23 @@
 """The nitrogen cycle of a new tank: kinetics, forecast, advice, readiness, and the first animals."""
 
-from reedmace.core.cycle.advice import CycleAdviceAnswer, CycleAdviceQuestion, cycle_advice
-from reedmace.core.cycle.animals import emergency_today, ramp_ahead
-from reedmace.core.cycle.balance import NitrogenBalanceAnswer, NitrogenBalanceQuestion, nitrogen_balance
-from reedmace.core.cycle.cloudy import CloudyWaterAnswer, CloudyWaterQuestion, cloudy_water
-from reedmace.core.cycle.day_plan import EmergencyPlanQuestion
-from reedmace.core.cycle.emergency import EmergencyPlanAnswer, emergency_plan
-from reedmace.core.cycle.forecast import CycleForecastAnswer, CycleForecastQuestion, cycle_forecast
-from reedmace.core.cycle.history import CycleHistoryAnswer, CycleHistoryQuestion, cycle_history
-from reedmace.core.cycle.illness import IllnessAnswer, IllnessQuestion, Sign, illness_check
-from reedmace.core.cycle.log import CycleLog, LoggedReading
-from reedmace.core.cycle.methods import CycleMethodsAnswer, CycleMethodsQuestion, cycle_methods
-from reedmace.core.cycle.plan import CyclePlanAnswer, CyclePlanQuestion, cycle_plan
-from reedmace.core.cycle.ramp import StockingRampAnswer, StockingRampQuestion, stocking_ramp
-from reedmace.core.cycle.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
-from reedmace.core.cycle.stay_off import StayOffAnswer, StayOffQuestion, Trial, stay_off_trial
-from reedmace.core.cycle.stops import FilterStopAnswer, FilterStopQuestion, filter_stop
-from reedmace.core.cycle.test_line import ReadTestLineAnswer, ReadTestLineQuestion, read_test_line
-from reedmace.core.cycle.what_if import CycleWhatIfAnswer, CycleWhatIfQuestion, cycle_what_if
+from reedmace.core.cycle.advice.advice import CycleAdviceAnswer, CycleAdviceQuestion, cycle_advice
+from reedmace.core.cycle.advice.with_animals import emergency_today, ramp_ahead
+from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion
+from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, emergency_plan
+from reedmace.core.cycle.animals.illness import IllnessAnswer, IllnessQuestion, Sign, illness_check
+from reedmace.core.cycle.animals.stocking_ramp import StockingRampAnswer, StockingRampQuestion, stocking_ramp
+from reedmace.core.cycle.judgement.cloudy_water import CloudyWaterAnswer, CloudyWaterQuestion, cloudy_water
+from reedmace.core.cycle.judgement.filter_stop import FilterStopAnswer, FilterStopQuestion, filter_stop
+from reedmace.core.cycle.judgement.methods import CycleMethodsAnswer, CycleMethodsQuestion, cycle_methods
+from reedmace.core.cycle.judgement.plan import CyclePlanAnswer, CyclePlanQuestion, cycle_plan
+from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
+from reedmace.core.cycle.judgement.standby_trial import StayOffAnswer, StayOffQuestion, Trial, stay_off_trial
+from reedmace.core.cycle.outlook.forecast import CycleForecastAnswer, CycleForecastQuestion, cycle_forecast
+from reedmace.core.cycle.outlook.history import CycleHistoryAnswer, CycleHistoryQuestion, cycle_history
+from reedmace.core.cycle.outlook.what_if import CycleWhatIfAnswer, CycleWhatIfQuestion, cycle_what_if
+from reedmace.core.cycle.record.log import CycleLog, LoggedReading
+from reedmace.core.cycle.record.nitrogen_balance import NitrogenBalanceAnswer, NitrogenBalanceQuestion, nitrogen_balance
+from reedmace.core.cycle.record.test_line import ReadTestLineAnswer, ReadTestLineQuestion, read_test_line
 
 __all__ = [
     "CloudyWaterAnswer",

@@ -1,23 +1,24 @@
 """Kinds, the catalogue, sizing schools, media, labels, running cost and the ranking."""
 
-from reedmace.core.filter.basket import Basket
-from reedmace.core.filter.candidates import RankFiltersAnswer, RankFiltersQuestion
-from reedmace.core.filter.catalogue import CATALOGUE, Filter
-from reedmace.core.filter.cost import RunningCostAnswer, RunningCostQuestion, running_cost
-from reedmace.core.filter.flow import FilterFlowAnswer, FilterFlowQuestion, filter_flow
-from reedmace.core.filter.kinds import FilterKind
-from reedmace.core.filter.label import LabelCheckAnswer, LabelCheckQuestion, label_check
-from reedmace.core.filter.media import MediaStackAnswer, MediaStackQuestion, media_stack
-from reedmace.core.filter.noise import NoiseHeardAnswer, NoiseHeardQuestion, NoiseSource, noise_heard
-from reedmace.core.filter.ranking import rank_filters
-from reedmace.core.filter.room_year import RoomYearAnswer, RoomYearQuestion, room_year
+from reedmace.core.filter.catalogue import CATALOGUE
+from reedmace.core.filter.choice.candidates import RankFiltersAnswer, RankFiltersQuestion
+from reedmace.core.filter.choice.fish_room_year import RoomYearAnswer, RoomYearQuestion, room_year
+from reedmace.core.filter.choice.ranking import rank_filters
+from reedmace.core.filter.filter_box import Filter
+from reedmace.core.filter.filter_flow import FilterFlowAnswer, FilterFlowQuestion, filter_flow
+from reedmace.core.filter.filter_table import table_of
+from reedmace.core.filter.kind_parts.traits import KindName
+from reedmace.core.filter.label_check import LabelCheckAnswer, LabelCheckQuestion, label_check
+from reedmace.core.filter.media.basket import Basket
+from reedmace.core.filter.media.stack import MediaStackAnswer, MediaStackQuestion, media_stack
+from reedmace.core.filter.running_cost import RunningCostAnswer, RunningCostQuestion, running_cost
+from reedmace.core.filter.site.noise import NoiseHeardAnswer, NoiseHeardQuestion, NoiseSource, noise_heard
 from reedmace.core.filter.sizing_rules import (
     FlowRequirementAnswer,
     FlowRequirementQuestion,
     asked_here,
     flow_requirement,
 )
-from reedmace.core.filter.table import table_of
 from reedmace.core.filter.water_path import deliver
 
 __all__ = [
@@ -26,7 +27,7 @@ __all__ = [
     "Filter",
     "FilterFlowAnswer",
     "FilterFlowQuestion",
-    "FilterKind",
+    "KindName",
     "FlowRequirementAnswer",
     "FlowRequirementQuestion",
     "LabelCheckAnswer",

@@ -18,11 +18,11 @@ from reedmace.core.contract import (
     whole,
 )
 from reedmace.core.film import AREAL_RATE, film_needed_m2
-from reedmace.core.filter.room import Room
+from reedmace.core.filter.site.site import Room
 from reedmace.core.flow.currents import comfort_cm_s
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
-from reedmace.core.stock.demand import DEMANDING, FULL_MG_N_L_DAY, between, dominant, pulls
+from reedmace.core.stock.flow_demand import DEMANDING, FULL_MG_N_L_DAY, between, dominant, pulls
 from reedmace.core.stock.species import Sizing, Species, Water, find_species
 
 RATED_BAND: dict[Sizing, tuple[float, float, str]] = {
@@ -194,7 +194,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         SizingRule(
             rule="media",
             title="Media mass",
-            asks=f"{shown.kg(media, '.2g')} of sintered or ceramic media",
+            asks=f"{formatting.kg(media, '.2g')} of sintered or ceramic media",
             basis="media",
             media_kg=media,
             why="Full-cycle canister keepers. It asks for no flow at all, only for room for the film.",
@@ -204,7 +204,9 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         SizingRule(
             rule="load",
             title="Load",
-            asks=f"{shown.lph(through)} and {film:.2g} m² of film" if load > 0 else "nothing until animals are chosen",
+            asks=f"{formatting.lph(through)} and {film:.2g} m² of film"
+            if load > 0
+            else "nothing until animals are chosen",
             basis="delivered flow",
             low_lph=through,
             film_m2=film,
@@ -244,16 +246,16 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             SizingRule(
                 rule="label",
                 title="Tank size on the box",
-                asks=f"a box that says up to {shown.litres(label)} or more",
+                asks=f"a box that says up to {formatting.litres(label)} or more",
                 basis="label",
                 label_l=label,
                 why="The label assumes a light tropical stock: as printed when moderate, 60 to 70 % of it when full, a fifth to a third for turtles.",
             )
         )
     verdict = (
-        f"Plants and the tank's own film carry so few animals: {shown.lph(SLOWEST_PER_HOUR * q.net_l)} keeps the surface moving, from one small sponge or anything larger."
+        f"Plants and the tank's own film carry so few animals: {formatting.lph(SLOWEST_PER_HOUR * q.net_l)} keeps the surface moving, from one small sponge or anything larger."
         if light
-        else f"Careful keepers ask for {shown.lph.bare(delivered_low)} to {shown.lph(delivered_high)} delivered; a shop would look for {shown.lph.bare(rated_low)} to {shown.lph.bare(rated_high)} on the box."
+        else f"Careful keepers ask for {formatting.lph.bare(delivered_low)} to {formatting.lph(delivered_high)} delivered; a shop would look for {formatting.lph.bare(rated_low)} to {formatting.lph.bare(rated_high)} on the box."
     )
     return FlowRequirementAnswer(
         verdict=verdict,
@@ -302,5 +304,5 @@ def _calm_words(q: FlowRequirementQuestion) -> str:
     }
     if not gentle:
         return "None of these animals needs still water."
-    who = " and ".join(f"{name} (under {shown.cm(speed, '.2g')} a second)" for name, speed in gentle.items())
+    who = " and ".join(f"{name} (under {formatting.cm(speed, '.2g')} a second)" for name, speed in gentle.items())
     return f"At least half of the water is to be calm for {who}: spread the outlet rather than buy a weak filter."

@@ -8,14 +8,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from reedmace.core.filter.basket import Basket
-from reedmace.core.filter.catalogue import Filter
+from reedmace.core.filter.filter_box import Filter
+from reedmace.core.filter.filter_table import FilterTable, Floats, Ints, table_of, usual_days
 from reedmace.core.filter.kinds import KINDS, kind_of
-from reedmace.core.filter.room import Plumbing, Room
-from reedmace.core.filter.table import FilterTable, Floats, Ints, table_of, usual_days
+from reedmace.core.filter.media.basket import Basket
+from reedmace.core.filter.site.site import Plumbing, Room
 from reedmace.core.flow import AirliftQuestion, OperatingPointQuestion
 from reedmace.core.flow.airlift import MINOR_K
-from reedmace.core.flow.kernel import airlift_many, airlift_spare_many, meet_many, share_out, spare_many
+from reedmace.core.flow.hydraulic_kernel import airlift_many, airlift_spare_many, meet_many, share_out, spare_many
 from reedmace.core.flow.materials import (
     BED_CLOGGING,
     CLOGGING,
@@ -23,8 +23,8 @@ from reedmace.core.flow.materials import (
     media_coefficients,
     viscosity_m2_s,
 )
-from reedmace.core.flow.operating import Fitting, Hose, Layer, Pump, minor_coefficient
-from reedmace.core.upkeep.service import SERVICE_SHARE, days_until, service_interval
+from reedmace.core.flow.operating_point import Fitting, Hose, Layer, Pump, minor_coefficient
+from reedmace.core.upkeep.cleaning_interval import SERVICE_SHARE, days_until, service_interval
 
 USUAL_HOSE_MM, USUAL_TUBE_MM = 16.0, 18.0
 """Bores where a box names none (memory)."""

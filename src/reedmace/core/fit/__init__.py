@@ -1,13 +1,13 @@
 """The fitting plan, what could go wrong, the steps, and the shopping list."""
 
-from reedmace.core.filter.kinds.record import Layout
-from reedmace.core.fit.cleaning import CareStepsAnswer, CareStepsQuestion, care_steps_of
-from reedmace.core.fit.drain import DrainDownAnswer, DrainDownQuestion, HeaterHere, drain_down
+from reedmace.core.filter.kind_parts.placement import Layout
+from reedmace.core.fit.cleaning_steps import CareStepsAnswer, CareStepsQuestion, care_steps_of
+from reedmace.core.fit.filter_move import FilterMoveAnswer, FilterMoveQuestion, filter_move
+from reedmace.core.fit.fitting_steps import FittingStepsAnswer, FittingStepsQuestion, fitting_steps
+from reedmace.core.fit.flood_risk import DrainDownAnswer, DrainDownQuestion, HeaterHere, drain_down
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
-from reedmace.core.fit.move import FilterMoveAnswer, FilterMoveQuestion, filter_move
-from reedmace.core.fit.seed import SpongeSeedAnswer, SpongeSeedQuestion, sponge_seed
-from reedmace.core.fit.shopping import ShoppingListAnswer, ShoppingListQuestion, shopping_list
-from reedmace.core.fit.steps import FittingStepsAnswer, FittingStepsQuestion, fitting_steps
+from reedmace.core.fit.shopping_list import ShoppingListAnswer, ShoppingListQuestion, shopping_list
+from reedmace.core.fit.spare_sponge import SpongeSeedAnswer, SpongeSeedQuestion, sponge_seed
 
 __all__ = [
     "CareStepsAnswer",

@@ -11,9 +11,9 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Part, Question, Working, computation, number, whole
-from reedmace.core.filter.catalogue import Filter
-from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.kinds.record import (
+from reedmace.core.filter.filter_box import Filter
+from reedmace.core.filter.kind_parts.fitting import Purchase
+from reedmace.core.filter.kind_parts.placement import (
     EVAPORATION_CM,
     FROM_BED_CM,
     Ground,
@@ -22,15 +22,15 @@ from reedmace.core.filter.kinds.record import (
     PartRole,
     Place,
     PlacedIssue,
-    Purchase,
     RunDraft,
     RunRole,
     issue_at,
 )
-from reedmace.core.filter.room import Plumbing, Room
+from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.site.site import Plumbing, Room
 from reedmace.core.filter.water_path import USUAL_HOSE_MM
 from reedmace.core.flow.overflow import run_back_l
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 from reedmace.core.tank import Sump, sump_of_body
 
 BEND_BORES = {"plain": 6.0, "ribbed": 3.0}
@@ -224,7 +224,7 @@ def _cuts(runs: list[Run], bought: list[Purchase]) -> list[CutLine]:
             item=r.name,
             amount=math.ceil(r.cut_cm),
             unit="cm",
-            how=f"drawn {shown.cm(r.drawn_cm)}, and slack: place first, measure, then cut",
+            how=f"drawn {formatting.cm(r.drawn_cm)}, and slack: place first, measure, then cut",
         )
         for r in runs
         if r.role != "drain"
@@ -239,7 +239,7 @@ def _verdict(faults: list[PlacedIssue], cuts: list[CutLine]) -> str:
     needed = [c for c in cuts if c.need == "needed"]
     if not needed:
         return "Nothing stands in its way, and nothing is to be cut."
-    words = (f"{c.item} {shown.cm(c.amount) if c.unit == 'cm' else f'{c.amount:.0f}'}" for c in needed[:3])
+    words = (f"{c.item} {formatting.cm(c.amount) if c.unit == 'cm' else f'{c.amount:.0f}'}" for c in needed[:3])
     return f"Nothing stands in its way: {', '.join(words)}."
 
 
@@ -259,7 +259,7 @@ def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
         "cm over the floor",
         "geometry",
     )
-    if kind.air(question.filter):
+    if question.filter.air:
         w.line(
             "uplift",
             "water − evaporation − 1 − bed",
@@ -297,11 +297,11 @@ def _stands(mark: Mark, g: Ground) -> str:
     if mark.role in ("body", "sump", "filter"):
         return ""
     if mark.role == "socket":
-        return f"{shown.cm(mark.y)} up"
+        return f"{formatting.cm(mark.y)} up"
     above = mark.y - g.water
     if abs(above) < LEVEL_CM:
         return "at the water line"
-    return f"{shown.cm(abs(above))} {'above' if above > 0 else 'deep'}"
+    return f"{formatting.cm(abs(above))} {'above' if above > 0 else 'deep'}"
 
 
 def _crowded(q: FittingPlanQuestion, g: Ground) -> list[PlacedIssue]:
@@ -314,7 +314,7 @@ def _crowded(q: FittingPlanQuestion, g: Ground) -> list[PlacedIssue]:
             "body" if kind_of(q.filter.kind).hosed else "filter",
             g.body_x,
             g.top if kind_of(q.filter.kind).hosed else g.bed,
-            f"With what stands there already it takes {shown.cm(wide)} of a tank {shown.cm(g.length)} long.",
+            f"With what stands there already it takes {formatting.cm(wide)} of a tank {formatting.cm(g.length)} long.",
             "Stand one beside the tank, or choose a narrower one.",
         )
     ]
@@ -323,4 +323,4 @@ def _crowded(q: FittingPlanQuestion, g: Ground) -> list[PlacedIssue]:
 def _drafts(g: Ground) -> list[RunDraft]:
     """A kind's runs; none of an air line where a pump drives it instead."""
     kind = kind_of(g.filter.kind)
-    return [r for r in kind.runs(g) if r.role != "air-line" or kind.air(g.filter)]
+    return [r for r in kind.runs(g) if r.role != "air-line" or g.filter.air]

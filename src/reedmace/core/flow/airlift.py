@@ -3,9 +3,9 @@
 from typing import Annotated
 
 from reedmace.core.contract import Answer, Celsius, Lph, Question, Working, computation, number
-from reedmace.core.flow.kernel import airlift, bubble_speed
+from reedmace.core.flow.hydraulic_kernel import airlift, bubble_speed
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
-from reedmace.core.quantity import m3s_to_lph, shown
+from reedmace.core.quantity import formatting, m3s_to_lph
 
 MINOR_K = 2.5
 """Entrance to the tube from the foam's core, and the exit (memory)."""
@@ -108,7 +108,7 @@ def airlift_flow(question: AirliftQuestion) -> AirliftAnswer:
         )
     )
     verdict = (
-        f"{q.air_l_min:g} L/min of air lifts about {shown.lph(m3s_to_lph(clean))} through clean foam."
+        f"{q.air_l_min:g} L/min of air lifts about {formatting.lph(m3s_to_lph(clean))} through clean foam."
         if clean > 0
         else "The air cannot lift water over the outlet: put the outlet lower or the air inlet deeper."
     )

@@ -12,8 +12,8 @@ from typing import Annotated, Literal, NamedTuple
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Lph, Name, Part, Question, Share, Working, computation, number, whole
-from reedmace.core.quantity import shown
-from reedmace.core.roots import root_between
+from reedmace.core.quantity import formatting
+from reedmace.core.root_finding import root_between
 
 Current = Literal["gentle", "moderate", "strong"]
 
@@ -268,7 +268,7 @@ def _remedies(q: CurrentsQuestion, flow: float, limit: float) -> tuple[bool, lis
     found = []
     conflict = limit < q.asked_lph
     if not conflict:
-        found.append(f"Throttle the outlet to about {shown.lph(limit)}, never the intake.")
+        found.append(f"Throttle the outlet to about {formatting.lph(limit)}, never the intake.")
     ways = {
         "Spread it with a spray bar: many small jets lose their speed sooner than one large one.": [
             o.spread() for o in q.outlets
@@ -284,7 +284,7 @@ def _remedies(q: CurrentsQuestion, flow: float, limit: float) -> tuple[bool, lis
     elif conflict and most:
         way = max(most, key=lambda w: most[w])
         found.append(
-            f"{way} That is calm up to {shown.lph(most[way])}; the rest of the {shown.lph.bare(q.asked_lph)} asked needs a second outlet, or film in place of flow."
+            f"{way} That is calm up to {formatting.lph(most[way])}; the rest of the {formatting.lph.bare(q.asked_lph)} asked needs a second outlet, or film in place of flow."
         )
     return conflict, found
 
@@ -342,7 +342,7 @@ def _verdict(q: CurrentsQuestion, calm: list[Calm], troubled: list[str], turning
     if not q.outlets:
         return "Nothing drives this water: it stands still but for what rises."
     if not calm:
-        return f"The tank turns at about {shown.cm_s(turning)}."
+        return f"The tank turns at about {formatting.cm_s(turning)}."
     worst = min(calm, key=lambda c: c.share)
     if not troubled:
         return f"Calm enough for all: {100 * worst.share:.0f} % of the water suits {worst.name}."

@@ -4,9 +4,9 @@ import math
 from typing import Annotated
 
 from reedmace.core.contract import Answer, Litres, Lph, Question, Working, computation, number, whole
-from reedmace.core.flow.kernel import friction_factor
+from reedmace.core.flow.hydraulic_kernel import friction_factor
 from reedmace.core.flow.materials import viscosity_m2_s
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 from reedmace.core.quantity.constants import G
 
 PIPE_L = 2.0
@@ -150,18 +150,18 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
         remedies.append("An emergency drain, standing dry a finger above the first, takes over when that one clogs.")
     elif emergency < q.return_lph:
         remedies.append(
-            f"The emergency drain carries only {shown.lph(emergency)}: wider, or the return turned down to that."
+            f"The emergency drain carries only {formatting.lph(emergency)}: wider, or the return turned down to that."
         )
     if spare < 0:
         remedies.append(
-            f"Raise the return or drill a siphon break nearer the surface; lower the sump's running level by {shown.litres(-spare)}."
+            f"Raise the return or drill a siphon break nearer the surface; lower the sump's running level by {formatting.litres(-spare)}."
         )
     if drains and spare >= 0:
-        verdict = f"It holds: the drain takes {shown.lph(drain)} against {shown.lph.bare(q.return_lph)}, and a power cut sends {shown.litres(back)} back into {shown.litres(q.sump_free_l)} of room."
+        verdict = f"It holds: the drain takes {formatting.lph(drain)} against {formatting.lph.bare(q.return_lph)}, and a power cut sends {formatting.litres(back)} back into {formatting.litres(q.sump_free_l)} of room."
     elif spare < 0:
-        verdict = f"It floods at a power cut: {shown.litres(back)} run back and the sump has room for {shown.litres.bare(q.sump_free_l)}."
+        verdict = f"It floods at a power cut: {formatting.litres(back)} run back and the sump has room for {formatting.litres.bare(q.sump_free_l)}."
     else:
-        verdict = f"The overflow cannot take {shown.lph(q.return_lph)}: weir {shown.lph.bare(weir)}, drain {shown.lph.bare(drain)} running full."
+        verdict = f"The overflow cannot take {formatting.lph(q.return_lph)}: weir {formatting.lph.bare(weir)}, drain {formatting.lph.bare(drain)} running full."
     return OverflowCheckAnswer(
         verdict=verdict,
         working=w.lines,

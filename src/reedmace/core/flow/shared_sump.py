@@ -21,12 +21,12 @@ from reedmace.core.contract import (
     number,
 )
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.flow.kernel import plumbing_head
+from reedmace.core.flow.hydraulic_kernel import plumbing_head
 from reedmace.core.flow.materials import FITTING_K, viscosity_m2_s
-from reedmace.core.flow.operating import minor_coefficient
+from reedmace.core.flow.operating_point import minor_coefficient
 from reedmace.core.flow.overflow import DRAIN_SHARE, PIPE_L, run_back_l, siphon_m3s
-from reedmace.core.quantity import shown
-from reedmace.core.roots import root_between
+from reedmace.core.quantity import formatting
+from reedmace.core.root_finding import root_between
 
 Floats = NDArray[np.float64]
 ROUGHNESS_M = 1.5e-6
@@ -230,7 +230,7 @@ def _verdict(rows: list[SharedFlow], spare: float, back: float, carries: bool | 
     dry = [r.name for r in rows if r.flow_lph < 1]
     over = [r.name for r in rows if not r.drains]
     if spare < 0:
-        return f"It floods at a power cut: all tanks together send {shown.litres(back)} back, {shown.litres(-spare)} more than the sump takes."
+        return f"It floods at a power cut: all tanks together send {formatting.litres(back)} back, {formatting.litres(-spare)} more than the sump takes."
     if dry:
         return f"Nothing reaches {_named(dry)}: the pump does not lift so high with the others open."
     if over:
@@ -239,14 +239,14 @@ def _verdict(rows: list[SharedFlow], spare: float, back: float, carries: bool | 
         return "The sump's film is too little for what all the animals make."
     least, most = (f([r.turnovers_per_hour for r in rows]) for f in (min, max))
     turns = f"{least:.1f}" if most - least < 0.05 else f"{least:.1f} to {most:.1f}"
-    return f"It holds: {turns} volumes an hour in each, and a power cut sends {shown.litres(back)} back into room for {shown.litres(back + spare)}."
+    return f"It holds: {turns} volumes an hour in each, and a power cut sends {formatting.litres(back)} back into room for {formatting.litres(back + spare)}."
 
 
 def _remedies(rows: list[SharedFlow], spare: float, turns: float, carries: bool | None) -> list[str]:
     found = []
     if spare < 0:
         found.append(
-            f"A siphon break nearer the surface in each tank, or the sump's running level lower by {shown.litres(-spare)}."
+            f"A siphon break nearer the surface in each tank, or the sump's running level lower by {formatting.litres(-spare)}."
         )
     if any(not r.drains for r in rows):
         found.append("A wider drain where it is named, or that tank's tap turned down.")
@@ -263,7 +263,7 @@ def _remedies(rows: list[SharedFlow], spare: float, turns: float, carries: bool 
 def _cautions(q: SharedSumpQuestion, water: float) -> list[str]:
     found = [
         "One water: what one tank catches, all have. New animals wait elsewhere, with their own net and bucket.",
-        f"A dose, a medicine and a change are for all {shown.litres(water)}; copper or salt for one tank reaches every shrimp in the others.",
+        f"A dose, a medicine and a change are for all {formatting.litres(water)}; copper or salt for one tank reaches every shrimp in the others.",
     ]
     shut_in = [t.name for t in q.tanks if t.quarantined]
     if shut_in:

@@ -1,6 +1,6 @@
 """Units: exact factors, reading what people type, writing figures."""
 
-from reedmace.core.quantity.reading import ReadQuantityAnswer, ReadQuantityQuestion, read_quantity
+from reedmace.core.quantity.parsing import ReadQuantityAnswer, ReadQuantityQuestion, read_quantity
 from reedmace.core.quantity.units import (
     CACO3_PER_DKH,
     CM_PER_INCH,

@@ -1,8 +1,8 @@
 """Species, body mass, ration and the waste they make."""
 
 from reedmace.core.stock.growth import OutgrowAnswer, OutgrowQuestion, outgrow
-from reedmace.core.stock.load import Animals, WasteLoadAnswer, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import SPECIES, Species, body_mass_g
+from reedmace.core.stock.waste_load import Animals, WasteLoadAnswer, WasteLoadQuestion, waste_load
 
 __all__ = [
     "SPECIES",

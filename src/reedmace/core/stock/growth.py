@@ -6,10 +6,10 @@ from typing import Annotated
 from pydantic import Field
 
 from reedmace.core.contract import Answer, NetLitres, Part, Question, Working, computation, number
-from reedmace.core.stock.company import SWIM_LENGTHS
-from reedmace.core.stock.demand import CROWDED_MG_N_L_DAY
-from reedmace.core.stock.load import Animals, WasteLoadQuestion, waste_load
+from reedmace.core.stock.compatibility import SWIM_LENGTHS
+from reedmace.core.stock.flow_demand import CROWDED_MG_N_L_DAY
 from reedmace.core.stock.species import Species, find_species
+from reedmace.core.stock.waste_load import Animals, WasteLoadQuestion, waste_load
 
 GROWTH_PER_YEAR: dict[str, float] = {
     # K of von Bertalanffy, by group (memory: small fish are grown in a year or two, turtles take a decade and more).

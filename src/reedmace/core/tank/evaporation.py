@@ -6,7 +6,7 @@ from typing import Annotated
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Celsius, NetLitres, Question, Share, Working, computation, number
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 
 FORM_W_M2_PA = 0.089
 """Still water under still air, watts of vapour a m² and pascal (ASHRAE's form for indoor pools, from memory)."""
@@ -107,6 +107,6 @@ def _verdict(q: EvaporationQuestion, litres: float, falls: float, days: float, *
         often = "every day"
     else:
         often = f"every {math.floor(days)} days"
-    why = "salinity rises with it" if salt_first else f"the level {where} falls {shown.cm(falls, '.1f')} a day"
+    why = "salinity rises with it" if salt_first else f"the level {where} falls {formatting.cm(falls, '.1f')} a day"
     salt = " Always with fresh water: the salt stays." if q.salinity_g_kg > 0 else ""
-    return f"About {shown.litres(litres, '.1f')} a day evaporates; top up {often}, since {why}.{salt}"
+    return f"About {formatting.litres(litres, '.1f')} a day evaporates; top up {often}, since {why}.{salt}"

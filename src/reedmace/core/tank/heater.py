@@ -4,7 +4,7 @@ import math
 from typing import Annotated, Literal
 
 from reedmace.core.contract import Answer, Celsius, Question, Working, computation, number, whole
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 
 GLASS_W_M2_K = 7.0
 """Water to room through 6 to 12 mm of glass: the room's air, by convection and radiation, is nearly all of it (memory)."""
@@ -84,7 +84,7 @@ def heater_size(question: HeaterQuestion) -> HeaterAnswer:
         return HeaterAnswer(
             verdict="No heater is asked for: the room is as warm as the water is to be."
             if rise > -1.5
-            else f"No heater: the room is {shown.degrees(-rise)} warmer than the water is to be, which takes a chiller or a cooler room.",
+            else f"No heater: the room is {formatting.degrees(-rise)} warmer than the water is to be, which takes a chiller or a cooler room.",
             working=w.lines, loss_w=0, asked_w=0, heaters_count=0, enough=None, kwh_year=0, caution=None,
         )  # fmt: skip
     top = SURFACE_W_M2_K[q.lid]
@@ -93,14 +93,14 @@ def heater_size(question: HeaterQuestion) -> HeaterAnswer:
     asked, count = _sold(least)
     year = w.sum("E", "P × 24 × 365.25 / 1000", {"P": loss}, "kWh/year", "arithmetic")  # fmt: skip
     several = f"{count} heaters of {asked / count:g} W" if count > 1 else f"A heater of {asked:g} W"
-    verdict = f"{several} holds {shown.celsius(q.water_c)} in a room of {shown.celsius.bare(q.room_c)}."
+    verdict = f"{several} holds {formatting.celsius(q.water_c)} in a room of {formatting.celsius.bare(q.room_c)}."
     enough = None
     if q.watts is not None:
         enough = q.watts >= loss * 1.1
         verdict = (
-            f"{q.watts:g} W is enough: the tank loses {loss:.0f} W to a room of {shown.celsius(q.room_c)}."
+            f"{q.watts:g} W is enough: the tank loses {loss:.0f} W to a room of {formatting.celsius(q.room_c)}."
             if enough
-            else f"{q.watts:g} W is too little: the tank loses {loss:.0f} W to a room of {shown.celsius(q.room_c)}. {several} holds it."
+            else f"{q.watts:g} W is too little: the tank loses {loss:.0f} W to a room of {formatting.celsius(q.room_c)}. {several} holds it."
         )
     return HeaterAnswer(
         verdict=verdict, working=w.lines, loss_w=loss, asked_w=asked, heaters_count=count, enough=enough, kwh_year=year,

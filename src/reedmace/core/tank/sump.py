@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from reedmace.core.contract import Part, number, whole
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 
 USUAL_LEVEL_CM = 20.0
 """Water over the foot of a sump while it runs, where nothing else is known (memory)."""
@@ -42,7 +42,7 @@ class Sump(Part):
     def _holds_its_level(self) -> "Sump":
         if self.level_cm > self.height_cm - BELOW_RIM_CM:
             raise ValueError(
-                f"the level of {shown.cm(self.level_cm, 'g')} stands within {shown.cm(BELOW_RIM_CM, 'g')} of a sump {shown.cm(self.height_cm, 'g')} high; give at most {shown.cm.bare(self.height_cm - BELOW_RIM_CM, 'g')}"
+                f"the level of {formatting.cm(self.level_cm, 'g')} stands within {formatting.cm(BELOW_RIM_CM, 'g')} of a sump {formatting.cm(self.height_cm, 'g')} high; give at most {formatting.cm.bare(self.height_cm - BELOW_RIM_CM, 'g')}"
             )
         if all(d.emergency for d in self.drains):
             raise ValueError("a sump needs one drain that is not the emergency drain")

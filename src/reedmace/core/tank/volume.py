@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from reedmace.core.contract import Answer, Litres, Question, UsGallons, Working, computation, number, whole
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.quantity import L_PER_IMP_GAL, shown, us_gallons
+from reedmace.core.quantity import L_PER_IMP_GAL, formatting, us_gallons
 from reedmace.core.tank.shapes import Plan, Shape, plan_of
 
 GLASS_KG_L, STONE_KG_L, WOOD_KG_L, GRAIN_KG_L = 2.5, 2.6, 1.1, 2.65
@@ -90,14 +90,14 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     if depth <= 0:
         raise CannotAnswer(
             "fill_below_rim_cm",
-            f"the water line is {shown.cm(q.fill_below_rim_cm, 'g')} below a rim only {shown.cm(inner_h, 'g')} above the base.",
-            f"Give less than {shown.cm(inner_h, 'g')}.",
+            f"the water line is {formatting.cm(q.fill_below_rim_cm, 'g')} below a rim only {formatting.cm(inner_h, 'g')} above the base.",
+            f"Give less than {formatting.cm(inner_h, 'g')}.",
         )
     if q.substrate_depth_cm >= depth:
         raise CannotAnswer(
             "substrate_depth_cm",
-            f"{shown.cm(q.substrate_depth_cm, 'g')} of substrate stands above the water, which is {shown.cm(depth, 'g')} deep.",
-            f"Give less than {shown.cm(depth, 'g')}.",
+            f"{formatting.cm(q.substrate_depth_cm, 'g')} of substrate stands above the water, which is {formatting.cm(depth, 'g')} deep.",
+            f"Give less than {formatting.cm(depth, 'g')}.",
         )
     gross = w.sum("V", "A × c / 1000", {"A": area, "c": inner_h}, "L", "geometry")
     w.line("d", "inside height − gap to the rim", f"{inner_h:g} − {q.fill_below_rim_cm:g}", depth, "cm", "geometry")
@@ -119,14 +119,14 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     if grains + scape >= water:
         raise CannotAnswer(
             "stone_kg",
-            f"substrate and hardscape take {shown.litres(grains + scape, '.1f')} of {shown.litres(water, '.1f')}.",
+            f"substrate and hardscape take {formatting.litres(grains + scape, '.1f')} of {formatting.litres(water, '.1f')}.",
             "Check the masses; stone is counted in kg.",
         )
     if q.counted_l is not None:
         if q.counted_l > 1.1 * gross:
             raise CannotAnswer(
                 "counted_l",
-                f"{shown.litres(q.counted_l, 'g')} were counted, but the glass holds {shown.litres(gross)}.",
+                f"{formatting.litres(q.counted_l, 'g')} were counted, but the glass holds {formatting.litres(gross)}.",
                 "Check the count and its unit, or the sizes.",
             )
         inside = w.line("Vc", "counted while filling", "as counted", q.counted_l, "L", "keeper")
@@ -161,7 +161,7 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     )
     pressure = w.sum("p", "m × 9.81 / footprint / 1000", {"m": filled, "footprint": outside / 1e4}, "kPa", "geometry")
     return TankVolumeAnswer(
-        verdict=f"It holds {shown.litres(net)} of water ({shown.litres.twin(net, '.0f')}), {shown.cm(depth, '.1f')} deep, and weighs about {shown.kg(filled)} full.",
+        verdict=f"It holds {formatting.litres(net)} of water ({formatting.litres.twin(net, '.0f')}), {formatting.cm(depth, '.1f')} deep, and weighs about {formatting.kg(filled)} full.",
         working=w.lines,
         gross_l=gross,
         net_l=net,
@@ -186,13 +186,13 @@ def _plan(q: TankVolumeQuestion, glass_cm: float) -> Plan:
         raise CannotAnswer(
             "glass_mm",
             "the panes leave no room inside.",
-            f"Give glass thinner than {shown.mm(max((smallest - 1) * 5, 2), '.0f')}.",
+            f"Give glass thinner than {formatting.mm(max((smallest - 1) * 5, 2), '.0f')}.",
         )
     if q.shape == "bow-front" and q.bow_cm > q.length_cm / 2:
         raise CannotAnswer(
             "bow_cm",
-            f"a front bulging {shown.cm(q.bow_cm, 'g')} is more than half a circle over {shown.cm(q.length_cm, 'g')}.",
-            f"Give at most {shown.cm(q.length_cm / 2, 'g')}.",
+            f"a front bulging {formatting.cm(q.bow_cm, 'g')} is more than half a circle over {formatting.cm(q.length_cm, 'g')}.",
+            f"Give at most {formatting.cm(q.length_cm / 2, 'g')}.",
         )
     return plan_of(q.shape, q.length_cm, q.width_cm, q.bow_cm, q.sides_count, glass_cm)
 

@@ -1,12 +1,12 @@
 """Keeping a filter running: how its flow fades, when it wants service, and the care of a tank over the weeks."""
 
-from reedmace.core.upkeep.care import Away, CaredFilter, CarePlanAnswer, CarePlanQuestion, CareTask, care_plan
-from reedmace.core.upkeep.care_water import CaredKh, CaredTopUp
-from reedmace.core.upkeep.fade import FlowFadeAnswer, FlowFadeQuestion, flow_fade
-from reedmace.core.upkeep.holiday import HolidayAnswer, HolidayQuestion, holiday_page
-from reedmace.core.upkeep.hospital import HospitalAnswer, HospitalQuestion, hospital_filter
-from reedmace.core.upkeep.nitrate import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
+from reedmace.core.upkeep.care_plan import Away, CaredFilter, CarePlanAnswer, CarePlanQuestion, CareTask, care_plan
+from reedmace.core.upkeep.flow_fade import FlowFadeAnswer, FlowFadeQuestion, flow_fade
+from reedmace.core.upkeep.holiday_page import HolidayAnswer, HolidayQuestion, holiday_page
+from reedmace.core.upkeep.hospital_filter import HospitalAnswer, HospitalQuestion, hospital_filter
+from reedmace.core.upkeep.nitrate_rhythm import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
 from reedmace.core.upkeep.quarantine import QuarantineAnswer, QuarantineQuestion, quarantine
+from reedmace.core.upkeep.water_tasks import CaredKh, CaredTopUp
 from reedmace.core.upkeep.year_cost import Device, UsedUp, YearCostAnswer, YearCostQuestion, year_cost
 
 __all__ = [

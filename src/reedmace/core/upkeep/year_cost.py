@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Name, Part, Question, Watts, Working, computation, number
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 
 WATER_PRICE_M3, SALT_PRICE_KG = 4.0, 3.0
 """Money a cubic metre of tap water with its drain, and a kilo of sea salt, where nobody has said (memory)."""
@@ -84,7 +84,7 @@ def year_cost(question: YearCostQuestion) -> YearCostAnswer:
     rows.sort(key=lambda r: (-r.money_year, r.name))
     dearest = f" ({rows[0].name} the most of it)" if len(rows) > 1 and rows[0].money_year > total / 2 else ""
     return YearCostAnswer(
-        verdict=f"{shown.money(total)} a year{dearest}; {energy:.0f} kWh.",
+        verdict=f"{formatting.money(total)} a year{dearest}; {energy:.0f} kWh.",
         working=w.lines,
         rows=rows,
         kwh_year=energy,

@@ -1,12 +1,12 @@
 """The stages as pure views: where a tank stands, with what is typed on screen, gives what each stage shows."""
 
-from reedmace.logbook.stages.begin import BeginView, begin_view
+from reedmace.logbook.stages.cycle_start import BeginView, begin_view
 from reedmace.logbook.stages.draft import Draft, with_draft, with_plan
 from reedmace.logbook.stages.filter import FilterView, filter_view
 from reedmace.logbook.stages.fit import FitView, buying_view, fit_view, shopping_question
 from reedmace.logbook.stages.keep import KeepView, in_danger, keep_view
-from reedmace.logbook.stages.plans import PlanName, Plans, plans_of
-from reedmace.logbook.stages.rows import Stage, StageName, rows_or_fault, stage_rows
+from reedmace.logbook.stages.plan_defaults import PlanName, Plans, plans_of
+from reedmace.logbook.stages.stage_rows import Stage, StageName, rows_or_fault, stage_rows
 from reedmace.logbook.stages.stock import StockView, stock_view
 from reedmace.logbook.stages.tank import TankView, tank_view
 from reedmace.logbook.stages.today import TodayView, today_view

@@ -6,10 +6,10 @@ from typing import Annotated
 from pydantic import Field
 
 from reedmace.core.contract import Name, Part
-from reedmace.core.cycle.methods import Resources
-from reedmace.logbook.entries import Body, Entry
-from reedmace.logbook.plans import CyclePlan, FilterPlan, FitPlan, StockPlan, TankPlan
-from reedmace.logbook.state import LogbookState
+from reedmace.core.cycle.judgement.methods import Resources
+from reedmace.logbook.plans.plan_kinds import CyclePlan, FilterPlan, FitPlan, StockPlan, TankPlan
+from reedmace.logbook.replay.entries import Body, Entry
+from reedmace.logbook.replay.state import LogbookState
 
 
 class Draft(Part):

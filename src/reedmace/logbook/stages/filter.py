@@ -25,18 +25,20 @@ from reedmace.core.filter import (
     rank_filters,
     running_cost,
 )
-from reedmace.core.filter.asks import asks_of, film_makes_up_for_flow
+from reedmace.core.filter.choice.limits import ENOUGH_SHARE
+from reedmace.core.filter.choice.margins import Has, Margin, margins
+from reedmace.core.filter.choice.requirement import asks_of, film_makes_up_for_flow
+from reedmace.core.filter.choice.scores import pump_price
+from reedmace.core.filter.filter_table import film_of_m2
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.limits import ENOUGH_SHARE
-from reedmace.core.filter.margins import Has, Margin, margins
-from reedmace.core.filter.room import Room
-from reedmace.core.filter.scores import pump_price
-from reedmace.core.filter.table import film_of_m2
+from reedmace.core.filter.site.site import Room
 from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer, SockDaysAnswer
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 from reedmace.core.tank import EvaporationAnswer, TankVolumeAnswer
-from reedmace.logbook.care_water import evaporated, socks_of
-from reedmace.logbook.equipment import (
+from reedmace.logbook.care.supplies import Supplies, supplies
+from reedmace.logbook.care.water_use import evaporated, socks_of
+from reedmace.logbook.plans.plan_kinds import FittedFilter
+from reedmace.logbook.replay.equipment import (
     Hung,
     hang,
     overflow_of,
@@ -46,11 +48,9 @@ from reedmace.logbook.equipment import (
     stock_load,
     temperature_c,
 )
-from reedmace.logbook.flows import calibration
-from reedmace.logbook.plans import FittedFilter
-from reedmace.logbook.questions import filter_plan, stock_plan, tank_plan, volume
-from reedmace.logbook.state import LogbookState
-from reedmace.logbook.supplies import Supplies, supplies
+from reedmace.logbook.replay.measured_flows import calibration
+from reedmace.logbook.replay.questions import filter_plan, stock_plan, tank_plan, volume
+from reedmace.logbook.replay.state import LogbookState
 
 
 class HungView(Part):
@@ -221,9 +221,11 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
 def _assumed(state: LogbookState) -> list[str]:
     found = []
     if not state.tank_plan:
-        found.append(f"a tank of {shown.cm.bare(60)} × {shown.cm.bare(30)} × {shown.cm(36)}, until yours is measured")
+        found.append(
+            f"a tank of {formatting.cm.bare(60)} × {formatting.cm.bare(30)} × {formatting.cm(36)}, until yours is measured"
+        )
     elif tank_plan(state).by_litres:
-        found.append(f"the sizes of a usual box of {shown.litres(volume(state).net_l)}, until yours is measured")
+        found.append(f"the sizes of a usual box of {formatting.litres(volume(state).net_l)}, until yours is measured")
     if not stock_plan(state).animals:
         found.append("a community tank, until animals are chosen")
     return found
@@ -234,7 +236,7 @@ def _too_strong(words: str, flow: str, found: CurrentsAnswer) -> tuple[str, bool
     who = " and ".join(found.troubled[:2]) + (" and others" if len(found.troubled) > 2 else "")
     if found.conflict or found.limit_lph is None:
         return f"Too strong for {who}, with {flow}.", False
-    return f"{words}: {flow}. For {who} throttle it to {shown.lph(found.limit_lph)}.", True
+    return f"{words}: {flow}. For {who} throttle it to {formatting.lph(found.limit_lph)}.", True
 
 
 def _verdict(set_: Together) -> tuple[str, bool]:
@@ -251,21 +253,24 @@ def _verdict(set_: Together) -> tuple[str, bool]:
         left = set_.service_lph - max(f.hung.flow.service_lph for f in set_.filters)
         spare = ", even if one stops" if len(set_.filters) > 1 and left >= asked else ""
         words = "Enough" if set_.chosen else "It would be enough"
-        flow = f"{shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked"
+        flow = f"{formatting.lph(set_.service_lph)} in service where {formatting.lph.bare(asked)} is asked"
         if set_.currents.troubled:
             return _too_strong(words, flow, set_.currents)
         return f"{words}{spare}: {flow}.", True
     if biology.level == "ample" and set_.slow_but_enough:
         words = "Enough by its film" if set_.chosen else "It would be enough by its film"
         return (
-            f"{words}, slow by the turnover rules: {shown.lph(set_.service_lph)} where {shown.lph.bare(asked)} is asked.",
+            f"{words}, slow by the turnover rules: {formatting.lph(set_.service_lph)} where {formatting.lph.bare(asked)} is asked.",
             True,
         )
     if set_.service_lph >= ENOUGH_SHARE * asked:
         words = "A little short" if set_.chosen else "It would be a little short"
-        return f"{words}: {shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked.", False
+        return (
+            f"{words}: {formatting.lph(set_.service_lph)} in service where {formatting.lph.bare(asked)} is asked.",
+            False,
+        )
     words = "Too little" if set_.chosen else "It would be too little"
-    return f"{words}: {shown.lph(set_.service_lph)} in service where {shown.lph.bare(asked)} is asked.", False
+    return f"{words}: {formatting.lph(set_.service_lph)} in service where {formatting.lph.bare(asked)} is asked.", False
 
 
 def filter_view(state: LogbookState, seen: list[str] | None = None) -> FilterView:

@@ -6,15 +6,18 @@ from typing import Annotated
 from pydantic import Field
 
 from reedmace.core.contract import Lph, Part, number, whole
+from reedmace.core.filter.kind_parts.steps import Step
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.kinds.record import Step
 from reedmace.core.fit import DrainDownAnswer
-from reedmace.core.fit.shopping import Bought, ShoppingListAnswer, ShoppingListQuestion, shopping_list
+from reedmace.core.fit.shopping_list import Bought, ShoppingListAnswer, ShoppingListQuestion, shopping_list
 from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, CurrentsAnswer, OverflowCheckAnswer, bucket_test
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.logbook.arrival import ran_already
-from reedmace.logbook.entries import FlowTest
-from reedmace.logbook.equipment import (
+from reedmace.logbook.care.supplies import heater_here, heater_of
+from reedmace.logbook.care.takeover import Takeover, takeover
+from reedmace.logbook.plans.plan_kinds import CyclePlan
+from reedmace.logbook.replay.arrival import ran_already
+from reedmace.logbook.replay.entries import FlowTest
+from reedmace.logbook.replay.equipment import (
     Hung,
     dangers_of,
     hang,
@@ -25,12 +28,9 @@ from reedmace.logbook.equipment import (
     steps_of,
     stirred_by,
 )
-from reedmace.logbook.flows import all_flows, calibration
-from reedmace.logbook.plans import CyclePlan
-from reedmace.logbook.questions import filter_plan, volume
-from reedmace.logbook.state import LogbookState
-from reedmace.logbook.supplies import heater_here, heater_of
-from reedmace.logbook.takeover import Takeover, takeover
+from reedmace.logbook.replay.measured_flows import all_flows, calibration
+from reedmace.logbook.replay.questions import filter_plan, volume
+from reedmace.logbook.replay.state import LogbookState
 
 
 class Proof(Part):

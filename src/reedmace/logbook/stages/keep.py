@@ -19,25 +19,25 @@ from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit import CareStepsAnswer
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.core.upkeep import CarePlanAnswer, CareTask, FlowFadeAnswer, HolidayAnswer
-from reedmace.core.upkeep.care import CHANGE_SHARE, FLOW_TEST_DAYS
-from reedmace.logbook.care import care, cleaned_at, cleaning, cleanings, flow_faded, holiday
-from reedmace.logbook.care_water import pour_words
-from reedmace.logbook.costs import TankCosts, tank_costs
-from reedmace.logbook.entries import Body, CareDone, Entry, MediaWork, WaterChange
-from reedmace.logbook.equipment import hang, stock_load
-from reedmace.logbook.flows import all_flows
-from reedmace.logbook.illness import illness
-from reedmace.logbook.plugs import PlugsAsked, plugs_asked
-from reedmace.logbook.quarantine import InQuarantine, in_quarantine
-from reedmace.logbook.questions import care_log, load_in, volume
-from reedmace.logbook.reviews import ChangeReview, reviews
-from reedmace.logbook.salinity import salinity_drift
+from reedmace.core.upkeep.care_plan import CHANGE_SHARE, FLOW_TEST_DAYS
+from reedmace.logbook.care.change_reviews import ChangeReview, reviews
+from reedmace.logbook.care.costs import TankCosts, tank_costs
+from reedmace.logbook.care.filter_stops import stops
+from reedmace.logbook.care.in_quarantine import InQuarantine, in_quarantine
+from reedmace.logbook.care.later_years import Years, years
+from reedmace.logbook.care.plug_checks import PlugsAsked, plugs_asked
+from reedmace.logbook.care.sick_animals import illness
+from reedmace.logbook.care.supplies import Supplies, supplies
+from reedmace.logbook.care.takeover import Takeover, takeover
+from reedmace.logbook.care.upkeep_log import care, cleaned_at, cleaning, cleanings, flow_faded, holiday
+from reedmace.logbook.care.water_use import pour_words
+from reedmace.logbook.replay.entries import Body, CareDone, Entry, MediaWork, WaterChange
+from reedmace.logbook.replay.equipment import hang, stock_load
+from reedmace.logbook.replay.measured_flows import all_flows
+from reedmace.logbook.replay.questions import care_log, load_in, volume
+from reedmace.logbook.replay.salinity_drift import salinity_drift
+from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.stages.filter import together
-from reedmace.logbook.state import LogbookState
-from reedmace.logbook.stops import stops
-from reedmace.logbook.supplies import Supplies, supplies
-from reedmace.logbook.takeover import Takeover, takeover
-from reedmace.logbook.years import Years, years
 
 
 class FlowSeen(Part):

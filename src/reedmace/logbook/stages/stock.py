@@ -2,14 +2,14 @@
 
 from reedmace.core.contract import Part
 from reedmace.core.filter import FlowRequirementAnswer, asked_here
-from reedmace.core.quantity import shown
+from reedmace.core.quantity import formatting
 from reedmace.core.stock import WasteLoadAnswer
-from reedmace.core.stock.demand import CROWDED_MG_N_L_DAY, FULL_MG_N_L_DAY
+from reedmace.core.stock.flow_demand import CROWDED_MG_N_L_DAY, FULL_MG_N_L_DAY
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.logbook.entries import Situation
-from reedmace.logbook.equipment import room, stock_load, temperature_c
-from reedmace.logbook.questions import stock_plan, volume
-from reedmace.logbook.state import LogbookState
+from reedmace.logbook.replay.entries import Situation
+from reedmace.logbook.replay.equipment import room, stock_load, temperature_c
+from reedmace.logbook.replay.questions import stock_plan, volume
+from reedmace.logbook.replay.state import LogbookState
 
 
 class StockView(Part):
@@ -47,7 +47,11 @@ def _verdict(load: WasteLoadAnswer, *, lives: bool) -> tuple[str, bool | None]:
     if grown > CROWDED_MG_N_L_DAY:
         return "Enough room while they are young; grown, they are too many for this water.", True
     low, high = load.temperature_low_c, load.temperature_high_c
-    warmth = f", at {shown.celsius.bare(low)} to {shown.celsius(high)}" if low is not None and high is not None else ""
+    warmth = (
+        f", at {formatting.celsius.bare(low)} to {formatting.celsius(high)}"
+        if low is not None and high is not None
+        else ""
+    )
     crowd = "These animals fit together" if len(load.lines) > 1 else "They fit this tank"
     heavy = "; a full stock, so feed sparingly and change weekly" if grown > FULL_MG_N_L_DAY else ""
     return f"{crowd}{warmth}{heavy}.", True

@@ -4,9 +4,9 @@ from typing import Annotated
 
 from reedmace.core.contract import Part, number
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.logbook.plans import TankPlan
-from reedmace.logbook.questions import tank_plan, volume
-from reedmace.logbook.state import LogbookState
+from reedmace.logbook.plans.plan_kinds import TankPlan
+from reedmace.logbook.replay.questions import tank_plan, volume
+from reedmace.logbook.replay.state import LogbookState
 
 
 class TankView(Part):

@@ -6,22 +6,16 @@ from typing import Annotated
 from pydantic import AwareDatetime, Field
 
 from reedmace.core.contract import Part, number
-from reedmace.core.cycle import (
-    CycleAdviceAnswer,
-    CycleAdviceQuestion,
-    FilterStopAnswer,
-    IllnessAnswer,
-    cycle_advice,
-)
+from reedmace.core.cycle import CycleAdviceAnswer, CycleAdviceQuestion, FilterStopAnswer, IllnessAnswer, cycle_advice
 from reedmace.core.errors import CannotAnswer
-from reedmace.logbook.arrival import situation
-from reedmace.logbook.due import Due, due
-from reedmace.logbook.illness import illness
-from reedmace.logbook.questions import care_log, cycle_log
+from reedmace.logbook.care.due import Due, due
+from reedmace.logbook.care.filter_stops import stops
+from reedmace.logbook.care.sick_animals import illness
+from reedmace.logbook.replay.arrival import situation
+from reedmace.logbook.replay.questions import care_log, cycle_log
+from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.stages.keep import in_danger
-from reedmace.logbook.stages.rows import Stage, StageName, rows_or_fault
-from reedmace.logbook.state import LogbookState
-from reedmace.logbook.stops import stops
+from reedmace.logbook.stages.stage_rows import Stage, StageName, rows_or_fault
 
 SOON = timedelta(days=2)
 _WAITING: dict[StageName, str] = {

@@ -1,28 +1,15 @@
 """The box: a plastic box packed with floss, lifted by air."""
 
-from __future__ import annotations
-
-from typing import TYPE_CHECKING
-
-from reedmace.core.filter.kinds import air
-from reedmace.core.filter.kinds.record import (
-    WASH,
-    Care,
-    Ground,
-    Judgements,
-    Kind,
-    PlacedIssue,
-    Purchase,
-    Step,
-    StepFacts,
-    Worn,
-    care_steps,
-)
-from reedmace.core.filter.kinds.sponge import stands_under
-from reedmace.core.quantity import shown
-
-if TYPE_CHECKING:
-    from reedmace.core.contract import Working
+from reedmace.core.contract import Working
+from reedmace.core.filter.kind_parts import air_driven
+from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
+from reedmace.core.filter.kind_parts.fitting import Purchase
+from reedmace.core.filter.kind_parts.in_tank import stands_under
+from reedmace.core.filter.kind_parts.kind import FilterKind
+from reedmace.core.filter.kind_parts.placement import Ground, PlacedIssue
+from reedmace.core.filter.kind_parts.steps import WASH, Step, StepFacts
+from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.quantity import formatting
 
 
 def _steps(q: StepFacts, w: Working) -> list[Step]:
@@ -36,7 +23,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="box-media",
             title="Load it loosely",
-            detail=f"{shown.litres(q.media_l, 'g')}: ceramic or gravel below, floss on top. When the floss is thrown out, the film below stays.",
+            detail=f"{formatting.litres(q.media_l, 'g')}: ceramic or gravel below, floss on top. When the floss is thrown out, the film below stays.",
         ),
         Step(
             id="box-place",
@@ -44,30 +31,30 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
             detail="Let it fill and sink. It slides: wedge it.",
             caution=WASH,
         ),
-        *air.air_steps("box"),
+        *air_driven.air_steps("box"),
     ]
 
 
 def _faults(g: Ground) -> list[PlacedIssue]:
-    return air.air_faults(g) + air.uplift_fault(g)
+    return air_driven.air_faults(g) + air_driven.uplift_fault(g)
 
 
 def _fittings(g: Ground) -> list[Purchase]:
     return [
-        *air.air_fittings(g),
-        air.uplift_cut(g),
+        *air_driven.air_fittings(g),
+        air_driven.uplift_cut(g),
         Purchase("ballast stone", 1, "piece", "an air-driven box floats without it"),
     ]
 
 
-KIND = Kind(
+KIND = FilterKind(
     name="box",
     title="Box",
     order=6,
     prefix="box",
     service_days=21,
     rise="none",
-    loop_words=air.rising_words,
+    loop_words=air_driven.rising_words,
     hosed=False,
     own_k=3.0,
     stemmed=False,
@@ -81,9 +68,9 @@ KIND = Kind(
     on_rim=False,
     fill_most=1.0,
     judged=Judgements(easy_clean=0.8, clear_water=0.45, hidden=0.05, flood_safety=1.0, expandable=0.5),
-    power_cut=air.POWER_CUT,
-    proofs=air.PROOFS,
-    causes=air.CAUSES,
+    power_cut=air_driven.POWER_CUT,
+    proofs=air_driven.PROOFS,
+    causes=air_driven.CAUSES,
     limits=stands_under,
     steps=_steps,
     after={
@@ -91,12 +78,12 @@ KIND = Kind(
         "box-place": ("box-ballast", "box-media"),
         "box-start": ("box-check-valve", "box-air-pump", "box-place"),
     },
-    looks=air.valve_look("box"),
-    marks=air.air_marks,
-    runs=air.air_runs,
+    looks=air_driven.valve_look("box"),
+    marks=air_driven.air_marks,
+    runs=air_driven.air_runs,
     faults=_faults,
     fittings=_fittings,
-    mishaps=air.air_mishaps,
+    mishaps=air_driven.air_mishaps,
     care=Care(
         title="Change half the floss",
         share=0.5,

@@ -1,37 +1,10 @@
 """The canister: a sealed body below the water, hoses over the rim."""
 
-from __future__ import annotations
-
-from typing import TYPE_CHECKING
-
-from reedmace.core.filter.kinds.hosed import hose_fittings, stands_beneath, tap_fault
-from reedmace.core.filter.kinds.record import (
-    APART_SHARE,
-    COARSE_PLACE,
-    OVER_RIM_CM,
-    PATH_WORDS,
-    UNPLUG,
-    WIRING,
-    Bools,
-    Care,
-    Ground,
-    Judgements,
-    Kind,
-    Limit,
-    Mark,
-    MishapDraft,
-    PlacedIssue,
-    PowerCut,
-    Priming,
-    Purchase,
-    RunDraft,
-    Step,
-    StepFacts,
-    Worn,
-    care_steps,
-    issue_at,
-)
-from reedmace.core.filter.kinds.shared import (
+from reedmace.core.contract import Working
+from reedmace.core.filter.filter_box import Filter
+from reedmace.core.filter.filter_table import FilterTable
+from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
+from reedmace.core.filter.kind_parts.common_steps import (
     cable_fault,
     guard_step,
     intake_faults,
@@ -40,13 +13,24 @@ from reedmace.core.filter.kinds.shared import (
     plug_look,
     socket_mark,
 )
-from reedmace.core.quantity import shown
-
-if TYPE_CHECKING:
-    from reedmace.core.contract import Working
-    from reedmace.core.filter.catalogue import Filter
-    from reedmace.core.filter.room import Room
-    from reedmace.core.filter.table import FilterTable
+from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
+from reedmace.core.filter.kind_parts.hosed import hose_fittings, stands_beneath, tap_fault
+from reedmace.core.filter.kind_parts.kind import FilterKind
+from reedmace.core.filter.kind_parts.limit import Bools, Limit
+from reedmace.core.filter.kind_parts.media_path import COARSE_PLACE, PATH_WORDS, Priming
+from reedmace.core.filter.kind_parts.placement import (
+    APART_SHARE,
+    OVER_RIM_CM,
+    Ground,
+    Mark,
+    PlacedIssue,
+    RunDraft,
+    issue_at,
+)
+from reedmace.core.filter.kind_parts.steps import UNPLUG, WIRING, Step, StepFacts
+from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.site.site import Room
+from reedmace.core.quantity import formatting
 
 OVER_CM = 8.0
 """Room over the body for the hoses (common practice)."""
@@ -61,7 +45,7 @@ def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
 
 def _loop_words(_: float, above_cm: float) -> str:
     if above_cm > 0:
-        return f"The outlet stands {shown.cm(above_cm, 'g')} above the water, so the loop is broken there and the pump lifts that much."
+        return f"The outlet stands {formatting.cm(above_cm, 'g')} above the water, so the loop is broken there and the pump lifts that much."
     return "Both hose ends are under water: the falling side carries the rising one, and the height costs nothing however low the filter stands."
 
 
@@ -74,8 +58,8 @@ _PRIMING: dict[Priming, str] = {
 
 def _outlet_words(depth_cm: float) -> str:
     if depth_cm < 0:
-        return f"The outlet {shown.cm(-depth_cm, 'g')} above the surface, where it splashes."
-    return f"Outlet or spray bar {shown.cm(depth_cm, 'g')} under the surface, holes to the front."
+        return f"The outlet {formatting.cm(-depth_cm, 'g')} above the surface, where it splashes."
+    return f"Outlet or spray bar {formatting.cm(depth_cm, 'g')} under the surface, holes to the front."
 
 
 def _steps(q: StepFacts, w: Working) -> list[Step]:
@@ -83,7 +67,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         "prime", "media volume × 2, at most its body", f"{q.media_l:g} × {FILLING:g}", q.filling_l(FILLING), "L to fill the body", "memory",
     )  # fmt: skip
     planned = (
-        f"{shown.metres(q.hose_length_m)} of {shown.mm(q.hose_bore_mm)} hose is planned; "
+        f"{formatting.metres(q.hose_length_m)} of {formatting.mm(q.hose_bore_mm)} hose is planned; "
         if q.hose_length_m and q.hose_bore_mm
         else ""
     )
@@ -92,7 +76,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
             id="canister-feet",
             title="Feet or pads on first",
             detail="They are forgotten once the body is full.",
-            caution=f"Full it weighs about {shown.kg(prime + EMPTY_KG)}: lift with both hands and a straight back.",
+            caution=f"Full it weighs about {formatting.kg(prime + EMPTY_KG)}: lift with both hands and a straight back.",
         ),
         Step(
             id="canister-media",
@@ -131,7 +115,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="canister-prime",
             title="Prime with tank water",
-            detail=f"{_PRIMING[q.priming].format(shown.litres(prime))} Not chlorinated tap water. Then open both valves.",
+            detail=f"{_PRIMING[q.priming].format(formatting.litres(prime))} Not chlorinated tap water. Then open both valves.",
             caution="Never start a siphon by mouth.",
         ),
         Step(
@@ -179,7 +163,7 @@ def _stand_faults(g: Ground) -> list[PlacedIssue]:
                 "body",
                 g.body_x,
                 g.top,
-                f"The canister's lid stands {shown.cm(g.top - g.water)} above the water line: it will not prime and sucks air.",
+                f"The canister's lid stands {formatting.cm(g.top - g.water)} above the water line: it will not prime and sucks air.",
                 "Stand it lower.",
             )
         )
@@ -189,7 +173,7 @@ def _stand_faults(g: Ground) -> list[PlacedIssue]:
                 "return-hose",
                 g.body_x,
                 g.top,
-                f"{shown.cm(max(g.bottom - g.top, 0))} over the canister are too few for a bend of {shown.cm(g.bend)}: the hose kinks.",
+                f"{formatting.cm(max(g.bottom - g.top, 0))} over the canister are too few for a bend of {formatting.cm(g.bend)}: the hose kinks.",
                 "Use ribbed hose, stand it lower, or beside the stand.",
             )
         )
@@ -205,7 +189,7 @@ def _faults(g: Ground) -> list[PlacedIssue]:
                 "outlet",
                 g.outlet_x,
                 outlet_y,
-                f"The outlet stands {shown.cm(abs(g.intake_x - g.outlet_x))} from the intake: water goes round in a corner.",
+                f"The outlet stands {formatting.cm(abs(g.intake_x - g.outlet_x))} from the intake: water goes round in a corner.",
                 "Put them at opposite ends.",
             )
         )
@@ -215,8 +199,8 @@ def _faults(g: Ground) -> list[PlacedIssue]:
                 "outlet",
                 g.outlet_x,
                 outlet_y,
-                f"The outlet stands {shown.cm(-g.lay.outlet_depth_cm, 'g')} above the water: it splashes, and the pump lifts that much.",
-                f"Lower it to about {shown.cm(5)} under the surface, or just at it.",
+                f"The outlet stands {formatting.cm(-g.lay.outlet_depth_cm, 'g')} above the water: it splashes, and the pump lifts that much.",
+                f"Lower it to about {formatting.cm(5)} under the surface, or just at it.",
             )
         )
     return found
@@ -272,7 +256,7 @@ def _caveats(_: Filter, room: Room) -> list[str]:
     return found
 
 
-KIND = Kind(
+KIND = FilterKind(
     name="canister",
     title="Canister",
     order=4,

@@ -1,36 +1,14 @@
 """The hang-on: a box on the rim; a pump lifts into it and the water spills back."""
 
-from __future__ import annotations
-
 import math
-from typing import TYPE_CHECKING
 
 import numpy as np
 
-from reedmace.core.filter.kinds.record import (
-    COARSE_PLACE,
-    PATH_WORDS,
-    UNPLUG,
-    WIRING,
-    Bools,
-    Care,
-    Ground,
-    Judgements,
-    Kind,
-    Limit,
-    Mark,
-    MishapDraft,
-    PlacedIssue,
-    PowerCut,
-    Purchase,
-    RunDraft,
-    Step,
-    StepFacts,
-    Worn,
-    care_steps,
-    issue_at,
-)
-from reedmace.core.filter.kinds.shared import (
+from reedmace.core.contract import Working
+from reedmace.core.filter.filter_box import Filter
+from reedmace.core.filter.filter_table import FilterTable
+from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
+from reedmace.core.filter.kind_parts.common_steps import (
     cable_fault,
     guard_step,
     intake_faults,
@@ -39,13 +17,15 @@ from reedmace.core.filter.kinds.shared import (
     plug_look,
     socket_mark,
 )
-from reedmace.core.quantity import shown
-
-if TYPE_CHECKING:
-    from reedmace.core.contract import Working
-    from reedmace.core.filter.catalogue import Filter
-    from reedmace.core.filter.room import Room
-    from reedmace.core.filter.table import FilterTable
+from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
+from reedmace.core.filter.kind_parts.kind import FilterKind
+from reedmace.core.filter.kind_parts.limit import Bools, Limit
+from reedmace.core.filter.kind_parts.media_path import COARSE_PLACE, PATH_WORDS
+from reedmace.core.filter.kind_parts.placement import Ground, Mark, PlacedIssue, RunDraft, issue_at
+from reedmace.core.filter.kind_parts.steps import UNPLUG, WIRING, Step, StepFacts
+from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.site.site import Room
+from reedmace.core.quantity import formatting
 
 RIM_GAP_CM = 6.0
 FILLING = 1.5
@@ -54,7 +34,7 @@ STEM_SPARE_CM = 4.0
 
 
 def _loop_words(rise_m: float, _: float) -> str:
-    return f"It lifts to its lip, {shown.cm(rise_m * 100, '.1f')} above the water. Every centimetre of evaporation adds to that and costs flow."
+    return f"It lifts to its lip, {formatting.cm(rise_m * 100, '.1f')} above the water. Every centimetre of evaporation adds to that and costs flow."
 
 
 def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
@@ -62,22 +42,24 @@ def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
         Limit(
             mine & (room.behind_cm < t.behind_cm),
             lambda i: (
-                f"needs {shown.cm(t.behind_cm[i], 'g')} behind the tank, you have {shown.cm.bare(room.behind_cm, 'g')}"
+                f"needs {formatting.cm(t.behind_cm[i], 'g')} behind the tank, you have {formatting.cm.bare(room.behind_cm, 'g')}"
             ),
-            lambda i: f"move the tank {shown.cm(t.behind_cm[i] - room.behind_cm, 'g')} further off the wall",
+            lambda i: f"move the tank {formatting.cm(t.behind_cm[i] - room.behind_cm, 'g')} further off the wall",
             "behind_cm",
             t.behind_cm,
         ),
         Limit(
             mine & (room.rim_to_water_cm > RIM_GAP_CM),
-            lambda _: f"wants the water near the rim, yours is {shown.cm(room.rim_to_water_cm, 'g')} below",
-            lambda _: f"fill the tank {shown.cm(room.rim_to_water_cm - RIM_GAP_CM, 'g')} higher",
+            lambda _: f"wants the water near the rim, yours is {formatting.cm(room.rim_to_water_cm, 'g')} below",
+            lambda _: f"fill the tank {formatting.cm(room.rim_to_water_cm - RIM_GAP_CM, 'g')} higher",
             "rim_to_water_cm",
             np.full(len(t), RIM_GAP_CM),
         ),
         Limit(
             mine & (t.width_cm > room.length_cm),
-            lambda i: f"is {shown.cm(t.width_cm[i], 'g')} wide, the tank {shown.cm.bare(room.length_cm, 'g')}",
+            lambda i: (
+                f"is {formatting.cm(t.width_cm[i], 'g')} wide, the tank {formatting.cm.bare(room.length_cm, 'g')}"
+            ),
             lambda _: "choose a smaller one",
         ),
     ]
@@ -108,7 +90,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="hangon-body",
             title="Hang the empty body first",
-            detail=f"On the rim, with {shown.cm(q.behind_cm, 'g')} behind the tank; nothing fitted yet.",
+            detail=f"On the rim, with {formatting.cm(q.behind_cm, 'g')} behind the tank; nothing fitted yet.",
             caution="Tank glass edges are sharp and a full tank must not be moved.",
         ),
         Step(
@@ -126,18 +108,18 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="hangon-intake",
             title="Push the intake stem fully home",
-            detail=f"It should reach about {shown.cm(reach)} down; an extension is cut to depth.{mid}",
+            detail=f"It should reach about {formatting.cm(reach)} down; an extension is cut to depth.{mid}",
         ),
         *([guard_step("hangon")] if q.needs_guard else []),
         Step(
             id="hangon-water-line",
             title="Fill the tank near the lip",
-            detail=f"Your water line is {shown.cm(q.rim_to_water_cm, 'g')} under the rim; every centimetre of fall costs flow and splashes.",
+            detail=f"Your water line is {formatting.cm(q.rim_to_water_cm, 'g')} under the rim; every centimetre of fall costs flow and splashes.",
         ),
         Step(
             id="hangon-prime",
             title="Fill the box before power",
-            detail=f"About {shown.litres(fill, '.1f')} of treated water, until it spills from the front.{bar}",
+            detail=f"About {formatting.litres(fill, '.1f')} of treated water, until it spills from the front.{bar}",
             caution=dry,
         ),
         Step(
@@ -177,8 +159,8 @@ def _faults(g: Ground) -> list[PlacedIssue]:
                 "body",
                 g.body_x,
                 g.rim,
-                f"It needs {shown.cm(g.filter.behind_cm, 'g')} behind the tank and has {shown.cm.bare(g.room.behind_cm, 'g')}.",
-                f"Move the tank {shown.cm(g.filter.behind_cm - g.room.behind_cm, 'g')} further off the wall.",
+                f"It needs {formatting.cm(g.filter.behind_cm, 'g')} behind the tank and has {formatting.cm.bare(g.room.behind_cm, 'g')}.",
+                f"Move the tank {formatting.cm(g.filter.behind_cm - g.room.behind_cm, 'g')} further off the wall.",
             )
         )
     return found
@@ -193,7 +175,7 @@ def _fittings(g: Ground) -> list[Purchase]:
                 "intake extension",
                 float(math.ceil(wanted - g.filter.height_cm)),
                 "cm",
-                f"the stem reaches about {shown.cm(g.filter.height_cm, 'g')}; cut to depth",
+                f"the stem reaches about {formatting.cm(g.filter.height_cm, 'g')}; cut to depth",
             )
         )
     return found
@@ -222,7 +204,7 @@ def _caveats(f: Filter, room: Room) -> list[str]:
     return found
 
 
-KIND = Kind(
+KIND = FilterKind(
     name="hang-on",
     title="Hang-on",
     order=2,

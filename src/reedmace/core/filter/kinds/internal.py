@@ -1,33 +1,15 @@
 """The internal: a small pump and its media inside the tank."""
 
-from __future__ import annotations
-
-from typing import TYPE_CHECKING
-
-from reedmace.core.filter.kinds.record import (
-    UNPLUG,
-    WASH,
-    WIRING,
-    Care,
-    Ground,
-    Judgements,
-    Kind,
-    Mark,
-    MishapDraft,
-    PowerCut,
-    Purchase,
-    RunDraft,
-    Step,
-    StepFacts,
-    Worn,
-    care_steps,
-)
-from reedmace.core.filter.kinds.shared import cable_fault, guard_step, socket_mark
-from reedmace.core.filter.kinds.sponge import stands_under
-from reedmace.core.quantity import shown
-
-if TYPE_CHECKING:
-    from reedmace.core.contract import Working
+from reedmace.core.contract import Working
+from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
+from reedmace.core.filter.kind_parts.common_steps import cable_fault, guard_step, socket_mark
+from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
+from reedmace.core.filter.kind_parts.in_tank import stands_under
+from reedmace.core.filter.kind_parts.kind import FilterKind
+from reedmace.core.filter.kind_parts.placement import Ground, Mark, RunDraft
+from reedmace.core.filter.kind_parts.steps import UNPLUG, WASH, WIRING, Step, StepFacts
+from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.quantity import formatting
 
 UNDER_CM = 3.0
 
@@ -53,7 +35,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="internal-place",
             title="Hold it against a side pane",
-            detail=f"Press the suckers on below the water line; it stands {shown.cm(q.filter_height_cm, 'g')} high. Its height sets the ripple.",
+            detail=f"Press the suckers on below the water line; it stands {formatting.cm(q.filter_height_cm, 'g')} high. Its height sets the ripple.",
             caution=WASH,
         ),
         *([guard_step("internal")] if q.needs_guard else []),
@@ -97,7 +79,7 @@ def _mishaps(_: Ground) -> list[MishapDraft]:
     ]
 
 
-KIND = Kind(
+KIND = FilterKind(
     name="internal",
     title="Internal",
     order=3,

@@ -1,29 +1,15 @@
 """The sheet: a wall of foam across the tank with a lift behind it."""
 
-from __future__ import annotations
-
-from typing import TYPE_CHECKING
-
-from reedmace.core.filter.kinds import air
-from reedmace.core.filter.kinds.record import (
-    UNPLUG,
-    WASH,
-    Bools,
-    Care,
-    Judgements,
-    Kind,
-    Limit,
-    Step,
-    StepFacts,
-    Worn,
-    care_steps,
-)
-from reedmace.core.quantity import shown
-
-if TYPE_CHECKING:
-    from reedmace.core.contract import Working
-    from reedmace.core.filter.room import Room
-    from reedmace.core.filter.table import FilterTable
+from reedmace.core.contract import Working
+from reedmace.core.filter.filter_table import FilterTable
+from reedmace.core.filter.kind_parts import air_driven
+from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
+from reedmace.core.filter.kind_parts.kind import FilterKind
+from reedmace.core.filter.kind_parts.limit import Bools, Limit
+from reedmace.core.filter.kind_parts.steps import UNPLUG, WASH, Step, StepFacts
+from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.site.site import Room
+from reedmace.core.quantity import formatting
 
 SHALLOWEST_CM = 12.0
 
@@ -33,7 +19,7 @@ def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
     return [
         Limit(
             mine & ((t.width_cm > longest) | (room.water_depth_cm < SHALLOWEST_CM)),
-            lambda i: f"is {shown.cm(t.width_cm[i], 'g')} wide and spans no side of this tank",
+            lambda i: f"is {formatting.cm(t.width_cm[i], 'g')} wide and spans no side of this tank",
             lambda _: "cut it down, or choose a smaller one",
         )
     ]
@@ -45,7 +31,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="sheet-cut",
             title="Cut the foam to the tank",
-            detail=f"A little wider than the inside, so that it clamps itself; {shown.cm(gap)} stay free behind it for the lift.",
+            detail=f"A little wider than the inside, so that it clamps itself; {formatting.cm(gap)} stay free behind it for the lift.",
             caution="A blade slips on wet foam: cut away from the hand.",
         ),
         Step(
@@ -56,20 +42,20 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="sheet-lift",
             title="Put the lift behind it",
-            detail=f"The tube goes through a hole near the top. {air.uplift_words(q)}the outlet stays under the surface after evaporation.",
+            detail=f"The tube goes through a hole near the top. {air_driven.uplift_words(q)}the outlet stays under the surface after evaporation.",
         ),
-        *air.air_steps("sheet"),
+        *air_driven.air_steps("sheet"),
     ]
 
 
-KIND = Kind(
+KIND = FilterKind(
     name="sheet",
     title="Sheet",
     order=1,
     prefix="sheet",
     service_days=365,
     rise="none",
-    loop_words=air.rising_words,
+    loop_words=air_driven.rising_words,
     hosed=False,
     own_k=3.0,
     stemmed=False,
@@ -83,21 +69,21 @@ KIND = Kind(
     on_rim=False,
     fill_most=1.0,
     judged=Judgements(easy_clean=0.85, clear_water=0.5, hidden=0.25, flood_safety=1.0, expandable=0.5),
-    power_cut=air.POWER_CUT,
-    proofs=air.PROOFS,
-    causes=air.CAUSES,
+    power_cut=air_driven.POWER_CUT,
+    proofs=air_driven.PROOFS,
+    causes=air_driven.CAUSES,
     limits=_limits,
     steps=_steps,
     after={
         "sheet-rinse": ("sheet-cut",),
         "sheet-start": ("sheet-check-valve", "sheet-air-pump", "sheet-rinse", "sheet-lift"),
     },
-    looks=air.valve_look("sheet"),
-    marks=air.air_marks,
-    runs=air.air_runs,
-    faults=air.air_faults,
-    fittings=air.air_fittings,
-    mishaps=air.air_mishaps,
+    looks=air_driven.valve_look("sheet"),
+    marks=air_driven.air_marks,
+    runs=air_driven.air_runs,
+    faults=air_driven.air_faults,
+    fittings=air_driven.air_fittings,
+    mishaps=air_driven.air_mishaps,
     care=Care(
         title="Rinse the sheet",
         share=0.5,

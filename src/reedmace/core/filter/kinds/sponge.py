@@ -1,53 +1,15 @@
 """The sponge: foam round a lift tube, driven by air."""
 
-from __future__ import annotations
-
-from typing import TYPE_CHECKING
-
-import numpy as np
-
-from reedmace.core.filter.kinds import air
-from reedmace.core.filter.kinds.record import (
-    EVAPORATION_CM,
-    UPLIFT_SPARE_CM,
-    WASH,
-    Bools,
-    Care,
-    Ground,
-    Judgements,
-    Kind,
-    Limit,
-    PlacedIssue,
-    Purchase,
-    Step,
-    StepFacts,
-    Worn,
-    care_steps,
-)
-from reedmace.core.quantity import shown
-
-if TYPE_CHECKING:
-    from reedmace.core.contract import Working
-    from reedmace.core.filter.room import Room
-    from reedmace.core.filter.table import FilterTable
-
-UNDER_SURFACE_CM = 3.0
-
-
-def stands_under(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
-    """A body whose outlet must stay under water. t: filters; mine: those it holds for; room: the tank's."""
-    tall = np.where(mine, t.height_cm + UNDER_SURFACE_CM, 0.0)
-    return [
-        Limit(
-            mine & (room.water_depth_cm < tall),
-            lambda i: (
-                f"stands {shown.cm(t.height_cm[i], 'g')} high and its outlet must stay under water; yours is {shown.cm(room.water_depth_cm)} deep"
-            ),
-            lambda i: f"raise the water by {shown.cm(tall[i] - room.water_depth_cm)}",
-            "water_depth_cm",
-            tall,
-        )
-    ]
+from reedmace.core.contract import Working
+from reedmace.core.filter.kind_parts import air_driven
+from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
+from reedmace.core.filter.kind_parts.fitting import Purchase
+from reedmace.core.filter.kind_parts.in_tank import stands_under
+from reedmace.core.filter.kind_parts.kind import FilterKind
+from reedmace.core.filter.kind_parts.placement import EVAPORATION_CM, UPLIFT_SPARE_CM, Ground, PlacedIssue
+from reedmace.core.filter.kind_parts.steps import WASH, Step, StepFacts
+from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.quantity import formatting
 
 
 def _steps(q: StepFacts, w: Working) -> list[Step]:
@@ -58,12 +20,12 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         "cm under the surface",
         "geometry",
     )
-    pump, valve, start = air.air_steps("sponge")
+    pump, valve, start = air_driven.air_steps("sponge")
     return [
         Step(
             id="sponge-height",
             title="Check the height",
-            detail=f"It stands {shown.cm(q.filter_height_cm, 'g')} high in {shown.cm(q.water_depth_cm)} of water, so its outlet sits {shown.cm(max(under, 0))} under. {air.uplift_words(q)}{shown.cm(UPLIFT_SPARE_CM + EVAPORATION_CM)} are kept for evaporation.",
+            detail=f"It stands {formatting.cm(q.filter_height_cm, 'g')} high in {formatting.cm(q.water_depth_cm)} of water, so its outlet sits {formatting.cm(max(under, 0))} under. {air_driven.uplift_words(q)}{formatting.cm(UPLIFT_SPARE_CM + EVAPORATION_CM)} are kept for evaporation.",
             fault="Outlet in the air: the lift falls off sharply." if under < 2 else None,
         ),
         Step(
@@ -95,21 +57,21 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
 
 
 def _faults(g: Ground) -> list[PlacedIssue]:
-    return air.air_faults(g) + air.uplift_fault(g)
+    return air_driven.air_faults(g) + air_driven.uplift_fault(g)
 
 
 def _fittings(g: Ground) -> list[Purchase]:
-    return [*air.air_fittings(g), air.uplift_cut(g)]
+    return [*air_driven.air_fittings(g), air_driven.uplift_cut(g)]
 
 
-KIND = Kind(
+KIND = FilterKind(
     name="sponge",
     title="Sponge",
     order=0,
     prefix="sponge",
     service_days=30,
     rise="none",
-    loop_words=air.rising_words,
+    loop_words=air_driven.rising_words,
     hosed=False,
     own_k=3.0,
     stemmed=False,
@@ -123,21 +85,21 @@ KIND = Kind(
     on_rim=False,
     fill_most=1.0,
     judged=Judgements(easy_clean=0.7, clear_water=0.35, hidden=0.1, flood_safety=1.0, expandable=0.8),
-    power_cut=air.POWER_CUT,
-    proofs=air.PROOFS,
-    causes=air.CAUSES,
+    power_cut=air_driven.POWER_CUT,
+    proofs=air_driven.PROOFS,
+    causes=air_driven.CAUSES,
     limits=stands_under,
     steps=_steps,
     after={
         "sponge-line": ("sponge-air-pump",),
         "sponge-start": ("sponge-check-valve", "sponge-air-pump", "sponge-line", "sponge-place"),
     },
-    looks=air.valve_look("sponge"),
-    marks=air.air_marks,
-    runs=air.air_runs,
+    looks=air_driven.valve_look("sponge"),
+    marks=air_driven.air_marks,
+    runs=air_driven.air_runs,
     faults=_faults,
     fittings=_fittings,
-    mishaps=air.air_mishaps,
+    mishaps=air_driven.air_mishaps,
     care=Care(
         title="Squeeze the sponge",
         share=0.5,

@@ -1,43 +1,22 @@
 """The sump: water falls through an overflow to a second tank below and is pumped back."""
 
-from __future__ import annotations
-
-from typing import TYPE_CHECKING
-
 import numpy as np
 
-from reedmace.core.filter.kinds.hosed import hose_fittings, stands_beneath, tap_fault
-from reedmace.core.filter.kinds.record import (
-    OVER_RIM_CM,
-    UNPLUG,
-    WASH,
-    WIRING,
-    Bools,
-    Care,
-    Ground,
-    Judgements,
-    Kind,
-    Limit,
-    Mark,
-    MishapDraft,
-    PlacedIssue,
-    PowerCut,
-    Purchase,
-    RunDraft,
-    Step,
-    StepFacts,
-    Worn,
-    care_steps,
-)
-from reedmace.core.filter.kinds.shared import cable_fault, leak_order, leak_steps, plug_look, socket_mark
+from reedmace.core.contract import Working
+from reedmace.core.filter.filter_box import Filter
+from reedmace.core.filter.filter_table import FilterTable
+from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
+from reedmace.core.filter.kind_parts.common_steps import cable_fault, leak_order, leak_steps, plug_look, socket_mark
+from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
+from reedmace.core.filter.kind_parts.hosed import hose_fittings, stands_beneath, tap_fault
+from reedmace.core.filter.kind_parts.kind import FilterKind
+from reedmace.core.filter.kind_parts.limit import Bools, Limit
+from reedmace.core.filter.kind_parts.placement import OVER_RIM_CM, Ground, Mark, PlacedIssue, RunDraft
+from reedmace.core.filter.kind_parts.steps import UNPLUG, WASH, WIRING, Step, StepFacts
+from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.site.site import Room
 from reedmace.core.flow.overflow import PIPE_L
-from reedmace.core.quantity import shown
-
-if TYPE_CHECKING:
-    from reedmace.core.contract import Working
-    from reedmace.core.filter.catalogue import Filter
-    from reedmace.core.filter.room import Room
-    from reedmace.core.filter.table import FilterTable
+from reedmace.core.quantity import formatting
 
 OVER_CM = 10.0
 """Room over it for hands (common practice)."""
@@ -47,9 +26,7 @@ CLOGGED_CM = 5.0
 
 
 def _loop_words(rise_m: float, _: float) -> str:
-    return (
-        f"The loop is broken at the overflow, so the pump lifts the whole {shown.metres(rise_m, '.2f')} from the sump."
-    )
+    return f"The loop is broken at the overflow, so the pump lifts the whole {formatting.metres(rise_m, '.2f')} from the sump."
 
 
 def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
@@ -57,7 +34,9 @@ def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
         stands_beneath(t, mine, room, OVER_CM),
         Limit(
             mine & (t.width_cm > room.length_cm),
-            lambda i: f"is {shown.cm(t.width_cm[i], 'g')} long, the tank above it {shown.cm.bare(room.length_cm, 'g')}",
+            lambda i: (
+                f"is {formatting.cm(t.width_cm[i], 'g')} long, the tank above it {formatting.cm.bare(room.length_cm, 'g')}"
+            ),
             lambda _: "choose a shorter one",
         ),
         Limit(
@@ -82,7 +61,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="sump-place",
             title="Put the sump in the cabinet",
-            detail=f"Level, on a pad, with {shown.cm(q.filter_height_cm, 'g')} and {shown.cm(over)} over it. It must come out again.",
+            detail=f"Level, on a pad, with {formatting.cm(q.filter_height_cm, 'g')} and {formatting.cm(over)} over it. It must come out again.",
             caution="Two people: glass edges, and a heavy box in a low place.",
         ),
         Step(
@@ -159,14 +138,14 @@ def _fittings(g: Ground) -> list[Purchase]:
 
 
 def _mishaps(g: Ground) -> list[MishapDraft]:
-    room = f"the sump has room for {shown.litres(g.sump_free_l)}."
+    room = f"the sump has room for {formatting.litres(g.sump_free_l)}."
     keeps = max(g.sump_free_l - PIPE_L, 0.0)
     found = [
         MishapDraft(
             "run-back",
             "Power cut: the return runs back",
             g.returned_cm,
-            f"Until the return draws air, {shown.litres(g.run_back_l)} with the pipes; {room}",
+            f"Until the return draws air, {formatting.litres(g.run_back_l)} with the pipes; {room}",
             "Raise the return or drill a siphon break; lower the sump's level.",
             keeps_l=keeps,
         )
@@ -200,7 +179,7 @@ def _caveats(_: Filter, room: Room) -> list[str]:
     return []
 
 
-KIND = Kind(
+KIND = FilterKind(
     name="sump",
     title="Sump",
     order=5,

@@ -1,29 +1,16 @@
 """The plate: under the gravel, water drawn down through it and up the risers."""
 
-from __future__ import annotations
-
-from typing import TYPE_CHECKING
-
-from reedmace.core.filter.kinds import air
-from reedmace.core.filter.kinds.record import (
-    UNPLUG,
-    Bools,
-    Care,
-    Judgements,
-    Kind,
-    Limit,
-    Step,
-    StepFacts,
-    Worn,
-    care_steps,
-)
-from reedmace.core.quantity import shown
-
-if TYPE_CHECKING:
-    from reedmace.core.contract import Working
-    from reedmace.core.filter.catalogue import Filter
-    from reedmace.core.filter.room import Room
-    from reedmace.core.filter.table import FilterTable
+from reedmace.core.contract import Working
+from reedmace.core.filter.filter_box import Filter
+from reedmace.core.filter.filter_table import FilterTable
+from reedmace.core.filter.kind_parts import air_driven
+from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
+from reedmace.core.filter.kind_parts.kind import FilterKind
+from reedmace.core.filter.kind_parts.limit import Bools, Limit
+from reedmace.core.filter.kind_parts.steps import UNPLUG, Step, StepFacts
+from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.site.site import Room
+from reedmace.core.quantity import formatting
 
 
 def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
@@ -31,7 +18,7 @@ def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
         Limit(
             mine & ((t.width_cm > room.length_cm) | (t.depth_cm > room.width_cm)),
             lambda i: (
-                f"covers {shown.cm.bare(t.width_cm[i], 'g')} × {shown.cm(t.depth_cm[i], 'g')}, more than the floor of this tank"
+                f"covers {formatting.cm.bare(t.width_cm[i], 'g')} × {formatting.cm(t.depth_cm[i], 'g')}, more than the floor of this tank"
             ),
             lambda _: "choose a smaller plate",
         )
@@ -47,16 +34,16 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="gravel-cover",
             title="Cover it",
-            detail=f"{shown.cm(gravel)} of rinsed gravel of 3 to 5 mm; finer falls through.",
+            detail=f"{formatting.cm(gravel)} of rinsed gravel of 3 to 5 mm; finer falls through.",
             caution="A bucket of wet gravel is heavy: lower it in, never drop it on glass.",
         ),
         Step(
             id="gravel-risers",
             title="Cut the risers",
-            detail=f"{air.uplift_words(q)}all outlets stay under the surface after evaporation.",
+            detail=f"{air_driven.uplift_words(q)}all outlets stay under the surface after evaporation.",
             fault="An outlet in the air: the lift falls off sharply.",
         ),
-        *air.air_steps("gravel"),
+        *air_driven.air_steps("gravel"),
         Step(
             id="gravel-habit",
             title="Mind the dirt",
@@ -69,14 +56,14 @@ def _caveats(_: Filter, __: Room) -> list[str]:
     return ["Some keepers find it carefree, others a trap: dirt gathers under the plate."]
 
 
-KIND = Kind(
+KIND = FilterKind(
     name="under-gravel",
     title="Under-gravel",
     order=7,
     prefix="gravel",
     service_days=90,
     rise="none",
-    loop_words=air.rising_words,
+    loop_words=air_driven.rising_words,
     hosed=False,
     own_k=3.0,
     stemmed=False,
@@ -90,21 +77,21 @@ KIND = Kind(
     on_rim=False,
     fill_most=1.0,
     judged=Judgements(easy_clean=0.1, clear_water=0.25, hidden=0.7, flood_safety=0.95, expandable=0.2),
-    power_cut=air.POWER_CUT,
-    proofs=air.PROOFS,
-    causes=air.CAUSES,
+    power_cut=air_driven.POWER_CUT,
+    proofs=air_driven.PROOFS,
+    causes=air_driven.CAUSES,
     limits=_limits,
     steps=_steps,
     after={
         "gravel-cover": ("gravel-plate",),
         "gravel-start": ("gravel-check-valve", "gravel-air-pump", "gravel-cover", "gravel-risers"),
     },
-    looks=air.valve_look("gravel"),
-    marks=air.air_marks,
-    runs=air.air_runs,
-    faults=air.air_faults,
-    fittings=air.air_fittings,
-    mishaps=air.air_mishaps,
+    looks=air_driven.valve_look("gravel"),
+    marks=air_driven.air_marks,
+    runs=air_driven.air_runs,
+    faults=air_driven.air_faults,
+    fittings=air_driven.air_fittings,
+    mishaps=air_driven.air_mishaps,
     care=Care(
         title="Vacuum the gravel",
         share=0.25,

@@ -1,0 +1,84 @@
+"""Tanks out of sight, tanks brought back, and a copy of a tank's plans."""
+
+from apiflask import APIBlueprint
+from flask import g
+from pydantic import AwareDatetime, BaseModel, Field
+
+from reedmace.api.session import tanks
+from reedmace.api.tanks import REFUSED, TankIn, TankOut, tank_out
+from reedmace.logbook.replay.entries import PLAN_KINDS, Entry
+from reedmace.logbook.replay.state import LogbookState, replay
+from reedmace.logbook.stages.stage_rows import stage_rows
+from reedmace.store import KEPT_FOR, Aside
+
+blueprint = APIBlueprint("aside", __name__, url_prefix="/api", tag="Tanks")
+
+
+class AsideOut(BaseModel):
+    """A tank out of sight; until when it can be brought back, null for ever."""
+
+    id: int = Field(ge=1, le=2**53)
+    name: str
+    how: Aside
+    until: AwareDatetime | None
+
+
+class AsideList(BaseModel):
+    """What is set aside, last first."""
+
+    tanks: list[AsideOut]
+
+
+@blueprint.get("/tanks/aside")
+@blueprint.output(AsideList)
+@blueprint.doc(responses={401: "Not signed in"})
+def list_aside() -> AsideList:
+    """Tanks out of sight."""
+    rows = tanks().aside(g.now)
+    return AsideList(
+        tanks=[
+            AsideOut(id=t.id, name=t.name, how=t.how, until=t.since + KEPT_FOR if t.how == "removed" else None)
+            for t in rows
+        ]
+    )
+
+
+@blueprint.post("/tanks/<int:tank_id>/archive")
+@blueprint.output(AsideList)
+@blueprint.doc(responses=REFUSED)
+def archive_tank(tank_id: int) -> AsideList:
+    """Put a tank out of sight with its logbook."""
+    tanks().put_aside(tank_id, "archived", g.now)
+    return list_aside()
+
+
+@blueprint.post("/tanks/<int:tank_id>/back")
+@blueprint.output(TankOut)
+@blueprint.doc(responses=REFUSED)
+def bring_back(tank_id: int) -> TankOut:
+    """Bring an archived tank back, or one removed within the day."""
+    mine = tanks()
+    tank = mine.bring_back(tank_id, g.now)
+    return tank_out(tank, stage_rows(replay(mine.recent(tank_id)), g.now))
+
+
+def planned_alike(state: LogbookState) -> list[Entry]:
+    """The plans of a tank as a new one begins with them. state: of the tank that is copied."""
+    plans = [p for p in (state.tank_plan, state.stock_plan, state.filter_plan, state.fit_plan, state.kit_plan) if p]
+    return [
+        Entry(id=n, key=f"copied-{n}", at=g.now, written_at=g.now, body=p.body)
+        for n, p in enumerate(plans, 1)
+        if p.body.kind in PLAN_KINDS
+    ]
+
+
+@blueprint.post("/tanks/<int:tank_id>/copy")
+@blueprint.input(TankIn)
+@blueprint.output(TankOut, status_code=201)
+@blueprint.doc(responses=REFUSED)
+def copy_tank(tank_id: int, json_data: TankIn) -> TankOut:
+    """A new tank planned as this one stands: sizes, animals, filter, fitting, kit. Its history stays where it happened."""
+    mine = tanks()
+    entries = planned_alike(replay(mine.recent(tank_id)))
+    tank = mine.bring(json_data.name.strip(), entries, g.now)
+    return tank_out(tank, stage_rows(replay(entries), g.now))

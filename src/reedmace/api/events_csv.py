@@ -1,0 +1,47 @@
+"""What was done to a tank, as CSV out and in: notes, changes, doses, cleanings."""
+
+from apiflask import APIBlueprint
+from flask import Response, g
+
+from reedmace.api.cycle import CsvImport
+from reedmace.api.files import csv_response, csv_text, refuse_rows
+from reedmace.api.openapi_responses import CSV, READ
+from reedmace.api.session import tanks
+from reedmace.formats import HappeningTank, happening_key, read_happenings, write_happenings
+from reedmace.logbook.replay.entries import Entry
+from reedmace.logbook.replay.questions import net_litres
+from reedmace.logbook.replay.state import LogbookState, replay
+
+blueprint = APIBlueprint("happenings", __name__, url_prefix="/api", tag="Logbook")
+
+
+def _done(state: LogbookState) -> list[Entry]:
+    return sorted([*state.doses, *state.changes, *state.events], key=lambda e: e.at)
+
+
+def _names(state: LogbookState) -> dict[str, str]:
+    return {f.key: f.filter.name for f in state.filters()}
+
+
+@blueprint.get("/tanks/<int:tank_id>/happenings.csv")
+@blueprint.doc(responses={**CSV, **READ})
+def read_done(tank_id: int) -> Response:
+    """Notes, changes, doses and cleanings as CSV."""
+    state = replay(tanks().entries(tank_id))
+    return csv_response(write_happenings(_done(state), _names(state)), f"happenings-{tank_id}.csv")
+
+
+@blueprint.post("/tanks/<int:tank_id>/happenings.csv")
+@blueprint.output(CsvImport, status_code=201)
+@blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 404: "No such tank", 422: "Not usable"})
+def take_done(tank_id: int) -> CsvImport:
+    """Take notes, changes, doses and cleanings from CSV: every row or none, each faulty row named."""
+    state = replay(tanks().entries(tank_id))
+    names = _names(state)
+    hung = HappeningTank(net_litres(state), {name: key for key, name in names.items()})
+    news, errors = read_happenings(csv_text(), g.now, hung)
+    refuse_rows(errors)
+    kept = {happening_key(e.at, e.body, names) for e in _done(state)}
+    written = tanks().add_many(tank_id, [n for n in news if n.key not in kept], g.now)
+    added = sum(new for _, new in written)
+    return CsvImport(added=added, known=len(news) - added)

@@ -1,0 +1,249 @@
+"""More than one pair of hands: a household by invitation, and links by which anyone may look at one tank."""
+
+from datetime import timedelta
+from typing import Literal
+
+from apiflask import APIBlueprint
+from flask import g, request
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
+
+from reedmace.api.problems import ProblemError
+from reedmace.api.session import keeper, tanks
+from reedmace.api.tanks import REFUSED
+from reedmace.api.units import units_of_keeper
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.quantity import formatting
+from reedmace.core.stock import Animals
+from reedmace.logbook.care.due import Due, due
+from reedmace.logbook.plans.plan_kinds import FittedFilter, TankPlan
+from reedmace.logbook.replay.entries import Reading
+from reedmace.logbook.replay.questions import animals_in, stock_plan, tank_plan
+from reedmace.logbook.replay.state import replay
+from reedmace.logbook.rooms.room_view import who_is_in
+from reedmace.logbook.stages import today_view
+from reedmace.logbook.stages.stage_rows import Stage
+from reedmace.store import (
+    INVITED_FOR,
+    Hand,
+    Households,
+    Tanks,
+    end_look_link,
+    invited_by,
+    look_link,
+    look_link_since,
+    looked_at,
+)
+
+blueprint = APIBlueprint("hands", __name__, url_prefix="/api", tag="Hands")
+
+Role = Literal["keeper", "helper", "reader"]
+SEEN_TESTS = 10
+SIGNED = {401: "Not signed in", 403: "CSRF token missing"}
+
+
+class HandOut(BaseModel):
+    """Someone who helps here, or whom one helps."""
+
+    id: int = Field(ge=1, le=2**53)
+    email: str
+    role: Role
+
+
+class Household(BaseModel):
+    """Who helps here, and where this account helps."""
+
+    members: list[HandOut]
+    helps: list[HandOut]
+
+
+class InviteIn(BaseModel):
+    """What the one who is invited may do."""
+
+    model_config = ConfigDict(extra="forbid")
+    role: Role
+
+
+class InviteMade(BaseModel):
+    """The link, told this once; good once."""
+
+    url: str
+    role: Role
+    until: AwareDatetime
+
+
+class InviteSeen(BaseModel):
+    """Whose invitation a link is."""
+
+    email: str
+    role: Role
+
+
+class LookLinkOut(BaseModel):
+    """Since when there is a link; none where there is none."""
+
+    made_at: AwareDatetime | None
+
+
+class LookLinkMade(LookLinkOut):
+    """The link itself, told this once."""
+
+    url: str
+
+
+class TestSeen(BaseModel):
+    """A test and when it was made."""
+
+    at: AwareDatetime
+    reading: Reading
+
+
+class LookView(BaseModel):
+    """What anyone with the link sees of a tank: how it stands, who is in it, its newest tests. Nothing of its keeper."""
+
+    name: str
+    verdict: str
+    urgent: bool
+    who: str
+    stages: list[Stage]
+    tests: list[TestSeen]
+    due: list[Due]
+    tank: TankPlan
+    animals: list[Animals] = Field(description="In it, or planned where none are")
+    filters: list[FittedFilter]
+
+
+def _households() -> Households:
+    return Households(g.database, keeper().id)
+
+
+def _seen() -> Household:
+    mine = _households()
+    return Household(members=[_out(h) for h in mine.members()], helps=[_out(h) for h in mine.helps()])
+
+
+def _out(hand: Hand) -> HandOut:
+    return HandOut(id=hand.id, email=hand.email, role=hand.role)
+
+
+@blueprint.get("/household")
+@blueprint.output(Household)
+@blueprint.doc(responses={401: "Not signed in"})
+def read_household() -> Household:
+    """Who helps here, and where this account helps."""
+    return _seen()
+
+
+@blueprint.post("/household/invites")
+@blueprint.input(InviteIn)
+@blueprint.output(InviteMade, status_code=201)
+@blueprint.doc(responses={**SIGNED, 409: "Too many hands", 422: "Not usable"})
+def make_invite(json_data: InviteIn) -> InviteMade:
+    """A link by which one other keeper comes in; good once and for a week."""
+    token = _households().invite(json_data.role, g.now)
+    return InviteMade(url=_page("join", token), role=json_data.role, until=g.now + INVITED_FOR)
+
+
+@blueprint.delete("/household/invites")
+@blueprint.output(Household)
+@blueprint.doc(responses=SIGNED)
+def revoke_invites() -> Household:
+    """Every open invitation opens nothing from now on."""
+    _households().revoke_invites()
+    return _seen()
+
+
+@blueprint.delete("/household/members/<int:member_id>")
+@blueprint.output(Household)
+@blueprint.doc(responses={**SIGNED, 404: "No such hand"})
+def part_member(member_id: int) -> Household:
+    """End somebody's helping here, or one's own helping elsewhere."""
+    if not _households().part(member_id):
+        raise ProblemError(404, "No such hand", "It may have ended already.")
+    return _seen()
+
+
+@blueprint.get("/invites/<token>")
+@blueprint.output(InviteSeen)
+@blueprint.doc(responses={401: "Not signed in", 404: "The link opens nothing"})
+def read_invite(token: str) -> InviteSeen:
+    """Whose invitation a link is, for who is signed in."""
+    keeper()
+    owner, role = invited_by(g.database, token, g.now)
+    return InviteSeen(email=owner.email, role=role)
+
+
+@blueprint.post("/invites/<token>")
+@blueprint.output(Household, status_code=201)
+@blueprint.doc(responses={**SIGNED, 404: "The link opens nothing"})
+def accept_invite(token: str) -> Household:
+    """Come in."""
+    _households().accept(token, g.now)
+    return _seen()
+
+
+@blueprint.get("/tanks/<int:tank_id>/link")
+@blueprint.output(LookLinkOut)
+@blueprint.doc(responses={401: "Not signed in", 403: "Its own keeper's to do", 404: "No such tank"})
+def read_look_link(tank_id: int) -> LookLinkOut:
+    """Whether there is a link to look at this tank."""
+    tanks().allow_owner(tank_id)
+    return LookLinkOut(made_at=look_link_since(g.database, tank_id))
+
+
+@blueprint.post("/tanks/<int:tank_id>/link")
+@blueprint.output(LookLinkMade, status_code=201)
+@blueprint.doc(responses=REFUSED)
+def make_look_link(tank_id: int) -> LookLinkMade:
+    """A link by which anyone may look at this tank; an older one opens nothing from now on."""
+    tanks().allow_owner(tank_id)
+    return LookLinkMade(made_at=g.now, url=_page("look", look_link(g.database, tank_id, g.now)))
+
+
+@blueprint.delete("/tanks/<int:tank_id>/link")
+@blueprint.output(LookLinkOut)
+@blueprint.doc(responses=REFUSED)
+def revoke_look_link(tank_id: int) -> LookLinkOut:
+    """Revoke it."""
+    tanks().allow_owner(tank_id)
+    end_look_link(g.database, tank_id)
+    return LookLinkOut(made_at=None)
+
+
+@blueprint.get("/look/<token>")
+@blueprint.output(LookView)
+@blueprint.doc(responses={404: "The link opens nothing", 429: "Paused"})
+def look(token: str) -> LookView:
+    """How a tank stands, for whoever has the link. Not to be indexed."""
+    g.accounts.hold_guesses(request.remote_addr or "", g.now.replace(tzinfo=None))
+    found = looked_at(g.database, token)
+    if found is None:
+        g.accounts.note_guess(request.remote_addr or "", g.now.replace(tzinfo=None))
+        raise ProblemError(404, "Not found", "This link opens nothing: it was revoked, or made anew.")
+    account, tank_id = found
+    mine, owner = Tanks(g.database, account), g.accounts.by_id(account)
+    tank = mine.get(tank_id)
+    with formatting.in_units(units_of_keeper(owner.units if owner else None).chosen()):
+        state = replay(mine.recent(tank_id))
+        view, stages = today_view(state, g.now)
+        try:
+            rows = due(state, g.now)
+        except CannotAnswer:
+            rows = []
+    tests = [TestSeen(at=e.at, reading=e.body) for e in state.readings[-SEEN_TESTS:] if isinstance(e.body, Reading)]
+    return LookView(
+        name=tank.name,
+        verdict=view.verdict,
+        urgent=view.urgent,
+        who=who_is_in(state),
+        stages=stages,
+        tests=tests[::-1],
+        due=[d for d in rows if d.at <= g.now + timedelta(days=7)],
+        tank=tank_plan(state),
+        animals=animals_in(state) or stock_plan(state).animals,
+        filters=state.filters(),
+    )
+
+
+def _page(kind: str, token: str) -> str:
+    """The address of a page of the application."""
+    return f"{request.url_root}{kind}/{token}"

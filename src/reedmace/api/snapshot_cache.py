@@ -1,0 +1,70 @@
+"""Tanks at a glance, each worked out once for what its logbook holds: nothing another process could contradict is kept."""
+
+from collections import OrderedDict
+from collections.abc import Sequence
+from threading import Lock
+from typing import cast
+
+from flask import current_app, g
+
+from reedmace.api.session import tanks
+from reedmace.core.quantity import formatting
+from reedmace.logbook.replay.state import replay
+from reedmace.logbook.rooms.shared_sump import RoomTank
+from reedmace.logbook.rooms.tank_snapshot import Glance, glance
+from reedmace.store import TankName
+
+KEPT = 600
+"""Glances at hand in one worker, those asked for last (each about 0.1 MB)."""
+Key = tuple[int, int, formatting.Units]
+
+
+class Glances:
+    """Glances by what they were made of: tank, how often it was written to, units. The same of these gives the same glance, whoever asks."""
+
+    def __init__(self) -> None:
+        self._kept: OrderedDict[Key, Glance] = OrderedDict()
+        self._lock = Lock()
+
+    def get(self, key: Key) -> Glance | None:
+        """What was made of these; None where nothing was, or it is too old."""
+        with self._lock:
+            found = self._kept.get(key)
+            if found is None or not found.holds(g.now):
+                return None
+            self._kept.move_to_end(key)
+            return found
+
+    def put(self, key: Key, made: Glance) -> None:
+        """Keep what was made; the one longest unasked goes."""
+        with self._lock:
+            self._kept[key] = made
+            self._kept.move_to_end(key)
+            while len(self._kept) > KEPT:
+                self._kept.popitem(last=False)
+
+
+def _kept() -> Glances:
+    return cast(Glances, current_app.extensions.setdefault("glances", Glances()))
+
+
+def glances(some: Sequence[TankName]) -> dict[int, Glance]:
+    """Tanks at a glance, by id, in a few queries however many they are.
+
+    some: the keeper's own, or of a household the keeper helps in.
+    """
+    kept, mine, units = _kept(), tanks(), formatting.chosen()
+    writes = mine.writes_of([t.id for t in some])
+    keys: dict[int, Key] = {t.id: (t.id, writes.get(t.id, 0), units) for t in some}
+    found = {t.id: one for t in some if (one := kept.get(keys[t.id])) is not None}
+    missing = [t for t in some if t.id not in found]
+    entries = mine.recent_of([t.id for t in missing])
+    for t in missing:
+        found[t.id] = glance(RoomTank(t.id, t.name, replay(entries.get(t.id, []))), g.now)
+        kept.put(keys[t.id], found[t.id])
+    # A tank may have been given another name since.
+    return {
+        t.id: one._replace(row=one.row.model_copy(update={"name": t.name})) if one.row.name != t.name else one
+        for t in some
+        for one in [found[t.id]]
+    }

@@ -1,0 +1,42 @@
+"""The database of `./reedmace serve`, for what is done beside it: an outside one, the one that runs, or one started for the moment."""
+
+import fcntl
+import os
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+
+from reedmace.command.mariadb import MariaDB
+from reedmace.command.paths import VAR
+
+
+@dataclass(frozen=True)
+class Served:
+    """Addresses for the application and for the owner of the tables; running: whether keepers are at it now."""
+
+    app_url: str
+    owner_url: str
+    running: bool
+
+
+@contextmanager
+def database_of_serve() -> Iterator[Served]:
+    """Yields the database while it can be asked. Raises RuntimeError where it cannot be started or found."""
+    outside = os.environ.get("REEDMACE_DATABASE_URL")
+    if outside:
+        yield Served(outside, os.environ.get("REEDMACE_MIGRATE_URL", outside), running=True)
+        return
+    folder = VAR / "serve"
+    folder.mkdir(parents=True, exist_ok=True)
+    server = MariaDB(folder)
+    with (folder / "lock").open("w") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except OSError:
+            yield Served(server.running_url(), server.owner_url, running=True)
+            return
+        server.start()
+        try:
+            yield Served(server.app_url, server.owner_url, running=False)
+        finally:
+            server.stop()

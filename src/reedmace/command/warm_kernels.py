@@ -1,0 +1,75 @@
+"""Run the compiled sums once, so that no keeper waits for a compiler; as a program, say how far it has come."""
+
+import os
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+
+from reedmace.command.kernel_cache import mark, what_is_compiled
+from reedmace.core.computations import compute
+from reedmace.core.flow.hydraulic_kernel import airlift_many, airlift_spare_many, meet_many, share_out, spare_many
+
+CURVE = [{"flow_lph": 0, "head_m": 1}, {"flow_lph": 300, "head_m": 0.7}, {"flow_lph": 500, "head_m": 0}]
+LOOP = {
+    "pump": {"max_flow_lph": 500, "max_head_m": 1},
+    "hoses": [{"bore_mm": 16, "length_m": 2}],
+    "media": [{"media": "foam-20", "area_cm2": 200, "depth_cm": 5}],
+}
+BEGUN = {
+    "net_l": 100,
+    "day_now": 1,
+    "readings": [{"day": 0, "ammonia_mg_n_l": 1}],
+    "doses": [{"day": 0, "raise_mg_n_l": 1}],
+}
+ROOM = {"net_l": 100, "water_depth_cm": 35, "length_cm": 80, "width_cm": 35}
+
+
+def _forecast(log: dict[str, object]) -> None:
+    compute("cycle-forecast", {"log": log, "draws": 50, "horizon_days": 30})
+
+
+def _lifts() -> None:
+    one = np.ones(1)
+    share_out(1)
+    airlift_many(one, one, one, one, one, one, 1e-6)
+    airlift_spare_many(one, one, one, one, one, one, one, 1e-6)
+
+
+def _pumps() -> None:
+    one, two, hoses = np.ones(1), np.array([[1.0, 0.5]]), np.ones((1, 1, 3))
+    points = np.full(1, 2, dtype=np.int64)
+    share_out(1)
+    meet_many(two, two, points, one, one, one, hoses, 1e-6)
+    spare_many(one, two, two, points, one, one, one, hoses, 1e-6)
+
+
+STEPS: tuple[tuple[str, Callable[[], object]], ...] = (
+    ("pump and plumbing", lambda: compute("operating-point", LOOP)),
+    (
+        "pump curves",
+        lambda: compute("operating-point", {"pump": {"max_flow_lph": 500, "max_head_m": 1, "curve": CURVE}}),
+    ),
+    ("air lifts", _lifts),
+    ("catalogue", _pumps),
+    ("ranking", lambda: compute("rank-filters", {"room": ROOM})),
+    ("cycle", lambda: _forecast(BEGUN)),
+    ("cycle before its first test", lambda: _forecast({"net_l": 100, "day_now": 0})),
+    ("typed figures", lambda: compute("read-quantity", {"text": "20 gal", "kind": "volume"})),
+)
+
+
+def warm(say: Callable[[str], None] | None = None) -> None:
+    """Compile or load from disk every kernel a request can meet. say: told of each step as it begins."""
+    for number, (name, step) in enumerate(STEPS, start=1):
+        if say:
+            say(f"sums {number} of {len(STEPS)}: {name}")
+        step()
+
+
+if __name__ == "__main__":
+    compiled = what_is_compiled()
+    warm(lambda text: print(f"reedmace: {text}", file=sys.stderr, flush=True))
+    if folder := os.environ.get("NUMBA_CACHE_DIR"):
+        mark(Path(folder), compiled)

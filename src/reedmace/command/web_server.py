@@ -1,0 +1,146 @@
+"""The web server: the program is read once, then forked into workers; each answers behind a loop that reads a whole
+request before a thread is given to it.
+
+So a client that sends half a request, or nothing at all, costs a little memory and no keeper's time, and a worker that
+dies is there again before the next request.
+"""
+
+import gc
+import os
+import signal
+import socket
+import sys
+import threading
+import time
+from types import FrameType
+from typing import NoReturn
+
+import waitress
+from flask import Flask
+
+from reedmace.api import Settings, create_app
+from reedmace.command.mariadb import die_with_parent
+from reedmace.command.warm_kernels import warm
+from reedmace.core.computations import COMPUTATIONS
+
+THREADS = 8
+SILENT_S = 30
+"""A connection on which nothing has come or gone for so long is closed."""
+MOST_CONNECTIONS = 2000
+LARGEST_BODY = 48_000_000
+"""Bytes. Over 2 MB, or over this for a logbook that comes back, the application says no in words; the loop stops the rest."""
+SHORT_LIFE_S, MOST_FAST_DEATHS = 5.0, 6
+FINISH_S = 10.0
+"""So long workers may go on with what they answer when all is to stop."""
+
+
+def _stop(_: int, __: FrameType | None) -> None:
+    raise SystemExit(0)
+
+
+def serve(listener: socket.socket, application: Flask, settings: Settings) -> None:
+    """Answer until told to stop. listener: bound, shared with the other workers; application, settings: made before."""
+    # The compiled sums are loaded beside the first answers: after a crash keepers do not wait for them.
+    threading.Thread(target=warm, daemon=True).start()
+    waitress.serve(
+        application,
+        sockets=[listener],
+        threads=THREADS,
+        connection_limit=MOST_CONNECTIONS,
+        channel_timeout=SILENT_S,
+        cleanup_interval=5,
+        max_request_body_size=LARGEST_BODY,
+        max_request_header_size=32_768,
+        asyncore_use_poll=True,
+        # A look at what comes next tells whether the client is still there: a sum nobody waits for is not begun.
+        channel_request_lookahead=1,
+        # Behind a proxy the application itself trusts one hop; without one nobody's word is taken.
+        clear_untrusted_proxy_headers=not settings.behind_tls,
+        ident="",
+        _quiet=True,
+    )
+
+
+class Workers:
+    """Forks of this process that answer. listener: shared; application, settings: made already, with nothing open yet."""
+
+    def __init__(self, listener: socket.socket, application: Flask, settings: Settings) -> None:
+        self._listener, self._application, self._settings = listener, application, settings
+        self._all: dict[int, float] = {}
+        self._fast_deaths = 0
+
+    def start(self) -> None:
+        """One more."""
+        child = os.fork()
+        if child == 0:
+            self._work()
+        self._all[child] = time.monotonic()
+
+    def _work(self) -> NoReturn:
+        signal.signal(signal.SIGTERM, _stop)
+        die_with_parent()
+        status = 1
+        try:
+            serve(self._listener, self._application, self._settings)
+            status = 0
+        except SystemExit:
+            status = 0
+        finally:
+            sys.stderr.flush()
+            # Past the parent's own ending, which is the parent's to do.
+            os._exit(status)
+
+    def watch(self) -> None:
+        """Start those anew that die, until told to stop. Raises SystemExit: 0 when told, 1 when they die as fast as they are started."""
+        while True:
+            pid, _ = os.wait()
+            begun = self._all.pop(pid, None)
+            if begun is None:
+                continue
+            self._fast_deaths = self._fast_deaths + 1 if time.monotonic() - begun < SHORT_LIFE_S else 0
+            if self._fast_deaths > MOST_FAST_DEATHS:
+                raise SystemExit(1)
+            self.start()
+
+    def stop(self) -> None:
+        """Let each finish what it answers; one that does not is killed."""
+        for pid in self._all:
+            os.kill(pid, signal.SIGTERM)
+        end = time.monotonic() + FINISH_S
+        while self._all and time.monotonic() < end:
+            pid, _ = os.waitpid(-1, os.WNOHANG)
+            self._all.pop(pid, None)
+            if not pid:
+                time.sleep(0.02)
+        for pid in self._all:
+            os.kill(pid, signal.SIGKILL)
+            os.waitpid(pid, 0)
+
+
+def main(listener: socket.socket, count: int) -> None:
+    """Read the program, wait for a word on standard input that the database is ready, then answer. count: of workers."""
+    settings = Settings.from_environment()
+    application = create_app(settings)
+    # Made when first needed, elsewhere; here once, for all workers.
+    for one in COMPUTATIONS.values():
+        one.question.model_rebuild()
+        one.answer.model_rebuild()
+    signal.signal(signal.SIGTERM, _stop)
+    if not sys.stdin.buffer.readline():
+        # Who began it is gone, or gave up.
+        return
+    # What is there from the start stays: looking through it again for garbage cost a long list a tenth of a second, and
+    # pages that nobody writes to are shared by all workers.
+    gc.collect()
+    gc.freeze()
+    workers = Workers(listener, application, settings)
+    try:
+        for _ in range(count):
+            workers.start()
+        workers.watch()
+    finally:
+        workers.stop()
+
+
+if __name__ == "__main__":
+    main(socket.socket(fileno=int(sys.argv[1])), int(sys.argv[2]))

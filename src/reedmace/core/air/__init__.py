@@ -1,0 +1,14 @@
+"""Air supply: one pump with its outlets, and the pressurised network of a fish room."""
+
+from reedmace.core.air.air_supply import AirSupplyAnswer, AirSupplyQuestion, air_supply
+from reedmace.core.air.plan import RoomAirQuestion
+from reedmace.core.air.room_air import RoomAirAnswer, room_air
+
+__all__ = [
+    "AirSupplyAnswer",
+    "AirSupplyQuestion",
+    "RoomAirAnswer",
+    "RoomAirQuestion",
+    "air_supply",
+    "room_air",
+]

@@ -1,0 +1,291 @@
+"""Air for a room: any number of unlike outlets on one or more pumps through a main, each outlet's real air and water."""
+
+import math
+from typing import Annotated
+
+import numpy as np
+from numpy.typing import NDArray
+from pydantic import Field
+
+from reedmace.core.air.network import Network, Solved, drop_pa, solve
+from reedmace.core.air.plan import (
+    L_MIN,
+    L_MIN_PER_W,
+    LEAST_OPEN,
+    NEVER_PA,
+    TAP_PA,
+    RoomAirQuestion,
+    RoomOutlet,
+    network_of,
+    outlet_line,
+    pump_figures,
+)
+from reedmace.core.contract import Answer, Lph, Name, Part, Share, Working, computation, number, whole
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.flow.airlift import MINOR_K
+from reedmace.core.flow.hydraulic_kernel import airlift
+from reedmace.core.flow.materials import media_coefficients, viscosity_m2_s
+from reedmace.core.quantity import formatting, m3s_to_lph
+
+Floats = NDArray[np.float64]
+
+PUMP_DB = 31.0
+"""An air pump of one watt at a metre, dB(A); ten times the watts are ten more (memory)."""
+SHORT_SHARE, BLOCKED_SHARE = 0.7, 0.6
+"""Under the first an outlet is short of its air; over the second one that hardly bubbles is blocked (stated judgements)."""
+
+
+class OutletAir(Part):
+    """What one outlet gets."""
+
+    key: Name
+    name: Name
+    air_l_min: Annotated[float, number("L/min", 0, 5000)]
+    wanted_l_min: Annotated[float, number("L/min", 0, 60)]
+    got_share: Annotated[float, number("share", 0, 1e5, "Air over air wanted")]
+    water_lph: Lph | None
+    node_kpa: Annotated[float, number("kPa", 0, 500, "In the main, where it is let off")]
+    balanced_open_share: Share = Field(description="Its valve, so that all get the same share of what they want")
+    blocked: bool
+
+
+class PumpAir(Part):
+    """What one pump gives, and what is left where it fails."""
+
+    key: Name
+    name: Name
+    l_min: Annotated[float, number("L/min", 0, 5000)]
+    kpa: Annotated[float, number("kPa", 0, 500)]
+    without_share: Annotated[float, number("share", 0, 1e5, "Least any outlet keeps of its air if this pump fails")]
+    noise_db: Annotated[float, number("dB", 0, 140, "At a metre")]
+
+
+class RoomAirAnswer(Answer):
+    """Every outlet's air, the pumps' working points, and what one more would take."""
+
+    outlets: list[OutletAir]
+    pumps: list[PumpAir]
+    air_l_min: Annotated[float, number("L/min", 0, 16000)]
+    weakest: Name
+    carries: bool
+    fair_share: Annotated[float, number("share", 0, 1, "Of what each wants, with the valves balanced")]
+    bleed_l_min: Annotated[
+        float, number("L/min", 0, 16000, "To let off, so that no valve must hold back more than it can")
+    ]
+    one_more_share: Annotated[
+        float, number("share", 0, 1e5, "Least any keeps of its air with one more like the weakest")
+    ]
+    more_count: Annotated[int, whole(0, 200, "More like the hungriest that it carries, valves balanced")]
+    noise_db: Annotated[float, number("dB", 0, 140, "All pumps together, at a metre")]
+    assumed: list[str]
+    remedies: list[str]
+
+
+@computation("room-air", "What every outlet of a room gets from its air pumps through the main")
+def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
+    """Each outlet's air and water on a room's main.
+
+    question: L/min, kPa, W, bores in mm, lengths in m, depths in cm. Pumps are taken straight between their two figures.
+    Raises CannotAnswer where a node hangs on no pump or nothing balances.
+    Source: Darcy-Weisbach; hydrostatics; Nicklin 1963 for the water; valves, stones and pumps known by watts from memory.
+    """
+    q, w = question, Working()
+    assumed: list[str] = []
+    figures = [pump_figures(p, assumed) for p in q.pumps]
+    net, names = network_of(q, figures)
+    got = _solved(net)
+    wanted = np.array([o.wanted_l_min for o in q.outlets])
+    air = got.outlets / L_MIN
+    share = air / wanted
+    fair, opens, bleed = _balanced(q, net, figures)
+    least = int(np.argmin(share))
+    weakest = q.outlets[least]
+    total = w.line("Q", "Σ air of the outlets", f"{len(q.outlets)} outlets", float(air.sum()), "L/min", "arithmetic")
+    for p, gives, (free, kpa) in zip(q.pumps, got.pumps / L_MIN, figures, strict=True):
+        at = float(got.pressure[names[p.node]]) / 1000
+        w.line(f"Q {p.name}", "free flow × (1 − p / p max)", f"{free:.3g} × (1 − {at:.2f} / {kpa:g})", float(gives), "L/min", "pumpcurve")  # fmt: skip
+    w.line("p", "depth + check valve + stone + line + valve + main", weakest.name, float(got.pressure[net.at[least]]) / 1000, "kPa", "darcy")  # fmt: skip
+    fair = w.line("fair", "largest share of what each wants that every valve can be set to", f"{len(q.outlets)} valves", fair, "share", "darcy")  # fmt: skip
+    outlets = [
+        OutletAir(
+            key=o.key,
+            name=o.name,
+            air_l_min=float(air[i]),
+            wanted_l_min=o.wanted_l_min,
+            got_share=float(share[i]),
+            water_lph=_water_lph(o, float(got.outlets[i]), q.temperature_c),
+            node_kpa=float(got.pressure[net.at[i]]) / 1000,
+            balanced_open_share=float(opens[i]),
+            blocked=o.seen in ("weak", "none") and float(share[i]) >= BLOCKED_SHARE,
+        )
+        for i, o in enumerate(q.outlets)
+    ]
+    pumps = [
+        PumpAir(
+            key=p.key,
+            name=p.name,
+            l_min=float(got.pumps[k]) / L_MIN,
+            kpa=max(float(got.pressure[net.pump_at[k]]) / 1000, 0.0),
+            without_share=_without(net, k, wanted),
+            noise_db=max(PUMP_DB + 10 * math.log10(p.watts or figures[k][0] / L_MIN_PER_W), 0.0),
+        )
+        for k, p in enumerate(q.pumps)
+    ]
+    noise = 10 * math.log10(sum(10 ** (p.noise_db / 10) for p in pumps))
+    w.line("L", "10 log Σ 10^(L/10)", f"{len(pumps)} pump{'s' if len(pumps) > 1 else ''}", noise, "dB", "memory")
+    more = _more(q, figures)
+    one_more = _with_more(q, figures, weakest, 1, wanted)
+    carries = fair >= 1 - 1e-9
+    return RoomAirAnswer(
+        verdict=_verdict(outlets, pumps, carries, fair, more),
+        working=w.lines,
+        outlets=outlets,
+        pumps=pumps,
+        air_l_min=total,
+        weakest=weakest.key,
+        carries=carries,
+        fair_share=min(fair, 1.0),
+        bleed_l_min=bleed,
+        one_more_share=one_more,
+        more_count=more,
+        noise_db=noise,
+        assumed=assumed,
+        remedies=_remedies(q, outlets, carries, fair),
+    )
+
+
+def _solved(net: Network, given: Floats | None = None) -> Solved:
+    got = solve(net, given)
+    if not got.found:
+        raise CannotAnswer(
+            "mains", f"the air does not balance: {got.message}.", "Look for a bore or a length that is out by far."
+        )
+    return got
+
+
+def _water_lph(o: RoomOutlet, air_m3s: float, temperature_c: float) -> float | None:
+    if o.tube_bore_mm is None:
+        return None
+    nu = viscosity_m2_s(temperature_c)
+    c1, _ = media_coefficients("foam-20", o.foam_face_cm2 / 1e4, o.foam_depth_cm / 100, nu)
+    return m3s_to_lph(float(airlift(air_m3s, o.tube_bore_mm / 1000, o.depth_cm / 100, 0.0, c1, MINOR_K, nu)))
+
+
+def _shut(net: Network) -> Network:
+    lines = net.lines.copy()
+    lines[:, 0] = NEVER_PA
+    return Network(net.nodes, net.ends, net.pipes, net.at, lines, net.pump_at, net.pumps)
+
+
+def _held(net: Network, shut: Network, flows: Floats) -> tuple[Floats, Floats]:
+    """(pressure the valve of each outlet must hold, pressure of each pump) where the outlets take exactly these flows, Pa."""
+    given = np.zeros(net.nodes)
+    np.add.at(given, net.at, flows)
+    got = solve(shut, given)
+    rest = np.array(
+        [line[0] + drop_pa(flow, line[1], line[2], 0.0) for line, flow in zip(net.lines, flows, strict=True)]
+    )
+    return got.pressure[net.at] - rest, got.pressure[net.pump_at]
+
+
+def _balanced(q: RoomAirQuestion, net: Network, figures: list[tuple[float, float]]) -> tuple[float, Floats, float]:
+    """(largest share all can have at once, at most 1; each valve's opening for it; L/min to let off)."""
+    opened = net.lines.copy()
+    # A shut valve counts as one that may be opened.
+    opened[:, 0] = [outlet_line(o.model_copy(update={"open_share": 1.0}))[0] for o in q.outlets]
+    free = Network(net.nodes, net.ends, net.pipes, net.at, opened, net.pump_at, net.pumps)
+    shut, wanted = _shut(free), np.array([o.wanted_l_min for o in q.outlets]) * L_MIN
+
+    def able(share: float) -> bool:
+        held, _ = _held(free, shut, wanted * share)
+        return bool((held >= TAP_PA * (wanted * share) ** 2).all())
+
+    low, high = (1.0, 1.0) if able(1.0) else (0.0, 1.0)
+    while high - low > 1e-6:
+        middle = (low + high) / 2
+        low, high = (middle, high) if able(middle) else (low, middle)
+    flows = wanted * low
+    held, _ = _held(free, shut, flows)
+    opens = np.clip(np.sqrt(TAP_PA * flows**2 / np.maximum(held, 1e-9)), LEAST_OPEN, 1.0)
+    # What the least closed valve holds back beyond its own open loss is pressure nobody needs: let off until it is gone.
+    spare = float((held - TAP_PA * flows**2).min()) if low >= 1 else 0.0
+    bleed = sum(rate * spare / (kpa * 1000) for rate, kpa in figures) if spare > 0 else 0.0
+    return low, opens, bleed
+
+
+def _without(net: Network, k: int, wanted: Floats) -> float:
+    """Least share of its air any outlet keeps where pump `k` fails; its check valve holds."""
+    if len(net.pumps) == 1:
+        return 0.0
+    rest = np.arange(len(net.pumps)) != k
+    less = Network(net.nodes, net.ends, net.pipes, net.at, net.lines, net.pump_at[rest], net.pumps[rest])
+    return float((_solved(less).outlets / L_MIN / wanted).min())
+
+
+def _with_more(
+    q: RoomAirQuestion, figures: list[tuple[float, float]], like: RoomOutlet, count: int, wanted: Floats
+) -> float:
+    """Least share any of those there now keeps when so many more hang beside one of them."""
+    more = [like.model_copy(update={"key": f"one more {n}", "open_share": 1.0}) for n in range(count)]
+    net, _ = network_of(q.model_copy(update={"outlets": [*q.outlets, *more]}), figures)
+    return float((_solved(net).outlets[: len(wanted)] / L_MIN / wanted).min())
+
+
+def _more(q: RoomAirQuestion, figures: list[tuple[float, float]]) -> int:
+    """How many more like the hungriest it carries with its valves balanced."""
+    like = max(q.outlets, key=lambda o: o.wanted_l_min * (o.depth_cm + 10))
+
+    def able(count: int) -> bool:
+        more = [like.model_copy(update={"key": f"one more {n}"}) for n in range(count)]
+        bigger = q.model_copy(update={"outlets": [*q.outlets, *more]})
+        net, _ = network_of(bigger, figures)
+        return _balanced(bigger, net, figures)[0] >= 1
+
+    low, high = 0, 1
+    if not able(0):
+        return 0
+    while high <= 128 and able(high):
+        low, high = high, high * 2
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if able(middle) else (low, middle)
+    return min(low, 200)
+
+
+def _verdict(outlets: list[OutletAir], pumps: list[PumpAir], carries: bool, fair: float, more: int) -> str:
+    blocked = [o.name for o in outlets if o.blocked]
+    if blocked:
+        return f"{' and '.join(blocked)}: a blocked stone or line, since air enough stands before it. Its neighbours bubble."
+    short = [o for o in outlets if o.got_share < SHORT_SHARE]
+    given = sum(p.l_min for p in pumps)
+    if carries and not short:
+        return f"All {len(outlets)} outlets get their air, {given:.1f} L/min in all; {more} more would too."
+    if carries:
+        return f"{_names(short)} get{'s' if len(short) == 1 else ''} too little: set the valves, and all {len(outlets)} have enough."
+    return f"Too little air for {len(outlets)} outlets: with the valves balanced each gets {fair:.0%} of what it wants."
+
+
+def _names(some: list[OutletAir]) -> str:
+    if len(some) > 3:
+        return f"{len(some)} outlets"
+    names = [o.name for o in some]
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _remedies(q: RoomAirQuestion, outlets: list[OutletAir], carries: bool, fair: float) -> list[str]:
+    found = []
+    uneven = max(o.got_share for o in outlets) > 1.5 * max(min(o.got_share for o in outlets), 1e-9)
+    if uneven:
+        found.append(
+            "Set the valves one by one, the shallowest first, to the openings given here; then go round once more."
+        )
+    if not carries:
+        deepest = max(q.outlets, key=lambda o: o.depth_cm)
+        found.append(
+            f"A pump with more air or more pressure; or hang {deepest.name} higher than {formatting.cm(deepest.depth_cm, 'g')}."
+        )
+        if fair < SHORT_SHARE:
+            found.append("A second pump on the other end of the main carries on when one fails.")
+    if len(q.pumps) == 1:
+        found.append("One pump feeds all: keep a second, or a battery pump, ready.")
+    return found

@@ -1,0 +1,1 @@
+"""What to do today: actions, first aid, routine, the headline, and the days with animals in."""

@@ -1,0 +1,210 @@
+"""One thing to do, and how each amount is worked out: a dose, bicarbonate, a change, a thermostat."""
+
+import math
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from reedmace.core.chemistry import (
+    AlkalinityDoseQuestion,
+    AmmoniaDoseQuestion,
+    WaterChangeQuestion,
+    alkalinity_dose,
+    ammonia_dose,
+    water_change,
+)
+from reedmace.core.chemistry.shock_limits import PH_SHIFT_EMPTY
+from reedmace.core.chemistry.water_change import Pouring, Solute
+from reedmace.core.contract import Celsius, MgNPerL, Part, Share, Working, number, whole
+from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
+from reedmace.core.cycle.record.water_now import State
+from reedmace.core.quantity import formatting
+from reedmace.core.quantity.units import NITROGEN_SHARE
+from reedmace.core.stock import WasteLoadQuestion, waste_load
+
+WARMING_C_DAY = 2.0
+"""The most a thermostat is moved in a day (common practice)."""
+
+Do = Literal[
+    "test",
+    "dose-ammonia",
+    "raise-kh",
+    "wait",
+    "warm",
+    "cool",
+    "change-water",
+    "treat-water",
+    "aerate",
+    "bind-ammonia",
+    "start-filter",
+    "stop-dosing",
+    "dilute-test",
+    "skimmer-off",
+    "feed-phosphate",
+    "feed-tank",
+    "feed-little",
+    "watch-growth",
+    "add-seed",
+    "add-animals",
+    "feed-film",
+]
+
+
+class Action(Part):
+    """One thing to do: what, how much, when and why. An amount that does not apply is null."""
+
+    do: Do
+    title: str
+    detail: str
+    reason: str
+    when: Literal["now", "tonight", "tomorrow", "later"]
+    amount: Annotated[float, number("amount_unit", 0, 1e7)] | None = None
+    amount_unit: Literal["g", "mL", "drops", "L"] | None = None
+    share: Share | None = Field(default=None, description="Of the water, with a change")
+    times_count: Annotated[int, whole(1, 8, "The amount so many times, some hours apart")] = 1
+    raise_mg_n_l: MgNPerL | None = Field(default=None, description="What a dose of ammonia adds")
+    raise_dkh: Annotated[float, number("dKH", 0, 40)] | None = Field(default=None, description="What bicarbonate adds")
+    to_c: Celsius | None = Field(default=None, description="Thermostat to be reached")
+    step_c: Annotated[float, number("°C", 0, 5, "Most in a day")] | None = None
+    ph_shift: Annotated[float, number("pH", 0, 10, "Expected of one portion")] | None = None
+    caution: str | None = None
+
+
+def dose_of(log: CycleLog, s: State, w: Working) -> Action | None:
+    """The next dose; None where the water holds that much already.
+
+    log: the cycle's; s: the water now; w: gets the lines. Never aims over the hold of 5 ppm (common practice).
+    """
+    wanted = log.plan_target_ppm * NITROGEN_SHARE["NH4"] if not log.doses else log.challenge_mg_n_l()
+    if log.method in ("seeded-filter", "side-by-side"):
+        wanted = log.challenge_mg_n_l()
+    wanted = min(wanted, HIGH_AMMONIA_MG_N_L)
+    if wanted <= s.ammonia_now:
+        return None
+    answer = ammonia_dose(
+        AmmoniaDoseQuestion(
+            net_l=log.net_l, target_ppm=wanted, basis="N", current_ppm=min(s.ammonia_now, 100), product=log.product
+        )
+    )
+    w.lines.extend(answer.working[:3])
+    amount, unit = next(
+        (a, u) for a, u in ((answer.grams, "g"), (answer.millilitres, "mL"), (answer.drops, "drops")) if a is not None
+    )
+    return Action(
+        do="dose-ammonia",
+        title=f"Dose to {log.ppm(wanted)}",
+        detail=f"{answer.verdict.split(' to bring')[0]}, stirred into a jug of tank water.",
+        reason="The film needs feeding, and each dose that is gone in a day is the proof you are after."
+        if log.doses
+        else "Nothing lives in the filter yet; this is the food that starts it."
+        if log.method == "measured-ammonia"
+        else "The film that came across must be fed, and a dose gone in a day shows that it lives.",
+        when="now",
+        amount=amount,
+        amount_unit=unit,
+        raise_mg_n_l=answer.raise_mg_n_l,
+        caution="Aquarium-grade ammonia only, never household cleaner; gloves, away from children, never together with bleach.",
+    )
+
+
+def made_ready(log: CycleLog, s: State) -> str:
+    """How new water is made ready for this tank: warm, treated, salted. log: the cycle's; s: the water now."""
+    pouring = Pouring(s.temperature, log.tap.cold_c, log.tap.hot_c, log.salinity_g_kg, log.tap.chlorine)
+    words = pouring.words(0.0, known=False)
+    return f"{words[0].upper()}{words[1:]}"
+
+
+PORTION_APART_DAYS = 0.45
+"""Portions of soda stand most of twelve hours apart (common practice)."""
+ONE_PORTION_PH = 0.3
+"""What moves pH by no more than this goes in at once (memory)."""
+
+
+def raise_kh(log: CycleLog, s: State, w: Working) -> Action:
+    """One portion of bicarbonate towards the KH that is held, so that it moves pH no further than it may.
+
+    log: the cycle's; s: the water now; w: gets the lines. What is left is asked for when half a day has gone by: what is
+    written down is what was done. Source: carbonate equilibrium at a steady CO2; common practice for the target.
+    """
+    kh, goal = s.kh_now or 0.0, s.wanted.kh_target_dkh
+    # At a steady CO2 pH moves by the logarithm of the KH, so that bounds a portion.
+    base = max(kh, 0.3)
+    whole = goal <= base * 10**ONE_PORTION_PH
+    target = goal if whole else min((kh + goal) / 2, base * 10**PH_SHIFT_EMPTY)
+    target = max(target, kh + 0.1)
+    dose = alkalinity_dose(AlkalinityDoseQuestion(net_l=log.net_l, current_dkh=kh, target_dkh=target, planned_mg_n_l=0))
+    w.lines.extend(dose.working[-2:])
+    shift = w.line("ΔpH", "log10(KH after / KH before)", f"log10({target:.2f} / {base:.2f})", math.log10(max(target / base, 1.0)), "pH", "carbonate")  # fmt: skip
+    last = max((a.day for a in log.alkalinity), default=-1.0)
+    return Action(
+        do="raise-kh",
+        title=f"Add {_grams(dose.sodium_bicarbonate_g)} g of baking soda",
+        detail=f"Sodium bicarbonate, dissolved first: KH {kh:.1f} to {target:.2g} dKH."
+        + ("" if whole else f" The rest, to {goal:.2g} dKH, twelve hours on."),
+        reason="The film burns alkalinity with every milligram of ammonia and stops when it is gone.",
+        when="tonight" if log.day_now - last < PORTION_APART_DAYS else "now",
+        amount=dose.sodium_bicarbonate_g,
+        amount_unit="g",
+        raise_dkh=target - kh,
+        ph_shift=max(shift, 0.0),
+    )
+
+
+def _grams(grams: float) -> str:
+    return f"{grams:.0f}" if grams >= 10 else f"{grams:.2g}"
+
+
+def change_of(
+    log: CycleLog, s: State, solute: Solute, least: float, most: float, w: Working
+) -> tuple[float, int, float | None]:
+    """(litres of one portion, portions, pH shift of a portion) of a change that brings one solute to its target.
+
+    log: the cycle's; s: the water now; solute: which, and where to; least, most: bounds of the share, 0 to 1;
+    w: gets the line.
+    """
+    answer = water_change(
+        WaterChangeQuestion(
+            net_l=log.net_l,
+            solutes=[solute],
+            animals_in=log.animals_are_in(),
+        )
+    )
+    share = min(max(answer.change_share, least), most)
+    litres = w.sum("V", "share × net litres", {"share": share, "net litres": log.net_l}, "L", "practice")
+    if s.ph is None or s.kh_now is None or log.tap.ph is None:
+        return litres, 1, None
+    # The same share again, now with the pH of both waters, to see in how many portions it must go.
+    parts = water_change(
+        WaterChangeQuestion(
+            net_l=log.net_l,
+            solutes=[Solute(what="other", now_ppm=1, target_ppm=1 - share)],
+            tank_ph=s.ph,
+            tank_kh_dkh=min(s.kh_now, 40),
+            tap_ph=log.tap.ph,
+            tap_kh_dkh=log.tap_kh_dkh(),
+            animals_in=log.animals_are_in(),
+        )
+    )
+    return (parts.part_l if parts.parts_count > 1 else litres), parts.parts_count, parts.ph_shift
+
+
+def cool_down(log: CycleLog, s: State) -> Action | None:
+    """Heater down to the middle of the planned animals' range; None where the water is cool enough for them.
+
+    log: the cycle's; s: the water now.
+    """
+    loads = waste_load(WasteLoadQuestion(net_l=log.net_l, animals=log.animals, own_species=log.own_species))
+    low, high = loads.temperature_low_c, loads.temperature_high_c
+    wanted = (low + high) / 2 if low is not None and high is not None else 25.0
+    if s.temperature <= (high if high is not None else 26.5):
+        return None
+    wanted = min(max(wanted, 0.5), 40.0)
+    return Action(
+        do="cool",
+        title=f"Heater down to {formatting.celsius(wanted, '.0f')}",
+        detail="A degree or two a day, before the animals come.",
+        reason=f"{formatting.celsius(s.temperature)} was for the film; the animals want less.",
+        when="now",
+        to_c=wanted,
+        step_c=WARMING_C_DAY,
+    )

@@ -1,0 +1,139 @@
+"""What to do today, in order, each with its reason; and why a cycle has stalled."""
+
+import math
+
+from reedmace.core.chemistry.water_change import Solute
+from reedmace.core.contract import Answer, Question, Working, computation
+from reedmace.core.cycle.advice.action import Action, change_of, cool_down, made_ready
+from reedmace.core.cycle.advice.first_aid import FINAL_MOST, first_aid
+from reedmace.core.cycle.advice.headline import headline
+from reedmace.core.cycle.advice.routine import baseline, onwards
+from reedmace.core.cycle.advice.with_animals import emergency_today, first_group, next_group, with_animals
+from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
+from reedmace.core.cycle.judgement.stall_causes import Finding
+from reedmace.core.cycle.judgement.stalls import diagnose
+from reedmace.core.cycle.outlook.coming_stalls import ComingStall, coming_stalls
+from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.water_now import State, carried, state_of
+from reedmace.core.quantity import formatting
+from reedmace.core.quantity.units import NITROGEN_SHARE
+
+FINAL_NITRATE_MG_N_L = 20 * NITROGEN_SHARE["NO3"]
+FINAL_LEAST = 0.6
+"""The final change is 60 to 90 %, towards 20 ppm of nitrate (common practice)."""
+FINAL_HOLDS_DAYS = 5.0
+"""Longer ago a change is no final one (memory)."""
+DONE_WITHIN = 0.1
+"""So near to the final change wanted, it has been made (memory)."""
+
+
+class CycleAdviceQuestion(Question):
+    """The log as it stands."""
+
+    log: CycleLog
+
+
+class CycleAdviceAnswer(Answer):
+    """The first action, the rest in order, the stall if there is one, and what would be the next."""
+
+    first: Action
+    then: list[Action]
+    stalled: bool
+    causes: list[Finding]
+    ruled_out: list[Finding]
+    coming_stalls: list[ComingStall]
+    animals: str
+
+
+@computation("cycle-advice", "What to do today and why")
+def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
+    """What to do today, in order.
+
+    question: the log in days, mg N/L, dKH and °C.
+    Source: common practice for the thresholds; US EPA 1993 for alkalinity; Emerson et al. 1975 for the poison share.
+    """
+    log, w = question.log, Working()
+    s = state_of(log)
+    ready = cycle_readiness(CycleReadinessQuestion(log=log))
+    d = diagnose(log, s, w)
+    # Poison, heat or cold go before whatever was proved.
+    plan = emergency_today(log) if log.animals_are_in() else None
+    if ready.ready and not (plan is not None and plan.in_danger):
+        actions = _ready_actions(log, s, ready, w)
+        verdict = (
+            "It holds: a week of zeros with the animals in."
+            if log.animals_are_in()
+            else "You may add fish: the filter clears what they will make."
+        )
+        stalled = False
+    elif log.animals_are_in():
+        aid = [a for a in first_aid(log, s, d, w) if a.do in ("start-filter", "treat-water")]
+        verdict, more = with_animals(log, s, plan, w)
+        actions, stalled = aid + more, d.stalled()
+    else:
+        actions = first_aid(log, s, d, w)
+        if s.newest is None or s.ammonia is None or s.nitrite is None:
+            actions = baseline(log, s, w) + actions
+        else:
+            actions = onwards(log, s, actions, w)
+        stalled = d.stalled() or (s.low_kh and s.acid)
+        verdict = headline(log, s, d, stalled)
+    return CycleAdviceAnswer(
+        verdict=verdict,
+        working=w.lines,
+        first=actions[0],
+        then=actions[1:],
+        stalled=stalled,
+        causes=d.causes if stalled or not log.filter_running or (d.stuck and d.unseen()) else [],
+        ruled_out=d.ruled_out if stalled else [],
+        coming_stalls=[] if ready.ready else [c for c in coming_stalls(log, s, w) if not d.has(c.kind)],
+        animals="Add the first animals after the large change."
+        if ready.ready
+        else f"{ready.missing[0][0].upper()}{ready.missing[0][1:]}.",
+    )
+
+
+def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Working) -> list[Action]:
+    before = carried(s.nitrate, [], log, log.tap.nitrate_mg_n_l) if s.nitrate else 0.0
+    target = max(FINAL_NITRATE_MG_N_L, 1.2 * log.tap.nitrate_mg_n_l)
+    solute = Solute(
+        what="nitrate", now_ppm=min(before, 1e4), tap_ppm=min(log.tap.nitrate_mg_n_l, before), target_ppm=target
+    )
+    if log.animals_are_in():
+        return next_group(log, ready)
+    # What has been changed since the last dose counts: the rest of it, or nothing, is left to do.
+    since = max([log.day_now - FINAL_HOLDS_DAYS, *(d.day for d in log.doses)])
+    left = math.prod(1 - c.share for c in log.changes if c.day >= since)
+    least = max(1 - (1 - FINAL_LEAST) / max(left, 0.05), 0.0)
+    cool = cool_down(log, s)
+    if least < DONE_WITHIN and before <= target * (1 + DONE_WITHIN):
+        return [*([cool] if cool else []), first_group(log, ready, changed=True), _keep_feeding(log)]
+    litres, parts, shift = change_of(log, s, solute, least, FINAL_MOST, w)
+    times = f", {parts} times some hours apart" if parts > 1 else ""
+    actions = [
+        Action(
+            do="change-water",
+            title=f"Change {formatting.litres(litres)}{times}",
+            detail=made_ready(log, s),
+            reason="One large change takes out the nitrate the doses made."
+            if parts == 1
+            else "It takes out the nitrate the doses made; in portions, so that pH does not jump.",
+            when="now",
+            amount=litres,
+            amount_unit="L",
+            times_count=parts,
+            ph_shift=shift,
+            caution="Unplug heater and filter first; plug them back in after.",
+        )
+    ]
+    return [*actions, *([cool] if cool else []), first_group(log, ready), _keep_feeding(log)]
+
+
+def _keep_feeding(log: CycleLog) -> Action:
+    return Action(
+        do="feed-film",
+        title="If they come later, keep dosing",
+        detail=f"{log.ppm(log.challenge_mg_n_l())} every two or three days, and change again the day before.",
+        reason="An unfed film fades.",
+        when="later",
+    )

@@ -1,0 +1,174 @@
+"""What must be put right before anything else: filter, alkalinity, chlorine, warmth, too much ammonia, skimmer, kit."""
+
+from collections.abc import Callable
+
+from reedmace.core.chemistry.water_change import Solute
+from reedmace.core.contract import Working
+from reedmace.core.cycle.advice.action import WARMING_C_DAY, Action, change_of, made_ready, raise_kh
+from reedmace.core.cycle.judgement.stalls import Diagnosis
+from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
+from reedmace.core.cycle.record.water_now import COOL_C, State
+from reedmace.core.film import THETA_PER_DEGREE
+from reedmace.core.quantity import formatting
+
+WARM_C = 27.0
+"""The cool end of the 27 to 29 °C that speed an empty tank (common practice)."""
+FINAL_MOST = 0.9
+"""Most of the water changed at one time, tank empty (common practice)."""
+
+
+def _filter(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+    if not log.filter_running:
+        return Action(
+            do="start-filter",
+            title="Get the filter running",
+            detail="Rinse a closed canister before it starts again; check that water moves.",
+            reason="Film without moving water suffocates within hours.",
+            when="now",
+            caution="Unplug before hands go in; dry the plug.",
+        )
+    return None
+
+
+def _alkalinity(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+    if s.low_kh:
+        return raise_kh(log, s, w)
+    if s.acid and s.ph is not None:
+        return Action(
+            do="test",
+            title="Test KH",
+            detail=f"pH reads {s.ph:.1f}, which slows the film; KH tells whether alkalinity is the reason.",
+            reason="Bicarbonate is dosed by KH, not by pH.",
+            when="now",
+        )
+    return None
+
+
+def _chlorine(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+    raw = [c for c in log.changes if not c.treated and not c.conditioned and log.day_now - c.day <= 1.5]
+    if d.has("chlorine") and raw:
+        return Action(
+            do="treat-water",
+            title="Treat the water now",
+            detail="Conditioner to the whole tank's litres, not to the bucket's.",
+            reason="Untreated water went in; what chlorine is left goes on killing the film.",
+            when="now",
+        )
+    return None
+
+
+def _warmth(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+    if s.temperature < COOL_C:
+        return Action(
+            do="warm",
+            title=f"Warm the water to {formatting.celsius(WARM_C)}",
+            detail="While there are no animals; a degree or two a day, and back to the animals' range before they come.",
+            reason=f"At {formatting.celsius(s.temperature)} the film works at about {100 * THETA_PER_DEGREE ** (s.temperature - WARM_C):.0f} % of its pace at {formatting.celsius(WARM_C)}.",
+            when="now",
+            to_c=WARM_C,
+            step_c=WARMING_C_DAY,
+            caution="Never run a heater out of water.",
+        )
+    if d.has("hot"):
+        return Action(
+            do="cool",
+            title=f"Heater down to {formatting.celsius(28)}",
+            detail="A couple of degrees a day.",
+            reason=f"Above {formatting.celsius(33)} the film slows, above {formatting.celsius.bare(36)} it dies.",
+            when="now",
+            to_c=28,
+            step_c=WARMING_C_DAY,
+        )
+    return None
+
+
+def _overdose(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+    if d.has("overdosed") and log.tap.ammonia_mg_n_l < 0.6 * HIGH_AMMONIA_MG_N_L:
+        solute = Solute(
+            what="ammonia",
+            now_ppm=min(s.ammonia_now, 1e4),
+            tap_ppm=log.tap.ammonia_mg_n_l,
+            target_ppm=0.6 * HIGH_AMMONIA_MG_N_L,
+        )
+        litres, parts, shift = change_of(log, s, solute, 0.0, FINAL_MOST, w)
+        return Action(
+            do="change-water",
+            title=f"Change {formatting.litres(litres)}" + (f", {parts} times" if parts > 1 else ""),
+            detail=made_ready(log, s),
+            reason=f"Ammonia at {log.ppm(s.ammonia_now)} is over the {log.ppm(HIGH_AMMONIA_MG_N_L)} at which it holds the film back.",
+            when="now",
+            amount=litres,
+            amount_unit="L",
+            times_count=parts,
+            ph_shift=shift,
+        )
+    return None
+
+
+def _skimmer(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+    if d.has("skimmer"):
+        return Action(
+            do="skimmer-off",
+            title="Skimmer off",
+            detail="Until there are animals.",
+            reason="It takes out what the film should eat.",
+            when="now",
+        )
+    return None
+
+
+def _off_scale(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+    if d.has("off-scale"):
+        return Action(
+            do="dilute-test",
+            title="Read nitrite diluted",
+            detail="One part tank water to three of nitrite-free water, then multiply by four.",
+            reason="Off the scale says only 'this or more': a fall would not show.",
+            when="tomorrow",
+        )
+    return None
+
+
+def _kit(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+    if d.has("kit"):
+        return Action(
+            do="test",
+            title="Test with a kit in date",
+            detail="Beside the old one, once, to see how far that one is out.",
+            reason="Reagents fade: an old kit can read zero where there is ammonia.",
+            when="tomorrow",
+        )
+    return None
+
+
+def _phosphate(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+    if d.has("phosphate"):
+        return Action(
+            do="feed-phosphate",
+            title="A pinch of fish food",
+            detail="Once a week, or a plant fertiliser that has phosphate.",
+            reason="Nothing grows without phosphorus, and the test finds none.",
+            when="now",
+        )
+    return None
+
+
+def _next_portion(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+    begun = any(log.day_now - a.day <= 1.5 for a in log.alkalinity)
+    if begun and not s.low_kh and s.kh_now is not None and s.kh_now < s.wanted.kh_target_dkh - log.kit.kh_step_dkh / 2:
+        return raise_kh(log, s, w)
+    return None
+
+
+_LOOKS: tuple[Callable[[CycleLog, State, Diagnosis, Working], Action | None], ...] = (
+    _filter, _alkalinity, _chlorine, _warmth, _overdose, _skimmer, _off_scale, _kit, _phosphate, _next_portion,
+)  # fmt: skip
+"""The most pressing first."""
+
+
+def first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]:
+    """What must be put right whatever the stage, most pressing first.
+
+    log: the cycle's; s: the water now; d: the causes found; w: gets the lines.
+    """
+    return [action for look in _LOOKS if (action := look(log, s, d, w))]

@@ -1,0 +1,113 @@
+"""The headline of a cycle in an empty tank: a table, the first row that holds."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from reedmace.core.cycle.judgement.stalls import Diagnosis
+from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.proof import never_showed, shows_poison
+from reedmace.core.cycle.record.water_now import State
+
+
+@dataclass(frozen=True)
+class Seen:
+    """What the rows look at."""
+
+    log: CycleLog
+    s: State
+    d: Diagnosis
+    stalled: bool
+
+    @property
+    def nitrite(self) -> float:
+        """As last read, mg N/L; 0 where the kit shows none."""
+        read = self.s.nitrite[1] if self.s.nitrite else 0.0
+        return read if read > self.log.kit.zero_mg_n_l("nitrite") else 0.0
+
+
+def _was_seen(log: CycleLog) -> bool:
+    """Whether a poison was ever read since the first food: only then do zeros mean that something eats it."""
+    fed = min((d.day for d in log.doses), default=0.0)
+    return any(shows_poison(log, r) for r in log.readings if r.day > fed)
+
+
+Row = tuple[Callable[[Seen], bool], str | Callable[[Seen], str]]
+
+
+def _cause(n: Seen) -> str:
+    title = n.d.causes[0].title
+    return f"It has stalled: {title[0].lower()}{title[1:]}"
+
+
+def _hidden(n: Seen) -> str:
+    why = (
+        "nitrite is off the scale, where a fall would not show"
+        if n.d.has("off-scale")
+        else "the kit is past its date, and may not show a fall"
+    )
+    return f"It may not have stalled: {why}."
+
+
+def _zero(n: Seen) -> bool:
+    return n.s.ammonia_now <= n.log.kit.zero_mg_n_l("ammonia")
+
+
+def _both_zero(n: Seen) -> bool:
+    return _was_seen(n.log) and _zero(n)
+
+
+ROWS: tuple[Row, ...] = (
+    (
+        lambda n: n.stalled and n.s.low_kh and n.s.acid,
+        "It has stalled: the film has used up the alkalinity and the water turned acid.",
+    ),
+    (lambda n: n.stalled and n.s.low_kh, "It is about to stall: the alkalinity is nearly used up."),
+    (lambda n: n.stalled, _cause),
+    (lambda n: n.d.stuck and n.d.unseen(), _hidden),
+    (lambda n: not n.log.readings, "Nothing is known yet: begin with a test of the bare water."),
+    (lambda n: n.s.low_kh, "KH is low: put it right before it stops the film."),
+    (
+        lambda n: n.log.doses_ammonia() and not n.log.doses,
+        "First meal: the film has had nothing to eat yet.",
+    ),
+    (
+        lambda n: never_showed(n.log),
+        "None of the ammonia dosed has ever shown in a test: the bottle is dead, or the kit is.",
+    ),
+    (
+        lambda n: n.log.method == "planted" and n.log.plants_growing_day is not None,
+        "Quiet: the plants are at work, and the weeks are counting.",
+    ),
+    (
+        lambda n: n.log.method == "planted",
+        "Waiting for new growth: until it shows, the plants take little.",
+    ),
+    (
+        lambda n: n.nitrite > 0 and (n.s.ammonia_now < 1.5 or n.nitrite > 0.3),
+        "On its way: ammonia is being turned into nitrite, and the second half of the film is growing.",
+    ),
+    (lambda n: n.nitrite > 0, "It has begun: the first nitrite shows."),
+    (
+        lambda n: _both_zero(n) and n.log.doses_ammonia(),
+        "Nearly there: both read zero. Now prove it with a dose.",
+    ),
+    (_both_zero, "Nearly there: both read zero."),
+    (
+        lambda n: _zero(n) and n.log.doses_ammonia(),
+        "Both read zero, but no test has seen a dose in the water yet: look an hour after one goes in.",
+    ),
+    (
+        lambda n: True,
+        "Waiting for the first film: nothing has used the ammonia yet, which is usual in the first one to three weeks.",
+    ),
+)
+
+
+def headline(log: CycleLog, s: State, d: Diagnosis, stalled: bool) -> str:
+    """The sentence that fits the moment.
+
+    log: the cycle's; s: the water now; d: the causes found; stalled: whether it stands still.
+    """
+    seen = Seen(log, s, d, stalled)
+    says = next(says for holds, says in ROWS if holds(seen))
+    return says if isinstance(says, str) else says(seen)

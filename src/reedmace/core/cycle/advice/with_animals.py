@@ -1,0 +1,297 @@
+"""What to do once animals are in or about to come: the first group, the next, and the days when the water harms them."""
+
+from reedmace.core.contract import Working
+from reedmace.core.cycle.advice.action import Action, Do
+from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion, Limit
+from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, StepKind, emergency_plan
+from reedmace.core.cycle.animals.stocking_ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
+from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer
+from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.proof import proven_capacity
+from reedmace.core.cycle.record.targets import bearing_of
+from reedmace.core.cycle.record.water_now import State, state_of
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.memo import worked_out_once
+from reedmace.core.quantity.units import as_nitrogen
+
+
+def first_group(log: CycleLog, ready: CycleReadinessAnswer, *, changed: bool = False) -> Action:
+    """The animals to begin with, and when the next may come.
+
+    log: the cycle's; ready: what has been proven; changed: whether the large change has been made.
+    """
+    who, when_more = "the first animals", "a part of the stock at a time"
+    steps = _ramp(log, ready)
+    if steps:
+        who = steps[0].words()
+        when_more = "that is all of them" if len(steps) == 1 else f"no more until day {steps[1].day:.0f} after them"
+    return Action(
+        do="add-animals",
+        title=f"Add {who}",
+        detail=f"Within a few days of the change; {when_more}; test daily for a week.",
+        reason="The film starves without them, and outgrown it lets ammonia stand.",
+        when="now" if changed else "tomorrow",
+    )
+
+
+def next_group(log: CycleLog, ready: CycleReadinessAnswer) -> list[Action]:
+    """A week of zeros with animals in: the next group, or nothing but the usual care.
+
+    log: the cycle's; ready: what has been proven.
+    """
+    weekly = Action(
+        do="wait",
+        title="Weekly care",
+        detail="Test, and change a part of the water, once a week; food back to normal over a week.",
+        reason="A week of zeros with the animals in: the film carries them.",
+        when="later",
+    )
+    steps = _ramp(log, ready)
+    if not steps:
+        return [weekly.model_copy(update={"when": "now"})]
+    return [
+        Action(
+            do="add-animals",
+            title=f"You may add {steps[0].words()}",
+            detail=f"Write down the day; test on days 1, 3 and 7 after. {steps[0].before}",
+            reason="Each group is a new load: the film grows to it in a week or two.",
+            when="now",
+        ),
+        weekly,
+    ]
+
+
+@worked_out_once
+def emergency_today(log: CycleLog) -> EmergencyPlanAnswer | None:
+    """The emergency plan for the water as the log leaves it; None before ammonia and nitrite were tested.
+
+    log: the cycle's, with animals in.
+    """
+    s = state_of(log)
+    return emergency_plan(_emergency_question(log, s, s.nitrite[1])) if s.ammonia and s.nitrite else None
+
+
+def _emergency_question(log: CycleLog, s: State, nitrite_mg_n_l: float) -> EmergencyPlanQuestion:
+    bearing = bearing_of(log)
+    return EmergencyPlanQuestion(
+        net_l=log.net_l,
+        litres_known=log.litres_known,
+        ammonia_mg_n_l=s.ammonia_now,
+        nitrite_mg_n_l=nitrite_mg_n_l,
+        nitrate_mg_n_l=s.nitrate[1] if s.nitrate else None,
+        ph=s.ph if s.ph is not None else log.start_ph,
+        kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
+        temperature_c=s.temperature,
+        salinity_g_kg=log.salinity_g_kg,
+        # What the film has been seen to clear is not left standing in the water.
+        load_mg_n_l_day=max(log.animals_in_mg_n_l_day - proven_capacity(log), 0.0),
+        tap=log.tap,
+        bottle=log.bottle,
+        animals_low_c=bearing.low_c,
+        animals_high_c=bearing.high_c,
+        animals_ph_low=bearing.ph_low,
+        animals_ph_high=bearing.ph_high,
+        basis=log.kit.basis,
+    )
+
+
+def with_animals(log: CycleLog, s: State, plan: EmergencyPlanAnswer | None, w: Working) -> tuple[str, list[Action]]:
+    """Verdict and actions with animals in: no dose is ever among them.
+
+    log: the cycle's; s: the water now; plan: for it, None before both poisons were tested; w: gets the lines.
+    """
+    stale = 8.0 if log.settled() else 1.2
+    if plan is None or s.ammonia is None or s.nitrite is None or log.day_now - min(s.ammonia[0], s.nitrite[0]) > stale:
+        if log.settled():
+            return "The weekly test is due.", [_weekly_test()]
+        return (
+            "Animals are in: what the water is today decides what to do.",
+            [
+                Action(
+                    do="test",
+                    title="Test ammonia, nitrite and pH",
+                    detail="Now, and every day until both have read zero for a week.",
+                    reason="With animals in and no film yet, both can turn harmful within a day.",
+                    when="now",
+                ),
+                Action(
+                    do="feed-little",
+                    title="Feed a quarter",
+                    detail="Once a day; take out what is left.",
+                    reason="Food is where the ammonia comes from.",
+                    when="now",
+                ),
+            ],
+        )
+    w.lines.extend(plan.working)
+    if log.settled() and not plan.in_danger:
+        return "Its cycle is long over; the water is within the limits.", [
+            _weekly_test().model_copy(update={"when": "later"})
+        ]
+    changed_since = any(c.day > min(s.ammonia[0], s.nitrite[0]) for c in log.changes)
+    if plan.changes and changed_since:
+        again = Action(
+            do="test",
+            title="Test again after the change",
+            detail="Ammonia, nitrite, pH.",
+            reason="The last test is from before the change.",
+            when="now",
+        )
+        rest = [a for a in _steps(log, plan) if a.do in ("aerate", "cool", "warm")]
+        return "Water was changed since the last test: test again, to see what is left.", [
+            *rest,
+            again,
+            _feeding(plan),
+            *_helped(plan),
+        ]
+    actions = _steps(log, plan)
+    actions.append(_feeding(plan))
+    if not any(a.do == "test" for a in actions):
+        actions.append(
+            Action(
+                do="test",
+                title="Test twice a day" if plan.tests_per_day > 1 else "Test tomorrow",
+                detail="Ammonia, nitrite, pH; until both have read zero for a week.",
+                reason="A day is long for them.",
+                when="tonight" if plan.tests_per_day > 1 else "tomorrow",
+            )
+        )
+    # The change itself is the first action; what it is for, and what it cannot do, is the verdict.
+    return plan.stands, [*actions, *_helped(plan)]
+
+
+def _feeding(plan: EmergencyPlanAnswer) -> Action:
+    return Action(
+        do="feed-little",
+        title="No food today" if plan.feed_share == 0 else f"Feed {'a quarter' if plan.feed_share < 0.5 else 'half'}",
+        detail=plan.feeding,
+        reason="Food is where the ammonia comes from.",
+        when="now",
+    )
+
+
+def _helped(plan: EmergencyPlanAnswer) -> list[Action]:
+    return [
+        Action(
+            do="add-seed",
+            title="Get seeded media",
+            detail=" ".join(plan.help[:2]),
+            reason="It is the only thing that shortens this.",
+            when="later",
+            caution=plan.vet,
+        )
+    ]
+
+
+_DO: dict[StepKind, Do] = {
+    "aerate": "aerate",
+    "bind": "bind-ammonia",
+    "change": "change-water",
+    "drip": "change-water",
+    "soda": "raise-kh",
+    "warm": "warm",
+    "cool": "cool",
+    "test": "test",
+}
+
+
+def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
+    """The plan's steps as things to do, in its order; every caution with the first that has to do with water."""
+    found: list[Action] = []
+    poured = False
+    for step in plan.steps:
+        hours = f", {step.after_hours:.0f} hours from now" if step.after_hours else ""
+        change = next((c for c in plan.changes if step.do == "change" and c.after_hours == step.after_hours), None)
+        wet = step.do in ("change", "drip", "soda", "bind")
+        found.append(
+            Action(
+                do=_DO[step.do],
+                title=f"{step.title}{hours or (' now' if step.do == 'change' else '')}",
+                detail=f"{step.how[0].upper()}{step.how[1:]}",
+                reason=_over(log, plan) if wet and not poured else _WHY[step.do],
+                when="now" if step.after_hours < 2 else "tonight",
+                amount=step.litres if change and log.litres_known else step.grams or None,
+                amount_unit="L" if change and log.litres_known else "g" if step.grams else None,
+                share=change.share if change else None,
+                raise_dkh=step.raise_dkh or None,
+                ph_shift=abs(step.after_ph - step.before_ph) if wet else None,
+                caution=" ".join(plan.cautions[:MOST_CAUTIONS]) if wet and not poured else None,
+            )
+        )
+        poured = poured or wet
+    return found
+
+
+MOST_CAUTIONS = 2
+"""Said with an action, the worst first; the plan holds all of them."""
+_WHY: dict[StepKind, str] = {
+    "bind": "It buys a day.",
+    "change": "So that it is still under its limits tomorrow.",
+    "drip": "Tank and tap are too far apart to be mixed at once.",
+    "soda": "Film and pH both live on it.",
+    "test": "What was done must be seen to have worked.",
+    "aerate": "Warm or foul water holds little oxygen, and they need more of it.",
+    "warm": "Cold slows them and the film, and lays them open to disease.",
+    "cool": "Warm water holds less oxygen while they need more.",
+}
+
+
+def _fine(log: CycleLog, limit: Limit) -> str:
+    """A limit to three figures: a whole step of the kit could hide by how much it is passed."""
+    share = 1.0 if log.kit.basis == "N" else as_nitrogen(1.0, limit.what, "ion")
+    return f"{limit.limit_mg_n_l / share:.3g} ppm"
+
+
+def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:
+    """What stands over its limit, and where that lies, in the kit's own ppm."""
+    found = [
+        f"{one.what} reads {log.ppm(one.now_mg_n_l, one.what)} where {_fine(log, one)} is the most"
+        for one in plan.limits
+        if one.over
+    ]
+    words = "; ".join(found) or "so that it is still under its limits tomorrow"
+    return f"{words[0].upper()}{words[1:]}."
+
+
+def _ramp(log: CycleLog, ready: CycleReadinessAnswer) -> list[RampStep]:
+    """Steps still to come, none where nothing is planned or proven, or a species is not listed."""
+    ramp = _ramp_from(log, ready.proven_mg_n_l_day)
+    return ramp.steps if ramp else []
+
+
+def ramp_ahead(log: CycleLog, ready: CycleReadinessAnswer) -> StockingRampAnswer | None:
+    """From what is proven, or until then from the challenge as if it were, to the planned stock; None where it cannot be said.
+
+    log: the cycle's; ready: what has been proven.
+    """
+    if log.animals_are_in() and not log.present:
+        return None
+    return _ramp_from(log, ready.proven_mg_n_l_day or (0.0 if log.present else log.challenge_mg_n_l()))
+
+
+def _ramp_from(log: CycleLog, proven_mg_n_l_day: float) -> StockingRampAnswer | None:
+    if not log.animals:
+        return None
+    try:
+        return stocking_ramp(
+            StockingRampQuestion(
+                net_l=log.net_l,
+                proven_mg_n_l_day=min(proven_mg_n_l_day, 1000),
+                animals=log.animals,
+                own_species=log.own_species,
+                present=log.present,
+                basis=log.kit.basis,
+            )
+        )
+    except CannotAnswer:
+        return None
+
+
+def _weekly_test() -> Action:
+    return Action(
+        do="test",
+        title="Test once a week",
+        detail="Ammonia, nitrite, nitrate, pH; after new animals, cleaning or a power cut more often.",
+        reason="A running filter can still fade or be upset.",
+        when="now",
+    )

@@ -1,0 +1,301 @@
+"""Animals are in and the film is not: what they can bear, and the day's changes and soda that keep it there."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from reedmace.core.chemistry import acute_criterion_mg_n_l, un_ionised_share
+from reedmace.core.chemistry.carbonate import Carbonate
+from reedmace.core.chemistry.dose import soda_g
+from reedmace.core.chemistry.shock_limits import (
+    Water,
+)
+from reedmace.core.chemistry.tolerance import (
+    NITRATE_LIMIT_MG_N_L,
+    SALT_FROM_G_KG,
+    Bearing,
+    ammonia_limit_mg_n_l,
+    nitrite_limit_mg_n_l,
+)
+from reedmace.core.chemistry.water_change import Pouring
+from reedmace.core.contract import (
+    Answer,
+    Litres,
+    Part,
+    Share,
+    Working,
+    computation,
+    number,
+    whole,
+)
+from reedmace.core.cycle.animals.day_plan import DAY_H, DayPlan, EmergencyPlanQuestion, Limit, PlannedChange
+from reedmace.core.quantity import formatting
+from reedmace.core.quantity.units import ppm_words
+
+FALLS_SHORT = " Even so it will not stay under the limit until tomorrow: feed nothing today, and get seeded media or another home."
+
+
+StepKind = Literal["aerate", "bind", "change", "drip", "soda", "warm", "cool", "test"]
+
+
+class PlanStep(Part):
+    """One step of the day, in order. What it moves is reckoned with all that comes before it."""
+
+    after_hours: Annotated[float, number("h", 0, 24)]
+    do: StepKind
+    title: str = Field(description="What, with the amount")
+    how: str
+    litres: Litres = 0
+    grams: Annotated[float, number("g", 0, 1e6)] = 0
+    raise_dkh: Annotated[float, number("dKH", 0, 40)] = 0
+    before_ph: Annotated[float, number("pH", 0, 14)]
+    after_ph: Annotated[float, number("pH", 0, 14)]
+    ammonia_reach: Annotated[float, number("ratio", 0, 1e5, "Of its limit, right after")]
+
+
+class EmergencyPlanAnswer(Answer):
+    """Limits, the day's steps, feeding, tests, and when it is a vet's matter. `stands` is the verdict without the changes."""
+
+    stands: str
+    in_danger: bool = Field(description="A poison over its limit, or heat or cold past what the animals bear")
+    warmth: Literal["fine", "cold", "hot"]
+    limits: list[Limit]
+    steps: list[PlanStep]
+    changes: list[PlannedChange]
+    change_share_day: Share
+    holds_until_tomorrow: bool
+    feed_share: Annotated[float, number("share", 0, 1, "Of the usual food")]
+    feeding: str
+    tests_per_day: Annotated[int, whole(1, 4)]
+    cautions: list[str] = Field(description="The worst first")
+    help: list[str] = Field(description="What shortens it, the best first")
+    vet: str
+
+
+@computation("emergency-plan", "What to do when animals are in already")
+def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
+    """Today's changes and soda in one order, hour by hour, sized for every poison at once until tomorrow.
+
+    question: L, mg N/L, pH, dKH, °C, g/kg, g/day. No step lifts ammonia over its limit at the pH it brings, nor pH by more
+    than 0.5 in an hour, on the way or in the hours after.
+    Source: Emerson et al. 1975; US EPA 2013; carbonate equilibrium; dilution; nitrite, feeding and sizes common practice.
+    """
+    q, w = question, Working()
+    limits = _limits(q, w)
+    over = [one for one in limits if one.over]
+    feed_share = 0.25 if any(o.what != "nitrate" for o in over) else 0.5
+    made = w.sum("P", "load × food given", {"load": q.load_mg_n_l_day, "food given": feed_share}, "mg N/(L day)", "timmons")  # fmt: skip
+    bearing = Bearing(q.animals_low_c, q.animals_high_c, q.animals_ph_low, q.animals_ph_high)
+    warmth: Literal["fine", "cold", "hot"] = (
+        "cold" if bearing.too_cold(q.temperature_c) else "hot" if bearing.too_hot(q.temperature_c) else "fine"
+    )
+    day = DayPlan(q, made, limits)
+    day.plan(w)
+    changes = day.changes
+    whole_share = w.line(
+        "x day", "1 − Π(1 − x)", f"{len(changes)} changes", 1 - _left(changes), "share", "arithmetic"
+    )  # fmt: skip
+    holds = day.holds()
+    stands = _stands(q, over, warmth)
+    verdict, short = stands, "" if holds or not over else FALLS_SHORT
+    if changes:
+        first = _amount(q, changes[0].share)
+        rest = " and ".join(f"{_amount(q, c.share)} after {c.after_hours:.0f} h" for c in changes[1:])
+        verdict += f" Change {first} now{f' and {rest}' if rest else ''}."
+    return EmergencyPlanAnswer(
+        verdict=verdict + short,
+        stands=stands + short,
+        in_danger=bool(over) or warmth != "fine",
+        warmth=warmth,
+        working=w.lines,
+        limits=limits,
+        steps=_steps(q, day, warmth),
+        changes=changes,
+        change_share_day=min(whole_share, 1.0),
+        holds_until_tomorrow=holds,
+        feed_share=0.0 if not holds else feed_share,
+        feeding="Nothing today; fish live a week without food."
+        if not holds
+        else f"About {'a quarter' if feed_share < 0.5 else 'half'} of the usual, once a day; take out what is left after two minutes."
+        + (f" That is {q.feed_g_day * feed_share:.2g} g." if q.feed_g_day else ""),
+        tests_per_day=2 if over else 1,
+        cautions=_cautions(q, day, over),
+        help=_help(q),
+        vet="Animals that gasp, lie on their side, bleed at the gills or stop eating for two days: ask a vet who treats fish, and take the readings along.",
+    )
+
+
+def _limits(q: EmergencyPlanQuestion, w: Working) -> list[Limit]:
+    w.line(
+        "f", "1 / (1 + 10^(pKa − pH))", f"pH {q.ph:g}, {q.temperature_c:g} °C",
+        un_ionised_share(q.ph, q.temperature_c, q.salinity_g_kg), "share", "emerson1975",
+    )  # fmt: skip
+    limit, rule = ammonia_limit_mg_n_l(q.ph, q.temperature_c, q.salinity_g_kg)
+    w.line(
+        "limit", "min(0.02 / f, 30-day criterion)", rule, limit, "mg N/L", "epa2013" if "EPA" in rule else "practice"
+    )
+    nitrite = w.line(
+        "nitrite limit", "0.5 ppm fresh, 5 ppm salt", "as N", nitrite_limit_mg_n_l(q.salinity_g_kg), "mg N/L", "nitrite"
+    )
+    rows: list[tuple[Literal["ammonia", "nitrite", "nitrate"], float | None, float, str]] = [
+        ("ammonia", q.ammonia_mg_n_l, limit, rule),
+        ("nitrite", q.nitrite_mg_n_l, nitrite, "common practice"),
+        ("nitrate", q.nitrate_mg_n_l, NITRATE_LIMIT_MG_N_L, "common practice"),
+    ]
+    return [
+        Limit(what=what, now_mg_n_l=now, limit_mg_n_l=most, rule=why, over=now > most)
+        for what, now, most, why in rows
+        if now is not None
+    ]
+
+
+def _stands(q: EmergencyPlanQuestion, over: list[Limit], warmth: str) -> str:
+    acute = acute_criterion_mg_n_l(min(max(q.ph, 6.5), 9.0), min(q.temperature_c, 30.0))
+    said = []
+    if q.ammonia_mg_n_l > acute and q.salinity_g_kg <= 1:
+        said.append(f"Act now: ammonia is above the one-hour criterion of {ppm_words(acute, 'ammonia', q.basis)}.")
+    elif over:
+        names = " and ".join(o.what for o in over).capitalize()
+        said.append(f"{names} {'are' if len(over) > 1 else 'is'} above what animals bear from day to day.")
+    if warmth == "cold" and q.animals_low_c is not None:
+        said.append(
+            f"At {formatting.celsius(q.temperature_c)} it is too cold for them: they want {formatting.celsius(q.animals_low_c)} at least."
+        )
+    if warmth == "hot" and q.animals_high_c is not None:
+        said.append(
+            f"At {formatting.celsius(q.temperature_c)} it is too hot for them: they bear {formatting.celsius(q.animals_high_c)} at most."
+        )
+    return " ".join(said) or "Within the limits today; keep it there."
+
+
+def _amount(q: EmergencyPlanQuestion, share: float) -> str:
+    """Litres where the tank was measured, else the share."""
+    return (
+        formatting.litres(share * q.net_l, ".0f" if share * q.net_l >= 10 else ".1f")
+        if q.litres_known
+        else f"{100 * share:.0f} % of the water"
+    )
+
+
+def _left(changes: list[PlannedChange]) -> float:
+    left = 1.0
+    for change in changes:
+        left *= 1 - change.share
+    return left
+
+
+def _steps(q: EmergencyPlanQuestion, day: DayPlan, warmth: str) -> list[PlanStep]:
+    """All of the day in one order: what helps them breathe, what binds, the changes, the soda, the tests."""
+    start = Water(Carbonate.of(q.ph, q.kh_dkh, q.temperature_c, q.salinity_g_kg), q.ammonia_mg_n_l)
+    before, ph, reach = q.ph, q.ph, start.reach()
+    found: list[PlanStep] = []
+
+    def step(
+        do: StepKind, at: float, title: str, how: str, litres: float = 0.0, grams: float = 0.0, raise_dkh: float = 0.0
+    ) -> None:
+        found.append(
+            PlanStep(
+                after_hours=min(at, DAY_H),
+                do=do,
+                title=title,
+                how=how,
+                litres=litres,
+                grams=grams,
+                raise_dkh=raise_dkh,
+                before_ph=before,
+                after_ph=ph,
+                ammonia_reach=reach,
+            )
+        )
+
+    over = any(one.over for one in day.limits)
+    if q.gasping or warmth == "hot":
+        step("aerate", 0, "Give them air", "An air stone, or the outlet turned to the surface, before anything else.")
+    if warmth == "hot":
+        how = "Lid off, lights off, a fan over the water; a degree or two in an hour at most, no ice in the tank."
+        step("cool", 0, "Cool the water", how)
+    if warmth == "cold":
+        how = "Heater on, under water; a degree in an hour at most. Look whether it is plugged in."
+        step("warm", 0, "Warm the water", how)
+    if over and not day.holds():
+        how = "Conditioner that binds ammonia, by its label, for the whole tank: it buys a day, and kits may go on reading the ammonia."
+        step("bind", 0, "Bind the ammonia", how)
+    pouring = Pouring(q.temperature_c, q.tap.cold_c, q.tap.hot_c, q.salinity_g_kg, q.tap.chlorine)
+    for change, r in zip(day.changes, day.reaches, strict=True):
+        before, ph, reach = change.before_ph, change.after_ph, r
+        how = pouring.words(change.litres, known=q.litres_known)
+        step("change", change.after_hours, f"Change {_amount(q, change.share)}", how, litres=change.litres)
+    if over and not day.changes:
+        how = "Treated, over hours, testing pH as it goes; no bucket at once."
+        step("drip", 0, "Let new water drip in", how)
+    for at, raise_dkh, was, water in day.soda:
+        before, ph, reach = was.carbonate.ph(), water.carbonate.ph(), water.reach()
+        grams = soda_g(raise_dkh, q.net_l) if q.litres_known else 0.0
+        title = f"Add {grams:.2g} g of baking soda" if grams else "A little baking soda"
+        how = f"Dissolved in a jug of tank water: KH up by {raise_dkh:.1f} dKH." + (
+            "" if q.litres_known else " Count the tank's litres first: the grams follow from them."
+        )
+        step("soda", at, title, how, grams=grams, raise_dkh=raise_dkh)
+    if over:
+        last = max([c.after_hours for c in day.changes] + [at for at, *_ in day.soda], default=0.0)
+        before = ph
+        step("test", min(last + 1, DAY_H), "Test again", "Ammonia, nitrite and pH.")
+    return found
+
+
+def _cautions(q: EmergencyPlanQuestion, day: DayPlan, over: list[Limit]) -> list[str]:
+    limit = day.limits[0].limit_mg_n_l
+    found: list[str] = []
+    if q.gasping:
+        found.append("Gasping: aerate now, before anything else; an air stone or the outlet turned to the surface.")
+    if q.tap.ammonia_mg_n_l >= limit:
+        found.append(
+            f"The tap itself brings {ppm_words(q.tap.ammonia_mg_n_l, 'ammonia', q.basis)} of ammonia: use a conditioner that binds it, or purified water brought to this KH."
+        )
+    tap_ph = day.tap.carbonate.ph()
+    if over and q.ammonia_mg_n_l > 0.3 and tap_ph - q.ph > 0.2:
+        free = un_ionised_share(min(tap_ph, 10), q.temperature_c, q.salinity_g_kg)
+        now = un_ionised_share(q.ph, q.temperature_c, q.salinity_g_kg)
+        found.append(
+            f"The tap raises pH, which frees ammonia: {now * q.ammonia_mg_n_l:.3f} mg/L of the poison form would be {free * q.ammonia_mg_n_l:.3f} at the tap's pH. That is why the changes are small and several."
+        )
+    if over and (q.tap.ph is None or q.tap.kh_dkh is None) and q.salinity_g_kg <= SALT_FROM_G_KG:
+        found.append(
+            f"The tap's pH and KH are not known; it is taken for pH {tap_ph:.1f} and {day.tap.carbonate.kh_dkh():.0f} dKH. Test it: the portions may be larger."
+        )
+    if over and not day.changes:
+        found.append(
+            "Tank and tap are far apart in pH: no bucket of it may go in at once. Let it drip in over hours, testing pH as it goes."
+        )
+    if q.tap.chlorine != "none":
+        chloramine = " Chloramine leaves ammonia behind when it is broken: take a conditioner that binds that too." if q.tap.chlorine == "chloramine" else ""  # fmt: skip
+        found.append(f"Treat every litre for chlorine and chloramine before it goes in.{chloramine}")
+    if q.salinity_g_kg > SALT_FROM_G_KG:
+        found.append(
+            f"Mix the new water to the tank's own salinity, {q.salinity_g_kg:g} g/kg, a day ahead where you can; top up evaporation with fresh water only."
+        )
+    if day.stays_soft():
+        found.append(
+            "No baking soda: these animals want soft water. Film lives in it too, slower and with other microbes; give it weeks, and keep food small."
+        )
+    found.append("Matched to the tank's temperature. Unplug heater and filter first; plug them back in after.")
+    found.append("Ammonia-binding media buy time only; a new, sterile filter does nothing for this.")
+    return found
+
+
+def _help(q: EmergencyPlanQuestion) -> list[str]:
+    found = [
+        "Seeded media from a healthy tank that runs, wet and aired on the way: the only thing that ends it within days.",
+        "Floating and fast-growing plants, as many as you can get: they take ammonia first.",
+    ]
+    b = q.bottle
+    inside = b.low_c <= q.temperature_c <= b.high_c and b.ph_low <= q.ph <= b.ph_high
+    found.append(
+        "A bottled culture at the most its label allows; it may help, and it cannot hurt."
+        if inside and b.in_date
+        else "A bottled culture does little here: it is past its date."
+        if not b.in_date
+        else f"A bottled culture does little here: it wants {formatting.celsius.bare(b.low_c)} to {formatting.celsius(b.high_c)} and pH {b.ph_low:g} to {b.ph_high:g}."
+    )
+    found.append("Little food, taken out when left, and a test every day until both have read zero for a week.")
+    return found

@@ -1,0 +1,1 @@
+"""Verdicts on a cycle: readiness, plan conditions, methods, stalls, filter stops, the standby trial, cloudy water."""

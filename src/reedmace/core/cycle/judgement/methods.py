@@ -1,0 +1,301 @@
+"""Which way to cycle, from what the keeper has; and the plan judged before anything is dosed."""
+
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import Field
+
+from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Working, computation, number, whole
+from reedmace.core.cycle.model.ensemble import condition, percentiles, project
+from reedmace.core.cycle.model.inputs import Scenario
+from reedmace.core.cycle.record.log import DOSED, BottleWindow, CycleLog, Helper, LoggedDose, Method, Plants
+from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor
+from reedmace.core.quantity.units import NITROGEN_SHARE
+
+DRAWS = 200
+
+
+class Resources(Part):
+    """What the keeper has to hand."""
+
+    mature_media: Literal["none", "own", "trusted", "unsure"] = "none"
+    media_share: Annotated[float, number("share", 0, 1, "Of a whole filter's media that can be had")] = 0.5
+    donor: SeedDonor | None = None
+    old_filter_fits: bool = False
+    plants: Plants = "none"
+    bottle: Literal["none", "in-date", "expired"] = "none"
+    bottle_label: BottleWindow = Field(default_factory=BottleWindow)
+    budget: Literal["little", "some"] = "some"
+    ammonia: bool = True
+    test_kit: bool = True
+    days_to_spare: Annotated[int, whole(0, 200)] = 60
+
+
+class CycleMethodsQuestion(Question):
+    """The means, the water, and whether animals are in already."""
+
+    resources: Resources = Field(default_factory=Resources)
+    net_l: NetLitres = 100
+    temperature_c: Celsius = 26
+    ph: PH = 7.4
+    kh_dkh: Annotated[float, number("dKH", 0, 40)] = 4
+    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
+    planned_load_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1000)] = 0.3
+    animals_in: bool = False
+
+
+class MethodChoice(Part):
+    """One way, or a combination: how well it fits here, how long it takes here, what it needs."""
+
+    method: Method
+    helpers: list[Helper]
+    title: str
+    fits: Literal["best", "possible", "not-here"]
+    why: str
+    days_low: Annotated[float, number("days", 0, 400)] | None
+    days_high: Annotated[float, number("days", 0, 400)] | None
+    said: str
+    watch: str
+    costs: Literal["nothing", "little", "some"]
+
+
+class Dispute(Part):
+    """Where keepers disagree: both sides, and what is followed here and why."""
+
+    about: str
+    one_side: str
+    other_side: str
+    followed: str
+
+
+class CycleMethodsAnswer(Answer):
+    """Every way, best first, and where keepers disagree about them."""
+
+    methods: list[MethodChoice]
+    disputes: list[Dispute]
+
+
+_DISPUTES = (
+    Dispute(
+        about="The best way",
+        one_side="Dosed ammonia: measurable, no animal suffers, the proof is in the test.",
+        other_side="Seeded media, or plants: faster or calmer, and nobody measures bottles.",
+        followed="What you have decides: seeded media first, dosed ammonia next; each is proved by tests all the same.",
+    ),
+    Dispute(
+        about="Bottled culture",
+        one_side="It helps and saves a week or two.",
+        other_side="Its window is narrow and many bottles are dead.",
+        followed="A helper only: counted inside 25 to 30 °C (77 to 86 °F), pH 7.3 to 8.0, some KH, in date; hardly at all outside.",
+    ),
+    Dispute(
+        about="How long a spare sponge seeds",
+        one_side="Two weeks have done.",
+        other_side="A month, to be sure.",
+        followed="It counts from two weeks and is called ready at four; the film on it is reckoned by days.",
+    ),
+    Dispute(
+        about="Squeezing dirty foam into the new filter",
+        one_side="It carries film and dirt to feed it.",
+        other_side="Little of it settles where it is wanted.",
+        followed="Harmless, and counted as a twentieth of the media at most: move media whole where you can.",
+    ),
+    Dispute(
+        about="What to test at first",
+        one_side="Ammonia alone until it falls.",
+        other_side="All three from day one.",
+        followed="All three, and KH: without a baseline neither nitrate nor a stall can be read later.",
+    ),
+    Dispute(
+        about="The bar for ready",
+        one_side="2 ppm gone in a day.",
+        other_side="That is far more than a normal tank makes.",
+        followed="1.2 times what your animals make in a day, at least 0.5 mg/L of nitrogen, 0.64 ppm of ammonia.",
+    ),
+)
+
+
+def _log(q: CycleMethodsQuestion, method: Method, helpers: list[Helper]) -> CycleLog:
+    means = q.resources
+    light = LoggedDose(day=0, raise_mg_n_l=2 * NITROGEN_SHARE["NH4"])
+    dosed = method in DOSED
+    return CycleLog(
+        net_l=q.net_l,
+        day_now=0,
+        method=method,
+        helpers=helpers,
+        temperature_c=q.temperature_c,
+        salinity_g_kg=q.salinity_g_kg,
+        start_kh_dkh=q.kh_dkh,
+        start_ph=q.ph,
+        planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
+        animals_in_mg_n_l_day=q.planned_load_mg_n_l_day if method == "animals-in" else 0,
+        # Food that makes the planned day's ammonia: load × litres / (protein × 0.092 × 1000).
+        food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100)
+        if method == "fish-food"
+        else 0,
+        seed_share=means.media_share,
+        donor=means.donor,
+        bottle=means.bottle_label.model_copy(update={"in_date": means.bottle != "expired"}),
+        plants=means.plants,
+        plants_growing_day=10 if means.plants != "none" else None,
+        doses=[light] if dosed else [],
+    )
+
+
+@computation("cycle-methods", "Which way to cycle, from what you have")
+def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
+    """Ways to cycle, best first for these resources, each with the time it takes in this water.
+
+    question: resources, L, °C, pH, dKH, g/kg, mg N/(L day).
+    Source: which way suits whom is common practice; the days are the cycle model's own P10 to P90.
+    """
+    q, w, m = question, Working(), question.resources
+    salt = q.salinity_g_kg > 10
+    seeded = m.mature_media in ("own", "trusted") and m.media_share > 0
+    helpers: list[Helper] = []
+    # A bottle costs as much as a test kit and saves a week or two at best: not where money is short (common practice).
+    if m.bottle == "in-date" and m.budget != "little":
+        helpers.append("bottled-culture")
+    if m.plants != "none" and not salt:
+        helpers.append("plants")
+    rows: list[tuple[Method, list[Helper], str, bool, str, str, str]] = [
+        (
+            "side-by-side",
+            [],
+            "Old filter beside the new",
+            m.old_filter_fits and seeded,
+            "The old filter goes on working while the new one is seeded; bring its rock and wood too.",
+            "until readings hold; a month is usual",
+            "Do not retire the old one early.",
+        ),
+        (
+            "seeded-filter",
+            [h for h in helpers if h == "plants"],
+            "A seeded filter or its media" + (", with plants" if "plants" in helpers else ""),
+            seeded,
+            "The film comes ready made.",
+            "a week or less",
+            "Light stock at first; keep it wet, aired and mild on the way; ask after disease.",
+        ),
+        (
+            "mature-rock",
+            [],
+            "A piece of mature rock",
+            salt and seeded,
+            "Rock from a running tank carries the film of salt water.",
+            "about two weeks, by test",
+            "No skimmer until there are animals.",
+        ),
+        (
+            "measured-ammonia",
+            ["seed-media", *helpers] if seeded else helpers,
+            "Measured ammonia"
+            + (
+                ", with "
+                + " and ".join({"bottled-culture": "a bottled culture", "plants": "plants"}[h] for h in helpers)
+                if helpers
+                else ""
+            )
+            + (" and some seeded media" if seeded else ""),
+            m.ammonia and m.test_kit,
+            "It can be measured from the first day, and each dose gone in a day is the proof.",
+            "4 to 6 weeks; 6 weeks to 3 months is quoted too",
+            "Aquarium-grade only; know the strength of the label; test.",
+        ),
+        (
+            "planted",
+            [],
+            "Planted quiet start",
+            m.plants == "many" and not salt,
+            "Fast stems and floaters take the ammonia while the film grows behind them.",
+            "4 to 5 weeks after new growth shows",
+            "Wait for growth, not for the planting day.",
+        ),
+        (
+            "fish-food",
+            helpers,
+            "Feed the empty tank",
+            not salt,
+            "Needs nothing but food and patience.",
+            "slow, six weeks and more",
+            "Algae; hard to meter.",
+        ),
+    ]
+    if q.animals_in:
+        rows = [
+            (
+                "animals-in",
+                helpers,
+                "Animals are in: the emergency plan",
+                True,
+                "Nothing may be dosed now: the animals make the ammonia, and daily changes keep it harmless.",
+                "until zeros hold, often five to six weeks",
+                "Not a plan anyone should choose. Seeded media help if you can get them; tiny feeds, daily tests.",
+            )
+        ]
+    found: list[MethodChoice] = []
+    for method, with_helpers, title, open_here, why, said, watch in rows:
+        if not open_here:
+            found.append(
+                MethodChoice(
+                    method=method, helpers=with_helpers, title=title, fits="not-here", why=_lacking(method, q),
+                    days_low=None, days_high=None, said=said, watch=watch, costs="nothing",
+                )
+            )  # fmt: skip
+            continue
+        log = _log(q, method, with_helpers)
+        ensemble = condition(log, DRAWS)
+        low, middle, high = percentiles(project(log, ensemble, 150, Scenario()).late, ensemble.weights)
+        if np.isfinite(middle):
+            w.line(title, "P50 of the pass day", f"{DRAWS} draws, KH held", middle, "days", "cycleprior")
+        late = np.isfinite(middle) and middle > m.days_to_spare
+        found.append(
+            MethodChoice(
+                method=method,
+                helpers=with_helpers,
+                title=title,
+                fits="possible",
+                why=why + (f" Here it would likely take longer than your {m.days_to_spare} days." if late else ""),
+                days_low=low if np.isfinite(low) else None,
+                days_high=high if np.isfinite(high) else None,
+                said=said,
+                watch=watch,
+                costs="nothing",
+            )
+        )
+    found = [f.model_copy(update={"costs": _costs(f)}) for f in found]
+    order = {row[0]: i for i, row in enumerate(rows)}
+    found.sort(key=lambda f: (f.fits == "not-here", order[f.method]))
+    found[0] = found[0].model_copy(update={"fits": "best"}) if found[0].fits == "possible" else found[0]
+    verdict = f"{found[0].title}: {found[0].why}"
+    if m.mature_media == "unsure":
+        verdict += " Media from a tank whose health nobody knows are left out: disease comes with them."
+    return CycleMethodsAnswer(verdict=verdict, working=w.lines, methods=found, disputes=list(_DISPUTES))
+
+
+def _costs(choice: MethodChoice) -> Literal["nothing", "little", "some"]:
+    """What it costs besides the tank and a test kit (common practice)."""
+    if "bottled-culture" in choice.helpers or choice.method == "mature-rock":
+        return "some"
+    if choice.method in ("measured-ammonia", "fish-food"):
+        return "little"
+    return "some" if choice.method == "planted" else "nothing"
+
+
+def _lacking(method: Method, q: CycleMethodsQuestion) -> str:
+    if method in ("side-by-side", "seeded-filter"):
+        return (
+            "No running filter to move or run beside it."
+            if q.resources.mature_media == "none"
+            else "The donor tank's health is not known."
+            if q.resources.mature_media == "unsure"
+            else "The old filter does not fit beside the new one."
+        )
+    if method == "mature-rock":
+        return "Only for salt water, with rock from a tank you trust."
+    if method == "measured-ammonia":
+        return "Needs aquarium-grade ammonia and a test kit."
+    if method == "planted":
+        return "Needs plants in plenty, in fresh water."
+    return "Food rots badly in salt water; use mature rock or measured ammonia."

@@ -1,0 +1,1 @@
+"""The nitrogen model: the compiled kernel, its inputs from a log, and the weighted ensemble."""

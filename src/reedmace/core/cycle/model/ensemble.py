@@ -1,0 +1,356 @@
+"""The ensemble behind every forecast: draws of the parameters, weighed by the readings, run onwards."""
+
+import hashlib
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, prior_median, prior_spread, step_of
+from reedmace.core.cycle.model.nitrogen_kernel import PARAMETERS, chances, log_likelihood, simulate
+from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.suspect_readings import Figures, figures_of, suspect_readings
+from reedmace.core.flow.hydraulic_kernel import share_out
+
+Floats = NDArray[np.float64]
+ENOUGH, ROUNDS = 200.0, 9
+"""Effective draws at which the weighing stops, and the most rounds it takes to get there."""
+LONG_DAYS = 120
+"""A cycle that goes on for longer is weighed by half as many: each course costs by its days, and its date is no longer close."""
+HOPELESS = -1e6
+REMEMBERED, USUAL_DRAWS = 16, 1000
+"""Ensembles kept at hand: those of one keeper's tanks (each about 0.1 MB)."""
+MISFIT_CHANCE, ASKED = 0.02, 64
+"""A figure less likely than this in the draws that explain the rest best fits no usual course; draws asked."""
+EVIDENCE = 40.0
+"""Figures a whole log counts for at most: what the model leaves out is common to them all (tuned on tanks of another
+structure; a coarsened posterior, Miller and Dunson 2019)."""
+LEFT_OUT, LEFT_OUT_DAYS = 0.14, 0.6
+"""Spread of the days still to go for all that no parameter explains: as a logarithm, and so many days near the end, where
+tests come once a day (tuned likewise)."""
+KIT_SPREAD = 0.12
+"""By how much one keeper's kit of ammonia, nitrite or nitrate reads high or low throughout, as a logarithm (memory)."""
+KITS = 3
+_FREEDOM = 12.0
+WIDER, LEAST = 1.3, 0.1
+"""A round's draws spread over so many times the variance found so far, and no narrower than so much of the prior's spread."""
+CARRIED = 1 / 40
+"""Share of the draws that carries the softened weights a round is drawn around."""
+_HALF_LOG = 0.5 * (PARAMETERS + KITS) * float(np.log(2 * np.pi))
+
+
+@dataclass(frozen=True)
+class Ensemble:
+    """Draws (n, 13) as logarithms, their weights (n,) summing to 1, how many carry the weight, and of the figures read
+    how many none of them explains."""
+
+    rows: Floats
+    weights: Floats
+    effective: float
+    figures: int = 0
+    misfits: int = 0
+
+
+@dataclass(frozen=True)
+class Future:
+    """Daily states (n, days + 1, 4), pass day (n,), infinite for never, and the nitrogen's largest gap, mg N/L."""
+
+    daily: Floats
+    late: Floats
+    drift_mg_n_l: float
+
+
+def condition(log: CycleLog, draws: int) -> Ensemble:
+    """Draws from the prior of this log, weighed by its readings; drawn again around the best when too few carry it.
+
+    log: the cycle's; draws: how many. Deterministic: the draws take their seed from the log. Forecast, what-if and
+    readiness of one log ask for the same ensemble: it is remembered, and since nothing but the log goes in, no other
+    process can hold another one.
+    """
+    return _condition(_in_order(log).model_dump_json(), draws)
+
+
+def forget() -> None:
+    """Let go of what is remembered, so that the next question is reckoned anew: for measuring."""
+    _condition.cache_clear()
+
+
+def condition_at(log: CycleLog, days: list[float], draws: int, fewer: int) -> list[Ensemble]:
+    """The same draws weighed by what had been read up to each of some days: how the forecast stood then.
+
+    log: the cycle's; days: since the start; draws: drawn, all of them kept for today; fewer: kept for any day before. One
+    set of draws serves all; that of today is what `condition` gives.
+    """
+    pool = _adapt(_in_order(log), draws)
+    if pool is None:
+        return [condition(log, draws) for _ in days]
+    # Day by day only the figures new since the day before are asked.
+    found, likely, upto = {}, np.zeros(len(pool.rows)), 0
+    for day in sorted(set(days)):
+        read = pool.read_by(day)
+        likely = likely + log_chances(pool.states, pool.figures.between(upto, read))
+        upto = read
+        found[day] = pool.ensemble(likely, read, draws if day >= log.day_now else fewer)
+    return [found[day] for day in days]
+
+
+def _in_order(log: CycleLog) -> CycleLog:
+    """In whatever order it was typed in, the same log meets the same draws."""
+    lists = ("readings", "doses", "changes", "alkalinity")
+    return log.model_copy(update={name: sorted(getattr(log, name), key=lambda one: one.day) for name in lists})
+
+
+@lru_cache(maxsize=REMEMBERED)
+def _condition(text: str, draws: int) -> Ensemble:
+    log = CycleLog.model_validate_json(text)
+    pool = _adapt(log, draws)
+    if pool is None:
+        rows = np.log(prior_median(log)) + prior_spread(log) * _rng(log).standard_normal((draws, PARAMETERS))
+        return Ensemble(rows, np.full(draws, 1.0 / draws), float(draws))
+    read = len(pool.days)
+    return pool.ensemble(log_chances(pool.states, pool.figures), read, draws)
+
+
+def _rng(log: CycleLog) -> np.random.Generator:
+    # The seed leaves the clock out, so that the same log an hour later meets the same draws.
+    said = log.model_dump_json(exclude={"day_now"}).encode()
+    return np.random.default_rng(int.from_bytes(hashlib.sha256(said).digest()[:8], "big"))
+
+
+@dataclass(frozen=True)
+class _Pool:
+    """Every draw of every round: rows (n, 13), the states at the readings (n, r, 4), the prior's and the mixture's log
+    density (n,), what was read, and on which days (r,)."""
+
+    rows: Floats
+    states: Floats
+    prior: Floats
+    mixture: Floats
+    figures: Figures
+    days: Floats
+
+    def read_by(self, day: float) -> int:
+        """Readings made by a day. day: since the start."""
+        return int(np.searchsorted(self.days, day, side="right"))
+
+    def ensemble(self, likely: Floats, read: int, draws: int) -> Ensemble:
+        """A fair sample of the pool, each draw with its count. likely: log chance of what was read (n,); read: how many readings."""
+        figures = self.figures.between(0, read)
+        log_weight = likely * _worth(figures) + self.prior - self.mixture
+        effective = _effective(log_weight)
+        chosen, counts = np.unique(_evenly(_normalised(log_weight), draws), return_counts=True)
+        weights = counts / float(counts.sum())
+        fit = chances(self.states[chosen][_evenly(weights, ASKED)], *figures.rows()[:-1])
+        kept = self.rows[chosen, :PARAMETERS]
+        # Shared by whoever asks next, so nobody may change it.
+        kept.flags.writeable = weights.flags.writeable = False
+        return Ensemble(kept, weights, effective, len(fit), int((fit < MISFIT_CHANCE).sum()))
+
+
+def log_chances(states: Floats, figures: Figures) -> Floats:
+    """Log likelihood of draws (n,). states: at the readings (n, r, 4); figures: read. A draw that ran away explains nothing."""
+    found: Floats = np.nan_to_num(log_likelihood(states, *figures.rows()), nan=HOPELESS, neginf=HOPELESS)
+    return found
+
+
+def _worth(figures: Figures) -> float:
+    """The figures of one log share what the model leaves out, so many of them say less than so many times one."""
+    return 1.0 / (1.0 + len(figures.low) / EVIDENCE)
+
+
+def _adapt(log: CycleLog, draws: int) -> _Pool | None:
+    """Adaptive multiple importance sampling: every round draws around what the rounds before found, and every draw of
+    every round counts, weighed by prior times likelihood over the mixture of all proposals. None where nothing was read."""
+    share_out(draws)
+    rng = _rng(log)
+    # Beside the tank's own, what its kits make of the water.
+    center = np.concatenate([np.log(prior_median(log)), np.zeros(KITS)])
+    spread = np.concatenate([prior_spread(log), np.full(KITS, KIT_SPREAD)])
+    readings = log.readings
+    until = int(log.day_now) + 1
+    model_input, aim = model_input_of(log, until), aim_of(log, Scenario())
+    sample_steps = model_input.sample_steps([r.day for r in readings])
+    event_steps = model_input.steps
+    figures = figures_of(log, readings, suspect_readings(log))
+    if not len(sample_steps):
+        return None
+
+    def past(rows: Floats) -> Floats:
+        # Weighing needs the past only; the future is run once, for the draws that are kept.
+        states = simulate(
+            np.exp(rows[:, :PARAMETERS]),
+            model_input.start,
+            model_input.conditions,
+            event_steps,
+            model_input.kinds,
+            model_input.values,
+            model_input.tap,
+            step_of(log.day_now),
+            until,
+            aim,
+            sample_steps,
+        )[1]
+        states[:, :, :KITS] *= np.exp(rows[:, None, PARAMETERS:])
+        return states
+
+    def prior(points: Floats) -> Floats:
+        value: Floats = (
+            -0.5 * np.sum(((points - center) / spread) ** 2, axis=1) - float(np.log(spread).sum()) - _HALF_LOG
+        )
+        return value
+
+    pool = center + spread * rng.standard_normal((draws, len(center)))
+    states, sizes = past(pool), [draws]
+    proposals: list[Callable[[Floats], Floats]] = [prior]
+    densities = prior(pool)[None, :]
+    worth = _worth(figures)
+    likely = worth * log_chances(states, figures)
+    enough = min(ENOUGH, draws / 2) * (0.5 if until > LONG_DAYS else 1.0)
+    while True:
+        before = densities[0]
+        mixture = np.logaddexp.reduce(densities + np.log(np.array(sizes) / len(pool))[:, None], axis=0)
+        log_weight = likely + before - mixture
+        if _effective(log_weight) >= enough or len(proposals) == ROUNDS:
+            break
+        proposal = _around(pool, _tempered(log_weight), spread)
+        rows = proposal.draw(rng, max(draws // 2, 50))
+        more = past(rows)
+        # Every proposal's density at every draw, each worked out once.
+        new = np.array([density(rows) for density in proposals])
+        densities = np.vstack([np.hstack([densities, new]), proposal.log_density(np.concatenate([pool, rows]))])
+        sizes.append(len(rows))
+        pool, states = np.concatenate([pool, rows]), np.concatenate([states, more])
+        likely = np.concatenate([likely, worth * log_chances(more, figures)])
+        proposals.append(proposal.log_density)
+    return _Pool(pool, states, before, mixture, figures, np.array([r.day for r in readings]))
+
+
+def _around(pool: Floats, weights: Floats, spread: Floats) -> "_Student":
+    """Where the next round draws. pool: draws so far (n, k); weights: theirs (n,); spread: of the prior (k,)."""
+    middle = weights @ pool
+    off = pool - middle
+    around = WIDER * (weights[:, None] * off).T @ off + np.diag((LEAST * spread) ** 2)
+    return _Student(middle, np.asarray(np.linalg.cholesky(around), dtype=np.float64))
+
+
+@dataclass(frozen=True)
+class _Student:
+    """A multivariate t of twelve degrees of freedom: a proposal whose tails leave nothing out."""
+
+    middle: Floats
+    root: Floats
+
+    def draw(self, rng: np.random.Generator, n: int) -> Floats:
+        normal = rng.standard_normal((n, len(self.middle))) @ self.root.T
+        found: Floats = self.middle + normal / np.sqrt(rng.chisquare(_FREEDOM, n) / _FREEDOM)[:, None]
+        return found
+
+    def log_density(self, points: Floats) -> Floats:
+        d = len(self.middle)
+        away = np.sum(((points - self.middle) @ np.linalg.inv(self.root).T) ** 2, axis=1)
+        norm = (
+            math.lgamma((_FREEDOM + d) / 2)
+            - math.lgamma(_FREEDOM / 2)
+            - d / 2 * math.log(_FREEDOM * math.pi)
+            - float(np.log(np.diag(self.root)).sum())
+        )
+        value: Floats = norm - (_FREEDOM + d) / 2 * np.log1p(away / _FREEDOM)
+        return value
+
+
+def _tempered(log_weight: Floats) -> Floats:
+    """Weights softened just so far that enough of the draws carry them. log_weight: (n,)."""
+    low, high = 0.0, 1.0
+    if _effective(log_weight) >= len(log_weight) * CARRIED:
+        return _normalised(log_weight)
+    for _ in range(18):
+        power = (low + high) / 2
+        if _effective(power * log_weight) > len(log_weight) * CARRIED:
+            low = power
+        else:
+            high = power
+    return _normalised(low * log_weight)
+
+
+def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) -> Future:
+    """Every draw through the log and on. log: the cycle's; ensemble: weighed; days: horizon; scenario: done from today."""
+    share_out(len(ensemble.rows))
+    model_input = model_input_of(log, days, scenario)
+    daily, _, passed, drift = simulate(
+        np.exp(ensemble.rows),
+        model_input.start,
+        model_input.conditions,
+        model_input.steps,
+        model_input.kinds,
+        model_input.values,
+        model_input.tap,
+        step_of(log.day_now),
+        days,
+        aim_of(log, scenario),
+        np.zeros((0, 2), dtype=np.int64),
+    )
+    late = np.where(np.isnan(passed), np.inf, passed)
+    if log.method != "planted":
+        # Four weeks of growth are a rule, not a guess; everything else may go a little faster or slower than any draw.
+        away = np.random.default_rng(5).standard_normal(len(late))
+        ahead = late - log.day_now
+        spread = np.hypot(LEFT_OUT, LEFT_OUT_DAYS / np.maximum(ahead, 2.0))
+        late = log.day_now + ahead * np.exp(spread * away)
+    return Future(daily, late, float(drift.max()))
+
+
+def share_passing_within(log: CycleLog, days: float, draws: int = USUAL_DRAWS) -> float:
+    """Weight of the draws that would clear two doses afresh within so many days from now.
+
+    log: the cycle's; days: from today; draws: how many. What has been cleared already does not count here: this is what
+    the model alone makes of the log, to be held against what the tests say.
+    """
+    ensemble = condition(log, draws)
+    future = project(log, ensemble, int(log.day_now + days) + 1, Scenario(counts_past=False))
+    return float(ensemble.weights[future.late <= log.day_now + days].sum())
+
+
+def percentiles(values: Floats, weights: Floats) -> tuple[float, float, float]:
+    """Weighted 10th, 50th and 90th percentile, infinite where the level falls among values that are.
+
+    values: (n,), infinite for never; weights: (n,). Pass days come in whole days from today, so many draws share one:
+    each is spread evenly over the half day before and after it.
+    """
+    finite = np.isfinite(values)
+    days, place = np.unique(values[finite], return_inverse=True)
+    if not len(days):
+        return (math.inf, math.inf, math.inf)
+    mass = np.bincount(place, weights=weights[finite]) / float(weights.sum())
+    upto = np.cumsum(mass)
+    step = min(float(np.min(np.diff(days))), 1.0) if len(days) > 1 else 0.0
+    edges = np.concatenate([[days[0] - step / 2], days + step / 2])
+    low, middle, high = (
+        float(np.interp(level, np.concatenate([[0.0], upto]), edges)) if level <= upto[-1] else math.inf
+        for level in (0.1, 0.5, 0.9)
+    )
+    return low, middle, high
+
+
+def resample(weights: Floats, n: int | None = None) -> NDArray[np.int64]:
+    """Indices that stand for the weighted ensemble: taken in proportion to weight, evenly spaced.
+
+    weights: summing to 1; n: how many, as many as there are weights when left out.
+    """
+    return _evenly(weights, n or len(weights))
+
+
+def _evenly(weights: Floats, n: int) -> NDArray[np.int64]:
+    again: NDArray[np.int64] = np.searchsorted(np.cumsum(weights), (np.arange(n) + 0.5) / n).clip(0, len(weights) - 1)
+    return again
+
+
+def _normalised(log_weight: Floats) -> Floats:
+    weights = np.exp(log_weight - log_weight.max())
+    return weights / float(weights.sum())  # type: ignore[no-any-return]
+
+
+def _effective(log_weight: Floats) -> float:
+    return float(1.0 / np.sum(_normalised(log_weight) ** 2))

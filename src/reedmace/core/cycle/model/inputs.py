@@ -1,0 +1,367 @@
+"""From a log to what the kernel runs: the starting film, a day's conditions, what happened in order."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from reedmace.core.chemistry import oxygen_saturation_mg_l, pka_fresh
+from reedmace.core.chemistry.ammonia import pka_sea
+from reedmace.core.chemistry.dose import base_per_n
+from reedmace.core.cycle.model.nitrogen_kernel import (
+    A0,
+    ADD_ALKALINITY,
+    ADD_FILM,
+    ADD_TAN,
+    AIMS,
+    B0,
+    CHANGE_WATER,
+    CO2,
+    CONDITIONS,
+    COUNT_FROM,
+    DOSE,
+    DOSE_BASE,
+    FEED,
+    GROWTH,
+    HOLD_ALKALINITY,
+    HOLD_NITRITE,
+    KA,
+    KILL_FILM,
+    LAG,
+    PLANTS,
+    STEPS_PER_DAY,
+    THETA,
+    WON,
+    WORK,
+    ZERO,
+    ZERO_NITRITE,
+    ZEROS_NEEDED,
+)
+from reedmace.core.cycle.record.film_losses import film_losses
+from reedmace.core.cycle.record.log import HIGH_NITRITE_MG_N_L, CycleLog
+from reedmace.core.cycle.record.proof import NEEDED, standing_proof
+from reedmace.core.cycle.record.targets import wanted_of
+from reedmace.core.film import ROCK_MG_N_KG_DAY, temperature_factor
+from reedmace.core.quantity import CACO3_PER_DKH, formatting
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+
+# Log-normal prior, median and log spread, in the kernel's column order (tuned; see docs/prior.md).
+PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.56, 0.46, 0.20, 0.15, 0.04, 0.10, 14.0, 0.35, 4.0, 1.0, 1.0])
+PRIOR_SPREAD = np.array([1.1, 1.1, 0.18, 0.18, 0.5, 0.5, 0.3, 0.35, 0.35, 0.7, 0.5, 0.5, 0.1])
+BOTTLE_SPREAD, SEED_SPREAD, DONOR_SPREAD = 1.5, 0.8, 0.5
+"""Further log spread of the film a bottle or seeded media bring, and all of it where the donor is known (memory)."""
+DONOR_NITRITE_RATIO = 4.0
+"""Film on nitrite against film on ammonia in media from a tank that runs at traces of both (tuned to "nitrite never seen")."""
+SEEDED_START = 900.0
+"""How many times the film of a bare tank a moved, mature filter starts with (tuned to "inside a week")."""
+ROCK_START = 40.0
+"""The same for a piece of mature rock in salt water (tuned to "about two weeks")."""
+BOTTLE_START = 5.0
+"""A bottled culture inside its window (tuned to "saves one to two weeks at best"). Outside it: `BOTTLE_OUTSIDE`."""
+BOTTLE_OUTSIDE = 1.2
+PLANT_START = 3.0
+"""Plants bring film on their leaves and roots (memory)."""
+MATURE_FILM_MG_N_L_DAY = SEEDED_START * 3.0e-3
+"""Capacity of a whole mature filter's film, mg N/L/day at 25 °C: what a share of seeded media is a share of."""
+FOOD_LAG_DAYS = 4.0
+"""Food rots before it gives ammonia: a first-order lag (memory)."""
+PLANT_UPTAKE_MG_N_L_DAY = {"none": 0.0, "some": 0.15, "many": 0.5}
+"""What growing plants take in a day (memory; a densely planted tank carries a light stock's whole day)."""
+PHOSPHORUS_HALF_MG_L, PO4_TO_P = 0.004, 0.3261
+"""Half-saturation of growth on phosphorus, mg P/L (memory), and P in PO4 (atomic masses)."""
+OXYGEN_HALF_MG_L = 0.8
+"""Half-saturation on oxygen, mg O2/L, between ASM1's 0.4 for the sum and 1 to 1.5 often given for nitrite oxidisers."""
+STILL_WORK = 0.05
+"""Work left while the filter stands: glass and gravel (memory)."""
+ZEROS_DAYS = {"planted": 29, "fish-food": 8, "animals-in": 8}
+"""Daily zeros by which a method without doses is proved: four weeks of growth for plants, a week for the rest, both ends counted."""
+
+
+LEAST_NITRATE_MG_N_L = 0.25
+"""Nitrate that a test reading nothing leaves possible, mg N/L: half of half a usual first step (memory)."""
+
+
+@dataclass(frozen=True)
+class ModelInput:
+    """Everything a run needs besides its parameters, in the kernel's shapes."""
+
+    start: Floats
+    tap: Floats
+    conditions: Floats
+    happened: Floats
+    kinds: Ints
+    values: Floats
+
+    @property
+    def steps(self) -> Ints:
+        """The kernel's step of each event (m,)."""
+        return np.array([step_of(day) for day in self.happened], dtype=np.int64)
+
+    def sample_steps(self, days: list[float]) -> Ints:
+        """What the kernel is to report at these days (r, 2): the step, and how many events had happened by then.
+
+        days: rising, since the start. What is written down for the very same moment counts as done before.
+        """
+        return np.array([(step_of(d), int((self.happened <= d).sum())) for d in days], dtype=np.int64).reshape(-1, 2)
+
+
+@dataclass(frozen=True)
+class Scenario:
+    """What is done from today on.
+
+    hold_kh_dkh: KH held, 0 for left alone, None for what this tank is kept at; temperature_c: from today, None for as it is; dose_factor: times the advised
+    dose; seed_share: of a mature filter's film put in today; counts_past: whether doses cleared already count.
+    """
+
+    hold_kh_dkh: float | None = None
+    temperature_c: float | None = None
+    dose_factor: float = 1.0
+    seed_share: float = 0.0
+    counts_past: bool = True
+
+
+def step_of(day: float) -> int:
+    """The kernel's step at a day since the start. day: days."""
+    return round(day * STEPS_PER_DAY)
+
+
+def oxygen_factor(temperature_c: float, salinity_g_kg: float) -> float:
+    """Work relative to that at 25 °C in fresh water, both at 90 % of saturation, dimensionless.
+
+    temperature_c: 0.5 to 40 °C; salinity_g_kg: 0 to 45 g/kg. Source: Monod term as in ASM1; Benson and Krause 1984.
+    """
+    here, there = (0.9 * oxygen_saturation_mg_l(t, s) for t, s in ((temperature_c, salinity_g_kg), (25.0, 0.0)))
+    return here / (here + OXYGEN_HALF_MG_L) * (there + OXYGEN_HALF_MG_L) / there
+
+
+def growth_factor(phosphate_ppm: float) -> float:
+    """Growth left by phosphorus, 0 to 1. phosphate_ppm: as PO4, 0 or more. Source: Monod term, constant from memory."""
+    phosphorus = phosphate_ppm * PO4_TO_P
+    return phosphorus / (phosphorus + PHOSPHORUS_HALF_MG_L)
+
+
+def still_conditions(days: int, temperature_c: float, salinity_g_kg: float = 0.0) -> Floats:
+    """A day's conditions, the same every day: shape (days + 1, 6) as the kernel takes them.
+
+    days: horizon; temperature_c: °C; salinity_g_kg: g/kg.
+    """
+    found = np.zeros((days + 1, CONDITIONS))
+    pka = pka_fresh(temperature_c) if salinity_g_kg <= 1 else pka_sea(temperature_c, salinity_g_kg)
+    found[:, THETA] = temperature_factor(temperature_c)
+    found[:, KA] = 10.0**-pka
+    found[:, GROWTH] = 1.0
+    found[:, WORK] = oxygen_factor(temperature_c, salinity_g_kg)
+    return found
+
+
+def bottle_window(log: CycleLog) -> list[str]:
+    """What puts a bottled culture outside its window, empty when nothing does (common practice). log: the cycle's."""
+    kh, ph, phosphate = log.latest("kh_dkh"), log.latest("ph"), log.latest("phosphate_ppm")
+    label = log.bottle
+    checks = (
+        (
+            label.low_c <= log.temperature_now_c() <= label.high_c,
+            f"{formatting.celsius.bare(label.low_c)} to {formatting.celsius(label.high_c)}",
+        ),
+        (
+            label.ph_low <= (ph[1] if ph else log.start_ph) <= label.ph_high,
+            f"pH {label.ph_low:.1f} to {label.ph_high:.1f}",
+        ),
+        ((kh[1] if kh else log.start_kh_dkh) >= 2, "some KH"),
+        (phosphate is None or phosphate[1] > 0, "some phosphate"),
+        (label.in_date, "a bottle in date"),
+        (log.doses_ammonia() or log.method in ("fish-food", "animals-in"), "an ammonia source"),
+    )
+    return [wanted for holds, wanted in checks if not holds]
+
+
+def _rock(log: CycleLog) -> float:
+    """Times the bare tank's film that mature rock brings: by its kilos where it was weighed."""
+    if log.rock_kg is None:
+        return ROCK_START - 1
+    return log.rock_kg * ROCK_MG_N_KG_DAY / log.net_l / float(PRIOR_MEDIAN[A0])
+
+
+def start_factor(log: CycleLog) -> float:
+    """Times the bare tank's film that the method and its helpers start with. log: the cycle's."""
+    factor = 1.0
+    # What a moved film removes is its own; how strong that is in this tank is a matter of its litres.
+    seed = SEEDED_START * log.seed_share
+    if log.donor is not None:
+        seed = log.donor.film_mg_n_day(log.seed_share) / log.net_l / float(PRIOR_MEDIAN[A0])
+    if log.method in ("seeded-filter", "side-by-side"):
+        factor += seed
+    if log.method == "mature-rock":
+        factor += _rock(log)
+    if "seed-media" in log.helpers and log.method not in ("seeded-filter", "side-by-side"):
+        factor += seed
+    if "plants" in log.helpers or log.method == "planted":
+        factor += PLANT_START - 1
+    if "bottled-culture" in log.helpers:
+        factor += (BOTTLE_START if not bottle_window(log) else BOTTLE_OUTSIDE) - 1
+    return factor
+
+
+def prior_spread(log: CycleLog) -> Floats:
+    """Log spread of each parameter for this log, in the kernel's column order (13,). log: the cycle's.
+
+    What a bottle or a handful of media is worth nobody can say beforehand: from nothing to a great deal.
+    """
+    spread = PRIOR_SPREAD.copy()
+    more = 0.0
+    if "bottled-culture" in log.helpers and not bottle_window(log):
+        more = max(more, BOTTLE_SPREAD)
+    if "seed-media" in log.helpers or log.method in ("seeded-filter", "side-by-side", "mature-rock"):
+        more = max(more, SEED_SPREAD)
+    spread[A0] = float(np.hypot(spread[A0], more))
+    spread[B0] = float(np.hypot(spread[B0], more))
+    if log.donor is not None and more:
+        spread[A0] = spread[B0] = DONOR_SPREAD
+    return spread
+
+
+def prior_median(log: CycleLog) -> Floats:
+    """Median of each parameter for this log, in the kernel's column order (13,). log: the cycle's."""
+    median = PRIOR_MEDIAN.copy()
+    median[CO2] = _co2_mmol(log)
+    factor = start_factor(log)
+    median[LAG] /= 1.0 + math.log(factor)
+    median[A0] *= factor
+    median[B0] *= factor
+    if log.donor is not None and factor > 1.0:
+        film = log.donor.film_mg_n_day(log.seed_share) / log.net_l
+        median[B0] += film * (DONOR_NITRITE_RATIO - float(PRIOR_MEDIAN[B0] / PRIOR_MEDIAN[A0]))
+    return median
+
+
+def _co2_mmol(log: CycleLog) -> float:
+    """CO2 that explains the readings of pH and KH together, mmol/L (pH = 6.35 + log10(HCO3/CO2))."""
+    pairs = [(r.ph, r.kh_dkh) for r in log.readings if r.ph is not None and r.kh_dkh is not None and r.kh_dkh >= 0.3]
+    pairs = pairs or [(log.start_ph, max(log.start_kh_dkh, 0.3))]
+    found = [kh * CACO3_PER_DKH / 50.04 / 10 ** (ph - 6.35) for ph, kh in pairs]
+    return float(np.clip(np.median(found), 0.01, 3.0))
+
+
+def made_in_tank_mg_n_l_day(log: CycleLog, days: int) -> Floats:
+    """Ammonia made in the tank by day, mg N/L/day (days + 1,): rotting food, and animals that are in.
+
+    log: the cycle's; days: horizon.
+    """
+    at = np.arange(days + 1) + 0.5
+    since = log.stocked_day if log.stocked_day is not None and log.method != "animals-in" else 0.0
+    made: Floats = log.food_mg_n_l_day() * (1 - np.exp(-at / FOOD_LAG_DAYS)) + np.where(
+        at >= since, log.animals_in_mg_n_l_day, 0.0
+    )
+    return made
+
+
+ACID_BORN_WORK, MOST_FACTOR = 0.3, 8.0
+"""Work at 25 °C of a film that grew up in acid water, as a share of a neutral one's, and the most it is lifted to that
+(common practice: such tanks take weeks longer, not months)."""
+
+
+def acid_born_factor(start_ph: float, start_kh_dkh: float) -> float:
+    """How much better a film works in acid water that has never known another, ratio of 1 or more.
+
+    start_ph: 4 to 10; start_kh_dkh: dKH. Other microbes settle there than those whose pH response the rates have
+    (Nitrosomonas-like, from ASM1); here their pace is lifted to the stated share. Source: common practice, memory.
+    """
+    if start_ph >= 6.8 or start_kh_dkh > 3:
+        return 1.0
+    neutral = 1.0 / (1.0 + (10.0 ** (6.25 - start_ph)) ** 3)
+    return float(min(max(ACID_BORN_WORK / neutral, 1.0), MOST_FACTOR))
+
+
+def _conditions(log: CycleLog, days: int, scenario: Scenario) -> Floats:
+    now = min(int(log.day_now), days)
+    found = still_conditions(days, log.temperature_c, log.salinity_g_kg)
+    for day, degrees in sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None):
+        found[max(int(day) - 1, 0) :] = still_conditions(0, degrees, log.salinity_g_kg)[0]
+    if scenario.temperature_c is not None:
+        found[now:] = still_conditions(0, scenario.temperature_c, log.salinity_g_kg)[0]
+    for reading in sorted(log.readings, key=lambda r: r.day):
+        if reading.phosphate_ppm is not None:
+            found[int(reading.day) :, GROWTH] = growth_factor(reading.phosphate_ppm)
+    found[:, WORK] *= acid_born_factor(log.start_ph, log.start_kh_dkh)
+    found[:, FEED] = made_in_tank_mg_n_l_day(log, days)
+    if log.plants != "none":
+        uptake = PLANT_UPTAKE_MG_N_L_DAY[log.plants]
+        # Until new growth is seen they settle in and take little; no date given: three weeks after today (memory).
+        growing = log.plants_growing_day if log.plants_growing_day is not None else max(log.day_now, 21.0)
+        at = np.arange(days + 1)
+        found[:, PLANTS] = np.where(at >= growing, uptake, 0.1 * uptake)
+    for outage in log.outages:
+        for day in range(int(outage.day), min(int(outage.day + outage.hours / 24) + 1, days + 1)):
+            off = min(outage.day + outage.hours / 24, day + 1) - max(outage.day, day)
+            found[day, WORK] *= 1 - outage.share * (1 - STILL_WORK) * min(max(off, 0.0), 1.0)
+    return found
+
+
+def _film_rows(log: CycleLog) -> list[tuple[float, int, float]]:
+    rows = [(loss.day, KILL_FILM, loss.share) for loss in film_losses(log)]
+    return rows + [
+        (work.day, ADD_FILM, MATURE_FILM_MG_N_L_DAY * work.share) for work in log.media if work.what == "seed-added"
+    ]
+
+
+def events_of(log: CycleLog) -> tuple[Floats, Ints, Floats]:
+    """(days, kinds, values) of everything done, in order, for the kernel. log: the cycle's log."""
+    rows = [(d.day, ADD_TAN, d.raise_mg_n_l) for d in log.doses]
+    if base_per_n(log.product):
+        rows += [(d.day, ADD_ALKALINITY, base_per_n(log.product) * d.raise_mg_n_l) for d in log.doses]
+    rows += [(c.day, CHANGE_WATER, c.share) for c in log.changes]
+    rows += [(a.day, ADD_ALKALINITY, a.raise_dkh * CACO3_PER_DKH) for a in log.alkalinity]
+    rows += _film_rows(log)
+    rows.sort(key=lambda row: row[0])
+    return (
+        np.array([r[0] for r in rows], dtype=np.float64),
+        np.array([r[1] for r in rows], dtype=np.int64),
+        np.array([r[2] for r in rows], dtype=np.float64),
+    )
+
+
+def model_input_of(log: CycleLog, days: int, scenario: Scenario | None = None) -> ModelInput:
+    """What the kernel runs for a log. log: the cycle's; days: horizon; scenario: done from today on."""
+    scenario = scenario or Scenario()
+    happened, kinds, values = events_of(log)
+    if scenario.seed_share > 0:
+        at = int(np.searchsorted(happened, log.day_now, side="right"))
+        happened = np.insert(happened, at, log.day_now)
+        kinds = np.insert(kinds, at, ADD_FILM)
+        values = np.insert(values, at, MATURE_FILM_MG_N_L_DAY * scenario.seed_share)
+    tap = log.tap
+    start = np.array(
+        [tap.ammonia_mg_n_l, tap.nitrite_mg_n_l, tap.nitrate_mg_n_l, log.start_kh_dkh * CACO3_PER_DKH], dtype=float
+    )
+    brought = start.copy()
+    start[2] = max(log.first_nitrate_mg_n_l(), LEAST_NITRATE_MG_N_L)
+    brought[3] = log.tap_kh_dkh() * CACO3_PER_DKH
+    return ModelInput(start, brought, _conditions(log, days, scenario), happened, kinds, values)
+
+
+def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
+    """What is aimed at from today, in the kernel's order (9,). log: the cycle's; scenario: what is done from today on."""
+    aim = np.zeros(AIMS)
+    dosing = log.doses_ammonia() and not log.animals_are_in()
+    aim[DOSE] = max(log.challenge_mg_n_l() * scenario.dose_factor, 0.2) if dosing else 0.0
+    aim[DOSE_BASE] = base_per_n(log.product)
+    aim[ZERO], aim[ZERO_NITRITE] = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
+    aim[HOLD_NITRITE] = HIGH_NITRITE_MG_N_L
+    held = wanted_of(log).kh_target_dkh if scenario.hold_kh_dkh is None else scenario.hold_kh_dkh
+    aim[HOLD_ALKALINITY] = held * CACO3_PER_DKH
+    if dosing and scenario.counts_past:
+        # What has been cleared already counts; the last one needed is still to be seen.
+        aim[WON] = min(len(standing_proof(log, aim[DOSE])[0]), NEEDED - 1)
+    if not dosing:
+        aim[ZEROS_NEEDED] = ZEROS_DAYS.get(log.method, 8)
+        aim[COUNT_FROM] = (
+            (log.plants_growing_day if log.plants_growing_day is not None else max(log.day_now, 21.0))
+            if log.method == "planted"
+            else 2.0
+            if log.stocked_day is None
+            else log.stocked_day
+        )
+    return aim

@@ -1,0 +1,1 @@
+"""What lies ahead: the forecast, its history, what-if changes, and what will stall."""

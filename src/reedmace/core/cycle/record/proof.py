@@ -1,0 +1,265 @@
+"""The one bar: what counts as zero, as a dose cleared, and as proof that the film carries a load.
+
+A proof is a dose that was seen in the water, tested 20 to 28 hours later with ammonia and nitrite both at the kit's zero,
+with no other dose and no change between; twice, on two days at least 20 hours apart. It falls when film may have died
+since, and must then be made again (common practice, made strict: a dud bottle, two doses in an hour, a change before the
+test or a zero that comes late prove nothing).
+"""
+
+from bisect import bisect_left
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Literal
+
+from reedmace.core.cycle.record.film_losses import Loss, film_losses, stopped_film
+from reedmace.core.cycle.record.log import CycleLog, LoggedDose, LoggedReading
+from reedmace.core.cycle.record.suspect_readings import suspect_readings
+from reedmace.core.memo import worked_out_once
+
+TEST_FROM_H, TEST_UNTIL_H, SLACK_H = 20.0, 28.0, 0.25
+APART_H = 20.0
+NEEDED = 2
+SEEN_WITHIN_H, SEEN_SHARE = 12.0, 0.3
+"""A dose is seen when a test so soon after it reads at least this share of what it should have raised (memory: the share
+leaves room for a coarse kit and a fast film)."""
+STIRRED_SHARE = 0.02
+"""A change smaller than this dilutes nothing a kit could tell (memory)."""
+FALLS_AT_SHARE = 0.15
+"""Film lost from which a proof no longer stands (memory, cautious)."""
+RUNNING_DAYS, STANDS_DAYS, SPEAKS_DAYS = 4.0, 5.0, 14.0
+"""Two cleared doses lie so close together; the newer is so fresh; a cleared dose speaks for capacity so long (memory)."""
+SIZE_SLACK = 0.97
+LEAST_FALL_DAYS = 0.5
+"""A fall over less is within a kit's scatter (memory)."""
+
+Outcome = Literal["cleared", "not-seen", "changed", "dosed-again", "failed", "no-test", "too-soon", "doubtful"]
+
+
+@dataclass(frozen=True)
+class Tried:
+    """One dose held to the bar: its day and size (mg N/L), the day of its test, and what came of it."""
+
+    day: float
+    raise_mg_n_l: float
+    tested_day: float | None
+    outcome: Outcome
+
+
+def is_zero(log: CycleLog, reading: LoggedReading) -> bool:
+    """Whether both ammonia and nitrite were read and both stand at this kit's zero, neither off the scale.
+
+    log: whose kit it is; reading: one test.
+    """
+    return (
+        reading.ammonia_mg_n_l is not None
+        and reading.nitrite_mg_n_l is not None
+        and not reading.off_scale
+        and reading.ammonia_mg_n_l <= log.kit.zero_mg_n_l("ammonia")
+        and reading.nitrite_mg_n_l <= log.kit.zero_mg_n_l("nitrite")
+    )
+
+
+def shows_poison(log: CycleLog, reading: LoggedReading) -> bool:
+    """Whether ammonia or nitrite was read above this kit's zero. log: whose kit; reading: one test."""
+    return (reading.ammonia_mg_n_l or 0.0) > log.kit.zero_mg_n_l("ammonia") or (
+        reading.nitrite_mg_n_l or 0.0
+    ) > log.kit.zero_mg_n_l("nitrite")
+
+
+def is_full(reading: LoggedReading) -> bool:
+    """Whether both poisons were tested. reading: one test."""
+    return reading.ammonia_mg_n_l is not None and reading.nitrite_mg_n_l is not None
+
+
+def is_seen(log: CycleLog, dose: LoggedDose) -> bool:
+    """Whether a test soon after a dose found it in the water, which a dud bottle never shows. log: the cycle's; dose: of it."""
+    least = max(SEEN_SHARE * dose.raise_mg_n_l, log.kit.zero_mg_n_l("ammonia") * 1.001)
+    return any(
+        0 < r.day - dose.day <= SEEN_WITHIN_H / 24 and r.ammonia_mg_n_l is not None and r.ammonia_mg_n_l >= least
+        for r in log.readings
+    )
+
+
+NEVER_BY_H = 1.0
+"""A dose stirred in for so long would show in a test (memory)."""
+STEP_SEEN, STEP_OWED = 0.9, 1.2
+"""Of the kit's first step of nitrate: a rise that counts as one, and what must have been dosed to expect one (memory)."""
+
+
+def never_showed(log: CycleLog) -> bool:
+    """Whether ammonia was dosed and no test since has found any of it: not as ammonia, not as nitrite, not as nitrate.
+
+    log: the cycle's. A dead bottle reads so, or a dead kit. Where plants or a film from elsewhere may have taken it between
+    two tests, only nitrate that was read and did not rise with what was dosed tells (common practice).
+    """
+    if not log.doses or not log.doses_ammonia():
+        return False
+    first = min(d.day for d in log.doses)
+    since = [r for r in log.readings if r.day >= first + NEVER_BY_H / 24 and r.ammonia_mg_n_l is not None]
+    if not since or any(shows_poison(log, r) for r in since):
+        return False
+    nitrate = [r.nitrate_mg_n_l for r in since if r.nitrate_mg_n_l is not None]
+    step = log.kit.steps_mg_n_l("nitrate")[1]
+    if nitrate and max(nitrate) >= log.first_nitrate_mg_n_l() + STEP_SEEN * step:
+        return False
+    hungry = log.plants != "none" or log.method != "measured-ammonia" or bool(log.helpers)
+    # Owed by the newest test of nitrate: what was dosed after it cannot show in it.
+    tested = max((r.day for r in since if r.nitrate_mg_n_l is not None), default=first)
+    dosed = sum(d.raise_mg_n_l for d in log.doses if d.day < tested)
+    return not hungry or (log.plants == "none" and bool(nitrate) and dosed > STEP_OWED * step)
+
+
+def _outcome(
+    log: CycleLog, dose: LoggedDose, weak: set[float], full: list[LoggedReading]
+) -> tuple[float | None, Outcome]:
+    """How one dose did. weak: days of doubtful figures; full: tests of both poisons, by day."""
+    first, last = dose.day + (TEST_FROM_H - SLACK_H) / 24, dose.day + (TEST_UNTIL_H + SLACK_H) / 24
+    at = bisect_left(full, first, key=lambda r: r.day)
+    # The first test in its hours decides: a zero that comes after one that failed came late.
+    test = full[at] if at < len(full) and full[at].day <= last else None
+    if test is None:
+        return None, "too-soon" if log.day_now <= last else "no-test"
+    if any(dose.day < d.day < test.day for d in log.doses):
+        return test.day, "dosed-again"
+    if any(dose.day <= c.day < test.day and c.share > STIRRED_SHARE for c in log.changes):
+        return test.day, "changed"
+    if not is_zero(log, test):
+        return test.day, "failed"
+    if test.day in weak:
+        return test.day, "doubtful"
+    return test.day, "cleared" if is_seen(log, dose) else "not-seen"
+
+
+@worked_out_once
+def tried_doses(log: CycleLog) -> list[Tried]:
+    """Every dose held to the bar, by day. log: the cycle's. Doses made within an hour of each other are one."""
+    weak = {d.day for d in suspect_readings(log) if d.what in ("ammonia", "nitrite")}
+    full = sorted((r for r in log.readings if is_full(r)), key=lambda r: r.day)
+    found: list[Tried] = []
+    for dose in _joined(log.doses):
+        tested, outcome = _outcome(log, dose, weak, full)
+        found.append(Tried(dose.day, dose.raise_mg_n_l, tested, outcome))
+    return found
+
+
+def _joined(doses: list[LoggedDose]) -> list[LoggedDose]:
+    """Doses by day; portions of one dose, made within an hour, count as one made with the last."""
+    found: list[LoggedDose] = []
+    for dose in sorted(doses, key=lambda d: d.day):
+        if found and dose.day - found[-1].day <= 1 / 24:
+            before = found.pop()
+            dose = LoggedDose(day=dose.day, raise_mg_n_l=before.raise_mg_n_l + dose.raise_mg_n_l)
+        found.append(dose)
+    return found
+
+
+@worked_out_once
+def cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[Tried]:
+    """Doses of a size that were cleared, each at least 20 hours after the one before it, by day.
+
+    log: the cycle's; at_least_mg_n_l: their least size, mg N/L.
+    """
+    found: list[Tried] = []
+    for one in tried_doses(log):
+        if one.outcome != "cleared" or one.raise_mg_n_l < SIZE_SLACK * at_least_mg_n_l:
+            continue
+        if not found or one.day - found[-1].day >= APART_H / 24:
+            found.append(one)
+    return found
+
+
+def fallen(log: CycleLog, since_day: float) -> Loss | None:
+    """The newest thing that may have cost so much film that no proof older than it stands; None where there is none.
+
+    log: the cycle's; since_day: what happened before it does not matter.
+    """
+    losses = [loss for loss in film_losses(log) if loss.share >= FALLS_AT_SHARE] + stopped_film(log)
+    after = [loss for loss in losses if loss.day > since_day]
+    return max(after, key=lambda loss: loss.day, default=None)
+
+
+def poison_since(log: CycleLog, day: float) -> bool:
+    """Whether a test after `day` found a poison that no dose of the last 20 hours explains. log: the cycle's."""
+    return any(
+        r.day > day + 0.01
+        and shows_poison(log, r)
+        and not any(0 <= r.day - d.day < TEST_FROM_H / 24 for d in log.doses)
+        for r in log.readings
+    )
+
+
+def standing_proof(log: CycleLog, size_mg_n_l: float) -> tuple[list[Tried], Loss | None]:
+    """The cleared doses that still count towards a proof of a size, and what made older ones fall.
+
+    log: the cycle's; size_mg_n_l: dose to be cleared, mg N/L.
+    """
+    cleared = cleared_doses(log, size_mg_n_l)
+    if not cleared:
+        return [], None
+    loss = fallen(log, cleared[0].day)
+    kept = [
+        one for one in cleared if one.day >= cleared[-1].day - RUNNING_DAYS and (loss is None or one.day >= loss.day)
+    ]
+    if not kept or log.day_now - (kept[-1].tested_day or 0.0) > STANDS_DAYS:
+        return [], loss
+    return kept, loss
+
+
+@worked_out_once
+def proven_capacity(log: CycleLog) -> float:
+    """Largest dose seen to be gone within a day in the last fortnight, with no film lost since, mg N/L/day. log: the cycle's."""
+    cleared = [c for c in cleared_doses(log, 0.05) if log.day_now - (c.tested_day or 0.0) <= SPEAKS_DAYS]
+    return max((c.raise_mg_n_l for c in cleared if fallen(log, c.day) is None), default=0.0)
+
+
+def falling_capacity(log: CycleLog) -> float:
+    """What the newest fall of both poisons together says the film clears in a day, mg N/L; 0 where none was seen.
+
+    log: the cycle's. Two tests at least half a day apart, both poisons read in both, nothing added or changed between, and
+    ammonia with nitrite fallen by more than the kit's first step: what is gone of both has become nitrate. Film lost since voids it.
+    """
+    tests = sorted((r for r in log.readings if is_full(r)), key=lambda r: r.day)
+    done = [d.day for d in log.doses] + [c.day for c in log.changes]
+    step = 2 * log.kit.zero_mg_n_l("ammonia")
+    for before, after in reversed(list(pairwise(tests))):
+        days = after.day - before.day
+        was, now = (_both(r) for r in (before, after))
+        made = log.animals_in_mg_n_l_day * days
+        if days < LEAST_FALL_DAYS or was is None or now is None or was - now + made <= step:
+            continue
+        if any(before.day < day <= after.day for day in done):
+            continue
+        if log.day_now - after.day > SPEAKS_DAYS or fallen(log, after.day) is not None:
+            return 0.0
+        return (was - now + made) / days
+    return 0.0
+
+
+def _both(reading: LoggedReading) -> float | None:
+    """Ammonia with nitrite, mg N/L; None where either is off the scale."""
+    if "ammonia" in reading.off_scale or "nitrite" in reading.off_scale:
+        return None
+    return (reading.ammonia_mg_n_l or 0.0) + (reading.nitrite_mg_n_l or 0.0)
+
+
+__all__ = [
+    "NEEDED",
+    "SEEN_WITHIN_H",
+    "SIZE_SLACK",
+    "STANDS_DAYS",
+    "TEST_FROM_H",
+    "TEST_UNTIL_H",
+    "Outcome",
+    "Tried",
+    "cleared_doses",
+    "fallen",
+    "falling_capacity",
+    "is_full",
+    "is_seen",
+    "is_zero",
+    "poison_since",
+    "proven_capacity",
+    "shows_poison",
+    "standing_proof",
+    "tried_doses",
+]

@@ -1,0 +1,53 @@
+"""The water this tank is kept in: what its animals bear, and the KH that is held for the film or left alone for them."""
+
+from dataclasses import dataclass
+
+from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG, Bearing
+from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.stock import SPECIES
+
+FRESH_KH_DKH, SALT_KH_DKH = (2.0, 4.0), (6.0, 8.0)
+"""KH under which soda is asked for and up to which it is given, dKH (common practice)."""
+SOFT_PH = 7.0
+"""Animals that bear no more than this want soft, acid water: soda would work against them (common practice)."""
+LOW_PH, LEAST_PH = 6.8, 5.2
+"""pH under which film is said to be slowed where nothing else is wanted; under the other even an acid film all but stops."""
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """KH in dKH and pH: under `kh_low_dkh` soda is asked for, up to `kh_target_dkh`; under `ph_low` it is too acid."""
+
+    kh_low_dkh: float
+    kh_target_dkh: float
+    ph_low: float
+    soft: bool
+
+
+def kept_kh_dkh(salinity_g_kg: float) -> tuple[float, float]:
+    """(least, target) KH for the film, dKH, where the animals want nothing else. salinity_g_kg: g/kg. Source: common practice."""
+    return SALT_KH_DKH if salinity_g_kg > SALT_FROM_G_KG else FRESH_KH_DKH
+
+
+def bearing_of(log: CycleLog) -> Bearing:
+    """What the animals that are in bear, or those planned where it was not written which came; °C and pH. log: the cycle's."""
+    known = SPECIES | {one.id: one for one in log.own_species}
+    kept = [known[a.species_id] for a in (log.present or log.animals) if a.species_id in known]
+    if not kept:
+        return Bearing()
+    return Bearing(
+        low_c=max(s.temperature_low_c for s in kept),
+        high_c=min(s.temperature_high_c for s in kept),
+        ph_low=max(s.ph_low for s in kept),
+        ph_high=min(s.ph_high for s in kept),
+    )
+
+
+def wanted_of(log: CycleLog) -> Wanted:
+    """The water to be held. log: the cycle's. Source: common practice."""
+    if log.salinity_g_kg > SALT_FROM_G_KG:
+        return Wanted(*kept_kh_dkh(log.salinity_g_kg), LOW_PH, soft=False)
+    bearing = bearing_of(log)
+    if bearing.ph_high is not None and bearing.ph_high <= SOFT_PH:
+        return Wanted(0.0, 0.0, max(LEAST_PH, (bearing.ph_low or LOW_PH) - 0.5), soft=True)
+    return Wanted(*kept_kh_dkh(log.salinity_g_kg), LOW_PH, soft=False)

@@ -1,0 +1,66 @@
+"""The water now, as far as the log tells."""
+
+from dataclasses import dataclass
+
+from reedmace.core.cycle.record.log import CycleLog, LoggedReading
+from reedmace.core.cycle.record.targets import Wanted, wanted_of
+from reedmace.core.memo import worked_out_once
+
+GONE_KH_DKH, STOPPED_PH = 1.0, 6.5
+COOL_C, HOT_C = 22.0, 33.0
+
+
+@dataclass
+class State:
+    """The water now, as far as the log tells: mg N/L, dKH, °C; None where never tested."""
+
+    ammonia: tuple[float, float] | None
+    nitrite: tuple[float, float] | None
+    nitrate: tuple[float, float] | None
+    ammonia_now: float
+    kh_now: float | None
+    ph: float | None
+    temperature: float
+    newest: LoggedReading | None
+    acid: bool
+    low_kh: bool
+    wanted: Wanted
+
+
+@worked_out_once
+def state_of(log: CycleLog) -> State:
+    """The water now: the newest readings with what was added since. log: the cycle's."""
+    ammonia, kh, ph = log.latest("ammonia_mg_n_l"), log.latest("kh_dkh"), log.latest("ph")
+    wanted = wanted_of(log)
+    doses = [(d.day, d.raise_mg_n_l) for d in log.doses]
+    now = carried(ammonia or (-1.0, 0.0), doses, log, log.tap.ammonia_mg_n_l)
+    kh_now = carried(kh, [(a.day, a.raise_dkh) for a in log.alkalinity], log, log.tap_kh_dkh()) if kh else None
+    # Water put right since the pH was read: the old figure says nothing any more.
+    treated = ph is not None and any(a.day >= ph[0] for a in log.alkalinity)
+    return State(
+        ammonia=ammonia,
+        nitrite=log.latest("nitrite_mg_n_l"),
+        nitrate=log.latest("nitrate_mg_n_l"),
+        ammonia_now=now,
+        kh_now=kh_now,
+        ph=ph[1] if ph else None,
+        temperature=log.temperature_now_c(),
+        newest=max(log.readings, key=lambda r: r.day, default=None),
+        acid=ph is not None and ph[1] < wanted.ph_low and not treated,
+        low_kh=kh_now is not None and kh_now < wanted.kh_low_dkh,
+        wanted=wanted,
+    )
+
+
+def carried(read: tuple[float, float], added: list[tuple[float, float]], log: CycleLog, tap: float) -> float:
+    """A figure carried on from the day it was read through what was added and changed since, in the order it happened.
+
+    read: (day, value), any unit; added: (day, amount) in that unit; log: whose changes count; tap: what a change brings.
+    A dose before a change is diluted by it, one after is not.
+    """
+    day_read, value = read
+    happened = [(day, 0.0, 0.0, amount) for day, amount in added] + [(c.day, 1.0, c.share, 0.0) for c in log.changes]
+    for day, _, share, amount in sorted(happened):
+        if day > day_read:
+            value = (value + amount) * (1 - share) + tap * share
+    return value

@@ -1,0 +1,1 @@
+"""Choosing a filter: requirement, limits, margins, scores, ranking, changes and the verdict."""

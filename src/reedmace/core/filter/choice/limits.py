@@ -1,0 +1,163 @@
+"""Hard limits: what keeps a filter off this tank, each with its reason and its remedy."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from reedmace.core.filter.filter_table import Bools, FilterTable, Floats
+from reedmace.core.filter.kind_parts.limit import Limit
+from reedmace.core.filter.kinds import KINDS, kind_of
+from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.sizing_rules import SLOWEST_PER_HOUR, SPONGE_L
+from reedmace.core.quantity import formatting
+from reedmace.core.stock.species import Sizing
+
+ENOUGH_SHARE = 0.7
+MOST_OF_ONE = 4
+SLOWEST_MESSY_PER_HOUR = 1.25
+"""The same under large messy animals, whose dirt must reach the foam at all: the largest sponges turn 170 L over so often in
+service, and breeders keep sixty half-grown cichlids on one (common practice; the turnover is ours)."""
+STRICT: tuple[Sizing, ...] = ("goldfish", "turtle")
+"""Whose keepers take a sponge only as an extra (common practice)."""
+MESSY: tuple[Sizing, ...] = ("messy", "cichlid", "turtle", "goldfish")
+
+
+_WHO = {"goldfish": "goldfish", "turtle": "turtles", "cichlid": "African cichlids"}
+
+
+def _own(t: FilterTable, room: Room) -> list[Limit]:
+    """The limits each kind brings itself, of the kinds that are on the table."""
+    found: list[Limit] = []
+    for kind in KINDS:
+        mine = t.where(lambda k, kind=kind: k is kind)  # type: ignore[misc]
+        if mine.any():
+            found += kind.limits(t, mine, room)
+    return found
+
+
+def _messy(t: FilterTable, sizing: Sizing, slow: Bools) -> list[Limit]:
+    if sizing not in MESSY:
+        return []
+    who = _WHO.get(sizing, "large messy fish")
+    broken = t.where(lambda k: k.messy) & (t.air | t.where(lambda k: not k.messy_only_air))
+    # A sponge with film enough is let in; what is under the gravel is not, whatever its film.
+    broken &= ~(slow & t.where(lambda k: k.in_tank))
+
+    def says(i: int, part: int) -> str:
+        words = kind_of(t.filters[i].kind).messy
+        return words[part].format(who=who) if words else ""
+
+    found = [Limit(broken, lambda i: says(i, 0), lambda i: says(i, 1))]
+    if sizing == "turtle":
+        # Whatever drives it: turtles climb on what stands in their water and bite its foam to pieces (common practice).
+        inside = t.where(lambda k: k.in_tank and k.messy is not None) & ~broken
+        found.append(
+            Limit(
+                inside,
+                lambda _: "stands in the water, where turtles climb on it and bite its foam",
+                lambda _: "choose a canister or a hang-on outside",
+            )
+        )
+    return found
+
+
+def _everyone(t: FilterTable, room: Room) -> list[Limit]:
+    return [
+        Limit(
+            ~t.salt & (room.water != "fresh"),
+            lambda _: "is not made for salt water",
+            lambda _: "choose one that is",
+        ),
+        Limit(
+            np.full(len(t), room.sockets < 1),
+            lambda _: "there is no socket near the tank",
+            lambda _: "have a socket fitted by a licensed electrician",
+            "sockets",
+            np.ones(len(t)),
+        ),
+        Limit(
+            ~t.restarts & room.often_away,
+            lambda _: "does not restart by itself after a power cut, and you asked for that",
+            lambda _: "choose one that does, or a second filter beside it",
+        ),
+    ]
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What a tank asks of every filter: the class it is kept as, least flow in L/h, film in m² that carries its animals as they are today."""
+
+    sizing: Sizing
+    low_lph: float
+    film_m2: float
+
+
+def slow_but_enough(air: Bools, room: Room, dirty: Floats, film: Floats, asked: Asked) -> Bools:
+    """Which air-driven filters, or sets of them, are let in by film although the turnover rules find them slow (n,).
+
+    air: whether air drives them (n,); room: the tank's; dirty: flow in service (n,), L/h; film: (n,), m²; asked: of them.
+    Source: common practice of breeders: one sponge has far more film than most tanks use; a volume an hour from memory.
+    """
+    carries = film + room.film_here_m2 >= asked.film_m2
+    least = _slowest(asked) * room.net_l
+    return np.asarray(air & carries & (dirty >= least) & (asked.sizing not in STRICT))
+
+
+def asked_of(air: Bools, room: Room, film: Floats, asked: Asked, count: int | NDArray[np.int64] = 1) -> Floats:
+    """Flow each filter, or set of them, is asked for (n,), L/h: by the rule followed, or as sponges are, by their count.
+
+    air: whether air drives all of a set (n,); room: the tank's; film: (n,), m²; asked: of a filter; count: how many
+    are in it. Breeders ask of sponges film and number alone, and that the water moves at all.
+    Source: common practice; one sponge to 115 L, one more for each 115 L above.
+    """
+    least = _slowest(asked) * room.net_l
+    carries = film + room.film_here_m2 >= asked.film_m2
+    counted = air & carries & (room.net_l <= SPONGE_L * np.asarray(count))
+    counted &= (asked.sizing not in STRICT) & (room.water != "salt")
+    return np.where(counted, min(least, asked.low_lph), asked.low_lph)
+
+
+def _slowest(asked: Asked) -> float:
+    return SLOWEST_MESSY_PER_HOUR if asked.sizing in MESSY else SLOWEST_PER_HOUR
+
+
+def limits_of(t: FilterTable, room: Room, asked: Asked, clean: Floats, dirty: Floats, film: Floats) -> list[Limit]:
+    """Every hard limit over the table.
+
+    t: n filters; room: the tank's; asked: of every filter; clean, dirty: flows (n,), L/h; film: (n,), m².
+    Source: common practice; 70 % of the asked flow is let pass.
+    """
+    low_lph, has = asked.low_lph, film + room.film_here_m2
+    slow = slow_but_enough(t.air, room, dirty, film, asked)
+
+    def several(i: int) -> str:
+        fewer = math.ceil(low_lph / max(dirty[i], 1e-9))
+        return f"fit {fewer} of them" if fewer <= MOST_OF_ONE else "choose a larger one"
+
+    return [
+        *_own(t, room),
+        *_messy(t, asked.sizing, slow),
+        *_everyone(t, room),
+        Limit(clean <= 0, lambda _: "its pump cannot reach the outlet", lambda _: "bring the outlet down to the water"),
+        Limit(
+            has < asked.film_m2,
+            lambda i: f"with the tank's own film it carries {has[i] / asked.film_m2:.0%} of what these animals make",
+            lambda i: (
+                f"fit {n} of them"
+                if (n := _count(film[i], room, asked)) <= MOST_OF_ONE
+                else "choose one with more room for media"
+            ),
+        ),
+        # Last: what a pair may fall short of, each half alone.
+        Limit(
+            (clean > 0) & (dirty < ENOUGH_SHARE * low_lph) & ~slow,
+            lambda i: f"moves only {formatting.lph(dirty[i])} in service where {formatting.lph.bare(low_lph)} is asked",
+            several,
+        ),
+    ]
+
+
+def _count(film_m2: float, room: Room, asked: Asked) -> int:
+    return math.ceil(max(asked.film_m2 - room.film_here_m2, 0) / max(film_m2, 1e-9))

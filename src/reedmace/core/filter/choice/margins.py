@@ -1,0 +1,117 @@
+"""Three questions a filter answers apart: does its film carry the animals, does it strain, does it move the water."""
+
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from reedmace.core.contract import Part, number
+from reedmace.core.film import film_needed_m2
+from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
+from reedmace.core.quantity import formatting
+
+AMPLE = 2.0
+STRAINS_WELL, STRAINS = 0.6, 0.35
+OFTEN_DAYS = 7.0
+SLOW_SHARE = 0.7
+
+
+class Margin(Part):
+    """One verdict with its margin: what there is over what is asked."""
+
+    about: Literal["biology", "clarity", "movement"]
+    level: Literal["ample", "enough", "short", "too-much"]
+    share: Annotated[float, number("has / asked", 0, 1e6)]
+    words: str
+
+
+@dataclass(frozen=True)
+class Has:
+    """What hangs, or would hang, on the tank. Film in m², flows in L/h, straining as a share, cleaning in days."""
+
+    film_m2: float
+    clean_lph: float
+    service_lph: float
+    strains: float
+    service_days: float
+    currents: CurrentsAnswer
+    oxygen: OxygenBalanceAnswer
+
+
+@dataclass(frozen=True)
+class Asks:
+    """What the tank asks. Loads in mg N a day, grown and at today's lengths; film of the tank's own in m², flows in L/h."""
+
+    grown_mg_n_day: float
+    today_mg_n_day: float
+    tank_film_m2: float
+    temperature_c: float
+    low_lph: float
+
+
+def _biology(has: Has, asks: Asks) -> Margin:
+    area = has.film_m2 + asks.tank_film_m2
+    grown, today = (
+        area / max(film_needed_m2(mg, asks.temperature_c), 1e-6)
+        for mg in (asks.grown_mg_n_day, min(asks.today_mg_n_day, asks.grown_mg_n_day))
+    )
+    if asks.grown_mg_n_day <= 0:
+        return Margin(
+            about="biology", level="ample", share=1e6, words="No animals yet, so nothing for the film to carry."
+        )
+    young = f", {_times(today)} at today's size" if today > grown * 1.05 else ""
+    size = " once grown" if young else ""
+    if grown < 1:
+        # Young animals live in it for months: it is enough until they outgrow it.
+        return Margin(
+            about="biology", level="short" if today < 1 else "enough", share=grown,
+            words=f"Its film would carry {grown:.0%} of what these animals make{size}{young}.",
+        )  # fmt: skip
+    level: Literal["ample", "enough"] = "ample" if grown >= AMPLE else "enough"
+    return Margin(
+        about="biology",
+        level=level,
+        share=min(grown, 1e6),
+        words=f"Carries these animals {_times(grown)} over{size}{young}.",
+    )
+
+
+def _times(ratio: float) -> str:
+    if ratio >= 100:
+        return "over 100 times"
+    return f"{ratio:.0f} times" if ratio >= 9.5 else f"{ratio:.1f} times"
+
+
+def _clarity(has: Has) -> Margin:
+    often = f"; cleaned about every {has.service_days:.0f} days"
+    if has.strains >= STRAINS_WELL and has.service_days >= OFTEN_DAYS:
+        return Margin(about="clarity", level="ample", share=has.strains, words=f"Strains well{often}.")
+    if has.strains >= STRAINS and has.service_days >= OFTEN_DAYS / 2:
+        return Margin(about="clarity", level="enough", share=has.strains, words=f"Strains the coarse dirt{often}.")
+    return Margin(about="clarity", level="short", share=has.strains, words=f"Strains little, or clogs soon{often}.")
+
+
+def _movement(has: Has, asks: Asks) -> Margin:
+    share = has.service_lph / max(asks.low_lph, 1e-6)
+    flow = f"{formatting.lph(has.service_lph)} in service where {formatting.lph.bare(asks.low_lph)} is asked"
+    if not has.oxygen.enough:
+        return Margin(about="movement", level="short", share=min(share, 0.99), words=has.oxygen.verdict)
+    if has.currents.troubled:
+        return Margin(
+            about="movement", level="too-much", share=share, words=has.currents.verdict
+        )  # fmt: skip
+    if share >= 1:
+        breath = f" Oxygen stays at about {has.oxygen.running_mg_l:.1f} mg/L." if has.oxygen.taken_mg_l_day else ""
+        return Margin(
+            about="movement", level="ample" if share >= AMPLE else "enough", share=share, words=f"{flow}.{breath}"
+        )
+    slow = "A little slow" if share >= SLOW_SHARE else "Slow"
+    return Margin(about="movement", level="short", share=share, words=f"{slow}: {flow}.")
+
+
+def margins(has: Has, asks: Asks) -> list[Margin]:
+    """Biology, clarity and movement, each on its own.
+
+    has: what hangs or would hang; asks: what the tank asks.
+    More film, a lower load or more flow never worsens its own verdict, but where it leaves too little of the water calm.
+    Source: the film's areal rate and its warmth from memory; straining by kind and turnover common practice.
+    """
+    return [_biology(has, asks), _clarity(has), _movement(has, asks)]

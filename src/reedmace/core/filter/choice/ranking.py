@@ -1,0 +1,349 @@
+"""Every filter that fits this tank, alone or as a pair, in the order of this keeper's priorities, with the reasons."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from reedmace.core.contract import Working, computation
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.filter.catalogue import CATALOGUE
+from reedmace.core.filter.choice.candidates import (
+    MOST_PAIRS,
+    MOST_SHOWN,
+    Candidate,
+    Contribution,
+    Excluded,
+    Pair,
+    RankFiltersAnswer,
+    RankFiltersQuestion,
+)
+from reedmace.core.filter.choice.changes import Situation, smallest_changes
+from reedmace.core.filter.choice.limits import asked_of, limits_of, slow_but_enough
+from reedmace.core.filter.choice.margins import Has, margins
+from reedmace.core.filter.choice.reasons import caveats_of, reason_of
+from reedmace.core.filter.choice.requirement import TankAsks, tank_asks
+from reedmace.core.filter.choice.scores import (
+    NAMES,
+    pair_scores,
+    price_here,
+    single_scores,
+    sound_here,
+    watts_here,
+    weights_of,
+)
+from reedmace.core.filter.choice.verdict import first_of, several, verdict_of
+from reedmace.core.filter.filter_box import Filter
+from reedmace.core.filter.filter_flow import Placed, stirred
+from reedmace.core.filter.filter_table import Bools, FilterTable, Floats, Ints, film_m2, table_of
+from reedmace.core.filter.kind_parts.limit import Limit
+from reedmace.core.filter.site.noise import added_db
+from reedmace.core.filter.site.site import sensible_start
+from reedmace.core.filter.water_path import Delivered, deliver, food_shares
+from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
+from reedmace.core.quantity import formatting
+from reedmace.core.quantity.constants import KWH_PER_WATT_YEAR
+
+BEST_FOR_PAIRS = 200
+_OWN_TABLE = table_of(CATALOGUE)
+
+
+def _stirred(
+    q: RankFiltersQuestion, asked: TankAsks, low: float, set_: list[tuple[Filter, float]]
+) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
+    """What currents some filters make here and what oxygen they keep, each filter with its flow when clean, L/h."""
+    return stirred(q.room, [Placed(f, q.plumbing, lph) for f, lph in set_], asked.likings, asked.breathers, low, asked.today_mg_n_day, q.temperature_c)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class _Ranking:
+    """A ranking on the way: n filters with their scores (n,), parts (n, k), flows (n,) in L/h, asked of each too, film (n,) in m², sound (n,) in dB."""
+
+    q: RankFiltersQuestion
+    table: FilterTable
+    asked: TankAsks
+    weights: Floats
+    parts: Floats
+    scores: Floats
+    clean: Floats
+    service: Floats
+    low: Floats
+    days: Floats
+    rises: Floats
+    film: Floats
+    sound: Floats
+
+    def pair_service(self, best: Ints, i: Ints, j: Ints) -> Floats:
+        """Flow in service of pairs that share the tank's dirt as they share its water (m,), L/h."""
+        sub = self.table.taken(best)
+        grid = np.array([0.02, 0.25, 0.5, 0.75, 1.0])
+        flows = np.column_stack([_deliver(self.q, sub, self.asked.feed * share).service_lph for share in grid])
+        place = np.full(len(self.table), -1)
+        place[best] = np.arange(len(best))
+        total = np.maximum(self.clean[i] + self.clean[j], 1e-9)
+
+        def at(k: Ints) -> Floats:
+            x = np.clip(self.clean[k] / total, grid[0], 1.0)
+            low = np.clip(np.searchsorted(grid, x, side="right") - 1, 0, len(grid) - 2)
+            part = (x - grid[low]) / (grid[low + 1] - grid[low])
+            rows = place[k]
+            return np.asarray(flows[rows, low] * (1 - part) + flows[rows, low + 1] * part)
+
+        return at(i) + at(j)
+
+
+def _deliver(q: RankFiltersQuestion, table: FilterTable, feed: float) -> Delivered:
+    got = deliver(table, q.room, q.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, hose_m=q.hose_m or None)
+    for one in q.hung:
+        at = next((i for i, f in enumerate(table.filters) if f.id == one.filter_id), None)
+        if at is None:
+            continue
+        packed = {one.filter_id: one.media} if one.media else None
+        row = table.taken(np.array([at]))
+        own = deliver(row, q.room, one.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, packed=packed)
+        for mine, theirs in zip(vars(got).values(), vars(own).values(), strict=True):
+            mine[at] = theirs[0]
+    return got
+
+
+def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
+    """The best redundant pairs: together they carry the flow, each alone carries the load."""
+    t, asked, room = r.table, r.asked, r.q.room
+    # A pair's halves may each fall short of the asked flow, but neither of the load.
+    able = t.where(lambda k: k.may_pair) & fits & (r.film + room.film_here_m2 >= asked.film_m2)
+    able &= (r.service >= asked.load_lph) & (r.clean > 0)
+    best = np.flatnonzero(able)
+    best = best[np.argsort(-r.scores[best], kind="stable")][:BEST_FOR_PAIRS]
+    if len(best) == 0:
+        return []
+    x, y = np.triu_indices(len(best))
+    i, j = best[x], best[y]
+    together = r.pair_service(best, i, j)
+    # Two on the rim, two in the water, or two under the tank stand beside each other along its length.
+    air, rim, wet = t.air[i] & t.air[j], t.where(lambda k: k.on_rim), t.where(lambda k: k.in_tank)
+    under = t.where(lambda k: k.hosed)
+    room_for = ~((rim[i] & rim[j]) | (wet[i] & wet[j]) | (under[i] & under[j])) | (
+        t.width_cm[i] + t.width_cm[j] <= room.length_cm
+    )
+    low = asked_of(air, room, r.film[i] + r.film[j], asked.of_filters(), 2)
+    fitted = (air | (room.sockets >= 2)) & room_for & (together >= 0.7 * low)
+    i, j, together, low = i[fitted], j[fitted], together[fitted], low[fitted]
+    if len(i) == 0:
+        return []
+    points = 100 * (pair_scores(t, room, r.parts, i, j, together, low, asked.high) @ r.weights) / r.weights.sum()
+    single = np.sort(r.scores[fits & (r.service >= 0.7 * r.low)])[::-1]
+    watts, price, strains = watts_here(t, room), price_here(t, room, i, j), r.parts[:, NAMES.index("clear_water")]
+    found = []
+    for k in np.argsort(-points, kind="stable")[:MOST_PAIRS]:
+        a, b = t.filters[i[k]], t.filters[j[k]]
+        shares = food_shares(np.array([r.clean[i[k]], r.clean[j[k]]]))
+        exact = sum(
+            float(_deliver(r.q, t.taken(np.array([n])), asked.feed * share).service_lph[0])
+            for n, share in zip((i[k], j[k]), shares, strict=True)
+        )
+        flow = float(r.clean[i[k]] + r.clean[j[k]])
+        found.append(
+            Pair(
+                filter_ids=[a.id, b.id],
+                name=f"2 × {a.name}" if a.id == b.id else f"{a.name} with {b.name}",
+                delivered_lph=flow,
+                dirty_lph=exact,
+                turnovers_per_hour=flow / room.net_l,
+                watts=float(watts[i[k]] + watts[j[k]]),
+                price=float(price[k]),
+                air_pump_price=float(price[k] - a.price - b.price),
+                noise_db=float(added_db(r.sound[[i[k]]], r.sound[[j[k]]])[0]),
+                score=float(points[k]),
+                margins=margins(
+                    Has(
+                        float(r.film[i[k]] + r.film[j[k]]),
+                        flow,
+                        exact,
+                        float(max(strains[i[k]], strains[j[k]])),
+                        float(min(r.days[i[k]], r.days[j[k]])),
+                        *_stirred(r.q, asked, float(low[k]), [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
+                    ),
+                    asked.of_three(r.q, float(low[k])),
+                ),
+                would_rank=1 + int(np.sum(single > points[k])),
+            )
+        )
+    return found
+
+
+def _enough(
+    q: RankFiltersQuestion, t: FilterTable, service: Floats, film: Floats, asked: TankAsks, w: Working
+) -> str | None:
+    """Why another filter would not help: what runs already, or glass, gravel and plants, carry this stock."""
+    need = asked.film_m2
+    ids = [f.id for f in t.filters]
+    running = [ids.index(i) for i in q.running_ids if i in ids]
+    if running:
+        flow, area = float(service[running].sum()), float(film[running].sum()) + q.room.film_here_m2
+        w.line("film", "running filters + tank", f"{area:.2f} m² for {need:.2f} asked", area, "m²", "memory")
+        air = np.array([bool(t.air[running].all())])
+        low = float(asked_of(air, q.room, np.array([area - q.room.film_here_m2]), asked.of_filters(), len(running))[0])
+        kept = _stirred(q, asked, low, [(t.filters[i], float(service[i])) for i in running])[1]
+        if flow >= low and area >= need and kept.enough:
+            return f"You already have enough: what runs here moves {formatting.lph(flow)} in service where {formatting.lph.bare(low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times these animals. Another filter would only add something to clean; a sterile one does nothing for a spike."
+        return None
+    if asked.light:
+        return f"This planted tank hardly needs a filter: glass and gravel give {q.room.film_here_m2:.1f} m² of film where {need:.2f} would carry these animals, and plants take ammonia first. A small sponge for movement is plenty; a larger filter would find nothing more to do."
+    return None
+
+
+@computation("rank-filters", "Which filter, for this tank and these priorities, and why")
+def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
+    """Every feasible filter for this tank in the order of the keeper's priorities.
+
+    question: sizes in cm, water in L, hoses in mm and m, weights 0 to 5.
+    Raises CannotAnswer when there is no filter to rank or two share an id.
+    Source: delivered flows by the operating point and air lift; the rest common practice, stated.
+    """
+    q, w = question, Working()
+    own = table_of(q.own_filters) if q.own_filters else None
+    t = own if own is not None and not q.with_catalogue else _OWN_TABLE.joined(own) if own is not None else _OWN_TABLE
+    if not q.with_catalogue and own is None:
+        raise CannotAnswer("own_filters", "there is no filter to rank.", "Add one or set with_catalogue to true.")
+    if len({f.id for f in t.filters}) != len(t):
+        raise CannotAnswer("own_filters", "two filters share an id.", "Give each its own.")
+    asked = tank_asks(q)
+    got, film, watts, price = (
+        _deliver(q, t, asked.feed),
+        film_m2(t),
+        watts_here(t, q.room),
+        price_here(t, q.room, np.arange(len(t))),
+    )
+    clean, dirty, days, rises = got.clean_lph, got.service_lph, got.service_days, got.rise_m
+    priorities = q.priorities or sensible_start(q.room)
+    weights = weights_of(priorities)
+    low = asked_of(t.air, q.room, film, asked.of_filters())
+    sound = sound_here(t, q.room, dirty)
+    parts = single_scores(t, q.room, dirty, days, low, asked.high)
+    scores = 100 * (parts @ weights) / weights.sum()
+    limits = limits_of(t, q.room, asked.of_filters(), clean, dirty, film)
+    broken = np.column_stack([limit.broken for limit in limits])
+    strains = parts[:, NAMES.index("clear_water")]
+    slow = slow_but_enough(t.air, q.room, dirty, film, asked.of_filters()) & (dirty < asked.low)
+    fits: Bools = np.logical_not(broken.any(axis=1))
+    order = np.flatnonzero(fits)
+    order = order[np.lexsort((np.array([t.filters[i].id for i in order]), price[order], -scores[order]))]
+    points = 100 * parts * weights / weights.sum()
+    ranked = [
+        Candidate(
+            filter_id=f.id,
+            name=f.name,
+            kind=f.kind,
+            box_lph=f.box_lph,
+            delivered_lph=float(clean[i]),
+            dirty_lph=float(dirty[i]),
+            service_day=float(days[i]),
+            turnovers_per_hour=float(clean[i]) / q.room.net_l,
+            rise_m=float(rises[i]),
+            watts=float(watts[i]),
+            price=float(price[i]),
+            air_pump_price=float(price[i] - f.price),
+            noise_db=float(sound[i]),
+            money_three_years=float(price[i]) + 3 * float(watts[i]) * KWH_PER_WATT_YEAR * q.price_per_kwh,
+            media_kg=f.media_l * 0.55,
+            film_m2=float(film[i]),
+            carries_times_count=min(float(film[i]) / max(asked.film_m2, 1e-4), 1e6),
+            score=float(scores[i]),
+            reason=reason_of(weights, parts[i]),
+            caveats=caveats_of(
+                f,
+                q.room,
+                guard=asked.guard,
+                low_lph=asked.low,
+                dirty_lph=float(dirty[i]),
+                days=float(days[i]),
+                slow=bool(slow[i]),
+            ),
+            margins=margins(
+                Has(
+                    float(film[i]),
+                    float(clean[i]),
+                    float(dirty[i]),
+                    float(strains[i]),
+                    float(days[i]),
+                    *_stirred(q, asked, float(low[i]), [(f, float(clean[i]))]),
+                ),
+                asked.of_three(q, float(low[i])),
+            ),
+            contributions=[
+                Contribution(priority=name, score=float(parts[i, k]), points=float(points[i, k]))
+                for k, name in enumerate(NAMES)
+            ],
+        )
+        for i, f in ((i, t.filters[i]) for i in order[:MOST_SHOWN])
+    ]
+    alone: Bools = np.logical_not(broken[:, :-1].any(axis=1))
+    pairs = _pairs(_Ranking(q, t, asked, weights, parts, scores, clean, dirty, low, days, rises, film, sound), alone)
+    out = _excluded(t, limits, broken, scores, clean, scores[order])
+    situation = Situation(
+        t, q.room, q.plumbing, asked.of_filters(), priorities, parts, clean, dirty, film, limits, asked.high
+    )
+    changes = smallest_changes(situation, order)
+    enough = _enough(q, t, dirty, film, asked, w)
+    first = first_of(ranked, pairs) or several(situation, broken)
+    if ranked:
+        best = ranked[0]
+        w.line(
+            "Q",
+            "pump or air lift meets plumbing",
+            best.name,
+            best.delivered_lph,
+            "L/h",
+            "nicklin1963" if t.air[order[0]] else "darcy",
+        )
+        for c in best.contributions:
+            weight = weights[NAMES.index(c.priority)]
+            w.line(
+                c.priority,
+                "weight / all weights × score × 100",
+                f"{weight:g} / {weights.sum():g} × {c.score:.2f} × 100",
+                c.points,
+                "points",
+                "practice",
+            )
+        w.line("score", "sum", best.name, best.score, "points", "arithmetic")
+    verdict = verdict_of(ranked, pairs, first, q.room, asked.low, {f.id: f.name for f in t.filters})
+    return RankFiltersAnswer(
+        verdict=f"{enough} {verdict}" if enough else verdict,
+        working=w.lines,
+        fitting_count=len(order),
+        excluded_count=len(t) - len(order),
+        first=first,
+        ranked=ranked,
+        pairs=pairs,
+        excluded=out,
+        single_change=changes[0].text if changes else None,
+        changes=changes,
+        enough=enough,
+        priorities=priorities,
+        asked_low_lph=asked.low,
+        asked_high_lph=asked.high,
+    )
+
+
+def _excluded(
+    t: FilterTable, limits: list[Limit], broken: Bools, scores: Floats, clean: Floats, in_order: Floats
+) -> list[Excluded]:
+    rows = []
+    for i in np.flatnonzero(broken.any(axis=1)).tolist():
+        hit = np.flatnonzero(broken[i])
+        alone = len(hit) == 1 and limits[hit[0]].key is not None
+        rows.append((1 + int(np.sum(in_order > scores[i])) if alone else None, i, hit))
+    rows.sort(key=lambda r: (r[0] or 10**6, t.filters[r[1]].name))
+    return [
+        Excluded(
+            filter_id=t.filters[i].id,
+            name=t.filters[i].name,
+            kind=t.filters[i].kind,
+            box_lph=t.filters[i].box_lph,
+            delivered_lph=float(clean[i]),
+            reason="; ".join(limits[k].reason(i) for k in hit),
+            remedy=" and ".join(limits[k].remedy(i) for k in hit),
+            would_rank=place,
+        )
+        for place, i, hit in rows[:MOST_SHOWN]
+    ]

@@ -1,0 +1,145 @@
+"""How well each filter, and each pair, serves each priority: shares from 0 to 1."""
+
+import numpy as np
+from numpy.typing import NDArray
+
+from reedmace.core.filter.filter_table import FilterTable, Floats, usual_days
+from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.kinds import KINDS
+from reedmace.core.filter.site.noise import added_db, heard_db, level_of, quiet_score
+from reedmace.core.filter.site.site import Priorities, Room
+
+Ints = NDArray[np.int64]
+NAMES: tuple[str, ...] = ("flow", *Priorities.model_fields)
+FLOW_WEIGHT = 5
+MOST_ON_ONE_PUMP = 10
+WITH_SKIMMER = 0.95
+"""How well a filter with a foam column grows with a salt tank (a stated judgement)."""
+SALT_DAYS = 30.0
+"""How often a closed filter is opened in salt water (common practice)."""
+
+_JUDGED = tuple(Judgements.__dataclass_fields__)
+_TABLE = {name: np.array([getattr(kind.judged, name) for kind in KINDS]) for name in _JUDGED}
+
+
+def watts_here(t: FilterTable, room: Room) -> Floats:
+    """Electricity each filter takes here, W (n,): air-driven ones share one pump, up to ten of them (common practice).
+
+    t: n filters; room: the tank's.
+    """
+    on_the_pump = min(room.tanks_here_count, MOST_ON_ONE_PUMP) if room.air_shared else 1
+    return np.where(t.air, t.watts / on_the_pump, t.watts)
+
+
+L_MIN_PER_M3S = 60000.0
+AIR_PUMP_BASE, AIR_PUMP_PER_L_MIN = 8.0, 4.0
+"""Money an air pump costs, and what each litre a minute adds (memory)."""
+
+
+def pump_price(air_l_min: Floats, room: Room) -> Floats:
+    """What the air pump costs that drives these filters, money, any shape.
+
+    air_l_min: L/min together, 0 where none is driven by air; room: the tank's. A pump that feeds the room's tanks is there already.
+    """
+    if room.air_shared:
+        return np.zeros_like(air_l_min)
+    return np.where(air_l_min > 0, AIR_PUMP_BASE + AIR_PUMP_PER_L_MIN * air_l_min, 0.0)
+
+
+def price_here(t: FilterTable, room: Room, i: Ints, j: Ints | None = None) -> Floats:
+    """What single filters, or pairs of them on one air pump, cost to buy here, money (m,).
+
+    t: n filters; room: the tank's; i: which (m,); j: the other of each pair (m,).
+    """
+    bought, air = t.price[i], t.air_m3s[i]
+    if j is not None:
+        bought, air = bought + t.price[j], air + t.air_m3s[j]
+    return bought + pump_price(air * L_MIN_PER_M3S, room)
+
+
+def sound_here(t: FilterTable, room: Room, flow: Floats) -> Floats:
+    """How loud each filter is here, dB(A) at a metre (n,). t: n filters; room: the tank's; flow: of each, L/h (n,)."""
+    falls = np.where(t.where(lambda k: k.outlet == "lip"), flow, 0.0)
+    return heard_db(t.noise, t.air, falls, room.rim_to_water_cm, pump_here=not room.air_shared, stones=room.air_stones)
+
+
+def flow_score(dirty: Floats, low: Floats, high: float) -> Floats:
+    """How the flow in service meets what is asked, any shape. dirty, low: (n,), high: L/h."""
+    short = np.minimum(dirty / np.maximum(low, 1e-9), 1.0) ** 2
+    # Too much can be throttled, so it costs less than too little.
+    over = 1.0 - 0.35 * np.log2(np.maximum(dirty, 1e-9) / max(high, 1e-9))
+    return np.where(dirty < low, short, np.where(dirty <= high, 1.0, np.clip(over, 0, 1)))
+
+
+def price_score(price: Floats) -> Floats:
+    """Cheap to buy: 1 at 5, 0 at 400, by the logarithm. price: money."""
+    return np.asarray(np.clip(1 - np.log(np.maximum(price, 5) / 5) / np.log(80), 0, 1))
+
+
+def running_score(watts: Floats) -> Floats:
+    """Cheap to run: 1 at 2 W, 0 at 60 W, by the logarithm. watts: W."""
+    return np.asarray(np.clip(1 - np.log(np.maximum(watts, 2) / 2) / np.log(30), 0, 1))
+
+
+def single_scores(t: FilterTable, room: Room, dirty: Floats, days: Floats, low: Floats, high: float) -> Floats:
+    """Scores of single filters, (n, len(NAMES)).
+
+    t: n filters; room: the tank's; dirty: flow in service (n,), low: asked (n,), high: L/h; days: between cleanings here (n,).
+    """
+    inside = t.where(lambda k: k.in_tank)
+    taken = np.where(inside, t.width_cm * t.depth_cm * t.height_cm / 1000 / room.net_l, 0.0)
+    watts = watts_here(t, room)
+    columns = {
+        "flow": flow_score(dirty, low, high),
+        "price": price_score(price_here(t, room, np.arange(len(t)))),
+        "running_cost": running_score(watts),
+        "quiet": quiet_score(sound_here(t, room, dirty)),
+        "room_in_tank": np.clip(1 - 10 * taken, 0, 1),
+        "power_cut": np.where(t.air, 1.0, np.where(t.pump_wet, 0.7, np.where(t.restarts, 0.45, 0.15))),
+        "chemical": t.chemical.astype(float),
+        "redundant": np.zeros(len(t)),
+    } | {name: table[t.kind] for name, table in _TABLE.items()}
+    if room.water == "salt":
+        # A foam column is the growth a salt tank asks for first; what stands closed is opened monthly, lest its waste
+        # turn to nitrate (common practice of salt-water keepers).
+        columns["expandable"] = np.where(t.skimmer, WITH_SKIMMER, columns["expandable"])
+        days = np.where(t.where(lambda k: k.closed), np.minimum(days, SALT_DAYS), days)
+    # What must be cleaned sooner than is usual for its kind is that much less easy.
+    columns["easy_clean"] = columns["easy_clean"] * np.minimum(days / usual_days(t), 1.0) ** 0.3
+    return np.column_stack([columns[name] for name in NAMES])
+
+
+def pair_scores(
+    t: FilterTable,
+    room: Room,
+    singles: Floats,
+    i: Ints,
+    j: Ints,
+    together: Floats,
+    low: Floats,
+    high: float,
+) -> Floats:
+    """Scores of pairs (i, j), (m, len(NAMES)).
+
+    t: n filters; room: the tank's; singles: their scores; i, j: (m,); together: flow in service of each pair (m,), low: asked of each
+    (m,), high: L/h. Costs add, looks and flood go by the
+    worse, straining and power cuts by the better, noise by both.
+    """
+    a, b, watts = singles[i], singles[j], watts_here(t, room)
+    at = {name: k for k, name in enumerate(NAMES)}
+    found = np.minimum(a, b)
+    found[:, at["flow"]] = flow_score(together, low, high)
+    found[:, at["price"]] = price_score(price_here(t, room, i, j))
+    found[:, at["running_cost"]] = running_score(watts[i] + watts[j])
+    found[:, at["quiet"]] = quiet_score(added_db(level_of(a[:, at["quiet"]]), level_of(b[:, at["quiet"]])))
+    found[:, at["easy_clean"]] = np.clip((a[:, at["easy_clean"]] + b[:, at["easy_clean"]]) / 2 - 0.05, 0, 1)
+    for name in ("clear_water", "power_cut", "chemical", "expandable"):
+        found[:, at[name]] = np.maximum(a[:, at[name]], b[:, at[name]])
+    found[:, at["room_in_tank"]] = np.clip(a[:, at["room_in_tank"]] + b[:, at["room_in_tank"]] - 1, 0, 1)
+    found[:, at["redundant"]] = 1.0
+    return found
+
+
+def weights_of(priorities: Priorities) -> Floats:
+    """Weights in the order of NAMES, flow first. priorities: 0 to 5 each."""
+    return np.array([FLOW_WEIGHT, *priorities.model_dump().values()], dtype=float)

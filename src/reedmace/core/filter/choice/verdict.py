@@ -1,0 +1,82 @@
+"""What a ranking says in a sentence, and which filter or set it holds up first."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from reedmace.core.filter.choice.candidates import Candidate, Pair
+from reedmace.core.filter.choice.changes import Situation
+from reedmace.core.filter.choice.limits import MOST_OF_ONE
+from reedmace.core.filter.choice.margins import Margin
+from reedmace.core.filter.choice.scores import weights_of
+from reedmace.core.filter.filter_table import Bools
+from reedmace.core.filter.site.site import Room
+from reedmace.core.quantity import formatting
+
+LITTLE_SHORT = 0.85
+"""Of the flow asked: what misses it by less is no reason to hang two (a stated judgement)."""
+
+
+def _trouble(margins_: list[Margin]) -> str:
+    """What is amiss by the three verdicts, nothing when all is well. margins_: of a filter or a pair."""
+    for m in margins_:
+        short = m.level == "short" and m.about != "clarity" and not (m.about == "movement" and m.share >= LITTLE_SHORT)
+        if short or m.level == "too-much":
+            return f"{m.words[0].lower()}{m.words[1:]}"
+    return ""
+
+
+def first_of(ranked: list[Candidate], pairs: list[Pair]) -> list[str]:
+    """What is looked at first: the best single, or the best pair without trouble where every single has some.
+
+    ranked, pairs: best first.
+    """
+    if ranked and not _trouble(ranked[0].margins):
+        return [ranked[0].filter_id]
+    well = [p for p in pairs if not _trouble(p.margins) and (not ranked or p.score > ranked[0].score)]
+    if well:
+        return well[0].filter_ids
+    return [ranked[0].filter_id] if ranked else pairs[0].filter_ids if pairs else []
+
+
+def several(s: Situation, broken: Bools) -> list[str]:
+    """Three or four of one filter that falls short of nothing but the flow, where neither one nor a pair carries the tank.
+
+    s: the ranking as it stands; broken: limits by filter, the flow's last (n, limits).
+    """
+    t = s.table
+    count = np.ceil(s.asked.low_lph / np.maximum(s.dirty, 1e-9))
+    able = ~broken[:, :-1].any(axis=1) & broken[:, -1] & (count <= MOST_OF_ONE)
+    at = np.flatnonzero(able)
+    if len(at) == 0:
+        return []
+    best = int(max(at, key=lambda i: (-count[i], float(s.parts[i] @ weights_of(s.priorities)), -t.price[i])))
+    return [t.filters[best].id] * int(count[best])
+
+
+def verdict_of(
+    ranked: Sequence[Candidate],
+    pairs: Sequence[Pair],
+    first: list[str],
+    room: Room,
+    low_lph: float,
+    names: dict[str, str],
+) -> str:
+    """The ranking in a sentence.
+
+    ranked, pairs: best first; first: ids as from `first_of`; room: the tank's; low_lph: flow asked, L/h; names: of the filters, by id.
+    """
+    two = next((p for p in pairs if p.filter_ids == first), None)
+    asked = f"where {formatting.lph.bare(low_lph)} is asked"
+    if ranked and two is not None:
+        best = ranked[0]
+        return f"Two do what no single one does here: {two.name} would move {formatting.lph(two.dirty_lph)} in service {asked}. The best single, {best.name}: {_trouble(best.margins)}"
+    if ranked:
+        best = ranked[0]
+        return f"{best.name} comes first: it would move {formatting.lph(best.delivered_lph)} here, not the {formatting.lph.bare(best.box_lph)} on its box ({best.reason})."
+    if two is not None:
+        return f"No single filter carries this tank; together {two.name} would move {formatting.lph(two.delivered_lph)} {asked}."
+    if first:
+        sockets = f" They want {len(first)} sockets." if len(first) > room.sockets else ""
+        return f"Neither one filter nor two carry this tank: {len(first)} × {names[first[0]]} would, or fewer animals, or more room under the tank for a larger one.{sockets}"
+    return "No filter here fits this tank as it stands. Each is listed with what would let it in."

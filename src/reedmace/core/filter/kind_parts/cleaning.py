@@ -1,0 +1,47 @@
+"""How a kind of filter is cleaned, and which of its parts wear out."""
+
+from dataclasses import dataclass
+
+from reedmace.core.filter.kind_parts.steps import Step
+
+
+@dataclass(frozen=True)
+class Worn:
+    """A part that wears: what it is, how long it usually lasts in days (memory), how its end shows."""
+
+    part: str
+    days: float
+    shows: str
+
+
+@dataclass(frozen=True)
+class Care:
+    """How a kind is cleaned: each step in its order, the film one cleaning touches, the minutes it takes (memory)."""
+
+    title: str
+    share: float
+    """Of its own film, the most that is touched at one time (common practice)."""
+    minutes: float
+    steps: tuple[Step, ...]
+    worn: tuple[Worn, ...] = ()
+    holds_film: bool = True
+    """Whether what is cleaned is the film's home, so that it rests a fortnight from the next."""
+
+
+def care_steps(prefix: str, *steps: tuple[str, str, str] | tuple[str, str, str, str]) -> tuple[Step, ...]:
+    """Cleaning steps one after the other, each locked until the one before is done.
+
+    prefix: of their ids; steps: (id, title, detail) or with a caution as the fourth.
+    """
+    found: list[Step] = []
+    for one in steps:
+        found.append(
+            Step(
+                id=f"{prefix}-care-{one[0]}",
+                title=one[1],
+                detail=one[2],
+                caution=one[3] if len(one) > 3 else None,
+                after=[found[-1].id] if found else [],
+            )
+        )
+    return tuple(found)

@@ -1,0 +1,56 @@
+"""What every kind on hoses shares: room beneath, taps, clamps and what else its hoses take."""
+
+import numpy as np
+
+from reedmace.core.filter.filter_table import FilterTable
+from reedmace.core.filter.kind_parts.fitting import Purchase
+from reedmace.core.filter.kind_parts.limit import Bools, Limit
+from reedmace.core.filter.kind_parts.placement import Ground, PlacedIssue, issue_at
+from reedmace.core.filter.site.site import Room
+from reedmace.core.quantity import formatting
+
+
+def stands_beneath(t: FilterTable, mine: Bools, room: Room, over_cm: float) -> Limit:
+    """A body that must find its height under the tank.
+
+    t: filters; mine: those it holds for; room: the tank's; over_cm: room over it for hoses and hands.
+    """
+    tall = np.where(mine, t.height_cm + over_cm, 0.0)
+    return Limit(
+        mine & (room.beneath_cm < tall),
+        lambda i: (
+            f"stands {formatting.cm(t.height_cm[i], 'g')} high and wants {formatting.cm(over_cm, 'g')} over it for the hoses; there are {formatting.cm(room.beneath_cm, 'g')} under the tank"
+        ),
+        lambda i: f"find {formatting.cm(tall[i] - room.beneath_cm, 'g')} more height below or beside the tank",
+        "beneath_cm",
+        tall,
+    )
+
+
+def tap_fault(g: Ground) -> list[PlacedIssue]:
+    """A flow tap under the water line. g: the ground."""
+    above = g.lay.tap_above_water_cm
+    if above >= 0:
+        return []
+    return [
+        issue_at(
+            "tap",
+            g.outlet_x,
+            g.water + above,
+            f"The flow tap lies {formatting.cm(-above, 'g')} under the water line: a drip there empties the tank.",
+            "Keep taps and bends above the water line.",
+        )
+    ]
+
+
+def hose_fittings(g: Ground, hoses: int) -> list[Purchase]:
+    """Clamps, valves and elbows of so many hoses. g: the ground; hoses: how many."""
+    valves = sum(x.count for x in g.plumbing.fittings if x.kind == "quick-valve")
+    elbows = sum(x.count for x in g.plumbing.fittings if x.kind == "elbow")
+    found = [
+        Purchase("hose clamps", 2.0 * hoses, "piece", "on the hose before the hose is pushed past the ridges"),
+        Purchase("valves with quick release", float(max(2 * valves, hoses)), "piece", "both shut while half fitted"),
+    ]
+    if elbows:
+        found.append(Purchase("elbows", float(elbows), "piece", "as planned"))
+    return found

@@ -1,0 +1,26 @@
+"""Limits shared by the kinds that stand inside the tank with their outlet under water."""
+
+import numpy as np
+
+from reedmace.core.filter.filter_table import FilterTable
+from reedmace.core.filter.kind_parts.limit import Bools, Limit
+from reedmace.core.filter.site.site import Room
+from reedmace.core.quantity import formatting
+
+UNDER_SURFACE_CM = 3.0
+
+
+def stands_under(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
+    """A body whose outlet must stay under water. t: filters; mine: those it holds for; room: the tank's."""
+    tall = np.where(mine, t.height_cm + UNDER_SURFACE_CM, 0.0)
+    return [
+        Limit(
+            mine & (room.water_depth_cm < tall),
+            lambda i: (
+                f"stands {formatting.cm(t.height_cm[i], 'g')} high and its outlet must stay under water; yours is {formatting.cm(room.water_depth_cm)} deep"
+            ),
+            lambda i: f"raise the water by {formatting.cm(tall[i] - room.water_depth_cm)}",
+            "water_depth_cm",
+            tall,
+        )
+    ]

@@ -1,0 +1,38 @@
+"""What a kind of filter is: one record a kind, holding every rule that differs by kind, so that no other module names one."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from reedmace.core.contract import Working
+from reedmace.core.filter.filter_box import Filter
+from reedmace.core.filter.filter_table import FilterTable
+from reedmace.core.filter.kind_parts.fitting import MishapDraft, Purchase
+from reedmace.core.filter.kind_parts.limit import Bools, Limit
+from reedmace.core.filter.kind_parts.placement import Ground, Mark, PartRole, PlacedIssue, RunDraft
+from reedmace.core.filter.kind_parts.steps import Step, StepFacts
+from reedmace.core.filter.kind_parts.traits import KindTraits
+from reedmace.core.filter.site.site import Room
+
+
+def _none(*_: object) -> list[str]:
+    return []
+
+
+@dataclass(frozen=True, kw_only=True)
+class FilterKind(KindTraits):
+    """One kind of filter: its traits, and the rules that judge a box or a placement of this kind."""
+
+    looks: dict[str, tuple[tuple[str, str, str, PartRole], ...]]
+    """Before power: points found on the drawing and confirmed."""
+    loop_words: Callable[[float, float], str]
+    """What that means, from the rise (m) and the outlet's height above the water (cm)."""
+    limits: Callable[[FilterTable, Bools, Room], list[Limit]]
+    """Its own hard limits. table: all filters; mine: which are of this kind; room."""
+    steps: Callable[[StepFacts, Working], list[Step]]
+    marks: Callable[[Ground], list[Mark]]
+    runs: Callable[[Ground], list[RunDraft]]
+    faults: Callable[[Ground], list[PlacedIssue]]
+    fittings: Callable[[Ground], list[Purchase]]
+    """What the plan takes besides hoses and lines, each once."""
+    mishaps: Callable[[Ground], list[MishapDraft]]
+    caveats: Callable[[Filter, Room], list[str]] = field(default=_none)

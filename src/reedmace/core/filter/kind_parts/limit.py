@@ -1,0 +1,23 @@
+"""A hard limit over a table of filters: which rows break it, why, and what would lift it."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
+
+
+@dataclass(frozen=True)
+class Limit:
+    """One limit over n filters: which break it, what it says of one, what mends it, and which single input would."""
+
+    broken: Bools
+    reason: Callable[[int], str]
+    remedy: Callable[[int], str]
+    key: str | None = None
+    """The input of the room that mends it alone, None where no single one does."""
+    need: Floats | None = None
+    """The value of that input each filter needs (n,)."""

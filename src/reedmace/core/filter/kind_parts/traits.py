@@ -1,0 +1,111 @@
+"""Plain traits of a filter kind, and the registry of kinds by name.
+
+The registry stands below the filter model, so that a box can be checked against its kind. `filter.kinds` fills it.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Annotated, Any, Literal
+
+from pydantic import AfterValidator, GetJsonSchemaHandler
+from pydantic_core import CoreSchema
+
+from reedmace.core.filter.kind_parts.cleaning import Care
+from reedmace.core.filter.kind_parts.fitting import PowerCut
+
+
+@dataclass(frozen=True)
+class Judgements:
+    """Where nothing can be computed: stated judgements from 0 to 1 (common practice)."""
+
+    easy_clean: float
+    clear_water: float
+    hidden: float
+    flood_safety: float
+    expandable: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class KindTraits:
+    """What is fixed for a kind of filter, whatever box and tank."""
+
+    name: str
+    title: str
+    order: int
+    prefix: str
+    """Of its step ids."""
+    service_days: float
+    """Usual days between cleanings (common practice)."""
+    rise: Literal["none", "lip", "outlet", "return"]
+    """Where the water is lifted to open air: nowhere, a lip above the water, an outlet held above it, a return from below."""
+    hosed: bool
+    """Whether hoses and the keeper's fittings make its path."""
+    own_k: float
+    """Resistance of its own strainer, stem or grate where it is not hosed (memory)."""
+    stemmed: bool
+    """Whether its intake is a stem down from the rim."""
+    media_in_path: bool
+    """Whether the pump pushes through the media; a sump's water falls through them."""
+    outlet: Literal["bar-or-nozzle", "lip", "nozzle", "bubbles"]
+    needs_air: bool
+    closed: bool
+    """Whether it is a closed body, airless within hours when it stands."""
+    in_tank: bool
+    """Whether it takes room in the water."""
+    pump_in_water: Literal["yes", "no", "as-built"]
+    """As built: where it restarts by itself, its pump stands in the water."""
+    may_pair: bool
+    on_rim: bool
+    fill_most: float
+    """Most of its media room that may be filled (common practice)."""
+    judged: Judgements
+    power_cut: PowerCut
+    proofs: tuple[tuple[str, str], ...]
+    """Ways its flow is proved, best first: (method, what the keeper sees)."""
+    causes: tuple[str, ...]
+    """What a flow short of the sums usually comes from, likeliest first."""
+    after: dict[str, tuple[str, ...]]
+    """What must be done before each step."""
+    care: Care
+    """How it is cleaned."""
+    messy: tuple[str, str] | None = None
+    """Why it is barred for large messy animals ("{who}" is filled in), and the remedy; None where it is not."""
+    messy_only_air: bool = False
+    usual_box: bool = False
+    """What a box with figures on it is taken for until its kind is said: one kind has this (common practice)."""
+    body_x_share: float = 0.72
+    """Where it stands along the tank unless the keeper says otherwise."""
+
+
+_REGISTERED: dict[str, KindTraits] = {}
+
+
+def register_kind(traits: KindTraits) -> None:
+    """Make a kind known by its name. traits: the kind's. ValueError if the name is taken."""
+    if traits.name in _REGISTERED:
+        raise ValueError(f"filter kind {traits.name} is registered twice")
+    _REGISTERED[traits.name] = traits
+
+
+def kind_traits() -> Mapping[str, KindTraits]:
+    """All registered kinds by name, in the order they were registered."""
+    return _REGISTERED
+
+
+def _known(name: str) -> str:
+    if name not in _REGISTERED:
+        raise ValueError(f"there is no filter kind {name!r}; use one of {', '.join(_REGISTERED)}")
+    return name
+
+
+class _EnumOfKinds:
+    """Lists the registered kinds in a JSON schema when the schema is made."""
+
+    def __get_pydantic_json_schema__(self, core_schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+        schema = handler(core_schema)
+        schema["enum"] = list(_REGISTERED)
+        return schema
+
+
+KindName = Annotated[str, AfterValidator(_known), _EnumOfKinds()]
+"""Name of a registered filter kind."""

@@ -1,0 +1,1 @@
+"""Filter media: one basket, and the stack of them in a filter."""

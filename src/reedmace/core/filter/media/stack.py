@@ -1,0 +1,245 @@
+"""A filter's baskets: order, fit, surface, and what they do to the flow."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from reedmace.core.contract import Answer, Celsius, Issue, Litres, Lph, Question, Working, computation, number
+from reedmace.core.filter.filter_box import Filter
+from reedmace.core.filter.filter_flow import FilterFlowQuestion, filter_flow
+from reedmace.core.filter.kind_parts.media_path import PATH_WORDS
+from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.media.basket import Basket
+from reedmace.core.filter.site.site import Plumbing, Room
+from reedmace.core.filter.sizing_rules import asked_here
+from reedmace.core.flow.materials import MEDIA_KG_L, MEDIA_SURFACE_M2_L
+from reedmace.core.quantity import formatting
+from reedmace.core.stock import Animals, Species
+
+_RANK: dict[str, int] = {"foam-10": 0, "foam-20": 1, "foam-30": 2, "floss": 3, "cartridge": 3}
+_CHEMICAL = ("carbon", "zeolite")
+MECHANICAL = tuple(_RANK)
+MEDIA_NAMES: dict[str, str] = {
+    "foam-10": "coarse foam, 10 ppi",
+    "foam-20": "medium foam, 20 ppi",
+    "foam-30": "fine foam, 30 ppi",
+    "floss": "floss",
+    "cartridge": "cartridge",
+    "ceramic-rings": "ceramic rings",
+    "sintered": "sintered media",
+    "plastic-balls": "plastic balls",
+    "lava": "lava",
+    "carbon": "carbon",
+    "zeolite": "zeolite",
+}
+GAP_FILL = 0.6
+BYPASS_SHARE = 0.2
+"""What slips past an unsealed tray, as a share of the flow (memory)."""
+
+
+class MediaStackQuestion(Question):
+    """What is in a filter on its tank; its own water path tells the flow."""
+
+    filter: Filter
+    room: Room
+    plumbing: Plumbing = Field(default_factory=Plumbing)
+    baskets: Annotated[list[Basket], Field(max_length=12)]
+    animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
+    own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
+    feed_g_day: Annotated[float, number("g/day", 0, 5000, "Really fed; left out, by the animals")] | None = None
+    food_share: Annotated[float, number("share", 0, 1, "Of the tank's food whose dirt this filter catches")] = 1
+    temperature_c: Celsius = 25
+
+
+class MediaStackAnswer(Answer):
+    """Fit, surface, school and flow of a stack."""
+
+    path_words: str
+    faults: list[Issue]
+    advice: list[str]
+    volume_l: Litres
+    fill_share: Annotated[float, number("share", 0, 1e4)]
+    mass_kg: Annotated[float, number("kg", 0, 1e5)]
+    film_m2: Annotated[float, number("m²", 0, 1e6)]
+    asked_kg: Annotated[float, number("kg", 0, 1e5, "By the media-mass school")]
+    has_kg: Annotated[float, number("kg", 0, 1e5, "Ceramic and sintered media")]
+    clean_lph: Lph | None
+    dirty_lph: Lph | None = Field(description="After the service interval")
+    service_days: Annotated[float, number("days", 0, 4000, "Between cleanings here")] | None
+
+
+def _faults(q: MediaStackQuestion, fill: float) -> list[Issue]:
+    found: list[Issue] = []
+    for i, b in enumerate(q.baskets, start=1):
+        name = MEDIA_NAMES[b.media]
+        later = q.baskets[i:]
+        if b.media in _RANK and any(n.media in _RANK and _RANK[n.media] < _RANK[b.media] for n in later):
+            found.append(
+                Issue(
+                    where=f"basket {i}",
+                    what=f"The {name} comes before a coarser one and clogs first.",
+                    remedy="Put the coarser before it.",
+                )
+            )
+        if b.media not in _RANK and b.media not in _CHEMICAL and any(n.media in _RANK for n in later):
+            found.append(
+                Issue(
+                    where=f"basket {i}",
+                    what=f"The {name} meets the dirt before the foam does.",
+                    remedy="Foam first, film media after it.",
+                )
+            )
+        if b.media in _CHEMICAL and later:
+            found.append(
+                Issue(
+                    where=f"basket {i}",
+                    what=f"The {name} comes early and is coated with dirt.",
+                    remedy="Chemical media last, if at all.",
+                )
+            )
+        if b.bagged:
+            found.append(
+                Issue(
+                    where=f"basket {i}",
+                    what=f"The {name} is still in its plastic bag.",
+                    remedy="Take it out and rinse the dust off.",
+                )
+            )
+        if not b.seated:
+            found.append(
+                Issue(
+                    where=f"basket {i}",
+                    what=f"The tray of {name} is not down: about {BYPASS_SHARE:.0%} of the water slips past.",
+                    remedy="Seat it until its lip seals; a lid that will not close means a tray is not down.",
+                )
+            )
+    most = kind_of(q.filter.kind).fill_most
+    if fill > most:
+        what = (
+            "It is crammed: swelling with dirt it lifts the lid and spills over the back."
+            if most < 1
+            else "There is more than fits."
+        )
+        found.append(
+            Issue(
+                where="stack",
+                what=what,
+                remedy=f"Take out {formatting.litres((fill - most) * q.filter.media_l, '.2g')}.",
+            )
+        )
+    if q.baskets and fill < GAP_FILL:
+        found.append(
+            Issue(
+                where="stack",
+                what=f"Only {fill:.0%} of the room is filled, so water finds a way round.",
+                remedy="Add foam or film media until the trays are full.",
+            )
+        )
+    return found
+
+
+def _advice(q: MediaStackQuestion) -> list[str]:
+    kinds = [b.media for b in q.baskets]
+    found = []
+    if "cartridge" in kinds:
+        found.append(
+            "A cartridge is easy, and shops and some beginners like it; thrown away, it takes the film with it. Foam that is rinsed in tank water keeps the film and costs nothing."
+        )
+    if "carbon" in kinds:
+        found.append(
+            "Carbon takes out medicine, tannin and smell; good carbon lasts about three months, poor carbon weeks."
+        )
+    if not any(k in _RANK for k in kinds):
+        found.append("Nothing strains particles: begin with coarse foam.")
+    if kinds and not any(k not in _CHEMICAL and k not in ("floss", "cartridge") for k in kinds):
+        found.append("Nothing here keeps its film when cleaned: add foam or ceramic.")
+    if "floss" in kinds and kind_of(q.filter.kind).fill_most >= 1:
+        found.append("Floss polishes and clogs; a thick coarse foam with a medium one can stand in for a fine pad.")
+    return found
+
+
+@computation("media-stack", "Whether the media lie right, and what they do to the flow")
+def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
+    """What a stack of media does: order, fit, surface, and the flow through it.
+
+    question: volumes in L, face in cm², plumbing in mm and m, food in g/day.
+    Source: order, fill and school common practice; surfaces, masses and clogging from memory; flow by Forchheimer,
+    Ergun 1952 and Darcy-Weisbach.
+    """
+    q, w, f = question, Working(), question.filter
+    heavy = asked_here(q.room, q.animals, q.own_species, q.temperature_c).heavy
+    volume = w.line(
+        "V", "sum of the media", f"{len(q.baskets)} of them", sum(b.litres for b in q.baskets), "L", "arithmetic"
+    )
+    space = max(f.media_l, 0.05)
+    fill = w.sum("fill", "V / room", {"V": volume, "room": space}, "share", "arithmetic")
+    mass = w.line("m", "Σ litres × kg/L", "dry", sum(b.litres * MEDIA_KG_L[b.media] for b in q.baskets), "kg", "memory")
+    film = w.line(
+        "A",
+        "Σ litres × m²/L that water passes",
+        "pores it does not pass are left out",
+        sum(b.litres * MEDIA_SURFACE_M2_L[b.media] for b in q.baskets),
+        "m²",
+        "memory",
+    )
+    if f.wheel_m2:
+        film = w.sum("film", "media + wheel", {"media": film, "wheel": f.wheel_m2}, "m²", "memory")
+    asked = w.line(
+        "asked",
+        "1 or 2 kg per 100 L",
+        f"{2 if heavy else 1} × {q.room.net_l:.0f} / 100",
+        (2 if heavy else 1) * q.room.net_l / 100,
+        "kg",
+        "practice",
+    )
+    has = w.line(
+        "has",
+        "ceramic and sintered",
+        "kg",
+        sum(b.litres * MEDIA_KG_L[b.media] for b in q.baskets if b.media in ("ceramic-rings", "sintered", "lava")),
+        "kg",
+        "memory",
+    )
+    clean = dirty = service = None
+    if q.baskets:
+        path = filter_flow(
+            FilterFlowQuestion(
+                filter=f,
+                room=q.room,
+                plumbing=q.plumbing,
+                media=q.baskets,
+                animals=q.animals,
+                own_species=q.own_species,
+                feed_g_day=q.feed_g_day,
+                food_share=q.food_share,
+                temperature_c=q.temperature_c,
+            )
+        )
+        w.lines.extend(path.working)
+        clean, dirty, service = path.delivered_lph, path.service_lph, path.service_days
+    faults = _faults(q, fill)
+    words = ", ".join(MEDIA_NAMES[b.media] for b in q.baskets)
+    if not q.baskets:
+        verdict = f"Nothing is in it yet. {PATH_WORDS[f.media_path]}"
+    elif faults:
+        verdict = f"{faults[0].what} {faults[0].remedy}"
+    else:
+        verdict = f"In good order: {words}."
+    if clean is not None and service is not None:
+        verdict += f" It passes {formatting.lph(clean)} clean and wants cleaning after about {service:.0f} days."
+    return MediaStackAnswer(
+        verdict=verdict,
+        working=w.lines,
+        path_words=PATH_WORDS[f.media_path],
+        faults=faults,
+        advice=_advice(q),
+        volume_l=volume,
+        fill_share=fill,
+        mass_kg=mass,
+        film_m2=film,
+        asked_kg=asked,
+        has_kg=has,
+        clean_lph=clean,
+        dirty_lph=dirty,
+        service_days=service,
+    )

@@ -1,0 +1,1 @@
+"""Where a filter stands: the tank, its surroundings, the plumbing, and noise."""

@@ -1,0 +1,136 @@
+"""Noise where it is heard: the box itself, water that falls, and an air pump that stands here or elsewhere."""
+
+from typing import Annotated, Literal
+
+import numpy as np
+from numpy.typing import NDArray
+from pydantic import Field
+
+from reedmace.core.contract import Answer, Part, Question, Working, computation, number, whole
+from reedmace.core.filter.site.site import RoomKind
+from reedmace.core.quantity import formatting
+
+Floats = NDArray[np.float64]
+
+QUIETEST_DB, STEP_DB = 20.0, 6.0
+"""A filter hardly heard, at a metre, and what each of the four steps above it adds (memory)."""
+KEPT_FALL_CM = 3.0
+"""A fall so low is in the box's own step: the water stands near the lip (common practice)."""
+FALL_DB = 18.0
+"""One litre a minute falling a centimetre further (memory); energy goes with flow times height."""
+PUMP_ELSEWHERE_DB = 4.0
+"""What an air-driven filter loses where one pump for several tanks does not stand beside it (memory)."""
+STONE_DB = 3.0
+"""What an air stone takes off the sound of plain bubbles (memory)."""
+DROP_CM = 4.0
+"""What evaporates before many keepers top up (common practice)."""
+HEARD_FROM_DB: dict[RoomKind, float] = {"bedroom": 22, "living": 30, "workshop": 40, "shop": 40, "fish-room": 46}
+"""What such a room hides (memory)."""
+DISTURBS_DB = 10.0
+"""So much over it disturbs: twice as loud to the ear (common practice)."""
+
+Heard = Literal["hardly", "heard", "disturbs"]
+
+
+def fall_db(flow_lph: Floats, fall_cm: float) -> Floats:
+    """Sound of water that falls further than usual, dB(A) at a metre; far under hearing where it does not.
+
+    flow_lph: (n,) L/h over the lip, 0 where nothing falls; fall_cm: water to lip, cm.
+    """
+    power = np.maximum(flow_lph, 0.0) / 60 * max(fall_cm - KEPT_FALL_CM, 0.0)
+    return np.asarray(np.where(power > 0, FALL_DB + 10 * np.log10(np.maximum(power, 1e-9)), -100.0))
+
+
+def added_db(*levels: Floats) -> Floats:
+    """Levels heard together, dB: their energies add. levels: (n,) each."""
+    return np.asarray(10 * np.log10(np.sum([10 ** (level / 10) for level in levels], axis=0)))
+
+
+def heard_db(
+    step: Floats, air: NDArray[np.bool_], falls_lph: Floats, fall_cm: float, *, pump_here: bool, stones: bool = False
+) -> Floats:
+    """Sound of each filter at a metre, dB(A).
+
+    step: noise of the box, 1 to 5 (n,); air: driven by air (n,); falls_lph: over a lip, L/h (n,); fall_cm: water to lip, cm;
+    pump_here: whether the air pump stands beside the tank; stones: whether the air goes through stones. Source: memory.
+    """
+    own = QUIETEST_DB + STEP_DB * (step - 1)
+    quieter = (0.0 if pump_here else PUMP_ELSEWHERE_DB) + (STONE_DB if stones else 0.0)
+    own = np.where(air & (quieter > 0), np.maximum(own - quieter, QUIETEST_DB), own)
+    return added_db(own, fall_db(falls_lph, fall_cm))
+
+
+def quiet_score(level_db: Floats) -> Floats:
+    """Share of quiet: 1 at 20 dB, 0 at 44. level_db: dB(A) at a metre, any shape."""
+    return np.asarray(np.clip(1 - (level_db - QUIETEST_DB) / (4 * STEP_DB), 0, 1))
+
+
+def level_of(score: Floats) -> Floats:
+    """The level a share of quiet stands for, dB(A). score: 0 to 1, any shape."""
+    return QUIETEST_DB + 4 * STEP_DB * (1 - score)
+
+
+class NoiseSource(Part):
+    """One filter as it sounds."""
+
+    noise: Annotated[int, whole(1, 5, "1 hardly heard, 5 loud")] = 2
+    air_driven: bool = False
+    falls_lph: Annotated[float, number("L/h", 0, 1e6, "Over a lip, back into the tank")] = 0
+
+
+class NoiseHeardQuestion(Question):
+    """The filters, how far their water falls, and where the tank stands."""
+
+    filters: Annotated[list[NoiseSource], Field(min_length=1, max_length=12)]
+    fall_cm: Annotated[float, number("cm", 0, 200, "Water to the lip, or to the rim it hangs on")] = KEPT_FALL_CM
+    stones: bool = Field(default=False, description="Air stones in the lift tubes")
+    pump_here: bool = Field(default=True, description="The air pump stands beside the tank")
+    where: RoomKind = "living"
+
+
+class NoiseHeardAnswer(Answer):
+    """Now, and when the water has dropped."""
+
+    level_db: Annotated[float, number("dB", 0, 140, "At a metre, A-weighted")]
+    dropped_db: Annotated[float, number("dB", 0, 140, "When the water stands lower")]
+    heard: Heard
+
+
+@computation("noise-heard", "How loud a set of filters is in this room, now and when the water drops")
+def noise_heard(question: NoiseHeardQuestion) -> NoiseHeardAnswer:
+    """Sound of a set of filters where the tank stands.
+
+    question: noise steps, L/h over a lip, fall in cm. Source: levels from memory; energies add.
+    """
+    q, w = question, Working()
+    step = np.array([float(f.noise) for f in q.filters])
+    air = np.array([f.air_driven for f in q.filters])
+    falls = np.array([f.falls_lph for f in q.filters])
+    now, later = (
+        float(added_db(*heard_db(step, air, falls, fall, pump_here=q.pump_here, stones=q.stones)[:, None])[0])
+        for fall in (q.fall_cm, q.fall_cm + DROP_CM)
+    )
+    w.line("L", "10 log Σ 10^(L/10)", f"{len(q.filters)} filters, fall {q.fall_cm:g} cm", now, "dB", "memory")
+    w.line("L low", "the same, water lower", f"fall {q.fall_cm + DROP_CM:g} cm", later, "dB", "memory")
+    limit = HEARD_FROM_DB[q.where]
+    heard: Heard = "hardly" if now <= limit else "heard" if now <= limit + DISTURBS_DB else "disturbs"
+    words = {"hardly": "Hardly heard", "heard": "Heard", "disturbs": "Loud"}[heard]
+    place = {
+        "bedroom": "in a bedroom",
+        "living": "in a living room",
+        "workshop": "in a workshop",
+        "shop": "in a shop",
+        "fish-room": "in a fish room",
+    }[q.where]
+    louder = (
+        f" With the water {formatting.cm(DROP_CM, 'g')} lower it splashes, about {later - now:.0f} dB louder: top it up."
+        if later - now >= 3
+        else ""
+    )
+    return NoiseHeardAnswer(
+        verdict=f"{words} {place}: about {now:.0f} dB at a metre.{louder}",
+        working=w.lines,
+        level_db=now,
+        dropped_db=later,
+        heard=heard,
+    )

@@ -1,0 +1,121 @@
+"""What a filter is chosen for: the tank and its room, the plumbing, what matters to the keeper."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from reedmace.core.contract import NetLitres, Part, number, whole
+from reedmace.core.flow.materials import BAR_HOLE_MM
+from reedmace.core.flow.operating_point import Fitting
+from reedmace.core.stock.species import Water
+
+RoomKind = Literal["bedroom", "living", "workshop", "shop", "fish-room"]
+
+
+class Room(Part):
+    """The tank and what stands round it."""
+
+    net_l: NetLitres
+    water_depth_cm: Annotated[float, number("cm", 1, 300)]
+    length_cm: Annotated[float, number("cm", 5, 1000)]
+    width_cm: Annotated[float, number("cm", 5, 500)]
+    rim_to_water_cm: Annotated[float, number("cm", 0, 100)] = 3
+    behind_cm: Annotated[float, number("cm", 0, 300, "From the back glass to the wall")] = 10
+    beneath_cm: Annotated[float, number("cm", 0, 300, "Free height under the tank")] = 60
+    sockets: Annotated[int, whole(0, 40)] = 2
+    water: Water = "fresh"
+    kind: RoomKind = "living"
+    drilled: bool = False
+    overflow_box: bool = Field(
+        default=False, description="A box that siphons over the rim, for a tank that is not drilled"
+    )
+    lid: bool = Field(default=False, description="Closed to the edges")
+    planted: bool = False
+    often_away: bool = Field(default=False, description="Owner away or frequent power cuts: it must restart by itself")
+    tanks_here_count: Annotated[int, whole(1, 200, "Tanks in this place that one air pump could feed")] = 1
+    air_own: bool = Field(
+        default=False, description="This tank's air comes from a pump of its own whatever the room has"
+    )
+    air_stones: bool = Field(default=False, description="Air stones in the lift tubes: finer, quieter bubbles")
+    sump_level_cm: (
+        Annotated[
+            float, number("cm", 1, 200, "Water over the sump's foot in its return chamber; left out, a usual one")
+        ]
+        | None
+    ) = None
+    film_here_m2: Annotated[float, number("m²", 0, 1e5, "Glass, gravel and decor that carry film already")] = 0
+
+    @property
+    def air_shared(self) -> bool:
+        """Whether the air comes from one pump for the tanks of the room, which is there already."""
+        return self.tanks_here_count > 1 and not self.air_own
+
+
+class Plumbing(Part):
+    """Hoses of a canister or sump, as planned. A bore left out takes each filter's own."""
+
+    hose_bore_mm: Annotated[float, number("mm", 6, 110)] | None = None
+    hose_length_m: Annotated[float, number("m", 0.2, 50, "Both hoses together")] = 2.8
+    outlet_above_water_cm: Annotated[
+        float, number("cm", -100, 1000, "Under 0 it lies under water, and then the height costs nothing")
+    ] = -2
+    speed_share: Annotated[float, number("share", 0.2, 1, "Of full speed, where the pump can be turned down")] = 1
+    bar_holes_count: (
+        Annotated[int, whole(1, 200, "Of a spray bar; left out, as many as its hose usually has")] | None
+    ) = None
+    bar_hole_mm: Annotated[float, number("mm", 0.5, 20)] = BAR_HOLE_MM
+    fittings: Annotated[list[Fitting], Field(max_length=30)] = Field(
+        default_factory=lambda: [
+            Fitting(kind="strainer"),
+            Fitting(kind="entrance"),
+            Fitting(kind="u-bend", count=2),
+            Fitting(kind="quick-valve"),
+            Fitting(kind="spray-bar"),
+            Fitting(kind="exit"),
+        ]
+    )
+
+
+Weight = Annotated[int, whole(0, 5, "0 does not matter, 5 matters most")]
+
+
+class Priorities(Part):
+    """How much each thing matters, 0 to 5."""
+
+    price: Weight = 3
+    running_cost: Weight = 1
+    quiet: Weight = 3
+    easy_clean: Weight = 3
+    clear_water: Weight = 2
+    hidden: Weight = 2
+    room_in_tank: Weight = 1
+    flood_safety: Weight = 2
+    power_cut: Weight = 2
+    chemical: Weight = 0
+    expandable: Weight = 0
+    redundant: Weight = 1
+
+
+def sensible_start(room: Room) -> Priorities:
+    """Priorities to begin with, by where the tank stands.
+
+    room: the tank's. Source: common practice: quiet and out of sight where people sit or sleep; cheap, safe to leave and
+    one air pump for all where many tanks stand.
+    """
+    p = Priorities().model_dump()
+    if room.kind == "bedroom":
+        p |= {"quiet": 5, "hidden": 2, "flood_safety": 3}
+    elif room.kind == "shop":
+        p |= {"quiet": 1, "clear_water": 4, "easy_clean": 4, "hidden": 1}
+    elif room.kind == "fish-room":
+        p |= {"quiet": 0, "hidden": 0, "price": 4, "running_cost": 3, "easy_clean": 4}
+    elif room.kind == "workshop":
+        p |= {"quiet": 2, "hidden": 1}
+    if room.water == "salt":
+        # Room for a skimmer, a heater, a top-off and what comes later weighs most (common practice of salt-water keepers).
+        p |= {"expandable": 4, "clear_water": 3}
+    if room.tanks_here_count >= 4:
+        p |= {"running_cost": max(p["running_cost"], 3), "price": max(p["price"], 4)}
+    if room.often_away:
+        p |= {"power_cut": 5, "redundant": 3}
+    return Priorities(**p)

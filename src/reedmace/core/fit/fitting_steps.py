@@ -1,0 +1,59 @@
+"""The ordered fitting steps of a kind, with the looks before power and what must come before what."""
+
+from reedmace.core.contract import Answer, Question, Working, computation
+from reedmace.core.filter.kind_parts.steps import Step, StepFacts
+from reedmace.core.filter.kind_parts.traits import KindName
+from reedmace.core.filter.kinds import FilterKind, kind_of
+
+
+class FittingStepsQuestion(StepFacts, Question):
+    """What is fitted, and the sizes the steps speak of."""
+
+    kind: KindName
+
+
+class FittingStepsAnswer(Answer):
+    """Steps in the order of doing."""
+
+    steps: list[Step]
+
+
+def _with_looks(steps: list[Step], kind: FilterKind) -> list[Step]:
+    found: list[Step] = []
+    for s in steps:
+        looks = kind.looks.get(s.id, ())
+        found += [Step(id=i, title=t, detail=d, look_at=p) for i, t, d, p in looks]
+        found.append(s)
+    return found
+
+
+def _locks(step_id: str, kind: FilterKind) -> tuple[str, ...]:
+    """What must be done before a step, its looks included; a look waits for what its power step waits for."""
+    for power, looks in kind.looks.items():
+        ids = tuple(look[0] for look in looks)
+        if step_id == power:
+            return kind.after.get(power, ()) + ids
+        if step_id in ids:
+            return kind.after.get(power, ())
+    return kind.after.get(step_id, ())
+
+
+def leak_checks(kind: FilterKind) -> dict[str, str]:
+    """The step each leak check counts from: its power step. kind: the filter's."""
+    prefix = f"{kind.prefix}-leak-"
+    return {step: f"{kind.prefix}-power" for step in kind.after if step.startswith(prefix)}
+
+
+@computation("fitting-steps", "How to fit it, in order")
+def fitting_steps(question: FittingStepsQuestion) -> FittingStepsAnswer:
+    """The steps for a kind, in the order of doing.
+
+    question: kind and sizes in cm, L, mm, m. Source: common practice.
+    """
+    w, kind = Working(), kind_of(question.kind)
+    built = _with_looks(kind.steps(question, w), kind)
+    ids = {s.id for s in built}
+    steps = [s.model_copy(update={"after": [a for a in _locks(s.id, kind) if a in ids]}) for s in built]
+    return FittingStepsAnswer(
+        verdict=f"{len(steps)} steps, in this order. Leak checks are part of the job.", working=w.lines, steps=steps
+    )

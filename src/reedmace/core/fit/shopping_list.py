@@ -1,0 +1,297 @@
+"""What to buy for the chosen filters, with the lengths and pieces of their own fitting plans."""
+
+import math
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from reedmace.core.chemistry import AmmoniaDoseQuestion, AmmoniaProduct, ammonia_dose
+from reedmace.core.chemistry.dose import PowderProduct
+from reedmace.core.chemistry.tolerance import SEA_G_KG
+from reedmace.core.contract import Answer, Name, NetLitres, Part, Question, Working, computation, number, whole
+from reedmace.core.filter.media.basket import Basket
+from reedmace.core.filter.media.stack import MEDIA_NAMES
+from reedmace.core.filter.sizing_rules import CIRCULATION_PER_HOUR
+from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
+from reedmace.core.flow.materials import MEDIA_KG_L, MediaKind
+from reedmace.core.quantity import formatting
+from reedmace.core.quantity.units import NITROGEN_SHARE
+from reedmace.core.upkeep.care_plan import CHANGE_SHARE
+
+CYCLE_DOSES = 8
+CHANGES_A_YEAR = 52
+CONDITIONER_ML_PER_100L = 5.0
+"""Liquid conditioner for 100 L of tap water, a usual label (memory); the bottle's own label decides."""
+
+
+class Bought(FittingPlanQuestion):
+    """One filter with its plan and what goes into it; what is owned already is not bought again."""
+
+    media: Annotated[list[Basket], Field(max_length=12)] = Field(default_factory=list)
+    owned: bool = False
+
+
+class ShoppingListQuestion(Question):
+    """The filters as they are to be fitted, the water, and how it will be cycled."""
+
+    filters: Annotated[list[Bought], Field(min_length=1, max_length=12)]
+    net_l: NetLitres
+    needs_guard: bool = False
+    product: AmmoniaProduct = Field(default_factory=lambda: PowderProduct(form="ammonium-chloride"))
+    target_ppm: Annotated[float, number("ppm", 0.1, 8)] = 2
+    air_from: Literal["bought", "hand", "room"] = "bought"
+    heater_w: Annotated[float, number("W", 0, 1e6, "All heaters to be bought together")] = 0
+    heaters_count: Annotated[int, whole(1, 1000)] = 1
+
+
+class ShoppingItem(Part):
+    """One line of the list."""
+
+    item: Name
+    amount: Annotated[float, number("unit", 0, 1e7)]
+    unit: Literal["piece", "m", "L", "kg", "g", "mL", "drops"]
+    why: str
+    need: Literal["needed", "wise", "spare"]
+
+
+class ShoppingListAnswer(Answer):
+    """Everything to buy, needed first."""
+
+    items: list[ShoppingItem]
+    money: Annotated[float, number("money", 0, 1e7, "The filters alone; the rest has no price here")]
+
+
+def _half_metres(cm: float) -> float:
+    return math.ceil(cm / 50 - 1e-9) / 2
+
+
+def _lines(plans: list[FittingPlanAnswer], w: Working) -> list[ShoppingItem]:
+    """Hose and air line by their bore, from the lengths the fitting plans cut, up to the half metre."""
+    by_bore: dict[tuple[bool, float], float] = {}
+    for run in (r for plan in plans for r in plan.runs if r.role != "drain"):
+        key = (run.role == "air-line", run.bore_mm)
+        by_bore[key] = by_bore.get(key, 0.0) + math.ceil(run.cut_cm)
+    found = []
+    for (air, bore), cm in sorted(by_bore.items()):
+        name = "air line" if air else "hose"
+        metres = w.line(name, "Σ cut, up to the half metre", f"{cm:.0f} cm", _half_metres(cm), "m", "practice")
+        why = (
+            "From the pump over the rim to the base, with a low loop outside."
+            if air
+            else "Cut long: it cannot be cut longer."
+        )
+        found.append(
+            ShoppingItem(
+                item=f"{name.capitalize()}, {formatting.mm(bore)} bore", amount=metres, unit="m", why=why, need="needed"
+            )
+        )
+    return found
+
+
+def _pieces(plans: list[FittingPlanAnswer]) -> list[ShoppingItem]:
+    """What the plans take besides, alike things added up; what is cut from a tube in the box is not bought."""
+    found: dict[str, ShoppingItem] = {}
+    for cut in (c for plan in plans for c in plan.cuts if c.unit == "piece"):
+        before = found[cut.item].amount if cut.item in found else 0.0
+        found[cut.item] = ShoppingItem(
+            item=f"{cut.item[0].upper()}{cut.item[1:]}",
+            amount=before + cut.amount,
+            unit="piece",
+            why=f"{cut.how[0].upper()}{cut.how[1:]}.",
+            need=cut.need,
+        )
+    return list(found.values())
+
+
+def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
+    new = [f for f in q.filters if not f.owned]
+    plans = [
+        fitting_plan(FittingPlanQuestion(**{k: getattr(f, k) for k in FittingPlanQuestion.model_fields})) for f in new
+    ]
+    found = [*_lines(plans, w), *_pieces(plans)]
+    air = [f for f in new if f.filter.air]
+    if air and q.air_from != "bought":
+        found.append(
+            ShoppingItem(
+                item="T-piece and valve for the air line", amount=float(len(air)), unit="piece", why="From the room's pump: each outlet with a valve of its own." if q.air_from == "room" else "From the pump at hand: each outlet with a valve of its own.", need="needed",
+            )
+        )  # fmt: skip
+    if air and q.air_from == "bought":
+        wanted = w.line(
+            "air", "Σ L/min", f"{len(air)} filters", sum(f.filter.air_l_min or 0 for f in air), "L/min", "label"
+        )
+        depth = max(f.room.water_depth_cm for f in air)
+        found.append(
+            ShoppingItem(
+                item="Air pump", amount=1, unit="piece", why=f"{wanted:.2g} L/min at {formatting.cm(depth)} of water or more.", need="needed",
+            )
+        )  # fmt: skip
+    bare = [f for f in new if not f.filter.air]
+    if q.needs_guard and bare:
+        found.append(
+            ShoppingItem(
+                item="Guard sponge for the intake", amount=2.0 * len(bare), unit="piece", why="One on, one to swap: for shrimp, fry and small fish.", need="needed",
+            )
+        )  # fmt: skip
+    if q.heater_w:
+        each = q.heater_w / q.heaters_count
+        found.append(
+            ShoppingItem(
+                item=f"Heater, {each:g} W", amount=float(q.heaters_count), unit="piece", why="Holds the water at the animals' warmth in this room; with a thermometer beside it.", need="needed",
+            )
+        )  # fmt: skip
+    found.append(
+        ShoppingItem(
+            item="Drip loop ties and a plug cover", amount=1, unit="piece", why="Residual-current protection decides the rest; a licensed electrician fits it.", need="wise",
+        )
+    )  # fmt: skip
+    return found
+
+
+def _filters(q: ShoppingListQuestion) -> list[ShoppingItem]:
+    found: dict[str, ShoppingItem] = {}
+    for f in (f.filter for f in q.filters if not f.owned):
+        count = found[f.name].amount + 1 if f.name in found else 1
+        found[f.name] = ShoppingItem(item=f.name, amount=count, unit="piece", why="The filter chosen.", need="needed")
+    return list(found.values())
+
+
+def _media(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
+    litres: dict[MediaKind, float] = {}
+    for b in (b for f in q.filters if not f.owned for b in f.media):
+        litres[b.media] = litres.get(b.media, 0.0) + b.litres
+    found = []
+    for media, volume in litres.items():
+        heavy = media in ("ceramic-rings", "sintered", "lava", "carbon", "zeolite")
+        amount = w.line(
+            media,
+            "litres × kg/L" if heavy else "litres",
+            f"{volume:g} L",
+            volume * (MEDIA_KG_L[media] if heavy else 1.0),
+            "kg" if heavy else "L",
+            "memory",
+        )
+        found.append(
+            ShoppingItem(
+                item=MEDIA_NAMES[media].capitalize(),
+                amount=amount,
+                unit="kg" if heavy else "L",
+                why=f"{formatting.litres(volume, 'g')} in its place in the stack.",
+                need="needed",
+            )
+        )
+    return found
+
+
+SALT_WASTE = 1.1
+"""Salt bought over salt dissolved: it is damp and some is spilt (memory)."""
+
+
+def _salt_water(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
+    """What sea water takes besides. Nothing where the tank is fresh. Source: common practice of salt-water keepers."""
+    if all(f.room.water != "salt" for f in q.filters):
+        return []
+    salt = w.sum(
+        "salt",
+        "salinity × litres × spare / 1000",
+        {"salinity": SEA_G_KG, "litres": q.net_l, "spare": SALT_WASTE},
+        "kg",
+        "practice",
+    )
+    around = w.sum("circulation", "10 × litres", {"10": CIRCULATION_PER_HOUR[0], "litres": q.net_l}, "L/h", "practice")
+    found = [
+        ("Sea salt mix", salt, "kg", "For the first fill; as much again for every whole tank of changes. Mix it before it goes in.", "needed"),
+        ("Salinity meter", 1.0, "piece", "A refractometer or a good hydrometer: every mix and every change is measured.", "needed"),
+        ("Can of purified water for top-ups", 1.0, "piece", "What evaporates leaves its salt behind: top up with fresh water, never with salt.", "needed"),
+        ("Circulation pump in the tank", 1.0, "piece", f"{formatting.lph(around)} or more in all, apart from the filter.", "needed"),
+    ]  # fmt: skip
+    if not any(f.filter.skimmer for f in q.filters):
+        found.append(("Foam skimmer", 1.0, "piece", "Left off until the first animals are in; it strips what the film would feed on.", "wise"))  # fmt: skip
+    return [ShoppingItem(item=item, amount=n, unit=unit, why=why, need=need) for item, n, unit, why, need in found]
+
+
+@computation("shopping-list", "What to buy, with quantities")
+def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
+    """What to buy for these filters on this tank.
+
+    question: the filters with their fitting plans, media in L, water in L.
+    Source: quantities from the plans and the sums; spares and eight doses for a cycle common practice.
+    """
+    q, w = question, Working()
+    items = [*_filters(q), *_plumbing(q, w), *_media(q, w), *_salt_water(q, w)]
+    dose = ammonia_dose(
+        AmmoniaDoseQuestion(
+            net_l=q.net_l, target_ppm=q.target_ppm * NITROGEN_SHARE["NH4"], basis="N", product=q.product
+        )
+    )
+    w.lines.extend(dose.working)
+    amount, unit = next(
+        (a, u) for a, u in ((dose.grams, "g"), (dose.millilitres, "mL"), (dose.drops, "drops")) if a is not None
+    )
+    ammonia = w.sum("ammonia", "dose × 8", {"dose": amount, "8": CYCLE_DOSES}, unit, "practice")
+    items.append(
+        ShoppingItem(
+            item="Ammonia source, aquarium grade",
+            amount=ammonia,
+            unit=unit,
+            why=f"About {CYCLE_DOSES} doses of {amount:.2g} {unit}. Never household cleaner, never with bleach.",
+            need="needed",
+        )
+    )
+    water = w.sum(
+        "tap water",
+        "litres × (1 + 52 × 0.25)",
+        {"litres": q.net_l, "52": CHANGES_A_YEAR, "0.25": CHANGE_SHARE},
+        "L in the first year",
+        "practice",
+    )
+    items += [
+        ShoppingItem(
+            item="Test kit: ammonia, nitrite, nitrate, pH, KH",
+            amount=1,
+            unit="piece",
+            why="Without a nitrite test nothing can be called ready.",
+            need="needed",
+        ),
+        ShoppingItem(
+            item="Conditioner for chlorine and chloramine",
+            amount=w.sum(
+                "conditioner", "tap water × 5 / 100", {"tap water": water, "5": CONDITIONER_ML_PER_100L}, "mL", "memory"
+            ),
+            unit="mL",
+            why="For the first year's fills and changes; the bottle's label decides the dose.",
+            need="needed",
+        ),
+        ShoppingItem(
+            item="Baking soda, pure",
+            amount=w.sum("bicarbonate", "3 × litres / 100 × 5", {"litres": q.net_l}, "g", "masses"),
+            unit="g",
+            why="Held ready for soft water: a cycle eats alkalinity.",
+            need="wise",
+        ),
+        ShoppingItem(
+            item="Bucket, used for nothing else",
+            amount=1,
+            unit="piece",
+            why="For changes, and to time the flow.",
+            need="wise",
+        ),
+        ShoppingItem(
+            item="Spare sponge to seed",
+            amount=1,
+            unit="piece",
+            why="In a running filter from the start, it can start the next tank.",
+            need="spare",
+        ),
+    ]
+    rank = {"needed": 0, "wise": 1, "spare": 2}
+    items.sort(key=lambda i: rank[i.need])
+    prices = [f.filter.price for f in q.filters if not f.owned]
+    money = w.line("money", "Σ price", f"{len(prices)} filters", sum(prices), "money", "label")
+    needed = sum(i.need == "needed" for i in items)
+    return ShoppingListAnswer(
+        verdict=f"{needed} things to buy before you begin, {len(items) - needed} that are wise to have.",
+        working=w.lines,
+        items=items,
+        money=money,
+    )

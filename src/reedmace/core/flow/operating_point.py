@@ -1,0 +1,350 @@
+"""The flow a pump really delivers through this lift, hose, fittings and media."""
+
+import math
+from itertools import pairwise
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import Field
+
+from reedmace.core.contract import (
+    Answer,
+    Celsius,
+    Lph,
+    NetLitres,
+    Part,
+    Question,
+    Share,
+    Working,
+    computation,
+    number,
+    whole,
+)
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.flow.hydraulic_kernel import hose_head, meet, plumbing_head, pump_head
+from reedmace.core.flow.materials import (
+    BED_CLOGGING,
+    CLOGGING,
+    FittingKind,
+    MediaKind,
+    dirt_resistance,
+    fitting_k,
+    media_coefficients,
+    viscosity_m2_s,
+)
+from reedmace.core.quantity import formatting, lph_to_m3s, m3s_to_lph
+from reedmace.core.quantity.constants import G
+
+
+class CurvePoint(Part):
+    """One point of a pump or plumbing curve."""
+
+    flow_lph: Annotated[float, number("L/h", 0, 1e5)]
+    head_m: Annotated[float, number("m", 0, 1e4)]
+
+
+class Pump(Part):
+    """Two numbers from the box, or the curve's points if the maker gives them (then they decide)."""
+
+    max_flow_lph: Annotated[float, number("L/h", 10, 1e5, "Free flow: the figure on the box")]
+    max_head_m: Annotated[float, number("m", 0.05, 30, "Head at which the flow stops")]
+    curve: Annotated[
+        list[CurvePoint], Field(max_length=20, description="At least three points, flow rising, head falling to 0")
+    ] = Field(default_factory=list)
+    speed_share: Annotated[float, number("share", 0.2, 1, "Of full speed")] = 1
+
+
+class Hose(Part):
+    """One length of hose."""
+
+    bore_mm: Annotated[float, number("mm", 3, 110)]
+    length_m: Annotated[float, number("m", 0, 50)]
+    roughness_mm: Annotated[float, number("mm", 0, 1)] = 0.0015
+
+
+class Fitting(Part):
+    """So many of one fitting. Bore: the hose's unless given."""
+
+    kind: FittingKind
+    count: Annotated[int, whole(1, 50)] = 1
+    bore_mm: Annotated[float, number("mm", 3, 110)] | None = None
+    k: Annotated[float, number("K", 0, 1000, "Own resistance coefficient, instead of the table's")] | None = None
+    holes_count: Annotated[int, whole(1, 200, "Of a spray bar; left out, as many as its bore usually has")] | None = (
+        None
+    )
+    hole_mm: Annotated[float, number("mm", 0.5, 20, "Of a spray bar")] | None = None
+
+    def k_on(self, bore_mm: float) -> float:
+        """Resistance coefficient of one such fitting on a bore, dimensionless. bore_mm: its hose's."""
+        return fitting_k(self.kind, self.bore_mm or bore_mm, self.k, self.holes_count, self.hole_mm)
+
+
+class Layer(Part):
+    """One layer of media across the flow."""
+
+    media: MediaKind
+    area_cm2: Annotated[float, number("cm²", 1, 50000)]
+    depth_cm: Annotated[float, number("cm", 0.1, 200)]
+
+
+class OperatingPointQuestion(Question):
+    """A pump and everything between it and the open water."""
+
+    pump: Pump
+    hoses: Annotated[list[Hose], Field(max_length=10)] = Field(default_factory=list)
+    fittings: Annotated[list[Fitting], Field(max_length=30)] = Field(default_factory=list)
+    media: Annotated[list[Layer], Field(max_length=12)] = Field(default_factory=list)
+    rise_to_open_air_m: Annotated[
+        float,
+        number("m", 0, 30, "How far above the water line the water falls free. Zero when both ends are under water"),
+    ] = 0
+    temperature_c: Celsius = 25
+    feed_g_day: Annotated[float, number("g/day", 0, 5000, "Food whose dirt the media catches")] = 3
+    days_since_cleaning: Annotated[float, number("days", 0, 1000, "For the dirty figure")] = 60
+    net_l: NetLitres | None = None
+
+
+class HeadPart(Part):
+    """Head one part of the water's path costs at the clean flow."""
+
+    role: Literal["rise", "hose", "fitting", "media"]
+    part: str
+    head_m: Annotated[float, number("m", 0, 1e4)]
+
+
+class IntervalPoint(Part):
+    """Flow so many days after a cleaning."""
+
+    day: Annotated[float, number("days", 0, 4000)]
+    flow_lph: Annotated[float, number("L/h", 0, 1e5)]
+
+
+class OperatingPointAnswer(Answer):
+    """Clean and dirty flow, where the head goes, and the curves to draw."""
+
+    status: Literal["delivers", "cannot-reach"]
+    delivered_lph: Annotated[float, number("L/h", 0, 1e5, "Clean")]
+    dirty_lph: Annotated[float, number("L/h", 0, 1e5)]
+    box_lph: Lph
+    lost_share: Share
+    head_m: Annotated[float, number("m", 0, 1e4)]
+    short_by_m: Annotated[float, number("m", 0, 30, "How much more head the pump would need to reach the outlet")]
+    turnovers_per_hour: Annotated[float, number("tank volumes per hour", 0, 1e6)] | None
+    dirty_turnovers_per_hour: Annotated[float, number("tank volumes per hour", 0, 1e6)] | None
+    head_budget: list[HeadPart]
+    interval: list[IntervalPoint]
+    pump_curve: list[CurvePoint]
+    plumbing_clean: list[CurvePoint]
+    plumbing_dirty: list[CurvePoint]
+
+
+MEDIA_PART = "media, clean"
+_PART_NAMES = {
+    "strainer": "strainer",
+    "entrance": "hose entrance",
+    "elbow": "elbows",
+    "u-bend": "U-bends",
+    "tap-open": "tap",
+    "tap-half": "half-shut tap",
+    "quick-valve": "valves",
+    "check-valve": "check valve",
+    "spray-bar": "spray bar",
+    "guard": "guard sponge",
+    "exit": "exit",
+    "nozzle": "nozzle",
+}
+
+
+def _curve(
+    pump: Pump,
+) -> tuple["np.ndarray[tuple[int], np.dtype[np.float64]]", "np.ndarray[tuple[int], np.dtype[np.float64]]"]:
+    if not pump.curve:
+        return np.array([0.0, lph_to_m3s(pump.max_flow_lph)]), np.array([pump.max_head_m, 0.0])
+    flows = [p.flow_lph for p in pump.curve]
+    heads = [p.head_m for p in pump.curve]
+    rising = all(a < b for a, b in pairwise(flows))
+    falling = all(a > b for a, b in pairwise(heads))
+    if len(flows) < 3 or not rising or not falling or flows[0] != 0 or heads[-1] != 0:
+        raise CannotAnswer(
+            "pump.curve",
+            "the points do not make a pump curve.",
+            "Give at least three, from no flow to no head, with flow rising and head falling, or leave it empty to use the two box figures.",
+        )
+    return np.array([lph_to_m3s(f) for f in flows]), np.array(heads, dtype=float)
+
+
+def minor_coefficient(k: float, bore_m: float) -> float:
+    """c2 in s²/m⁵ of a fitting, so that its head is c2 Q².
+
+    k: resistance coefficient, dimensionless; bore_m: m. Source: Crane TP-410, h = K v²/2g.
+    """
+    return k / (2 * G * (0.25 * math.pi * bore_m**2) ** 2)
+
+
+Parts = list[tuple[str, float, float]]
+"""(name, c1 in s/m², c2 in s²/m⁵) of what stands in the way."""
+
+
+def _fittings(q: OperatingPointQuestion, w: Working) -> Parts:
+    found: Parts = []
+    default_bore = min((h.bore_mm for h in q.hoses), default=None)
+    for index, fitting in enumerate(q.fittings):
+        bore = fitting.bore_mm or default_bore
+        if bore is None:
+            raise CannotAnswer(
+                f"fittings.{index}.bore_mm",
+                "this fitting has no bore and there is no hose to take one from.",
+                "Give its bore in mm.",
+            )
+        k = fitting.k_on(bore)
+        c = minor_coefficient(k * fitting.count, bore / 1000)
+        w.line(
+            "c",
+            f"K / (2 g A²), {fitting.count} × {_PART_NAMES[fitting.kind]}",
+            f"K {k * fitting.count:g}, {bore:g} mm",
+            c / 1e6,
+            "10⁶ s²/m⁵",
+            "crane",
+        )
+        found.append((_PART_NAMES[fitting.kind], 0.0, c))
+    return found
+
+
+def _media(q: OperatingPointQuestion, nu: float, w: Working) -> Parts:
+    found: Parts = []
+    for layer in q.media:
+        area, depth = layer.area_cm2 / 1e4, layer.depth_cm / 100
+        a, b = media_coefficients(layer.media, area, depth, nu)
+        w.line(
+            "r",
+            f"clean {layer.media}: linear part",
+            f"{layer.depth_cm:g} cm over {layer.area_cm2:g} cm²",
+            a,
+            "s/m²",
+            "forchheimer" if layer.media.startswith(("foam", "floss")) else "ergun1952",
+        )
+        found.append((MEDIA_PART, a, b))
+    return found
+
+
+@computation("operating-point", "The flow a pump really delivers through this plumbing")
+def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
+    """Where the pump's curve meets the plumbing's, clean and dirty.
+
+    question: pump in L/h and m, hoses in mm and m, layers in cm.
+    A pump that cannot reach the outlet is an answer (status "cannot-reach", short_by_m), not an error.
+    Raises CannotAnswer for points that make no pump curve, or fittings with no bore to act on.
+    Source: Darcy-Weisbach and Colebrook-White; Crane TP-410; Forchheimer; Ergun 1952; affinity laws.
+    """
+    q, w = question, Working()
+    flows, heads = _curve(q.pump)
+    nu = (
+        w.line(
+            "ν",
+            "viscosity of water",
+            f"{q.temperature_c:g} °C",
+            viscosity_m2_s(q.temperature_c) * 1e6,
+            "mm²/s",
+            "viscosity",
+        )
+        / 1e6
+    )
+    hoses = np.array([[h.bore_mm / 1000, h.length_m, h.roughness_mm / 1000] for h in q.hoses], dtype=float).reshape(
+        -1, 3
+    )
+    squares = [*_fittings(q, w), *_media(q, nu, w)]
+    c1, c2 = sum(r for _, r, _ in squares), sum(c for _, _, c in squares)
+    first_area = q.media[0].area_cm2 / 1e4 if q.media else None
+    dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, first_area, q.media[0].media) if first_area else 0.0
+    if dirt:
+        w.line(
+            "r dirt",
+            "120 × grade × 0.25 × food × days / face²",
+            f"120 × {CLOGGING.get(q.media[0].media, BED_CLOGGING):g} × 0.25 × {q.feed_g_day / 1000:g} kg/day × {q.days_since_cleaning:g} / ({first_area:g} m²)²",
+            dirt,
+            "s/m²",
+            "dirtprior",
+        )
+    static, speed = q.rise_to_open_air_m, q.pump.speed_share
+    shutoff = float(pump_head(0.0, flows, heads, speed))
+    clean = float(meet(flows, heads, speed, static, c1, c2, hoses, nu))
+    dirty = float(meet(flows, heads, speed, static, c1 + dirt, c2, hoses, nu))
+    head = float(plumbing_head(clean, static, c1, c2, hoses, nu)) if clean > 0 else static
+    budget = [HeadPart(role="rise", part="rise to open air", head_m=static)] if static > 0 else []
+    for h, row in zip(q.hoses, hoses, strict=True):
+        loss = float(hose_head(clean, row[0], row[1], row[2], nu))
+        budget.append(
+            HeadPart(
+                role="hose",
+                part=f"{formatting.metres(h.length_m, '.2f')} of {formatting.mm(h.bore_mm)} hose",
+                head_m=loss,
+            )
+        )
+        w.line(
+            "h",
+            "f × L/D × v²/2g",
+            f"{h.length_m:.2f} m, {h.bore_mm:g} mm at {m3s_to_lph(clean):.0f} L/h",
+            loss,
+            "m",
+            "darcy",
+        )
+    grouped: dict[str, float] = {}
+    for name, a, b in squares:
+        grouped[name] = grouped.get(name, 0.0) + a * clean + b * clean**2
+    budget += [
+        HeadPart(role="media" if name == MEDIA_PART else "fitting", part=name, head_m=loss)
+        for name, loss in grouped.items()
+    ]
+    box = q.pump.curve[-1].flow_lph if q.pump.curve else q.pump.max_flow_lph
+    clean_lph, dirty_lph = m3s_to_lph(clean), m3s_to_lph(dirty)
+    w.line("Q", "pump head = plumbing head", f"{head:.3f} m = {head:.3f} m", clean_lph, "L/h", "pumpcurve")
+    w.line("Q dirty", "the same with the dirt's resistance", f"r dirt {dirt:.0f} s/m²", dirty_lph, "L/h", "dirtprior")
+    short = max(static - shutoff, 0.0)
+    lost = min(max(1 - clean_lph / box, 0.0), 1.0)
+    turnovers = clean_lph / q.net_l if q.net_l else None
+    dirty_turnovers = dirty_lph / q.net_l if q.net_l else None
+    if turnovers is not None and q.net_l:
+        w.line("n", "Q / net litres", f"{clean_lph:.0f} / {q.net_l:.1f}", turnovers, "per hour", "arithmetic")
+    if clean <= 0:
+        verdict = f"The pump cannot reach the outlet: it gives up at {formatting.metres(shutoff, '.2f')} and the water must rise {formatting.metres(static, '.2f')}. It would need {formatting.metres(short, '.2f')} more, or an outlet that much lower."
+    else:
+        verdict = f"This moves {formatting.lph(clean_lph)} through your plumbing, not the {formatting.lph.bare(box)} on its box"
+        verdict += (
+            f": {turnovers:.1f} times your {formatting.litres(q.net_l)} an hour."
+            if turnovers is not None and q.net_l
+            else "."
+        )
+    reach = float(flows[-1]) * speed
+    samples = [reach * i / 24 for i in range(25)]
+    top = max(shutoff * 1.25, static * 1.15)
+
+    def points(resistance: float) -> list[CurvePoint]:
+        found = [(s, float(plumbing_head(s, static, resistance, c2, hoses, nu))) for s in samples]
+        return [CurvePoint(flow_lph=m3s_to_lph(s), head_m=h) for s, h in found if h <= top]
+
+    def after(days: float) -> IntervalPoint:
+        resistance = c1 + (dirt * days / q.days_since_cleaning if q.days_since_cleaning else 0.0)
+        flow = float(meet(flows, heads, speed, static, resistance, c2, hoses, nu))
+        return IntervalPoint(day=days, flow_lph=m3s_to_lph(flow))
+
+    return OperatingPointAnswer(
+        verdict=verdict,
+        working=w.lines,
+        status="delivers" if clean > 0 else "cannot-reach",
+        delivered_lph=clean_lph,
+        dirty_lph=dirty_lph,
+        box_lph=box,
+        lost_share=lost,
+        head_m=head,
+        short_by_m=short,
+        turnovers_per_hour=turnovers,
+        dirty_turnovers_per_hour=dirty_turnovers,
+        head_budget=budget,
+        interval=[after(2 * q.days_since_cleaning * i / 12) for i in range(13)],
+        pump_curve=[
+            CurvePoint(flow_lph=m3s_to_lph(s), head_m=max(float(pump_head(s, flows, heads, speed)), 0.0))
+            for s in samples
+        ],
+        plumbing_clean=points(c1),
+        plumbing_dirty=points(c1 + dirt),
+    )

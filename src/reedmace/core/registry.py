@@ -1,0 +1,156 @@
+"""One named computation, with nothing read but the room it stands in: what the command line asks, within a second of the press."""
+
+import json
+from importlib import import_module
+from typing import Any
+
+from pydantic import ValidationError
+
+from reedmace.core.contract import REGISTERED, Answer, Computation, Issue
+from reedmace.core.errors import CannotAnswer
+
+PACKAGES: dict[str, tuple[str, ...]] = {
+    "quantity": ("read-quantity",),
+    "chemistry": (
+        "un-ionised-ammonia",
+        "water-change",
+        "ammonia-dose",
+        "alkalinity-dose",
+        "oxygen-saturation",
+    ),
+    "film": ("film-capacity",),
+    "stock": (
+        "waste-load",
+        "outgrow",
+    ),
+    "cycle": (
+        "emergency-plan",
+        "stocking-ramp",
+        "cycle-readiness",
+        "cycle-advice",
+        "nitrogen-balance",
+        "cloudy-water",
+        "cycle-forecast",
+        "cycle-history",
+        "illness-check",
+        "cycle-methods",
+        "cycle-plan",
+        "stay-off-trial",
+        "filter-stop",
+        "read-test-line",
+        "cycle-what-if",
+    ),
+    "air": ("air-supply", "room-air"),
+    "flow": (
+        "airlift-flow",
+        "oxygen-balance",
+        "bucket-test",
+        "currents",
+        "operating-point",
+        "overflow-check",
+        "shared-sump",
+        "sock-days",
+        "throttle-marks",
+        "flow-transit",
+        "level-drop",
+    ),
+    "filter": (
+        "flow-requirement",
+        "noise-heard",
+        "running-cost",
+        "filter-flow",
+        "label-check",
+        "media-stack",
+        "rank-filters",
+        "room-year",
+    ),
+    "upkeep": (
+        "care-plan",
+        "flow-fade",
+        "holiday-page",
+        "hospital-filter",
+        "nitrate-rhythm",
+        "quarantine",
+        "year-cost",
+    ),
+    "fit": (
+        "care-steps",
+        "fitting-plan",
+        "drain-down",
+        "filter-move",
+        "sponge-seed",
+        "shopping-list",
+        "fitting-steps",
+    ),
+    "tank": (
+        "evaporation",
+        "heater-size",
+        "tank-volume",
+    ),
+}
+"""Which room answers what; `core.computations` reads them all, and a test holds the two alike."""
+
+
+def named(name: str) -> Computation[Any, Any] | None:
+    """A computation by its name, its room read where it was not yet; None where there is none of that name. name: as asked for."""
+    for room, names in PACKAGES.items():
+        if name in names:
+            import_module(f"reedmace.core.{room}")
+            return REGISTERED[name]
+    return None
+
+
+def answered(computation: Computation[Any, Any], data: object) -> Answer:
+    """Answer from plain data. computation: which; data: what its schema describes.
+
+    Raises pydantic.ValidationError or CannotAnswer for bad input.
+    """
+    answer: Answer = computation.function(computation.question.model_validate(data))
+    return answer
+
+
+def issues_of(error: ValidationError | CannotAnswer) -> list[Issue]:
+    """What is wrong with an input, each with where, what and the remedy, fit to show. error: as raised."""
+    if isinstance(error, CannotAnswer):
+        return [Issue(where=error.where, what=error.what, remedy=error.remedy)]
+    found = []
+    for item in error.errors(include_url=False):
+        where = ".".join(str(piece) for piece in item["loc"]) or "input"
+        context = item.get("ctx") or {}
+        limits = {"greater_than_equal": ("ge", "at least"), "less_than_equal": ("le", "at most")}
+        if item["type"] in limits:
+            key, words = limits[item["type"]]
+            found.append(
+                Issue(
+                    where=where,
+                    what=f"is {_brief(item['input'])}; it must be {words} {context[key]:g}.",
+                    remedy="Give a figure in that range.",
+                )
+            )
+        elif item["type"] == "missing":
+            found.append(Issue(where=where, what="is missing.", remedy="Give it."))
+        elif item["type"] == "extra_forbidden":
+            found.append(
+                Issue(
+                    where=where,
+                    what="is not a field of this computation.",
+                    remedy="Take it out; --schema or GET /api/compute lists the fields.",
+                )
+            )
+        else:
+            found.append(
+                Issue(
+                    where=where,
+                    what=f"{item['msg'][0].lower()}{item['msg'][1:]} (got {_brief(item['input'])}).",
+                    remedy="Correct it.",
+                )
+            )
+    return found
+
+
+def _brief(value: object) -> str:
+    try:
+        text = json.dumps(value, ensure_ascii=False, default=str)
+    except (TypeError, ValueError):
+        text = str(type(value).__name__)
+    return text if len(text) <= 40 else text[:37] + "…"

@@ -1,0 +1,323 @@
+"""What a tank wants done, and when: cleanings that never follow each other too closely, changes, tests, flow tests.
+
+Times are days from now; what is past is negative. A plan is made anew from the logbook whenever it is asked for, so it moves
+by itself when something was done early, late or not at all.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from reedmace.core.contract import Answer, Name, Part, Question, Share, Working, computation, number
+from reedmace.core.film import SQUEEZED_SHARE
+from reedmace.core.upkeep.water_tasks import CaredKh, CaredTopUp, first_soda_day, soda_words, top_up_words
+
+FORTNIGHT_DAYS = 14.0
+"""Two films are never cleaned within it (common practice)."""
+SETTLE_DAYS = 7.0
+"""Nor one within it after new animals came in (common practice)."""
+CHANGE_DAYS, CHANGE_MINUTES, CHANGE_SHARE = 7.0, 20.0, 0.25
+"""A quarter of the water is changed and the bed vacuumed weekly (common practice)."""
+FLOW_TEST_DAYS, FLOW_TEST_MINUTES = 30.0, 5.0
+"""The flow is timed monthly: the only window into a closed filter (common practice)."""
+TEST_DAYS, NEW_TEST_DAYS, NEW_DAYS, TEST_MINUTES = 30.0, 3.0, 28.0, 10.0
+"""A settled tank is tested monthly, one with new animals every few days for four weeks (common practice)."""
+GUARD_DAYS, CARBON_DAYS = 10.0, 90.0
+"""A guard sponge before it clogs; carbon after three months (common practice)."""
+HALF_WAY = 0.5
+"""Brought forward for an absence, a thing is done no sooner than half its interval after the last time (a stated judgement)."""
+MUCH_MINUTES = 60.0
+"""Over so many minutes a week a tank is more work than most keepers keep up (a stated judgement)."""
+
+NEW_ANIMALS = "a week after the new animals"
+TROUBLE = "a week after poison was read or a filter stood: the film is left alone"
+CHANGE_DAY, WEEK_DAYS = "your day for changes", 7.0
+BEFORE_LEAVING, WHEN_BACK = "before you leave", "when you are back"
+
+SOCK_MINUTES, TOP_UP_MINUTES = 10.0, 2.0
+
+CareWhat = Literal["clean", "flow-test", "guard", "socks", "carbon", "change", "test", "soda", "top-up"]
+
+
+class CaredFilter(Part):
+    """One filter as the plan sees it."""
+
+    key: Name
+    name: Name
+    title: Name = Field(description="What its cleaning is called")
+    every_days: Annotated[float, number("days", 0.5, 4000, "Between cleanings, by its food, foam and kind")]
+    since_cleaned_days: Annotated[float, number("days", 0, 40000)]
+    fades_in_days: (
+        Annotated[float, number("days", -4000, 4000, "Until its measured flow reaches the service limit")] | None
+    ) = None
+    since_flow_test_days: Annotated[float, number("days", 0, 40000)] | None = None
+    film_share: Share = Field(default=1.0, description="Of the tank's film, what it holds")
+    touched_share: Share = Field(default=0.5, description="Of its film, what one cleaning touches")
+    minutes: Annotated[float, number("min", 0, 600)] = 15
+    since_guard_days: Annotated[float, number("days", 0, 40000, "None where it has no guard")] | None = None
+    since_carbon_days: Annotated[float, number("days", 0, 40000, "None where it holds no carbon")] | None = None
+    since_socks_days: Annotated[float, number("days", 0, 40000, "None where it has no socks")] | None = None
+    socks_every_days: Annotated[float, number("days", 0.05, 4000)] = 7
+
+
+class Away(Part):
+    """The keeper is away."""
+
+    from_days: Annotated[float, number("days", -4000, 4000)]
+    to_days: Annotated[float, number("days", -4000, 4000)]
+
+
+class CarePlanQuestion(Question):
+    """A tank that lives: its filters, when things were last done, when the keeper is away."""
+
+    filters: Annotated[list[CaredFilter], Field(max_length=12)] = Field(default_factory=list)
+    since_animals_days: Annotated[float, number("days", 0, 40000, "Since animals were last put in")] | None = None
+    since_trouble_days: (
+        Annotated[float, number("days", 0, 40000, "Since poison was last read, or a filter stood for hours")] | None
+    ) = None
+    since_change_days: Annotated[float, number("days", 0, 40000)] = 0
+    since_test_days: Annotated[float, number("days", 0, 40000)] = 0
+    change_every_days: Annotated[float, number("days", 1, 120)] = CHANGE_DAYS
+    change_day_in_days: (
+        Annotated[float, number("days", 0, 7, "To the weekday on which the keeper changes water")] | None
+    ) = None
+    top_up: CaredTopUp | None = Field(default=None, description="None where next to nothing evaporates")
+    kh: CaredKh | None = Field(default=None, description="None where it is not known")
+    left_out: Annotated[list[CareWhat], Field(max_length=9, description="Asked for elsewhere: not in this plan")] = (
+        Field(default_factory=list)
+    )
+    away: Annotated[list[Away], Field(max_length=20)] = Field(default_factory=list)
+    horizon_days: Annotated[float, number("days", 7, 400)] = 60
+
+
+class CareTask(Part):
+    """One thing to do once."""
+
+    what: CareWhat
+    filter_key: Name | None
+    title: str
+    why: str
+    in_days: Annotated[float, number("days", 0, 4000, "From now; 0 when it is due or late")]
+    late_days: Annotated[float, number("days", 0, 40000)]
+    moved: str | None = Field(description="Why it is not on the day it would fall on")
+    film_left_share: Share = Field(description="Of all the tank's film, after it")
+
+
+class CarePlanAnswer(Answer):
+    """Everything within the horizon, soonest first, and the work it makes."""
+
+    tasks: list[CareTask]
+    weekly_minutes: Annotated[float, number("min", 0, 1e5)]
+    crowded: str | None = Field(description="Why cleanings cannot keep a fortnight apart here")
+
+
+_URGENCY: dict[CareWhat, int] = {
+    "soda": 0, "clean": 1, "guard": 2, "socks": 3, "change": 4, "test": 5, "flow-test": 6, "carbon": 7, "top-up": 8,
+}  # fmt: skip
+"""Which of two things due on one day is named first: a filter that clogs before water that ages."""
+
+
+@dataclass
+class _Round:
+    """Something that comes back: when it would fall due next, and how often."""
+
+    what: CareWhat
+    title: str
+    why: str
+    next_day: float
+    every: float
+    filter_key: str | None = None
+
+
+@computation("care-plan", "What is to be done in a tank that lives, and when")
+def care_plan(question: CarePlanQuestion) -> CarePlanAnswer:
+    """The care of a tank over the coming weeks.
+
+    question: intervals and times in days from now.
+    Films are cleaned a fortnight apart and not within a week of new animals; a flow that was measured to fade decides
+    before any usual interval; what falls into an absence is done before it, or after where that is not possible.
+    Source: intervals common practice, the film a cleaning costs from memory.
+    """
+    q, w = question, Working()
+    tasks = sorted(
+        (t for t in [*_films(q), *_others(q)] if t.what not in q.left_out),
+        key=lambda t: (t.in_days, _URGENCY[t.what], -t.late_days, t.filter_key or ""),
+    )
+    minutes = w.line(
+        "work",
+        "Σ minutes / interval × 7",
+        f"{len(q.filters)} filters, changes, tests",
+        _minutes(q),
+        "min a week",
+        "memory",
+    )
+    crowded = None
+    rest = [f.name for f in q.filters if f.every_days < FORTNIGHT_DAYS * (len(q.filters) - 1)]
+    if len(q.filters) > 1 and rest:
+        crowded = f"{' and '.join(rest)} would want cleaning sooner than the films can rest a fortnight apart: more foam, a coarser grade, less food or fewer animals."
+    return CarePlanAnswer(
+        verdict=_verdict(tasks, minutes), working=w.lines, tasks=tasks, weekly_minutes=minutes, crowded=crowded
+    )
+
+
+def _verdict(tasks: list[CareTask], minutes: float) -> str:
+    much = f" About {minutes:.0f} minutes a week: more than most keep up." if minutes > MUCH_MINUTES else ""
+    late = [t for t in tasks if t.in_days <= 0]
+    if late:
+        more = f", and {len(late) - 1} more" if len(late) > 1 else ""
+        return f"{late[0].title} now{more}.{much}"
+    if not tasks:
+        return f"Nothing is due in the coming weeks.{much}"
+    return f"Next: {tasks[0].title[0].lower()}{tasks[0].title[1:]} in {max(tasks[0].in_days, 1):.0f} days.{much}"
+
+
+def _minutes(q: CarePlanQuestion) -> float:
+    total = CHANGE_MINUTES / q.change_every_days + TEST_MINUTES / TEST_DAYS
+    for f in q.filters:
+        total += f.minutes / max(f.every_days, 1) + FLOW_TEST_MINUTES / FLOW_TEST_DAYS
+        if f.since_socks_days is not None:
+            total += SOCK_MINUTES / max(f.socks_every_days, 1)
+    if q.top_up is not None:
+        total += TOP_UP_MINUTES / max(q.top_up.every_days, 1)
+    return 7 * total
+
+
+def _films(q: CarePlanQuestion) -> Iterator[CareTask]:
+    """Cleanings to the horizon, whichever is due first, each a fortnight from the cleaning of another film."""
+    several = len(q.filters) > 1
+    by_key = {f.key: f for f in q.filters}
+    rounds = {f.key: _cleaning(f, several=several) for f in q.filters}
+    settled, waits = max(
+        (SETTLE_DAYS - since, words)
+        for since, words in ((q.since_animals_days, NEW_ANIMALS), (q.since_trouble_days, TROUBLE), (SETTLE_DAYS, ""))
+        if since is not None
+    )
+    last = {f.key: -f.since_cleaned_days for f in q.filters}
+    while rounds:
+        f = by_key[min(rounds, key=lambda key: rounds[key].next_day)]
+        due = rounds[f.key]
+        if due.next_day > q.horizon_days:
+            return
+        others = [day for key, day in last.items() if key != f.key]
+        rested = max(others, default=-1e9) + FORTNIGHT_DAYS
+        at, moved = max(due.next_day, 0.0), None
+        if settled > at:
+            at, moved = settled, waits
+        if rested > at:
+            at, moved = rested, "a fortnight after another film was cleaned"
+        at, moved = _home(q.away, at, moved, earliest=max(0.0, settled, rested, last[f.key] + f.every_days * HALF_WAY))
+        if at <= q.horizon_days:
+            yield _task(due, at, moved, 1 - f.film_share * f.touched_share * SQUEEZED_SHARE)
+        last[f.key] = at
+        due.next_day = at + f.every_days
+
+
+def _of(title: str, f: CaredFilter, *, several: bool) -> str:
+    """Named after its filter where there are several."""
+    return f"{title}: {f.name}" if several else title
+
+
+def _cleaning(f: CaredFilter, *, several: bool) -> _Round:
+    title = _of(f.title, f, several=several)
+    if f.fades_in_days is not None:
+        fallen = "by now it has fallen" if f.fades_in_days <= 0 else "it falls then"
+        why = f"Its own flow tests say so: {fallen} to the flow at which keepers clean."
+        return _Round("clean", title, why, f.fades_in_days, f.every_days, f.key)
+    why = f"About every {f.every_days:.0f} days with this food and foam, until flow tests say better."
+    return _Round("clean", title, why, f.every_days - f.since_cleaned_days, f.every_days, f.key)
+
+
+def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
+    new = q.since_animals_days is not None and q.since_animals_days < NEW_DAYS
+    tested = NEW_TEST_DAYS if new else TEST_DAYS
+    rounds = [
+        _Round("change", f"Change {CHANGE_SHARE:.0%} of the water and vacuum the bed", "Nitrate leaves with it, and dirt before it clogs.", q.change_every_days - q.since_change_days, q.change_every_days),
+        _Round("test", "Test ammonia, nitrite, nitrate, pH, KH", "New animals are in: every few days for four weeks." if new else "Once a month a settled tank shows what it hides.", tested - q.since_test_days, tested),
+    ]  # fmt: skip
+    for f in q.filters:
+        since = f.since_flow_test_days
+        rounds.append(
+            _Round(
+                "flow-test",
+                _of("Time the flow", f, several=len(q.filters) > 1),
+                "Monthly: it is the only window into it.",
+                0.0 if since is None else FLOW_TEST_DAYS - since,
+                FLOW_TEST_DAYS,
+                f.key,
+            )
+        )
+        if f.since_guard_days is not None:
+            rounds.append(
+                _Round(
+                    "guard",
+                    _of("Rinse the guard sponge", f, several=len(q.filters) > 1),
+                    "Before it clogs and strains the pump.",
+                    GUARD_DAYS - f.since_guard_days,
+                    GUARD_DAYS,
+                    f.key,
+                )
+            )
+        if f.since_socks_days is not None:
+            rounds.append(_Round("socks", _of("Wash the socks", f, several=len(q.filters) > 1), "Before the water stands at their rim, or slime closes them.", f.socks_every_days - f.since_socks_days, max(f.socks_every_days, 1.0), f.key))  # fmt: skip
+        if f.since_carbon_days is not None:
+            rounds.append(_Round("carbon", _of("Change the carbon", f, several=len(q.filters) > 1), "Good carbon lasts about three months.", CARBON_DAYS - f.since_carbon_days, CARBON_DAYS, f.key))  # fmt: skip
+    yield from _water(q)
+    for r in rounds:
+        earliest = 0.0
+        while r.next_day <= q.horizon_days:
+            day, why = _on_its_weekday(q, r)
+            at, moved = _home(q.away, max(day, 0.0), why, earliest=earliest)
+            earliest = at + r.every * HALF_WAY
+            if at <= q.horizon_days:
+                yield _task(r, at, moved, 1.0)
+            r.next_day = at + r.every
+
+
+def _on_its_weekday(q: CarePlanQuestion, r: _Round) -> tuple[float, str | None]:
+    """When something falls due, a change on the keeper's own weekday nearest to it; what is later than that is due as it was."""
+    if r.what != "change" or q.change_day_in_days is None:
+        return r.next_day, None
+    at = q.change_day_in_days + WEEK_DAYS * round((r.next_day - q.change_day_in_days) / WEEK_DAYS)
+    return (at, CHANGE_DAY if abs(at - r.next_day) >= 1 else None) if at >= 0 else (r.next_day, None)
+
+
+def _water(q: CarePlanQuestion) -> Iterator[CareTask]:
+    """The next top-up and the next bicarbonate: once each, since either changes what comes after it."""
+    if q.top_up is not None and q.top_up.every_days < q.change_every_days:
+        title, why = top_up_words(q.top_up)
+        due = q.top_up.every_days - q.top_up.since_days
+        at, moved = _home(q.away, max(due, 0.0), None, earliest=0.0)
+        if at <= q.horizon_days:
+            yield _task(_Round("top-up", title, why, due, q.top_up.every_days), at, moved, 1.0)
+    if q.kh is None:
+        return
+    day = first_soda_day(q.kh, q.change_every_days - q.since_change_days, q.change_every_days, q.horizon_days)
+    words = None if day is None else soda_words(q.kh, now=day <= 0)
+    if day is not None and words is not None:
+        at, moved = _home(q.away, day, None, earliest=0.0)
+        if at <= q.horizon_days:
+            yield _task(_Round("soda", *words, day, q.horizon_days), at, moved, 1.0)
+
+
+def _task(r: _Round, at: float, moved: str | None, film_left: float) -> CareTask:
+    return CareTask(
+        what=r.what,
+        filter_key=r.filter_key,
+        title=r.title,
+        why=r.why,
+        in_days=min(at, 4000.0),
+        late_days=max(-r.next_day, 0.0) if at <= 0 else 0.0,
+        moved=moved,
+        film_left_share=film_left,
+    )
+
+
+def _home(away: list[Away], at: float, moved: str | None, *, earliest: float) -> tuple[float, str | None]:
+    """A day on which the keeper is there: the day before an absence, else the day after it."""
+    for a in sorted(away, key=lambda a: a.from_days):
+        if a.from_days <= at <= a.to_days:
+            before = a.from_days - 1
+            at, moved = (before, BEFORE_LEAVING) if before >= earliest else (a.to_days + 1, WHEN_BACK)
+    return at, moved

@@ -1,0 +1,322 @@
+"""Past readings from anyone's CSV: columns mapped, units said, every fault shown before anything is written."""
+
+import csv
+import io
+import re
+from dataclasses import dataclass, field
+from datetime import UTC, datetime, timedelta, timezone
+from itertools import islice
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, ValidationError
+
+from reedmace.core.contract import Part, whole
+from reedmace.core.quantity import CACO3_PER_DKH, NITROGEN_SHARE
+from reedmace.core.registry import issues_of
+from reedmace.formats.csv_rows import MOST_COLUMNS, MOST_FAULTS, RowError
+from reedmace.formats.readings_csv import MOST_ROWS, reading_key
+from reedmace.logbook.replay.entries import NewEntry, Reading
+from reedmace.logbook.times import in_our_time
+
+Target = Literal[
+    "skip", "date", "time", "basis", "ammonia", "nitrite", "nitrate", "ph", "kh", "temperature", "phosphate"
+]
+Unit = Literal["", "ppm", "ppm-N", "dKH", "ppm-CaCO3", "meq/L", "C", "F"]
+DateOrder = Literal["year-first", "day-first", "month-first"]
+
+_GUESS: tuple[tuple[str, Target, Unit], ...] = (
+    # Longest names first: "no3" must not be taken for "no".
+    (r"nitrate|no ?3", "nitrate", "ppm"),
+    (r"nitrite|no ?2", "nitrite", "ppm"),
+    (r"ammoni|nh ?[34]|\btan\b", "ammonia", "ppm"),
+    (r"phosph|po ?4", "phosphate", "ppm"),
+    (r"\bkh\b|carbonate|alkal", "kh", "dKH"),
+    (r"\bph\b", "ph", ""),
+    (r"temp|°", "temperature", "C"),
+    (r"date|\bat\b|\bwhen\b|\bday\b", "date", ""),
+    (r"time|hour", "time", ""),
+    (r"\bbasis\b", "basis", ""),
+)
+_FIELD: dict[str, str] = {
+    "ammonia": "ammonia_ppm",
+    "nitrite": "nitrite_ppm",
+    "nitrate": "nitrate_ppm",
+    "ph": "ph",
+    "kh": "kh_dkh",
+    "temperature": "temperature_c",
+    "phosphate": "phosphate_ppm",
+}
+UNITS: dict[str, tuple[Unit, ...]] = {
+    "ammonia": ("ppm", "ppm-N"),
+    "nitrite": ("ppm", "ppm-N"),
+    "nitrate": ("ppm", "ppm-N"),
+    "kh": ("dKH", "ppm-CaCO3", "meq/L"),
+    "temperature": ("C", "F"),
+}
+_DATES: dict[DateOrder, tuple[str, ...]] = {
+    "year-first": ("%Y-%m-%d", "%Y/%m/%d", "%Y.%m.%d"),
+    "day-first": ("%d/%m/%Y", "%d.%m.%Y", "%d-%m-%Y", "%d/%m/%y", "%d.%m.%y"),
+    "month-first": ("%m/%d/%Y", "%m-%d-%Y", "%m/%d/%y"),
+}
+
+
+class ColumnUse(Part):
+    """What one column of the file is."""
+
+    column: Annotated[str, Field(max_length=200)]
+    target: Target = "skip"
+    unit: Unit = ""
+
+
+class MappedCsv(Part):
+    """A file and how it is to be read; columns left out are guessed."""
+
+    text: Annotated[str, Field(min_length=1, max_length=1_000_000)]
+    columns: Annotated[list[ColumnUse], Field(max_length=60)] | None = None
+    date_order: DateOrder | None = None
+    zone_offset_minutes: Annotated[int, whole(-840, 840)] = 0
+
+
+class FoundColumn(Part):
+    """One column, what it is taken for, and its first figures."""
+
+    column: str
+    target: Target
+    unit: Unit
+    examples: list[str]
+
+
+class FoundRow(Part):
+    """One row as it would be written."""
+
+    line: Annotated[int, whole(1, 10_000_000)]
+    at: str
+    reading: Reading
+
+
+@dataclass
+class Mapped:
+    """What a file holds: columns, entries with their lines, faults."""
+
+    columns: list[FoundColumn]
+    date_order: DateOrder
+    entries: list[tuple[int, NewEntry]] = field(default_factory=list)
+    faults: list[RowError] = field(default_factory=list)
+
+
+def read_mapped(question: MappedCsv, now: datetime) -> Mapped:
+    """Every row as a reading, or what is wrong with it. question: file and mapping; now: aware time."""
+    rows, fault = _rows(question.text.lstrip("\ufeff"))
+    if fault is not None:
+        return Mapped([], "year-first", faults=[fault])
+    header = [h.strip()[:200] for h in rows[0]] if rows else []
+    body = [
+        (n, [c.strip() for c in row]) for n, row in enumerate(rows[1:], start=2) if any(cell.strip() for cell in row)
+    ]
+    uses = _uses(question, header, body)
+    order = question.date_order or _date_order(uses, header, body)
+    columns = [
+        FoundColumn(
+            column=name, target=use.target, unit=use.unit,
+            examples=[row[i] for _, row in body[:30] if i < len(row) and row[i]][:3],
+        )
+        for i, (name, use) in enumerate(zip(header, uses, strict=True))
+    ]  # fmt: skip
+    found = Mapped(columns, order)
+    found.faults = _misfits(uses, body)
+    if found.faults:
+        return found
+    zone = timezone(timedelta(minutes=question.zone_offset_minutes))
+    for line, cells in body:
+        if len(found.faults) >= MOST_FAULTS:
+            break
+        _row(found, line, cells, uses, order, zone, now)
+    return found
+
+
+def _rows(text: str) -> tuple[list[list[str]], RowError | None]:
+    """The cells of a file, or why it is none."""
+    delimiter = max(",;\t", key=text.split("\n", 1)[0].count)
+    try:
+        # One row past the most is enough to say that there are too many.
+        rows = list(islice(csv.reader(io.StringIO(text), delimiter=delimiter), MOST_ROWS + 3))
+    except csv.Error as error:
+        return [], RowError(1, "", f"cannot be read as CSV: {error}.")
+    if rows and len(rows[0]) > MOST_COLUMNS:
+        return [], RowError(1, "", f"has {len(rows[0])} columns; send at most {MOST_COLUMNS}.")
+    return rows, None
+
+
+def _misfits(uses: list[ColumnUse], body: list[tuple[int, list[str]]]) -> list[RowError]:
+    """What is wrong with the mapping, or with the size of the file, before any row is looked at."""
+    faults: list[RowError] = []
+    targets = [u.target for u in uses if u.target not in ("skip",)]
+    for target in sorted({t for t in targets if targets.count(t) > 1}):
+        faults.append(RowError(1, "", f"two columns are mapped to {target}; keep one."))
+    if "date" not in targets:
+        faults.append(RowError(1, "", "no column is mapped to the date."))
+    if not any(t in _FIELD for t in targets):
+        faults.append(RowError(1, "", "no column is mapped to a test."))
+    if len(body) > MOST_ROWS:
+        faults.append(RowError(MOST_ROWS + 2, "", f"is one too many; send at most {MOST_ROWS} rows at a time."))
+    for use in uses:
+        allowed = UNITS.get(use.target)
+        if allowed and use.unit not in allowed:
+            faults.append(RowError(1, use.column, f"is in {' or '.join(allowed)}; say which."))
+    return faults
+
+
+def _uses(question: MappedCsv, header: list[str], body: list[tuple[int, list[str]]]) -> list[ColumnUse]:
+    given = {c.column: c for c in question.columns or []}
+    taken: set[str] = set()
+    uses = []
+    for name in header:
+        if question.columns is not None:
+            uses.append(given.get(name, ColumnUse(column=name)))
+            continue
+        low = name.lower().replace("_", " ")
+        target, unit = next(((t, u) for pattern, t, u in _GUESS if re.search(pattern, low)), ("skip", ""))
+        if target in ("ammonia", "nitrite", "nitrate") and re.search(r"-n\b|as n\b|\(n\)", low):
+            unit = "ppm-N"
+        if target == "kh" and ("ppm" in low or "mg" in low or "caco3" in low):
+            unit = "ppm-CaCO3"
+        if target == "kh" and re.search(r"\bm(eq|mol)\b", low):
+            unit = "meq/L"
+        if target == "temperature" and re.search(r"°?f\b|_f\b|fahren", low):
+            unit = "F"
+        if target in taken:
+            target, unit = "skip", ""
+        taken.add(target)
+        uses.append(ColumnUse.model_validate({"column": name, "target": target, "unit": unit}))
+    return uses
+
+
+def _date_order(uses: list[ColumnUse], header: list[str], body: list[tuple[int, list[str]]]) -> DateOrder:
+    at = next((i for i, u in enumerate(uses) if u.target == "date"), None)
+    cells = [row[at] for _, row in body if at is not None and at < len(row) and row[at]]
+    orders: tuple[DateOrder, ...] = ("year-first", "day-first", "month-first")
+    return max(orders, key=lambda o: sum(_date(c, o) is not None for c in cells), default="year-first")
+
+
+def _date(cell: str, order: DateOrder) -> datetime | None:
+    """A cell's date, with its time of day where it carries one."""
+    if order == "year-first":
+        try:
+            return in_our_time(datetime.fromisoformat(cell))
+        except ValueError:
+            pass
+    day, _, clock = cell.replace("T", " ").partition(" ")
+    for pattern in _DATES[order]:
+        try:
+            found = in_our_time(datetime.strptime(day, pattern))
+        except ValueError:
+            continue
+        moment = _clock(clock) if clock else (0, 0)
+        return None if moment is None else found.replace(hour=moment[0], minute=moment[1])
+    return None
+
+
+def _clock(cell: str) -> tuple[int, int] | None:
+    match = re.fullmatch(r"\s*(\d{1,2})[:.h](\d{2})(?::\d{2})?\s*([ap]m)?\s*", cell.lower())
+    if not match:
+        return None
+    hour, minute = int(match[1]), int(match[2])
+    if match[3] and not 1 <= hour <= 12:
+        return None
+    if match[3]:
+        hour = hour % 12 + (12 if match[3] == "pm" else 0)
+    return (hour, minute) if hour < 24 and minute < 60 else None
+
+
+@dataclass
+class _Line:
+    """One line as far as its cells have been read."""
+
+    body: dict[str, Any] = field(default_factory=lambda: {"kind": "reading", "basis": "ion"})
+    off: list[str] = field(default_factory=list)
+    at: datetime | None = None
+    clock: tuple[int, int] | None = None
+
+
+def _cell(row: _Line, use: ColumnUse, cell: str, order: DateOrder) -> str | None:
+    """Read one cell into the row; what is wrong with it, or None."""
+    if use.target == "date":
+        row.at = _date(cell, order)
+        return None if row.at else f'"{cell[:40]}" is not a date written {order.replace("-", " ")}.'
+    if use.target == "basis":
+        row.body["basis"] = "N" if cell.lower() == "n" else "ion"
+        return None if cell.lower() in ("n", "ion") else f'"{cell[:40]}" is neither ion nor N.'
+    if use.target == "time":
+        row.clock = _clock(cell)
+        return None if row.clock else f'"{cell[:40]}" is not a time of day; write it as 07:40.'
+    value, plus = _figure(cell)
+    if value is None:
+        return f'"{cell[:40]}" is not a figure.'
+    if plus and use.target in ("ammonia", "nitrite", "nitrate"):
+        row.off.append(use.target)
+    row.body[_FIELD[use.target]] = _converted(value, use)
+    return None
+
+
+def _whole(row: _Line, uses: list[ColumnUse]) -> str | None:
+    """What is wrong with a row whose cells are each right, or None."""
+    if row.at is None:
+        return "has no date."
+    if not any(f in row.body for f in _FIELD.values()):
+        return "has no figure."
+    if row.body["basis"] == "N" and any(u.unit == "ppm-N" for u in uses):
+        return "the row's basis and a column's unit both say N; leave one of them."
+    return None
+
+
+def _row(
+    found: Mapped, line: int, cells: list[str], uses: list[ColumnUse], order: DateOrder, zone: timezone, now: datetime
+) -> None:
+    row = _Line()
+    faults: list[RowError] = []
+    for use, cell in zip(uses, [*cells, *[""] * len(uses)], strict=False):
+        wrong = _cell(row, use, cell, order) if use.target != "skip" and cell else None
+        if wrong:
+            faults.append(RowError(line, use.column, wrong))
+    if not faults and (wrong := _whole(row, uses)):
+        faults.append(RowError(line, "", wrong))
+    found.faults += faults or _take(found, line, row, zone, now)
+
+
+def _take(found: Mapped, line: int, row: _Line, zone: timezone, now: datetime) -> list[RowError]:
+    """Add the row's entry to what was found, or say why it cannot be one."""
+    assert row.at is not None  # noqa: S101 - _whole has seen to it
+    hour, minute = row.clock or (row.at.hour, row.at.minute)
+    at = row.at.replace(hour=hour, minute=minute)
+    at = (at if at.tzinfo else at.replace(tzinfo=zone)).astimezone(UTC)
+    if at > now + timedelta(days=1):
+        return [RowError(line, "", "lies in the future.")]
+    try:
+        reading = Reading.model_validate({**row.body, "off_scale": row.off})
+        found.entries.append((line, NewEntry(key=reading_key(at, reading), at=at, body=reading)))
+    except ValidationError as error:
+        return [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]
+    return []
+
+
+def _figure(cell: str) -> tuple[float | None, bool]:
+    text = cell.strip().lstrip("<").strip()
+    plus = text.endswith("+") or text.startswith(">")
+    text = re.sub(r"\s*(ppm|mg/l|dkh|°?[cf])$", "", text.strip("+> "), flags=re.IGNORECASE)
+    try:
+        return float(text.replace(",", ".")), plus
+    except ValueError:
+        return None, False
+
+
+def _converted(value: float, use: ColumnUse) -> float:
+    """In the logbook's own unit: ppm of the ion, dKH, °C."""
+    if use.unit == "ppm-N":
+        return value / NITROGEN_SHARE[{"ammonia": "NH4", "nitrite": "NO2", "nitrate": "NO3"}[use.target]]
+    if use.unit == "ppm-CaCO3":
+        return value / CACO3_PER_DKH
+    if use.unit == "meq/L":
+        return value * 50.04 / CACO3_PER_DKH
+    if use.unit == "F":
+        return (value - 32) / 1.8
+    return value

@@ -1,0 +1,113 @@
+"""Readings as CSV. One header names every unit; what was not measured is empty; "5+" is off the scale."""
+
+import csv
+import hashlib
+import io
+from collections.abc import Iterable
+from datetime import UTC, datetime, timedelta
+
+from pydantic import ValidationError
+
+from reedmace.core.quantity import formatting
+from reedmace.core.registry import issues_of
+from reedmace.formats.csv_rows import RowError, read_rows
+from reedmace.logbook.replay.entries import Entry, NewEntry, Reading
+from reedmace.logbook.times import in_our_time
+
+COLUMNS = (
+    "at",
+    "basis",
+    "ammonia_ppm",
+    "nitrite_ppm",
+    "nitrate_ppm",
+    "ph",
+    "kh_dkh",
+    "temperature_c",
+    "phosphate_ppm",
+    "salinity_g_kg",
+)
+_FIGURES = COLUMNS[2:]
+_IN_F = "temperature_f"
+"""The column of a keeper who reads degrees Fahrenheit, written for them and taken from anyone."""
+MOST_ROWS = 2000
+
+
+def write_csv(entries: Iterable[Entry]) -> str:
+    """CSV text of the readings among `entries`, in their order. Times in ISO 8601 with zone; warmth as the keeper reads it."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    warmth = formatting.celsius.unit()
+    own = _IN_F if warmth.offset else "temperature_c"
+    writer.writerow([own if c == "temperature_c" else c for c in COLUMNS])
+    for e in entries:
+        r = e.body
+        if not isinstance(r, Reading):
+            continue
+        row: list[str] = [e.at.isoformat(), r.basis]
+        for column in _FIGURES:
+            value = getattr(r, column)
+            if column == "temperature_c" and value is not None:
+                value = value * warmth.factor + warmth.offset
+            off = column.removesuffix("_ppm") in r.off_scale
+            row.append("" if value is None else f"{value:g}" + ("+" if off else ""))
+        writer.writerow(row)
+    return out.getvalue()
+
+
+def reading_key(at: datetime, reading: Reading) -> str:
+    """A key made of what a reading says, so that one test is one entry however often it is sent.
+
+    at: aware time; reading: as kept or as read from a row.
+    """
+    figures = (f"{getattr(reading, c):g}" if getattr(reading, c) is not None else "" for c in _FIGURES)
+    said = [at.astimezone(UTC).isoformat(), reading.basis, *figures, *sorted(reading.off_scale)]
+    return "csv-" + hashlib.sha256("|".join(said).encode()).hexdigest()[:40]
+
+
+def read_csv(text: str, now: datetime) -> tuple[list[NewEntry], list[RowError]]:
+    """Readings in a CSV, or what is wrong with each row that has a fault.
+
+    text: with a header of COLUMNS in any order (`at` needed, `basis` taken as "ion" when left out); semicolons
+    are taken too. now: aware time; a reading from more than a day ahead is refused. The key of an entry is made
+    from its row, so the same file twice adds nothing.
+    """
+    return read_rows(text, (*COLUMNS, _IN_F), ("at",), MOST_ROWS, lambda line, cells: _row(line, cells, now))
+
+
+def _figure(column: str, cell: str) -> dict[str, float]:
+    figure = float(cell.rstrip("+").replace(",", "."))
+    # Rounded back as it was kept: what was written from 25.6 °C is read as 25.6.
+    return {"temperature_c": round((figure - 32) / 1.8, 3)} if column == _IN_F else {column: figure}
+
+
+def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | None, list[RowError]]:
+    errors: list[RowError] = []
+    at = None
+    try:
+        at = in_our_time(datetime.fromisoformat(cells["at"]))
+        at = at if at.tzinfo else at.replace(tzinfo=now.tzinfo)
+        if at > now + timedelta(days=1):
+            errors.append(RowError(line, "at", "lies in the future."))
+    except ValueError:
+        errors.append(RowError(line, "at", f'"{cells["at"]}" is not a time; write it as 2026-02-14T07:40.'))
+    body: dict[str, object] = {"kind": "reading", "basis": cells.get("basis") or "ion"}
+    off = []
+    for column in (*_FIGURES, _IN_F):
+        cell = cells.get(column, "")
+        if not cell:
+            continue
+        if cell.endswith("+") and column in ("ammonia_ppm", "nitrite_ppm", "nitrate_ppm"):
+            off.append(column.removesuffix("_ppm"))
+        try:
+            body |= _figure(column, cell)
+        except ValueError:
+            errors.append(RowError(line, column, f'"{cell}" is not a figure.'))
+    if not errors and not any(c in body for c in _FIGURES):
+        errors.append(RowError(line, "", "has no figure."))
+    if errors or at is None:
+        return None, errors
+    try:
+        reading = Reading.model_validate({**body, "off_scale": off})
+        return NewEntry(key=reading_key(at, reading), at=at, body=reading), []
+    except ValidationError as error:
+        return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]

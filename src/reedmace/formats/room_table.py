@@ -1,0 +1,97 @@
+"""A room as a table: one tank a line, its sizes, its filter and its animals. CSV, open to any spreadsheet."""
+
+import csv
+import io
+from dataclasses import dataclass
+
+from pydantic import ValidationError
+
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.filter import CATALOGUE
+from reedmace.core.stock import SPECIES, Animals
+from reedmace.core.tank import TankVolumeQuestion
+from reedmace.logbook.plans.plan_kinds import FilterPlan, FittedFilter, StockPlan, Surroundings, TankPlan
+from reedmace.logbook.replay.entries import Body, Situation
+
+COLUMNS = ("name", "length_cm", "width_cm", "height_cm", "filter", "animals", "stands")
+MOST = 200
+_FILTERS = {**{f.id.lower(): f for f in CATALOGUE}, **{f.name.lower(): f for f in CATALOGUE}}
+_SPECIES = {**{s.id: s.id for s in SPECIES.values()}, **{s.common_name.lower(): s.id for s in SPECIES.values()}}
+
+
+@dataclass(frozen=True)
+class TankRow:
+    """A tank of the table: its name, its length for the shelf, and what is written in its logbook."""
+
+    name: str
+    length_cm: float
+    bodies: list[Body]
+
+
+def read_room(text: str) -> list[TankRow]:
+    """The tanks of a table. Raises CannotAnswer with the line and the remedy.
+
+    text: CSV with a header of `name` and the three sizes in cm; `filter` by name or id of the catalogue; `animals` as
+    "12 guppy; 6 cherry shrimp"; `stands` as empty, cycling, animals-in or running.
+    """
+    rows = list(csv.DictReader(io.StringIO(text.lstrip("\ufeff")), skipinitialspace=True))
+    if not rows:
+        raise CannotAnswer("text", "holds no tank.", f"Begin with a line {','.join(COLUMNS)} and give a tank a line.")
+    if len(rows) > MOST:
+        raise CannotAnswer("text", f"holds {len(rows)} tanks.", f"At most {MOST} at a time.")
+    many = len(rows)
+    return [_row({(k or "").strip().lower(): (v or "").strip() if isinstance(v, str) else "" for k, v in row.items()}, n, many) for n, row in enumerate(rows, 2)]  # fmt: skip
+
+
+def _row(cells: dict[str, str], line: int, many: int) -> TankRow:
+    where = f"line {line}"
+    name = cells.get("name", "")
+    if not name:
+        raise CannotAnswer(where, "has no name.", "Give each tank one.")
+    sizes = {key: _size(cells, key, where) for key in ("length_cm", "width_cm", "height_cm")}
+    try:
+        tank = TankPlan(kind="tank-plan", tank=TankVolumeQuestion(**sizes), surroundings=Surroundings(tanks_here_count=min(many, 200), room="fish-room"))  # fmt: skip
+        bodies: list[Body] = [tank, *_stock(cells, where), *_filters(cells, where), *_stands(cells)]
+    except ValidationError as error:
+        found = error.errors()[0]
+        raise CannotAnswer(
+            where, f"{'.'.join(map(str, found['loc']))}: {found['msg'].lower()}.", "Correct it."
+        ) from error
+    return TankRow(name[:80], sizes["length_cm"], bodies)
+
+
+def _size(cells: dict[str, str], key: str, where: str) -> float:
+    try:
+        return float(cells.get(key, "").replace(",", "."))
+    except ValueError as error:
+        raise CannotAnswer(where, f"{key} is “{cells.get(key, '')}”.", "Give a figure in cm.") from error
+
+
+def _stock(cells: dict[str, str], where: str) -> list[Body]:
+    animals = []
+    for part in filter(None, (p.strip() for p in cells.get("animals", "").split(";"))):
+        count, _, name = part.partition(" ")
+        species = _SPECIES.get(name.strip().lower())
+        if not count.isdigit() or species is None:
+            raise CannotAnswer(
+                where, f"“{part}” is not understood.", "Write a count and a name of the species list, as “12 guppy”."
+            )
+        animals.append(Animals(species_id=species, count=int(count)))
+    return [StockPlan(kind="stock-plan", animals=animals)] if animals else []
+
+
+def _filters(cells: dict[str, str], where: str) -> list[Body]:
+    name = cells.get("filter", "")
+    if not name:
+        return []
+    found = _FILTERS.get(name.lower())
+    if found is None:
+        raise CannotAnswer(
+            where, f"there is no filter “{name}”.", "Use a name or id of the catalogue, or leave it empty."
+        )
+    return [FilterPlan(kind="filter-plan", filters=[FittedFilter(key="f1", filter=found, owned=True)])]
+
+
+def _stands(cells: dict[str, str]) -> list[Body]:
+    stands = cells.get("stands", "")
+    return [Situation.model_validate({"kind": "situation", "stands": stands})] if stands else []

@@ -1,0 +1,57 @@
+"""What a tank costs in a year, from what hangs on it and what its logbook shows is used up."""
+
+from datetime import datetime
+
+from reedmace.core.contract import Part
+from reedmace.core.quantity import formatting
+from reedmace.core.tank import HeaterAnswer
+from reedmace.core.upkeep import Device, UsedUp, YearCostAnswer, YearCostQuestion, year_cost
+from reedmace.core.upkeep.care_plan import CARBON_DAYS
+from reedmace.core.upkeep.year_cost import SALT_PRICE_KG, WATER_PRICE_M3
+from reedmace.logbook.care.later_years import rhythm_of
+from reedmace.logbook.replay.equipment import Hung
+from reedmace.logbook.replay.questions import animals_in, filter_plan, net_litres, salinity_now
+from reedmace.logbook.replay.state import LogbookState
+
+YEAR_DAYS = 365.25
+CARBON_PRICE = 5.0
+"""A filling of carbon (memory)."""
+
+
+class TankCosts(Part):
+    """The year, and what was assumed for it."""
+
+    year: YearCostAnswer
+    assumed: list[str]
+
+
+def tank_costs(state: LogbookState, hung: list[Hung], heater: HeaterAnswer | None, now: datetime) -> TankCosts | None:
+    """A year of this tank, device by device; None where nothing hangs on it.
+
+    state: the tank's; hung: its filters; heater: as held against the room; now: aware time.
+    """
+    if not hung:
+        return None
+    price = filter_plan(state).price_per_kwh
+    devices = [Device(name=_pump(one), watts=min(one.watts, 5000)) for one in hung if one.watts > 0]
+    if heater is not None and heater.kwh_year > 0:
+        devices.append(Device(name="Heater", watts=min(heater.kwh_year * 1000 / (YEAR_DAYS * 24), 5000)))
+    carbon = [UsedUp(name=f"Carbon: {one.filter.name}", every_days=CARBON_DAYS, price=CARBON_PRICE) for one in hung if any(b.media == "carbon" for b in one.media)]  # fmt: skip
+    share, every = rhythm_of(state)
+    changed = net_litres(state) * share * YEAR_DAYS / every if animals_in(state) else 0.0
+    salt = salinity_now(state)
+    assumed = [f"{formatting.money(price)} a kWh"]
+    if changed:
+        assumed.append(f"water at {formatting.money(WATER_PRICE_M3)} a cubic metre")
+    if changed and salt:
+        assumed.append(f"salt at {formatting.money(SALT_PRICE_KG)} a kilo")
+    if carbon:
+        assumed.append(f"carbon at {formatting.money(CARBON_PRICE)} a filling")
+    question = YearCostQuestion(
+        devices=devices, used_up=carbon, price_per_kwh=price, changed_year=changed, salt_g_kg=salt
+    )
+    return TankCosts(year=year_cost(question), assumed=assumed)
+
+
+def _pump(one: Hung) -> str:
+    return f"Air for {one.filter.name}" if one.filter.air else one.filter.name

@@ -1,0 +1,191 @@
+"""The years after: nitrate between changes, growth, and whether a filter might stay off; from a tank's own logbook."""
+
+from datetime import datetime, timedelta
+from itertools import pairwise
+from statistics import median
+
+from pydantic import Field
+
+from reedmace.core.contract import Part
+from reedmace.core.cycle import StayOffAnswer, StayOffQuestion, Trial, stay_off_trial
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.film import AREAL_RATE, film_needed_m2, grown_share, temperature_factor
+from reedmace.core.filter.filter_table import film_of_m2
+from reedmace.core.memo import worked_out_once
+from reedmace.core.quantity.units import as_nitrogen
+from reedmace.core.stock import OutgrowAnswer, OutgrowQuestion, outgrow
+from reedmace.core.upkeep import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
+from reedmace.core.upkeep.care_plan import CHANGE_DAYS, CHANGE_SHARE
+from reedmace.logbook.replay.arrival import came_at, came_with_animals
+from reedmace.logbook.replay.entries import Reading, WaterChange
+from reedmace.logbook.replay.equipment import Hung, hang, rank_question, room, stirred_by, temperature_c
+from reedmace.logbook.replay.questions import (
+    animals_in,
+    care_log,
+    cycle_plan,
+    load_in,
+    net_litres,
+    stock_plan,
+    stretches,
+    tank_plan,
+)
+from reedmace.logbook.replay.state import LogbookState
+
+LAST_CHANGES, APART_DAYS = 6, 2.0
+LAST_DAY, LONGEST_WATCH = timedelta(days=1), timedelta(days=3)
+"""Tests so long after a stop still speak of it."""
+
+
+class Years(Part):
+    """What is coming for a tank that runs; each none where nothing can be said."""
+
+    nitrate: NitrateRhythmAnswer | None
+    growth: OutgrowAnswer | None
+    trial: StayOffAnswer | None
+    trial_of: str | None = Field(description="The filter that would stand")
+
+
+def years(state: LogbookState, now: datetime) -> Years | None:
+    """The years ahead of a tank that lives; None of another. state: the tank's; now: aware time."""
+    if not animals_in(state) and came_with_animals(state) is None:
+        return None
+    hung = [one for one in hang(state) if one.runs]
+    return Years(
+        nitrate=nitrate_between_changes(state, now),
+        growth=_growth(state, hung),
+        trial=_trial(state, hung, now),
+        trial_of=_strongest(hung).filter.name if hung else None,
+    )
+
+
+def _nitrates(state: LogbookState) -> list[tuple[datetime, float]]:
+    found = []
+    for e in state.readings:
+        if isinstance(e.body, Reading) and e.body.nitrate_ppm is not None and "nitrate" not in e.body.off_scale:
+            found.append((e.at, as_nitrogen(e.body.nitrate_ppm, "nitrate", e.body.basis)))
+    return found
+
+
+def _measured_rise(state: LogbookState) -> float | None:
+    """Median daily rise between two tests with no change between, mg N/L; None where there are none that rise."""
+    slopes = [
+        (after - before) / days
+        for (a, before), (b, after) in pairwise(_nitrates(state))
+        if (days := (b - a).total_seconds() / 86400) >= APART_DAYS and not any(a < c.at <= b for c in state.changes)
+    ]
+    rising = [s for s in slopes if s > 0]
+    return min(median(rising), 100.0) if len(rising) >= 2 else None
+
+
+def rhythm_of(state: LogbookState) -> tuple[float, float]:
+    """(share, days) of the changes as lately made; the usual ones where too few were written down. state: the tank's."""
+    last = state.changes[-LAST_CHANGES:]
+    shares = [e.body.share for e in last if isinstance(e.body, WaterChange) and e.body.share > 0]
+    gaps = [(b.at - a.at).total_seconds() / 86400 for a, b in pairwise(last)]
+    if len(gaps) < 2 or not shares:
+        return CHANGE_SHARE, CHANGE_DAYS
+    return min(max(median(shares), 0.01), 0.95), min(max(round(median(gaps)), 1), 120)
+
+
+@worked_out_once
+def nitrate_between_changes(state: LogbookState, now: datetime) -> NitrateRhythmAnswer | None:
+    """The saw-tooth of nitrate as the tank is kept; None where nothing makes any. state: the tank's; now: aware time."""
+    share, every = rhythm_of(state)
+    seen = _nitrates(state)
+    made = load_in(state) * net_litres(state)
+    rise = _measured_rise(state)
+    if made <= 0 and rise is None:
+        return None
+    question = NitrateRhythmQuestion(
+        net_l=net_litres(state),
+        made_mg_n_day=made,
+        planted=tank_plan(state).surroundings.planted,
+        measured_rise_mg_n_l_day=rise,
+        tap_mg_n_l=cycle_plan(state, now).tap.nitrate_mg_n_l,
+        tap_kh_dkh=cycle_plan(state, now).tap.kh_dkh,
+        now_mg_n_l=seen[-1][1] if seen else None,
+        change_share=share,
+        every_days=every,
+    )
+    try:
+        return nitrate_rhythm(question)
+    except CannotAnswer:
+        return None
+
+
+def _carries(state: LogbookState, hung: list[Hung]) -> float:
+    """What the film of all filters and the tank could carry at its warmth, mg N a day."""
+    area = sum(film_of_m2(one.filter) for one in hung) + room(state).film_here_m2
+    return area * AREAL_RATE * temperature_factor(temperature_c(state))
+
+
+def _growth(state: LogbookState, hung: list[Hung]) -> OutgrowAnswer | None:
+    stock = stock_plan(state)
+    if not stock.animals:
+        return None
+    return outgrow(
+        OutgrowQuestion(
+            net_l=net_litres(state),
+            animals=stock.animals,
+            own_species=stock.own_species,
+            tank_length_cm=room(state).length_cm,
+            carries_mg_n_day=_carries(state, hung) if hung else None,
+        )
+    )
+
+
+def _strongest(hung: list[Hung]) -> Hung:
+    return max(hung, key=lambda one: one.flow.service_lph)
+
+
+def _trial(state: LogbookState, hung: list[Hung], now: datetime) -> StayOffAnswer | None:
+    """Whether the one that gives the most flow might stay off; nothing where nothing hangs or little would be gained."""
+    if not hung:
+        return None
+    off = _strongest(hung)
+    stay = [one for one in hung if one is not off]
+    load = load_in(state) * net_litres(state)
+    need = film_needed_m2(max(load, 1e-3), temperature_c(state))
+    # One hung lately holds little film yet, however much room it has.
+    area = sum(film_of_m2(one.filter) * _grown(state, one, now) for one in stay) + room(state).film_here_m2
+    log = care_log(state, now)
+    return stay_off_trial(
+        StayOffQuestion(
+            carried_times_count=min(area / need, 1e6),
+            # Plants take oxygen at night: what is left is reckoned, with still water where nothing stays on.
+            oxygen_enough=stirred_by(rank_question(state), stay, 0.0)[1].enough,
+            animals_settled=log is None or log.settled(),
+            trials=_trials(state, off.key, now)[-50:],
+        )
+    )
+
+
+def _grown(state: LogbookState, one: Hung, now: datetime) -> float:
+    return grown_share((now - state.hung_since.get(one.key, now)).total_seconds() / 86400)
+
+
+def _trials(state: LogbookState, key: str, now: datetime) -> list[Trial]:
+    """Stops of one filter since animals last came, each with the tests that speak of it.
+
+    More animals ask the question anew, so an old stop proves nothing. A stop counts as tested by a test of both poisons made
+    in its last day or after it, and shows a trace by any test that found either.
+    """
+    found, came = [], max(came_at(state), default=None)
+    for start, end, which in stretches(state, now):
+        if which != key or (came is not None and start < came):
+            continue
+        until = end or now
+        after = [
+            e.body for e in state.readings if start < e.at <= until + LONGEST_WATCH and isinstance(e.body, Reading)
+        ]
+        late = [
+            e.body
+            for e in state.readings
+            if until - LAST_DAY <= e.at <= until + LONGEST_WATCH and e.at > start and isinstance(e.body, Reading)
+        ]
+        tested = any(b.ammonia_ppm is not None and b.nitrite_ppm is not None for b in late)
+        hours = (until - start).total_seconds() / 3600
+        if hours >= 1:
+            trace = any((b.ammonia_ppm or 0) > 0 or (b.nitrite_ppm or 0) > 0 for b in after)
+            found.append(Trial(hours=min(hours, 10000), tested=tested, trace=trace))
+    return found

@@ -1,0 +1,47 @@
+"""After hands were in the tank: is everything plugged in again? A filter forgotten for weeks is a common story."""
+
+from datetime import datetime, timedelta
+
+from pydantic import AwareDatetime
+
+from reedmace.core.contract import Part
+from reedmace.logbook.replay.entries import CareDone, Entry, FlowTest, MediaWork, Outage, TimedFlow, WaterChange
+from reedmace.logbook.replay.state import LogbookState
+
+ASKED_FOR = timedelta(days=2)
+"""So long after the work the question stands; then the next look at the tank has answered it."""
+
+
+class PlugsAsked(Part):
+    """What was done, when, and the filters that were stopped for it."""
+
+    after: str
+    at: AwareDatetime
+    filters: list[str]
+
+
+def plugs_asked(state: LogbookState, now: datetime) -> PlugsAsked | None:
+    """Whether anyone has yet seen the filters run after the last work in the tank; None where it was seen.
+
+    state: the tank's; now: aware time. Seen is: said so, a flow timed since, or a stop written down.
+    """
+    work = [e for e in [*state.changes, *state.events] if _is_work(e) and now - ASKED_FOR <= e.at <= now]
+    filters = [f.filter.name for f in state.filters()]
+    if not work or not filters:
+        return None
+    last = max(work, key=lambda e: e.at)
+    seen = [e for e in [*state.events, *state.flow_tests, *state.timed_flows] if _is_look(e) and e.at >= last.at]
+    if seen:
+        return None
+    after = "the water change" if isinstance(last.body, WaterChange) else "the work on the filter"
+    return PlugsAsked(after=after, at=last.at, filters=filters)
+
+
+def _is_work(e: Entry) -> bool:
+    return isinstance(e.body, WaterChange) or (isinstance(e.body, MediaWork) and e.body.what != "seeding-started")
+
+
+def _is_look(e: Entry) -> bool:
+    return isinstance(e.body, FlowTest | TimedFlow | Outage) or (
+        isinstance(e.body, CareDone) and e.body.what == "plugs"
+    )

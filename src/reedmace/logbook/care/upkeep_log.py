@@ -1,0 +1,261 @@
+"""The care of a tank that lives, from its logbook: what was done when, how its flows faded, who is away."""
+
+from datetime import datetime, timedelta
+from statistics import median
+
+from reedmace.core.cycle import emergency_today
+from reedmace.core.errors import CannotAnswer
+from reedmace.core.filter.kinds import kind_of
+from reedmace.core.fit import CareStepsAnswer, CareStepsQuestion, care_steps_of
+from reedmace.core.memo import worked_out_once
+from reedmace.core.upkeep import (
+    Away,
+    CaredFilter,
+    CarePlanAnswer,
+    CarePlanQuestion,
+    FlowFadeAnswer,
+    FlowFadeQuestion,
+    HolidayAnswer,
+    HolidayQuestion,
+    care_plan,
+    flow_fade,
+    holiday_page,
+)
+from reedmace.core.upkeep.care_plan import BEFORE_LEAVING, CHANGE_DAYS, TEST_DAYS, WHEN_BACK
+from reedmace.core.upkeep.flow_fade import FadeTest
+from reedmace.logbook.care.water_use import evaporated, kh_of, socks_of, top_up_of
+from reedmace.logbook.replay.arrival import came_with_animals
+from reedmace.logbook.replay.entries import AwayTime, CareDone, Entry, MediaWork, Reading, Stocking
+from reedmace.logbook.replay.equipment import Hung, hang, needs_guard
+from reedmace.logbook.replay.measured_flows import all_flows
+from reedmace.logbook.replay.questions import animals_in, care_log, film_shares, net_litres, stretches, tank_plan
+from reedmace.logbook.replay.state import LogbookState
+
+LONG_STOP = timedelta(hours=2)
+"""A stop so long may have cost film (memory)."""
+CHEMICAL = ("carbon", "zeolite")
+LONGEST = 36500.0
+
+
+def cleanings(state: LogbookState, key: str) -> list[datetime]:
+    """When a filter's media were rinsed or replaced, oldest first. state: the tank's; key: of the filter."""
+    return [
+        e.at
+        for e in state.events
+        if isinstance(e.body, MediaWork)
+        and e.body.what in ("rinsed", "rinsed-tap", "replaced")
+        and e.body.filter_key in (None, key)
+    ]
+
+
+def cleaned_at(state: LogbookState, key: str) -> datetime | None:
+    """When a filter's media were last rinsed or replaced. state: the tank's; key: of the filter."""
+    return max(cleanings(state, key), default=None)
+
+
+def _fade(flows: list[tuple[datetime, float]], start: datetime, end: datetime | None) -> FlowFadeAnswer | None:
+    """How the flow faded between two cleanings, as far as tests tell."""
+    tests = [(at, lph) for at, lph in flows if at >= start and (end is None or at < end)]
+    if len(tests) < 2:
+        return None
+    question = FlowFadeQuestion(
+        tests=[FadeTest(day=(at - start).total_seconds() / 86400, flow_lph=lph) for at, lph in tests[-100:]]
+    )
+    try:
+        return flow_fade(question)
+    except CannotAnswer:
+        return None
+
+
+def flow_faded(state: LogbookState, key: str) -> tuple[FlowFadeAnswer | None, datetime | None]:
+    """How a filter's flow has faded since it was last cleaned, and since when; None where too few tests tell.
+
+    state: the tank's; key: of the filter.
+    """
+    flows = all_flows(state, key)
+    start = cleaned_at(state, key) or (flows[0][0] if flows else None)
+    return (None, None) if start is None else (_fade(flows, start, None), start)
+
+
+def learned_days(state: LogbookState, key: str) -> float | None:
+    """Days between cleanings as this filter's earlier ones showed, whatever was timed since the last; None before any did.
+
+    state: the tank's; key: of the filter.
+    """
+    flows, times = all_flows(state, key), cleanings(state, key)
+    if not flows:
+        return None
+    starts = [flows[0][0], *times]
+    found = [
+        fade.service_day
+        for start, end in zip(starts, [*times, None], strict=True)
+        if (fade := _fade(flows, start, end)) is not None and fade.service_day is not None
+    ]
+    return min(max(median(found), 0.5), 4000.0) if found else None
+
+
+def days_since(now: datetime, at: datetime | None) -> float | None:
+    """Days from a time until now, none where there is no such time. now, at: aware times."""
+    return None if at is None else min(max((now - at).total_seconds() / 86400, 0.0), LONGEST)
+
+
+def _newest(entries: list[Entry]) -> datetime | None:
+    return max((e.at for e in entries), default=None)
+
+
+def _done(state: LogbookState, what: str, key: str) -> datetime | None:
+    return max(
+        (
+            e.at
+            for e in state.events
+            if isinstance(e.body, CareDone) and e.body.what == what and e.body.filter_key in (None, key)
+        ),
+        default=None,
+    )
+
+
+def _cared(state: LogbookState, one: Hung, share: float, begun: datetime, now: datetime) -> CaredFilter:
+    care, fade = kind_of(one.filter.kind).care, flow_faded(state, one.key)
+    hung = state.hung_since.get(one.key, begun)
+    fades = None
+    if fade[0] is not None and fade[1] is not None and fade[0].service_day is not None:
+        fades = (fade[1] + timedelta(days=min(fade[0].service_day, 3650)) - now).total_seconds() / 86400
+    flows = all_flows(state, one.key)
+    # Washed when it was cleaned, if not by itself since.
+    washed = [_done(state, "guard", one.key), cleaned_at(state, one.key), hung]
+    guarded = needs_guard(state) and not one.filter.air
+    carbon = any(b.media in CHEMICAL for b in one.media)
+    socks = socks_of(state, one)
+    return CaredFilter(
+        key=one.key,
+        name=one.filter.name,
+        title=care.title,
+        every_days=min(max(learned_days(state, one.key) or one.flow.service_days, 0.5), 4000),
+        since_cleaned_days=days_since(now, cleaned_at(state, one.key) or hung) or 0.0,
+        fades_in_days=None if fades is None else min(max(fades, -4000.0), 4000.0),
+        since_flow_test_days=days_since(now, flows[-1][0]) if flows else None,
+        film_share=min(share, 1.0),
+        touched_share=care.share,
+        minutes=care.minutes,
+        since_guard_days=days_since(now, max(w for w in washed if w is not None)) if guarded else None,
+        since_carbon_days=days_since(now, _done(state, "carbon", one.key) or hung) if carbon else None,
+        since_socks_days=days_since(now, _done(state, "socks", one.key) or cleaned_at(state, one.key) or hung)
+        if socks
+        else None,
+        socks_every_days=socks.wash_days if socks else 7,
+    )
+
+
+def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None:
+    """What the care plan is asked of a tank; None of one in which nothing lives yet. state: the tank's; now: aware time."""
+    came = came_with_animals(state)
+    if not animals_in(state) and came is None:
+        return None
+    stocked = _newest([e for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0])
+    tanks = state.tank_plan.at if state.tank_plan else now
+    begun = min([t for t in (came, stocked, tanks) if t is not None])
+    shares = film_shares(state, now)
+    written = state.situation.at if state.situation else tanks
+    return CarePlanQuestion(
+        filters=[_cared(state, one, shares.get(one.key, 0.0), begun, now) for one in hang(state) if one.runs],
+        since_animals_days=days_since(now, stocked),
+        since_trouble_days=days_since(now, _trouble(state, now)),
+        since_change_days=_since(now, _newest(state.changes), written, CHANGE_DAYS),
+        change_day_in_days=_next_weekday(tank_plan(state).surroundings.change_weekday, now),
+        since_test_days=_since(now, _newest(state.readings), written, TEST_DAYS),
+        top_up=top_up_of(state, now),
+        kh=kh_of(state, now),
+        away=[
+            Away(from_days=_ahead(now, e.body.from_at), to_days=_ahead(now, e.body.until_at))
+            for e in state.events
+            if isinstance(e.body, AwayTime) and e.body.until_at > now
+        ][:20],
+    )
+
+
+def _trouble(state: LogbookState, now: datetime) -> datetime | None:
+    """When ammonia or nitrite was last read, or a filter last stood for hours; None where neither ever was."""
+    poison = [
+        e.at
+        for e in state.readings
+        if isinstance(e.body, Reading) and ((e.body.ammonia_ppm or 0) > 0 or (e.body.nitrite_ppm or 0) > 0)
+    ]
+    stood = [end or now for start, end, _ in stretches(state, now) if (end or now) - start >= LONG_STOP]
+    return max([*poison, *stood], default=None)
+
+
+def _since(now: datetime, done: datetime | None, begun: datetime, every_days: float) -> float:
+    """Days since something was written down; of what never was, since the notebook began, and then no more than due."""
+    days = days_since(now, done or begun) or 0.0
+    return days if done is not None else min(days, every_days)
+
+
+def _next_weekday(weekday: int | None, now: datetime) -> float | None:
+    """Days until the next of a weekday, 0 on the day itself; None where none was chosen. weekday: 0 for Monday."""
+    return None if weekday is None else float((weekday - now.weekday()) % 7)
+
+
+def _ahead(now: datetime, at: datetime) -> float:
+    return min(max((at - now).total_seconds() / 86400, -4000.0), 4000.0)
+
+
+@worked_out_once
+def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
+    """The care plan of a tank; None of one in which nothing lives yet.
+
+    state: the tank's; now: aware time. While a cycle, new animals or poison are watched day by day,
+    tests and changes are the
+    cycle's to ask for, not the plan's.
+    """
+    question = care_question(state, now)
+    if question is None:
+        return None
+    log = care_log(state, now)
+    aid = emergency_today(log) if log is not None else None
+    if log is not None and (not log.settled() or (aid is not None and aid.in_danger)):
+        question = question.model_copy(update={"left_out": ["test", "change", "soda"]})
+    return care_plan(question)
+
+
+def holiday(state: LogbookState, plan: CarePlanAnswer, feed_g_day: float, now: datetime) -> HolidayAnswer | None:
+    """The page for the next absence; None where none is ahead.
+
+    state: the tank's; plan: its care; feed_g_day: what the animals eat, g; now: aware time.
+    """
+    ahead = [e.body for e in state.events if isinstance(e.body, AwayTime) and e.body.until_at > now]
+    if not ahead:
+        return None
+    days = min((a := min(ahead, key=lambda one: one.from_at)).until_at - a.from_at, timedelta(days=120))
+    hung = [one for one in hang(state) if one.runs]
+    return holiday_page(
+        HolidayQuestion(
+            days=max(days.total_seconds() / 86400, 0.5),
+            feed_g_day=min(feed_g_day, 5000),
+            filters=[one.filter.name for one in hung],
+            on_return=[kind_of(one.filter.kind).power_cut.on_return for one in hung],
+            before=[t.title for t in plan.tasks if t.moved == BEFORE_LEAVING][:40],
+            after=[t.title for t in plan.tasks if t.moved == WHEN_BACK][:40],
+            salt_water=tank_plan(state).surroundings.water == "salt",
+            top_up_l_day=evaporated(state).litres_day if state.tank_plan is not None else 0,
+        )
+    )
+
+
+def cleaning(state: LogbookState, one: Hung, load_mg_n_l_day: float, now: datetime) -> CareStepsAnswer:
+    """How one filter is cleaned and what that costs its film.
+
+    state: the tank's; one: the filter; load_mg_n_l_day: what the animals that are in make, mg N/(L day); now: aware time.
+    """
+    return care_steps_of(
+        CareStepsQuestion(
+            kind=one.filter.kind,
+            film_share=min(film_shares(state, now).get(one.key, 0.0), 1.0),
+            load_mg_n_day=load_mg_n_l_day * net_litres(state),
+            age_days=days_since(now, state.hung_since.get(one.key)) or 0.0,
+            part_ages_days={
+                e.body.part: days_since(now, e.at) or 0.0
+                for e in state.events
+                if isinstance(e.body, CareDone) and e.body.part and e.body.filter_key in (None, one.key)
+            },
+        )
+    )

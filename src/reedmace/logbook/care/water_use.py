@@ -1,0 +1,130 @@
+"""The water of a tank that lives, as its care plan takes it: what evaporates, what its socks catch, how its alkalinity runs down."""
+
+from datetime import datetime, timedelta
+
+from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG
+from reedmace.core.chemistry.water_change import Pouring
+from reedmace.core.cycle.record.targets import wanted_of
+from reedmace.core.flow import SockDaysAnswer, SockDaysQuestion, sock_days
+from reedmace.core.memo import worked_out_once
+from reedmace.core.quantity import formatting
+from reedmace.core.tank import EvaporationAnswer, EvaporationQuestion, Sump, evaporation
+from reedmace.core.upkeep import CaredKh, CaredTopUp
+from reedmace.core.upkeep.care_plan import CHANGE_SHARE
+from reedmace.core.upkeep.nitrate_rhythm import DKH_PER_MG_N
+from reedmace.logbook.care.later_years import nitrate_between_changes
+from reedmace.logbook.replay.entries import AlkalinityAdded, CareDone, Reading, WaterChange
+from reedmace.logbook.replay.equipment import Hung, hang, stock_load, sump_under, temperature_c
+from reedmace.logbook.replay.questions import care_log, cycle_plan, net_litres, salinity_now, tank_plan, volume
+from reedmace.logbook.replay.state import LogbookState
+
+USUAL_ROOM_C = 20.0
+"""A heated room in the cold season, where nobody has said (common practice)."""
+KH_OLD = timedelta(days=45)
+"""A KH read longer ago says nothing of today's."""
+
+
+def sump_of(state: LogbookState) -> Sump | None:
+    """The sump below the tank: as measured, else as the sump that hangs on it; None without one. state: the tank's."""
+    if (own := tank_plan(state).surroundings.sump) is not None:
+        return own
+    return next((found for one in hang(state) if (found := sump_under(one)) is not None), None)
+
+
+@worked_out_once
+def evaporated(state: LogbookState) -> EvaporationAnswer:
+    """What evaporates from tank and sump, and how often that is topped up. state: the tank's."""
+    place, sump = tank_plan(state).surroundings, sump_of(state)
+    return evaporation(
+        EvaporationQuestion(
+            surface_m2=min(max(volume(state).surface_cm2 / 1e4, 0.005), 500),
+            lid=place.lid,
+            sump_m2=sump.open_m2 if sump else 0,
+            chamber_m2=max(sump.last_chamber_m2, 0.001) if sump else None,
+            net_l=net_litres(state),
+            water_c=temperature_c(state),
+            room_c=USUAL_ROOM_C if place.room_c is None else place.room_c,
+            salinity_g_kg=salinity_now(state),
+        )
+    )
+
+
+def socks_of(state: LogbookState, one: Hung) -> SockDaysAnswer | None:
+    """How often the socks of a filter are washed; None where it has none. state: the tank's; one: the filter."""
+    sump = sump_under(one)
+    if sump is None or "socks" not in sump.chambers:
+        return None
+    return sock_days(
+        SockDaysQuestion(
+            return_lph=max(one.flow.delivered_lph, 1),
+            feed_g_day=min(stock_load(state).feed_g_day, 5000),
+            socks_count=sump.socks_count,
+            width_cm=sump.sock_width_cm,
+            length_cm=sump.sock_length_cm,
+        )
+    )
+
+
+def top_up_of(state: LogbookState, now: datetime) -> CaredTopUp | None:
+    """Top-ups as the care plan takes them: the level stood at its mark when it was last topped up or changed.
+
+    state: the tank's; now: aware time.
+    """
+    lost = evaporated(state)
+    filled = [e.at for e in state.events if isinstance(e.body, CareDone) and e.body.what == "top-up"]
+    filled += [e.at for e in state.changes]
+    since = (now - max(filled)).total_seconds() / 86400 if filled else lost.top_up_days
+    return CaredTopUp(
+        every_days=lost.top_up_days,
+        litres_day=lost.litres_day if state.tank_plan is not None else None,
+        since_days=min(max(since, 0.0), 40000.0),
+        salt_water=salinity_now(state) > SALT_FROM_G_KG,
+    )
+
+
+def kh_of(state: LogbookState, now: datetime) -> CaredKh | None:
+    """Alkalinity from its last reading on, through changes and soda; None where none was read lately.
+
+    state: the tank's; now: aware time. Source: mass balance; US EPA 1993 for what the film takes.
+    """
+    read = [(e.at, e.body.kh_dkh) for e in state.readings if isinstance(e.body, Reading) and e.body.kh_dkh is not None]
+    log, rhythm = care_log(state, now), nitrate_between_changes(state, now)
+    if not read or log is None or rhythm is None or now - read[-1][0] > KH_OLD:
+        return None
+    ammonia = log.latest("ammonia_mg_n_l")
+    if ammonia is not None and ammonia[1] > log.kit.zero_mg_n_l("ammonia"):
+        # Soda would free it: while any is read the cycle's own advice doses, hour by hour.
+        return None
+    wanted = wanted_of(log)
+    plan = cycle_plan(state, now)
+    tap = plan.tap.kh_dkh
+    falls = min(DKH_PER_MG_N * rhythm.rise_mg_n_l_day, 40.0)
+    at, level = read[-1]
+    for e in sorted([*state.changes, *state.alkalinity], key=lambda e: e.at):
+        if e.at <= at or e.at > now:
+            continue
+        if isinstance(e.body, WaterChange) and tap is not None:
+            level = max(level - falls * (e.at - at).total_seconds() / 86400, 0.0)
+            level, at = level + e.body.share * (tap - level), e.at
+        elif isinstance(e.body, AlkalinityAdded):
+            level = max(level - falls * (e.at - at).total_seconds() / 86400, 0.0)
+            level, at = level + e.body.raise_dkh, e.at
+    level -= falls * (now - at).total_seconds() / 86400
+    return CaredKh(
+        now_dkh=min(max(level, 0.0), 40.0),
+        falls_dkh_day=falls,
+        floor_dkh=wanted.kh_low_dkh,
+        target_dkh=wanted.kh_target_dkh,
+        tap_dkh=tap,
+        change_share=CHANGE_SHARE,
+        net_l=net_litres(state) if state.tank_plan is not None else None,
+    )
+
+
+def pour_words(state: LogbookState, share: float, now: datetime) -> str:
+    """What a change of this share pours: litres, hot and cold, salt, treatment. state: the tank's; share: 0 to 1; now: aware time."""
+    tap, litres = cycle_plan(state, now).tap, share * net_litres(state)
+    known = state.tank_plan is not None
+    pouring = Pouring(temperature_c(state), tap.cold_c, tap.hot_c, salinity_now(state), tap.chlorine)
+    words = pouring.words(litres, known=known)
+    return f"{formatting.litres(litres)}: {words}" if known else f"{words[0].upper()}{words[1:]}"

@@ -1,0 +1,1 @@
+"""The plans of a tank and of a fish room, and the differences between two versions."""

@@ -1,0 +1,1 @@
+"""From entries to state: entry kinds, the replay, arrival, equipment and measured flows."""

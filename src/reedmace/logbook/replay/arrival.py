@@ -1,0 +1,63 @@
+"""Where a tank stood when it came into the notebook: empty, cycling, with animals in, running for years, or only a filter in hand."""
+
+from datetime import datetime, timedelta
+
+from reedmace.core.tank import TankVolumeQuestion
+from reedmace.logbook.plans.plan_kinds import TankPlan
+from reedmace.logbook.replay.entries import Situation, Stocking
+from reedmace.logbook.replay.state import LogbookState
+
+ALIVE = ("animals-in", "running")
+RAN_ALREADY = ("cycling", *ALIVE)
+SAME_TIME = timedelta(days=2)
+"""Filters written down within so long of the situation are those it was said of."""
+
+
+def situation(state: LogbookState) -> Situation | None:
+    """As last said; None where nobody asked. state: the tank's."""
+    body = state.situation.body if state.situation else None
+    return body if isinstance(body, Situation) else None
+
+
+def since(state: LogbookState) -> datetime | None:
+    """Since when it has stood so; None for an empty tank. state: the tank's."""
+    said = situation(state)
+    if said is None or state.situation is None or said.stands not in RAN_ALREADY:
+        return None
+    return min(said.since or state.situation.at, state.situation.at)
+
+
+def came_with_animals(state: LogbookState) -> datetime | None:
+    """When the animals came, where they were in before the notebook began; else None. state: the tank's."""
+    said = situation(state)
+    return since(state) if said is not None and said.stands in ALIVE else None
+
+
+def came_at(state: LogbookState) -> list[datetime]:
+    """Every day on which animals came, oldest first. state: the tank's."""
+    put_in = [e.at for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
+    before = came_with_animals(state)
+    return sorted([*put_in, *([before] if before else [])])
+
+
+def ran_already(state: LogbookState, key: str) -> bool:
+    """Whether a filter hung and ran before the notebook began, so that no step is asked for. state: the tank's; key: its key."""
+    said, hung = situation(state), state.hung_since.get(key)
+    if said is None or state.situation is None or hung is None or said.stands not in RAN_ALREADY:
+        return False
+    return hung - state.situation.at <= SAME_TIME
+
+
+def box_of(litres: float) -> TankPlan:
+    """A box of usual proportions for a tank of which only the litres are known. litres: net, 1 to 5000 L."""
+    # Twice as long as wide, a little higher than wide: inside of the water, then the glass and the gap round it.
+    wide = (litres * 1000 / 2) ** (1 / 3)
+    tank = TankVolumeQuestion(
+        length_cm=round(2 * wide + 1, 1),
+        width_cm=round(wide + 1, 1),
+        height_cm=round(wide + 4, 1),
+        glass_mm=5,
+        fill_below_rim_cm=3,
+        counted_l=litres,
+    )
+    return TankPlan(kind="tank-plan", tank=tank, by_litres=True)

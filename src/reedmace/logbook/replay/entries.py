@@ -1,0 +1,305 @@
+"""The kinds of entry. Entries are only ever added; a correction is a new one that supersedes another."""
+
+from typing import Annotated, Literal
+
+from pydantic import AwareDatetime, Field, model_validator
+
+from reedmace.core.contract import PH, Celsius, MgNPerL, Name, Part, Share, number, whole
+from reedmace.core.cycle import Sign
+from reedmace.core.cycle.record.log import Off
+from reedmace.core.quantity.units import Basis
+from reedmace.logbook.plans.plan_kinds import CyclePlan, FilterKey, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
+from reedmace.logbook.times import OurTime
+from reedmace.logbook.upcast import FIRST
+
+Ppm = Annotated[float, number("ppm", 0, 2000, "As the kit reads it, on `basis`")]
+Key = Annotated[
+    str,
+    Field(
+        min_length=8,
+        max_length=64,
+        pattern=r"^[A-Za-z0-9_-]+$",
+        description="Made by the sender; the same key twice is one entry",
+    ),
+]
+
+
+class StepDone(Part):
+    """A fitting step ticked, or unticked."""
+
+    kind: Literal["step-done"]
+    filter_key: FilterKey = FIRST
+    step_id: Name
+    done: bool = True
+    note: Annotated[str, Field(max_length=500)] = ""
+
+
+class FlowTest(Part):
+    """A timed bucket, with what the sums said that day."""
+
+    kind: Literal["flow-test"]
+    filter_key: FilterKey = FIRST
+    container_l: Annotated[float, number("L", 0.05, 200)]
+    times_s: Annotated[list[Annotated[float, number("s", 0.5, 3600)]], Field(min_length=1, max_length=10)]
+    computed_lph: Annotated[float, number("L/h", 0, 1e7)] | None = None
+
+
+class TimedFlow(Part):
+    """A flow found another way than with a bucket."""
+
+    kind: Literal["timed-flow"]
+    filter_key: FilterKey = FIRST
+    method: Literal["transit", "level-drop", "meter"]
+    measured_lph: Annotated[float, number("L/h", 0, 1e6)]
+    plus_minus_lph: Annotated[float, number("L/h", 0, 1e6)] | None = None
+    computed_lph: Annotated[float, number("L/h", 0, 1e7)] | None = None
+
+
+class Reading(Part):
+    """One test. At least one figure."""
+
+    kind: Literal["reading"]
+    basis: Basis = "ion"
+    ammonia_ppm: Ppm | None = None
+    nitrite_ppm: Ppm | None = None
+    nitrate_ppm: Ppm | None = None
+    ph: PH | None = None
+    kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
+    temperature_c: Celsius | None = None
+    phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
+    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] | None = None
+    off_scale: Annotated[list[Off], Field(max_length=3)] = Field(default_factory=list)
+
+
+class Dose(Part):
+    """Ammonia added: what it raised the water by, and what was poured."""
+
+    kind: Literal["dose"]
+    raise_mg_n_l: MgNPerL
+    amount: Annotated[float, number("amount_unit", 0, 1e7)] | None = None
+    amount_unit: Literal["g", "mL", "drops"] | None = None
+
+
+class AlkalinityAdded(Part):
+    """Bicarbonate added."""
+
+    kind: Literal["alkalinity"]
+    raise_dkh: Annotated[float, number("dKH", 0, 40)]
+    grams: Annotated[float, number("g", 0, 1e7)] | None = None
+
+
+class WaterChange(Part):
+    """Water changed."""
+
+    kind: Literal["water-change"]
+    share: Annotated[float, number("share", 0, 1)]
+    treated: bool = Field(default=True, description="For chlorine and chloramine")
+    litres: Annotated[float, number("L", 0, 1e6)] | None = None
+
+
+class Conditioner(Part):
+    """Conditioner to the whole tank's litres, after water went in untreated."""
+
+    kind: Literal["conditioner"]
+
+
+class Outage(Part):
+    """The filter stopped, or ran again."""
+
+    kind: Literal["outage"]
+    running: bool
+    filter_key: FilterKey | None = Field(default=None, description="Which filter; left out, all of them")
+
+
+class MediaWork(Part):
+    """Media cleaned, changed, seeded, or put in from a running filter. `share` is of all the media there are."""
+
+    kind: Literal["media-work"]
+    what: Literal["rinsed", "rinsed-tap", "replaced", "dried", "seed-added", "new-filter", "seeding-started", "moved"]
+    share: Share = 0.5
+    filter_key: FilterKey | None = Field(
+        default=None, description="Of which filter's media `share` is; left out, of all there are"
+    )
+    text: Annotated[str, Field(max_length=500)] = ""
+
+
+class PlantGrowth(Part):
+    """New growth seen on the plants."""
+
+    kind: Literal["plant-growth"]
+
+
+class SeedSponge(Part):
+    """A spare sponge or media bag put in this tank to seed."""
+
+    kind: Literal["seed"]
+    name: Name
+    disease_note: Literal["none-seen", "treated", "sick-now", "unknown"] = "none-seen"
+    media_share: Annotated[float, number("share", 0, 1, "Of the media of the filter it is meant for")] = 0.5
+    text: Annotated[str, Field(max_length=500)] = ""
+
+
+class SeedMove(Part):
+    """A seed lifted out, put in where it goes, or put back. `seed_key` is the key of its own entry."""
+
+    kind: Literal["seed-move"]
+    seed_key: Key
+    phase: Literal["out", "in", "back"]
+    travels: Literal["wet-open", "wet-closed", "damp", "dry"] = "wet-open"
+    temperature_c: Annotated[float, number("°C", 0, 60)] = 22
+    to: Annotated[str, Field(max_length=80)] = ""
+
+
+class Stocking(Part):
+    """Animals put in (positive) or gone (negative): lost, or moved to another tank or home."""
+
+    kind: Literal["stocking"]
+    species_id: Name
+    count: Annotated[int, whole(-2000, 2000)]
+    moved: bool = Field(default=False, description="From or to another tank or home")
+
+
+class Quarantine(Part):
+    """A tank whose animals stay by themselves for so many days from now; none ends it."""
+
+    kind: Literal["quarantine"]
+    days: Annotated[int, whole(0, 365)] = 28
+
+
+class CareDone(Part):
+    """Something small of the care plan done, a worn part changed, or the plugs looked at."""
+
+    kind: Literal["care"]
+    what: Literal["guard", "carbon", "part", "plugs", "socks", "top-up"]
+    filter_key: FilterKey | None = None
+    part: Annotated[str, Field(max_length=80)] = ""
+
+
+class Ailing(Part):
+    """Animals seen unwell, or all of them well again (no signs)."""
+
+    kind: Literal["ailing"]
+    signs: Annotated[list[Sign], Field(max_length=11)] = Field(default_factory=list)
+    species_id: Name | None = None
+    count: Annotated[int, whole(0, 5000, "That show it")] = 0
+    text: Annotated[str, Field(max_length=500)] = ""
+
+
+class AirSeen(Part):
+    """How an air-driven filter bubbles, as someone saw it."""
+
+    kind: Literal["air-seen"]
+    bubbles: Literal["steady", "weak", "none"]
+    filter_key: FilterKey | None = None
+
+
+Change = Literal["better", "same", "worse"]
+
+
+class Review(Part):
+    """A month after a change: whether it was worth it."""
+
+    kind: Literal["review"]
+    of: Annotated[str, Field(min_length=1, max_length=80, description="Key of the change")]
+    worth: bool
+    flow: Change | None = None
+    clarity: Change | None = None
+    noise: Change | None = None
+    text: Annotated[str, Field(max_length=500)] = ""
+
+
+class AwayTime(Part):
+    """The keeper is away from one time until another."""
+
+    kind: Literal["away"]
+    from_at: OurTime
+    until_at: OurTime
+
+    @model_validator(mode="after")
+    def _ends_after_it_begins(self) -> "AwayTime":
+        if self.until_at <= self.from_at:
+            raise ValueError("the return lies before the departure; give a later day")
+        return self
+
+
+class Note(Part):
+    """Anything worth keeping in words."""
+
+    kind: Literal["note"]
+    text: Annotated[str, Field(min_length=1, max_length=2000)]
+
+
+Stands = Literal["empty", "cycling", "animals-in", "running", "filter-in-hand"]
+
+
+class Situation(Part):
+    """Where a tank stood when it came into the notebook, and since when; the newest counts."""
+
+    kind: Literal["situation"]
+    stands: Stands
+    since: OurTime | None = Field(default=None, description="Of a cycle, of the animals, of a tank that runs")
+
+
+class Withdrawal(Part):
+    """Takes back the entry it supersedes (undo)."""
+
+    kind: Literal["withdrawal"]
+
+
+Body = Annotated[
+    TankPlan
+    | StockPlan
+    | FilterPlan
+    | FitPlan
+    | CyclePlan
+    | KitPlan
+    | StepDone
+    | FlowTest
+    | TimedFlow
+    | Reading
+    | Dose
+    | AlkalinityAdded
+    | WaterChange
+    | Conditioner
+    | Outage
+    | MediaWork
+    | PlantGrowth
+    | SeedSponge
+    | SeedMove
+    | Stocking
+    | Quarantine
+    | CareDone
+    | Ailing
+    | AirSeen
+    | Review
+    | AwayTime
+    | Note
+    | Situation
+    | Withdrawal,
+    Field(discriminator="kind"),
+]
+PLAN_KINDS = ("tank-plan", "stock-plan", "filter-plan", "fit-plan", "cycle-plan", "kit-plan")
+
+
+class NewEntry(Part):
+    """An entry as sent. A plan names the plan it was based on, so that a second tab's save is told."""
+
+    key: Key
+    at: OurTime
+    body: Body
+    supersedes: Annotated[int, whole(1, 2**53)] | None = None
+    based_on: (
+        Annotated[int, whole(1, 2**53, "Id of the plan entry this one was edited from; null for the first")] | None
+    ) = None
+
+
+class Entry(Part):
+    """An entry as kept."""
+
+    id: Annotated[int, whole(1, 2**53)]
+    key: str
+    at: AwareDatetime
+    written_at: AwareDatetime
+    body: Body
+    supersedes: Annotated[int, whole(1, 2**53)] | None = None
+    who: str | None = Field(default=None, description="Whose hand wrote it, where it was not the keeper's own")

@@ -1,0 +1,385 @@
+"""What hangs on a tank, each filter worked out once: where it goes, what it moves beside the others, what it costs.
+
+Every stage, sheet, list, export and date that speaks of a filter takes it from here.
+"""
+
+from typing import Annotated
+
+import numpy as np
+
+from reedmace.core.contract import Part, Share, number
+from reedmace.core.filter import (
+    CATALOGUE,
+    Basket,
+    Filter,
+    FilterFlowAnswer,
+    FilterFlowQuestion,
+    RankFiltersQuestion,
+    filter_flow,
+)
+from reedmace.core.filter.choice.candidates import HungHere
+from reedmace.core.filter.choice.scores import watts_here
+from reedmace.core.filter.filter_flow import Placed, breathers, likings, stirred
+from reedmace.core.filter.filter_table import table_of
+from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.site.site import Plumbing, Room
+from reedmace.core.filter.water_path import deliver, food_shares, path_question
+from reedmace.core.fit import (
+    DrainDownAnswer,
+    DrainDownQuestion,
+    FittingPlanAnswer,
+    FittingPlanQuestion,
+    FittingStepsAnswer,
+    FittingStepsQuestion,
+    HeaterHere,
+    Layout,
+    drain_down,
+    fitting_plan,
+    fitting_steps,
+)
+from reedmace.core.fit.layout import drawn_hose_m, sump_here
+from reedmace.core.flow import (
+    CurrentsAnswer,
+    OperatingPointQuestion,
+    OverflowCheckAnswer,
+    OverflowCheckQuestion,
+    OxygenBalanceAnswer,
+    overflow_check,
+)
+from reedmace.core.memo import worked_out_once
+from reedmace.core.stock import WasteLoadAnswer, WasteLoadQuestion, waste_load
+from reedmace.core.stock.species import find_species
+from reedmace.core.tank import Sump, TankVolumeAnswer
+from reedmace.logbook.plans.plan_kinds import FittedFilter, TankPlan
+from reedmace.logbook.replay.questions import filter_plan, fit_plan, stock_plan, tank_plan, volume
+from reedmace.logbook.replay.state import LogbookState
+
+USUAL_TEMPERATURE_C = 25.0
+"""Assumed where neither the tank nor its animals say (common practice)."""
+
+
+class Hung(Part):
+    """One filter as it hangs on this tank. `plumbing` is as laid out: hoses by their drawn runs."""
+
+    key: str
+    filter: Filter
+    media: list[Basket]
+    plumbing: Plumbing
+    layout: Layout
+    owned: bool
+    runs: bool
+    food_share: Share
+    plan_question: FittingPlanQuestion
+    plan: FittingPlanAnswer
+    flow: FilterFlowAnswer
+    watts: Annotated[float, number("W", 0, 5000, "Its part, where a pump is shared")]
+
+
+def temperature_c(state: LogbookState) -> float:
+    """The tank's temperature, one for every stage: as entered, else the middle of its animals' range. state: the tank's."""
+    entered = tank_plan(state).surroundings.temperature_c
+    if entered is not None:
+        return entered
+    load = stock_load(state)
+    if load.temperature_low_c is not None and load.temperature_high_c is not None:
+        return (load.temperature_low_c + load.temperature_high_c) / 2
+    return USUAL_TEMPERATURE_C
+
+
+@worked_out_once
+def stock_load(state: LogbookState) -> WasteLoadAnswer:
+    """What the planned animals make and eat, held against this tank's water. state: the tank's."""
+    stock, place, answer = stock_plan(state), tank_plan(state).surroundings, volume(state)
+    return waste_load(
+        WasteLoadQuestion(
+            net_l=max(answer.net_l, 0.5),
+            temperature_c=place.temperature_c,
+            ph=place.ph,
+            water=place.water,
+            tank_length_cm=max(answer.inside_length_cm, 5),
+            animals=stock.animals,
+            own_species=stock.own_species,
+            feed_g_day=stock.feed_g_day,
+        )
+    )
+
+
+def needs_guard(state: LogbookState) -> bool:
+    """Whether any planned animal is small enough for an intake. state: the tank's."""
+    stock = stock_plan(state)
+    return any(find_species(a.species_id, "animals", stock.own_species).needs_guard for a in stock.animals)
+
+
+def room_of(plan: TankPlan, answer: TankVolumeAnswer) -> Room:
+    """The room as the ranking takes it. plan: the tank's; answer: its volume."""
+    place = plan.surroundings
+    # Gravel carries film on its top few centimetres: about ten times its plan area (memory), glass once.
+    gravel = 10 * answer.surface_cm2 / 1e4 if plan.tank.substrate_depth_cm >= 1 else 0.0
+    beneath = place.stand_height_cm if place.cabinet_cm is None else place.cabinet_cm
+    return Room(
+        net_l=max(answer.net_l, 0.5),
+        water_depth_cm=max(answer.water_depth_cm, 1),
+        length_cm=max(answer.inside_length_cm, 5),
+        width_cm=max(answer.inside_width_cm, 5),
+        rim_to_water_cm=plan.tank.fill_below_rim_cm,
+        behind_cm=place.behind_cm,
+        beneath_cm=max(beneath - place.canister_at_cm, 0),
+        sockets=place.sockets,
+        water=place.water,
+        kind=place.room,
+        drilled=place.drilled,
+        overflow_box=place.overflow_box,
+        lid=place.lid,
+        planted=place.planted,
+        often_away=place.often_away,
+        tanks_here_count=place.tanks_here_count,
+        sump_level_cm=place.sump.level_cm if place.sump else None,
+        film_here_m2=answer.glass_m2 + gravel,
+    )
+
+
+@worked_out_once
+def room(state: LogbookState) -> Room:
+    """The tank and what stands round it. state: the tank's."""
+    air = filter_plan(state).air
+    return room_of(tank_plan(state), volume(state)).model_copy(
+        update={"air_own": air.source == "own", "air_stones": air.stones}
+    )
+
+
+GAP_CM = 4.0
+"""Kept between two of a kind that stand side by side (common practice)."""
+
+
+def beside_cm(kind: str, others: list[FittedFilter]) -> float:
+    """Room that others of a kind take, cm. kind: of the filter to place; others: those placed before it."""
+    return sum(f.filter.width_cm + GAP_CM for f in others if f.filter.kind == kind)
+
+
+def fitting_question(state: LogbookState, fitted: FittedFilter, before: list[FittedFilter]) -> FittingPlanQuestion:
+    """Where one filter's parts go on this tank.
+
+    state: the tank's; fitted: the filter, on it or only looked at; before: those that have their places already.
+    """
+    plan, layout = tank_plan(state), fit_plan(state).of(fitted.key)
+    # An outlet laid out above the water is the loop broken there.
+    plumbing = fitted.plumbing.model_copy(update={"outlet_above_water_cm": -layout.outlet_depth_cm})
+    answer = volume(state)
+    return FittingPlanQuestion(
+        filter=fitted.filter,
+        room=room_of(plan, answer),
+        plumbing=plumbing,
+        stand_height_cm=plan.surroundings.stand_height_cm,
+        tank_height_cm=plan.tank.height_cm,
+        canister_at_cm=plan.surroundings.canister_at_cm,
+        substrate_depth_cm=plan.tank.substrate_depth_cm,
+        surface_cm2=max(answer.surface_cm2, 10),
+        sump=plan.surroundings.sump,
+        beside_cm=beside_cm(fitted.filter.kind, before),
+        layout=layout,
+    )
+
+
+def _as_laid(question: FittingPlanQuestion) -> FittingPlanQuestion:
+    """The same with its hoses as long as they are drawn, where hoses make its path."""
+    if not kind_of(question.filter.kind).hosed:
+        return question
+    drawn = drawn_hose_m(question)
+    return question.model_copy(update={"plumbing": question.plumbing.model_copy(update={"hose_length_m": drawn})})
+
+
+@worked_out_once
+def hang(state: LogbookState, also: list[FittedFilter] | None = None) -> list[Hung]:
+    """Every filter on the tank, beside the others.
+
+    state: the tank's; also: instead of what hangs there, these, to look at before they are chosen.
+    """
+    fitted = state.filters() if also is None else also
+    if not fitted:
+        return []
+    here, load, warm = room(state), stock_load(state), temperature_c(state)
+    stock = stock_plan(state)
+    # What is only looked at is drawn in its usual place, as the ranking counts it.
+    laid = [_as_laid(fitting_question(state, f, fitted[:n] if also is None else [])) for n, f in enumerate(fitted)]
+    # Together they catch the dirt of one tank, each as the water goes through it.
+    clean = np.array(
+        [
+            deliver(
+                table_of([q.filter]), here, q.plumbing, load.feed_g_day, warm, packed={q.filter.id: f.media}
+            ).clean_lph[0]
+            for q, f in zip(laid, fitted, strict=True)
+        ]
+    )
+    found = []
+    for f, q, share in zip(fitted, laid, food_shares(clean), strict=True):
+        flow = filter_flow(
+            FilterFlowQuestion(
+                filter=f.filter,
+                room=here,
+                plumbing=q.plumbing,
+                media=f.media,
+                animals=stock.animals,
+                own_species=stock.own_species,
+                feed_g_day=load.feed_g_day,
+                food_share=float(share),
+                temperature_c=warm,
+            )
+        )
+        question = q.model_copy(update={"return_lph": flow.delivered_lph})
+        found.append(
+            Hung(
+                key=f.key,
+                filter=f.filter,
+                media=f.media,
+                plumbing=q.plumbing,
+                layout=q.layout,
+                owned=f.owned,
+                runs=state.runs(f.key),
+                food_share=float(share),
+                plan_question=question,
+                plan=fitting_plan(question),
+                flow=flow,
+                watts=float(watts_here(table_of([f.filter]), here)[0]),
+            )
+        )
+    return found
+
+
+def steps_of(state: LogbookState, one: Hung) -> FittingStepsAnswer:
+    """The fitting steps of one filter, with the sizes of its own plan. state: the tank's; one: the filter."""
+    f, plan = one.filter, one.plan
+    here = one.plan_question.room
+    hosed = kind_of(f.kind).hosed
+    return fitting_steps(
+        FittingStepsQuestion(
+            kind=f.kind,
+            filter_height_cm=f.height_cm,
+            body_l=max(f.body_l, 0.05),
+            water_depth_cm=here.water_depth_cm,
+            rim_to_water_cm=here.rim_to_water_cm,
+            media_l=f.media_l,
+            media_path=f.media_path,
+            priming=f.priming,
+            turning_wheel=f.wheel_m2 > 0,
+            bar_tilts=f.bar_tilts,
+            mid_strainer=f.mid_strainer,
+            pump_wet=f.pump_wet,
+            hose_bore_mm=one.plumbing.hose_bore_mm or f.hose_bore_mm if hosed else None,
+            hose_length_m=min(max(plan.hose_m, 0.2), 50) if hosed else None,
+            intake_depth_cm=min(plan.intake_depth_cm, 300),
+            outlet_depth_cm=one.layout.outlet_depth_cm,
+            uplift_cm=plan.uplift_cm if f.air else None,
+            needs_guard=needs_guard(state) and not f.air,
+            behind_cm=here.behind_cm,
+            check_valve=one.layout.check_valve,
+        )
+    )
+
+
+def dangers_of(one: Hung, heater: HeaterHere | None) -> DrainDownAnswer:
+    """What could go wrong with one filter as laid out. one: the filter; heater: what may be left dry."""
+    return drain_down(DrainDownQuestion(**dict(one.plan_question), heater=heater))
+
+
+def sump_under(one: Hung) -> Sump | None:
+    """The sump a filter is, as measured or at the usual level; None of a filter that is none. one: the filter."""
+    return sump_here(one.plan_question) if kind_of(one.filter.kind).rise == "return" else None
+
+
+def overflow_of(one: Hung) -> OverflowCheckAnswer | None:
+    """A sump's overflow, drains and run-back; None for a filter that has none. one: the filter."""
+    q, sump = one.plan_question, sump_under(one)
+    if sump is None:
+        return None
+    mains = [d for d in sump.drains if not d.emergency]
+    spare = next((d for d in sump.drains if d.emergency), None)
+    fall = (q.stand_height_cm + q.room.water_depth_cm - q.canister_at_cm - sump.level_cm) / 100
+    return overflow_check(
+        OverflowCheckQuestion(
+            return_lph=max(one.flow.delivered_lph, 10),
+            weir_cm=sump.weir_cm,
+            drain_bore_mm=min(d.bore_mm for d in mains),
+            drains_count=len(mains),
+            emergency_bore_mm=spare.bore_mm if spare else None,
+            drain_fall_m=min(max(fall, 0.1), 10),
+            tank_surface_cm2=max(q.surface_cm2 or 100, 100),
+            return_below_surface_cm=1.0 if one.layout.siphon_break else max(one.layout.outlet_depth_cm, 0.0),
+            sump_free_l=sump.free_l,
+        )
+    )
+
+
+def path_of(state: LogbookState, one: Hung) -> OperatingPointQuestion | None:
+    """One filter's plumbing as the operating point and `.inp` take it; None where air drives it.
+
+    state: the tank's; one: the filter.
+    """
+    if one.filter.air:
+        return None
+    feed = stock_load(state).feed_g_day * one.food_share
+    here = one.plan_question.room
+    return path_question(one.filter, here, one.plumbing, one.media, feed, temperature_c(state))
+
+
+def stirred_by(
+    asked: RankFiltersQuestion, hung: list[Hung], low_lph: float
+) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
+    """What currents some filters make, and what oxygen they keep.
+
+    asked: the ranking's question of the tank; hung: the filters; low_lph: flow asked, L/h.
+    """
+    load = waste_load(
+        WasteLoadQuestion(
+            net_l=asked.room.net_l, animals=asked.animals, own_species=asked.own_species, feed_g_day=asked.feed_g_day
+        )
+    )
+    return stirred(
+        asked.room,
+        [Placed(h.filter, h.plumbing, h.flow.delivered_lph, h.layout) for h in hung],
+        likings(asked.animals, asked.own_species),
+        breathers(asked.animals, asked.own_species),
+        low_lph,
+        load.today_mg_n_day,
+        asked.temperature_c,
+    )
+
+
+def rank_question(state: LogbookState) -> RankFiltersQuestion:
+    """The ranking's question for this tank; what hangs there counts as it hangs. state: the tank's."""
+    stock, plan = stock_plan(state), filter_plan(state)
+    hung = hang(state)
+    # What is only looked at counts with the hoses it would get here, as it does once it is chosen.
+    hosed = [f for f in (*CATALOGUE, *plan.own_filters) if kind_of(f.kind).hosed]
+    base = fitting_question(state, FittedFilter(key="looked-at", filter=CATALOGUE[0], plumbing=plan.plumbing), [])
+    return RankFiltersQuestion(
+        room=room(state),
+        hose_m={f.id: drawn_hose_m(base.model_copy(update={"filter": f})) for f in hosed},
+        animals=stock.animals,
+        own_species=stock.own_species,
+        feed_g_day=stock.feed_g_day,
+        plumbing=base.plumbing,
+        priorities=plan.priorities,
+        own_filters=plan.own_filters,
+        hung=[HungHere(filter_id=h.filter.id, plumbing=h.plumbing, media=h.media) for h in hung],
+        running_ids=[h.filter.id for h in hung] if state.flow_tests else [],
+        price_per_kwh=plan.price_per_kwh,
+        temperature_c=temperature_c(state),
+    )
+
+
+__all__ = [
+    "Hung",
+    "dangers_of",
+    "fitting_question",
+    "hang",
+    "needs_guard",
+    "overflow_of",
+    "path_of",
+    "rank_question",
+    "room",
+    "room_of",
+    "steps_of",
+    "stock_load",
+    "sump_under",
+    "temperature_c",
+]

@@ -1,0 +1,394 @@
+"""From where a tank stands to the questions the core answers."""
+
+from collections.abc import Callable
+from datetime import datetime, timedelta
+
+from reedmace.core.cycle import CycleLog, LoggedReading
+from reedmace.core.cycle.record.log import (
+    KitSteps,
+    LoggedAlkalinity,
+    LoggedChange,
+    LoggedDose,
+    LoggedMedia,
+    LoggedOutage,
+    MediaWhat,
+    TapWater,
+)
+from reedmace.core.filter.kinds import kind_of
+from reedmace.core.memo import worked_out_once
+from reedmace.core.quantity.units import as_nitrogen
+from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
+from reedmace.core.stock.species import Water
+from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
+from reedmace.logbook.plans.plan_kinds import CyclePlan, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
+from reedmace.logbook.replay.arrival import came_at, came_with_animals, since
+from reedmace.logbook.replay.entries import Conditioner, MediaWork, Outage, PlantGrowth, Reading, Stocking
+from reedmace.logbook.replay.state import LogbookState, shares_of
+
+DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36, substrate_depth_cm=3)
+"""What is assumed until the tank has been measured; every screen that uses it says so."""
+UNKNOWN_LOAD = 0.3
+"""mg N/L a day assumed until animals are chosen: a community's (memory)."""
+
+
+def tank_plan(state: LogbookState) -> TankPlan:
+    """The tank as measured, or the stated default. state: the tank's."""
+    body = state.tank_plan.body if state.tank_plan else None
+    return body if isinstance(body, TankPlan) else TankPlan(kind="tank-plan", tank=DEFAULT_TANK)
+
+
+def stock_plan(state: LogbookState) -> StockPlan:
+    """The animals wanted or kept, none until they are chosen. state: the tank's."""
+    body = state.stock_plan.body if state.stock_plan else None
+    return body if isinstance(body, StockPlan) else StockPlan(kind="stock-plan", animals=[])
+
+
+def filter_plan(state: LogbookState) -> FilterPlan:
+    """What hangs on the tank, nothing until it is chosen. state: the tank's."""
+    body = state.filter_plan.body if state.filter_plan else None
+    return body if isinstance(body, FilterPlan) else FilterPlan(kind="filter-plan")
+
+
+def fit_plan(state: LogbookState) -> FitPlan:
+    """Where parts are put, everything where it usually goes until then. state: the tank's."""
+    body = state.fit_plan.body if state.fit_plan else None
+    return body if isinstance(body, FitPlan) else FitPlan(kind="fit-plan")
+
+
+USUAL_WATER: dict[Water, tuple[float, float, float]] = {
+    "fresh": (0, 7.4, 4),
+    "brackish": (10, 7.8, 6),
+    "salt": (35, 8.1, 8),
+}
+"""Salinity in g/kg, pH and KH in dKH of a kind of water until they are measured (common practice)."""
+
+
+def cycle_plan(state: LogbookState, now: datetime) -> CyclePlan:
+    """The cycle as planned, or one that would begin now in the usual water of its kind. state: the tank's; now: aware time."""
+    body = state.cycle_plan.body if state.cycle_plan else None
+    if isinstance(body, CyclePlan):
+        return body
+    place = tank_plan(state).surroundings
+    salinity, ph, kh = USUAL_WATER[place.water]
+    return CyclePlan(
+        kind="cycle-plan",
+        started_at=since(state) or now,
+        method="animals-in" if came_with_animals(state) else "measured-ammonia",
+        salinity_g_kg=salinity,
+        start_ph=place.ph or ph,
+        start_kh_dkh=kh,
+        tap=TapWater(chlorine="unknown"),
+    )
+
+
+def kit_plan(state: LogbookState) -> KitPlan:
+    """The keeper's test kit, the usual steps until they are entered. state: the tank's."""
+    body = state.kit_plan.body if state.kit_plan else None
+    return body if isinstance(body, KitPlan) else KitPlan(kind="kit-plan")
+
+
+def volume_question(plan: TankPlan) -> TankVolumeQuestion:
+    """The tank with the water of its sump. plan: the tank's."""
+    sump = plan.surroundings.sump
+    if sump is None:
+        return plan.tank
+    return plan.tank.model_copy(update={"water_outside_l": min(plan.tank.water_outside_l + sump.held_l, 5000)})
+
+
+@worked_out_once
+def volume(state: LogbookState) -> TankVolumeAnswer:
+    """The tank's volume, of the stated default until it has been measured. state: the tank's."""
+    return tank_volume(volume_question(tank_plan(state)))
+
+
+def net_litres(state: LogbookState) -> float:
+    """Net water in L. state: the tank's."""
+    return max(volume(state).net_l, 0.5)
+
+
+@worked_out_once
+def daily_load(state: LogbookState) -> float:
+    """Planned ammonia, mg N per litre and day; 0.3 until animals are chosen. state: the tank's."""
+    stock = stock_plan(state)
+    if not (stock.animals or stock.feed_g_day):
+        return UNKNOWN_LOAD
+    question = WasteLoadQuestion(
+        net_l=net_litres(state), animals=stock.animals, own_species=stock.own_species, feed_g_day=stock.feed_g_day
+    )
+    return waste_load(question).ammonia_mg_n_l_day
+
+
+@worked_out_once
+def animals_in(state: LogbookState) -> list[Animals]:
+    """The animals put in so far less those lost, by species. state: the tank's."""
+    counts: dict[str, int] = {}
+    if came_with_animals(state):
+        # They were in before the notebook began: those of the Stock stage as it stood before others were put in.
+        before = state.model_copy(update={"stock_plan": state.stock_before})
+        counts = {a.species_id: a.count for a in stock_plan(before).animals}
+    for e in state.events:
+        if isinstance(e.body, Stocking):
+            counts[e.body.species_id] = counts.get(e.body.species_id, 0) + e.body.count
+    return [Animals(species_id=s, count=min(n, 2000)) for s, n in counts.items() if n > 0]
+
+
+@worked_out_once
+def load_in(state: LogbookState) -> float:
+    """Ammonia of the animals that are in, mg N per litre and day; of the planned ones where none were written down."""
+    own = stock_plan(state).own_species
+    known = {s.id for s in own} | set(SPECIES)
+    present = [a for a in animals_in(state) if a.species_id in known]
+    if not present:
+        return daily_load(state)
+    question = WasteLoadQuestion(net_l=net_litres(state), animals=present, own_species=own)
+    return waste_load(question).ammonia_mg_n_l_day
+
+
+_MEDIA: dict[str, MediaWhat] = {
+    "rinsed": "rinsed-tank-water",
+    "rinsed-tap": "rinsed-tap",
+    "replaced": "replaced",
+    "dried": "dried",
+    "seed-added": "seed-added",
+    "new-filter": "new-filter",
+    "moved": "seed-added",
+}
+
+
+def film_shares(state: LogbookState, at: datetime) -> dict[str, float]:
+    """Share of all film that each filter holds, or held until it was taken off, by its key.
+
+    state: the tank's; at: aware time.
+    """
+    return {**{t.key: t.share for t in state.taken_off}, **shares_of(state.filters(), state.hung_since, at)}
+
+
+def _off_again(state: LogbookState, plan: CyclePlan, day: Callable[[datetime], float]) -> list[LoggedMedia]:
+    """Filters taken off since the cycle began: before that there was no film to lose with them."""
+    return [
+        LoggedMedia(day=day(t.at), what="taken-off", share=t.share)
+        for t in state.taken_off
+        if t.at > plan.started_at and day(t.at) <= 400
+    ]
+
+
+def stretches(state: LogbookState, now: datetime) -> list[tuple[datetime, datetime | None, str]]:
+    """Every stop of every filter: (from, until, key), until None while it lasts; a stop of all is one of each.
+
+    state: the tank's; now: aware time; "*" stands for the filter of a tank that lists none.
+    """
+    bodies = [f.key for f in state.filters()]
+    gone = {t.key: t.at for t in state.taken_off}
+    found: list[tuple[datetime, datetime | None, str]] = []
+    since: dict[str, datetime] = {}
+    for e in state.events:
+        if not isinstance(e.body, Outage):
+            continue
+        for key in [e.body.filter_key] if e.body.filter_key else bodies or ["*"]:
+            if not e.body.running:
+                since.setdefault(key, e.at)
+            elif key in since:
+                found.append((since.pop(key), e.at, key))
+    # One that was taken off stands still no longer.
+    found += [(at, gone.get(key) if key not in bodies else None, key) for key, at in since.items() if now > at]
+    return sorted(found, key=lambda s: (s[0], s[2]))
+
+
+def _outages(state: LogbookState, day: Callable[[datetime], float], now: datetime) -> list[LoggedOutage]:
+    """The same as the cycle takes them, each with the share of film its filter holds."""
+    shares, bodies = film_shares(state, now), {f.key: f.filter for f in state.filters()}
+    return [
+        LoggedOutage(
+            day=min(max(day(a), 0), 400),
+            hours=min((b - a).total_seconds() / 3600, 10000),
+            share=shares.get(key, 1.0),
+            closed=kind_of(bodies[key].kind).closed if key in bodies else None,
+        )
+        for a, until, key in stretches(state, now)
+        for b in [until or now]
+        if day(b) >= 0 and day(a) <= 400
+    ][-100:]
+
+
+def kit_of(state: LogbookState, now: datetime) -> KitSteps:
+    """The keeper's kit with whether it is past its date; the usual steps until they are entered.
+
+    state: the tank's; now: aware time.
+    """
+    plan = kit_plan(state)
+    past = plan.expires_on is not None and plan.expires_on < now.date()
+    return plan.kit.model_copy(update={"expired": plan.kit.expired or past})
+
+
+@worked_out_once
+def cycle_log(state: LogbookState, now: datetime) -> CycleLog | None:
+    """The cycle as the core takes it, None before a cycle is planned. state: the tank's; now: aware time."""
+    plan = state.cycle_plan.body if state.cycle_plan else None
+    return _log(state, plan, now) if isinstance(plan, CyclePlan) else None
+
+
+USUAL_KEPT_C = 25
+"""Of a tank with animals until it is measured (common practice)."""
+CARE_DAYS, LONG_DAYS = 120, 300
+"""So far back the log of a long running tank is read; a cycle begun before the other is long over."""
+
+
+@worked_out_once
+def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
+    """The log by which a tank with animals is judged, with or without a cycle plan and however old; None without animals.
+
+    Where no plan says otherwise the water is that of the tank's own kind. state: the tank's; now: aware time.
+    """
+    plan = state.cycle_plan.body if state.cycle_plan else None
+    planned = plan if isinstance(plan, CyclePlan) else None
+    unnamed = came_with_animals(state) is not None and not stock_plan(state).animals
+    if not animals_in(state) and not unnamed and (planned is None or planned.method != "animals-in"):
+        return None
+    return lived_log(state, now)
+
+
+def lived_log(state: LogbookState, now: datetime) -> CycleLog | None:
+    """The same of a tank in which animals live or lived until all were lost; None where none ever came.
+
+    state: the tank's; now: aware time.
+    """
+    plan = state.cycle_plan.body if state.cycle_plan else None
+    planned = plan if isinstance(plan, CyclePlan) else None
+    put_in = came_at(state)
+    if planned is None and not put_in:
+        return None
+    if planned is not None and now - planned.started_at <= timedelta(days=LONG_DAYS):
+        return _log(state, planned, now)
+    begun = planned.started_at if planned else min(put_in)
+    since = max(begun, now - timedelta(days=CARE_DAYS))
+    if planned is None:
+        heat = tank_plan(state).surroundings.temperature_c
+        planned = cycle_plan(state, since).model_copy(update={"temperature_c": heat or USUAL_KEPT_C})
+    return _log(state, planned.model_copy(update={"started_at": since}), now)
+
+
+def salinity_now(state: LogbookState) -> float:
+    """Salinity as last read, else as planned or usual for the tank's kind of water, g/kg. state: the tank's."""
+    body = state.cycle_plan.body if state.cycle_plan else None
+    return _salinity(state, body if isinstance(body, CyclePlan) else None)
+
+
+def _salinity(state: LogbookState, plan: CyclePlan | None) -> float:
+    """Salinity as last read, else as planned, else as usual, g/kg."""
+    read = [
+        e.body.salinity_g_kg for e in state.readings if isinstance(e.body, Reading) and e.body.salinity_g_kg is not None
+    ]
+    if read:
+        return read[-1]
+    return plan.salinity_g_kg if plan else USUAL_WATER[tank_plan(state).surroundings.water][0]
+
+
+def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
+    def day(at: datetime) -> float:
+        return (at - plan.started_at).total_seconds() / 86400
+
+    def within(at: datetime) -> bool:
+        # A test made on the morning of the first day, before the dose, belongs to day 0.
+        return -1 <= day(at) <= 400
+
+    readings = []
+    for e in state.readings:
+        r = e.body
+        if not isinstance(r, Reading) or not within(e.at):
+            continue
+        readings.append(
+            LoggedReading(
+                day=max(day(e.at), 0),
+                ammonia_mg_n_l=None if r.ammonia_ppm is None else as_nitrogen(r.ammonia_ppm, "ammonia", r.basis),
+                nitrite_mg_n_l=None if r.nitrite_ppm is None else as_nitrogen(r.nitrite_ppm, "nitrite", r.basis),
+                nitrate_mg_n_l=None if r.nitrate_ppm is None else as_nitrogen(r.nitrate_ppm, "nitrate", r.basis),
+                ph=r.ph,
+                kh_dkh=r.kh_dkh,
+                temperature_c=r.temperature_c,
+                phosphate_ppm=r.phosphate_ppm,
+                salinity_g_kg=r.salinity_g_kg,
+                off_scale=r.off_scale,
+            )
+        )
+    stock = stock_plan(state)
+    shares = film_shares(state, now)
+    conditioned = [e.at for e in state.events if isinstance(e.body, Conditioner) and within(e.at)]
+    growth = [day(e.at) for e in state.events if isinstance(e.body, PlantGrowth) and within(e.at)]
+    present = animals_in(state)
+    put_in = [day(at) for at in came_at(state)]
+    tap = plan.tap
+    offered = cycle_plan(state.model_copy(update={"cycle_plan": None}), now)
+    if state.cycle_plan is not None and (plan.start_ph, plan.start_kh_dkh) != (offered.start_ph, offered.start_kh_dkh):
+        # The water it was filled with came from the tap, unless the plan says otherwise. Without a plan, or where its two
+        # figures were left as they were offered, nobody said what either is.
+        tap = tap.model_copy(
+            update={
+                "ph": plan.start_ph if tap.ph is None else tap.ph,
+                "kh_dkh": plan.start_kh_dkh if tap.kh_dkh is None else tap.kh_dkh,
+            }
+        )
+    return CycleLog(
+        net_l=net_litres(state),
+        day_now=min(max(day(now), 0), 400),
+        method=plan.method,
+        helpers=plan.helpers,
+        temperature_c=plan.temperature_c,
+        salinity_g_kg=_salinity(state, plan),
+        start_kh_dkh=plan.start_kh_dkh,
+        start_ph=plan.start_ph,
+        tap=tap,
+        planned_load_mg_n_l_day=min(daily_load(state), 1000),
+        litres_known=state.tank_plan is not None,
+        animals=stock.animals,
+        own_species=stock.own_species,
+        present=present,
+        stocked_day=max(min(max(put_in), 400), 0) if put_in else None,
+        animals_in_mg_n_l_day=min(load_in(state), 1000) if plan.method == "animals-in" or present else 0,
+        food_g_day=plan.food_g_day,
+        plan_target_ppm=plan.target_ppm,
+        product=plan.product,
+        seed_share=plan.seed_share,
+        rock_kg=plan.rock_kg,
+        donor=plan.donor,
+        bottle=plan.bottle,
+        plants=plan.plants,
+        plants_growing_day=max(min(growth), 0) if growth else None,
+        filter_running=state.filter_running,
+        filter_closed=any(kind_of(f.filter.kind).closed for f in state.filters()),
+        skimmer_running=plan.skimmer_running,
+        kit=kit_of(state, now),
+        readings=readings[-400:],
+        doses=[
+            LoggedDose(day=max(day(e.at), 0), raise_mg_n_l=e.body.raise_mg_n_l)
+            for e in state.doses
+            if e.body.kind == "dose" and within(e.at)
+        ][-400:],
+        changes=[
+            LoggedChange(
+                day=max(day(e.at), 0),
+                share=e.body.share,
+                treated=e.body.treated,
+                conditioned=any(at >= e.at for at in conditioned),
+            )
+            for e in state.changes
+            if e.body.kind == "water-change" and within(e.at)
+        ][-400:],
+        alkalinity=[
+            LoggedAlkalinity(day=max(day(e.at), 0), raise_dkh=e.body.raise_dkh)
+            for e in state.alkalinity
+            if e.body.kind == "alkalinity" and within(e.at)
+        ][-400:],
+        outages=_outages(state, day, now),
+        media=[
+            *_off_again(state, plan, day),
+            *[
+                LoggedMedia(
+                    day=max(day(e.at), 0),
+                    what=_MEDIA[e.body.what],
+                    share=e.body.share * (shares.get(e.body.filter_key, 1.0) if e.body.filter_key else 1.0),
+                )
+                for e in state.events
+                if isinstance(e.body, MediaWork) and e.body.what in _MEDIA and within(e.at)
+            ],
+        ][-100:],
+    )

@@ -1,0 +1,33 @@
+"""Salinity over time: what evaporates leaves its salt behind, and what is taken out takes its salt along."""
+
+from datetime import datetime, timedelta
+
+from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG
+from reedmace.core.quantity import formatting
+from reedmace.logbook.replay.entries import Reading
+from reedmace.logbook.replay.questions import cycle_plan, net_litres
+from reedmace.logbook.replay.state import LogbookState
+
+LATELY = timedelta(days=14)
+DRIFT_G_KG = 1.0
+"""So far from where it is kept salinity is brought back (common practice)."""
+
+
+def salinity_drift(state: LogbookState, now: datetime) -> str | None:
+    """What the newest reading asks for, in words; None in fresh water, without a late reading, or where it stands well.
+
+    state: the tank's; now: aware time. Fresh water in is volume × (read / kept − 1), by the salt that stays.
+    """
+    kept = cycle_plan(state, now).salinity_g_kg
+    read = [
+        (e.at, e.body.salinity_g_kg) for e in state.readings if isinstance(e.body, Reading) and e.body.salinity_g_kg
+    ]
+    if kept < SALT_FROM_G_KG or not read or now - read[-1][0] > LATELY:
+        return None
+    salinity = read[-1][1]
+    if salinity - kept >= DRIFT_G_KG:
+        litres = net_litres(state) * (salinity / kept - 1)
+        return f"Salinity stands at {salinity:.1f} g/kg where {kept:.0f} is kept: water has evaporated. Top up with about {formatting.litres(litres)} of fresh water in all, so little at a time that it falls no more than 1 g/kg a day; where the tank is full, take as much out first."
+    if kept - salinity >= DRIFT_G_KG:
+        return f"Salinity stands at {salinity:.1f} g/kg where {kept:.0f} is kept: the next changes bring it back, mixed a little saltier, no more than 1 g/kg a day."
+    return None
