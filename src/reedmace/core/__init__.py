@@ -1,4 +1,4 @@
-"""The rules and the computation. Pure: no interface, no database, no clock, no files written, no network.
+"""Domain rules and computations. Pure functions: no interface, database, clock, file writes or network.
 
 Everything here takes what it needs as arguments (the time too) and returns an answer with its working.
 """

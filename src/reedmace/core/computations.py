@@ -1,4 +1,4 @@
-"""The named computations, once: what the HTTP door, the command line and the working panel are all fed from."""
+"""All named computations, imported once; used by the HTTP API, the command line and the working panel."""
 
 from collections.abc import Mapping
 from types import MappingProxyType
@@ -8,7 +8,7 @@ from reedmace.core import chemistry, cycle, film, filter, fit, flow, quantity, s
 from reedmace.core.contract import REGISTERED, Answer, Computation
 from reedmace.core.registry import answered
 
-# Importing a room registers what it computes.
+# Importing a package registers its computations.
 _ROOMS = (tank, stock, film, flow, filter, fit, upkeep, chemistry, cycle, quantity)
 
 COMPUTATIONS: Mapping[str, Computation[Any, Any]] = MappingProxyType(REGISTERED)

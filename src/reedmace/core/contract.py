@@ -1,4 +1,4 @@
-"""The contract every named computation keeps: a question, an answer, and the working between them."""
+"""The contract of a named computation: a question, an answer, and the working between them."""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -11,7 +11,7 @@ from reedmace.core.sources import SOURCES
 
 
 class WorkingLine(BaseModel):
-    """One line a person can follow on paper."""
+    """One line of a calculation that a person can follow on paper."""
 
     model_config = ConfigDict(frozen=True, defer_build=True)
 
@@ -25,19 +25,19 @@ class WorkingLine(BaseModel):
 
 
 class Question(BaseModel):
-    """Base of every input: unknown fields and infinities are refused."""
+    """Base of every input; unknown fields and infinities are rejected."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False, defer_build=True)
 
 
 class Part(BaseModel):
-    """Base of the parts an input or answer is made of."""
+    """Base of the parts of inputs and answers."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False, defer_build=True)
 
 
 class Issue(Part):
-    """One thing wrong, whoever finds it: where, what, and the remedy."""
+    """One fault: where, what, and the remedy."""
 
     where: str = Field(description="The field, part or basket it is about")
     what: str
@@ -48,7 +48,7 @@ class Issue(Part):
 
 
 class Answer(BaseModel):
-    """Base of every output. `verdict` is a sentence; `working` the lines behind the numbers."""
+    """Base of every output. `verdict` is a sentence; `working` holds the lines behind the numbers."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False, defer_build=True)
 
@@ -57,7 +57,7 @@ class Answer(BaseModel):
 
     @model_validator(mode="after")
     def _say_what_each_line_gives(self) -> Self:
-        # A figure's own line is the one that came to it, to the last bit; nobody has to keep a second list of that.
+        # A line belongs to the figure with exactly its value, so the two are matched by value.
         figures: dict[float, list[str]] = {}
         for name in type(self).model_fields:
             value = getattr(self, name)
@@ -73,13 +73,13 @@ class Answer(BaseModel):
 
 
 class Working:
-    """Collects the lines of one answer. Refuses a source nobody has written down."""
+    """Collects the working lines of one answer. Rejects an unknown source."""
 
     def __init__(self) -> None:
         self.lines: list[WorkingLine] = []
 
     def line(self, symbol: str, formula: str, put_in: str, value: float, unit: str, source: str) -> float:
-        """Write one line and hand back `value` (in `unit`), so sums read top down. KeyError if `source` is unknown."""
+        """Append one line and return `value` (in `unit`). KeyError if `source` is unknown."""
         SOURCES[source]
         self.lines.append(
             WorkingLine(symbol=symbol, formula=formula, put_in=put_in, value=float(value), unit=unit, source=source)
@@ -87,7 +87,7 @@ class Working:
         return value
 
     def sum(self, symbol: str, formula: str, figures: dict[str, float], unit: str, source: str) -> float:
-        """Reckon `formula` with `figures`, write the line and hand back what it comes to, in `unit`.
+        """Evaluate `formula` with `figures`, append the line and return the result, in `unit`.
 
         The text shown is the sum done: see `core.expression`. KeyError if `source` is unknown.
         """
@@ -100,7 +100,7 @@ A = TypeVar("A", bound=Answer)
 
 @dataclass(frozen=True)
 class Computation(Generic[Q, A]):
-    """One named computation: what it answers, its input and output, and the pure function between."""
+    """One named computation: what it answers, its input and output types, and its pure function."""
 
     name: str
     answers: str
@@ -119,11 +119,14 @@ class Computation(Generic[Q, A]):
 
 
 REGISTERED: dict[str, Computation[Any, Any]] = {}
-"""Filled by `computation` as the rooms are imported; read through `core.computations`, which imports them all."""
+"""Registry filled by `computation` as the packages are imported;
+
+read through `core.computations`, which imports them all.
+"""
 
 
 def computation(name: str, answers: str) -> Callable[[Callable[[Q], A]], Callable[[Q], A]]:
-    """Register a pure function as a named computation; its signature tells question and answer.
+    """Register a pure function as a named computation; its signature gives question and answer.
 
     name: as asked for; answers: what it answers, in a line. ValueError if the name is taken.
     """
@@ -139,7 +142,7 @@ def computation(name: str, answers: str) -> Callable[[Callable[[Q], A]], Callabl
 
 
 def number(unit: str, low: float, high: float, about: str = "") -> Any:
-    """A pydantic field for a figure in `unit` from `low` to `high`. The range is enforced and published."""
+    """A pydantic field for a number in `unit` from `low` to `high`. The range is enforced and published."""
     return Field(ge=low, le=high, description=about or None, json_schema_extra={"unit": unit})
 
 

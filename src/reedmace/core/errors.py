@@ -2,11 +2,11 @@
 
 
 class ReedmaceError(Exception):
-    """Base of every error the core raises on purpose. The text is built from the fields and fit to be shown."""
+    """Base of every deliberate error of the core. The text is built from the fields and can be shown to a user."""
 
 
 class CannotAnswer(ReedmaceError, ValueError):
-    """The question is well formed but makes no sense together (where: field name; what; remedy)."""
+    """The question is well formed but inconsistent (where: field name; what; remedy)."""
 
     def __init__(self, where: str, what: str, remedy: str) -> None:
         self.where, self.what, self.remedy = where, what, remedy

@@ -1,4 +1,4 @@
-"""The arithmetic of a working's line: a formula as a person reads it, reckoned with its figures and shown with them.
+"""Arithmetic of a working line: evaluates a formula and writes it with its figures put in.
 
 One text is both what is shown and what is reckoned, so the two cannot part.
 """
@@ -24,7 +24,7 @@ _NUMERAL = re.compile(r"\d+(?:\.(\d+))?")
 
 
 def reckon(formula: str, figures: Mapping[str, float]) -> float:
-    """What `formula` comes to with `figures` put in for their names; unitless, the caller knows the unit.
+    """Value of `formula` with `figures` substituted for their names; unitless, the caller knows the unit.
 
     formula: numerals, names of figures, + − × / ^ √ ½ ⌈ ⌉, brackets, max and min. A figure may be named by a numeral
     ("7.14") that stands for its exact value; it must round to it. ValueError for a name that is not given, a figure
@@ -39,7 +39,7 @@ def reckon(formula: str, figures: Mapping[str, float]) -> float:
 
 
 def put_in(formula: str, figures: Mapping[str, float]) -> str:
-    """`formula` with the names of `figures` replaced by their values, to four places that count; unitless."""
+    """`formula` with the names of `figures` replaced by their values, to four significant digits; unitless."""
     return _names(tuple(figures)).sub(lambda found: _written(figures[found[0]], found[0]), formula)
 
 
@@ -59,7 +59,7 @@ def _names(names: tuple[str, ...]) -> re.Pattern[str]:
 
 @lru_cache(maxsize=512)
 def _tree(formula: str, names: tuple[str, ...]) -> ast.expr:
-    """The formula as a tree in which figure i is the name _i."""
+    """The formula as a syntax tree in which figure i is the name _i."""
     found: set[str] = set()
 
     def numbered(match: re.Match[str]) -> str:

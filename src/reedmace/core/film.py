@@ -1,4 +1,4 @@
-"""Film in one currency: what it removes in a day, mg N, at 25 °C with everything plentiful.
+"""Biofilm capacity in one unit: mg N a day at 25 °C with nothing limiting.
 
 A film grows to what it is fed, up to what its surface carries, so what a sponge brings depends on its donor: its load, the time it
 has had, its share of the donor's film, and the way. Only then is it divided by the litres it comes into.
@@ -12,39 +12,45 @@ from reedmace.core.quantity.units import NITROGEN_SHARE
 
 THETA_PER_DEGREE = 1.08
 AREAL_RATE = 50.0
-"""Most a mature film removes, mg N/(m² day) at 25 °C (memory; aquaculture gives tens to hundreds at far higher ammonia)."""
+"""Largest removal of a mature film, mg N/(m² day) at 25 °C (memory;
+
+aquaculture gives tens to hundreds at far higher ammonia).
+"""
 USABLE_DAYS, FULL_DAYS = 15.0, 30.0
-"""Days in a running tank after which a sponge is of use, and after which it is full (common practice)."""
+"""Days in a running tank after which a sponge is usable, and after which it is fully seeded (common practice)."""
 ROCK_MG_N_KG_DAY = 40.0
-"""What a kilo of mature rock removes, mg N/day at 25 °C (memory; a square metre or less of film a kilo)."""
+"""Removal of a kilo of mature rock, mg N/day at 25 °C (memory; equal to a square metre or less of film)."""
 IDLE_HALF_DAYS = 17.0
-"""Days unfed, wet and aired, after which half of a film is gone: decay of 0.04 a day (memory, as in the cycle model)."""
+"""Days without food, wet and aerated, that halve a film: decay of 0.04 a day (memory, as in the cycle model)."""
 Travels = Literal["wet-open", "wet-closed", "damp", "dry"]
 HALF_LIFE_MIN: dict[Travels, float] = {"wet-open": 720, "wet-closed": 120, "damp": 90, "dry": 15}
-"""Minutes until half of a film has died, by how it travels (memory)."""
+"""Minutes that halve a film, by mode of transport (memory)."""
 WARMEST_C, COLDEST_C, SHOCKED_SHARE = 32.0, 4.0, 0.1
-"""Out of this range on the way a tenth is left (memory)."""
+"""Temperature range in transport, and the share of the film left outside it (memory)."""
 NITROGEN_PER_PROTEIN = 0.092
 """kg TAN per kg of protein fed (Timmons and Ebeling's mass balance)."""
 FOOD_PROTEIN = 0.42
 """Share of protein in dry food, taken where the keeper states none (common practice)."""
 FOOD_MG_N_PER_G = FOOD_PROTEIN * NITROGEN_PER_PROTEIN * 1000
-"""Ammonia that a gram of it comes to, mg N (Timmons and Ebeling)."""
+"""Ammonia from a gram of food, mg N (Timmons and Ebeling)."""
 
 
 def grown_share(days: float) -> float:
-    """Share of its full film a medium has after so many days in a running tank. days: 0 or more. Source: common practice."""
+    """Share of its full film a medium has after days in a running tank. days: 0 or more. Source: common practice."""
     return min(max(days, 0.0) / FULL_DAYS, 1.0)
 
 
 def alive_share(minutes_out: float, travels: Travels, temperature_c: float) -> float:
-    """Share of a film alive after the way. minutes_out: min out of running water; travels: how; temperature_c: °C. Source: memory."""
+    """Share of a film alive after transport.
+
+    minutes_out: min out of running water; travels: how; temperature_c: °C. Source: memory.
+    """
     alive = float(0.5 ** (minutes_out / HALF_LIFE_MIN[travels]))
     return alive * (SHOCKED_SHARE if temperature_c > WARMEST_C or temperature_c < COLDEST_C else 1.0)
 
 
 SQUEEZED_SHARE = 0.1
-"""Of the film on the media touched, what a squeeze in tank water costs (memory)."""
+"""Share of the film on the media touched that a squeeze in tank water costs (memory)."""
 
 
 def temperature_factor(temperature_c: float) -> float:
@@ -56,18 +62,18 @@ def temperature_factor(temperature_c: float) -> float:
 
 
 class SeedDonor(Part):
-    """The tank a film comes from: what it is fed, and for how long the piece has run in it."""
+    """The tank a film comes from: its daily food or ammonia, and how long the piece has run in it."""
 
     food_g_day: Annotated[float, number("g/day", 0.01, 5000, "Dry food a day")]
     age_days: Annotated[float, number("days", 0, 10000)] = 365
 
     def film_mg_n_day(self, share: float) -> float:
-        """What a share of its film removes, mg N/day at 25 °C. share: 0 to 1."""
+        """Removal by a share of its film, mg N/day at 25 °C. share: 0 to 1."""
         return self.food_g_day * FOOD_MG_N_PER_G * grown_share(self.age_days) * share
 
 
 class FilmCapacityQuestion(Question):
-    """Where the film comes from, how old it is, its share of the donor's, and the way; where it goes."""
+    """Where the film comes from, its age, its share of the donor's, its transport, and its destination."""
 
     donor_mg_n_day: Annotated[float, number("mg N/day", 0, 1e6, "What the donor's animals make")] | None = None
     donor_food_g_day: Annotated[float, number("g/day", 0, 5000, "Or the dry food it is given")] | None = None
@@ -83,7 +89,7 @@ class FilmCapacityQuestion(Question):
 
 
 class FilmCapacityAnswer(Answer):
-    """What it removes in a day at 25 °C, in all and by litre."""
+    """Removal in a day at 25 °C, in total and per litre."""
 
     film_mg_n_day: Annotated[float, number("mg N/day", 0, 1e6)]
     film_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e6)] | None
@@ -92,12 +98,12 @@ class FilmCapacityAnswer(Answer):
 
 
 USUAL_DONOR_MG_N_DAY = 12.0
-"""A small community tank's, where nothing is said of the donor: a third of a gram of food a day (memory)."""
+"""Daily ammonia of a donor tank when unknown: a small community's, a third of a gram of food a day (memory)."""
 
 
 @computation("film-capacity", "What a filter, sponge, rock or gravel removes in a day")
 def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
-    """What a film removes in a day, from its donor and the way.
+    """Removal of a film in a day, from its donor and its transport.
 
     question: mg N/day or g/day of food, days, share, m², minutes, °C, L. Source: Timmons and Ebeling for food; seeding times
     common practice; survival and areal rate memory.
@@ -141,5 +147,8 @@ def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
 
 
 def film_needed_m2(load_mg_n_day: float, temperature_c: float) -> float:
-    """Film that carries a load at this warmth, m². load_mg_n_day: mg N; temperature_c: °C. Source: memory, as above."""
+    """Film area that carries a load at this temperature, m².
+
+    load_mg_n_day: mg N; temperature_c: °C. Source: memory, as above.
+    """
     return load_mg_n_day / (AREAL_RATE * max(temperature_factor(temperature_c), 0.05))

@@ -1,4 +1,4 @@
-"""Words of the trade that a first tank brings up, each in two lines (common practice)."""
+"""Glossary: words of the trade a beginner meets, each in two lines (common practice)."""
 
 from typing import Literal, get_args
 
@@ -21,7 +21,7 @@ WordKey = Literal[
 
 
 class Word(Part):
-    """One word and what it means."""
+    """One word and its meaning."""
 
     key: WordKey
     word: str

@@ -1,4 +1,4 @@
-"""What a question's own data give is worked out once: a log or a state remembers what pure functions made of it."""
+"""Memoizes pure functions of immutable data: results are stored with the log or state they were computed from."""
 
 from collections.abc import Callable, Mapping
 from functools import wraps
@@ -13,7 +13,7 @@ R = TypeVar("R")
 
 
 class _Memory(dict[object, Any]):
-    """What was worked out; no part of what the thing is, so it never makes two of them unlike."""
+    """Stored results; not part of the value, so two equal objects with different results stay equal."""
 
     def __eq__(self, other: object) -> bool:
         return isinstance(other, _Memory)
@@ -22,12 +22,12 @@ class _Memory(dict[object, Any]):
 
 
 class Remembers(Part):
-    """Data that no longer change once they are asked, and remember what was worked out from them."""
+    """Immutable data that stores the results of functions decorated with `memoize`."""
 
     _worked_out: _Memory = PrivateAttr(default_factory=_Memory)
 
     def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
-        """Another of the same: what was worked out from this one does not hold for it."""
+        """A copy without stored results."""
         copy = super().model_copy(update=update, deep=deep)
         copy._worked_out = _Memory()
         return copy
@@ -37,7 +37,7 @@ S = TypeVar("S", bound=Remembers)
 
 
 def worked_out_once(function: Callable[Concatenate[S, P], R]) -> Callable[Concatenate[S, P], R]:
-    """Work a function out once for each of its first argument and the same further ones.
+    """Memoize a function by its first argument's identity and its further arguments.
 
     function: pure; its first argument no longer changes; what it gives is read by several and changed by none.
     """
@@ -46,7 +46,7 @@ def worked_out_once(function: Callable[Concatenate[S, P], R]) -> Callable[Concat
     def once(of: S, /, *args: P.args, **kwargs: P.kwargs) -> R:
         if kwargs or any(isinstance(a, list | dict) for a in args):
             return function(of, *args, **kwargs)
-        # Read where pydantic keeps it: asking for it by name costs more than many of the sums.
+        # Read from pydantic's private storage: attribute access costs more than many of the computations.
         memory = (of.__pydantic_private__ or {})["_worked_out"]
         key = (function, *args)
         if key not in memory:

@@ -1,4 +1,4 @@
-"""One named computation, with nothing read but the room it stands in: what the command line asks, within a second of the press."""
+"""Registry of computations: finds one by name and imports only its own package."""
 
 import json
 from importlib import import_module
@@ -88,11 +88,11 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "tank-volume",
     ),
 }
-"""Which room answers what; `core.computations` reads them all, and a test holds the two alike."""
+"""Computations of each package; `core.computations` imports all of them, and a test holds the two equal."""
 
 
 def named(name: str) -> Computation[Any, Any] | None:
-    """A computation by its name, its room read where it was not yet; None where there is none of that name. name: as asked for."""
+    """A computation by name, its package imported if needed; None for an unknown name. name: as asked for."""
     for room, names in PACKAGES.items():
         if name in names:
             import_module(f"reedmace.core.{room}")
@@ -110,7 +110,7 @@ def answered(computation: Computation[Any, Any], data: object) -> Answer:
 
 
 def issues_of(error: ValidationError | CannotAnswer) -> list[Issue]:
-    """What is wrong with an input, each with where, what and the remedy, fit to show. error: as raised."""
+    """Faults of an input, each with where, what and the remedy. error: as raised."""
     if isinstance(error, CannotAnswer):
         return [Issue(where=error.where, what=error.what, remedy=error.remedy)]
     found = []

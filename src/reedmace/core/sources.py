@@ -1,4 +1,4 @@
-"""Every source the sums rest on, once. Each has a provenance that a reader can weigh:
+"""All sources of the computations, each with a provenance:
 
 ``published`` (a work anyone can look up), ``common practice`` (a fact of the trade with no publication
 behind it) or ``memory`` (a value written down from memory and not yet confirmed in print).
@@ -12,7 +12,7 @@ Provenance = Literal["published", "common practice", "memory", "exact", "your fi
 
 @dataclass(frozen=True, slots=True)
 class Source:
-    """One source: a short key, how far it can be trusted, and where to find it."""
+    """One source: a short key, its provenance, and where to find it."""
 
     key: str
     provenance: Provenance

@@ -1,4 +1,4 @@
-"""One air pump for one outlet or a whole room: the pressure it must give and what is left."""
+"""One air pump feeding one or more outlets: the pressure it must give and the air it has left."""
 
 import math
 from typing import Annotated
@@ -14,12 +14,12 @@ from reedmace.core.quantity.constants import AIR_KG_M3, AIR_NU, WATER_KG_M3, G
 VALVE_KPA = 1.0
 """Opening pressure of a check valve with its line fittings (memory)."""
 STONE_KPA = 2.0
-"""What a clean air stone holds back (memory); an open tube holds nothing back."""
+"""Pressure loss of a clean air stone (memory); an open tube has none."""
 MOST_MORE = 200
 
 
 class AirOutlet(Part):
-    """So many outlets alike."""
+    """A number of identical outlets."""
 
     count: Annotated[int, whole(1, 200)] = 1
     depth_cm: Annotated[float, number("cm", 0, 300, "Air let go so far under the surface")]
@@ -30,7 +30,7 @@ class AirOutlet(Part):
 
 
 class AirSupplyQuestion(Question):
-    """A pump by its two box figures, the main it feeds, and what hangs on it."""
+    """An air pump by its two rated figures, the main it feeds, and its outlets."""
 
     pump_l_min: Annotated[float, number("L/min", 0.1, 500, "Free flow on the box")]
     pump_kpa: Annotated[float, number("kPa", 1, 200, "Pressure at which it gives up")]
@@ -41,7 +41,7 @@ class AirSupplyQuestion(Question):
 
 
 class AirSupplyAnswer(Answer):
-    """Wanted and given air, the pressure, and how many more outlets of the hardest kind it could carry."""
+    """Required and available air, the pressure, and how many more of the most demanding outlet it could carry."""
 
     wanted_l_min: Annotated[float, number("L/min", 0, 1e5)]
     needed_kpa: Annotated[float, number("kPa", 0, 1e6)]
@@ -52,7 +52,7 @@ class AirSupplyAnswer(Answer):
 
 
 def line_loss_kpa(flow_m3s: float, bore_m: float, length_m: float) -> float:
-    """Pressure an air line costs, kPa.
+    """Pressure loss along an air line, kPa.
 
     flow_m3s: m³/s; bore_m, length_m: m. Source: Darcy-Weisbach with 64/Re and Colebrook-White, air as incompressible
     (it loses a few per cent of its pressure at most here).
@@ -73,8 +73,8 @@ def _outlet_kpa(o: AirOutlet) -> float:
 
 
 def _main_kpa(q: AirSupplyQuestion, total_l_min: float) -> float:
-    # Outlets strung evenly along a main cost a third of what the whole flow would over its whole length; a ring halves
-    # both the flow and the way.
+    # Outlets spaced evenly along a main cost a third of what the whole flow would over its whole length; a ring halves
+    # both the flow and the distance.
     share = 0.5 if q.ring else 1.0
     return line_loss_kpa(total_l_min * share / 60000, q.main_bore_mm / 1000, q.main_length_m * share) / 3
 

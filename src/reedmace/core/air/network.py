@@ -1,4 +1,4 @@
-"""Air through a main: pumps, pipes and outlets at their nodes, solved for every pressure at once. SI inside: Pa, m³/s, m.
+"""Solver for an air network: the pressure at every node, with pumps, pipes and outlets. SI units: Pa, m³/s, m.
 
 Air is taken as incompressible (it loses a few per cent of its pressure at most here). Every law is rising, so there is one
 answer; Newton's steps with a halved one where the balance did not get better find it.
@@ -20,12 +20,12 @@ Ints = NDArray[np.int64]
 ROUGHNESS_M = 1.5e-6
 STEPS, HALVINGS = 200, 40
 BALANCED_M3S = 1e-10
-"""Six thousandths of a millilitre a minute: what may be missing at a node."""
+"""Largest imbalance accepted at a node: six thousandths of a millilitre a minute."""
 
 
 @njit(cache=True)
 def drop_pa(flow: float, bore: float, length: float, valve: float) -> float:
-    """Pressure a line with its valve costs at a flow, Pa.
+    """Pressure loss of a line with its valve at a flow, Pa.
 
     flow: m³/s, 0 or more; bore, length: m; valve: Pa/(m³/s)². Source: Darcy-Weisbach with 64/Re and Colebrook-White.
     """
@@ -38,14 +38,14 @@ def drop_pa(flow: float, bore: float, length: float, valve: float) -> float:
 
 @njit(cache=True)
 def line_flow(pressure: float, bore: float, length: float, valve: float) -> float:
-    """Flow that costs a pressure along a line with its valve, m³/s; with the sign of the pressure.
+    """Flow through a line with its valve at a pressure difference, m³/s; carries the sign of the pressure.
 
     pressure: Pa; bore, length: m; valve: Pa/(m³/s)². The inverse of `drop_pa`.
     """
     if pressure == 0.0:
         return 0.0
     wanted = abs(pressure)
-    # Laminar flow is the most any pressure drives.
+    # Laminar flow is an upper bound at any pressure.
     high = wanted * math.pi * bore**4 / (128 * AIR_NU * AIR_KG_M3 * length)
     low = 0.0
     for _ in range(80):
@@ -61,7 +61,7 @@ def line_flow(pressure: float, bore: float, length: float, valve: float) -> floa
 
 @njit(cache=True)
 def line_slope(flow: float, bore: float, length: float, valve: float) -> float:
-    """How flow grows with pressure along a line, m³/(s Pa). flow: m³/s; bore, length: m; valve: Pa/(m³/s)²."""
+    """Derivative of line flow with respect to pressure, m³/(s Pa). flow: m³/s; bore, length: m; valve: Pa/(m³/s)²."""
     step = max(abs(flow) * 1e-5, 1e-12)
     rise = drop_pa(abs(flow) + step, bore, length, valve) - drop_pa(abs(flow), bore, length, valve)
     return step / rise
@@ -78,7 +78,7 @@ def balance(
     pumps: Floats,
     given: Floats,
 ) -> tuple[Floats, Floats, Floats]:
-    """(what is missing at each node, its slopes, flow of each outlet) for some pressures; m³/s, m³/(s Pa), m³/s.
+    """(imbalance at each node, its Jacobian, flow of each outlet) at given pressures; m³/s, m³/(s Pa), m³/s.
 
     pressure: (n,) Pa; ends: (e, 2) nodes of each pipe; pipes: (e, 2) bore and length in m; at: (o,) nodes of the outlets;
     lines: (o, 4) threshold in Pa, bore, length in m, valve in Pa/(m³/s)²; pump_at: (k,) nodes; pumps: (k, 2) free flow in m³/s
@@ -115,7 +115,7 @@ def balance(
 
 @dataclass(frozen=True)
 class Network:
-    """A room's air: pipes between nodes, outlets and pumps at them. Shapes and units as `balance` has them."""
+    """An air network: pipes between nodes, outlets and pumps at nodes. Shapes and units as in `balance`."""
 
     nodes: int
     ends: Ints
@@ -128,7 +128,10 @@ class Network:
 
 @dataclass(frozen=True)
 class Solved:
-    """Pressures (n,) in Pa, each outlet's air (o,) and each pump's (k,) in m³/s; whether every node balances, and the message."""
+    """Solution:
+
+    pressures (n,) in Pa, air of each outlet (o,) and pump (k,) in m³/s, whether it converged, and a message.
+    """
 
     pressure: Floats
     outlets: Floats
@@ -138,7 +141,7 @@ class Solved:
 
 
 def solve(net: Network, given: Floats | None = None) -> Solved:
-    """Pressure at every node of a room's air.
+    """Solve for the pressure at every node of an air network.
 
     net: the network; given: (n,) m³/s taken out at the nodes besides the outlets, none when left out.
     """

@@ -1,4 +1,4 @@
-"""The air of a room as it is asked for: pumps, pieces of main, outlets; and the network they make."""
+"""Description of a fish room's air supply (pumps, main, outlets) and the network built from it."""
 
 from collections import Counter
 from typing import Annotated, Literal
@@ -14,17 +14,20 @@ from reedmace.core.quantity.constants import WATER_KG_M3, G
 
 L_MIN = 1 / 60000
 TAP_PA = 250.0 / (2 * L_MIN) ** 2
-"""An adjusting valve wide open: a quarter of a kPa at 2 L/min (memory)."""
+"""Pressure loss of an adjusting valve wide open: a quarter of a kPa at 2 L/min (memory)."""
 LEAST_OPEN = 0.02
 L_MIN_PER_W, USUAL_KPA = 1.1, 18.0
-"""An air pump known by its watts alone (memory: small diaphragm pumps give 0.8 to 1.5 L/min a watt and give up at 12 to 30 kPa)."""
+"""Estimates for an air pump known by its watts alone (memory:
+
+small diaphragm pumps give 0.8 to 1.5 L/min a watt and reach 12 to 30 kPa).
+"""
 L_MIN_PER_OUTLET = 0.6
-"""And by "for so many outlets" alone (memory)."""
+"""Estimate for a pump known only by its number of outlets (memory)."""
 NEVER_PA = 1e12
 
 
 class RoomPump(Part):
-    """A pump by its two box figures, or by what else is known of it."""
+    """An air pump by its two rated figures, or by whatever else is known of it."""
 
     key: Name
     name: Name
@@ -36,7 +39,7 @@ class RoomPump(Part):
 
 
 class MainPiece(Part):
-    """A piece of main between two nodes, named as the keeper likes."""
+    """A section of the main between two named nodes."""
 
     start: Name
     end: Name
@@ -45,7 +48,7 @@ class MainPiece(Part):
 
 
 class RoomOutlet(Part):
-    """One outlet: where it is let off the main, its line and valve, its lift."""
+    """One outlet: its node on the main, its line and valve, its air lift."""
 
     key: Name
     name: Name
@@ -65,7 +68,7 @@ class RoomOutlet(Part):
 
 
 class RoomAirQuestion(Question):
-    """Pumps, the main's pieces, and what hangs on it."""
+    """Pumps, sections of the main, and the outlets on it."""
 
     pumps: Annotated[list[RoomPump], Field(min_length=1, max_length=8)]
     mains: Annotated[list[MainPiece], Field(max_length=500)] = Field(default_factory=list)
@@ -74,7 +77,7 @@ class RoomAirQuestion(Question):
 
 
 def pump_figures(p: RoomPump, assumed: list[str]) -> tuple[float, float]:
-    """(free flow in L/min, kPa) of a pump, what was not on the box estimated and said.
+    """(free flow in L/min, maximum pressure in kPa) of a pump; missing figures are estimated and reported.
 
     p: the pump; assumed: gets what was estimated. Raises CannotAnswer where nothing is known.
     """
@@ -111,7 +114,7 @@ def outlet_line(o: RoomOutlet) -> tuple[float, float, float, float]:
 
 
 def network_of(q: RoomAirQuestion, figures: list[tuple[float, float]]) -> tuple[Network, dict[str, int]]:
-    """The network of a room and its nodes by name. q: the room's; figures: of its pumps, L/min and kPa.
+    """The network of a fish room, and its nodes by name. q: the room's; figures: of its pumps, L/min and kPa.
 
     Raises CannotAnswer where it does not hang together.
     """
@@ -135,7 +138,7 @@ def network_of(q: RoomAirQuestion, figures: list[tuple[float, float]]) -> tuple[
 
 
 def _hang_together(q: RoomAirQuestion, names: dict[str, int]) -> None:
-    """Refuse a node no pump feeds, with its name."""
+    """Raise CannotAnswer naming a node that no pump feeds."""
     fed = {p.node for p in q.pumps}
     grows = True
     while grows:

@@ -1,4 +1,4 @@
-"""Air for a room: any number of unlike outlets on one or more pumps through a main, each outlet's real air and water."""
+"""Air for a fish room: the air and water flow of every outlet on a shared main with one or more pumps."""
 
 import math
 from typing import Annotated
@@ -30,13 +30,16 @@ from reedmace.core.quantity import formatting, m3s_to_lph
 Floats = NDArray[np.float64]
 
 PUMP_DB = 31.0
-"""An air pump of one watt at a metre, dB(A); ten times the watts are ten more (memory)."""
+"""Sound of a one-watt air pump at a metre, dB(A); ten times the watts add ten (memory)."""
 SHORT_SHARE, BLOCKED_SHARE = 0.7, 0.6
-"""Under the first an outlet is short of its air; over the second one that hardly bubbles is blocked (stated judgements)."""
+"""Below the first share an outlet is short of air;
+
+above the second a nearly silent one is blocked (stated judgements).
+"""
 
 
 class OutletAir(Part):
-    """What one outlet gets."""
+    """Air and water of one outlet."""
 
     key: Name
     name: Name
@@ -50,7 +53,7 @@ class OutletAir(Part):
 
 
 class PumpAir(Part):
-    """What one pump gives, and what is left where it fails."""
+    """Working point of one pump, and what remains if it fails."""
 
     key: Name
     name: Name
@@ -61,7 +64,7 @@ class PumpAir(Part):
 
 
 class RoomAirAnswer(Answer):
-    """Every outlet's air, the pumps' working points, and what one more would take."""
+    """Air of every outlet, working points of the pumps, and the margin for one more outlet."""
 
     outlets: list[OutletAir]
     pumps: list[PumpAir]
@@ -83,7 +86,7 @@ class RoomAirAnswer(Answer):
 
 @computation("room-air", "What every outlet of a room gets from its air pumps through the main")
 def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
-    """Each outlet's air and water on a room's main.
+    """Air and water of each outlet on the main of a fish room.
 
     question: L/min, kPa, W, bores in mm, lengths in m, depths in cm. Pumps are taken straight between their two figures.
     Raises CannotAnswer where a node hangs on no pump or nothing balances.
@@ -178,7 +181,7 @@ def _shut(net: Network) -> Network:
 
 
 def _held(net: Network, shut: Network, flows: Floats) -> tuple[Floats, Floats]:
-    """(pressure the valve of each outlet must hold, pressure of each pump) where the outlets take exactly these flows, Pa."""
+    """(pressure drop each outlet's valve must take, pressure of each pump) when the outlets get exactly these flows, Pa."""
     given = np.zeros(net.nodes)
     np.add.at(given, net.at, flows)
     got = solve(shut, given)
@@ -189,7 +192,7 @@ def _held(net: Network, shut: Network, flows: Floats) -> tuple[Floats, Floats]:
 
 
 def _balanced(q: RoomAirQuestion, net: Network, figures: list[tuple[float, float]]) -> tuple[float, Floats, float]:
-    """(largest share all can have at once, at most 1; each valve's opening for it; L/min to let off)."""
+    """(largest share all outlets can have at once, at most 1; valve opening of each; L/min to bleed off)."""
     opened = net.lines.copy()
     # A shut valve counts as one that may be opened.
     opened[:, 0] = [outlet_line(o.model_copy(update={"open_share": 1.0}))[0] for o in q.outlets]
@@ -207,14 +210,14 @@ def _balanced(q: RoomAirQuestion, net: Network, figures: list[tuple[float, float
     flows = wanted * low
     held, _ = _held(free, shut, flows)
     opens = np.clip(np.sqrt(TAP_PA * flows**2 / np.maximum(held, 1e-9)), LEAST_OPEN, 1.0)
-    # What the least closed valve holds back beyond its own open loss is pressure nobody needs: let off until it is gone.
+    # Pressure beyond what the least closed valve needs is surplus; air is bled off until it is gone.
     spare = float((held - TAP_PA * flows**2).min()) if low >= 1 else 0.0
     bleed = sum(rate * spare / (kpa * 1000) for rate, kpa in figures) if spare > 0 else 0.0
     return low, opens, bleed
 
 
 def _without(net: Network, k: int, wanted: Floats) -> float:
-    """Least share of its air any outlet keeps where pump `k` fails; its check valve holds."""
+    """Smallest share of its air any outlet keeps when pump `k` fails; its check valve holds."""
     if len(net.pumps) == 1:
         return 0.0
     rest = np.arange(len(net.pumps)) != k
@@ -225,14 +228,14 @@ def _without(net: Network, k: int, wanted: Floats) -> float:
 def _with_more(
     q: RoomAirQuestion, figures: list[tuple[float, float]], like: RoomOutlet, count: int, wanted: Floats
 ) -> float:
-    """Least share any of those there now keeps when so many more hang beside one of them."""
+    """Smallest share any present outlet keeps when a number of extra outlets is added beside one of them."""
     more = [like.model_copy(update={"key": f"one more {n}", "open_share": 1.0}) for n in range(count)]
     net, _ = network_of(q.model_copy(update={"outlets": [*q.outlets, *more]}), figures)
     return float((_solved(net).outlets[: len(wanted)] / L_MIN / wanted).min())
 
 
 def _more(q: RoomAirQuestion, figures: list[tuple[float, float]]) -> int:
-    """How many more like the hungriest it carries with its valves balanced."""
+    """How many more of the most demanding outlet the network carries with its valves balanced."""
     like = max(q.outlets, key=lambda o: o.wanted_l_min * (o.depth_cm + 10))
 
     def able(count: int) -> bool:

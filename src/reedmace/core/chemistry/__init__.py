@@ -1,4 +1,4 @@
-"""Ammonia and its poison share, doses, alkalinity, water changes."""
+"""Water chemistry: ammonia and its toxic share, doses, alkalinity, water changes."""
 
 from reedmace.core.chemistry.ammonia import (
     UnIonisedAnswer,

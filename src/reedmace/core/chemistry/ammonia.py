@@ -1,4 +1,4 @@
-"""How much of the ammonia is the poison form, and what published criteria allow."""
+"""The toxic (un-ionised) share of ammonia, and published ammonia criteria."""
 
 import math
 from typing import Annotated
@@ -85,7 +85,7 @@ class UnIonisedAnswer(Answer):
 
 @computation("un-ionised-ammonia", "How much of the ammonia is poison")
 def un_ionised_ammonia(question: UnIonisedQuestion) -> UnIonisedAnswer:
-    """The poison share of a reading and what published criteria allow.
+    """Un-ionised ammonia of a reading, with the published criteria.
 
     question: total ammonia in mg N/L, pH, °C, g/kg.
     Source: Emerson et al. 1975; Clegg and Whitfield 1995 above 1 g/kg; US EPA 2013.

@@ -1,4 +1,4 @@
-"""The carbonate system: what pH a water has, and what becomes of it when waters mix, soda goes in, or CO2 comes and goes.
+"""The carbonate system: pH of a water, and its change by mixing, baking soda and gas exchange.
 
 One home for it: changes, soda, emergency and their checks all take pH from here. Concentrations are mmol/L; KH is total
 alkalinity, which in salt water counts borate too.
@@ -14,9 +14,9 @@ from reedmace.core.quantity import CACO3_PER_DKH
 MMOL_PER_DKH = CACO3_PER_DKH / 50.043
 """Alkalinity of one German degree, mmol/L."""
 LEAST_KH_DKH = 0.02
-"""A measured zero stands for up to this: pure water has no pH of its own to reckon with."""
+"""Lowest KH used for a measured zero: pH is undefined at zero alkalinity."""
 GAS_PER_HOUR = 0.25
-"""Share of the CO2 out of place that leaves or returns in an hour, surface moving (memory)."""
+"""Share of the CO2 difference to equilibrium exchanged in an hour with a moving surface (memory)."""
 
 
 @lru_cache(maxsize=256)
@@ -57,7 +57,7 @@ class Carbonate:
 
     @classmethod
     def of(cls, ph: float, kh_dkh: float, temperature_c: float = 25.0, salinity_g_kg: float = 0.0) -> "Carbonate":
-        """The water that reads so. ph: 4 to 10; kh_dkh: dKH; temperature_c: °C; salinity_g_kg: g/kg."""
+        """The water with these readings. ph: 4 to 10; kh_dkh: dKH; temperature_c: °C; salinity_g_kg: g/kg."""
         alkalinity = max(kh_dkh, LEAST_KH_DKH) * MMOL_PER_DKH
         pk1, pk2, *_ = constants(temperature_c, salinity_g_kg)
         h, k1, k2 = 10.0**-ph, 10.0**-pk1, 10.0**-pk2
@@ -86,7 +86,7 @@ class Carbonate:
         return float(self.carbon_mmol / (1 + 10 ** (ph - pk1) + 10 ** (2 * ph - pk1 - pk2)))
 
     def mixed(self, other: "Carbonate", share: float) -> "Carbonate":
-        """With a share of it changed for another water, before the air has its say. other: poured in; share: 0 to 1."""
+        """The mixture after a share was replaced, before gas exchange. other: poured in; share: 0 to 1."""
         return replace(
             self,
             alkalinity_mmol=self.alkalinity_mmol * (1 - share) + other.alkalinity_mmol * share,
@@ -94,12 +94,12 @@ class Carbonate:
         )
 
     def with_soda(self, raise_dkh: float) -> "Carbonate":
-        """With baking soda in it: as much carbon as alkalinity. raise_dkh: dKH."""
+        """The water after adding baking soda: equal amounts of carbon and alkalinity. raise_dkh: dKH."""
         more = raise_dkh * MMOL_PER_DKH
         return replace(self, alkalinity_mmol=self.alkalinity_mmol + more, carbon_mmol=self.carbon_mmol + more)
 
     def breathing(self, co2_mmol: float, hours: float) -> "Carbonate":
-        """As the surface leaves it: CO2 on its way to where this tank keeps it. co2_mmol: there; hours: gone by."""
+        """The water after gas exchange towards the tank's usual CO2. co2_mmol: the usual CO2; hours: elapsed."""
         now = self.co2_mmol()
         then = co2_mmol + (now - co2_mmol) * (1 - GAS_PER_HOUR) ** hours
         pk1, pk2, *_ = constants(self.temperature_c, self.salinity_g_kg)
@@ -114,7 +114,10 @@ class Carbonate:
 
 
 def _root(short: Callable[[float], float]) -> float:
-    """pH at which a rising function is zero, 3 to 11, to a hundred-thousandth; the nearer end where it is not. Illinois method."""
+    """Root in pH of a rising function, 3 to 11, to 1e-5 (Illinois method);
+
+    the nearer end if there is no root inside.
+    """
     low, high = 3.0, 11.0
     below, above = short(low), short(high)
     if below >= 0 or above <= 0:
@@ -141,7 +144,7 @@ def _root(short: Callable[[float], float]) -> float:
 
 
 def _others(ph: float, temperature_c: float, salinity_g_kg: float) -> float:
-    """Alkalinity that is not carbonate, mmol/L: borate, hydroxide, less the acid."""
+    """Non-carbonate alkalinity, mmol/L: borate and hydroxide less hydrogen ions."""
     _, _, pkb, pkw, boron = constants(temperature_c, salinity_g_kg)
     borate = boron / (1 + 10.0 ** (pkb - ph)) if boron else 0.0
     return float(borate + 1000 * (10.0 ** (ph - pkw) - 10.0**-ph))

@@ -1,4 +1,4 @@
-"""Ammonia to cycle with, and bicarbonate to keep the film fed with alkalinity."""
+"""Doses: ammonia for fishless cycling, and baking soda for alkalinity."""
 
 from typing import Annotated, Literal
 
@@ -31,10 +31,10 @@ what animals give off. One equivalent a mole; plants take it away again with amm
 
 _N_IN_NH4CL = 14.007 / (14.007 + 4 * 1.008 + 35.45)
 _NAHCO3_PER_CACO3 = 84.007 / 50.043
-"""mg NaHCO3 carrying the alkalinity of one mg CaCO3 (equivalent masses)."""
+"""mg NaHCO3 that carries the alkalinity of one mg CaCO3 (equivalent masses)."""
 SODA_G_PER_L_DKH = CACO3_PER_DKH * _NAHCO3_PER_CACO3 / 1000
 MOST_PORTIONS, PORTION_H = 12, 12.0
-"""Portions soda is given in at most, and the hours between two (common practice)."""
+"""Most portions baking soda is given in, and the hours between two (common practice)."""
 
 
 class PowderProduct(Part):
@@ -45,7 +45,7 @@ class PowderProduct(Part):
 
 
 class SolutionProduct(Part):
-    """Ammonia in water, by weight of NH3 in volume: grams in 100 mL."""
+    """Ammonia solution, by mass of NH3 per volume: grams in 100 mL."""
 
     form: Literal["ammonia-solution"]
     strength_percent_w_v: Annotated[float, number("% w/v", 0.1, 35, "grams of NH3 in 100 mL")]
@@ -53,7 +53,7 @@ class SolutionProduct(Part):
 
 
 class LabelProduct(Part):
-    """A product known only by what its label promises: so much in so much water gives so many ppm."""
+    """A product described only by its label: an amount in a volume of water gives a concentration in ppm."""
 
     form: Literal["label"]
     amount: Annotated[float, number("amount_unit", 0.001, 10000)]
@@ -69,7 +69,7 @@ AmmoniaProduct = Annotated[PowderProduct | SolutionProduct | LabelProduct, Field
 
 
 def base_per_n(product: AmmoniaProduct) -> float:
-    """mg CaCO3 of alkalinity the product brings with each mg N.
+    """mg CaCO3 of alkalinity the product adds with each mg N.
 
     product: which. A label that does not say what is in the bottle is taken for a salt, which is the cautious way.
     Source: equivalent masses.
@@ -78,7 +78,7 @@ def base_per_n(product: AmmoniaProduct) -> float:
 
 
 class AmmoniaDoseQuestion(Question):
-    """A target in this water, from this product, on top of what is already there."""
+    """A target concentration in this water, from this product, on top of what is already there."""
 
     net_l: NetLitres
     target_ppm: Annotated[float, number("ppm", 0, 20)] = 2
@@ -88,7 +88,7 @@ class AmmoniaDoseQuestion(Question):
 
 
 class AmmoniaDoseAnswer(Answer):
-    """How much of the product; the unit that does not apply is null."""
+    """Amount of the product; the unit that does not apply is null."""
 
     raise_mg_n_l: MgNPerL
     nitrogen_mg: Annotated[float, number("mg N", 0, 1e9)]
@@ -101,7 +101,7 @@ class AmmoniaDoseAnswer(Answer):
 
 @computation("ammonia-dose", "Grams, millilitres or drops for a target")
 def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
-    """Grams, millilitres or drops for a target.
+    """Grams, millilitres or drops of an ammonia product for a target concentration.
 
     question: water in L, target and current in ppm on one basis, product.
     Source: IUPAC atomic masses; the label; US EPA 1993 for alkalinity.
@@ -199,7 +199,7 @@ def soda_g(raise_dkh: float, litres: float) -> float:
 
 
 class AlkalinityDoseQuestion(Question):
-    """Where KH stands, where it should be, and the nitrogen still to be nitrified; and who lives in it."""
+    """Current and target KH, the nitrogen still to be nitrified, and the animals in the tank."""
 
     net_l: NetLitres
     current_dkh: Annotated[float, number("dKH", 0, 40)]
@@ -213,7 +213,7 @@ class AlkalinityDoseQuestion(Question):
 
 
 class AlkalinityDoseAnswer(Answer):
-    """Bicarbonate in g; KH that the planned doses will burn."""
+    """Baking soda in g; KH that the planned doses will use."""
 
     sodium_bicarbonate_g: Annotated[float, number("g", 0, 1e7)]
     consumed_dkh: Annotated[float, number("dKH", 0, 1e4)]
@@ -228,7 +228,7 @@ class AlkalinityDoseAnswer(Answer):
 
 @computation("alkalinity-dose", "Baking soda to hold KH, and what the doses burn")
 def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
-    """Baking soda to hold or raise KH, and what the doses will burn.
+    """Baking soda to hold or raise KH, and the alkalinity the doses will use.
 
     question: L, dKH, mg N/L. Source: US EPA 1993; equivalent masses (3.0 g per 100 L and dKH).
     Raises CannotAnswer if the target lies below the current KH.
@@ -295,11 +295,11 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
 
 
 def _portions(q: AlkalinityDoseQuestion, rise: float, w: Working) -> tuple[int, float | None, bool]:
-    """(portions, pH in the end, whether it would harm): each moves pH and ammonia no further than it may."""
+    """(portions, final pH, whether it would harm): each portion moves pH and ammonia no further than allowed."""
     if rise <= 0:
         return 1, q.ph, False
     if q.ph is None:
-        # Halves as keepers do it; a steady CO2 makes pH follow the logarithm of KH.
+        # Portions halve as keepers do it; at a steady CO2 pH follows the logarithm of KH.
         return 2, None, False
     water = Water(Carbonate.of(q.ph, q.current_dkh, q.temperature_c, q.salinity_g_kg), q.ammonia_mg_n_l)
     bounds = Bounds(

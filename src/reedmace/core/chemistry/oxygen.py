@@ -1,4 +1,4 @@
-"""Oxygen: what water can hold, and what the load and the film take."""
+"""Oxygen saturation of water, and the oxygen demand of animals and filter bacteria."""
 
 import math
 from typing import Annotated
@@ -38,7 +38,7 @@ class OxygenSaturationQuestion(Question):
 
 
 class OxygenSaturationAnswer(Answer):
-    """What the water can hold, and what is taken out of it in a day."""
+    """Oxygen at saturation, and the amount used in a day."""
 
     saturation_mg_l: Annotated[float, number("mg/L", 0, 20)]
     film_mg_l_day: Annotated[float, number("mg/(L day)", 0, 1e9)]
@@ -48,7 +48,7 @@ class OxygenSaturationAnswer(Answer):
 
 @computation("oxygen-saturation", "Oxygen the water holds, and what is taken out of it")
 def oxygen_saturation(question: OxygenSaturationQuestion) -> OxygenSaturationAnswer:
-    """Oxygen at saturation, and the daily demand of film and animals.
+    """Oxygen at saturation, and the daily demand of filter bacteria and animals.
 
     question: °C, g/kg, m above the sea, L, mg N/day, g/day.
     Source: Benson and Krause 1984; US EPA 1993 for the film; ration oxygen from memory.

@@ -1,4 +1,4 @@
-"""Pouring with animals in: how much new water or soda may go in at once, and what the hours after it bring.
+"""Safe portions of new water or baking soda with animals in the tank.
 
 While it is poured the water passes through every mixture in between, and in the hours after it CO2 goes back to where this
 tank keeps it. So a portion is safe only when pH and ammonia are within bounds all along both ways.
@@ -12,15 +12,15 @@ from reedmace.core.chemistry.carbonate import Carbonate
 from reedmace.core.chemistry.tolerance import NH3_LIMIT_MG_N_L, ammonia_reach
 
 PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY = 0.5, 1.0
-"""Most that pH may move in an hour, with animals in and without (common practice for the first, memory for the second)."""
+"""Largest pH shift in an hour, with animals in and without (common practice for the first, memory for the second)."""
 LEAST_SHARE = 0.02
-"""Under this a change is a drip: tank and tap are too far apart to be mixed at once (memory)."""
+"""Smallest share worth changing at once: below it tank and tap are too far apart to mix (memory)."""
 _ON_THE_WAY = 5
 
 
 @dataclass(frozen=True)
 class Water:
-    """A water and what is in it, mg N/L."""
+    """A water with its nitrogen, mg N/L."""
 
     carbonate: Carbonate
     ammonia: float = 0.0
@@ -28,7 +28,7 @@ class Water:
     nitrate: float = 0.0
 
     def changed(self, other: "Water", share: float) -> "Water":
-        """With a share of it changed. other: what is poured in; share: 0 to 1."""
+        """The water after a change. other: what is poured in; share: 0 to 1."""
         return Water(
             self.carbonate.mixed(other.carbonate, share),
             *(
@@ -42,11 +42,14 @@ class Water:
         )
 
     def with_soda(self, raise_dkh: float) -> "Water":
-        """With baking soda in it. raise_dkh: dKH."""
+        """The water after adding baking soda. raise_dkh: dKH."""
         return replace(self, carbonate=self.carbonate.with_soda(raise_dkh))
 
     def later(self, hours: float, co2_mmol: float, made_mg_n_l_day: float) -> "Water":
-        """As the hours leave it, no film helping. hours: h; co2_mmol: this tank keeps; made_mg_n_l_day: by the animals."""
+        """The water hours later, without nitrification.
+
+        hours: h; co2_mmol: the tank's usual; made_mg_n_l_day: by the animals.
+        """
         return replace(
             self,
             carbonate=self.carbonate.breathing(co2_mmol, hours),
@@ -54,28 +57,31 @@ class Water:
         )
 
     def reach(self) -> float:
-        """How much of its limit ammonia reaches; over 1 harms."""
+        """Ammonia as a share of its limit; over 1 is harmful."""
         c = self.carbonate
         return ammonia_reach(self.ammonia, c.ph(), c.temperature_c, c.salinity_g_kg)
 
     def free_ammonia(self) -> float:
-        """Of it the poison form, mg N/L."""
+        """Un-ionised ammonia, mg N/L."""
         c = self.carbonate
         return self.ammonia * un_ionised_share(min(max(c.ph(), 4.0), 10.0), c.temperature_c, c.salinity_g_kg)
 
 
 @dataclass(frozen=True)
 class Bounds:
-    """Within what a portion must stay. Where ammonia harms already, it may at least not be made worse."""
+    """Limits for a portion. Where ammonia is already harmful it must not get worse."""
 
     ph_shift: float
     co2_mmol: float
     animals_in: bool = True
 
     def holds(self, before: Water, on_the_way: Iterator[Water]) -> bool:
-        """Whether all waters on the way are within bounds. before: as it stands; on_the_way: up to the portion's end."""
+        """Whether all waters on the way are within the limits.
+
+        before: the start; on_the_way: up to the end of the portion.
+        """
         ph = before.carbonate.ph()
-        # Two bounds: much ammonia may be harmless at an acid pH, and must not be let loose for being less.
+        # Two limits: much ammonia may be harmless at an acid pH, and must not turn toxic although its amount falls.
         most, most_free = max(1.0, before.reach()) * 1.001, max(NH3_LIMIT_MG_N_L, before.free_ammonia()) * 1.001
 
         def bearable(w: Water) -> bool:
@@ -87,7 +93,7 @@ class Bounds:
                 return False
             if not bearable(last):
                 return False
-        # The hour after it counts to the same hour's shift; after that CO2 creeps back, and only ammonia can be harmed.
+        # The hour after the portion counts towards the same hour's pH shift; later CO2 returns slowly, so only ammonia matters.
         settling = [last.later(hours, self.co2_mmol, 0.0) for hours in (1.0, 4.0, 12.0)]
         if abs(settling[0].carbonate.ph() - ph) > self.ph_shift:
             return False
@@ -95,7 +101,7 @@ class Bounds:
 
 
 def largest_change(tank: Water, tap: Water, most_share: float, bounds: Bounds) -> float:
-    """The largest share that may be changed at once, 0 where none may.
+    """Largest share that may be changed at once, 0 where none may.
 
     tank, tap: the waters; most_share: asked for; bounds: to be kept.
     """
@@ -103,7 +109,7 @@ def largest_change(tank: Water, tap: Water, most_share: float, bounds: Bounds) -
 
 
 def largest_soda_dkh(tank: Water, most_dkh: float, bounds: Bounds) -> float:
-    """The largest rise of KH by baking soda that may be given at once, dKH, 0 where none may.
+    """Largest rise of KH by baking soda that may be given at once, dKH, 0 where none may.
 
     tank: the water; most_dkh: asked for; bounds: to be kept.
     """

@@ -1,4 +1,4 @@
-"""What animals bear: free ammonia, nitrite, nitrate, warmth and cold, and how near a water is to it."""
+"""Animals' tolerance of un-ionised ammonia, nitrite, nitrate, heat and cold."""
 
 from dataclasses import dataclass
 
@@ -6,20 +6,20 @@ from reedmace.core.chemistry.ammonia import chronic_criterion_mg_n_l, un_ionised
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 NH3_LIMIT_MG_N_L = 0.02
-"""Free ammonia keepers hold a tank under from day to day (common practice)."""
+"""Un-ionised ammonia that keepers hold a tank under from day to day (common practice)."""
 NITRITE_LIMIT_MG_N_L = {"fresh": 0.5 * NITROGEN_SHARE["NO2"], "salt": 5 * NITROGEN_SHARE["NO2"]}
 """Half a ppm in fresh water; chloride blocks it at the gills, so ten times that in salt (common practice)."""
 NITRATE_LIMIT_MG_N_L = 40 * NITROGEN_SHARE["NO3"]
 SEA_G_KG = 35.0
-"""Salt of sea water, g/kg (common practice)."""
+"""Salinity of sea water, g/kg (common practice)."""
 SALT_FROM_G_KG = 5.0
 """From here on chloride guards the gills, and the salt water's relations hold (common practice)."""
 COLD_MARGIN_C, HEAT_MARGIN_C = 3.0, 2.0
-"""So far outside their range animals are in danger, not only out of comfort (memory)."""
+"""Distance outside their temperature range at which animals are in danger (memory)."""
 
 
 def ammonia_limit_mg_n_l(ph: float, temperature_c: float, salinity_g_kg: float) -> tuple[float, str]:
-    """(mg TAN-N/L, rule) that may stand from day to day: the stricter of free ammonia and the 30-day criterion.
+    """(mg TAN-N/L, rule) allowed from day to day: the stricter of un-ionised ammonia and the 30-day criterion.
 
     ph: 4 to 10; temperature_c: 0.5 to 40 °C; salinity_g_kg: 0 to 45 g/kg.
     Source: common practice for 0.02 mg/L of free ammonia; US EPA 2013 in fresh water, within pH 6.5 to 9 and 0 to 30 °C.
@@ -37,7 +37,7 @@ def nitrite_limit_mg_n_l(salinity_g_kg: float) -> float:
 
 
 def ammonia_reach(ammonia_mg_n_l: float, ph: float, temperature_c: float, salinity_g_kg: float) -> float:
-    """How much of its limit ammonia reaches at this pH: over 1 harms.
+    """Ammonia as a share of its limit at this pH: over 1 is harmful.
 
     ammonia_mg_n_l: mg N/L; ph: any, taken within 4 to 10; temperature_c: °C; salinity_g_kg: g/kg.
     """
@@ -46,7 +46,7 @@ def ammonia_reach(ammonia_mg_n_l: float, ph: float, temperature_c: float, salini
 
 @dataclass(frozen=True)
 class Bearing:
-    """What the animals that are in like: °C and pH, None where it is not known."""
+    """Temperature and pH ranges of the animals in the tank: °C and pH, None where unknown."""
 
     low_c: float | None = None
     high_c: float | None = None
@@ -54,9 +54,9 @@ class Bearing:
     ph_high: float | None = None
 
     def too_cold(self, temperature_c: float) -> bool:
-        """Whether cold puts them in danger. temperature_c: °C."""
+        """Whether the water is dangerously cold for them. temperature_c: °C."""
         return self.low_c is not None and temperature_c < self.low_c - COLD_MARGIN_C
 
     def too_hot(self, temperature_c: float) -> bool:
-        """Whether heat does. temperature_c: °C."""
+        """Whether the water is dangerously warm for them. temperature_c: °C."""
         return self.high_c is not None and temperature_c > self.high_c + HEAT_MARGIN_C

@@ -1,4 +1,4 @@
-"""One water change that meets the target of every solute at once, without a shock to what lives in it."""
+"""One water change that brings every solute to its target without a shock to the animals."""
 
 from dataclasses import dataclass
 from typing import Annotated, Literal
@@ -25,14 +25,14 @@ from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
 
 MOST_PARTS, PART_H = 8, 3.0
-"""Parts a change is split into at most, and the hours between them (common practice)."""
+"""Most parts a change is split into, and the hours between them (common practice)."""
 SALT_MIX_PER_SALT = 38 / 35
 """Grams of sea-salt mix a litre takes for each g/kg: mixes hold some water (common practice)."""
 
 
 @dataclass(frozen=True)
 class Pouring:
-    """How new water is made ready: warm, treated, salted."""
+    """How new water is prepared: temperature, treatment, salt."""
 
     tank_c: float
     cold_c: float
@@ -42,15 +42,18 @@ class Pouring:
     conditioner_ml_per_100l: float = 0.0
 
     def mixable(self) -> bool:
-        """Whether hot and cold tap give the tank's warmth."""
+        """Whether hot and cold tap water can be mixed to the tank's temperature."""
         return self.cold_c <= self.tank_c <= self.hot_c
 
     def hot_share(self) -> float:
-        """Of the hot tap, 0 to 1."""
+        """Share of hot tap water, 0 to 1."""
         return min(max((self.tank_c - self.cold_c) / (self.hot_c - self.cold_c), 0.0), 1.0)
 
     def words(self, litres: float, *, known: bool) -> str:
-        """What is poured in all: hot and cold, salt, treatment. litres: of one portion; known: whether litres may be said."""
+        """Sentence on what is poured in:
+
+        hot and cold, salt, treatment. litres: of one portion; known: whether litres may be stated.
+        """
         hot = litres * self.hot_share()
         if not self.mixable():
             colder = self.tank_c < self.cold_c
@@ -74,7 +77,7 @@ MIXED_FROM_G_KG = 0.5
 
 
 class Solute(Part):
-    """One measured thing: now, in the tap, and the most wanted. All in one unit of the keeper's choice."""
+    """One solute: its concentration now, in the tap, and the target, all in the keeper's unit."""
 
     what: Literal["ammonia", "nitrite", "nitrate", "other"]
     now_ppm: Annotated[float, number("ppm", 0, 1e5)]
@@ -83,7 +86,7 @@ class Solute(Part):
 
 
 class WaterChangeQuestion(Question):
-    """The water, what is in it, and how cold the tap is."""
+    """The water, its solutes, and the temperature of the tap."""
 
     net_l: NetLitres
     solutes: Annotated[list[Solute], Field(min_length=1, max_length=8)]
@@ -102,7 +105,7 @@ class WaterChangeQuestion(Question):
 
 
 class SoluteShare(Part):
-    """The share each solute asks for by itself, and where it ends after the change."""
+    """The share each solute requires on its own, and its concentration after the change."""
 
     what: Literal["ammonia", "nitrite", "nitrate", "other"]
     asks_share: Share
@@ -110,7 +113,7 @@ class SoluteShare(Part):
 
 
 class WaterChangeAnswer(Answer):
-    """Share and litres, with the solute that decides it; in how many parts, so that pH moves no more than it may."""
+    """Share and litres, the deciding solute, and the number of parts that keeps the pH shift within bounds."""
 
     change_share: Share
     change_l: Litres
@@ -233,7 +236,7 @@ class _Split:
 
 
 def _split(q: WaterChangeQuestion, share: float) -> _Split | None:
-    """The fewest equal parts each of which is safe by itself; None where pH and KH of both waters are not known."""
+    """Smallest number of equal parts each safe on its own; None where pH and KH of both waters are unknown."""
     if q.tank_ph is None or q.tank_kh_dkh is None or q.tap_ph is None or q.tap_kh_dkh is None:
         return None
     here = (q.tank_c, q.salinity_g_kg)

@@ -1,4 +1,4 @@
-"""Kinds, the catalogue, sizing schools, media, labels, running cost and the ranking."""
+"""Filters: kinds, catalogue, sizing rules, media, labels, running cost and the ranking."""
 
 from reedmace.core.filter.catalogue import CATALOGUE
 from reedmace.core.filter.choice.candidates import RankFiltersAnswer, RankFiltersQuestion

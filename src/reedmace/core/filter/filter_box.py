@@ -55,12 +55,12 @@ class Filter(Part):
 
     @property
     def air(self) -> bool:
-        """Whether air drives it."""
+        """Whether it is driven by air."""
         return self.air_l_min is not None
 
     @property
     def pump_wet(self) -> bool:
-        """Whether its motor stands in the water, so that it is quieter and never runs dry; by its kind where the box is silent."""
+        """Whether its motor stands in the water (quieter, never runs dry); by its kind where the box does not say."""
         if self.pump_in_water is not None:
             return self.pump_in_water
         usual = kind_traits()[self.kind].pump_in_water
@@ -68,7 +68,7 @@ class Filter(Part):
 
     @property
     def body_l(self) -> float:
-        """What its body holds at the most, L, by its outside."""
+        """Largest volume its body can hold, L, by its outside."""
         return self.height_cm * self.width_cm * self.depth_cm / 1000
 
     @model_validator(mode="after")

@@ -1,4 +1,4 @@
-"""One filter on one tank: its whole water path, whether height counts, where its water comes back."""
+"""Flow of one filter on one tank: its whole water path, the height that counts, and its outlet."""
 
 from typing import Annotated, NamedTuple
 
@@ -33,11 +33,11 @@ from reedmace.core.stock.species import body_mass_g, find_species
 from reedmace.core.upkeep.cleaning_interval import LONGEST_DAYS
 
 NOZZLE_MM, NOZZLE_SHARE, LIP_MM = 14.0, 0.8, 40.0
-"""A usual nozzle, or a share of the hose's bore where that is more; and the round jet a hang-on's broad lip amounts to (memory)."""
+"""Usual nozzle bore, or a share of the hose's bore where that is more; round jet equal to a hang-on's lip (memory)."""
 
 
 class FilterFlowQuestion(Question):
-    """A filter, the tank it is to stand on, its plumbing and what is in it."""
+    """A filter, its tank, its plumbing and its media."""
 
     filter: Filter
     room: Room
@@ -53,7 +53,7 @@ class FilterFlowQuestion(Question):
 
 
 class FilterFlowAnswer(Answer):
-    """The path of the water: by pump or by air, and the rise that counts and why."""
+    """The water path, by pump or by air, and the rise that counts and why."""
 
     pumped: OperatingPointAnswer | None
     lifted: AirliftAnswer | None
@@ -65,7 +65,7 @@ class FilterFlowAnswer(Answer):
 
 
 class Placed(NamedTuple):
-    """A filter with its plumbing, its flow in L/h, and where its parts are put, None where that is as usual."""
+    """A filter with its plumbing, its flow in L/h, and its layout, None for the default."""
 
     filter: Filter
     plumbing: Plumbing
@@ -74,7 +74,7 @@ class Placed(NamedTuple):
 
 
 def _aimed(outlet: Outlet, layout: Layout | None, length_cm: float) -> Outlet:
-    """An outlet as the keeper has put and turned it: it blows towards the farther glass."""
+    """An outlet as placed and turned by the keeper; it points to the farther glass."""
     if layout is None:
         return outlet
     x = layout.outlet_x_cm
@@ -83,7 +83,7 @@ def _aimed(outlet: Outlet, layout: Layout | None, length_cm: float) -> Outlet:
 
 
 def outlet_of(f: Filter, plumbing: Plumbing, flow_lph: float) -> Outlet | None:
-    """Where a filter's water comes back; None where it rises by air and makes no jet.
+    """Outlet of a filter; None where the water rises by air and makes no jet.
 
     f: the filter; plumbing: its own; flow_lph: L/h.
     """
@@ -101,7 +101,10 @@ def outlet_of(f: Filter, plumbing: Plumbing, flow_lph: float) -> Outlet | None:
 
 
 def likings(animals: list[Animals], own: list[Species]) -> list[Liking]:
-    """What each kind likes, at its length today. animals: in the tank; own: species of the keeper's own."""
+    """Current preference of each species at its length today.
+
+    animals: in the tank; own: species of the keeper's own.
+    """
     found = []
     for i, a in enumerate(animals):
         s = find_species(a.species_id, f"animals.{i}.species_id", own)
@@ -110,7 +113,7 @@ def likings(animals: list[Animals], own: list[Species]) -> list[Liking]:
 
 
 def currents_here(room: Room, outlets: list[Outlet | None], animals: list[Liking], asked_lph: float) -> CurrentsAnswer:
-    """The currents a set of filters makes on a tank.
+    """Currents a set of filters makes on a tank.
 
     room: the tank's; outlets: of all of them; animals: what each likes; asked_lph: by the rule that is followed, L/h.
     """
@@ -127,7 +130,7 @@ def currents_here(room: Room, outlets: list[Outlet | None], animals: list[Liking
 
 
 def breathers(animals: list[Animals], own: list[Species]) -> list[Breather]:
-    """What each kind weighs, at its length today. animals: in the tank; own: species of the keeper's own."""
+    """Mass of each species at its length today. animals: in the tank; own: species of the keeper's own."""
     found = []
     for i, a in enumerate(animals):
         s = find_species(a.species_id, f"animals.{i}.species_id", own)
@@ -144,7 +147,7 @@ def oxygen_of(
     film_mg_n_day: float,
     temperature_c: float,
 ) -> OxygenBalanceAnswer:
-    """The oxygen a set of filters keeps in a tank.
+    """Oxygen balance of a tank with a set of filters.
 
     room: the tank's; filters: each with its flow, L/h; turning_cm_s: as `currents` finds it; animals: who breathes;
     film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
@@ -176,7 +179,7 @@ def stirred(
     film_mg_n_day: float,
     temperature_c: float,
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
-    """What currents a set of filters makes on a tank, and what oxygen they keep in it.
+    """Currents and oxygen of a set of filters on a tank.
 
     room: the tank's; filters: each with its plumbing, its flow and its place; likes, animals: who lives there; asked_lph: by the
     rule that is followed, L/h; film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
@@ -189,7 +192,7 @@ def stirred(
     ]
     found = currents_here(room, outlets, likes, asked_lph)
     flows = [(one.filter, one.flow_lph) for one in filters]
-    # A lift makes no jet to tire anyone, but what it spills at the top moves the surface.
+    # An air lift makes no jet to tire anyone, but its outflow moves the surface.
     lifts = [Outlet(flow_lph=lph, bore_mm=f.tube_bore_mm) for f, lph in flows if f.air and f.tube_bore_mm and lph >= 1]
     turning = currents_here(room, [*outlets, *lifts], [], 0.0).turning_cm_s if lifts else found.turning_cm_s
     return found, oxygen_of(room, flows, turning, animals, film_mg_n_day, temperature_c)
@@ -197,7 +200,7 @@ def stirred(
 
 @computation("filter-flow", "What one filter really does on one tank")
 def filter_flow(question: FilterFlowQuestion) -> FilterFlowAnswer:
-    """What one filter really does on one tank.
+    """Flow of one filter on one tank.
 
     question: sizes in cm, hoses in mm and m, media in L.
     Source: as operating-point and airlift-flow.

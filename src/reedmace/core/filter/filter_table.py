@@ -1,4 +1,4 @@
-"""Filters as columns, so that a whole catalogue is worked at once."""
+"""Filters as columns, so that a whole catalogue is computed at once."""
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, fields
@@ -57,7 +57,7 @@ class FilterTable:
         return np.array([bool(trait(kind)) for kind in kind_traits().values()])[self.kind]
 
     def taken(self, some: Ints) -> "FilterTable":
-        """Some of its rows, in the order wanted. some: which (m,)."""
+        """Rows by index, in the order given. some: which (m,)."""
         columns = {f.name: getattr(self, f.name)[some] for f in fields(self) if f.name != "filters"}
         return FilterTable(filters=tuple(self.filters[i] for i in some), **columns)
 
@@ -72,7 +72,7 @@ class FilterTable:
 
 
 def table_of(filters: Iterable[Filter]) -> FilterTable:
-    """The columns of some filters. filters: any number, in the order wanted."""
+    """Table of some filters. filters: any number, in the order wanted."""
     fs = tuple(filters)
     n = len(fs)
     number = {name: i for i, name in enumerate(kind_traits())}
@@ -151,10 +151,13 @@ def usual_days(table: FilterTable) -> Floats:
 
 
 def film_of_m2(f: Filter) -> float:
-    """Film area of one filter, m², its media room filled with medium foam. f: the filter. From memory."""
+    """Film area of one filter, m², with its media volume full of medium foam. f: the filter. From memory."""
     return f.media_l * MEDIA_SURFACE_M2_L["foam-20"] + f.wheel_m2
 
 
 def film_m2(table: FilterTable) -> Floats:
-    """Film area of every filter, m², shape (n,), its media room filled with medium foam. table: n filters. From memory."""
+    """Film area of every filter, m², shape (n,), with media volume full of medium foam.
+
+    table: n filters. From memory.
+    """
     return table.media_l * MEDIA_SURFACE_M2_L["foam-20"] + table.wheel_m2

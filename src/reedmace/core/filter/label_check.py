@@ -1,4 +1,4 @@
-"""A filter's box held against itself: figures that cannot all be true."""
+"""Consistency of the figures on a filter's box."""
 
 import math
 import re
@@ -19,13 +19,13 @@ from reedmace.core.stock.species import Sizing
 
 G, WATER = 9.80665, 998.0
 WHEEL_M2_PER_LPH = 0.25 / 500
-"""Film on a turning wheel: about a quarter of a square metre on one that 500 L/h turns (memory)."""
+"""Film of a turning wheel per flow: about a quarter of a square metre at 500 L/h (memory)."""
 BEST_EFFICIENCY = 0.45
-"""No small aquarium pump turns more of its electricity into lifted water (memory)."""
+"""Highest hydraulic efficiency of a small aquarium pump (memory)."""
 
 
 class LabelCheckQuestion(Question):
-    """What the box says. Give what is printed; leave out the rest."""
+    """The figures on the box; what is not printed is left out."""
 
     box_lph: Annotated[float, number("L/h", 1, 1e6)] | None = None
     box_us_gal_per_hour: Annotated[float, number("US gal/h", 0.2, 3e5)] | None = None
@@ -42,14 +42,14 @@ class LabelCheckQuestion(Question):
 
 
 class Carries(Part):
-    """The tanks it is for, by turnover on the box: from the careful end of the band to its least. Litres of water."""
+    """Tank volumes it suits by turnover, from the careful end of the band to its least, L."""
 
     low_l: Annotated[float, number("L", 0, 1e6)]
     high_l: Annotated[float, number("L", 0, 1e6)]
 
 
 class LabelCheckAnswer(Answer):
-    """The flow to take from the box, and each figure that does not agree with another."""
+    """The flow to take from the box, and each figure that disagrees with another."""
 
     lph: Annotated[float, number("L/h", 0, 1e7)]
     findings: list[str]
@@ -62,7 +62,7 @@ class LabelCheckAnswer(Answer):
 
 
 def _flow_on_the_box(q: LabelCheckQuestion, w: Working) -> tuple[float, list[str]]:
-    """(L/h, what is wrong with it): the box's flow, the smaller where it gives two that differ."""
+    """(L/h, fault): the flow on the box, the smaller where it gives two that differ."""
     if q.box_us_gal_per_hour is None:
         return q.box_lph or 0.0, []
     from_us = w.sum(
@@ -136,7 +136,7 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
 
 
 def _carries(lph: float, sizing: Sizing, w: Working) -> Carries:
-    """What its box flow is enough for. lph: L/h; sizing: who lives in it."""
+    """Tank volumes the rated flow suits. lph: L/h; sizing: the stock class."""
     least, most, source = RATED_BAND[sizing]
     low = w.sum(f"tank, {sizing}, careful", "Q / turns", {"Q": lph, "turns": most}, "L", source)
     high = w.sum(f"tank, {sizing}, at most", "Q / turns", {"Q": lph, "turns": least}, "L", source)
@@ -150,7 +150,7 @@ def _carries_words(whole: Filter, normal: Carries, heavy: Carries) -> str:
 
 
 def _missing(q: LabelCheckQuestion, whole: Filter) -> list[str]:
-    """What the box does not say, and what it would add. whole: the filter as completed."""
+    """Figures the box leaves out, and what each would add. whole: the filter as completed."""
     found = []
     if q.kind is None:
         found.append(
@@ -168,7 +168,7 @@ def _missing(q: LabelCheckQuestion, whole: Filter) -> list[str]:
 
 
 def _completed(q: LabelCheckQuestion, lph: float) -> Filter:
-    """The box as a whole filter: sizes from the catalogue's filter of that kind with the nearest flow."""
+    """The box as a complete filter: sizes from the catalogue's filter of that kind with the nearest flow."""
     kind = q.kind or USUAL_BOX
     like = min((f for f in CATALOGUE if f.kind == kind), key=lambda f: abs(math.log(f.box_lph / lph)))
     own = "own-" + re.sub(r"[^a-z0-9]+", "-", q.name.lower()).strip("-")[:60]
@@ -187,7 +187,7 @@ def _completed(q: LabelCheckQuestion, lph: float) -> Filter:
         "pump_in_water": q.pump_in_water,
         "restarts_alone": q.pump_in_water,
         "media_path": "front-to-back" if q.front_to_back else None,
-        # More box flow from an air-driven filter means more air.
+        # More rated flow of an air-driven filter means more air.
         "air_l_min": like.air_l_min and min(max(like.air_l_min * lph / like.box_lph, 0.05), 60),
     }
     return Filter.model_validate(like.model_dump() | {k: v for k, v in known.items() if v is not None})

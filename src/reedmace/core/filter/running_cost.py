@@ -1,4 +1,4 @@
-"""What a filter costs to run. Watts are already a rate; there are no watts per hour."""
+"""Running cost of a filter: energy and money."""
 
 from typing import Annotated
 

@@ -1,4 +1,4 @@
-"""What each school of sizing asks for. Shown together, never averaged."""
+"""Sizing rules: what each school asks of this tank and stock, side by side, never averaged."""
 
 import math
 from typing import Annotated, Literal
@@ -35,21 +35,21 @@ RATED_BAND: dict[Sizing, tuple[float, float, str]] = {
     "goldfish": (10, 12, "practice"),
 }
 SPONGE_L = 115.0
-"""One sponge to about this much, two or more above (common practice)."""
+"""Tank volume one sponge is used for, two or more above (common practice)."""
 LABEL_FULL_MG_N_L_DAY = 0.12
-"""Ammonia nitrogen a day of a full tropical community, for which labels are cut (memory), mg N/L."""
+"""Ammonia nitrogen a day of a full tropical community, for which labels are made (memory), mg N/L."""
 IN_SERVICE = 0.80
-"""Delivered over rated for a filter in service: the box less about 20 % (common practice)."""
+"""Delivered over rated flow of a filter in service: the box less about 20 % (common practice)."""
 SLOWEST_PER_HOUR = 1.0
-"""Tank volumes an hour below which water stands whatever the film (memory)."""
+"""Turnover per hour below which water is stagnant whatever the film (memory)."""
 LIGHT_MG_N_L_DAY = 0.15
 """Ammonia nitrogen a day up to which a planted tank counts as lightly stocked, mg N/L (memory)."""
 LIGHT_FILM = 2.0
-"""And its own glass, gravel and decor carry that so many times over."""
+"""Multiple of that load the tank's own glass, gravel and decor must carry."""
 SINGLE_PASS, TARGET_TAN = 0.5, 0.1
 
 CIRCULATION_PER_HOUR = (10.0, 20.0)
-"""Tank volumes an hour moved in salt water by pumps of their own in the tank, apart from the filter (common practice)."""
+"""Turnover per hour in salt water by circulation pumps in the tank, apart from the filter (common practice)."""
 
 SizingRuleName = Literal["rated", "canister-only", "delivered", "circulation", "media", "load", "count", "label"]
 
@@ -67,7 +67,7 @@ class FlowRequirementQuestion(Question):
 
 
 class SizingRule(Part):
-    """One school's demand. Flow schools give L/h; media gives kg; label gives the tank size to look for on a box."""
+    """One rule's requirement. Flow rules give L/h; media gives kg; label gives the tank size to look for on a box."""
 
     rule: SizingRuleName
     title: str
@@ -84,7 +84,7 @@ class SizingRule(Part):
 
 
 class FlowRequirementAnswer(Answer):
-    """Every school side by side, the one followed, and who rests only in slow water."""
+    """Every rule side by side, the one followed, and the animals that need slow water."""
 
     sizing: Sizing
     light: bool = Field(
@@ -97,7 +97,7 @@ class FlowRequirementAnswer(Answer):
 
 @computation("flow-requirement", "What each sizing rule asks for")
 def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer:
-    """What each school of sizing asks of this tank and stock.
+    """What each sizing rule asks of this tank and stock.
 
     question: net water in L, animals.
     Raises CannotAnswer for an unknown species.
@@ -111,7 +111,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
     pull = pulls(((s.sizing, line.ammonia_mg_n_day) for s, line in zip(present, waste.lines, strict=True)), q.net_l)
     sizing = dominant(pull)
     source = RATED_BAND[sizing][2]
-    # In salt water pumps in the tank move the water; what goes through the filter need not rise with the stock.
+    # In salt water circulation pumps move the water, so the filter's flow need not rise with the stock.
     turns: dict[Sizing, float] = {"community": 1.0} if q.water == "salt" else pull
     low = between(turns, {c: band[0] for c, band in RATED_BAND.items()})
     high = between(turns, {c: band[1] for c, band in RATED_BAND.items()})
@@ -238,7 +238,7 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             )
         )
     else:
-        # As printed for a moderate stock, cut as it fills; turtles take it to a fifth or a third.
+        # As printed for a moderate stock, reduced as it fills; turtles take it to a fifth or a third.
         share = 1 - 0.35 * full
         share -= (share - 0.26) * pull.get("turtle", 0.0)
         label = w.sum("label", "net litres / share", {"net litres": q.net_l, "share": share}, "L", "practice")
@@ -269,7 +269,10 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
 
 
 def _lightly_stocked(q: FlowRequirementQuestion, load_mg_n_day: float) -> bool:
-    """Planted and so lightly stocked that the tank itself carries it. q: the question; load_mg_n_day: grown, mg N."""
+    """Whether planted and so lightly stocked that the tank itself carries it.
+
+    q: the question; load_mg_n_day: grown, mg N.
+    """
     need = film_needed_m2(load_mg_n_day, q.temperature_c)
     few = bool(q.animals) and load_mg_n_day <= LIGHT_MG_N_L_DAY * q.net_l
     return q.planted and few and q.film_here_m2 >= LIGHT_FILM * need
@@ -296,7 +299,7 @@ def asked_here(
 
 
 def _calm_words(q: FlowRequirementQuestion) -> str:
-    """Who rests only in slow water. q: the question."""
+    """The animals that rest only in slow water, in words. q: the question."""
     gentle = {
         s.common_name: comfort_cm_s(a.length_cm or s.adult_length_cm, s.current)
         for a, s in ((a, find_species(a.species_id, "animals", q.own_species)) for a in q.animals)

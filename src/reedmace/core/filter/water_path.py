@@ -1,4 +1,4 @@
-"""The way of the water through a filter, built once: for one filter as a question, for a whole catalogue as columns.
+"""The water path through a filter, built in one place: for one filter as a question, for a catalogue as columns.
 
 Pump curve, hose or stem, fittings, media, dirt and outlet of every filter come from here, whoever asks: ranking, the flow of
 one filter, its media, its fitting, the exported plumbing. Both forms are made of the same few functions below.
@@ -29,18 +29,18 @@ from reedmace.core.upkeep.cleaning_interval import SERVICE_SHARE, days_until, se
 USUAL_HOSE_MM, USUAL_TUBE_MM = 16.0, 18.0
 """Bores where a box names none (memory)."""
 INSIDE_M = 0.1
-"""Way of the water inside a body without hoses or stem (memory)."""
+"""Length of the path inside a body without hoses or stem (memory)."""
 STEM_DEPTH_SHARE, STEM_HEIGHT_SHARE = 0.7, 1.3
-"""A stem reaches this share of the depth, or so many times its box's height (memory)."""
+"""Length of a stem as a share of the depth, or as a multiple of its box's height (memory)."""
 ROUGHNESS_M = 1.5e-6
 SUMP_LEVEL_CM = 20.0
-"""Water level in a sump's return chamber above its foot, where nothing else is known (memory)."""
+"""Water level in a sump's return chamber above its foot, where unknown (memory)."""
 LIP_SLACK_CM = 2.0
-"""A hang-on's lip figure already counts a water line so far below the rim (memory)."""
+"""Depth of the water line below the rim already included in a hang-on's lip figure (memory)."""
 AIR_OVER_BED_CM, TUBE_SHARE = 3.0, 0.95
-"""Air is let in so far over the bed, and so far down the tube (common practice)."""
+"""Height of the air inlet over the bed, and its place along the tube (common practice)."""
 LEAST_FEED_G = 0.2
-"""Even an empty tank sheds a little dirt (memory)."""
+"""Food that stands for the dirt of an empty tank, g/day (memory)."""
 
 
 @dataclass(frozen=True)
@@ -74,7 +74,7 @@ def _stem_m(room: Room, height_cm: Floats) -> Floats:
 
 
 def _layers(f: Filter, media: list[Basket]) -> list[Layer]:
-    """What the pump pushes through; none where the water falls through the media instead."""
+    """Media the pump pushes through; none where the water falls through them instead."""
     if not kind_of(f.kind).media_in_path:
         return []
     packed = [
@@ -85,7 +85,7 @@ def _layers(f: Filter, media: list[Basket]) -> list[Layer]:
 
 
 def _fittings(plumbing: Plumbing) -> list[Fitting]:
-    """The keeper's fittings, the spray bar's holes as planned."""
+    """The keeper's fittings, with the spray bar's holes as planned."""
     return [
         x.model_copy(update={"holes_count": plumbing.bar_holes_count, "hole_mm": plumbing.bar_hole_mm})
         if x.kind == "spray-bar" and x.holes_count is None
@@ -96,7 +96,7 @@ def _fittings(plumbing: Plumbing) -> list[Fitting]:
 
 @dataclass(frozen=True)
 class _Columns:
-    """Resistances of n filters: linear and square of the clean path, linear a day of dirt adds."""
+    """Resistances of n filters: linear and square of the clean path, linear per day of dirt."""
 
     c1: Floats
     c2: Floats
@@ -159,13 +159,13 @@ def deliver(
 
 
 def food_shares(clean_lph: Floats) -> Floats:
-    """Share of the tank's dirt each of several filters catches (n,): as the water goes through them. clean_lph: (n,)."""
+    """Share of the tank's dirt each of several filters catches (n,): proportional to flow. clean_lph: (n,)."""
     total = float(np.sum(clean_lph))
     return clean_lph / total if total > 0 else np.full(len(clean_lph), 1 / max(len(clean_lph), 1))
 
 
 class _Pumped:
-    """Pumped filters on their plumbing: flow at an added linear resistance, and the resistance that leaves a flow."""
+    """Pumped filters on their plumbing: flow at an added linear resistance, and the resistance for a given flow."""
 
     def __init__(self, path: tuple[Floats, ...], points: Ints, nu: float) -> None:
         self.q, self.h, self.static, self.c1, self.c2, self.hoses = path
@@ -204,7 +204,7 @@ def _pumped(
     hoses[:, 0, 1] = np.where(hosed, lengths, stem)
     hoses[:, 0, 2] = ROUGHNESS_M
     squares = np.where(hosed, 0.0, own_k * minor_coefficient(1.0, 1.0) / (bore * bore * bore * bore))
-    # A fitting's K may hang on its bore, and there are only so many bores.
+    # A fitting's K may depend on its bore, and there are only a few bores.
     bores, at = np.unique(bore[hosed], return_inverse=True)
     fittings = _fittings(plumbing)
     totals = [
@@ -220,12 +220,15 @@ def _pumped(
 
 
 def submerged_cm(f_height_cm: float, room: Room) -> float:
-    """Air inlet below the water line, cm: near the foot of the tube or of the tank. f_height_cm: the filter's; room: the tank's."""
+    """Depth of the air inlet, cm:
+
+    near the foot of the tube or of the tank. f_height_cm: the filter's; room: the site.
+    """
     return float(min(max(room.water_depth_cm - AIR_OVER_BED_CM, 1), f_height_cm * TUBE_SHARE, 200))
 
 
 class _Aired:
-    """Air lifts with their foam: flow at an added linear resistance, and the resistance that leaves a flow."""
+    """Air lifts with their foam: flow at an added linear resistance, and the resistance for a given flow."""
 
     def __init__(self, lift: tuple[Floats, Floats, Floats, Floats], c1: Floats, nu: float) -> None:
         self.lift, self.c1, self.k, self.nu = lift, c1, np.full(len(c1), MINOR_K), nu
@@ -255,7 +258,7 @@ def path_question(
     temperature_c: float,
     days: float | None = None,
 ) -> OperatingPointQuestion:
-    """The same path for one pumped filter, as the operating point takes it.
+    """The path of one pumped filter, as input of the operating point.
 
     f: the filter; room, plumbing: the tank's; media: in flow order, none for medium foam; feed_g_day: food in g/day;
     temperature_c: °C; days: since cleaning, None for the interval here.
@@ -287,7 +290,7 @@ def path_question(
 def lift_question(
     f: Filter, room: Room, feed_g_day: float, temperature_c: float, days: float | None = None
 ) -> AirliftQuestion:
-    """The same path for one air-driven filter, as the air lift takes it. Arguments as for `path_question`."""
+    """The path of one air-driven filter, as input of the air lift. Arguments as for `path_question`."""
     got = deliver(table_of([f]), room, Plumbing(), feed_g_day, temperature_c)
     return AirliftQuestion(
         air_l_min=f.air_l_min or 0.0,

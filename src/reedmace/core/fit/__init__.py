@@ -1,4 +1,4 @@
-"""The fitting plan, what could go wrong, the steps, and the shopping list."""
+"""Fitting: the layout, flood risk, the steps, and the shopping list."""
 
 from reedmace.core.filter.kind_parts.placement import Layout
 from reedmace.core.fit.cleaning_steps import CareStepsAnswer, CareStepsQuestion, care_steps_of

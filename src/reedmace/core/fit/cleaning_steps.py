@@ -1,4 +1,4 @@
-"""How a filter is cleaned, step by step, and what that costs its film before it is done."""
+"""Cleaning steps of a filter, and the film a cleaning costs."""
 
 from typing import Annotated
 
@@ -13,7 +13,7 @@ from reedmace.core.filter.kinds import kind_of
 
 
 class CareStepsQuestion(Question):
-    """Which filter, what it holds of the tank's film, what the tank makes, how old its parts are."""
+    """The filter, its share of the tank's film, the tank's load, the age of its parts."""
 
     kind: KindName
     film_share: Share = 1.0
@@ -26,7 +26,7 @@ class CareStepsQuestion(Question):
 
 
 class WornPart(Part):
-    """A part that wears, and whether its time has come."""
+    """A part that wears, and whether it is due."""
 
     part: Name
     lasts_days: Annotated[float, number("days", 1, 40000)]
@@ -49,7 +49,7 @@ class CareStepsAnswer(Answer):
 
 @computation("care-steps", "How to clean a filter without losing its film")
 def care_steps_of(question: CareStepsQuestion) -> CareStepsAnswer:
-    """The cleaning steps of a kind with what they cost.
+    """Cleaning steps of a kind with their effect on the film.
 
     question: film as a share, load in mg N a day, age in days.
     Source: order and cautions common practice; film lost and the life of parts from memory.

@@ -1,4 +1,4 @@
-"""Replacing a filter or moving a tank while the film lives on."""
+"""Replacing a filter or moving a tank while the film survives."""
 
 from typing import Annotated, Literal
 
@@ -10,7 +10,7 @@ from reedmace.core.quantity import formatting
 
 
 class FilterMoveQuestion(Question):
-    """What is changed, how long, and how the media travel."""
+    """What is replaced or moved, for how long, and how the media travel."""
 
     what: Literal["replace-filter", "move-tank"] = "replace-filter"
     days_side_by_side: Annotated[float, number("days", 0, 400)] = 0
@@ -29,7 +29,7 @@ class MoveStep(Part):
 
 
 class FilterMoveAnswer(Answer):
-    """Film carried across, when the old filter may go, and the steps."""
+    """Film carried across, when the old filter may be removed, and the steps."""
 
     carried_share: Share
     retire_after_days: Annotated[float, number("days", 0, 400)] | None = Field(
@@ -42,7 +42,7 @@ class FilterMoveAnswer(Answer):
 
 @computation("filter-move", "How much film comes across when a filter is replaced or a tank moved")
 def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
-    """How much film comes across, and the order to do it in.
+    """Film carried across, and the order of steps.
 
     question: days, minutes and °C. Source: side-by-side times common practice; survival out of water from memory.
     """

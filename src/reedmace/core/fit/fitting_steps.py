@@ -1,4 +1,4 @@
-"""The ordered fitting steps of a kind, with the looks before power and what must come before what."""
+"""Fitting steps of a kind in order, with inspections before power and dependencies."""
 
 from reedmace.core.contract import Answer, Question, Working, computation
 from reedmace.core.filter.kind_parts.steps import Step, StepFacts
@@ -7,13 +7,13 @@ from reedmace.core.filter.kinds import FilterKind, kind_of
 
 
 class FittingStepsQuestion(StepFacts, Question):
-    """What is fitted, and the sizes the steps speak of."""
+    """What is fitted, and the sizes the steps mention."""
 
     kind: KindName
 
 
 class FittingStepsAnswer(Answer):
-    """Steps in the order of doing."""
+    """Steps in order."""
 
     steps: list[Step]
 
@@ -28,7 +28,10 @@ def _with_looks(steps: list[Step], kind: FilterKind) -> list[Step]:
 
 
 def _locks(step_id: str, kind: FilterKind) -> tuple[str, ...]:
-    """What must be done before a step, its looks included; a look waits for what its power step waits for."""
+    """Steps to be done before a step, its inspections included;
+
+    an inspection waits for what its power step waits for.
+    """
     for power, looks in kind.looks.items():
         ids = tuple(look[0] for look in looks)
         if step_id == power:
@@ -39,14 +42,14 @@ def _locks(step_id: str, kind: FilterKind) -> tuple[str, ...]:
 
 
 def leak_checks(kind: FilterKind) -> dict[str, str]:
-    """The step each leak check counts from: its power step. kind: the filter's."""
+    """The power step each leak check counts from. kind: the filter's."""
     prefix = f"{kind.prefix}-leak-"
     return {step: f"{kind.prefix}-power" for step in kind.after if step.startswith(prefix)}
 
 
 @computation("fitting-steps", "How to fit it, in order")
 def fitting_steps(question: FittingStepsQuestion) -> FittingStepsAnswer:
-    """The steps for a kind, in the order of doing.
+    """The steps for a kind, in order.
 
     question: kind and sizes in cm, L, mm, m. Source: common practice.
     """

@@ -1,4 +1,4 @@
-"""What could go wrong, in litres: how much reaches the floor, where the level stops, and the cheapest prevention."""
+"""Flood risk: litres on the floor in each mishap, where the level stops, and the cheapest prevention."""
 
 import math
 from collections.abc import Callable
@@ -18,24 +18,24 @@ from reedmace.core.tank.heater import StandsIn, bare
 
 ENTRANCE_AND_EXIT_K = 3.0
 HOSE_M = 1.4
-"""Hose from the tank to the floor, where it comes off (memory)."""
+"""Length of hose from the tank to the floor, where it comes off (memory)."""
 
 
 class HeaterHere(Part):
-    """What warms this tank, and where."""
+    """The tank's heater, and where it is."""
 
     watts: Annotated[float, number("W", 1, 5000, "Of one heater")]
     stands_in: StandsIn = "tank"
 
 
 class DrainDownQuestion(FittingPlanQuestion):
-    """A filter as it is laid out on its tank, and the heater it may leave dry."""
+    """A filter as laid out on its tank, and the heater it may leave dry."""
 
     heater: HeaterHere | None = None
 
 
 class Mishap(Part):
-    """One thing that can happen. `code` stands for it whatever its words."""
+    """A possible mishap. `code` identifies it whatever its words."""
 
     code: Name
     what: str
@@ -58,7 +58,7 @@ class DrainDownAnswer(Answer):
 def empty_minutes(
     area_m2: float, top_m: float, stop_m: float, bore_m: float, length_m: float, temperature_c: float = 25.0
 ) -> float:
-    """Minutes a siphon takes from one level to another, stepping the level down in a hundred parts.
+    """Minutes a siphon takes from one level to another, in a hundred steps of level.
 
     area_m2: water surface, m²; top_m, stop_m: level at start and end over the hose's low end, m; bore_m, length_m: of the hose;
     temperature_c: °C. Source: Bernoulli with losses, level by level.
@@ -79,14 +79,14 @@ def empty_minutes(
 DRY_HEATER = "The heater is left dry: cut its power first of all, and let it cool for a quarter of an hour before water meets it, or its glass bursts."
 _DRY: dict[StandsIn, Callable[[HeaterHere, float, float, DrainDownQuestion], bool]] = {
     "tank": lambda h, depth, litres, q: bare(q.room.water_depth_cm - depth, q.room.water_depth_cm, h.watts),
-    # What reaches the floor has left the sump, or the closed body, before it leaves the tank.
+    # Water on the floor left the sump, or the closed body, before it left the tank.
     "sump": lambda h, depth, litres, q: litres > 0,
     "filter": lambda h, depth, litres, q: litres > 0,
 }
 
 
 def _dry_heater(q: DrainDownQuestion, depth_cm: float, litres: float) -> str | None:
-    """What is said of a heater that a mishap leaves dry."""
+    """Sentence on a heater that a mishap leaves dry."""
     dry = q.heater is not None and _DRY[q.heater.stands_in](q.heater, depth_cm, litres, q)
     return DRY_HEATER if dry else None
 
@@ -123,7 +123,7 @@ def _mishap(draft: MishapDraft, q: DrainDownQuestion, surface_cm2: float, w: Wor
 
 @computation("drain-down", "How many litres reach the floor if something gives way")
 def drain_down(question: DrainDownQuestion) -> DrainDownAnswer:
-    """How many litres reach the floor in each mishap of this kind of filter.
+    """Litres on the floor in each mishap of this kind of filter.
 
     question: the fitting plan's: sizes in cm, hose in mm and m, surface in cm².
     Source: volumes by geometry (surface × depth to where air gets in); times by Bernoulli with losses.

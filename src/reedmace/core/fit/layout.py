@@ -1,4 +1,4 @@
-"""Where the parts of a chosen filter go on this tank, in centimetres of the front view.
+"""Layout of a filter's parts on the tank, in centimetres of the front view.
 
 x runs from the tank's left outer face to the right, y up from the floor. Hoses hang behind the tank; their runs are
 drawn flat, since what is cut is their length.
@@ -36,20 +36,20 @@ from reedmace.core.tank import Sump, sump_of_body
 BEND_BORES = {"plain": 6.0, "ribbed": 3.0}
 """Tightest bend of a hose, in bores, before it kinks (memory)."""
 SLACK_SHARE, SLACK_CM = 0.05, 10.0
-"""Cut this much longer than the drawn run: a hose can be cut shorter, never longer (common practice)."""
+"""Extra length to cut beyond the drawn run: a hose can be cut shorter, never longer (common practice)."""
 AIR_LINE_MM = 4.0
 HOSES: tuple[RunRole, ...] = ("intake-hose", "return-hose")
 SHORTEST_HOSE_M, LONGEST_HOSE_M = 0.2, 50.0
 HAND_CM = 8.0
-"""What the hoses of two filters want between them at the rim (memory)."""
+"""Space between the hoses of two filters at the rim (memory)."""
 LEVEL_CM = 0.5
-"""What stands so near the water line is said to stand at it."""
+"""Distance from the water line within which a part counts as at it."""
 FEET_CM = 3.0
-"""A body stands so far over what it stands on (memory)."""
+"""Height of a body over its support (memory)."""
 
 
 class FittingPlanQuestion(Question):
-    """The filter, its plumbing, the room, and where things are put."""
+    """The filter, its plumbing, the site, and the layout."""
 
     filter: Filter
     room: Room
@@ -83,7 +83,7 @@ class Run(Part):
 
 
 class PartPlace(Part):
-    """One part on the section."""
+    """One part in the front view."""
 
     role: PartRole
     name: str
@@ -141,24 +141,24 @@ def run_length_cm(points: list[Place], radius_cm: float) -> float:
 
 
 def sump_here(question: FittingPlanQuestion) -> Sump:
-    """The sump this plan counts with: the tank's own, or the filter's body at the usual level. question: the plan's."""
+    """The sump of this plan: the tank's own, or the filter's body at the usual level. question: the plan's."""
     f = question.filter
     return question.sump or sump_of_body(f.width_cm, f.depth_cm, f.height_cm)
 
 
 def ground_of(q: FittingPlanQuestion) -> Ground:
-    """The plan with every default worked out; y from the floor, in cm. q: the plan's question."""
+    """The plan with all defaults resolved; y from the floor, in cm. q: the plan's question."""
     f, room, lay, kind = q.filter, q.room, q.layout, kind_of(q.filter.kind)
     rim = q.stand_height_cm + q.tank_height_cm
     water = rim - room.rim_to_water_cm
     bed = water - room.water_depth_cm + q.substrate_depth_cm
     length = room.length_cm
-    # The next of a kind stands towards the other end, as far as there is room.
+    # The next filter of a kind stands towards the other end, as far as there is space.
     most = max(length * kind.body_x_share - f.width_cm / 2, 0.0)
     aside = min(q.beside_cm, most)
     body_x = length * kind.body_x_share - aside if lay.body_x_cm is None else lay.body_x_cm
-    # A stem goes down from its own box; hoses of the next keep a hand's breadth from the first's.
-    # A plate fills the bottom; its lift stands at the end whatever its width.
+    # A stem goes down from its own box; hoses of the next filter keep a hand's breadth from the first's.
+    # A plate covers the bottom; its lift stands at the end whatever its width.
     half = 0.0 if kind.hosed or f.width_cm > length / 2 else f.width_cm / 2 + 1
     hosed = min(aside, HAND_CM) if kind.hosed else aside
     own = body_x if kind.stemmed else max(min(length * 0.92, length - half) - hosed, min(length * 0.92, half))
@@ -211,7 +211,7 @@ def _run(draft: RunDraft, bore_mm: float, w: Working) -> Run:
 
 
 def drawn_hose_m(question: FittingPlanQuestion) -> float:
-    """Both hoses of a filter as they are drawn on its tank, m, within what a hose may be. question: the plan's."""
+    """Both hoses of a filter as drawn on its tank, m, within the allowed range. question: the plan's."""
     g = ground_of(question)
     runs = [r for r in kind_of(question.filter.kind).runs(g) if r.role in HOSES]
     drawn = sum(run_length_cm([Place(x_cm=x, y_cm=y) for x, y in r.points], r.bend) for r in runs) / 100
@@ -245,7 +245,7 @@ def _verdict(faults: list[PlacedIssue], cuts: list[CutLine]) -> str:
 
 @computation("fitting-plan", "Where everything goes, what to cut, what is wrong with the plan")
 def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
-    """Where everything goes, what to cut, and what is wrong with the plan.
+    """Positions of all parts, the cut list, and the plan's faults.
 
     question: sizes in cm; y is counted from the floor.
     Source: plane geometry; clearances, slack and bends common practice and memory, as marked.
@@ -293,7 +293,7 @@ def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
 
 
 def _stands(mark: Mark, g: Ground) -> str:
-    """How high a part stands: those at the water from its line, a socket from the floor."""
+    """Height of a part in words: those at the water from its line, a socket from the floor."""
     if mark.role in ("body", "sump", "filter"):
         return ""
     if mark.role == "socket":
@@ -305,7 +305,7 @@ def _stands(mark: Mark, g: Ground) -> str:
 
 
 def _crowded(q: FittingPlanQuestion, g: Ground) -> list[PlacedIssue]:
-    """Whether it and what stands there already are wider than the tank is long, where the keeper has not moved it away."""
+    """Fault where this filter and those present are wider than the tank, unless the keeper has moved it."""
     wide = q.beside_cm + q.filter.width_cm
     if q.beside_cm <= 0 or wide <= g.length or q.layout.body_x_cm is not None:
         return []
@@ -321,6 +321,6 @@ def _crowded(q: FittingPlanQuestion, g: Ground) -> list[PlacedIssue]:
 
 
 def _drafts(g: Ground) -> list[RunDraft]:
-    """A kind's runs; none of an air line where a pump drives it instead."""
+    """A kind's runs, without an air line where a pump drives it."""
     kind = kind_of(g.filter.kind)
     return [r for r in kind.runs(g) if r.role != "air-line" or g.filter.air]

@@ -1,4 +1,4 @@
-"""What to buy for the chosen filters, with the lengths and pieces of their own fitting plans."""
+"""Shopping list for the chosen filters, with the lengths and pieces of their fitting plans."""
 
 import math
 from typing import Annotated, Literal
@@ -25,14 +25,14 @@ CONDITIONER_ML_PER_100L = 5.0
 
 
 class Bought(FittingPlanQuestion):
-    """One filter with its plan and what goes into it; what is owned already is not bought again."""
+    """One filter with its plan and media; what is owned already is not bought again."""
 
     media: Annotated[list[Basket], Field(max_length=12)] = Field(default_factory=list)
     owned: bool = False
 
 
 class ShoppingListQuestion(Question):
-    """The filters as they are to be fitted, the water, and how it will be cycled."""
+    """The filters to be fitted, the water, and the cycling method."""
 
     filters: Annotated[list[Bought], Field(min_length=1, max_length=12)]
     net_l: NetLitres
@@ -66,7 +66,7 @@ def _half_metres(cm: float) -> float:
 
 
 def _lines(plans: list[FittingPlanAnswer], w: Working) -> list[ShoppingItem]:
-    """Hose and air line by their bore, from the lengths the fitting plans cut, up to the half metre."""
+    """Hose and air line by bore, from the lengths the fitting plans cut, up to the half metre."""
     by_bore: dict[tuple[bool, float], float] = {}
     for run in (r for plan in plans for r in plan.runs if r.role != "drain"):
         key = (run.role == "air-line", run.bore_mm)
@@ -89,7 +89,7 @@ def _lines(plans: list[FittingPlanAnswer], w: Working) -> list[ShoppingItem]:
 
 
 def _pieces(plans: list[FittingPlanAnswer]) -> list[ShoppingItem]:
-    """What the plans take besides, alike things added up; what is cut from a tube in the box is not bought."""
+    """Other items of the plans, equal ones summed; parts cut from a supplied tube are not bought."""
     found: dict[str, ShoppingItem] = {}
     for cut in (c for plan in plans for c in plan.cuts if c.unit == "piece"):
         before = found[cut.item].amount if cut.item in found else 0.0
@@ -184,11 +184,11 @@ def _media(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
 
 
 SALT_WASTE = 1.1
-"""Salt bought over salt dissolved: it is damp and some is spilt (memory)."""
+"""Salt bought relative to salt dissolved: it is damp and some is spilt (memory)."""
 
 
 def _salt_water(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
-    """What sea water takes besides. Nothing where the tank is fresh. Source: common practice of salt-water keepers."""
+    """Items for sea water; none where the tank is fresh. Source: common practice of salt-water keepers."""
     if all(f.room.water != "salt" for f in q.filters):
         return []
     salt = w.sum(

@@ -1,4 +1,4 @@
-"""A spare sponge seeding in a running tank: when it is ready, and what is left of it after the way."""
+"""A spare sponge seeding in a running tank: when it is ready, and how much film survives transport."""
 
 from typing import Annotated, Literal
 
@@ -19,7 +19,7 @@ class SpongeSeedQuestion(Question):
 
 
 class SpongeSeedAnswer(Answer):
-    """Film on it, film it brings, and how long the way may still take."""
+    """Film on it, film it brings, and how long transport may still take."""
 
     state: Literal["too-young", "usable", "ready"]
     grown_share: Share
@@ -33,7 +33,7 @@ class SpongeSeedAnswer(Answer):
 
 @computation("sponge-seed", "What a spare sponge is worth, and on the way")
 def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
-    """What a seeding sponge is worth now, and on the way.
+    """Film of a seeding sponge now, and after transport.
 
     question: days, minutes, °C, share. Source: seeding times common practice; survival out of water from memory.
     """

@@ -1,4 +1,4 @@
-"""Pumps, hoses, media, air, the operating point, overflows, jets and the flow test."""
+"""Hydraulics: pumps, hoses, media, the operating point, overflows, jets and flow tests."""
 
 from reedmace.core.flow.airlift import AirliftAnswer, AirliftQuestion, airlift_flow
 from reedmace.core.flow.bucket_test import BucketTestAnswer, BucketTestQuestion, bucket_test

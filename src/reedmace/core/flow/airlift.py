@@ -1,4 +1,4 @@
-"""Water moved by air let into a tube: the sponge filter's engine."""
+"""Air lift: water moved by air let into a tube, as in a sponge filter."""
 
 from typing import Annotated
 
@@ -8,7 +8,7 @@ from reedmace.core.flow.materials import dirt_resistance, media_coefficients, vi
 from reedmace.core.quantity import formatting, m3s_to_lph
 
 MINOR_K = 2.5
-"""Entrance to the tube from the foam's core, and the exit (memory)."""
+"""Loss coefficient of the entrance from the foam's core and the exit (memory)."""
 
 
 class AirliftQuestion(Question):

@@ -1,4 +1,4 @@
-"""The timed bucket: what really comes out, how sure that is, and how it compares."""
+"""Bucket test: flow from timed fills, its uncertainty, and its ratio to the computed flow."""
 
 import math
 import statistics
@@ -37,7 +37,7 @@ class BucketTestAnswer(Answer):
 
 
 def bucket_lph(container_l: float, times_s: Sequence[float]) -> float:
-    """Flow of a timed bucket, L/h: the mean of its fills. container_l: L; times_s: s, one or more."""
+    """Flow of a bucket test, L/h: the mean of its fills. container_l: L; times_s: s, one or more."""
     return statistics.fmean(container_l * 3600 / t for t in times_s)
 
 

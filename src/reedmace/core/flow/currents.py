@@ -1,4 +1,4 @@
-"""Speeds in a tank from its outlets, and how much of the water stays calm enough for each animal.
+"""Water speeds in a tank from its outlets, and the share of water calm enough for each animal.
 
 A current is judged by the share of the water an animal can rest in, not by the speed at one point: a jet is fast in a cone
 and the rest of the tank turns with it, faster the more impulse goes in. Flow that is asked, the most that suits the animals
@@ -18,24 +18,24 @@ from reedmace.core.root_finding import root_between
 Current = Literal["gentle", "moderate", "strong"]
 
 LENGTHS_A_SECOND: dict[str, float] = {"gentle": 1.0, "moderate": 2.0, "strong": 4.0}
-"""Speed an animal rests in, in its own lengths a second, by the current it likes (memory)."""
+"""Comfortable speed of an animal, in body lengths a second, by the current it prefers (memory)."""
 LEAST_BODY_CM = 2.0
-"""Smaller ones hold on to something or live in what the glass and plants slow down (memory)."""
+"""Shortest length used; smaller animals hold on to something or live in slow layers (memory)."""
 CALM_ASKED = 0.5
-"""Of the water, for every kind (memory)."""
+"""Share of calm water required for every species (memory)."""
 ROUND, PLANE = 6.2, 2.28
-"""U/U0 = 6.2 D/x of a round jet, 2.28 √(b/x) of a plane one (Albertson et al. 1950)."""
+"""Decay of the speed along a jet: U/U0 = 6.2 D/x round, 2.28 √(b/x) plane (Albertson et al. 1950)."""
 ROUND_HALF, PLANE_HALF = 0.094, 0.10
-"""Half-widths of the two over the way, where the speed is half of the middle's (Pope 2000, memory)."""
+"""Half-width over distance of the two jets, where the speed is half of the centre's (Pope 2000, memory)."""
 DRAG = 0.1
-"""Resistance coefficient of a tank's wet walls against its turning (form: Oca and Masalo 2007; the value from memory)."""
+"""Drag coefficient of a tank's wet walls against its circulation (form: Oca and Masalo 2007; the value from memory)."""
 MOST_SHARE = 50.0
 GLASS_SHARE = 0.5
-"""What is left of a jet's impulse after it has been turned against the glass (memory)."""
+"""Share of a jet's momentum left after it is turned against the glass (memory)."""
 SETTLES_CM_S = 2.0
-"""Under this speed near the bed dirt settles (memory)."""
+"""Speed near the bed below which dirt settles (memory)."""
 BAR_HOLES, BAR_HOLE_MM = 20, 4.0
-"""The least spray bar, by which a single outlet may be spread (memory)."""
+"""Smallest spray bar, used to spread a single outlet (memory)."""
 
 
 class Opening(NamedTuple):
@@ -51,7 +51,7 @@ class Opening(NamedTuple):
 
     @property
     def speed_m_s(self) -> float:
-        """In the opening."""
+        """Speed in the opening, m/s."""
         return self.flow_m3s / (math.pi / 4 * self.bore_m**2 * self.holes)
 
 
@@ -64,17 +64,17 @@ class Basin(NamedTuple):
 
     @property
     def volume_m3(self) -> float:
-        """All of it."""
+        """Volume, m³."""
         return self.length_m * self.width_m * self.depth_m
 
     @property
     def wet_m2(self) -> float:
-        """Walls and bottom."""
+        """Area of walls and bottom, m²."""
         return 2 * (self.length_m + self.width_m) * self.depth_m + self.length_m * self.width_m
 
 
 def circulation_m_s(openings: Sequence[Opening], basin: Basin) -> float:
-    """Mean speed at which the tank turns, m/s.
+    """Mean speed of the circulation, m/s.
 
     openings: its outlets; basin: its water. Solves Σ Q (U0 − V) = Ct A V² / 2 for V.
     Source: Oca and Masalo 2007 for the form; Ct from memory.
@@ -99,7 +99,7 @@ def jet_m3(opening: Opening, over_m_s: float, basin: Basin) -> float:
         way = min(reach, opening.way_m or basin.length_m)
         inside = way**3 / 3 * math.log(reach / way) + way**3 / 9
         return opening.holes * math.pi * ROUND_HALF**2 / math.log(2) * inside
-    # Holes in a row: their jets have merged into one plane one long before the far glass.
+    # Jets of holes in a row have merged into a plane jet long before the far glass.
     slot = math.pi / 4 * opening.bore_m**2 * opening.holes / opening.row_m
     reach = slot * (PLANE * out / over_m_s) ** 2
     way = min(reach, basin.width_m)
@@ -114,7 +114,7 @@ def _beyond(x: float) -> float:
 
 
 def jet_cm(opening: Opening, over_m_s: float, basin: Basin) -> tuple[float, float]:
-    """How far an outlet's jet stays faster than `over_m_s`, and its half-width there, cm.
+    """Distance an outlet's jet stays faster than `over_m_s`, and its half-width there, cm.
 
     opening: the outlet; over_m_s: m/s, over 0; basin: the jet ends at its far glass. Source: as `jet_m3`.
     """
@@ -130,7 +130,7 @@ def jet_cm(opening: Opening, over_m_s: float, basin: Basin) -> tuple[float, floa
 
 
 def rest_share(turning_m_s: float, comfort_m_s: float) -> float:
-    """Share of the turning water, jets left out, that is slower than `comfort_m_s`. turning_m_s, comfort_m_s: m/s."""
+    """Share of the circulating water, without jets, slower than `comfort_m_s`. turning_m_s, comfort_m_s: m/s."""
     return min(comfort_m_s / (2 * turning_m_s), 1.0) if turning_m_s > 0 else 1.0
 
 
@@ -147,7 +147,7 @@ def calm_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float) ->
 
 
 def largest_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float) -> float:
-    """How much of these flows leaves half of the water calm, as a multiple of them (0 to 50).
+    """Largest multiple of these flows that leaves half of the water calm (0 to 50).
 
     openings: its outlets, throttled or opened alike; basin: its water; comfort_m_s: m/s. More flow is never calmer, so there
     is one such share, or none up to 50.
@@ -160,17 +160,17 @@ def largest_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float)
     if spare(MOST_SHARE) >= 0:
         return MOST_SHARE
     found = root_between(spare, 1e-6, MOST_SHARE, xtol=1e-7, rtol=1e-9)
-    # On the calm side of the crossing, or the limit itself would be too strong.
+    # On the calm side of the root, or the limit itself would be too strong.
     return found * (1 - 1e-6)
 
 
 def comfort_cm_s(length_cm: float, current: str) -> float:
-    """Speed an animal rests in, cm/s. length_cm: its own, cm; current: what it likes. Source: memory."""
+    """Comfortable speed of an animal, cm/s. length_cm: its own, cm; current: what it prefers. Source: memory."""
     return LENGTHS_A_SECOND[current] * max(length_cm, LEAST_BODY_CM)
 
 
 class Liking(Part):
-    """An animal, its length and the current it likes."""
+    """An animal, its length and the current it prefers."""
 
     name: Name
     length_cm: Annotated[float, number("cm", 0.2, 300)]
@@ -178,7 +178,7 @@ class Liking(Part):
 
 
 class Outlet(Part):
-    """Where water comes back into the tank."""
+    """An outlet into the tank."""
 
     flow_lph: Annotated[float, number("L/h", 0.1, 1e5)]
     bore_mm: Annotated[float, number("mm", 1, 200, "A nozzle's bore, or one hole of a spray bar")] = 14
@@ -189,7 +189,7 @@ class Outlet(Part):
     ) = None
 
     def opening(self, row_cm: float) -> Opening:
-        """The same in SI. row_cm: how long a row of its holes would be."""
+        """The same in SI. row_cm: length of a row of its holes."""
         row = row_cm / 100 if self.holes_count > 1 else 0.0
         worth = GLASS_SHARE if self.against_glass else 1.0
         return Opening(
@@ -197,7 +197,7 @@ class Outlet(Part):
         )
 
     def spread(self) -> "Outlet":
-        """The same through a spray bar twice as open; a bar stays what it is."""
+        """The same through a spray bar twice as open; a bar is unchanged."""
         if self.holes_count > 1:
             return self
         holes = max(BAR_HOLES, math.ceil(2 * (self.bore_mm / BAR_HOLE_MM) ** 2))
@@ -209,7 +209,7 @@ class Outlet(Part):
 
 
 class CurrentsQuestion(Question):
-    """The water, its outlets and who lives in it."""
+    """The water, its outlets and the animals."""
 
     length_cm: Annotated[float, number("cm", 5, 1000)]
     width_cm: Annotated[float, number("cm", 5, 500)]
@@ -220,7 +220,7 @@ class CurrentsQuestion(Question):
 
 
 class Calm(Part):
-    """One kind of animal: the speed it rests in and how much of the water is slower."""
+    """One species: its comfortable speed and the share of water slower than that."""
 
     name: str
     comfort_cm_s: Annotated[float, number("cm/s", 0, 1e4)]
@@ -228,7 +228,7 @@ class Calm(Part):
 
 
 class Jet(Part):
-    """How far one outlet is felt by the animal that minds most: along the tank, or from a bar towards the front."""
+    """Reach of one outlet for the most sensitive animal: along the tank, or from a bar towards the front."""
 
     reach_cm: Annotated[float, number("cm", 0, 1000)]
     half_width_cm: Annotated[float, number("cm", 0, 1000)]
@@ -236,7 +236,7 @@ class Jet(Part):
 
 
 class CurrentsAnswer(Answer):
-    """How the tank turns, what is calm for whom, and the most flow that leaves half of it calm for everyone."""
+    """Circulation, calm water by species, and the largest flow that leaves half of it calm for all."""
 
     turning_cm_s: Annotated[float, number("cm/s", 0, 1e5)]
     outlet_cm_s: Annotated[float, number("cm/s", 0, 1e7)]
@@ -251,7 +251,7 @@ class CurrentsAnswer(Answer):
 
 
 def _limit_lph(q: CurrentsQuestion, outlets: list[Outlet]) -> float | None:
-    """Most flow through these outlets with half the water calm for everyone, L/h."""
+    """Largest flow through these outlets with half the water calm for all, L/h."""
     if not q.animals or not outlets:
         return None
     least = min(comfort_cm_s(a.length_cm, a.current) for a in q.animals) / 100
@@ -264,7 +264,7 @@ def _basin(q: CurrentsQuestion) -> Basin:
 
 
 def _remedies(q: CurrentsQuestion, flow: float, limit: float) -> tuple[bool, list[str]]:
-    """(whether throttling alone would give less than is asked, what to do)."""
+    """(whether throttling alone would fall short of the requirement, what to do)."""
     found = []
     conflict = limit < q.asked_lph
     if not conflict:
@@ -293,7 +293,7 @@ def _remedies(q: CurrentsQuestion, flow: float, limit: float) -> tuple[bool, lis
     "currents", "Speeds in the tank from its outlets, and how much of the water is calm enough for each animal"
 )
 def currents(question: CurrentsQuestion) -> CurrentsAnswer:
-    """Speeds in the tank from its outlets, and the share of the water calm enough for each animal.
+    """Water speeds from the outlets, and the share of the water calm enough for each animal.
 
     question: sizes in cm, flows in L/h, bores in mm, lengths of animals in cm.
     Source: jets by Albertson et al. 1950; turning water by Oca and Masalo 2007 (form); comfort by lengths from memory.
@@ -314,7 +314,7 @@ def currents(question: CurrentsQuestion) -> CurrentsAnswer:
         w.line(a.name, "calm share: slower than its comfort, jets left out", f"{most:.1f} cm/s where the tank turns at {turning:.1f}", share, "share", "memory")  # fmt: skip
         calm.append(Calm(name=a.name, comfort_cm_s=most, share=share))
     settles = rest_share(turning, SETTLES_CM_S)
-    # Where nobody minds, a jet is drawn until it is no faster than the water at the glass.
+    # Without a sensitive animal, a jet is drawn until it is no faster than the water at the glass.
     borne = min((c.comfort_cm_s for c in calm), default=max(2 * turning, SETTLES_CM_S)) / 100
     felt = [(o, *jet_cm(o, borne, basin)) for o in openings]
     limit = _limit_lph(q, q.outlets)

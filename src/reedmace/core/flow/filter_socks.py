@@ -1,4 +1,4 @@
-"""A sump's filter socks: their cloth, what they catch, and how long before the water stands over their rim."""
+"""Filter socks of a sump: their area, the dirt they catch, and days until they overflow."""
 
 import math
 from typing import Annotated, Literal
@@ -10,15 +10,15 @@ SOCK_CLOGGING = 12.0
 """How readily felt of 200 µm blocks for the same dirt, against 20 ppi foam (memory): so that one sock of 18 cm under 3 g of food
 a day and 2000 L/h stands full within the three to seven days in which keepers change it (common practice)."""
 SPILLS_CM = 12.0
-"""Water that may stand higher inside than outside before it runs over the rim (memory)."""
+"""Head over a sock at which it overflows its rim (memory)."""
 SLIME_DAYS = 10.0
-"""However little dirt there is, a sock is slimed over by then (common practice)."""
+"""Days after which a sock is clogged by slime, however little dirt there is (common practice)."""
 WETTED = 0.6
-"""Of its length, what hangs in the water (memory)."""
+"""Share of its length that hangs in the water (memory)."""
 
 
 class SockDaysQuestion(Question):
-    """The socks side by side under the drain, the food, and the water through them."""
+    """The socks side by side under the drain, the food, and the flow."""
 
     return_lph: Lph
     feed_g_day: Annotated[float, number("g/day", 0, 5000, "Dry food")]
@@ -28,7 +28,7 @@ class SockDaysQuestion(Question):
 
 
 class SockDaysAnswer(Answer):
-    """Cloth in the water, and days to a wash."""
+    """Area of cloth in the water, and days to a wash."""
 
     cloth_cm2: Annotated[float, number("cm²", 1, 1e6)]
     caught_g_day: Annotated[float, number("g/day", 0, 5000, "Dry dirt")]

@@ -1,4 +1,4 @@
-"""The inner loops of the hydraulics, compiled. Everything here is SI: m, m³/s, m²/s, head in m of water.
+"""Compiled inner loops of the hydraulics. All SI: m, m³/s, m²/s, head in m of water.
 
 A plumbing is  h(Q) = static + c1 Q + c2 Q² + Σ hose friction(Q);  a pump is  H(Q), falling. Where they
 meet is one root of a falling function, found by Newton's steps inside a bracket.
@@ -16,22 +16,23 @@ Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
 GATHERING = 3.0
-"""Bores above the air inlet within which bubbles lighten nothing: they gather and turn into the tube there (memory)."""
+"""Bores above the air inlet over which bubbles gather and give no lift yet (memory)."""
 MIXTURE_K = 7.0
-"""Entrance, exit and speeding up of the mixture, on its velocity head. Fitted to one published point: a 76 mm tube,
-50 cm deep and not lifting, moves 66 L/min of water with 70 of air (Wurts, McNeill and Overhults 1994, memory). Without
-it and `GATHERING` the relations for long tubes give three times that."""
+"""Loss coefficient of entrance, exit and acceleration on the mixture's velocity head.
+
+Fitted to one published point: a 76 mm tube,
+"""
 
 MOST_THREADS = int(config.NUMBA_NUM_THREADS)  # type: ignore[attr-defined]
-"""Asked of the settings: asking the threads themselves would start them, and a process that has is not to be forked."""
+"""Read from the settings: querying the thread pool would start it, and a process with threads must not be forked."""
 TWO_OVER_LN_10 = 2.0 / math.log(10.0)
-"""Colebrook-White is written with twice the common logarithm; the natural one is quicker."""
+"""Colebrook-White uses twice the common logarithm; the natural one is faster."""
 WORTH_SHARING = 512
-"""Under so many rows, waking a second thread costs more than the sum, and on a busy machine far more (measured)."""
+"""Rows below which a second thread costs more than it saves, on a busy machine far more (measured)."""
 
 
 def share_out(rows: int) -> None:
-    """Use every core for many rows and one for few; call it before a kernel over `rows`. rows: how many."""
+    """Set the number of threads for a kernel over `rows`; call before the kernel. rows: how many."""
     set_num_threads(MOST_THREADS if rows >= WORTH_SHARING else 1)
 
 
@@ -45,7 +46,7 @@ def colebrook(reynolds: float, relative_roughness: float) -> float:
     a, b = relative_roughness / 3.7, 2.51 / reynolds
     for _ in range(2):
         inside = a + b * x
-        x -= (x + TWO_OVER_LN_10 * math.log(inside)) / (1.0 + TWO_OVER_LN_10 * b / inside)  # Newton
+        x -= (x + TWO_OVER_LN_10 * math.log(inside)) / (1.0 + TWO_OVER_LN_10 * b / inside)  # Newton's method
     return 1.0 / (x * x)
 
 
@@ -86,7 +87,7 @@ def hose_head(flow: float, bore: float, length: float, roughness: float, viscosi
 
 @njit(cache=True)
 def plumbing_head(flow: float, static: float, c1: float, c2: float, hoses: Floats, viscosity: float) -> float:
-    """Head the plumbing asks at a flow, m.
+    """Head of the plumbing at a flow, m.
 
     flow: m³/s; static: m; c1: s/m²; c2: s²/m⁵; hoses: (n, 3) of bore, length, roughness in m; viscosity: m²/s.
     """
@@ -115,14 +116,17 @@ def pump_head(flow: float, flows: Floats, heads: Floats, speed: float) -> float:
 
 
 USUAL_ROOT = 7.0
-"""1/√f at f = 0.02, near that of any hose: Newton's third step from it is within 1e-11 (Re 4e3 to 1e6, roughness to 1 %)."""
+"""Initial 1/√f at f = 0.02, near that of any hose:
+
+Newton's third step from it is within 1e-11 (Re 4e3 to 1e6, roughness to 1 %).
+"""
 
 
 @njit(cache=True)
 def hose_asks(
     flow: float, bore: float, length: float, roughness: float, viscosity: float, root: float
 ) -> tuple[float, float, float]:
-    """Head along one hose, m, its rise with the flow, s/m², and 1/√f for the next question.
+    """Head along one hose, m, its derivative with respect to flow, s/m², and 1/√f as the next initial value.
 
     flow: m³/s; bore, length, roughness: m; viscosity: m²/s; root: 1/√f at a flow nearby, dimensionless, 0 where none is known.
     Near a known flow a step or two of Newton's on Colebrook-White give what `colebrook` gives from nothing.
@@ -144,7 +148,7 @@ def hose_asks(
         root = root if root > 0.0 else USUAL_ROOT
         inside, off = a + b * root, 1.0
         while abs(off) > 1e-5:
-            # What a step leaves is about its square.
+            # The error left by a step is about its square.
             off = (root + TWO_OVER_LN_10 * math.log(inside)) / (1.0 + TWO_OVER_LN_10 * b / inside)
             root -= off
             inside = a + b * root
@@ -160,7 +164,7 @@ def hose_asks(
 def plumbing_asks(
     flow: float, static: float, c1: float, c2: float, hoses: Floats, viscosity: float, roots: Floats
 ) -> tuple[float, float]:
-    """Head the plumbing asks, m, and its rise with the flow, s/m².
+    """Head of the plumbing, m, and its derivative with respect to flow, s/m².
 
     Arguments as for `plumbing_head`; roots: (n,) 1/√f of each hose at a flow nearby, dimensionless, written anew.
     """
@@ -174,7 +178,7 @@ def plumbing_asks(
 
 @njit(cache=True)
 def pump_slope(flow: float, flows: Floats, heads: Floats, speed: float) -> float:
-    """How a pump's head falls with the flow, s/m², below 0. Arguments as for `pump_head`."""
+    """Derivative of a pump's head with respect to flow, s/m², below 0. Arguments as for `pump_head`."""
     n = flows.shape[0]
     if n == 2:
         return -2.0 * heads[0] * flow / (flows[1] * flows[1])
@@ -188,7 +192,7 @@ def pump_slope(flow: float, flows: Floats, heads: Floats, speed: float) -> float
 def meet(
     flows: Floats, heads: Floats, speed: float, static: float, c1: float, c2: float, hoses: Floats, viscosity: float
 ) -> float:
-    """Flow where pump meets plumbing, m³/s; 0 when the pump cannot reach the outlet.
+    """Flow at the operating point, m³/s; 0 when the pump cannot reach the outlet.
 
     Arguments as for `pump_head` and `plumbing_head`. Newton's steps between two flows that hold the root between them, halved
     where a step would leave them; begun where the parabola through shut-off would meet friction that went with the square.
@@ -219,7 +223,7 @@ def meet(
             return q
         step = spare / (rise - pump_slope(q, flows, heads, speed))
         q += step
-        # What a step of Newton's leaves is about its square.
+        # The error left by a step of Newton's method is about its square.
         if abs(step) < 1e-5 * q and low < q < high:
             return q
     return q
@@ -254,7 +258,7 @@ def spare_many(
     hoses: Floats,
     viscosity: float,
 ) -> Floats:
-    """Linear resistance that would hold each pump at a given flow, s/m², shape (n,); 0 where it gives less already.
+    """Added linear resistance that holds each pump at a given flow, s/m², shape (n,); 0 where it gives less already.
 
     flow: (n,) m³/s; the rest as in `meet_many`.
     """
@@ -281,7 +285,7 @@ def bubble_speed(bore: float) -> float:
 
 @njit(cache=True)
 def lift_driving(submerged: float, lift: float, bore: float, gas: float) -> float:
-    """Head that drives an air lift's water, m: the submerged column less the lightened one.
+    """Driving head of an air lift, m: the submerged column less the lightened one.
 
     submerged, lift, bore: m; gas: share of the tube that is air. The bubbles need `GATHERING` bores above their
     inlet to gather, and lighten nothing until then.
@@ -294,7 +298,7 @@ def lift_driving(submerged: float, lift: float, bore: float, gas: float) -> floa
 def lift_losses(
     jl: float, jg: float, gas: float, length: float, bore: float, minor_k: float, viscosity: float
 ) -> float:
-    """Head an air lift loses in its tube and at both ends, m, without its foam.
+    """Head loss of an air lift in its tube and at both ends, m, without its foam.
 
     jl, jg: water and air as if each had the tube to itself, m/s; gas: share of air; length, bore: m; minor_k: on
     the water's velocity head; viscosity: m²/s.
@@ -309,7 +313,7 @@ def lift_losses(
 def airlift(
     air: float, bore: float, submerged: float, lift: float, c1: float, minor_k: float, viscosity: float
 ) -> float:
-    """Water an air lift moves, m³/s; 0 when the bubbles cannot raise it over the outlet.
+    """Water flow of an air lift, m³/s; 0 when the bubbles cannot raise it over the outlet.
 
     air: m³/s at the tube; bore, submerged, lift: m (depth of the air inlet below the surface, and how far the
     outlet stands above the surface); c1: linear resistance of foam and dirt, s/m²; minor_k: entrance and exit
@@ -340,7 +344,7 @@ def airlift(
 def airlift_spare(
     flow: float, air: float, bore: float, submerged: float, lift: float, c1: float, minor_k: float, viscosity: float
 ) -> float:
-    """Linear resistance that would hold an air lift at a given flow, s/m². flow: m³/s; the rest as in `airlift`."""
+    """Added linear resistance that holds an air lift at a given flow, s/m². flow: m³/s; the rest as in `airlift`."""
     area = 0.25 * math.pi * bore * bore
     jg, jl, length = air / area, flow / area, submerged + lift
     if flow <= 0.0 or jg <= 0.0:

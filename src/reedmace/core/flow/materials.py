@@ -1,4 +1,4 @@
-"""What water meets on its way: its own viscosity, fittings, media, dirt."""
+"""Hydraulic properties: viscosity of water, fittings, media, dirt."""
 
 from typing import Literal
 
@@ -35,13 +35,13 @@ FITTING_K: dict[str, float] = {
 }
 
 BAR_HOLE_MM, BAR_OPEN_SHARE, FEWEST_BAR_HOLES = 4.0, 0.9, 6
-"""A usual spray bar: holes of 4 mm, together nine tenths of its hose's bore (memory)."""
+"""A usual spray bar: holes of 4 mm with nine tenths of its hose's cross section in total (memory)."""
 ORIFICE_CD = 0.62
 """Discharge coefficient of a sharp-edged hole (Crane TP-410, rounded)."""
 
 
 def bar_holes(bore_mm: float, hole_mm: float = BAR_HOLE_MM) -> int:
-    """Holes of a usual spray bar on a hose. bore_mm: the hose's; hole_mm: of one hole."""
+    """Number of holes of a usual spray bar on a hose. bore_mm: the hose's; hole_mm: of one hole."""
     return max(round(BAR_OPEN_SHARE * (bore_mm / hole_mm) ** 2), FEWEST_BAR_HOLES)
 
 
@@ -92,7 +92,7 @@ _BED: dict[str, tuple[float, float]] = {
     "carbon": (0.004, 0.42),
     "zeolite": (0.005, 0.45),
 }
-# Area that water passes and film grows on, m² per litre of medium (memory). Pores that water does not pass are not counted.
+# Area available to flow and film, m² per litre of medium (memory). Pores without flow are not counted.
 MEDIA_SURFACE_M2_L: dict[str, float] = {
     "foam-10": 0.45,
     "foam-20": 0.9,
@@ -120,7 +120,7 @@ MEDIA_KG_L: dict[str, float] = {
     "carbon": 0.45,
     "zeolite": 0.85,
 }
-# How readily a first medium of this grade blocks for the same dirt, against 20 ppi foam (memory): a finer face holds
+# Clogging of a first medium of this grade for the same dirt, relative to 20 ppi foam (memory): a finer face holds
 # the dirt on its skin, a coarser one lets it in deep.
 CLOGGING: dict[str, float] = {"foam-10": 0.6, "foam-20": 1.0, "foam-30": 1.6, "floss": 2.4, "cartridge": 2.4}
 BED_CLOGGING = 1.3
@@ -128,7 +128,7 @@ BED_CLOGGING = 1.3
 SOLIDS_PER_FEED = 0.25
 """Solids a filter catches per mass of dry food (Timmons and Ebeling give about a quarter)."""
 CAKE = 120.0
-"""Dirt prior: s/m² of linear resistance per kg of solids, times the face area in m² squared, over m⁴ (memory)."""
+"""Resistance of dirt: s/m² per kg of solids, times the face area in m² squared, over m⁴ (memory)."""
 
 
 def viscosity_m2_s(temperature_c: float) -> float:

@@ -1,4 +1,4 @@
-"""The flow a pump really delivers through this lift, hose, fittings and media."""
+"""Operating point: the flow a pump delivers through this lift, hose, fittings and media."""
 
 import math
 from itertools import pairwise
@@ -44,7 +44,7 @@ class CurvePoint(Part):
 
 
 class Pump(Part):
-    """Two numbers from the box, or the curve's points if the maker gives them (then they decide)."""
+    """A pump by two rated figures, or by the points of its curve if given (then they decide)."""
 
     max_flow_lph: Annotated[float, number("L/h", 10, 1e5, "Free flow: the figure on the box")]
     max_head_m: Annotated[float, number("m", 0.05, 30, "Head at which the flow stops")]
@@ -63,7 +63,7 @@ class Hose(Part):
 
 
 class Fitting(Part):
-    """So many of one fitting. Bore: the hose's unless given."""
+    """A number of equal fittings. Bore: the hose's unless given."""
 
     kind: FittingKind
     count: Annotated[int, whole(1, 50)] = 1
@@ -75,7 +75,7 @@ class Fitting(Part):
     hole_mm: Annotated[float, number("mm", 0.5, 20, "Of a spray bar")] | None = None
 
     def k_on(self, bore_mm: float) -> float:
-        """Resistance coefficient of one such fitting on a bore, dimensionless. bore_mm: its hose's."""
+        """Loss coefficient of one such fitting on a bore, dimensionless. bore_mm: its hose's."""
         return fitting_k(self.kind, self.bore_mm or bore_mm, self.k, self.holes_count, self.hole_mm)
 
 
@@ -105,7 +105,7 @@ class OperatingPointQuestion(Question):
 
 
 class HeadPart(Part):
-    """Head one part of the water's path costs at the clean flow."""
+    """Head lost in one part of the path at the clean flow."""
 
     role: Literal["rise", "hose", "fitting", "media"]
     part: str
@@ -113,7 +113,7 @@ class HeadPart(Part):
 
 
 class IntervalPoint(Part):
-    """Flow so many days after a cleaning."""
+    """Flow a number of days after a cleaning."""
 
     day: Annotated[float, number("days", 0, 4000)]
     flow_lph: Annotated[float, number("L/h", 0, 1e5)]
@@ -182,7 +182,7 @@ def minor_coefficient(k: float, bore_m: float) -> float:
 
 
 Parts = list[tuple[str, float, float]]
-"""(name, c1 in s/m², c2 in s²/m⁵) of what stands in the way."""
+"""(name, c1 in s/m², c2 in s²/m⁵) of each resistance."""
 
 
 def _fittings(q: OperatingPointQuestion, w: Working) -> Parts:
@@ -229,7 +229,7 @@ def _media(q: OperatingPointQuestion, nu: float, w: Working) -> Parts:
 
 @computation("operating-point", "The flow a pump really delivers through this plumbing")
 def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
-    """Where the pump's curve meets the plumbing's, clean and dirty.
+    """Intersection of the pump's curve and the plumbing's, clean and dirty.
 
     question: pump in L/h and m, hoses in mm and m, layers in cm.
     A pump that cannot reach the outlet is an answer (status "cannot-reach", short_by_m), not an error.

@@ -1,4 +1,4 @@
-"""A sump's overflow: what its weir and drain can take, and what runs back when the power fails."""
+"""Overflow of a sump: capacity of its weir and drain, and the run-back when power fails."""
 
 import math
 from typing import Annotated
@@ -10,13 +10,13 @@ from reedmace.core.quantity import formatting
 from reedmace.core.quantity.constants import G
 
 PIPE_L = 2.0
-"""Held in the pipes while a sump runs, where they were not measured (memory)."""
+"""Water in the pipes while a sump runs, where not measured (memory)."""
 DRAIN_SHARE = 0.75
-"""A drain is held to so much of its full siphon, so that a snail or a leaf is no flood (memory)."""
+"""Share of its full siphon a drain is rated at, so that a snail or a leaf is no flood (memory)."""
 
 
 class OverflowCheckQuestion(Question):
-    """An overflow, its drain, the return flow, and the room left in the sump."""
+    """An overflow, its drain, the return flow, and the free volume of the sump."""
 
     return_lph: Annotated[float, number("L/h", 10, 1e5)]
     weir_cm: Annotated[float, number("cm", 2, 500, "Length of edge the water falls over")] = 30
@@ -51,7 +51,7 @@ class OverflowCheckAnswer(Answer):
 
 
 def edge_cm(return_lph: float, weir_cm: float) -> float:
-    """How high the water stands over the edge while it runs, cm. return_lph: L/h; weir_cm: cm. Source: Francis."""
+    """Height of the water over the edge while it runs, cm. return_lph: L/h; weir_cm: cm. Source: Francis."""
     return float((return_lph / 3.6e6 / (1.84 * weir_cm / 100)) ** (2 / 3) * 100)
 
 

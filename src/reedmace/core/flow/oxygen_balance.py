@@ -1,5 +1,4 @@
-"""Oxygen in and out of a tank: what enters through the surface, bubbles and a fall, what animals and film take; and how long
-it lasts when the filter stands still."""
+"""Oxygen balance of a tank: supply by surface, bubbles and a fall; demand of animals and film; and how long"""
 
 import math
 from typing import Annotated
@@ -10,28 +9,28 @@ from reedmace.core.chemistry.oxygen import OXYGEN_PER_N, oxygen_saturation_mg_l
 from reedmace.core.contract import Answer, Celsius, Name, NetLitres, Part, Question, Working, computation, number, whole
 
 DIFFUSION_M2_S = 2.1e-9
-"""Of oxygen in water at 25 °C (memory)."""
+"""Diffusion coefficient of oxygen in water at 25 °C (memory)."""
 TRANSFER_THETA = 1.024
-"""Rise of gas transfer with each degree (memory)."""
+"""Temperature factor of gas transfer per degree (memory)."""
 STILL_M_DAY = 0.3
-"""What a surface lets in that nothing moves, m/day (memory)."""
+"""Transfer velocity of a still surface, m/day (memory)."""
 BUBBLE_SHARE_M = 0.025
-"""Of a coarse bubble's oxygen, taken up for each metre it rises (memory: 2 to 3 %)."""
+"""Share of a coarse bubble's oxygen absorbed per metre of rise (memory: 2 to 3 %)."""
 AIR_MG_L = 279.0
 """Oxygen in a litre of air, mg."""
 MMOL_MG = 31.998
 Q10 = 1.83
 ACTIVE = 2.0
-"""Of resting: swimming about and digesting (memory)."""
+"""Oxygen use relative to resting, for swimming and digestion (memory)."""
 SHORT_MG_L = 4.0
-"""Under this most fish suffer (memory); those that gulp air bear less."""
+"""Concentration below which most fish suffer (memory); air-gulping fish tolerate less."""
 STANDING_FILM = 0.3
-"""Of the film that goes on breathing the tank's water when the filter stands: that on glass, gravel and decor (memory)."""
+"""Share of the film that keeps using the tank's oxygen when the filter stands: glass, gravel and decor (memory)."""
 LONGEST_H = 24.0 * 14
 
 
 def resting_mg_h(mass_g: float, temperature_c: float) -> float:
-    """Oxygen one resting fish takes, mg/h. mass_g: g; temperature_c: °C.
+    """Oxygen use of one resting fish, mg/h. mass_g: g; temperature_c: °C.
 
     Source: Clarke and Johnston 1999, ln R = 0.80 ln M − 5.43 (mmol/h at 15 °C), Q10 1.83.
     """
@@ -50,7 +49,7 @@ def surface_m_day(turning_cm_s: float, depth_cm: float, temperature_c: float) ->
 
 
 def fall_share(fall_cm: float, temperature_c: float) -> float:
-    """Share of the missing oxygen that water takes up in one fall.
+    """Share of the oxygen deficit that water takes up in one fall.
 
     fall_cm: cm; temperature_c: °C. Source: Gameson's weir, r = 1 + 0.38 a b h (1 − 0.11 h)(1 + 0.046 T), clean water a 1.8,
     free fall b 1 (memory).
@@ -60,7 +59,7 @@ def fall_share(fall_cm: float, temperature_c: float) -> float:
 
 
 class Breather(Part):
-    """So many animals of one mass."""
+    """A number of animals of one mass."""
 
     name: Name
     count: Annotated[int, whole(1, 2000)]
@@ -68,7 +67,7 @@ class Breather(Part):
 
 
 class OxygenBalanceQuestion(Question):
-    """The water, who breathes in it, and what moves its surface."""
+    """The water, the animals, and what moves the surface."""
 
     net_l: NetLitres
     surface_cm2: Annotated[float, number("cm²", 10, 1e6)]
@@ -84,7 +83,7 @@ class OxygenBalanceQuestion(Question):
 
 
 class OxygenBalanceAnswer(Answer):
-    """Oxygen with everything running and with everything off, and how long that lasts."""
+    """Oxygen with everything running and with everything off, and the time between."""
 
     saturation_mg_l: Annotated[float, number("mg/L", 0, 20)]
     taken_mg_l_day: Annotated[float, number("mg/(L day)", 0, 1e7)]
@@ -98,7 +97,7 @@ class OxygenBalanceAnswer(Answer):
     "oxygen-balance", "Oxygen in, oxygen used, and the hours until the animals are short of it when all stands still"
 )
 def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
-    """Oxygen in and out, running and standing still, and the hours between.
+    """Oxygen supply and demand, running and stopped, and the hours until it runs short.
 
     question: L, cm², cm, °C, g of one animal, mg N/day, cm/s, L/min, L/h.
     Source: O'Connor and Dobbins 1958, Gameson's weir, Clarke and Johnston 1999, US EPA 1993 for the film; the rest memory.
@@ -167,7 +166,7 @@ def _verdict(running: float, full: float, hours: float | None) -> str:
 
 
 def words_of_hours(hours: float) -> str:
-    """Hours as people say them: quarters when few, days when many. hours: h."""
+    """Hours in words: quarters when few, days when many. hours: h."""
     if hours < 1:
         return f"{max(round(hours * 4) * 15, 15):.0f} minutes"
     return f"{hours:.0f} hours" if hours < 48 else f"{hours / 24:.0f} days"

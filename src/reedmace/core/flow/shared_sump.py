@@ -1,4 +1,4 @@
-"""One sump under several tanks: what the return gives each, what all of them send back, and what sharing water means."""
+"""One sump under several tanks: flow of each, the run-back of all, and the shared water."""
 
 import math
 from typing import Annotated
@@ -32,11 +32,11 @@ Floats = NDArray[np.float64]
 ROUGHNESS_M = 1.5e-6
 TAP_OPEN_K = FITTING_K["tap-open"]
 MIXED_SHARE = 0.95
-"""A dose in the slowest tank counts as spread once so much of it has left with its water (a stated judgement)."""
+"""Share that must have left the slowest tank before a dose counts as spread (a stated judgement)."""
 
 
 class SharedTank(Part):
-    """One tank on the sump: its water, how high its return comes out, the branch that feeds it, its overflow."""
+    """One tank on the sump: its volume, the height of its return, its branch, its overflow."""
 
     key: Name
     name: Name
@@ -69,7 +69,7 @@ class SharedSumpQuestion(Question):
 
 
 class SharedFlow(Part):
-    """What one tank gets."""
+    """Flow of one tank."""
 
     key: Name
     name: Name
@@ -82,7 +82,7 @@ class SharedFlow(Part):
 
 
 class SharedSumpAnswer(Answer):
-    """Flow of each tank, run-back of all, the water that is one."""
+    """Flow of each tank, run-back of all, and the shared volume."""
 
     tanks: list[SharedFlow]
     return_lph: Lph
@@ -99,7 +99,7 @@ class SharedSumpAnswer(Answer):
 
 
 class _Branches:
-    """The branches as one: the flow of each at a pressure in the main over them. Heads in m, flows in m³/s."""
+    """Parallel branches: the flow of each at a head in the main. Heads in m, flows in m³/s."""
 
     def __init__(self, q: SharedSumpQuestion) -> None:
         self.nu = viscosity_m2_s(q.temperature_c)
@@ -111,11 +111,11 @@ class _Branches:
         )
 
     def asks(self, i: int, flow: float) -> float:
-        """Head a branch asks at a flow, m."""
+        """Head of a branch at a flow, m."""
         return float(plumbing_head(flow, self.lift[i], 0.0, self.squares[i], self.hoses[i], self.nu))
 
     def flow(self, i: int, head: float) -> float:
-        """Flow of a branch at a head in the main, m³/s; 0 where it does not lift so high."""
+        """Flow of a branch at a head in the main, m³/s; 0 below its lift."""
         if head <= self.lift[i]:
             return 0.0
         if self.asks(i, self.most) <= head:
@@ -126,11 +126,11 @@ class _Branches:
         return np.array([self.flow(i, head) for i in range(len(self.lift))])
 
     def pump(self, head: float) -> float:
-        """What the pump gives against a head, m³/s: H = Hmax (1 − (Q/Qmax)²) turned round."""
+        """Flow of the pump at a head, m³/s: inverse of H = Hmax (1 − (Q/Qmax)²)."""
         return self.most * float(np.sqrt(max(1 - head / self.gives_up, 0.0)))
 
     def meet(self) -> float:
-        """Head in the main where pump and branches agree, m."""
+        """Head in the main at which pump and branches agree, m."""
         low = float(self.lift.min())
         if self.gives_up <= low:
             return low
@@ -138,7 +138,7 @@ class _Branches:
 
 
 def _even(q: SharedSumpQuestion, b: _Branches) -> tuple[float, Floats]:
-    """(volumes an hour all can have alike, how far each tap is opened for it)."""
+    """(equal turnover of all tanks, opening of each tap for it)."""
     litres = np.array([t.net_l for t in q.tanks])
 
     def spare(turns: float) -> float:
@@ -164,7 +164,7 @@ def _even(q: SharedSumpQuestion, b: _Branches) -> tuple[float, Floats]:
 
 @computation("shared-sump", "One sump under several tanks: flow of each, run-back of all, one water")
 def shared_sump(question: SharedSumpQuestion) -> SharedSumpAnswer:
-    """What a return gives each of several tanks, and whether the sump takes what all of them send back.
+    """Flow of each of several tanks on one return, and whether the sump takes the run-back of all.
 
     question: L/h, m, cm, mm, L, mg N/day. Raises CannotAnswer where two tanks share a key.
     Source: Darcy-Weisbach in parallel branches from one pump; Francis and geometry for the run-back; taps from Crane TP-410.

@@ -1,4 +1,4 @@
-"""Where a flow tap is to stand: a few timed fills at marks of it, and between them the mark for the flow that is wanted."""
+"""Position of a flow tap for a wanted flow, interpolated between timed fills at marks."""
 
 from itertools import pairwise
 from typing import Annotated, Literal
@@ -12,7 +12,7 @@ from reedmace.core.quantity import formatting
 from reedmace.core.root_finding import root_between
 
 NOISE = 1.03
-"""A fill timed by hand is sure to about 3 %: marks that differ by less give the same flow (memory)."""
+"""Uncertainty of a fill timed by hand, about 3 %: smaller differences count as equal (memory)."""
 
 Mark = Annotated[float, number("of its scale", 0, 100, "Any scale of your own: clicks, eighths of a turn, degrees")]
 
@@ -39,14 +39,14 @@ class ThrottleMarksQuestion(Question):
 
 
 class MarkFlow(Part):
-    """What comes at one mark: the mean of its fills."""
+    """Flow at one mark: the mean of its fills."""
 
     mark_count: Mark
     lph: Lph
 
 
 class ThrottleMarksAnswer(Answer):
-    """The mark to set, where the fills reach so far."""
+    """The mark to set, where the fills reach that far."""
 
     mark_count: Mark | None = Field(
         description="None where the wanted flow lies beyond every fill, or the fills contradict"
@@ -89,7 +89,7 @@ def throttle_marks(question: ThrottleMarksQuestion) -> ThrottleMarksAnswer:
             f"{formatting.lph(q.wanted_lph)} lies beyond these fills, which reach from {formatting.lph.bare(least)} to {formatting.lph(most)}: turn it {way} than mark {nearest.mark_count:g} and fill once more.",
             "beyond",
         )
-    # Held to one direction, so that one flow has one mark.
+    # Monotone, so that one flow has one mark.
     held = np.maximum.accumulate(flows) if rising else np.minimum.accumulate(flows)
     from scipy.interpolate import PchipInterpolator
 

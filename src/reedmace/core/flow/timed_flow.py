@@ -1,4 +1,4 @@
-"""Flow where no outlet can be caught: a float or dye over a marked way, or the level a hang-on leaves behind."""
+"""Flow where no outlet can be caught: a float or dye over a marked distance, or the fill time of a hang-on."""
 
 import math
 import statistics
@@ -11,11 +11,11 @@ from reedmace.core.flow.bucket_test import T95
 from reedmace.core.quantity import formatting
 
 MEAN_OF_MIDDLE = 0.8
-"""Mean speed over the speed a float takes in the middle of a stream or hose (memory; 0.5 laminar, about 0.82 turbulent)."""
+"""Mean speed over the centre speed of a stream or hose (memory; 0.5 laminar, about 0.82 turbulent)."""
 
 
 class FlowTransitQuestion(Question):
-    """A float, a bubble or dye timed over a marked way of known cross section."""
+    """A float, a bubble or dye timed over a marked distance of known cross section."""
 
     way_cm: Annotated[float, number("cm", 5, 2000)]
     times_s: Annotated[list[Annotated[float, number("s", 0.2, 3600)]], Field(min_length=1, max_length=10)]
@@ -25,7 +25,7 @@ class FlowTransitQuestion(Question):
 
 
 class LevelDropQuestion(Question):
-    """How long a hang-on, its return held off, takes to fill a mark: litres lifted in a time."""
+    """Time a hang-on, with its return held off, takes to fill to a mark."""
 
     area_cm2: Annotated[float, number("cm²", 10, 1e5, "Of the box's inside, media taken out")]
     rise_cm: Annotated[float, number("cm", 0.2, 50)]
@@ -67,7 +67,7 @@ def _answer(flows: list[float], own_doubt: float, w: Working, what: str) -> Time
 
 @computation("flow-transit", "Flow from a float over a marked way")
 def flow_transit(question: FlowTransitQuestion) -> TimedFlowAnswer:
-    """Flow from a float's or a bubble's time over a marked way.
+    """Flow from the time of a float or bubble over a marked distance.
 
     question: way in cm, times in s, bore in mm or width in cm and depth in mm.
     Source: continuity; the mean over the middle speed from memory, good to about 15 %.

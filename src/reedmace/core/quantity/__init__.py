@@ -1,4 +1,4 @@
-"""Units: exact factors, reading what people type, writing figures."""
+"""Quantities: exact conversion factors, parsing of typed text, formatting in sentences."""
 
 from reedmace.core.quantity.parsing import ReadQuantityAnswer, ReadQuantityQuestion, read_quantity
 from reedmace.core.quantity.units import (

@@ -1,4 +1,4 @@
-"""Constants of nature that several rooms use, each once."""
+"""Physical constants used in several packages."""
 
 G = 9.80665
 """Standard gravity, m/s² (exact, by definition)."""
@@ -7,4 +7,4 @@ WATER_KG_M3 = 998.0
 AIR_KG_M3, AIR_NU = 1.2, 1.5e-5
 """Density and kinematic viscosity (m²/s) of air near 20 °C."""
 KWH_PER_WATT_YEAR = 24 * 365.25 / 1000
-"""What one watt takes in a year, kWh."""
+"""Energy one watt uses in a year, kWh."""

@@ -1,4 +1,4 @@
-"""Figures as they are written into sentences, in the units this keeper reads.
+"""Formatting of quantities in sentences, in the units the keeper reads.
 
 The sums know one unit a kind (litres, litres an hour, cm, °C, kg). Only their writing out differs between keepers, and it
 differs in every sentence at once; so, as with Python's own decimal context, the choice is a context variable that the border
@@ -19,13 +19,13 @@ Temperature = Literal["°C", "°F"]
 
 
 class Units(NamedTuple):
-    """What a keeper reads. Weight in pounds goes with inches; doses stay in grams, as kitchen scales show them."""
+    """Units a keeper reads. Pounds go with inches; doses stay in grams, as kitchen scales show them."""
 
     volume: Volume = "L"
     length: Length = "cm"
     temperature: Temperature = "°C"
     currency: str = ""
-    """Three letters (ISO 4217), or nothing: prices are then bare figures."""
+    """Three letters (ISO 4217), or empty for prices without a currency."""
 
 
 METRIC = Units()
@@ -34,7 +34,7 @@ _chosen: ContextVar[Units] = ContextVar("units_shown", default=METRIC)
 
 @contextmanager
 def in_units(units: Units) -> Iterator[None]:
-    """Sentences made inside are written in these. units: the keeper's."""
+    """Context manager: sentences made inside use these units. units: the keeper's."""
     token = _chosen.set(units)
     try:
         yield
@@ -43,32 +43,32 @@ def in_units(units: Units) -> Iterator[None]:
 
 
 def choose(units: Units) -> Token[Units]:
-    """Sentences from here on are written in these, until restored. units: the keeper's."""
+    """Use these units until `restore`. units: the keeper's."""
     return _chosen.set(units)
 
 
 def restore(token: Token[Units]) -> None:
-    """Back to what was chosen before. token: from `choose`, in the same thread."""
+    """Restore the previous units. token: from `choose`, in the same thread."""
     _chosen.reset(token)
 
 
 def chosen() -> Units:
-    """The units sentences are written in here and now."""
+    """The units in use in this context."""
     return _chosen.get()
 
 
 class Unit(NamedTuple):
-    """One way of writing a kind of figure."""
+    """One unit for a kind of quantity."""
 
     name: str
     factor: float
     """Figure in this unit for one of the home unit, exact (NIST SP 811)."""
     offset: float = 0.0
     more_places: int = 0
-    """Decimals it needs beyond the home unit's, being the larger."""
+    """Decimals beyond the home unit's, for a larger unit."""
 
     def figure(self, value: float, spec: str) -> str:
-        """The number alone. value: in the home unit; spec: how it is written there, ".0f", ".3g" or "g"."""
+        """The number alone. value: in the home unit; spec: its format there, ".0f", ".3g" or "g"."""
         if self.factor == 1 and not self.offset:
             return format(value, spec)
         there = value * self.factor + self.offset
@@ -76,12 +76,12 @@ class Unit(NamedTuple):
             places = int(spec[1:-1]) + (self.more_places if abs(there) < 99.5 else 0)
             text = f"{there:.{places}f}"
             return text.rstrip("0").rstrip(".") if "." in text else text
-        # What was typed in this unit and kept in the other comes back as it was typed.
+        # A figure typed in this unit and stored in the home unit is shown as typed.
         return f"{there:.3g}" if spec == "g" else format(there, spec)
 
 
 class Kind:
-    """A kind of figure: written whole when called, its number alone from `bare`."""
+    """A kind of quantity: called for number with unit, `bare` for the number alone."""
 
     def __init__(self, spec: str, field: str | None, units: dict[str, Unit]) -> None:
         self._spec, self._field, self._units = spec, field, units
@@ -90,7 +90,7 @@ class Kind:
         self._twins = {home: others[0]} | dict.fromkeys(others, home)
 
     def unit(self) -> Unit:
-        """The unit of the moment."""
+        """The unit in use."""
         return self._units[self._now()]
 
     def _now(self) -> str:
@@ -106,17 +106,17 @@ class Kind:
         return self.unit().figure(value, spec or self._spec)
 
     def twin_unit(self) -> Unit:
-        """The unit shown beside this one where people compare labels."""
+        """The unit shown beside this one for comparing labels."""
         return self._units[self._twins[self._now()]]
 
     def twin(self, value: float, spec: str | None = None) -> str:
-        """The same in the unit people compare labels in. value, spec: as when called."""
+        """The same in the comparison unit. value, spec: as when called."""
         other = self.twin_unit()
         return f"{other.figure(value, spec or self._spec)} {other.name}"
 
     @property
     def name(self) -> str:
-        """The unit's name alone."""
+        """The unit's name."""
         return self.unit().name
 
 
@@ -145,11 +145,11 @@ dkh = Kind("g", None, {"dKH": Unit("dKH", 1), "mg/L CaCO3": Unit("mg/L CaCO3", C
 BY_HOME_UNIT: dict[str, Kind] = {
     "L": litres, "L/h": lph, "cm": cm, "mm": mm, "cm/s": cm_s, "m": metres, "kg": kg, "°C": celsius, "dKH": dkh,
 }  # fmt: skip
-"""For rows that carry their unit beside the amount."""
+"""Kinds by home unit, for rows that carry the unit beside the amount."""
 
 
 def money(amount: float) -> str:
-    """A price, "12.40 EUR". amount: in the keeper's own currency, whichever it is."""
+    """A price, "12.40 EUR". amount: in the keeper's currency."""
     return f"{amount:.2f} {_chosen.get().currency}".rstrip()
 
 

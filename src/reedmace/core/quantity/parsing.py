@@ -1,4 +1,4 @@
-"""Reading what a person types into a field: "20 gal", "4 ft", "4' 2\\"", "78F", "185 gph"."""
+"""Parser for quantities as people type them: "20 gal", "4 ft", "4' 2\"", "78F", "185 gph"."""
 
 import re
 from functools import lru_cache
@@ -30,7 +30,7 @@ _EXAMPLE = {
 if TYPE_CHECKING:
     import pint
 
-# Spoken and box-label spellings, put into the words pint knows. Order matters: longer first.
+# Spoken and box-label spellings mapped to pint's names. Order matters: longer first.
 _SPELLINGS = (
     (r"(?:imperial|imp\.?|uk)\s*gal(?:lon)?s?\b", "imperial_gallon"),
     (r"(?:us\.?\s*)?gal(?:lon)?s?\s*(?:/|per\s*)\s*h(?:ou)?r?\b", "gallon/hour"),
@@ -69,7 +69,7 @@ class ReadQuantityAnswer(Answer):
 
 @lru_cache(maxsize=1)
 def _registry() -> "pint.UnitRegistry[float]":
-    # Read when something is first typed: it takes a third of a second, and most sums type nothing.
+    # Imported on first use: it takes a third of a second, and most computations parse nothing.
     import pint
 
     registry: pint.UnitRegistry[float] = pint.UnitRegistry(autoconvert_offset_to_baseunit=True)
@@ -78,7 +78,7 @@ def _registry() -> "pint.UnitRegistry[float]":
 
 
 def _to_home(amount: float, unit_text: str, kind: str) -> float:
-    """Raises ValueError where there is no such unit, or it measures something else."""
+    """Convert to the home unit. Raises ValueError where there is no such unit, or it measures something else."""
     registry = _registry()
     from pint.errors import PintError
 
@@ -91,7 +91,7 @@ def _to_home(amount: float, unit_text: str, kind: str) -> float:
 
 def _spelled(typed: str) -> str:
     text = re.sub(r"(?<=\d)[ \u00a0\u202f'’](?=\d{3}(?!\d))", "", typed.strip().lower())
-    # Two groups, or a group and a decimal mark, leave no doubt which is which.
+    # Two groups, or a group and a decimal mark, are unambiguous.
     if re.search(r"\d,\d{3}(,\d{3})+(?!\d)|\d,\d{3}\.\d", text):
         text = text.replace(",", "")
     elif re.search(r"\d\.\d{3}(\.\d{3})+(?!\d)|\d\.\d{3},\d", text):
@@ -103,7 +103,7 @@ def _spelled(typed: str) -> str:
 
 
 def ask_thousands(typed: str) -> None:
-    """A thousand to one reader is one to another: "1,000 gal" is asked, "0,25" and "12,5" are plain.
+    """Raise CannotAnswer for an ambiguous separator: "1,000 gal" is asked, "0,25" and "12,5" are plain.
 
     typed: the text. Raises CannotAnswer with both readings.
     """
@@ -116,7 +116,7 @@ def ask_thousands(typed: str) -> None:
 
 @computation("read-quantity", "What a typed figure means")
 def read_quantity(question: ReadQuantityQuestion) -> ReadQuantityAnswer:
-    """The figure a person typed, in the home unit of its kind.
+    """The typed figure in the home unit of its kind.
 
     question: text (a number, or numbers each with a unit, such as "4 ft 2 in"), its kind, and the unit of a bare number.
     Raises CannotAnswer with an example of what would be understood.

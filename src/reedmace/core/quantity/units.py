@@ -1,4 +1,4 @@
-"""Exact factors and the few conversions the sums need. Inside: SI, and nitrogen as mg N/L."""
+"""Exact conversion factors. Internal units: SI, and nitrogen as mg N/L."""
 
 from typing import Literal
 
@@ -38,7 +38,7 @@ def as_nitrogen(value_ppm: float, what: Analyte, basis: Basis) -> float:
 
 
 def as_ppm(value_mg_n_l: float, what: Analyte, basis: Basis) -> float:
-    """What a kit on that basis would read, ppm: the inverse of `as_nitrogen`.
+    """Reading of a kit on that basis, ppm: the inverse of `as_nitrogen`.
 
     value_mg_n_l: mg N/L, 0 or more; what, basis: as there.
     """
@@ -46,7 +46,7 @@ def as_ppm(value_mg_n_l: float, what: Analyte, basis: Basis) -> float:
 
 
 def ppm_words(value_mg_n_l: float, what: Analyte, basis: Basis) -> str:
-    """The same written out as a keeper reads it off the kit: "0.5 ppm", or "0.39 ppm as N".
+    """The same in words as read off the kit: "0.5 ppm", or "0.39 ppm as N".
 
     value_mg_n_l: mg N/L, 0 or more; what, basis: as in `as_nitrogen`.
     """
@@ -56,20 +56,20 @@ def ppm_words(value_mg_n_l: float, what: Analyte, basis: Basis) -> str:
 
 
 def lph_to_m3s(flow_lph: float) -> float:
-    """m³/s of a flow. flow_lph: L/h."""
+    """Flow in m³/s. flow_lph: L/h."""
     return flow_lph / 3.6e6
 
 
 def m3s_to_lph(flow_m3s: float) -> float:
-    """L/h of a flow. flow_m3s: m³/s."""
+    """Flow in L/h. flow_m3s: m³/s."""
     return flow_m3s * 3.6e6
 
 
 def us_gallons(volume_l: float) -> float:
-    """US gallons, exact. volume_l: L."""
+    """Volume in US gallons, exact. volume_l: L."""
     return volume_l / L_PER_US_GAL
 
 
 def celsius_to_kelvin(temperature_c: float) -> float:
-    """Kelvin. temperature_c: °C."""
+    """Temperature in kelvin. temperature_c: °C."""
     return temperature_c + 273.15

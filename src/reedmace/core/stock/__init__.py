@@ -1,4 +1,4 @@
-"""Species, body mass, ration and the waste they make."""
+"""Animals: species, body mass, ration and the waste they make."""
 
 from reedmace.core.stock.growth import OutgrowAnswer, OutgrowQuestion, outgrow
 from reedmace.core.stock.species import SPECIES, Species, body_mass_g

@@ -1,4 +1,4 @@
-"""Who goes with whom, and with this water: what bars animals from a tank, and what would only suit them better.
+"""Compatibility of animals with each other and with the water: what excludes them, and what would suit them better.
 
 A rule looks at two kinds at once, or at one and the tank; each says in a sentence what does not meet.
 """
@@ -12,23 +12,23 @@ from reedmace.core.quantity import formatting
 from reedmace.core.stock.species import Species, Water
 
 SWIM_LENGTHS = 4
-"""A tank should be at least four grown body lengths long (memory)."""
+"""Least tank length in grown body lengths (memory)."""
 MOUTHFUL = 1 / 3
-"""What is no longer than this share of a hunter goes into its mouth (common practice)."""
+"""Prey length, as a share of the predator's, up to which it is eaten (common practice)."""
 TURTLE_BITES = 1.5
-"""A turtle bites pieces off fish up to so many lengths of its shell (memory)."""
+"""Prey length, in lengths of its shell, that a turtle still bites (memory)."""
 SHELLED = ("snail", "tall snail", "turtle")
-"""Builds that a hunting fish leaves alone."""
+"""Body forms that a predatory fish leaves alone."""
 
 
 class Clash(Part):
-    """Two needs that do not meet, said plainly."""
+    """Two incompatible needs, in a sentence."""
 
     text: str
 
 
 class Kept(NamedTuple):
-    """So many of one species; `length_cm` today, none when grown."""
+    """A number of one species; `length_cm` today, None when grown."""
 
     species: Species
     how_many: int
@@ -36,7 +36,7 @@ class Kept(NamedTuple):
 
 
 class Place(NamedTuple):
-    """The tank they are held against: °C, pH, its length in cm, each none where it is not known."""
+    """The tank they are compared with: °C, pH, length in cm, each None where unknown."""
 
     water: Water = "fresh"
     temperature_c: float | None = None
@@ -45,7 +45,7 @@ class Place(NamedTuple):
 
 
 def among(kept: Sequence[Kept]) -> list[Clash]:
-    """What these animals need of each other and of themselves and do not get.
+    """Conflicts among these animals.
 
     kept: all that are to live together. Source: ranges from memory, company and temper by common practice.
     """
@@ -60,12 +60,12 @@ def among(kept: Sequence[Kept]) -> list[Clash]:
 
 
 def against(kept: Sequence[Kept], place: Place) -> list[Clash]:
-    """What these animals need and the tank does not give. kept: all of them; place: the tank."""
+    """Conflicts between the animals and the tank. kept: all of them; place: the tank."""
     return [Clash(text=text) for k in kept for rule in _PLACE_RULES for text in rule(k.species, place)]
 
 
 def few(kept: Sequence[Kept]) -> list[str]:
-    """Shoals and pairs that are short of company. kept: all of them. Source: common practice."""
+    """Shoaling and pairing species kept in too small a number. kept: all of them. Source: common practice."""
     return [
         f"{k.species.common_name}: kept in a group of {k.species.together} or more; {k.how_many} would pine."
         if k.species.company == "group"

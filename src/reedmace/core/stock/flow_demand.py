@@ -1,28 +1,30 @@
-"""How strongly each class of animal pulls at a tank's sizing: by what it makes in this water, never by being there at all."""
+"""Weight of each stock class in a tank's flow requirement, by its waste load in this water."""
 
 from collections.abc import Iterable
 
 from reedmace.core.stock.species import Sizing
 
 FULL_MG_N_L_DAY = 0.3
-"""Ammonia nitrogen a day that fills a tank with animals of one demanding class, mg N/L (memory)."""
+"""Ammonia nitrogen a day at which one demanding class fills a tank, mg N/L (memory)."""
 COMMUNITY_MG_N_L_DAY = 0.03
-"""The same for a community beside fry, shrimp and other gentle stock (memory)."""
+"""The same for a community kept with fry, shrimp and other gentle stock (memory)."""
 CROWDED_MG_N_L_DAY = 2.0
-"""Over this a tank is crowded whatever its filter, mg N/L (memory): some 60 ppm of nitrate between weekly changes. Sixty half-grown
-cichlids in 170 L, which weekly changes kept well (common practice), make 1.5."""
+"""Load above which a tank is crowded whatever its filter, mg N/L (memory):
+
+some 60 ppm of nitrate between weekly changes. Sixty half-grown
+"""
 DEMANDING: tuple[Sizing, ...] = ("messy", "cichlid", "turtle", "goldfish")
 _HALF = 0.5
 
 
 def _rise(x: float) -> float:
-    """0 to 1, level at both ends: one small animal hardly counts, the last of many neither. x: 0 or more."""
+    """Smooth step from 0 to 1, flat at both ends. x: 0 or more."""
     x = min(max(x, 0.0), 1.0)
     return x * x * (3 - 2 * x)
 
 
 def pulls(made: Iterable[tuple[Sizing, float]], net_l: float) -> dict[Sizing, float]:
-    """The pull of each class present, 0 to 1; "community" is that of everything that is not gentle.
+    """Weight of each class present, 0 to 1; "community" is that of everything that is not gentle.
 
     made: class and ammonia nitrogen a day of each kind of animal, mg N; net_l: L.
     More animals never lower a pull.
@@ -43,7 +45,7 @@ def pulls(made: Iterable[tuple[Sizing, float]], net_l: float) -> dict[Sizing, fl
 
 
 def dominant(pull: dict[Sizing, float]) -> Sizing:
-    """The class the tank is kept as: the most demanding that pulls by half or more; "community" for an empty tank.
+    """The class a tank is kept as: the most demanding with a weight of half or more; "community" for an empty tank.
 
     pull: as from `pulls`.
     """
@@ -56,7 +58,7 @@ def dominant(pull: dict[Sizing, float]) -> Sizing:
 
 
 def between(pull: dict[Sizing, float], ask: dict[Sizing, float]) -> float:
-    """What the whole tank asks, of what each class would ask alone.
+    """Requirement of the whole tank from what each class alone would require.
 
     pull: as from `pulls`; ask: by class, any unit, the gentle class least. The gentle class lays the floor, everything
     else lifts it towards the community's, and each demanding class on from there; never over the most that any class

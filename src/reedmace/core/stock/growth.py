@@ -1,4 +1,4 @@
-"""Animals grow: until when a filter and a tank do for them."""
+"""Growth of animals: until when a filter and a tank are enough."""
 
 import math
 from typing import Annotated
@@ -36,7 +36,7 @@ STEP_DAYS, LONGEST_DAYS = 15.0, 3650.0
 
 
 class OutgrowQuestion(Question):
-    """Animals at their lengths today, the tank, and what its film could carry."""
+    """Animals at their lengths today, the tank, and the capacity of its film."""
 
     net_l: NetLitres
     animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
@@ -48,14 +48,14 @@ class OutgrowQuestion(Question):
 
 
 class GrowthPoint(Part):
-    """What they make on one day."""
+    """Waste load on one day."""
 
     day: Annotated[float, number("days", 0, 40000)]
     load_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9)]
 
 
 class OutgrowAnswer(Answer):
-    """Days until the filter, the water and the length no longer do; none where they always will."""
+    """Days until the filter, the water and the length are no longer enough; None where they always are."""
 
     filter_does_days: Annotated[float, number("days", 0, 40000)] | None
     water_does_days: Annotated[float, number("days", 0, 40000)] | None
@@ -64,7 +64,7 @@ class OutgrowAnswer(Answer):
 
 
 def length_at(species: Species, length_cm: float, days: float) -> float:
-    """Length after so many days, cm.
+    """Length after a number of days, cm.
 
     species: whose; length_cm: today, cm; days: from today, 0 or more.
     L = L∞ (1 − exp(−K t)), begun where today's length lies on the curve.
@@ -79,7 +79,7 @@ def length_at(species: Species, length_cm: float, days: float) -> float:
 
 @computation("outgrow", "Until when this filter and this tank do")
 def outgrow(question: OutgrowQuestion) -> OutgrowAnswer:
-    """Until when the film, the water and the length do for animals that grow.
+    """Until when film, water and length are enough for growing animals.
 
     question: lengths in cm, water in L, film in mg N a day.
     Raises CannotAnswer for an unknown species.
@@ -127,7 +127,7 @@ def _first(days: list[float], loads: list[float], most: float) -> float | None:
 
 
 def _too_long(q: OutgrowQuestion, kept: list[tuple[Animals, Species]]) -> float | None:
-    """When the first of them wants a longer tank."""
+    """Day on which the first animal needs a longer tank."""
     if q.tank_length_cm is None:
         return None
     most = q.tank_length_cm / SWIM_LENGTHS

@@ -1,4 +1,4 @@
-"""Real species with the figures the sums need. Read once from the table beside this file."""
+"""Species data, read once from the table beside this file."""
 
 import json
 from collections.abc import Iterable
@@ -38,7 +38,7 @@ _FORM: dict[str, tuple[float, float, str]] = {
 
 
 class Species(Part):
-    """One species or group. `figures` says where the figures come from."""
+    """One species or group. `figures` names the source of its figures."""
 
     id: Name
     common_name: Name

@@ -1,4 +1,4 @@
-"""The ammonia a stock makes in a day, by ration or by the food really fed."""
+"""Daily ammonia production of a stock, by ration or by the food actually fed."""
 
 from typing import Annotated
 
@@ -32,7 +32,7 @@ from reedmace.core.stock.species import (
 
 
 class Animals(Part):
-    """So many of one species, with their length today if they are not grown yet."""
+    """A number of animals of one species, with their length today if not grown."""
 
     species_id: Name
     count: Annotated[int, whole(1, 2000)]

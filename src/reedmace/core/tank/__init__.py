@@ -1,4 +1,4 @@
-"""Tanks: shapes, volumes, levels, sumps, warmth."""
+"""Tanks: shapes, volumes, levels, sumps, heating, evaporation."""
 
 from reedmace.core.tank.evaporation import EvaporationAnswer, EvaporationQuestion, evaporation
 from reedmace.core.tank.heater import HeaterAnswer, HeaterQuestion, StandsIn, heater_size

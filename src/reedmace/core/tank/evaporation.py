@@ -1,4 +1,4 @@
-"""What evaporates from a tank and its sump in a day, and how soon that must be put back."""
+"""Daily evaporation from a tank and its sump, and the interval of top-ups."""
 
 import math
 from typing import Annotated
@@ -9,22 +9,22 @@ from reedmace.core.contract import Answer, Celsius, NetLitres, Question, Share, 
 from reedmace.core.quantity import formatting
 
 FORM_W_M2_PA = 0.089
-"""Still water under still air, watts of vapour a m² and pascal (ASHRAE's form for indoor pools, from memory)."""
+"""Evaporation of still water under still air, W per m² and Pa (ASHRAE's form for indoor pools, from memory)."""
 QUIET = 0.5
-"""Share of that where nobody bathes (ASHRAE's activity factor of a private pool, from memory)."""
+"""Activity factor without bathers (ASHRAE's private pool, from memory)."""
 LATENT_J_KG = 2.44e6
-"""Heat that a kilogram of water takes to evaporate at 25 °C (steam tables)."""
+"""Latent heat of water at 25 °C, J/kg (steam tables)."""
 UNDER_LID = 0.15
-"""Of what an open tank loses, what one under a lid still does (memory)."""
+"""Evaporation under a lid relative to an open tank (memory)."""
 DAY_S = 86400
 TANK_DROP_CM, CHAMBER_DROP_CM = 2.0, 5.0
-"""How far the water of a tank, and that over a sump's return pump, may fall before it is topped up (common practice)."""
+"""Largest fall of the level in a tank, and in a sump's return chamber, before a top-up (common practice)."""
 SALT_DRIFT_G_KG = 0.5
-"""And how far salinity may rise by it in salt water (common practice)."""
+"""Largest rise of salinity by evaporation in salt water (common practice)."""
 
 
 def vapour_pa(temperature_c: float) -> float:
-    """Pressure of saturated vapour over water, Pa.
+    """Saturation vapour pressure over water, Pa.
 
     temperature_c: 0 to 50 °C. At 25 °C: 3162 (steam tables: 3169). Source: Magnus' form with Alduchov and Eskridge 1996's constants.
     """
@@ -48,7 +48,7 @@ class EvaporationQuestion(Question):
 
 
 class EvaporationAnswer(Answer):
-    """Litres a day, how far the level falls, and how long that may go on."""
+    """Litres a day, the fall of the level, and the interval of top-ups."""
 
     litres_day: Annotated[float, number("L/day", 0, 1e6)]
     falls_cm_day: Annotated[float, number("cm/day", 0, 1e4, "In the tank, or over the sump's return pump")]
@@ -59,7 +59,7 @@ class EvaporationAnswer(Answer):
 
 @computation("evaporation", "How much water evaporates, and how soon it must be put back")
 def evaporation(question: EvaporationQuestion) -> EvaporationAnswer:
-    """What evaporates, where it shows, and how often it is topped up.
+    """Evaporation, where it shows, and the interval of top-ups.
 
     question: open water in m², temperatures in °C, L, salinity in g/kg.
     Source: ASHRAE's form for indoor pools and its activity factor (memory); vapour pressure by Magnus' form.

@@ -1,4 +1,4 @@
-"""What a tank loses to the room, what heater that asks for, and what it takes in a year."""
+"""Heat loss of a tank, the heater it needs, and its yearly energy."""
 
 import math
 from typing import Annotated, Literal
@@ -7,13 +7,13 @@ from reedmace.core.contract import Answer, Celsius, Question, Working, computati
 from reedmace.core.quantity import formatting
 
 GLASS_W_M2_K = 7.0
-"""Water to room through 6 to 12 mm of glass: the room's air, by convection and radiation, is nearly all of it (memory)."""
+"""Heat transfer through 6 to 12 mm of glass, dominated by the room's air (memory)."""
 SURFACE_W_M2_K = {True: 7.0, False: 16.0}
-"""Through the surface, covered or open; an open one loses most by what evaporates (memory)."""
+"""Heat transfer of the surface, covered or open; an open one loses most by evaporation (memory)."""
 SPARE = 1.5
-"""A heater that runs two hours in three on a usual day holds on a cold one and brings the water back (memory)."""
+"""Spare factor: a heater on two hours in three on a usual day holds on a cold one (memory)."""
 SIZES_W = (10, 25, 50, 75, 100, 150, 200, 250, 300, 400, 500, 600, 800, 1000)
-"""As sold (common practice). Beyond the largest, two or more."""
+"""Sizes sold (common practice). Above the largest, two or more."""
 StandsIn = Literal["tank", "sump", "filter"]
 WHERE = {
     "tank": "Its head stands under the lowest water; unplug it before the level falls.",
@@ -21,18 +21,18 @@ WHERE = {
     "filter": "It stands in the filter: one that heats without flow or dry boils what is round it; it needs its own cut-out.",
 }
 FOOT_CM = 4.0
-"""A heater's foot stands clear of the bed, cm (common practice)."""
+"""Height of a heater's foot over the bed, cm (common practice)."""
 COVER_CM = 3.0
-"""Where the tank is too shallow to stand it upright it leans, its head this far under, cm (memory)."""
+"""Depth of a heater's head where the tank is too shallow to stand it upright, cm (memory)."""
 
 
 def length_cm(watts: float) -> float:
-    """How long a glass heater is, cm. watts: its own, W. Source: memory, about 23 cm at 50 W and 34 at 300."""
+    """Length of a glass heater, cm. watts: its own, W. Source: memory, about 23 cm at 50 W and 34 at 300."""
     return 15 + 1.1 * math.sqrt(watts)
 
 
 def bare(level_cm: float, depth_cm: float, watts: float) -> bool:
-    """Whether a heater in the tank stands out of water.
+    """Whether a heater in the tank is exposed to air.
 
     level_cm: water left over the bed, cm; depth_cm: the same in service, cm; watts: the heater's, W.
     """
@@ -41,7 +41,7 @@ def bare(level_cm: float, depth_cm: float, watts: float) -> bool:
 
 
 class HeaterQuestion(Question):
-    """The tank's outside, the water wanted, the room, and the heater at hand."""
+    """The tank's outside, the wanted temperature, the room, and the present heater."""
 
     glass_m2: Annotated[float, number("m²", 0.01, 1000, "Wetted walls and bottom")]
     surface_m2: Annotated[float, number("m²", 0.005, 500)]
@@ -53,7 +53,7 @@ class HeaterQuestion(Question):
 
 
 class HeaterAnswer(Answer):
-    """Heat lost, the heater asked for, whether the one at hand does, and its energy."""
+    """Heat loss, the heater needed, whether the present one is enough, and its energy."""
 
     loss_w: Annotated[float, number("W", 0, 1e6)]
     asked_w: Annotated[float, number("W", 0, 1e6, "Of one heater as sold, or of several together")]
@@ -64,7 +64,7 @@ class HeaterAnswer(Answer):
 
 
 def _sold(watts: float) -> tuple[float, int]:
-    """The least that is sold and does, and how many of it. watts: asked."""
+    """Smallest sufficient size sold, and how many. watts: required."""
     largest = SIZES_W[-1]
     count = max(int(-(-watts // largest)), 1)
     each = next(size for size in SIZES_W if size * count >= watts)
@@ -73,7 +73,7 @@ def _sold(watts: float) -> tuple[float, int]:
 
 @computation("heater-size", "What heater holds the water warm, and what it takes")
 def heater_size(question: HeaterQuestion) -> HeaterAnswer:
-    """What heater holds the water warm in this room.
+    """Heater that keeps the water warm in this room.
 
     question: areas in m², temperatures in °C, watts.
     Source: Newton's law of cooling for the form; the coefficients from memory.

@@ -1,4 +1,4 @@
-"""Plan areas of tanks: what the water and the glass stand on, seen from above. Sizes in cm, areas in cm²."""
+"""Plan areas of tanks, inside and outside. Sizes in cm, areas in cm²."""
 
 import math
 from dataclasses import dataclass
@@ -16,7 +16,7 @@ class Plan:
     inside_cm2: float
     outside_cm2: float
     inside_rim_cm: float
-    """Length of the inner wall, once round."""
+    """Perimeter of the inner wall, cm."""
     formula: str
     put_in: str
 
@@ -33,7 +33,7 @@ def _box(length: float, width: float, glass: float) -> Plan:
 
 
 def _bow(length: float, width: float, bow: float, glass: float) -> Plan:
-    # The front pane is an arc through both front corners; its inner face has the same middle and a radius one pane less.
+    # The front pane is an arc through both front corners; its inner face has the same centre and a radius one pane less.
     radius = (length**2 / 4 + bow**2) / (2 * bow)
     middle = width - (radius - bow)
     half, inner = length / 2 - glass, radius - glass
@@ -59,7 +59,7 @@ def _cylinder(diameter: float, glass: float) -> Plan:
 
 
 def _prism(across: float, sides: int, glass: float) -> Plan:
-    # `across` is twice the distance from the middle to a side, as a ruler finds it between opposite sides.
+    # `across` is twice the distance from the centre to a side, as measured between opposite sides.
     apothem = across / 2 - glass
     tangent = sides * math.tan(math.pi / sides)
     return Plan(
@@ -74,7 +74,7 @@ def _prism(across: float, sides: int, glass: float) -> Plan:
 
 
 def _corner(leg: float, glass: float) -> Plan:
-    # Inside: what is left of the quarter circle behind both straight panes and within the curved one.
+    # Inside: the part of the quarter circle behind both straight panes and within the curved one.
     radius = leg - glass
     reach = math.sqrt(max(radius**2 - glass**2, 0.0))
     inside = (_arc_cm2(radius, reach) - _arc_cm2(radius, glass)) / 2 - glass * (reach - glass)
@@ -92,7 +92,7 @@ def _corner(leg: float, glass: float) -> Plan:
 
 
 def plan_of(shape: Shape, length_cm: float, width_cm: float, bow_cm: float, sides: int, glass_cm: float) -> Plan:
-    """A tank's plan from its outside sizes.
+    """Plan of a tank from its outside sizes.
 
     shape: which; length_cm: left to right, a cylinder's diameter, a prism's width across its flats or a corner tank's
     leg along the wall; width_cm: front to back at the ends (box, bow front); bow_cm: how far the front bulges beyond

@@ -1,4 +1,4 @@
-"""The sump as a part of the tank: the water it holds, its level, its drains, and the room left for what runs back."""
+"""The sump of a tank: its water, level, drains, and free volume for the run-back."""
 
 from typing import Annotated, Literal
 
@@ -8,15 +8,15 @@ from reedmace.core.contract import Part, number, whole
 from reedmace.core.quantity import formatting
 
 USUAL_LEVEL_CM = 20.0
-"""Water over the foot of a sump while it runs, where nothing else is known (memory)."""
+"""Water level of a running sump over its foot, where unknown (memory)."""
 BELOW_RIM_CM = 2.0
-"""A sump is never filled nearer to its rim than this (common practice)."""
+"""Smallest distance of the water from a sump's rim (common practice)."""
 Chamber = Literal["socks", "foam", "media", "heater", "skimmer", "return"]
 USUAL_CHAMBERS: tuple[Chamber, ...] = ("socks", "foam", "media", "heater", "return")
 
 
 class Drain(Part):
-    """One pipe down to the sump. An emergency drain stands dry until the others fail."""
+    """One pipe down to the sump. An emergency drain is dry until the others fail."""
 
     bore_mm: Annotated[float, number("mm", 8, 110)] = 28
     emergency: bool = False
@@ -50,22 +50,22 @@ class Sump(Part):
 
     @property
     def held_l(self) -> float:
-        """Water it holds while it runs, L."""
+        """Water while it runs, L."""
         return self.length_cm * self.width_cm * self.level_cm / 1000
 
     @property
     def open_m2(self) -> float:
-        """Its open water, m²."""
+        """Open water, m²."""
         return self.length_cm * self.width_cm / 1e4
 
     @property
     def last_chamber_m2(self) -> float:
-        """Open water of the chamber its pump stands in, m²: chambers alike, where nothing else is said (memory)."""
+        """Open water of the chamber with the pump, m²: equal chambers where unknown (memory)."""
         return self.open_m2 / max(len(self.chambers), 1)
 
     @property
     def free_l(self) -> float:
-        """Room above that level, L."""
+        """Free volume above that level, L."""
         return self.length_cm * self.width_cm * max(self.height_cm - BELOW_RIM_CM - self.level_cm, 0.0) / 1000
 
 

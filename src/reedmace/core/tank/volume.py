@@ -180,7 +180,7 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
 
 
 def _plan(q: TankVolumeQuestion, glass_cm: float) -> Plan:
-    """The plan, or what is wrong with its sizes."""
+    """The plan, or the fault in its sizes."""
     smallest = q.length_cm if q.shape in ("cylinder", "prism", "corner") else min(q.length_cm, q.width_cm)
     if smallest <= 2 * glass_cm + 1:
         raise CannotAnswer(
@@ -198,6 +198,6 @@ def _plan(q: TankVolumeQuestion, glass_cm: float) -> Plan:
 
 
 def _plan_outside(q: TankVolumeQuestion, glass_cm: float) -> float:
-    """Footprint in cm² of a tank whose sizes were taken inside."""
+    """Footprint in cm² of a tank measured inside."""
     plan = plan_of(q.shape, q.length_cm + 2 * glass_cm, q.width_cm + 2 * glass_cm, q.bow_cm, q.sides_count, 0.0)
     return plan.outside_cm2

@@ -1,4 +1,4 @@
-"""Keeping a filter running: how its flow fades, when it wants service, and the care of a tank over the weeks."""
+"""Upkeep of a running tank: flow fade, cleaning intervals, and the care plan."""
 
 from reedmace.core.upkeep.care_plan import Away, CaredFilter, CarePlanAnswer, CarePlanQuestion, CareTask, care_plan
 from reedmace.core.upkeep.flow_fade import FlowFadeAnswer, FlowFadeQuestion, flow_fade

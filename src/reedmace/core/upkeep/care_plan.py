@@ -1,4 +1,4 @@
-"""What a tank wants done, and when: cleanings that never follow each other too closely, changes, tests, flow tests.
+"""Care plan of a tank: spaced cleanings, water changes, tests and flow tests, with their days.
 
 Times are days from now; what is past is negative. A plan is made anew from the logbook whenever it is asked for, so it moves
 by itself when something was done early, late or not at all.
@@ -15,21 +15,21 @@ from reedmace.core.film import SQUEEZED_SHARE
 from reedmace.core.upkeep.water_tasks import CaredKh, CaredTopUp, first_soda_day, soda_words, top_up_words
 
 FORTNIGHT_DAYS = 14.0
-"""Two films are never cleaned within it (common practice)."""
+"""Least days between cleanings of two films (common practice)."""
 SETTLE_DAYS = 7.0
-"""Nor one within it after new animals came in (common practice)."""
+"""Days without a cleaning after new animals (common practice)."""
 CHANGE_DAYS, CHANGE_MINUTES, CHANGE_SHARE = 7.0, 20.0, 0.25
 """A quarter of the water is changed and the bed vacuumed weekly (common practice)."""
 FLOW_TEST_DAYS, FLOW_TEST_MINUTES = 30.0, 5.0
-"""The flow is timed monthly: the only window into a closed filter (common practice)."""
+"""The flow is timed monthly, the only view into a closed filter (common practice)."""
 TEST_DAYS, NEW_TEST_DAYS, NEW_DAYS, TEST_MINUTES = 30.0, 3.0, 28.0, 10.0
 """A settled tank is tested monthly, one with new animals every few days for four weeks (common practice)."""
 GUARD_DAYS, CARBON_DAYS = 10.0, 90.0
-"""A guard sponge before it clogs; carbon after three months (common practice)."""
+"""Days between cleanings of a guard sponge, and life of carbon (common practice)."""
 HALF_WAY = 0.5
-"""Brought forward for an absence, a thing is done no sooner than half its interval after the last time (a stated judgement)."""
+"""Share of its interval after which a task may be brought forward for an absence (a stated judgement)."""
 MUCH_MINUTES = 60.0
-"""Over so many minutes a week a tank is more work than most keepers keep up (a stated judgement)."""
+"""Minutes a week above which most keepers fall behind (a stated judgement)."""
 
 NEW_ANIMALS = "a week after the new animals"
 TROUBLE = "a week after poison was read or a filter stood: the film is left alone"
@@ -63,14 +63,14 @@ class CaredFilter(Part):
 
 
 class Away(Part):
-    """The keeper is away."""
+    """An absence of the keeper."""
 
     from_days: Annotated[float, number("days", -4000, 4000)]
     to_days: Annotated[float, number("days", -4000, 4000)]
 
 
 class CarePlanQuestion(Question):
-    """A tank that lives: its filters, when things were last done, when the keeper is away."""
+    """A running tank: its filters, when tasks were last done, and absences."""
 
     filters: Annotated[list[CaredFilter], Field(max_length=12)] = Field(default_factory=list)
     since_animals_days: Annotated[float, number("days", 0, 40000, "Since animals were last put in")] | None = None
@@ -93,7 +93,7 @@ class CarePlanQuestion(Question):
 
 
 class CareTask(Part):
-    """One thing to do once."""
+    """One task, once."""
 
     what: CareWhat
     filter_key: Name | None
@@ -106,7 +106,7 @@ class CareTask(Part):
 
 
 class CarePlanAnswer(Answer):
-    """Everything within the horizon, soonest first, and the work it makes."""
+    """Every task within the horizon, soonest first, and the work it makes."""
 
     tasks: list[CareTask]
     weekly_minutes: Annotated[float, number("min", 0, 1e5)]
@@ -116,12 +116,12 @@ class CarePlanAnswer(Answer):
 _URGENCY: dict[CareWhat, int] = {
     "soda": 0, "clean": 1, "guard": 2, "socks": 3, "change": 4, "test": 5, "flow-test": 6, "carbon": 7, "top-up": 8,
 }  # fmt: skip
-"""Which of two things due on one day is named first: a filter that clogs before water that ages."""
+"""Order of two tasks due on one day: a clogging filter before ageing water."""
 
 
 @dataclass
 class _Round:
-    """Something that comes back: when it would fall due next, and how often."""
+    """A recurring task: when it is next due, and its interval."""
 
     what: CareWhat
     title: str
@@ -133,7 +133,7 @@ class _Round:
 
 @computation("care-plan", "What is to be done in a tank that lives, and when")
 def care_plan(question: CarePlanQuestion) -> CarePlanAnswer:
-    """The care of a tank over the coming weeks.
+    """Care of a tank over the coming weeks.
 
     question: intervals and times in days from now.
     Films are cleaned a fortnight apart and not within a week of new animals; a flow that was measured to fade decides
@@ -215,7 +215,7 @@ def _films(q: CarePlanQuestion) -> Iterator[CareTask]:
 
 
 def _of(title: str, f: CaredFilter, *, several: bool) -> str:
-    """Named after its filter where there are several."""
+    """A title with the filter's name where there are several."""
     return f"{title}: {f.name}" if several else title
 
 
@@ -276,7 +276,7 @@ def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
 
 
 def _on_its_weekday(q: CarePlanQuestion, r: _Round) -> tuple[float, str | None]:
-    """When something falls due, a change on the keeper's own weekday nearest to it; what is later than that is due as it was."""
+    """Day of a task, a change on the keeper's own weekday nearest to it; an overdue one is unchanged."""
     if r.what != "change" or q.change_day_in_days is None:
         return r.next_day, None
     at = q.change_day_in_days + WEEK_DAYS * round((r.next_day - q.change_day_in_days) / WEEK_DAYS)
@@ -284,7 +284,7 @@ def _on_its_weekday(q: CarePlanQuestion, r: _Round) -> tuple[float, str | None]:
 
 
 def _water(q: CarePlanQuestion) -> Iterator[CareTask]:
-    """The next top-up and the next bicarbonate: once each, since either changes what comes after it."""
+    """The next top-up and the next baking soda: once each, since either changes what comes after it."""
     if q.top_up is not None and q.top_up.every_days < q.change_every_days:
         title, why = top_up_words(q.top_up)
         due = q.top_up.every_days - q.top_up.since_days
@@ -315,7 +315,7 @@ def _task(r: _Round, at: float, moved: str | None, film_left: float) -> CareTask
 
 
 def _home(away: list[Away], at: float, moved: str | None, *, earliest: float) -> tuple[float, str | None]:
-    """A day on which the keeper is there: the day before an absence, else the day after it."""
+    """A day on which the keeper is there: the day before an absence, otherwise the day after it."""
     for a in sorted(away, key=lambda a: a.from_days):
         if a.from_days <= at <= a.to_days:
             before = a.from_days - 1

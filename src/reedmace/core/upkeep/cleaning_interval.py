@@ -1,4 +1,4 @@
-"""The flow a filter is left with in service: one limit for the trade's "clean it now", and the days until it is reached."""
+"""Interval between cleanings: the flow at which a filter is cleaned, and the days until it is reached."""
 
 import numpy as np
 from numpy.typing import NDArray
@@ -6,12 +6,12 @@ from numpy.typing import NDArray
 Floats = NDArray[np.float64]
 
 SERVICE_SHARE = 0.70
-"""Keepers clean at about 70 % of the clean flow (common practice)."""
+"""Share of the clean flow at which keepers clean (common practice)."""
 LONGEST_DAYS = 3650.0
 
 
 def days_until(spare: Floats, dirt_per_day: Floats) -> Floats:
-    """Days until the flow has fallen to the service limit (n,), at most ten years.
+    """Days until the flow falls to the service limit (n,), at most ten years.
 
     spare: linear resistance that brings it there, s/m²; dirt_per_day: what a day's dirt adds, s/m² a day; both (n,).
     """
@@ -21,7 +21,7 @@ def days_until(spare: Floats, dirt_per_day: Floats) -> Floats:
 
 
 def service_interval(usual: Floats, until_limit: Floats) -> Floats:
-    """Days between cleanings here (n,): the kind's usual ones, or sooner where the limit is reached before.
+    """Days between cleanings (n,): the kind's usual ones, or sooner where the limit is reached before.
 
     usual, until_limit: days (n,). Source: common practice.
     """

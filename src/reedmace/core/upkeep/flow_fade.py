@@ -1,4 +1,4 @@
-"""How a filter's flow fades between cleanings, from the keeper's own bucket tests."""
+"""Fading of a filter's flow between cleanings, fitted to the keeper's own bucket tests."""
 
 from typing import Annotated
 
@@ -26,14 +26,14 @@ class FlowFadeQuestion(Question):
 
 
 class FadePoint(Part):
-    """One point of the fitted course."""
+    """One point of the fitted curve."""
 
     day: Annotated[float, number("days", 0, 1e5)]
     flow_lph: Lph
 
 
 class FlowFadeAnswer(Answer):
-    """The clean flow, the day service falls due, and the course to draw."""
+    """The clean flow, the day of the next cleaning, and the curve to draw."""
 
     clean_lph: Lph
     limit_lph: Lph
@@ -42,14 +42,14 @@ class FlowFadeAnswer(Answer):
 
 
 def _flow_at(clean: float, rate: float, day: float) -> float:
-    # Pump and hoses ask (Q/Q0)², dirt a linear head rate × t × Q on the same scale: 1 = (Q/Q0)² + rate t Q.
+    # Pump and hoses take (Q/Q0)², dirt a linear head rate × t × Q on the same scale: 1 = (Q/Q0)² + rate t Q.
     r = rate * day * clean
     return float(clean * ((r**2 + 4) ** 0.5 - r) / 2)
 
 
 @computation("flow-fade", "When the flow will have faded to the service limit")
 def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
-    """When the flow will have fallen to the service limit.
+    """Day on which the flow will have fallen to the service limit.
 
     question: flows in L/h with days since cleaning.
     Raises CannotAnswer when every test was made on one day.
@@ -62,7 +62,7 @@ def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
         raise CannotAnswer("tests", "all tests lie within a day of each other.", "Time it again in a week or more.")
     best = (np.inf, 0.0, 0.0)
     for clean in np.linspace(flows.max() * 0.9, flows.max() * 1.35, 181):
-        # Each test gives its own dirt: (1 − (Q/Q0)²) / Q; a straight line through nothing at day 0 fits them.
+        # Each test gives its own dirt: (1 − (Q/Q0)²) / Q; a straight line through zero at day 0 fits them.
         dirt = (1 - (flows / clean) ** 2) / flows
         rate = max(float(dirt @ days / (days @ days)), 0.0)
         fitted = np.array([_flow_at(float(clean), rate, float(d)) for d in days])

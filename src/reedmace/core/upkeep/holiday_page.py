@@ -1,4 +1,4 @@
-"""A page for whoever looks after a tank while its keeper is away: little, plain, and nothing that can go wrong."""
+"""Instructions for whoever looks after a tank during an absence."""
 
 import math
 from typing import Annotated
@@ -9,13 +9,13 @@ from reedmace.core.contract import Answer, Name, Question, Working, computation,
 from reedmace.core.quantity import formatting
 
 FED_SHARE = 0.5
-"""Of the usual food a neighbour is asked to give, in portions made beforehand (common practice: most harm is overfeeding)."""
+"""Share of the usual food a neighbour gives, in prepared portions (common practice: most harm is overfeeding)."""
 UNFED_DAYS = 7.0
-"""Grown, healthy fish go without food for about a week (common practice); fry, shrimp on clean glass and turtles do not all."""
+"""Days grown, healthy fish go without food (common practice); fry, shrimp on clean glass and turtles may not."""
 
 
 class HolidayQuestion(Question):
-    """How long, what they eat, what hangs on the tank."""
+    """Length of the absence, the food, and the filters."""
 
     days: Annotated[float, number("days", 0.5, 120)]
     feed_g_day: Annotated[float, number("g/day", 0, 5000)] = 0
@@ -34,7 +34,7 @@ class HolidayQuestion(Question):
 
 
 class HolidayAnswer(Answer):
-    """Three lists, each in the order of doing."""
+    """Three lists, each in order."""
 
     before: list[str]
     may_wait: list[str]
@@ -45,7 +45,7 @@ class HolidayAnswer(Answer):
 
 @computation("holiday-page", "What to do before going away, what may wait, what a neighbour is asked to do")
 def holiday_page(question: HolidayQuestion) -> HolidayAnswer:
-    """What an absence asks for.
+    """Instructions for an absence.
 
     question: days away, food in g/day, names of the filters.
     Source: common practice: half the food, every other day, in portions made beforehand; no cleaning by other hands.

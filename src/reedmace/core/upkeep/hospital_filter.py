@@ -1,4 +1,4 @@
-"""A filter of a sick tank: disinfected, dried, and seeded again before it carries animals."""
+"""The filter of a sick tank: disinfected, dried, and seeded again before it carries animals."""
 
 from typing import Annotated
 
@@ -7,11 +7,11 @@ from reedmace.core.film import FULL_DAYS, USABLE_DAYS
 from reedmace.core.quantity import formatting
 
 SOAK_MINUTES, DRY_DAYS = 15.0, 3.0
-"""Common practice: a quarter of an hour in strong bleach, rinsed until nothing smells, dried for days."""
+"""Time in strong bleach, rinsed until odourless, and days of drying (common practice)."""
 
 
 class HospitalQuestion(Question):
-    """A filter to be disinfected: the bucket, the bleach, whether it holds a motor."""
+    """A filter to be disinfected: bucket, bleach, and whether it holds a motor."""
 
     bucket_l: Annotated[float, number("L", 0.5, 200)] = 10
     bleach_percent: Annotated[float, number("% available chlorine", 0.5, 15, "As the label says")] = 4
@@ -20,7 +20,7 @@ class HospitalQuestion(Question):
 
 
 class HospitalStep(Part):
-    """One step in its order."""
+    """One step in order."""
 
     title: str
     detail: str
@@ -28,7 +28,7 @@ class HospitalStep(Part):
 
 
 class HospitalAnswer(Answer):
-    """How much bleach, the steps, and when it carries animals again."""
+    """Amount of bleach, the steps, and when it carries animals again."""
 
     bleach_ml: Annotated[float, number("mL", 0, 1e6)]
     soak_minutes: Annotated[float, number("min", 0, 600)]

@@ -1,4 +1,4 @@
-"""Nitrate between changes of water: the saw-tooth, what rhythm holds a target, what a change skipped costs."""
+"""Nitrate between water changes: the saw-tooth, the rhythm that holds a target, and the effect of a skipped change."""
 
 from typing import Annotated
 
@@ -11,16 +11,16 @@ from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 PLANTS_TAKE = 0.5
-"""Of what the animals make, the share a well planted tank takes up before it turns to nitrate (memory)."""
+"""Share of the animals' nitrogen a well planted tank takes up before it becomes nitrate (memory)."""
 MOST_SHARE = 0.9
 DKH_PER_MG_N = (ALKALINITY_PER_N - BASE_PER_N) / CACO3_PER_DKH
-"""Alkalinity each mg of an animal's nitrogen takes on its way to nitrate, less the base it came with (US EPA 1993)."""
+"""Alkalinity used for each mg of an animal's nitrogen, less the base it comes with (US EPA 1993)."""
 LEAST_KH_DKH = 1.0
-"""Under it the film slows and pH may fall fast (common practice)."""
+"""KH below which nitrification slows and pH may fall fast (common practice)."""
 
 
 class NitrateRhythmQuestion(Question):
-    """What is made, what the tap brings, how much is changed and how often."""
+    """Nitrogen produced, the tap's nitrate, and the share and interval of changes."""
 
     net_l: NetLitres
     made_mg_n_day: Annotated[float, number("mg N/day", 0, 1e7, "By the animals, or as the keeper's own tests show")]
@@ -45,7 +45,7 @@ class NitratePoint(Part):
 
 
 class NitrateRhythmAnswer(Answer):
-    """The peak before a change and the trough after it, once it has settled; what would hold the target."""
+    """Peak before a change and trough after it in the steady state, and what would hold the target."""
 
     rise_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e6)]
     peak_mg_n_l: Annotated[float, number("mg N/L", 0, 1e6)]
@@ -98,7 +98,7 @@ def nitrate_rhythm(question: NitrateRhythmQuestion) -> NitrateRhythmAnswer:
     )
     low = None
     if q.tap_kh_dkh is not None:
-        # What makes nitrate takes alkalinity, and a change brings both back towards the tap's.
+        # Nitrification uses alkalinity, and a change brings both back towards the tap's.
         low = w.sum(
             "KH low", "max(tap − taken × (peak − nitrate), 0)",
             {"tap": q.tap_kh_dkh, "taken": DKH_PER_MG_N, "peak": peak, "nitrate": q.tap_mg_n_l}, "dKH", "epa1993",

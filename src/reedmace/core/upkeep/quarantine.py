@@ -1,4 +1,4 @@
-"""How long animals stay by themselves before they meet others: the days, and what makes them begin again."""
+"""Length of a quarantine, and the events that restart it."""
 
 from typing import Annotated
 
@@ -11,7 +11,7 @@ USUAL_DAYS, SALT_DAYS = 28.0, 42.0
 
 
 class QuarantineQuestion(Question):
-    """Days asked for, and when what happened last."""
+    """The days planned, and the days since each event."""
 
     asked_days: Annotated[float, number("days", 1, 365)] = USUAL_DAYS
     salt_water: bool = False
@@ -23,7 +23,7 @@ class QuarantineQuestion(Question):
 
 
 class QuarantineAnswer(Answer):
-    """Which day it is, how many are left, whether it is over."""
+    """The present day, the days left, and whether it is over."""
 
     day: Annotated[float, number("days", 0, 4000, "Counted from what last began them anew")]
     left_days: Annotated[float, number("days", 0, 365)]
@@ -34,7 +34,7 @@ class QuarantineAnswer(Answer):
 
 @computation("quarantine", "How long a quarantine still lasts, and what began it anew")
 def quarantine(question: QuarantineQuestion) -> QuarantineAnswer:
-    """Days of a quarantine: they begin anew with every animal that comes in, and with every one seen unwell or lost.
+    """Days of a quarantine; every new animal, sign of illness or loss restarts them.
 
     question: days asked, days since. Source: common practice.
     """

@@ -1,4 +1,4 @@
-"""The water in the care plan: what evaporates is put back, and alkalinity that runs down is brought up again."""
+"""Water in the care plan: topping up what evaporates, and raising alkalinity that runs down."""
 
 from typing import Annotated
 
@@ -9,14 +9,16 @@ from reedmace.core.contract import NetLitres, Part, Share, number
 from reedmace.core.quantity import formatting
 
 MOST_SODA_DKH, ONE_PORTION_PH, LOWEST_DKH = 2.0, 0.3, 0.3
-"""What a care plan adds at a time, dKH, and how far that may move pH: at a steady CO2 it moves by the logarithm of the KH, reckoned from no
-less than the last (carbonate; the limit from memory)."""
+"""Largest dose of soda at a time, dKH, and its largest pH shift:
+
+at a steady CO2 pH follows the logarithm of KH, computed from no
+"""
 LEAST_DKH = 0.5
-"""Less than this is not worth weighing (a stated judgement)."""
+"""A smaller dose is not worth weighing, dKH (a stated judgement)."""
 
 
 class CaredTopUp(Part):
-    """What evaporates, as `evaporation` has it."""
+    """Evaporation, as from `evaporation`."""
 
     every_days: Annotated[float, number("days", 0, 4000)]
     litres_day: Annotated[float, number("L/day", 0, 1e6, "None where the tank was never measured")] | None = None
@@ -25,7 +27,7 @@ class CaredTopUp(Part):
 
 
 class CaredKh(Part):
-    """Alkalinity as it stands and falls."""
+    """Alkalinity now, and its fall."""
 
     now_dkh: Annotated[float, number("dKH", 0, 40)]
     falls_dkh_day: Annotated[float, number("dKH/day", 0, 40)]
@@ -39,7 +41,7 @@ class CaredKh(Part):
 
 
 def top_up_words(t: CaredTopUp) -> tuple[str, str]:
-    """(title, why) of a top-up. t: what evaporates."""
+    """(title, reason) of a top-up. t: what evaporates."""
     often = "Every day" if t.every_days < 1.5 else f"Every {int(t.every_days)} days"
     much = "" if t.litres_day is None else f" about {formatting.litres(t.litres_day * max(t.every_days, 1.0), '.1f')}"
     fresh = " of fresh water, never salted" if t.salt_water else ""
@@ -50,7 +52,7 @@ def top_up_words(t: CaredTopUp) -> tuple[str, str]:
 
 
 def first_soda_day(kh: CaredKh, change_day: float, change_every: float, horizon: float) -> float | None:
-    """The first day from now on which alkalinity stands at its floor; None where changes and time never bring it there.
+    """The first day on which alkalinity reaches its lower limit; None where it never does.
 
     kh: as it stands and falls; change_day: the next change, days; change_every, horizon: days. Source: mass balance.
     """
@@ -71,7 +73,10 @@ def first_soda_day(kh: CaredKh, change_day: float, change_every: float, horizon:
 
 
 def soda_words(kh: CaredKh, *, now: bool) -> tuple[str, str] | None:
-    """(title, why) of the bicarbonate that brings alkalinity up; None where too little is missing. kh: as it stands; now: due."""
+    """(title, reason) of the baking soda that raises alkalinity;
+
+    None where too little is missing. kh: alkalinity; now: due.
+    """
     level = min(kh.now_dkh, kh.floor_dkh) if now else kh.floor_dkh
     missing = kh.target_dkh - level
     if missing < LEAST_DKH:

@@ -1,4 +1,4 @@
-"""What a tank costs in a year: energy by device, and what is used up."""
+"""Yearly cost of a tank: energy by device, and consumables."""
 
 from typing import Annotated
 
@@ -8,11 +8,11 @@ from reedmace.core.contract import Answer, Name, Part, Question, Watts, Working,
 from reedmace.core.quantity import formatting
 
 WATER_PRICE_M3, SALT_PRICE_KG = 4.0, 3.0
-"""Money a cubic metre of tap water with its drain, and a kilo of sea salt, where nobody has said (memory)."""
+"""Price of a cubic metre of tap water with its drain, and of a kilo of sea salt, where unknown (memory)."""
 
 
 class Device(Part):
-    """One thing that takes electricity."""
+    """One electrical device."""
 
     name: Name
     watts: Watts
@@ -20,7 +20,7 @@ class Device(Part):
 
 
 class UsedUp(Part):
-    """One thing that is bought again."""
+    """One consumable."""
 
     name: Name
     every_days: Annotated[float, number("days", 1, 40000)]
@@ -28,7 +28,7 @@ class UsedUp(Part):
 
 
 class YearCostQuestion(Question):
-    """What runs, what is poured, what is bought again."""
+    """Devices, water, and consumables."""
 
     devices: Annotated[list[Device], Field(max_length=40)] = Field(default_factory=list)
     used_up: Annotated[list[UsedUp], Field(max_length=40)] = Field(default_factory=list)
@@ -50,7 +50,7 @@ class CostRow(Part):
 
 
 class YearCostAnswer(Answer):
-    """The dearest first."""
+    """The most expensive first."""
 
     rows: list[CostRow]
     kwh_year: Annotated[float, number("kWh/year", 0, 1e8)]
@@ -59,7 +59,7 @@ class YearCostAnswer(Answer):
 
 @computation("year-cost", "What a tank costs in a year, device by device")
 def year_cost(question: YearCostQuestion) -> YearCostAnswer:
-    """Energy, water, salt and what is bought again, a year of each.
+    """Yearly energy, water, salt and consumables.
 
     question: W, hours a day, L a year, money. Source: arithmetic; a year is 365.25 days.
     """

@@ -1,4 +1,4 @@
-"""One thing to do, and how each amount is worked out: a dose, bicarbonate, a change, a thermostat."""
+"""A single action and its amount: a dose, baking soda, a water change, a thermostat setting."""
 
 import math
 from typing import Annotated, Literal
@@ -23,7 +23,7 @@ from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.stock import WasteLoadQuestion, waste_load
 
 WARMING_C_DAY = 2.0
-"""The most a thermostat is moved in a day (common practice)."""
+"""Largest change of the thermostat in a day (common practice)."""
 
 Do = Literal[
     "test",
@@ -51,7 +51,7 @@ Do = Literal[
 
 
 class Action(Part):
-    """One thing to do: what, how much, when and why. An amount that does not apply is null."""
+    """One action: what, how much, when and why. An amount that does not apply is null."""
 
     do: Do
     title: str
@@ -71,7 +71,7 @@ class Action(Part):
 
 
 def dose_of(log: CycleLog, s: State, w: Working) -> Action | None:
-    """The next dose; None where the water holds that much already.
+    """The next ammonia dose; None where the water holds that much already.
 
     log: the cycle's; s: the water now; w: gets the lines. Never aims over the hold of 5 ppm (common practice).
     """
@@ -108,26 +108,26 @@ def dose_of(log: CycleLog, s: State, w: Working) -> Action | None:
 
 
 def made_ready(log: CycleLog, s: State) -> str:
-    """How new water is made ready for this tank: warm, treated, salted. log: the cycle's; s: the water now."""
+    """How new water is prepared for this tank: temperature, treatment, salt. log: the cycle's; s: the water now."""
     pouring = Pouring(s.temperature, log.tap.cold_c, log.tap.hot_c, log.salinity_g_kg, log.tap.chlorine)
     words = pouring.words(0.0, known=False)
     return f"{words[0].upper()}{words[1:]}"
 
 
 PORTION_APART_DAYS = 0.45
-"""Portions of soda stand most of twelve hours apart (common practice)."""
+"""Days between portions of baking soda: mostly twelve hours (common practice)."""
 ONE_PORTION_PH = 0.3
-"""What moves pH by no more than this goes in at once (memory)."""
+"""A pH shift no larger than this is given in one portion (memory)."""
 
 
 def raise_kh(log: CycleLog, s: State, w: Working) -> Action:
-    """One portion of bicarbonate towards the KH that is held, so that it moves pH no further than it may.
+    """One portion of baking soda towards the target KH, limited by its pH shift.
 
     log: the cycle's; s: the water now; w: gets the lines. What is left is asked for when half a day has gone by: what is
     written down is what was done. Source: carbonate equilibrium at a steady CO2; common practice for the target.
     """
     kh, goal = s.kh_now or 0.0, s.wanted.kh_target_dkh
-    # At a steady CO2 pH moves by the logarithm of the KH, so that bounds a portion.
+    # At a steady CO2 pH follows the logarithm of KH, which limits a portion.
     base = max(kh, 0.3)
     whole = goal <= base * 10**ONE_PORTION_PH
     target = goal if whole else min((kh + goal) / 2, base * 10**PH_SHIFT_EMPTY)
@@ -173,7 +173,7 @@ def change_of(
     litres = w.sum("V", "share × net litres", {"share": share, "net litres": log.net_l}, "L", "practice")
     if s.ph is None or s.kh_now is None or log.tap.ph is None:
         return litres, 1, None
-    # The same share again, now with the pH of both waters, to see in how many portions it must go.
+    # The same share again, now with the pH of both waters, to find the number of portions.
     parts = water_change(
         WaterChangeQuestion(
             net_l=log.net_l,

@@ -1,4 +1,4 @@
-"""What to do today, in order, each with its reason; and why a cycle has stalled."""
+"""Cycle advice: today's actions in order, each with its reason, and why a cycle has stalled."""
 
 import math
 
@@ -20,21 +20,21 @@ from reedmace.core.quantity.units import NITROGEN_SHARE
 
 FINAL_NITRATE_MG_N_L = 20 * NITROGEN_SHARE["NO3"]
 FINAL_LEAST = 0.6
-"""The final change is 60 to 90 %, towards 20 ppm of nitrate (common practice)."""
+"""Smallest share of the final change; keepers do 60 to 90 %, towards 20 ppm of nitrate (common practice)."""
 FINAL_HOLDS_DAYS = 5.0
-"""Longer ago a change is no final one (memory)."""
+"""Age in days after which a change no longer counts as the final one (memory)."""
 DONE_WITHIN = 0.1
-"""So near to the final change wanted, it has been made (memory)."""
+"""Distance to the final change within which it counts as done (memory)."""
 
 
 class CycleAdviceQuestion(Question):
-    """The log as it stands."""
+    """The log of a cycle."""
 
     log: CycleLog
 
 
 class CycleAdviceAnswer(Answer):
-    """The first action, the rest in order, the stall if there is one, and what would be the next."""
+    """The first action, the rest in order, the causes of a stall if there is one, and coming stalls."""
 
     first: Action
     then: list[Action]
@@ -47,7 +47,7 @@ class CycleAdviceAnswer(Answer):
 
 @computation("cycle-advice", "What to do today and why")
 def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
-    """What to do today, in order.
+    """Today's actions, in order.
 
     question: the log in days, mg N/L, dKH and °C.
     Source: common practice for the thresholds; US EPA 1993 for alkalinity; Emerson et al. 1975 for the poison share.
@@ -56,7 +56,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
     s = state_of(log)
     ready = cycle_readiness(CycleReadinessQuestion(log=log))
     d = diagnose(log, s, w)
-    # Poison, heat or cold go before whatever was proved.
+    # Poison, heat or cold take precedence over any earlier proof.
     plan = emergency_today(log) if log.animals_are_in() else None
     if ready.ready and not (plan is not None and plan.in_danger):
         actions = _ready_actions(log, s, ready, w)
@@ -101,7 +101,7 @@ def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Work
     )
     if log.animals_are_in():
         return next_group(log, ready)
-    # What has been changed since the last dose counts: the rest of it, or nothing, is left to do.
+    # Changes since the last dose count towards the final change; only the rest is left to do.
     since = max([log.day_now - FINAL_HOLDS_DAYS, *(d.day for d in log.doses)])
     left = math.prod(1 - c.share for c in log.changes if c.day >= since)
     least = max(1 - (1 - FINAL_LEAST) / max(left, 0.05), 0.0)

@@ -1,4 +1,4 @@
-"""What must be put right before anything else: filter, alkalinity, chlorine, warmth, too much ammonia, skimmer, kit."""
+"""First aid: filter, alkalinity, chlorine, temperature, excess ammonia, skimmer, kit."""
 
 from collections.abc import Callable
 
@@ -12,9 +12,9 @@ from reedmace.core.film import THETA_PER_DEGREE
 from reedmace.core.quantity import formatting
 
 WARM_C = 27.0
-"""The cool end of the 27 to 29 °C that speed an empty tank (common practice)."""
+"""Lower end of the 27 to 29 °C that speed up an empty tank (common practice)."""
 FINAL_MOST = 0.9
-"""Most of the water changed at one time, tank empty (common practice)."""
+"""Largest share of the water changed at one time in an empty tank (common practice)."""
 
 
 def _filter(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
@@ -163,11 +163,11 @@ def _next_portion(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action |
 _LOOKS: tuple[Callable[[CycleLog, State, Diagnosis, Working], Action | None], ...] = (
     _filter, _alkalinity, _chlorine, _warmth, _overdose, _skimmer, _off_scale, _kit, _phosphate, _next_portion,
 )  # fmt: skip
-"""The most pressing first."""
+"""In order of urgency."""
 
 
 def first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]:
-    """What must be put right whatever the stage, most pressing first.
+    """Urgent actions at any stage, most urgent first.
 
     log: the cycle's; s: the water now; d: the causes found; w: gets the lines.
     """

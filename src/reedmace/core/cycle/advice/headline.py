@@ -1,4 +1,4 @@
-"""The headline of a cycle in an empty tank: a table, the first row that holds."""
+"""The headline of a cycle in an empty tank: a decision table, the first matching row wins."""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -11,7 +11,7 @@ from reedmace.core.cycle.record.water_now import State
 
 @dataclass(frozen=True)
 class Seen:
-    """What the rows look at."""
+    """Inputs of the decision table."""
 
     log: CycleLog
     s: State
@@ -20,13 +20,13 @@ class Seen:
 
     @property
     def nitrite(self) -> float:
-        """As last read, mg N/L; 0 where the kit shows none."""
+        """Nitrite as last read, mg N/L; 0 where the kit shows none."""
         read = self.s.nitrite[1] if self.s.nitrite else 0.0
         return read if read > self.log.kit.zero_mg_n_l("nitrite") else 0.0
 
 
 def _was_seen(log: CycleLog) -> bool:
-    """Whether a poison was ever read since the first food: only then do zeros mean that something eats it."""
+    """Whether ammonia or nitrite was read since the first dose: only then do zeros prove nitrification."""
     fed = min((d.day for d in log.doses), default=0.0)
     return any(shows_poison(log, r) for r in log.readings if r.day > fed)
 
@@ -104,7 +104,7 @@ ROWS: tuple[Row, ...] = (
 
 
 def headline(log: CycleLog, s: State, d: Diagnosis, stalled: bool) -> str:
-    """The sentence that fits the moment.
+    """The headline for the current state.
 
     log: the cycle's; s: the water now; d: the causes found; stalled: whether it stands still.
     """

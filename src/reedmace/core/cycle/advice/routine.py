@@ -1,4 +1,4 @@
-"""What comes after first aid in an empty tank: the baseline, testing, dosing, feeding, waiting. A table, in order."""
+"""Routine actions in an empty tank: baseline, testing, dosing, feeding, waiting. A decision table, in order."""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -12,13 +12,13 @@ from reedmace.core.film import FOOD_MG_N_PER_G
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 TOP_UP_UNDER_MG_N_L = 1.0 * NITROGEN_SHARE["NH4"]
-"""Topped up under 1 ppm (common practice)."""
+"""Ammonia below which a dose tops up: 1 ppm (common practice)."""
 NOTHING_BY_DAY = 24.0
-"""More than three weeks with nothing eaten: time for seed from elsewhere (common practice)."""
+"""Day after which, with no ammonia used, seed from elsewhere is suggested (common practice)."""
 
 
 def baseline(log: CycleLog, s: State, w: Working) -> list[Action]:
-    """The test everything later is read against, and the first dose beside it.
+    """The baseline test that later readings are compared with, and the first dose.
 
     log: the cycle's; s: the water now; w: gets the lines.
     """
@@ -42,16 +42,16 @@ def baseline(log: CycleLog, s: State, w: Working) -> list[Action]:
 
 @dataclass(frozen=True)
 class Now:
-    """What the rules below look at, worked out once."""
+    """Inputs of the rules below, computed once."""
 
     log: CycleLog
     s: State
     since_days: float
-    """Since the newest test."""
+    """Days since the newest test."""
     dosed_h: float
-    """Since the newest dose."""
+    """Hours since the newest dose."""
     unseen: bool
-    """Whether a dose given within the day could prove something, if only a test showed it."""
+    """Whether a dose given within the day could count as proof once a test shows it in the water."""
     high_nitrite: bool
     blocked: bool
     """Whether more ammonia would do no good."""
@@ -62,13 +62,13 @@ class Now:
         often = 6.5 if self.log.method == "planted" else 0.95 if self.s.ammonia_now <= 1.5 else 1.95
         if self.since_days >= often:
             return True
-        # A day after a dose is when its test counts, whatever was tested in between to see that it is there.
+        # The test that counts is made a day after a dose, whatever was tested in between to see it in the water.
         counts = TEST_FROM_H <= self.dosed_h <= TEST_UNTIL_H
         return self.log.doses_ammonia() and counts and self.since_days * 24 > self.dosed_h - TEST_FROM_H
 
     @property
     def asks_test(self) -> bool:
-        """Whether a test beyond the look at the dose itself is to be made now."""
+        """Whether a test is to be made now, apart from confirming the dose itself."""
         return self.due and self.since_days > 0.3 and not self.unseen
 
 
@@ -87,7 +87,7 @@ def _now(log: CycleLog, s: State) -> Now:
 
 
 def _unseen_dose(log: CycleLog) -> bool:
-    """Whether a dose given within the day could prove something, if only a test showed that it is in the water."""
+    """Whether a dose given within the day lacks only the test that shows it in the water."""
     newest = max(log.doses, key=lambda d: d.day, default=None)
     if newest is None or (log.day_now - newest.day) * 24 > SEEN_WITHIN_H:
         return False
@@ -150,7 +150,7 @@ def _dose(n: Now, w: Working) -> Action | None:
     if dose is None or not never_showed(n.log):
         return dose
     if sum(d.raise_mg_n_l for d in n.log.doses) >= HIGH_AMMONIA_MG_N_L:
-        # With a dead kit it would all be in the water.
+        # With a faulty kit all of it would still be in the water.
         return Action(
             do="test",
             title="Try another kit before more ammonia",
@@ -213,7 +213,7 @@ def _seed(n: Now, w: Working) -> Action | None:
 _RULES: tuple[Callable[[Now, Working], Action | None], ...] = (
     _see_the_dose, _no_dose, _test, _dose, _feed, _watch_growth,
 )  # fmt: skip
-"""In the order they are done."""
+"""In the order they are carried out."""
 
 
 def _test_again(n: Now) -> Action:
@@ -232,7 +232,7 @@ def _test_again(n: Now) -> Action:
 
 
 def onwards(log: CycleLog, s: State, aid: list[Action], w: Working) -> list[Action]:
-    """First aid and what comes after it, in order; there is always a next test in it.
+    """First aid and the routine actions after it, in order; always includes a next test.
 
     log: the cycle's; s: the water now; aid: what must be put right first; w: gets the lines.
     """

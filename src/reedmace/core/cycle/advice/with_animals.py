@@ -1,4 +1,4 @@
-"""What to do once animals are in or about to come: the first group, the next, and the days when the water harms them."""
+"""Advice once animals are in or about to come: the first group, the next, and days of harmful water."""
 
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import Action, Do
@@ -16,7 +16,7 @@ from reedmace.core.quantity.units import as_nitrogen
 
 
 def first_group(log: CycleLog, ready: CycleReadinessAnswer, *, changed: bool = False) -> Action:
-    """The animals to begin with, and when the next may come.
+    """The first animals, and when the next may come.
 
     log: the cycle's; ready: what has been proven; changed: whether the large change has been made.
     """
@@ -35,7 +35,7 @@ def first_group(log: CycleLog, ready: CycleReadinessAnswer, *, changed: bool = F
 
 
 def next_group(log: CycleLog, ready: CycleReadinessAnswer) -> list[Action]:
-    """A week of zeros with animals in: the next group, or nothing but the usual care.
+    """After a week of zeros with animals in: the next group, or only the usual care.
 
     log: the cycle's; ready: what has been proven.
     """
@@ -83,7 +83,7 @@ def _emergency_question(log: CycleLog, s: State, nitrite_mg_n_l: float) -> Emerg
         kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
         temperature_c=s.temperature,
         salinity_g_kg=log.salinity_g_kg,
-        # What the film has been seen to clear is not left standing in the water.
+        # What the filter is known to clear does not stay in the water.
         load_mg_n_l_day=max(log.animals_in_mg_n_l_day - proven_capacity(log), 0.0),
         tap=log.tap,
         bottle=log.bottle,
@@ -96,7 +96,7 @@ def _emergency_question(log: CycleLog, s: State, nitrite_mg_n_l: float) -> Emerg
 
 
 def with_animals(log: CycleLog, s: State, plan: EmergencyPlanAnswer | None, w: Working) -> tuple[str, list[Action]]:
-    """Verdict and actions with animals in: no dose is ever among them.
+    """Verdict and actions with animals in; never an ammonia dose.
 
     log: the cycle's; s: the water now; plan: for it, None before both poisons were tested; w: gets the lines.
     """
@@ -156,7 +156,7 @@ def with_animals(log: CycleLog, s: State, plan: EmergencyPlanAnswer | None, w: W
                 when="tonight" if plan.tests_per_day > 1 else "tomorrow",
             )
         )
-    # The change itself is the first action; what it is for, and what it cannot do, is the verdict.
+    # The change itself is the first action; its purpose and limits are in the verdict.
     return plan.stands, [*actions, *_helped(plan)]
 
 
@@ -196,7 +196,7 @@ _DO: dict[StepKind, Do] = {
 
 
 def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
-    """The plan's steps as things to do, in its order; every caution with the first that has to do with water."""
+    """The plan's steps as actions, in order; cautions go with the first action that concerns water."""
     found: list[Action] = []
     poured = False
     for step in plan.steps:
@@ -223,7 +223,7 @@ def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
 
 
 MOST_CAUTIONS = 2
-"""Said with an action, the worst first; the plan holds all of them."""
+"""Most cautions shown with one action, the worst first; the plan lists all of them."""
 _WHY: dict[StepKind, str] = {
     "bind": "It buys a day.",
     "change": "So that it is still under its limits tomorrow.",
@@ -237,13 +237,13 @@ _WHY: dict[StepKind, str] = {
 
 
 def _fine(log: CycleLog, limit: Limit) -> str:
-    """A limit to three figures: a whole step of the kit could hide by how much it is passed."""
+    """A limit to three figures: rounding to the kit's step could hide by how much it is exceeded."""
     share = 1.0 if log.kit.basis == "N" else as_nitrogen(1.0, limit.what, "ion")
     return f"{limit.limit_mg_n_l / share:.3g} ppm"
 
 
 def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:
-    """What stands over its limit, and where that lies, in the kit's own ppm."""
+    """Poisons over their limit and the limit, in the kit's own ppm."""
     found = [
         f"{one.what} reads {log.ppm(one.now_mg_n_l, one.what)} where {_fine(log, one)} is the most"
         for one in plan.limits
@@ -254,13 +254,15 @@ def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:
 
 
 def _ramp(log: CycleLog, ready: CycleReadinessAnswer) -> list[RampStep]:
-    """Steps still to come, none where nothing is planned or proven, or a species is not listed."""
+    """Steps still to come; none where nothing is planned or proven, or a species is not listed."""
     ramp = _ramp_from(log, ready.proven_mg_n_l_day)
     return ramp.steps if ramp else []
 
 
 def ramp_ahead(log: CycleLog, ready: CycleReadinessAnswer) -> StockingRampAnswer | None:
-    """From what is proven, or until then from the challenge as if it were, to the planned stock; None where it cannot be said.
+    """Stocking ramp from the proven capacity, or else from the challenge dose, to the planned stock;
+
+    None where undefined.
 
     log: the cycle's; ready: what has been proven.
     """

@@ -1,4 +1,7 @@
-"""The day with animals in, hour by hour: changes and soda in one order, the water carried from each to the next."""
+"""Plan of one day with animals in:
+
+water changes and baking soda hour by hour, with the water simulated between them.
+"""
 
 from typing import Annotated, Literal
 
@@ -36,16 +39,19 @@ from reedmace.core.cycle.record.targets import kept_kh_dkh
 from reedmace.core.quantity.units import Basis
 
 LARGEST_CHANGE = 0.5
-"""Most at one time with animals in (common practice)."""
+"""Largest change at one time with animals in (common practice)."""
 MOST_CHANGES, APART_H = 4, 4.0
-"""Changes in a day, and the hours between them (common practice)."""
+"""Most changes in a day, and the hours between them (common practice)."""
 MOST_SODA, LEAST_SODA_DKH, DAY_H = 3, 0.2, 24.0
 TAP_PH, TAP_KH_DKH = 7.8, 6.0
-"""A tap nobody tested is taken for hard and alkaline: the dangerous guess, since it frees ammonia (memory)."""
+"""pH and KH assumed of an untested tap:
+
+hard and alkaline, which is the cautious guess since it frees ammonia (memory).
+"""
 
 
 class EmergencyPlanQuestion(Question):
-    """The water as tested today, the tap, what the animals make in a day, and what they like."""
+    """Today's test results, the tap, the animals' daily ammonia, and their preferred water."""
 
     net_l: NetLitres
     litres_known: bool = Field(
@@ -71,7 +77,7 @@ class EmergencyPlanQuestion(Question):
 
 
 class Limit(Part):
-    """One poison: what is there, what may be, and by which rule."""
+    """One poison: its concentration, its limit, and the rule behind the limit."""
 
     what: Literal["ammonia", "nitrite", "nitrate"]
     now_mg_n_l: MgNPerL
@@ -81,7 +87,7 @@ class Limit(Part):
 
 
 class PlannedChange(Part):
-    """One change today."""
+    """One planned change today."""
 
     after_hours: Annotated[float, number("h", 0, 24)]
     share: Share
@@ -93,7 +99,7 @@ class PlannedChange(Part):
 
 
 class DayPlan:
-    """The day as planned: the water carried from step to step."""
+    """The day plan under construction; carries the water from step to step."""
 
     def __init__(self, q: EmergencyPlanQuestion, made: float, limits: list[Limit]) -> None:
         self.q, self.made, self.limits = q, made, limits
@@ -104,7 +110,7 @@ class DayPlan:
         tap_kh = q.tap.kh_dkh if q.tap.kh_dkh is not None else max(q.kh_dkh, TAP_KH_DKH)
         tap_ph = q.tap.ph if q.tap.ph is not None else max(q.ph, TAP_PH)
         if q.salinity_g_kg > SALT_FROM_G_KG:
-            # Replacement water is mixed from salt, whatever the tap was: it comes as the tank should be.
+            # In salt water the new water is mixed to the tank's own values, whatever the tap was.
             tap_ph, tap_kh = q.tap.ph or q.ph, q.tap.kh_dkh or q.kh_dkh
         self.tap = Water(
             Carbonate.of(tap_ph, tap_kh, *here), q.tap.ammonia_mg_n_l, q.tap.nitrite_mg_n_l, q.tap.nitrate_mg_n_l
@@ -126,7 +132,7 @@ class DayPlan:
         return (water or self.water).later(DAY_H - self.hour, self.bounds.co2_mmol, self.made)
 
     def excess(self, water: Water) -> float:
-        """How far the worst poison stands over what it may be; 1 is just within. Counted as the day will leave it."""
+        """The worst poison as a multiple of its limit at the end of the day; 1 is just within."""
         then = self.tomorrow(water)
         return max(
             water.reach(),
@@ -169,7 +175,7 @@ class DayPlan:
         self._give_soda(w)
 
     def _share(self) -> float:
-        """The smallest change that brings every poison within its limit until tomorrow, or as near as may be poured."""
+        """The smallest change that brings every poison within its limit until tomorrow, or as near as is safe."""
         most = largest_change(self.water, self.tap, LARGEST_CHANGE, self.bounds)
         if most < LEAST_SHARE or self.excess(self.water.changed(self.tap, most)) >= self.excess(self.water):
             return 0.0
@@ -183,7 +189,7 @@ class DayPlan:
         return max(high, LEAST_SHARE)
 
     def _give_soda(self, w: Working) -> None:
-        """Baking soda once the changes are in, in portions; none where the animals want softer water than it makes."""
+        """Baking soda after the changes, in portions; none where the animals want softer water."""
         target = soda_target_dkh(self.water.carbonate.kh_dkh(), self.bounds.co2_mmol, self.q)
         for n in range(MOST_SODA):
             if self.changes or n:
@@ -202,7 +208,7 @@ class DayPlan:
             )  # fmt: skip
 
     def stays_soft(self) -> bool:
-        """Whether KH is left low because the animals bear no more than its pH."""
+        """Whether KH stays low because the animals tolerate no higher pH."""
         kh = self.water.carbonate.kh_dkh()
         if kh >= kept_kh_dkh(self.q.salinity_g_kg)[0] or self.q.animals_ph_high is None:
             return False
@@ -218,7 +224,7 @@ class DayPlan:
 
 
 def soda_target_dkh(kh_dkh: float, co2_mmol: float, q: EmergencyPlanQuestion) -> float:
-    """KH to be reached with baking soda, dKH; what stands already where none is wanted.
+    """Target KH with baking soda, dKH; the present KH where none is wanted.
 
     kh_dkh: now; co2_mmol: this tank keeps, mmol/L; q: what the animals like. Source: common practice, carbonate equilibrium.
     """

@@ -1,4 +1,4 @@
-"""Animals are in and the film is not: what they can bear, and the day's changes and soda that keep it there."""
+"""Emergency plan: animals are in a tank whose filter cannot carry them; limits, changes and baking soda for a day."""
 
 from typing import Annotated, Literal
 
@@ -39,7 +39,7 @@ StepKind = Literal["aerate", "bind", "change", "drip", "soda", "warm", "cool", "
 
 
 class PlanStep(Part):
-    """One step of the day, in order. What it moves is reckoned with all that comes before it."""
+    """One step of the day, in order, computed after all steps before it."""
 
     after_hours: Annotated[float, number("h", 0, 24)]
     do: StepKind
@@ -54,7 +54,7 @@ class PlanStep(Part):
 
 
 class EmergencyPlanAnswer(Answer):
-    """Limits, the day's steps, feeding, tests, and when it is a vet's matter. `stands` is the verdict without the changes."""
+    """Limits, the day's steps, feeding, tests, and when to call a vet. `stands` is the verdict without the changes."""
 
     stands: str
     in_danger: bool = Field(description="A poison over its limit, or heat or cold past what the animals bear")
@@ -74,7 +74,7 @@ class EmergencyPlanAnswer(Answer):
 
 @computation("emergency-plan", "What to do when animals are in already")
 def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
-    """Today's changes and soda in one order, hour by hour, sized for every poison at once until tomorrow.
+    """Today's water changes and baking soda in one order, hour by hour, sized for every poison until tomorrow.
 
     question: L, mg N/L, pH, dKH, °C, g/kg, g/day. No step lifts ammonia over its limit at the pH it brings, nor pH by more
     than 0.5 in an hour, on the way or in the hours after.
@@ -169,7 +169,7 @@ def _stands(q: EmergencyPlanQuestion, over: list[Limit], warmth: str) -> str:
 
 
 def _amount(q: EmergencyPlanQuestion, share: float) -> str:
-    """Litres where the tank was measured, else the share."""
+    """Litres where the tank was measured, otherwise the share."""
     return (
         formatting.litres(share * q.net_l, ".0f" if share * q.net_l >= 10 else ".1f")
         if q.litres_known
@@ -185,7 +185,7 @@ def _left(changes: list[PlannedChange]) -> float:
 
 
 def _steps(q: EmergencyPlanQuestion, day: DayPlan, warmth: str) -> list[PlanStep]:
-    """All of the day in one order: what helps them breathe, what binds, the changes, the soda, the tests."""
+    """All steps of the day in order: aeration, binding, changes, baking soda, tests."""
     start = Water(Carbonate.of(q.ph, q.kh_dkh, q.temperature_c, q.salinity_g_kg), q.ammonia_mg_n_l)
     before, ph, reach = q.ph, q.ph, start.reach()
     found: list[PlanStep] = []

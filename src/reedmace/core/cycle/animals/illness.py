@@ -1,4 +1,4 @@
-"""Animals unwell or lost: what to look at first. Mostly it is the water, and the water can be put right today."""
+"""Animals unwell or lost: likely causes and what to check first, the water before disease."""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -13,16 +13,19 @@ from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 BODY_NITROGEN_SHARE = 0.026
-"""Of an animal's wet mass, what is nitrogen: about 16 % of protein, protein about 16 % of the body (memory)."""
+"""Nitrogen as a share of an animal's wet mass:
+
+protein is about 16 % of the body and 16 % of it is nitrogen (memory).
+"""
 NEW_DAYS = 28.0
 """Sickness that came with new animals mostly shows within four weeks (common practice)."""
 LATELY_DAYS = 3.0
-"""So long after a stop, a change or a test it still speaks of today (a stated judgement)."""
+"""Days for which a stop, a change or a test is still relevant (a stated judgement)."""
 MANY_SHARE, MANY_COUNT = 0.2, 3
-"""From so many at once it is the tank's, not an animal's own (a stated judgement)."""
+"""Number of affected animals from which the tank, not one animal, is the likely cause (a stated judgement)."""
 FEW_SHARE = 0.1
 UNKNOWN_PH, UNKNOWN_C = 8.0, 25.0
-"""Where neither was tested: on the safe side for ammonia (a stated judgement)."""
+"""pH and temperature assumed when untested: cautious for ammonia (a stated judgement)."""
 
 Sign = Literal[
     "gasping", "red-gills", "flicking", "spots", "fuzz", "wounds", "swollen", "thin", "not-eating", "drifting", "hiding"
@@ -32,7 +35,7 @@ torn fins or sores; swollen, scales standing; thin or hollow; no appetite; drift
 
 
 class IllnessQuestion(Question):
-    """What was seen, in how many, and what the logbook knows of the water and of the last days."""
+    """What was seen, in how many animals, and what the logbook knows of the water and recent days."""
 
     signs: Annotated[list[Sign], Field(max_length=11)] = Field(default_factory=list)
     ill_count: Annotated[int, whole(0, 5000, "Animals that show it")] = 0
@@ -80,7 +83,7 @@ Code = Literal[
 
 
 class LikelyCause(Part):
-    """One thing it may be, what speaks for it, what is done."""
+    """A possible cause, the evidence for it, and what to do."""
 
     code: Code
     title: str
@@ -90,7 +93,7 @@ class LikelyCause(Part):
 
 
 class IllnessAnswer(Answer):
-    """What to do first, then the causes, the surest first."""
+    """What to do first, then the causes, most certain first."""
 
     first: str
     urgent: bool = Field(description="Something that kills within hours, or many at once")
@@ -106,7 +109,10 @@ class IllnessAnswer(Answer):
 
 @dataclass(frozen=True)
 class _Rule:
-    """A cause: when it holds and what speaks for it (None where nothing does), what to do, whether it is the water's."""
+    """A cause:
+
+    its condition with evidence (None where it does not apply), the remedy, whether the water is to blame.
+    """
 
     code: Code
     title: str
@@ -129,7 +135,7 @@ def _any(q: IllnessQuestion, *signs: Sign) -> list[Sign]:
 
 
 def _ammonia_share(q: IllnessQuestion) -> float:
-    """Ammonia over the animals' limit at this pH and warmth; 0 where none was read lately."""
+    """Ammonia as a share of the animals' limit at this pH and temperature; 0 where not read lately."""
     if q.ammonia_mg_n_l is None or not _lately(q.since_test_days):
         return 0.0
     if q.ammonia_mg_n_l <= q.kit.zero_mg_n_l("ammonia"):
@@ -139,7 +145,7 @@ def _ammonia_share(q: IllnessQuestion) -> float:
 
 
 def _nitrite_share(q: IllnessQuestion) -> float:
-    """Nitrite over the animals' limit; 0 where none was read lately."""
+    """Nitrite as a share of the animals' limit; 0 where not read lately."""
     if q.nitrite_mg_n_l is None or not _lately(q.since_test_days):
         return 0.0
     if q.nitrite_mg_n_l <= q.kit.zero_mg_n_l("nitrite"):
@@ -258,12 +264,12 @@ _RULES = (
     _Rule("inside", "Something inside", _inside, "No food for two days, then little; a vet where it goes on.", certain=False),
     _Rule("age", "A single animal's own end", _age, "Watch the others for a week and test twice.", certain=False),
 )  # fmt: skip
-"""The surest and quickest to kill first. All common practice."""
+"""The most certain and the fastest killers first. All common practice."""
 
 
 @computation("illness-check", "Animals unwell or lost: what to look at first")
 def illness_check(question: IllnessQuestion) -> IllnessAnswer:
-    """What may be wrong, from what was seen and what the logbook knows, and what to do first.
+    """Likely causes from the signs and the logbook, and what to do first.
 
     question: counts, g, L, mg N/L, pH, °C, days since. Names no disease: a vet does.
     Source: signs and order common practice; limits as for the emergency plan; nitrogen of a body from memory.

@@ -1,4 +1,4 @@
-"""How many of which animals now and later, so that load never outruns proven capacity."""
+"""Stocking ramp: how many of which animals on which day, so that the load never exceeds proven capacity."""
 
 from dataclasses import dataclass
 from typing import Annotated
@@ -10,19 +10,25 @@ from reedmace.core.quantity.units import Basis, ppm_words
 from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
 
 MARGIN = 1.2
-"""A dose gone in a day carries that dose over 1.2, the margin of the load-matched standard."""
+"""A dose gone in a day carries that dose divided by 1.2, the margin of the load-matched standard."""
 STEP_UP = 1.5
-"""With zeros held for a week a film has grown to its load; half as much again is taken at a time (memory, cautious)."""
+"""Growth of the stock per step:
+
+a week of zeros proves the present load, and half as much is added at a time (memory, cautious).
+"""
 SHOAL = 6
-"""Fewest of a shoaling kind put in together, taken for every kind planned in such numbers (common practice)."""
+"""Smallest group of a shoaling species put in together;
+
+applied to every species planned in such numbers (common practice).
+"""
 FIRST_SHARE = 0.5
 PROOF_HOLDS_DAYS = 14
-"""A dose gone in a day speaks for the film so long, if animals feed a good part of it meanwhile (memory)."""
+"""Days for which a cleared dose counts, if animals provide a good part of it meanwhile (memory)."""
 LOAD_TEST = "Load test between steps: fed as usual, ammonia and nitrite at zero on days 1, 3 and 7 after the last animals. Otherwise wait and test again."
 
 
 class StockingRampQuestion(Question):
-    """The planned animals and what the tank has been seen to clear in a day."""
+    """The planned animals, and what the tank has been seen to clear in a day."""
 
     net_l: NetLitres
     proven_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1000, "Largest dose gone within a day")]
@@ -36,7 +42,7 @@ class StockingRampQuestion(Question):
 
 
 class Added(Part):
-    """So many of one kind."""
+    """A number of animals of one species."""
 
     species_id: Name
     common_name: Name
@@ -44,7 +50,7 @@ class Added(Part):
 
 
 class RampStep(Part):
-    """One day on which animals come, and what is asked first."""
+    """One day on which animals are added, and what must hold first."""
 
     day: Annotated[float, number("days", 0, 2000, "From the first animals")]
     add: list[Added]
@@ -53,12 +59,12 @@ class RampStep(Part):
     before: str
 
     def words(self) -> str:
-        """Who comes, "6 × zebra danio and 2 × pearl gourami"."""
+        """The animals added, "6 × zebra danio and 2 × pearl gourami"."""
         return " and ".join(f"{a.count} × {a.common_name.lower()}" for a in self.add)
 
 
 class StockingRampAnswer(Answer):
-    """Steps in order; empty where even the first group is more than has been proven."""
+    """Steps in order; empty where even the first group exceeds the proven capacity."""
 
     steps: list[RampStep]
     first_load_allowed_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e6)]
@@ -69,7 +75,7 @@ class StockingRampAnswer(Answer):
 
 @dataclass
 class _Left:
-    """What is still to come of one kind."""
+    """Animals of one species still to be added."""
 
     species_id: str
     name: str
@@ -108,7 +114,7 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
             )
             for line in loads.lines
         ),
-        # Shoaling kinds first, then the single and the large, which settle among them (common practice).
+        # Shoaling species first, then single and large ones, which settle among them (common practice).
         key=lambda one: (one.shoal < SHOAL, one.each),
     )
     steps: list[RampStep] = []
@@ -120,13 +126,13 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
         ceiling = w.sum("p next", "max(1.5 × carried, proven / 1.2)", {"1.5": STEP_UP, "carried": load, "proven": q.proven_mg_n_l_day, "1.2": MARGIN}, "mg N/(L day)", "memory")  # fmt: skip
     else:
         ceiling = min(allowed, max(FIRST_SHARE * full, left[0].each * left[0].shoal)) if allowed > 0 else 0.0
-    # Every step adds half as much again or an animal at least, so even thousands come in a few dozen.
+    # Every step adds half as much again or at least one animal, so even thousands are added in a few dozen steps.
     while any(one.count for one in left):
         added = _take(left, ceiling - load)
         if not added:
             if not steps and load == 0:
                 break
-            # No whole group fits: a part of the smallest, one at least, since a film grows only with what it is fed.
+            # No whole group fits: part of the smallest, at least one, since filter bacteria grow only with what they are fed.
             nearest = min((one for one in left if one.count), key=lambda one: one.each)
             count = min(max(int((ceiling - load) / nearest.each), 1), nearest.count)
             nearest.count -= count
@@ -169,7 +175,7 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
 
 
 def _take(left: list[_Left], room: float) -> list[tuple[_Left, int]]:
-    """What fits in `room` mg N/(L day), in order; a kind comes first as a shoal, later ones join it."""
+    """Animals that fit in `room` mg N/(L day), in order; a species first comes as a shoal."""
     taken: list[tuple[_Left, int]] = []
     for one in left:
         fits = min(int(room / one.each + 1e-9), one.count) if one.each > 0 else one.count

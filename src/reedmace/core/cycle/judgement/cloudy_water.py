@@ -1,4 +1,4 @@
-"""Cloudy water: dirt, bloom or poison. It starts with tests and mostly ends with waiting."""
+"""Cloudy water: dirt, bacterial bloom or ammonia. Testing comes first, and waiting usually solves it."""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -31,7 +31,7 @@ class CloudyWaterQuestion(Question):
 
 
 class Suspect(Part):
-    """One cause and how much speaks for it."""
+    """One possible cause and its score."""
 
     cause: Cause
     title: str
@@ -47,7 +47,7 @@ class CloudStep(Part):
 
 
 class CloudyWaterAnswer(Answer):
-    """What it most likely is, the steps in order, and what not to do."""
+    """The most likely cause, the steps in order, and what not to do."""
 
     suspects: list[Suspect]
     steps: list[CloudStep]
@@ -67,7 +67,7 @@ _TITLES: dict[Cause, str] = {
 
 @dataclass(frozen=True)
 class Sign:
-    """What speaks for a cause: points (a judgement, from memory), the words, and whether it is seen."""
+    """Evidence for a cause: points (a judgement, from memory), the words, and whether it is present."""
 
     cause: Cause
     points: float
@@ -152,12 +152,12 @@ STEPS: tuple[tuple[Callable[[CloudyWaterQuestion], bool], str, str], ...] = (
     ),
     (lambda q: q.animals_in, "Feed half", "Take out what lies uneaten."),
 )
-"""When, what, how; in this order, before what ends the likeliest cause."""
+"""When, what, how; in this order, before the step that ends the likeliest cause."""
 
 
 @computation("cloudy-water", "Bloom or dirt, and what to do")
 def cloudy_water(question: CloudyWaterQuestion) -> CloudyWaterAnswer:
-    """What the cloud most likely is, and what to do, tests first.
+    """The most likely cause of cloudy water and what to do, tests first.
 
     question: colour, days, what came before, mg N/L. Source: common practice; weights are a judgement (memory).
     """

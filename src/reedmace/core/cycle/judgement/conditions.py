@@ -1,4 +1,4 @@
-"""The conditions a plan is judged by, before anything is dosed: a table, each row its rungs from worst to best.
+"""Conditions a cycle plan is checked against before anything is dosed: a decision table, worst case first.
 
 The first rung that holds speaks. A row that does not apply is left out.
 """
@@ -23,7 +23,7 @@ Level = Literal["fine", "watch", "first"]
 
 
 class ConditionCheck(Part):
-    """One condition judged, with what to do about it."""
+    """One condition with its verdict and remedy."""
 
     what: str
     level: Level
@@ -33,7 +33,7 @@ class ConditionCheck(Part):
 
 @dataclass(frozen=True)
 class Rung:
-    """What is said where `holds`."""
+    """What is said when `holds` is true."""
 
     holds: Callable[[CyclePlanQuestion, CycleLog], bool]
     level: Level
@@ -214,7 +214,7 @@ CONDITIONS: tuple[Condition, ...] = (
 
 
 def judge(q: CyclePlanQuestion, log: CycleLog) -> list[ConditionCheck]:
-    """Every condition that applies, judged. q: the plan; log: the same as a cycle. Source: common practice."""
+    """Verdicts of all applicable conditions. q: the plan; log: the same as a cycle. Source: common practice."""
     found = []
     for row in CONDITIONS:
         if row.applies(q, log):

@@ -1,4 +1,4 @@
-"""A filter that stands or stood still: how much film that cost, and what is done while it lasts and in the week after."""
+"""A stopped filter: how much of its bacteria it lost, and what to do during the stop and in the week after."""
 
 from typing import Annotated
 
@@ -9,11 +9,14 @@ from reedmace.core.cycle.record.film_losses import GONE_SHARE, airless_share
 from reedmace.core.cycle.record.proof import FALLS_AT_SHARE
 
 FOUL_AFTER_H = 2.0
-"""A closed body that stood so long is opened and rinsed before it runs: it turns airless within hours (common practice)."""
+"""Hours after which a closed canister is opened and rinsed before it runs:
+
+it turns anoxic within hours (common practice).
+"""
 WATCH_DAYS = 7.0
-"""So long after film was lost the tank is watched like a new one (common practice)."""
+"""Days a tank is watched like a new one after filter bacteria were lost (common practice)."""
 TESTED_DAYS = 1.2
-"""A daily test is as fresh as this (memory)."""
+"""Age in days up to which a daily test counts as fresh (memory)."""
 
 
 class FilterStopQuestion(Question):
@@ -35,7 +38,7 @@ class FilterStopQuestion(Question):
 
 
 class FilterStopAnswer(Answer):
-    """What the stop cost and what to do; `urgent` where animals cannot wait for it; nothing to do once it is over."""
+    """What the stop cost and what to do; `urgent` where animals cannot wait; empty once it is over."""
 
     lost_share: Share
     urgent: bool
@@ -46,7 +49,7 @@ class FilterStopAnswer(Answer):
 
 
 def _air(q: FilterStopQuestion) -> list[str]:
-    """What to do for the animals' breath while it stands."""
+    """Aeration for the animals while the filter stands."""
     until = "Until it runs: an air stone or any pump that breaks the surface, and no food."
     if q.oxygen_h is None:
         return [until]
@@ -66,7 +69,7 @@ def _long(hours: float) -> str:
 
 @computation("filter-stop", "What a stop of the filter cost, and what to do about it")
 def filter_stop(question: FilterStopQuestion) -> FilterStopAnswer:
-    """What one stop of a filter did to the film, and what to do about it.
+    """Effect of one filter stop on the bacteria, and what to do about it.
 
     question: hours it stood, whether its body is closed, the share of the tank's film it holds.
     Source: film halves every 6 h in a closed body without flow, 24 h in an open one (memory); a closed body turns airless

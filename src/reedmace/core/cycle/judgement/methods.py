@@ -1,4 +1,4 @@
-"""Which way to cycle, from what the keeper has; and the plan judged before anything is dosed."""
+"""Ways to cycle a tank, ranked for the keeper's resources."""
 
 from typing import Annotated, Literal
 
@@ -16,7 +16,7 @@ DRAWS = 200
 
 
 class Resources(Part):
-    """What the keeper has to hand."""
+    """What the keeper has available."""
 
     mature_media: Literal["none", "own", "trusted", "unsure"] = "none"
     media_share: Annotated[float, number("share", 0, 1, "Of a whole filter's media that can be had")] = 0.5
@@ -32,7 +32,7 @@ class Resources(Part):
 
 
 class CycleMethodsQuestion(Question):
-    """The means, the water, and whether animals are in already."""
+    """The resources, the water, and whether animals are already in."""
 
     resources: Resources = Field(default_factory=Resources)
     net_l: NetLitres = 100
@@ -45,7 +45,7 @@ class CycleMethodsQuestion(Question):
 
 
 class MethodChoice(Part):
-    """One way, or a combination: how well it fits here, how long it takes here, what it needs."""
+    """One way or combination: how well it fits, how long it takes here, what it needs."""
 
     method: Method
     helpers: list[Helper]
@@ -60,7 +60,7 @@ class MethodChoice(Part):
 
 
 class Dispute(Part):
-    """Where keepers disagree: both sides, and what is followed here and why."""
+    """A point keepers disagree on: both sides, and which is followed here and why."""
 
     about: str
     one_side: str
@@ -69,7 +69,7 @@ class Dispute(Part):
 
 
 class CycleMethodsAnswer(Answer):
-    """Every way, best first, and where keepers disagree about them."""
+    """Every way, best first, and the points keepers disagree on."""
 
     methods: list[MethodChoice]
     disputes: list[Dispute]
@@ -145,7 +145,7 @@ def _log(q: CycleMethodsQuestion, method: Method, helpers: list[Helper]) -> Cycl
 
 @computation("cycle-methods", "Which way to cycle, from what you have")
 def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
-    """Ways to cycle, best first for these resources, each with the time it takes in this water.
+    """Ways to cycle, best first for these resources, each with its duration in this water.
 
     question: resources, L, °C, pH, dKH, g/kg, mg N/(L day).
     Source: which way suits whom is common practice; the days are the cycle model's own P10 to P90.
@@ -154,7 +154,7 @@ def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
     salt = q.salinity_g_kg > 10
     seeded = m.mature_media in ("own", "trusted") and m.media_share > 0
     helpers: list[Helper] = []
-    # A bottle costs as much as a test kit and saves a week or two at best: not where money is short (common practice).
+    # A bottle costs as much as a test kit and saves two weeks at best: not where money is short (common practice).
     if m.bottle == "in-date" and m.budget != "little":
         helpers.append("bottled-culture")
     if m.plants != "none" and not salt:
@@ -275,7 +275,7 @@ def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
 
 
 def _costs(choice: MethodChoice) -> Literal["nothing", "little", "some"]:
-    """What it costs besides the tank and a test kit (common practice)."""
+    """Cost besides the tank and a test kit (common practice)."""
     if "bottled-culture" in choice.helpers or choice.method == "mature-rock":
         return "some"
     if choice.method in ("measured-ammonia", "fish-food"):

@@ -1,4 +1,4 @@
-"""The plan judged before anything is dosed: conditions, heat, alkalinity."""
+"""Check of a cycle plan before anything is dosed: conditions, temperature steps, alkalinity."""
 
 from typing import Annotated, Literal
 
@@ -31,7 +31,7 @@ WARM_EMPTY_C, WARMING_C_DAY, COOLING_C_DAY = 28.0, 2.0, 1.5
 
 
 class CyclePlanQuestion(Question):
-    """A cycle before it starts: method, water, tap, ammonia, heat."""
+    """A cycle before it starts: method, water, tap, ammonia source, temperature."""
 
     net_l: NetLitres
     method: Method = "measured-ammonia"
@@ -57,7 +57,7 @@ class CyclePlanQuestion(Question):
 
 
 class HeatStep(Part):
-    """The thermostat on one day."""
+    """The thermostat setting of one day."""
 
     when: str
     to_c: Celsius
@@ -65,7 +65,7 @@ class HeatStep(Part):
 
 
 class CyclePlanAnswer(Answer):
-    """Conditions judged, the heat plan, and the alkalinity the plan will eat."""
+    """Conditions with verdicts, the temperature steps, and the alkalinity the plan will use."""
 
     conditions: list[ConditionCheck]
     heat: list[HeatStep]
@@ -81,7 +81,7 @@ class CyclePlanAnswer(Answer):
 
 @computation("cycle-plan", "The plan judged: conditions, heat, alkalinity")
 def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
-    """The plan judged before anything is dosed.
+    """Check of a cycle plan before anything is dosed.
 
     question: L, °C, pH, dKH, ppm, g/kg, mg N/(L day).
     Source: windows are common practice; alkalinity from US EPA 1993; days and nitrogen from the cycle model.
@@ -124,7 +124,7 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     w.lines.extend(dose.working[-2:])
     gone = np.argmax(alone.daily[:, :, 3] < CACO3_PER_DKH, axis=1).astype(float)
     gone[(alone.daily[:, :, 3] >= CACO3_PER_DKH).all(axis=1)] = np.inf
-    # A course that passes before the KH is gone has not been stopped by it.
+    # A draw that passes before the KH is used up was not stopped by it.
     gone[gone >= np.where(np.isfinite(alone.late), alone.late, np.inf)] = np.inf
     gone_day = percentiles(gone, ensemble.weights)[1]
     conditions = judge(q, log)

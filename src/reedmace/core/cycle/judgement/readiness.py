@@ -1,4 +1,4 @@
-"""May animals be added? By every standard in use, with what is still missing."""
+"""Readiness of a cycle for animals, by every standard in use, with what is missing."""
 
 import math
 from itertools import pairwise
@@ -34,20 +34,20 @@ StandardName = Literal["load-matched", "two-ppm", "one-ppm", "planted", "seeded"
 Confidence = Literal["none", "low", "fair", "good"]
 PLANTED_DAYS, SEEDED_DAYS = 28, 7
 LONGEST_GAP_DAYS = {"seeded": 4.0, "planted": 9.0}
-"""Zeros further apart than this do not speak for the days between (memory)."""
+"""Longest gap between zeros that still counts as unbroken, days (memory)."""
 FEWEST_ZEROS = 3
 STALE_DAYS = 3.0
 
 
 class CycleReadinessQuestion(Question):
-    """A log and which standard decides; null for the one its method calls for."""
+    """A log, and the standard that decides; null for the one its method calls for."""
 
     log: CycleLog
     standard: StandardName | None = None
 
 
 class Standard(Part):
-    """One school's bar."""
+    """One standard's requirement and result."""
 
     standard: StandardName
     title: str
@@ -59,7 +59,7 @@ class Standard(Part):
 
 
 class CycleReadinessAnswer(Answer):
-    """Ready or not by the standard followed, every standard beside it, and how sure the log makes it."""
+    """Ready or not by the standard followed, every standard beside it, and the confidence."""
 
     ready: bool
     confidence: Confidence
@@ -82,12 +82,12 @@ def standard_for(log: CycleLog) -> StandardName:
         return "planted"
     if log.animals_are_in() or not log.doses_ammonia():
         return "seeded"
-    # A film that was moved in is proved by doses as any other is; undosed, by a week of zeros.
+    # Transferred bacteria are proved by doses as any other; without doses, by a week of zeros.
     return "load-matched" if log.doses or not _film_came(log) else "seeded"
 
 
 def _film_came(log: CycleLog) -> bool:
-    """Whether the film came with a filter, or is fed by food or animals, so that a week of zeros says something."""
+    """Whether bacteria came with a filter or are fed by food or animals, so that a week of zeros is evidence."""
     fed = log.method == "fish-food" and log.food_g_day > 0
     return fed or log.method in ("seeded-filter", "side-by-side", "animals-in") or log.animals_are_in()
 
@@ -106,7 +106,7 @@ def _or_more(log: CycleLog, day: float) -> str:
 
 
 def zeros_run(log: CycleLog, since_day: float, longest_gap_days: float) -> tuple[float, int]:
-    """(days, tests) of the unbroken run of zeros that reaches the newest full test.
+    """(days, tests) of the unbroken run of zeros that ends at the newest full test.
 
     log: the cycle's; since_day: tests before it do not count; longest_gap_days: days two zeros may lie apart.
     """
@@ -190,7 +190,7 @@ def _planted_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
 
 
 def nitrate_rose(log: CycleLog) -> bool:
-    """Whether nitrate was read to rise by more than the kit's own steps could feign. log: the cycle's."""
+    """Whether nitrate rose by more than the kit's resolution. log: the cycle's."""
     steps = log.kit.steps_mg_n_l("nitrate")
     rows = [(r.nitrate_mg_n_l, "nitrate" in r.off_scale) for r in sorted(log.readings, key=lambda r: r.day)]
     spans = [interval_of(value, steps, off) for value, off in rows if value is not None]
@@ -198,7 +198,7 @@ def nitrate_rose(log: CycleLog) -> bool:
 
 
 def _seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
-    # Each group of animals is a new load: its own week of zeros counts. Film lost begins the week anew.
+    # Each group of animals is a new load with its own week of zeros; a loss of bacteria restarts the week.
     since = log.stocked_day or 0.0
     loss = fallen(log, since)
     days, tests = zeros_run(log, max(since, loss.day) if loss else since, LONGEST_GAP_DAYS["seeded"])
@@ -228,7 +228,7 @@ def _seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
 
 
 def _confidence(log: CycleLog, cleared: int) -> tuple[Confidence, list[str]]:
-    """How sure the log makes it: from number, spacing and resolution of the tests (memory)."""
+    """Confidence from the number, spacing and resolution of the tests (memory)."""
     full = sorted(r.day for r in log.readings if is_full(r))
     if not full:
         return "none", ["no test of both ammonia and nitrite"]
@@ -258,21 +258,21 @@ def _confidence(log: CycleLog, cleared: int) -> tuple[Confidence, list[str]]:
 
 
 REFERENCE_ANIMAL = "neon-tetra"
-"""Counted in where no animals are chosen yet."""
+"""Species used for examples where no animals are chosen yet."""
 AT_ODDS = "the tests say ready while the forecast from the same log expects weeks yet: clear one more dose before any animal comes"
 ODDS_DAYS, ODDS_SHARE = 7.0, 0.05
-"""Fewer of the likely courses than this would clear two doses in a week: then tests and forecast are at odds (memory)."""
+"""Share of draws that would clear two doses within the days given; below it tests and forecast disagree (memory)."""
 
 
 def _at_odds(log: CycleLog, followed: Standard) -> bool:
-    """Whether the model knows hardly any course on which such a log is ready; a third cleared dose settles it."""
+    """Whether hardly any draw of the model agrees with a ready log; a third cleared dose settles it."""
     if followed.cleared > NEEDED or not log.doses_ammonia() or log.animals_are_in() or not log.doses:
         return False
     return share_passing_within(log, ODDS_DAYS) < ODDS_SHARE
 
 
 def _standing(log: CycleLog) -> str | None:
-    """Which poison the newest tests still read, in words; None when neither."""
+    """Poisons the newest tests still read, in words; None when neither."""
     found = []
     ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
     if ammonia and ammonia[1] > log.kit.zero_mg_n_l("ammonia"):
@@ -284,7 +284,7 @@ def _standing(log: CycleLog) -> str | None:
 
 
 def _missing(log: CycleLog, followed: Standard) -> list[str]:
-    """All that stands between the log and ready; ready is when there is nothing."""
+    """Everything that stands between the log and ready; empty means ready."""
     found: list[str] = []
     ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
     if ammonia is None:
@@ -293,10 +293,10 @@ def _missing(log: CycleLog, followed: Standard) -> list[str]:
         found.append("no nitrite test yet; clear water and time prove nothing")
     if ammonia and nitrite:
         age = log.day_now - min(ammonia[0], nitrite[0])
-        # Quiet planted tanks are tested weekly.
+        # Planted tanks without doses are tested weekly.
         if age > (8.0 if followed.standard == "planted" else STALE_DAYS):
             found.append(f"the last full test is {age:.0f} days old")
-    # What the newest test reads counts, whatever was proved before it.
+    # The newest reading counts, whatever was proved before it.
     standing = _standing(log)
     if standing:
         found.append(standing)
@@ -310,7 +310,7 @@ def _missing(log: CycleLog, followed: Standard) -> list[str]:
 
 
 def _clears_words(log: CycleLog, cleared_mg_n_l_day: float) -> str:
-    """What a film that does not pass yet is good for already: as ppm a day and as animals today."""
+    """What a filter that does not pass yet can already clear: as ppm a day and as animals."""
     if cleared_mg_n_l_day <= 0:
         return ""
     one = log.animals[0] if log.animals else Animals(species_id=REFERENCE_ANIMAL, count=1)
@@ -327,7 +327,7 @@ def _clears_words(log: CycleLog, cleared_mg_n_l_day: float) -> str:
 
 @computation("cycle-readiness", "May animals be added, by which standard")
 def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
-    """Whether the tank passes, by which standard, and what is missing.
+    """Whether the tank is ready, by which standard, and what is missing.
 
     question: the log in days and mg N/L. One zero is never enough, nor is a log without nitrite, nor an expired kit.
     Source: the standards are common practice; load-matched is 1.2 times the planned day's load, at least 0.5 mg N/L.
@@ -356,7 +356,7 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     followed = next(s for s in standards if s.followed)
     held = standards[-1]
     if q.standard is None and not followed.passes and held.passes and _film_came(log):
-        # Either proof will do for a film that came with its filter: the doses, or the week.
+        # A filter moved in may be proved either way: by doses or by the week of zeros.
         follow = held.standard
         standards = [s.model_copy(update={"followed": s.standard == follow}) for s in standards]
         followed = standards[-1]

@@ -1,4 +1,4 @@
-"""The usual causes of a stall, one look each: what in the log speaks for it, or rules it out."""
+"""The usual causes of a stall: for each, the evidence in the log for it or against it."""
 
 from collections.abc import Callable, Iterator
 from typing import Literal
@@ -10,23 +10,23 @@ from reedmace.core.cycle.record.water_now import COOL_C, HOT_C, STOPPED_PH, Stat
 from reedmace.core.quantity import CACO3_PER_DKH, formatting
 
 NH3_HOLDS_NITRITE_MG_N_L = 0.3
-"""Free ammonia that holds nitrite oxidisers well back, inside the 0.1 to 1 mg/L of Anthonisen et al. 1976."""
+"""Un-ionised ammonia that inhibits nitrite oxidisers, inside the 0.1 to 1 mg/L of Anthonisen et al. 1976."""
 NO_PHOSPHATE_PPM = 0.02
 STOP_DAYS, STOP_H = 14.0, 4.0
-"""Stops so recent and so long still explain a stall; so do untreated changes as recent (memory)."""
+"""Age and length of a stop that can still explain a stall; untreated changes likewise (memory)."""
 MEDIA_DAYS = 21.0
-"""Media work so recent still explains a stall: film grows back in about three weeks (common practice)."""
+"""Age in days at which media work still explains a stall: bacteria recover in about three weeks (common practice)."""
 
 CauseKind = Literal[
     "alkalinity", "acid", "cold", "hot", "overdosed", "free-ammonia", "phosphate", "chlorine", "filter-off", "off-scale",
     "skimmer", "sterile-filter", "media", "kit", "bottle",
 ]  # fmt: skip
 UNSEEN: frozenset[CauseKind] = frozenset({"off-scale", "kit"})
-"""Reasons why a fall would not show, which is not the same as a stall."""
+"""Reasons why a fall would not be visible, which differs from a stall."""
 
 
 class Finding(Part):
-    """One thing looked at: a cause of a stall with its evidence, or ruled out."""
+    """A cause of a stall with its evidence, or one that is ruled out."""
 
     title: str
     detail: str
@@ -178,4 +178,4 @@ CAUSES: tuple[Callable[[CycleLog, State, Working], Findings], ...] = (
     _filter, _alkalinity, _acid, _warmth, _overdose, _free_ammonia, _phosphate, _chlorine, _media, _sterile_filter,
     _skimmer, _kit,
 )  # fmt: skip
-"""In the order they are told."""
+"""In the order they are reported."""

@@ -8,7 +8,7 @@ from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.water_now import State, carried
 
 STALL_AFTER_DAYS, HIGH_MG_N_L = 10.0, 0.6
-"""Before that a film that does nothing is young, not stalled; under that a poison does not stand high (memory)."""
+"""Day before which a slow cycle is young rather than stalled, and the concentration above which a poison counts as high (memory)."""
 
 
 @dataclass
@@ -20,11 +20,11 @@ class Diagnosis:
     ruled_out: list[Finding] = field(default_factory=list)
 
     def stalled(self) -> bool:
-        """Whether the readings stand still, for a reason other than that a fall would not show."""
+        """Whether the readings stand still for a reason other than a fall that would not be visible."""
         return self.stuck and bool(self.causes) and not self.unseen()
 
     def unseen(self) -> bool:
-        """Whether nothing was found but why a fall would not show."""
+        """Whether the only findings are reasons why a fall would not be visible."""
         return bool(self.causes) and all(c.kind in UNSEEN for c in self.causes)
 
     def has(self, kind: CauseKind) -> bool:
@@ -33,7 +33,7 @@ class Diagnosis:
 
 
 def standing_still(log: CycleLog) -> bool:
-    """Whether nitrite or ammonia stands high and has not moved over the last three readings spanning two days or more.
+    """Whether nitrite or ammonia is high and unchanged over the last three readings spanning two days or more.
 
     log: the cycle's. Rising nitrite is no stall, it is ammonia at work; ammonia topped up between the readings must have
     been used to read the same.
@@ -61,7 +61,7 @@ def standing_still(log: CycleLog) -> bool:
 
 
 def diagnose(log: CycleLog, s: State, w: Working) -> Diagnosis:
-    """Every usual cause looked at, with the evidence in the log.
+    """Every usual cause checked against the log.
 
     log: the cycle's; s: the water now; w: gets the lines. Source: common practice; US EPA 1993; Emerson et al. 1975.
     """

@@ -1,4 +1,4 @@
-"""Whether a filter can stay off, found out by steps: hours, a day, days, each with its tests, ended at the first trace."""
+"""Standby trial: whether a filter can stay off, tested in growing steps until the first trace of ammonia or nitrite."""
 
 from typing import Annotated
 
@@ -7,13 +7,13 @@ from pydantic import Field
 from reedmace.core.contract import Answer, Part, Question, Working, computation, number
 
 STEPS_H = (6.0, 24.0, 72.0, 168.0)
-"""Hours without it, one after the other (common practice: hours, then a day, then days)."""
+"""Hours without the filter, step by step (common practice: hours, then a day, then days)."""
 LEAST_TIMES = 2.0
-"""What stays on must carry the animals so many times over before a trial is offered (a stated judgement)."""
+"""Capacity of the remaining filters, as a multiple of the load, needed before a trial is offered (a stated judgement)."""
 
 
 class Trial(Part):
-    """One stop on trial, and what the tests after it showed."""
+    """One trial stop, and the tests after it."""
 
     hours: Annotated[float, number("h", 0.5, 10000)]
     tested: bool = True
@@ -21,7 +21,7 @@ class Trial(Part):
 
 
 class StayOffQuestion(Question):
-    """What stays on, and the trials made so far, oldest first."""
+    """The filters that stay on, and the trials so far, oldest first."""
 
     carried_times_count: Annotated[float, number("times", 0, 1e6, "Film that stays over the film the animals need")]
     oxygen_enough: bool = Field(description="Whether what stays on keeps the surface moving")

@@ -1,4 +1,4 @@
-"""The ensemble behind every forecast: draws of the parameters, weighed by the readings, run onwards."""
+"""Ensemble of model parameters: draws from the prior, weighted by the readings, projected forward."""
 
 import hashlib
 import math
@@ -17,35 +17,32 @@ from reedmace.core.flow.hydraulic_kernel import share_out
 
 Floats = NDArray[np.float64]
 ENOUGH, ROUNDS = 200.0, 9
-"""Effective draws at which the weighing stops, and the most rounds it takes to get there."""
+"""Effective sample size at which sampling stops, and the most rounds."""
 LONG_DAYS = 120
-"""A cycle that goes on for longer is weighed by half as many: each course costs by its days, and its date is no longer close."""
+"""Length in days beyond which half as many draws are used: cost grows with days, and the date is no longer near."""
 HOPELESS = -1e6
 REMEMBERED, USUAL_DRAWS = 16, 1000
-"""Ensembles kept at hand: those of one keeper's tanks (each about 0.1 MB)."""
+"""Number of cached ensembles, those of one keeper's tanks (each about 0.1 MB), and the default number of draws."""
 MISFIT_CHANCE, ASKED = 0.02, 64
-"""A figure less likely than this in the draws that explain the rest best fits no usual course; draws asked."""
+"""Likelihood of a figure, given the best draws, below which it is a misfit; number of draws checked."""
 EVIDENCE = 40.0
-"""Figures a whole log counts for at most: what the model leaves out is common to them all (tuned on tanks of another
-structure; a coarsened posterior, Miller and Dunson 2019)."""
+"""Most figures a whole log counts for: what the model leaves out is common to them all (tuned on tanks of another"""
 LEFT_OUT, LEFT_OUT_DAYS = 0.14, 0.6
-"""Spread of the days still to go for all that no parameter explains: as a logarithm, and so many days near the end, where
-tests come once a day (tuned likewise)."""
+"""Spread of the remaining days for all that no parameter explains: as a logarithm, and in days near the end, where"""
 KIT_SPREAD = 0.12
-"""By how much one keeper's kit of ammonia, nitrite or nitrate reads high or low throughout, as a logarithm (memory)."""
+"""Systematic deviation of one keeper's kit of ammonia, nitrite or nitrate, as a log spread (memory)."""
 KITS = 3
 _FREEDOM = 12.0
 WIDER, LEAST = 1.3, 0.1
-"""A round's draws spread over so many times the variance found so far, and no narrower than so much of the prior's spread."""
+"""Proposal variance as a multiple of the variance so far, and its floor as a share of the prior's spread."""
 CARRIED = 1 / 40
-"""Share of the draws that carries the softened weights a round is drawn around."""
+"""Share of the draws that carries the tempered weights a round is centred on."""
 _HALF_LOG = 0.5 * (PARAMETERS + KITS) * float(np.log(2 * np.pi))
 
 
 @dataclass(frozen=True)
 class Ensemble:
-    """Draws (n, 13) as logarithms, their weights (n,) summing to 1, how many carry the weight, and of the figures read
-    how many none of them explains."""
+    """Draws (n, 13) as logarithms, their weights (n,) summing to 1, the effective sample size, and the number of misfits."""
 
     rows: Floats
     weights: Floats
@@ -56,7 +53,7 @@ class Ensemble:
 
 @dataclass(frozen=True)
 class Future:
-    """Daily states (n, days + 1, 4), pass day (n,), infinite for never, and the nitrogen's largest gap, mg N/L."""
+    """Daily states (n, days + 1, 4), pass day (n,), infinite for never, and the largest nitrogen imbalance, mg N/L."""
 
     daily: Floats
     late: Floats
@@ -64,7 +61,7 @@ class Future:
 
 
 def condition(log: CycleLog, draws: int) -> Ensemble:
-    """Draws from the prior of this log, weighed by its readings; drawn again around the best when too few carry it.
+    """Draws from the prior of this log, weighted by its readings; resampled around the best when too few carry weight.
 
     log: the cycle's; draws: how many. Deterministic: the draws take their seed from the log. Forecast, what-if and
     readiness of one log ask for the same ensemble: it is remembered, and since nothing but the log goes in, no other
@@ -74,12 +71,12 @@ def condition(log: CycleLog, draws: int) -> Ensemble:
 
 
 def forget() -> None:
-    """Let go of what is remembered, so that the next question is reckoned anew: for measuring."""
+    """Clear the cache, so that a benchmark recomputes."""
     _condition.cache_clear()
 
 
 def condition_at(log: CycleLog, days: list[float], draws: int, fewer: int) -> list[Ensemble]:
-    """The same draws weighed by what had been read up to each of some days: how the forecast stood then.
+    """The same draws weighted by the readings up to each of several days: the forecast as it stood then.
 
     log: the cycle's; days: since the start; draws: drawn, all of them kept for today; fewer: kept for any day before. One
     set of draws serves all; that of today is what `condition` gives.
@@ -87,7 +84,7 @@ def condition_at(log: CycleLog, days: list[float], draws: int, fewer: int) -> li
     pool = _adapt(_in_order(log), draws)
     if pool is None:
         return [condition(log, draws) for _ in days]
-    # Day by day only the figures new since the day before are asked.
+    # Day by day only the new figures are evaluated.
     found, likely, upto = {}, np.zeros(len(pool.rows)), 0
     for day in sorted(set(days)):
         read = pool.read_by(day)
@@ -98,7 +95,7 @@ def condition_at(log: CycleLog, days: list[float], draws: int, fewer: int) -> li
 
 
 def _in_order(log: CycleLog) -> CycleLog:
-    """In whatever order it was typed in, the same log meets the same draws."""
+    """The log with its entries sorted, so that the order of typing does not change the draws."""
     lists = ("readings", "doses", "changes", "alkalinity")
     return log.model_copy(update={name: sorted(getattr(log, name), key=lambda one: one.day) for name in lists})
 
@@ -115,15 +112,14 @@ def _condition(text: str, draws: int) -> Ensemble:
 
 
 def _rng(log: CycleLog) -> np.random.Generator:
-    # The seed leaves the clock out, so that the same log an hour later meets the same draws.
+    # The seed leaves the clock out, so that the same log an hour later has the same draws.
     said = log.model_dump_json(exclude={"day_now"}).encode()
     return np.random.default_rng(int.from_bytes(hashlib.sha256(said).digest()[:8], "big"))
 
 
 @dataclass(frozen=True)
 class _Pool:
-    """Every draw of every round: rows (n, 13), the states at the readings (n, r, 4), the prior's and the mixture's log
-    density (n,), what was read, and on which days (r,)."""
+    """All draws of all rounds: rows (n, 13), the states at the readings (n, r, 4), the prior's and the mixture's log"""
 
     rows: Floats
     states: Floats
@@ -137,7 +133,7 @@ class _Pool:
         return int(np.searchsorted(self.days, day, side="right"))
 
     def ensemble(self, likely: Floats, read: int, draws: int) -> Ensemble:
-        """A fair sample of the pool, each draw with its count. likely: log chance of what was read (n,); read: how many readings."""
+        """A weighted sample of the pool. likely: log likelihood of the readings (n,); read: number of readings."""
         figures = self.figures.between(0, read)
         log_weight = likely * _worth(figures) + self.prior - self.mixture
         effective = _effective(log_weight)
@@ -145,28 +141,33 @@ class _Pool:
         weights = counts / float(counts.sum())
         fit = chances(self.states[chosen][_evenly(weights, ASKED)], *figures.rows()[:-1])
         kept = self.rows[chosen, :PARAMETERS]
-        # Shared by whoever asks next, so nobody may change it.
+        # Cached and shared, so the arrays are read-only.
         kept.flags.writeable = weights.flags.writeable = False
         return Ensemble(kept, weights, effective, len(fit), int((fit < MISFIT_CHANCE).sum()))
 
 
 def log_chances(states: Floats, figures: Figures) -> Floats:
-    """Log likelihood of draws (n,). states: at the readings (n, r, 4); figures: read. A draw that ran away explains nothing."""
+    """Log likelihood of draws (n,).
+
+    states: at the readings (n, r, 4); figures: read. A diverged draw explains nothing.
+    """
     found: Floats = np.nan_to_num(log_likelihood(states, *figures.rows()), nan=HOPELESS, neginf=HOPELESS)
     return found
 
 
 def _worth(figures: Figures) -> float:
-    """The figures of one log share what the model leaves out, so many of them say less than so many times one."""
+    """Tempering exponent:
+
+    the figures of one log share what the model leaves out, so many count less than proportionally.
+    """
     return 1.0 / (1.0 + len(figures.low) / EVIDENCE)
 
 
 def _adapt(log: CycleLog, draws: int) -> _Pool | None:
-    """Adaptive multiple importance sampling: every round draws around what the rounds before found, and every draw of
-    every round counts, weighed by prior times likelihood over the mixture of all proposals. None where nothing was read."""
+    """Adaptive multiple importance sampling: every round draws around what earlier rounds found, and every draw of"""
     share_out(draws)
     rng = _rng(log)
-    # Beside the tank's own, what its kits make of the water.
+    # Besides the tank's own parameters, the bias of its kits.
     center = np.concatenate([np.log(prior_median(log)), np.zeros(KITS)])
     spread = np.concatenate([prior_spread(log), np.full(KITS, KIT_SPREAD)])
     readings = log.readings
@@ -179,7 +180,7 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
         return None
 
     def past(rows: Floats) -> Floats:
-        # Weighing needs the past only; the future is run once, for the draws that are kept.
+        # Weighting needs the past only; the future is run once, for the draws that are kept.
         states = simulate(
             np.exp(rows[:, :PARAMETERS]),
             model_input.start,
@@ -218,7 +219,7 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
         proposal = _around(pool, _tempered(log_weight), spread)
         rows = proposal.draw(rng, max(draws // 2, 50))
         more = past(rows)
-        # Every proposal's density at every draw, each worked out once.
+        # Density of every proposal at every draw, each computed once.
         new = np.array([density(rows) for density in proposals])
         densities = np.vstack([np.hstack([densities, new]), proposal.log_density(np.concatenate([pool, rows]))])
         sizes.append(len(rows))
@@ -229,7 +230,7 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
 
 
 def _around(pool: Floats, weights: Floats, spread: Floats) -> "_Student":
-    """Where the next round draws. pool: draws so far (n, k); weights: theirs (n,); spread: of the prior (k,)."""
+    """The next proposal. pool: draws so far (n, k); weights: theirs (n,); spread: of the prior (k,)."""
     middle = weights @ pool
     off = pool - middle
     around = WIDER * (weights[:, None] * off).T @ off + np.diag((LEAST * spread) ** 2)
@@ -238,7 +239,7 @@ def _around(pool: Floats, weights: Floats, spread: Floats) -> "_Student":
 
 @dataclass(frozen=True)
 class _Student:
-    """A multivariate t of twelve degrees of freedom: a proposal whose tails leave nothing out."""
+    """A multivariate t distribution with twelve degrees of freedom: a proposal with heavy tails."""
 
     middle: Floats
     root: Floats
@@ -262,7 +263,7 @@ class _Student:
 
 
 def _tempered(log_weight: Floats) -> Floats:
-    """Weights softened just so far that enough of the draws carry them. log_weight: (n,)."""
+    """Weights tempered just enough that sufficient draws carry them. log_weight: (n,)."""
     low, high = 0.0, 1.0
     if _effective(log_weight) >= len(log_weight) * CARRIED:
         return _normalised(log_weight)
@@ -276,7 +277,10 @@ def _tempered(log_weight: Floats) -> Floats:
 
 
 def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) -> Future:
-    """Every draw through the log and on. log: the cycle's; ensemble: weighed; days: horizon; scenario: done from today."""
+    """Every draw simulated through the log and beyond.
+
+    log: the cycle's; ensemble: weighted; days: horizon; scenario: from today.
+    """
     share_out(len(ensemble.rows))
     model_input = model_input_of(log, days, scenario)
     daily, _, passed, drift = simulate(
@@ -294,7 +298,7 @@ def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) ->
     )
     late = np.where(np.isnan(passed), np.inf, passed)
     if log.method != "planted":
-        # Four weeks of growth are a rule, not a guess; everything else may go a little faster or slower than any draw.
+        # Four weeks of growth are a rule, not an estimate; everything else may be a little faster or slower than any draw.
         away = np.random.default_rng(5).standard_normal(len(late))
         ahead = late - log.day_now
         spread = np.hypot(LEFT_OUT, LEFT_OUT_DAYS / np.maximum(ahead, 2.0))
@@ -303,7 +307,7 @@ def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) ->
 
 
 def share_passing_within(log: CycleLog, days: float, draws: int = USUAL_DRAWS) -> float:
-    """Weight of the draws that would clear two doses afresh within so many days from now.
+    """Weight of the draws that would clear two new doses within a number of days from now.
 
     log: the cycle's; days: from today; draws: how many. What has been cleared already does not count here: this is what
     the model alone makes of the log, to be held against what the tests say.
@@ -314,7 +318,7 @@ def share_passing_within(log: CycleLog, days: float, draws: int = USUAL_DRAWS) -
 
 
 def percentiles(values: Floats, weights: Floats) -> tuple[float, float, float]:
-    """Weighted 10th, 50th and 90th percentile, infinite where the level falls among values that are.
+    """Weighted 10th, 50th and 90th percentile; infinite where the level falls among infinite values.
 
     values: (n,), infinite for never; weights: (n,). Pass days come in whole days from today, so many draws share one:
     each is spread evenly over the half day before and after it.
@@ -335,7 +339,7 @@ def percentiles(values: Floats, weights: Floats) -> tuple[float, float, float]:
 
 
 def resample(weights: Floats, n: int | None = None) -> NDArray[np.int64]:
-    """Indices that stand for the weighted ensemble: taken in proportion to weight, evenly spaced.
+    """Indices that represent the weighted ensemble (systematic resampling).
 
     weights: summing to 1; n: how many, as many as there are weights when left out.
     """

@@ -1,4 +1,4 @@
-"""From a log to what the kernel runs: the starting film, a day's conditions, what happened in order."""
+"""Kernel inputs from a log: initial bacteria, daily conditions, events in order."""
 
 import math
 from dataclasses import dataclass
@@ -52,41 +52,47 @@ Ints = NDArray[np.int64]
 PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.56, 0.46, 0.20, 0.15, 0.04, 0.10, 14.0, 0.35, 4.0, 1.0, 1.0])
 PRIOR_SPREAD = np.array([1.1, 1.1, 0.18, 0.18, 0.5, 0.5, 0.3, 0.35, 0.35, 0.7, 0.5, 0.5, 0.1])
 BOTTLE_SPREAD, SEED_SPREAD, DONOR_SPREAD = 1.5, 0.8, 0.5
-"""Further log spread of the film a bottle or seeded media bring, and all of it where the donor is known (memory)."""
+"""Additional log spread of the bacteria from a bottle or seeded media, and their whole spread where the donor is known (memory)."""
 DONOR_NITRITE_RATIO = 4.0
-"""Film on nitrite against film on ammonia in media from a tank that runs at traces of both (tuned to "nitrite never seen")."""
+"""Nitrite to ammonia oxidisers in media from a running tank at traces of both (tuned to "nitrite never seen")."""
 SEEDED_START = 900.0
-"""How many times the film of a bare tank a moved, mature filter starts with (tuned to "inside a week")."""
+"""Initial bacteria of a mature filter moved in, relative to a bare tank (tuned to "inside a week")."""
 ROCK_START = 40.0
 """The same for a piece of mature rock in salt water (tuned to "about two weeks")."""
 BOTTLE_START = 5.0
-"""A bottled culture inside its window (tuned to "saves one to two weeks at best"). Outside it: `BOTTLE_OUTSIDE`."""
+"""The same for a bottled culture inside its window (tuned to "saves one to two weeks at best").
+
+Outside it: `BOTTLE_OUTSIDE`.
+"""
 BOTTLE_OUTSIDE = 1.2
 PLANT_START = 3.0
-"""Plants bring film on their leaves and roots (memory)."""
+"""The same for plants, on leaves and roots (memory)."""
 MATURE_FILM_MG_N_L_DAY = SEEDED_START * 3.0e-3
-"""Capacity of a whole mature filter's film, mg N/L/day at 25 °C: what a share of seeded media is a share of."""
+"""Capacity of a whole mature filter, mg N/L/day at 25 °C; a share of seeded media is a share of this."""
 FOOD_LAG_DAYS = 4.0
-"""Food rots before it gives ammonia: a first-order lag (memory)."""
+"""First-order delay of ammonia from rotting food, days (memory)."""
 PLANT_UPTAKE_MG_N_L_DAY = {"none": 0.0, "some": 0.15, "many": 0.5}
-"""What growing plants take in a day (memory; a densely planted tank carries a light stock's whole day)."""
+"""Daily uptake of growing plants (memory; a densely planted tank carries a light stock's whole day)."""
 PHOSPHORUS_HALF_MG_L, PO4_TO_P = 0.004, 0.3261
 """Half-saturation of growth on phosphorus, mg P/L (memory), and P in PO4 (atomic masses)."""
 OXYGEN_HALF_MG_L = 0.8
-"""Half-saturation on oxygen, mg O2/L, between ASM1's 0.4 for the sum and 1 to 1.5 often given for nitrite oxidisers."""
+"""Half-saturation on oxygen, mg O2/L, between ASM1's 0.4 for both steps and 1 to 1.5 often given for nitrite oxidisers."""
 STILL_WORK = 0.05
-"""Work left while the filter stands: glass and gravel (memory)."""
+"""Share of nitrification left while the filter stands, on glass and gravel (memory)."""
 ZEROS_DAYS = {"planted": 29, "fish-food": 8, "animals-in": 8}
-"""Daily zeros by which a method without doses is proved: four weeks of growth for plants, a week for the rest, both ends counted."""
+"""Days of zeros that prove a method without doses:
+
+four weeks of growth for plants, a week otherwise, both ends counted.
+"""
 
 
 LEAST_NITRATE_MG_N_L = 0.25
-"""Nitrate that a test reading nothing leaves possible, mg N/L: half of half a usual first step (memory)."""
+"""Nitrate that may be present when a test reads zero, mg N/L: a quarter of a usual first step (memory)."""
 
 
 @dataclass(frozen=True)
 class ModelInput:
-    """Everything a run needs besides its parameters, in the kernel's shapes."""
+    """All kernel inputs except the parameters, in the kernel's shapes."""
 
     start: Floats
     tap: Floats
@@ -101,7 +107,7 @@ class ModelInput:
         return np.array([step_of(day) for day in self.happened], dtype=np.int64)
 
     def sample_steps(self, days: list[float]) -> Ints:
-        """What the kernel is to report at these days (r, 2): the step, and how many events had happened by then.
+        """States the kernel reports for these days (r, 2): the step, and the number of events before it.
 
         days: rising, since the start. What is written down for the very same moment counts as done before.
         """
@@ -129,7 +135,7 @@ def step_of(day: float) -> int:
 
 
 def oxygen_factor(temperature_c: float, salinity_g_kg: float) -> float:
-    """Work relative to that at 25 °C in fresh water, both at 90 % of saturation, dimensionless.
+    """Rate relative to that at 25 °C in fresh water, both at 90 % of saturation, dimensionless.
 
     temperature_c: 0.5 to 40 °C; salinity_g_kg: 0 to 45 g/kg. Source: Monod term as in ASM1; Benson and Krause 1984.
     """
@@ -138,13 +144,16 @@ def oxygen_factor(temperature_c: float, salinity_g_kg: float) -> float:
 
 
 def growth_factor(phosphate_ppm: float) -> float:
-    """Growth left by phosphorus, 0 to 1. phosphate_ppm: as PO4, 0 or more. Source: Monod term, constant from memory."""
+    """Growth limitation by phosphorus, 0 to 1.
+
+    phosphate_ppm: as PO4, 0 or more. Source: Monod term, constant from memory.
+    """
     phosphorus = phosphate_ppm * PO4_TO_P
     return phosphorus / (phosphorus + PHOSPHORUS_HALF_MG_L)
 
 
 def still_conditions(days: int, temperature_c: float, salinity_g_kg: float = 0.0) -> Floats:
-    """A day's conditions, the same every day: shape (days + 1, 6) as the kernel takes them.
+    """Constant conditions for every day: shape (days + 1, 6) as the kernel takes them.
 
     days: horizon; temperature_c: °C; salinity_g_kg: g/kg.
     """
@@ -158,7 +167,7 @@ def still_conditions(days: int, temperature_c: float, salinity_g_kg: float = 0.0
 
 
 def bottle_window(log: CycleLog) -> list[str]:
-    """What puts a bottled culture outside its window, empty when nothing does (common practice). log: the cycle's."""
+    """Why a bottled culture is outside its window; empty when it is inside (common practice). log: the cycle's."""
     kh, ph, phosphate = log.latest("kh_dkh"), log.latest("ph"), log.latest("phosphate_ppm")
     label = log.bottle
     checks = (
@@ -179,16 +188,16 @@ def bottle_window(log: CycleLog) -> list[str]:
 
 
 def _rock(log: CycleLog) -> float:
-    """Times the bare tank's film that mature rock brings: by its kilos where it was weighed."""
+    """Initial bacteria of mature rock relative to a bare tank: by its mass where it was weighed."""
     if log.rock_kg is None:
         return ROCK_START - 1
     return log.rock_kg * ROCK_MG_N_KG_DAY / log.net_l / float(PRIOR_MEDIAN[A0])
 
 
 def start_factor(log: CycleLog) -> float:
-    """Times the bare tank's film that the method and its helpers start with. log: the cycle's."""
+    """Initial bacteria of the method and its helpers, relative to a bare tank. log: the cycle's."""
     factor = 1.0
-    # What a moved film removes is its own; how strong that is in this tank is a matter of its litres.
+    # Transferred bacteria have a fixed total capacity; per litre it depends on this tank's volume.
     seed = SEEDED_START * log.seed_share
     if log.donor is not None:
         seed = log.donor.film_mg_n_day(log.seed_share) / log.net_l / float(PRIOR_MEDIAN[A0])
@@ -259,12 +268,11 @@ def made_in_tank_mg_n_l_day(log: CycleLog, days: int) -> Floats:
 
 
 ACID_BORN_WORK, MOST_FACTOR = 0.3, 8.0
-"""Work at 25 °C of a film that grew up in acid water, as a share of a neutral one's, and the most it is lifted to that
-(common practice: such tanks take weeks longer, not months)."""
+"""Activity at 25 °C of bacteria grown in acid water relative to neutral water, and the largest correction"""
 
 
 def acid_born_factor(start_ph: float, start_kh_dkh: float) -> float:
-    """How much better a film works in acid water that has never known another, ratio of 1 or more.
+    """Correction for bacteria that have only known acid water, ratio of 1 or more.
 
     start_ph: 4 to 10; start_kh_dkh: dKH. Other microbes settle there than those whose pH response the rates have
     (Nitrosomonas-like, from ASM1); here their pace is lifted to the stated share. Source: common practice, memory.
@@ -289,7 +297,7 @@ def _conditions(log: CycleLog, days: int, scenario: Scenario) -> Floats:
     found[:, FEED] = made_in_tank_mg_n_l_day(log, days)
     if log.plants != "none":
         uptake = PLANT_UPTAKE_MG_N_L_DAY[log.plants]
-        # Until new growth is seen they settle in and take little; no date given: three weeks after today (memory).
+        # Until new growth is seen plants settle in and take little; without a date, three weeks after today (memory).
         growing = log.plants_growing_day if log.plants_growing_day is not None else max(log.day_now, 21.0)
         at = np.arange(days + 1)
         found[:, PLANTS] = np.where(at >= growing, uptake, 0.1 * uptake)
@@ -308,7 +316,7 @@ def _film_rows(log: CycleLog) -> list[tuple[float, int, float]]:
 
 
 def events_of(log: CycleLog) -> tuple[Floats, Ints, Floats]:
-    """(days, kinds, values) of everything done, in order, for the kernel. log: the cycle's log."""
+    """(days, kinds, values) of all events, in order, for the kernel. log: the cycle's log."""
     rows = [(d.day, ADD_TAN, d.raise_mg_n_l) for d in log.doses]
     if base_per_n(log.product):
         rows += [(d.day, ADD_ALKALINITY, base_per_n(log.product) * d.raise_mg_n_l) for d in log.doses]
@@ -324,7 +332,7 @@ def events_of(log: CycleLog) -> tuple[Floats, Ints, Floats]:
 
 
 def model_input_of(log: CycleLog, days: int, scenario: Scenario | None = None) -> ModelInput:
-    """What the kernel runs for a log. log: the cycle's; days: horizon; scenario: done from today on."""
+    """Kernel inputs of a log. log: the cycle's; days: horizon; scenario: done from today on."""
     scenario = scenario or Scenario()
     happened, kinds, values = events_of(log)
     if scenario.seed_share > 0:
@@ -343,7 +351,7 @@ def model_input_of(log: CycleLog, days: int, scenario: Scenario | None = None) -
 
 
 def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
-    """What is aimed at from today, in the kernel's order (9,). log: the cycle's; scenario: what is done from today on."""
+    """Kernel targets from today, in its order (9,). log: the cycle's; scenario: what is done from today on."""
     aim = np.zeros(AIMS)
     dosing = log.doses_ammonia() and not log.animals_are_in()
     aim[DOSE] = max(log.challenge_mg_n_l() * scenario.dose_factor, 0.2) if dosing else 0.0
@@ -353,7 +361,7 @@ def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
     held = wanted_of(log).kh_target_dkh if scenario.hold_kh_dkh is None else scenario.hold_kh_dkh
     aim[HOLD_ALKALINITY] = held * CACO3_PER_DKH
     if dosing and scenario.counts_past:
-        # What has been cleared already counts; the last one needed is still to be seen.
+        # Doses already cleared count; the last one needed is still to be observed.
         aim[WON] = min(len(standing_proof(log, aim[DOSE])[0]), NEEDED - 1)
     if not dosing:
         aim[ZEROS_NEEDED] = ZEROS_DAYS.get(log.method, 8)

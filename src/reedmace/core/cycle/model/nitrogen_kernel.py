@@ -1,4 +1,4 @@
-"""The kinetics, compiled. Concentrations in mg N/L, alkalinity in mg/L CaCO3, time in days.
+"""Compiled kinetics of nitrification. Concentrations in mg N/L, alkalinity in mg/L CaCO3, time in days.
 
 State, in order: TAN, nitrite-N, nitrate-N, alkalinity, capacity A, capacity B, nitrogen taken up by plants. A capacity is
 what a film could remove in a day (mg N/L/day) at 25 °C with everything plentiful; it grows and decays as biomass does in
@@ -28,7 +28,7 @@ STEPS_PER_DAY = 12
 A0, B0, MU_A, MU_B, K_A, K_B, DECAY, CO2, A_MAX, INHIBIT_B, LAG, FIRST_NITRATE, DOSE_WORTH = range(13)
 PARAMETERS = 13
 WAKING_PER_DAY = 1.5
-"""How fast a film wakes at the end of its lag: of 1 / (1 + exp(-1.5 (t - lag))) is awake at day t (memory)."""
+"""Steepness of waking: 1 / (1 + exp(-1.5 (t - lag))) of the bacteria are active at day t (memory)."""
 # Kinds of event: what `value` means. Added alkalinity is in mg/L CaCO3, added film in mg N/L/day of capacity A.
 ADD_TAN, CHANGE_WATER, ADD_ALKALINITY, KILL_FILM, ADD_FILM = range(5)
 # Columns of a day's conditions: temperature factor (1 at 25 °C), acid constant of ammonium (mol/L), ammonia made in
@@ -46,24 +46,24 @@ DOSE, ZERO, HOLD_NITRITE, HOLD_ALKALINITY, ZEROS_NEEDED, COUNT_FROM, DOSE_BASE, 
 AIMS = 9
 STATES = 7
 NOTHING = 1e-20
-"""Under this much, mg N/L, there is none."""
+"""Concentrations below this, mg N/L, count as zero."""
 PLANT_HALF = 0.1
-"""Half-saturation of the plants' uptake of ammonia, mg N/L (memory)."""
+"""Half-saturation of plant uptake of ammonia, mg N/L (memory)."""
 PLANT_HALF_NITRATE = 0.5
-"""Half-saturation of their uptake of nitrate, which they turn to once ammonia is short, mg N/L (memory)."""
+"""Half-saturation of plant uptake of nitrate, which plants turn to once ammonia is short, mg N/L (memory)."""
 
 
-# One workspace holds everything a block of draws needs, each quantity a run of LANES values at a fixed place: with
+# One workspace holds all quantities of a block of draws, each as a run of LANES values at a fixed place: with
 # constant offsets into one array the compiler can prove that nothing overlaps, and moves four draws an instruction.
 _Y, _Z, _K, _SUM, _P = 0, STATES * LANES, 2 * STATES * LANES, 3 * STATES * LANES, 4 * STATES * LANES
 ASLEEP = _P + PARAMETERS * LANES
-"""Where the workspace holds film asleep over film awake, a lane each."""
+"""Place in the workspace of the ratio of dormant to active bacteria, one per lane."""
 WORKSPACE = ASLEEP + LANES
 
 
 @njit(cache=True)
 def load(w: Floats, parameters: Floats, first: int, start: Floats) -> None:
-    """Put a block of draws into the workspace.
+    """Load a block of draws into the workspace.
 
     w: workspace (WORKSPACE,); parameters: rows (n, 13), of which LANES from `first` on are taken, the last one again
     where there are no more; start: TAN, NO2, NO3, alkalinity (4,).
@@ -78,16 +78,16 @@ def load(w: Floats, parameters: Floats, first: int, start: Floats) -> None:
         w[_Y + 5 * LANES + i] = parameters[d, B0]
         w[_Y + 6 * LANES + i] = 0.0
         w[_Y + 2 * LANES + i] *= parameters[d, FIRST_NITRATE]
-        # A lag beyond all reason stays a figure that can be reckoned with.
+        # An extreme lag is capped so that its exponential stays finite.
         w[ASLEEP + i] = math.exp(min(WAKING_PER_DAY * parameters[d, LAG], 300.0))
-        # Dividing once here saves it in every step.
+        # One division here saves one in every step.
         for j in (A_MAX, INHIBIT_B):
             w[_P + j * LANES + i] = 1.0 / parameters[d, j]
 
 
 @njit(cache=True, fastmath=True, error_model="numpy")
 def rates(w: Floats, c: Floats) -> None:
-    """dy/dt of every lane, from the trial state in the workspace to its rates.
+    """dy/dt of every lane, from the trial state in the workspace.
 
     w: workspace (WORKSPACE,); c: the day's conditions (6,). Source: form of ASM1; Anthonisen et al. 1976; Baranyi and Roberts 1994.
     """
@@ -96,14 +96,14 @@ def rates(w: Floats, c: Floats) -> None:
     for i in range(LANES):
         tan, no2, alkalinity = w[_Z + i], w[_Z + LANES + i], w[_Z + 3 * LANES + i]
         a, b = w[_Z + 4 * LANES + i], w[_Z + 5 * LANES + i]
-        # What has gone stays gone: figures ever smaller would be reckoned with at a tenth of the pace.
+        # Values below NOTHING are set to zero: denormal numbers would slow the loop tenfold.
         tan = tan if tan > NOTHING else 0.0
         no2 = no2 if no2 > NOTHING else 0.0
         alkalinity = alkalinity if alkalinity > 0.0 else 0.0
         bicarbonate = alkalinity * (1.0 / 50.04)
         bicarbonate = bicarbonate if bicarbonate > 0.004 else 0.004
         hydrogen = 4.467e-7 * w[_P + CO2 * LANES + i] / bicarbonate
-        # Cubed, so that the film works at 85 % at pH 7, 15 % at 6.5 and all but stops below (common practice). The
+        # Cubed, so that activity is 85 % at pH 7, 15 % at 6.5 and near zero below (common practice). The
         # alkaline side is written with its own hydrogen multiplied through, to save a division.
         low, square = hydrogen * 5.62e6, hydrogen * hydrogen
         free = tan * ka_ammonia / (ka_ammonia + hydrogen)
@@ -142,9 +142,9 @@ def rates(w: Floats, c: Floats) -> None:
 
 @njit(cache=True, error_model="numpy")
 def wake(w: Floats, share: float) -> None:
-    """What sleeps falls to so much of itself, on every lane in place. w: as `rates`; share: 0 to 1."""
+    """Reduce the dormant share on every lane in place. w: as `rates`; share: factor, 0 to 1."""
     for i in range(LANES):
-        # Never quite nothing, or it would come to figures too small to be reckoned with at full pace.
+        # A floor keeps the value out of the denormal range.
         w[ASLEEP + i] = max(w[ASLEEP + i] * share, 1e-30)
 
 
@@ -175,7 +175,7 @@ def step(w: Floats, c: Floats, dt: float) -> None:
 
 @njit(cache=True, error_model="numpy")
 def apply_event(w: Floats, kind: int, value: float, tap: Floats, nitrogen_total: Floats) -> None:
-    """One logged event, on every lane in place.
+    """Apply one logged event on every lane in place.
 
     w: workspace; kind, value: as the constants above say; tap: water put in at a change (4,); nitrogen_total: nitrogen that ought
     to be in the tank (LANES,), mg N/L, kept up with what comes and goes.
@@ -183,7 +183,7 @@ def apply_event(w: Floats, kind: int, value: float, tap: Floats, nitrogen_total:
     y, most = w[_Y:_Z].reshape(STATES, LANES), w[_P + A_MAX * LANES : _P + (A_MAX + 1) * LANES]
     for i in range(LANES):
         if kind == ADD_TAN:
-            # What a bottle's label or a kitchen scale says is not quite what comes into the water.
+            # The strength of a label or a kitchen scale is uncertain.
             worth = value * w[_P + DOSE_WORTH * LANES + i]
             y[0, i] += worth
             nitrogen_total[i] += worth
@@ -197,7 +197,7 @@ def apply_event(w: Floats, kind: int, value: float, tap: Floats, nitrogen_total:
             y[4, i] *= 1.0 - value
             y[5, i] *= 1.0 - value
         else:
-            # A mature film holds both halves about evenly, and is awake. `most` is kept as its reciprocal.
+            # Mature media hold both groups about evenly, and active. `most` is stored as its reciprocal.
             asleep = w[ASLEEP + i]
             w[ASLEEP + i] = asleep * y[4, i] / (y[4, i] + value * (1.0 + asleep)) if value > 0.0 else asleep
             y[4, i] = min(y[4, i] + value, 1.0 / most[i])
@@ -218,7 +218,7 @@ def simulate(
     aim: Floats,
     sample_steps: Ints,
 ) -> tuple[Floats, Floats, Floats, Floats]:
-    """Run every draw through the logged past and the advised future.
+    """Simulate every draw through the logged past and the advised future.
 
     parameters: (n, 13); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6);
     event_step, event_kind, event_value: (m,), steps in order, what happened; tap: (4,) as start; today: step from which
@@ -289,7 +289,7 @@ def simulate(
             if at_event == m:
                 for i in range(LANES):
                     if not math.isnan(done[i]):
-                        # Passed: shown clear from here on, what is left as the nitrate it becomes within the day.
+                        # Passed: reported clear from here on, the rest as the nitrate it becomes within the day.
                         y[2, i] += y[0, i] + y[1, i]
                         y[3, i] = max(y[3, i] - NITRIFIED * y[0, i], 0.0)
                         y[0, i] = y[1, i] = 0.0
@@ -316,7 +316,7 @@ def simulate(
 
 @njit(cache=True, error_model="numpy")
 def above(z: float) -> float:
-    """Chance that a standard normal figure is over z, to 7.5e-8. Source: Abramowitz and Stegun 1964, 26.2.17.
+    """Probability that a standard normal variable exceeds z, to 7.5e-8. Source: Abramowitz and Stegun 1964, 26.2.17.
 
     z: standard deviations, of either sign.
     """
@@ -331,7 +331,10 @@ def above(z: float) -> float:
 
 @njit(cache=True, error_model="numpy")
 def chance_of(x: float, low: float, high: float, zero_width: float) -> float:
-    """Chance that water at x is read as the interval low to high, all in the unit read; zero_width: half the first step."""
+    """Probability that water at x is read as the interval low to high, all in the unit read;
+
+    zero_width: half the first step.
+    """
     sharp = 1.0 / (0.3 * zero_width + 0.11 * x)
     return above((low - x) * sharp) - above((high - x) * sharp)
 
@@ -340,7 +343,7 @@ def chance_of(x: float, low: float, high: float, zero_width: float) -> float:
 def chances(
     values: Floats, low: Floats, high: Floats, zero_width: Floats, column: Ints, reading: Ints, scale: Floats
 ) -> Floats:
-    """Mean chance of every figure read over the draws (f,), each as if no figure were ever plain wrong.
+    """Mean probability of every figure over the draws (f,), without the chance of a gross error.
 
     values: states at the readings (n, r, 4); the rest as in `log_likelihood`.
     """
@@ -377,7 +380,7 @@ def log_likelihood(
             x = values[d, reading[j], column[j]] / scale[j]
             chance = chance_of(x, low[j], high[j], zero_width[j])
             product *= (1.0 - wrong_chance[j]) * chance + wrong_chance[j] * 0.05
-            # One logarithm for sixteen figures: none is under a thousandth, so their product stays a figure.
+            # One logarithm for sixteen figures: none is under a thousandth, so their product does not underflow.
             if j % 16 == 15:
                 total, product = total + math.log(product), 1.0
         out[d] = total + math.log(product)

@@ -1,4 +1,4 @@
-"""What will stall the cycle if nothing is done, and about when."""
+"""Stalls that will come if nothing is done, with their day."""
 
 from typing import Annotated
 
@@ -15,7 +15,7 @@ HORIZON_DAYS = 10.0
 
 
 class ComingStall(Part):
-    """What will stall the cycle if nothing is done, and about when."""
+    """A stall that will come if nothing is done, with its day."""
 
     kind: CauseKind
     what: str
@@ -24,11 +24,11 @@ class ComingStall(Part):
 
 
 def kh_fall_dkh_day(log: CycleLog) -> tuple[float, str] | None:
-    """(dKH a day, how found) by which KH falls: from its tests, else from the doses; None when neither tells.
+    """(dKH a day, evidence) of the fall of KH: from its tests, otherwise from the doses; None when neither tells.
 
     log: the cycle's. Bicarbonate added between tests is taken out again first.
     """
-    # A change brings the tap's own KH: only the tests since the last one tell what the film takes.
+    # A change brings the tap's KH, so only tests since the last change show what is used up.
     since = max([log.day_now - 14, *(c.day for c in log.changes if c.share > 0.05)])
     rows = sorted((r.day, r.kh_dkh) for r in log.readings if r.kh_dkh is not None and r.day >= since)[-5:]
     if len(rows) >= 3 and rows[-1][0] - rows[0][0] >= 2:
@@ -94,11 +94,11 @@ def _cold(log: CycleLog, s: State, w: Working) -> ComingStall | None:
 
 
 BOTTLE_DAYS = 21.0
-"""So long a bottled culture is still settling in (memory)."""
+"""Days for which a bottled culture is still settling in (memory)."""
 
 
 def _leaves(rows: list[tuple[float, float]], low: float, high: float) -> float | None:
-    """The day on which the last two figures, run on, leave a range; None where they stay in it."""
+    """Day on which the last two figures, extrapolated, leave a range; None where they stay in it."""
     if len(rows) < 2 or rows[-1][0] - rows[-2][0] < 0.5:
         return None
     (begun, first), (ended, last) = rows[-2:]
@@ -110,7 +110,7 @@ def _leaves(rows: list[tuple[float, float]], low: float, high: float) -> float |
 
 
 def _bottle(log: CycleLog, s: State, w: Working) -> ComingStall | None:
-    """Whether the water is on its way out of the window of a bottled culture that is still settling in."""
+    """A stall where the water is leaving the window of a bottled culture that is still settling in."""
     if "bottled-culture" not in log.helpers or log.day_now > BOTTLE_DAYS or bottle_window(log):
         return None
     label = log.bottle
@@ -135,6 +135,6 @@ def _bottle(log: CycleLog, s: State, w: Working) -> ComingStall | None:
 
 
 def coming_stalls(log: CycleLog, s: State, w: Working) -> list[ComingStall]:
-    """What is coming, soonest first. log: the cycle's; s: the water now; w: gets the lines."""
+    """Coming stalls, soonest first. log: the cycle's; s: the water now; w: gets the lines."""
     found = [look(log, s, w) for look in (_alkalinity, _off_scale, _cold, _bottle)]
     return sorted((f for f in found if f), key=lambda f: f.day)

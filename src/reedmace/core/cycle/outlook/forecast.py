@@ -1,4 +1,4 @@
-"""When the tank will pass: what the ensemble says, what it rests on, how it has moved, what would move it."""
+"""Forecast of the day a cycle passes, as a range, with the range of each concentration by day."""
 
 from typing import Annotated, Literal
 
@@ -26,7 +26,7 @@ HeldKh = Annotated[
 
 
 class CycleForecastQuestion(Question):
-    """A log, how far to look, and what is done from today on."""
+    """A log, the horizon, and what is done from today on."""
 
     log: CycleLog
     horizon_days: Annotated[int, whole(7, 150, "From the start of the cycle")] = 90
@@ -35,7 +35,7 @@ class CycleForecastQuestion(Question):
 
 
 class Band(Part):
-    """10th, 50th and 90th percentile, in the unit of the field it stands in."""
+    """10th, 50th and 90th percentile, in the unit of its field."""
 
     p10: Annotated[float, number("see field", 0, 1e6)]
     p50: Annotated[float, number("see field", 0, 1e6)]
@@ -54,7 +54,7 @@ class DayBand(Part):
 
 
 class CycleForecastAnswer(Answer):
-    """Days since the start on which the tank would pass, as a range, and the courses it may take."""
+    """Range of the pass day since the start, and the range of courses."""
 
     outcome: Literal["range", "no-date"]
     pass_day_p10: PassDay | None
@@ -70,12 +70,12 @@ class CycleForecastAnswer(Answer):
 
 
 def finite(value: float) -> float | None:
-    """A day as an answer holds it: None for never. value: days, infinite for never."""
+    """A day for an answer: None for never. value: days, infinite for never."""
     return value if np.isfinite(value) else None
 
 
 def horizon_days_of(log: CycleLog, asked_days: int = 90) -> int:
-    """Days from the start of the cycle to look at: one horizon for every question, so that their dates agree.
+    """Horizon in days from the start of the cycle; the same for every question, so that dates agree.
 
     log: the cycle's; asked_days: at least so many, days.
     """
@@ -83,9 +83,9 @@ def horizon_days_of(log: CycleLog, asked_days: int = 90) -> int:
 
 
 POOR_FIT = 12.0
-"""Under so few effective draws the range is read off a handful of courses."""
+"""Effective sample size below which the range rests on a handful of draws."""
 MISFIT_SHARE = 0.2
-"""So many of the figures may fall outside every likely course before the date is said to stand on little (memory)."""
+"""Share of figures outside every likely course above which the date is uncertain (memory)."""
 
 
 def _rests_on(log: CycleLog, doubtful: list[SuspectReading], ensemble: Ensemble) -> list[str]:
@@ -124,7 +124,7 @@ def _rests_on(log: CycleLog, doubtful: list[SuspectReading], ensemble: Ensemble)
 
 @computation("cycle-forecast", "When the tank will be ready")
 def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
-    """The pass day as P10, P50, P90 and bands for each line.
+    """The pass day as P10, P50, P90 and the range of each line.
 
     question: the log in days and mg N/L, horizon in days, KH held in dKH. Deterministic: the draws are seeded
     from the log itself.

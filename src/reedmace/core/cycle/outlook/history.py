@@ -1,4 +1,4 @@
-"""How the forecast has moved, test by test."""
+"""How the forecast changed, test by test."""
 
 from typing import Annotated
 
@@ -12,7 +12,7 @@ from reedmace.core.cycle.outlook.forecast import PassDay, finite, horizon_days_o
 from reedmace.core.cycle.record.log import CycleLog
 
 BEFORE_DRAWS = 400
-"""Kept for a day gone by: enough for a line drawn over weeks."""
+"""Draws kept for an earlier day: enough for a line drawn over weeks."""
 
 
 class CycleHistoryQuestion(Question):
@@ -32,7 +32,7 @@ class ForecastSnapshot(Part):
 
 
 class CycleHistoryAnswer(Answer):
-    """How the forecast has moved, oldest first, today last."""
+    """The forecast's changes, oldest first, today last."""
 
     seen: list[ForecastSnapshot]
     pull_days: (
@@ -46,7 +46,7 @@ class CycleHistoryAnswer(Answer):
 
 @computation("cycle-history", "How the forecast has moved")
 def cycle_history(question: CycleHistoryQuestion) -> CycleHistoryAnswer:
-    """The forecast at the end of each week so far, and how it moved since last week.
+    """The forecast at the end of each week so far, and its change since last week.
 
     question: the log. Source: the cycle model; prior as in the forecast.
     """
@@ -95,7 +95,7 @@ def cycle_history(question: CycleHistoryQuestion) -> CycleHistoryAnswer:
 
 
 def _pull(log: CycleLog, now: float | None, ensemble: Ensemble | None, w: Working) -> tuple[float | None, str]:
-    """What the newest test did to the date: (days, in words). ensemble: weighed without it."""
+    """Effect of the newest test on the date: (days, words). ensemble: weighted without it."""
     if ensemble is None or now is None:
         return None, ""
     without = percentiles(project(log, ensemble, horizon_days_of(log), Scenario()).late, ensemble.weights)[1]

@@ -1,4 +1,4 @@
-"""What each change would do to the date: one ensemble, many futures."""
+"""Effect of possible changes on the date: one ensemble, many futures."""
 
 from typing import Annotated
 
@@ -15,7 +15,7 @@ from reedmace.core.quantity import formatting
 
 
 class WhatIfChange(Part):
-    """One thing done otherwise from today on. What is left out stays as it is."""
+    """One thing done differently from today on; fields left out stay as they are."""
 
     name: Annotated[str, Field(min_length=1, max_length=60)]
     temperature_c: Celsius | None = None
@@ -25,7 +25,7 @@ class WhatIfChange(Part):
 
 
 class CycleWhatIfQuestion(Question):
-    """A log, and what might be done; left out, the usual four."""
+    """A log, and possible changes; left out, the usual four."""
 
     log: CycleLog
     changes: Annotated[list[WhatIfChange], Field(max_length=8)] = Field(default_factory=list)
@@ -33,7 +33,7 @@ class CycleWhatIfQuestion(Question):
 
 
 class WhatIf(Part):
-    """One change and the range it leads to; `sooner_days` compares medians, under 0 for later, null without a date."""
+    """One change and its range; `sooner_days` compares medians, negative for later, null without a date."""
 
     name: str
     pass_day_p10: PassDay | None
@@ -65,7 +65,7 @@ def _usual_changes(log: CycleLog) -> list[WhatIfChange]:
 
 @computation("cycle-what-if", "What each change would do to the date")
 def cycle_what_if(question: CycleWhatIfQuestion) -> CycleWhatIfAnswer:
-    """What each change would do to the pass day, on the same draws, side by side.
+    """Effect of each change on the pass day, with the same draws, side by side.
 
     question: the log, changes in °C, share, ratio, dKH. Source: the cycle model; prior as in the forecast.
     """

@@ -1,4 +1,7 @@
-"""What may have killed film, when, how much of it, and how one knows: read by the model, the proof and the advice alike."""
+"""Events that may have killed filter bacteria:
+
+when, how much, and on what evidence. Used by model, proof and advice.
+"""
 
 from dataclasses import dataclass
 from itertools import pairwise
@@ -9,23 +12,26 @@ from reedmace.core.memo import worked_out_once
 from reedmace.core.quantity import formatting
 
 AIRLESS_HALF_H = {True: 6.0, False: 24.0}
-"""Hours until half the film in a standing filter is lost, closed and open (memory; closed ones turn airless within hours)."""
+"""Hours until half the bacteria of a stopped filter are lost, closed and open (memory;
+
+closed ones turn anoxic within hours).
+"""
 TAP_KILL: dict[Chlorine, float] = {"none": 0.0, "chlorine": 0.6, "chloramine": 0.6, "unknown": 0.4}
-"""Share of the film lost when media are rinsed in tap water, by what it is treated with (memory)."""
+"""Share of bacteria lost when media are rinsed in tap water, by its disinfectant (memory)."""
 CHANGE_KILL, CHANGE_KILL_MOST = 1.5, 0.9
-"""An untreated change kills this many times its share of what a rinse would, and never more than that (memory)."""
+"""An untreated change kills this multiple of its share of what a rinse would, capped by the second (memory)."""
 HOT_KILL_C, HOT_KILL_SHARE = 36.0, 0.5
 COLD_SHOCK_C, COLD_KILL_SHARE = 10.0, 0.2
-"""Above the one the film dies, a drop by the other shocks it (memory)."""
+"""Temperature drop that shocks bacteria, and the share it kills (memory)."""
 GONE_SHARE = 0.9
-"""Of the film on the media touched, what goes out with them (memory)."""
+"""Share of the bacteria on the media touched that is lost with them (memory)."""
 ACID_PH, BARE_KH_DKH = 6.5, 1.0
 """Under these the film all but stops (common practice)."""
 
 
 @dataclass(frozen=True)
 class Loss:
-    """Film lost: the day it was over, the share of all film, and in words what happened."""
+    """Bacteria lost: the day it ended, the share of the total, and what happened."""
 
     day: float
     share: float
@@ -33,7 +39,7 @@ class Loss:
 
 
 def airless_share(hours: float, closed: bool) -> float:
-    """Share of a filter's own film lost after hours without flow. hours: h; closed: whether its body is (memory)."""
+    """Share of a filter's bacteria lost after hours without flow. hours: h; closed: whether its body is (memory)."""
     return float(1 - 0.5 ** (hours / AIRLESS_HALF_H[closed]))
 
 
@@ -79,7 +85,7 @@ def _shocks(log: CycleLog) -> list[Loss]:
 
 @worked_out_once
 def film_losses(log: CycleLog) -> list[Loss]:
-    """Everything that cost film, by day. log: the cycle's. Shares from memory, as the constants above say."""
+    """All losses of bacteria, by day. log: the cycle's. Shares from memory, as the constants above say."""
     kill = TAP_KILL[log.tap.chlorine]
     found = [*_stops(log), *_shocks(log)]
     found += [loss for work in log.media if (loss := _media_loss(log, work))]

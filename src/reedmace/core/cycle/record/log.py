@@ -1,4 +1,4 @@
-"""What has been done and read in a cycling tank, as the sums take it: days since the start, mg N/L, dKH."""
+"""The log of a cycling tank as the computations take it: days since the start, mg N/L, dKH."""
 
 from typing import Annotated, Literal
 
@@ -20,19 +20,19 @@ Method = Literal[
 ]
 Helper = Literal["seed-media", "bottled-culture", "plants"]
 DOSED: tuple[Method, ...] = ("measured-ammonia", "seeded-filter", "side-by-side", "mature-rock")
-"""Ways whose film is fed from a bottle or jar of ammonia and proved by doses (common practice)."""
+"""Methods that feed the bacteria with dosed ammonia and are proved by doses (common practice)."""
 Chlorine = Literal["none", "chlorine", "chloramine", "unknown"]
 Plants = Literal["none", "some", "many"]
 MediaWhat = Literal["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced", "dried", "new-filter", "taken-off"]
 
 COARSEST_ZERO_PPM = 0.125
-"""No kit is so coarse that more than half of a usual first step, 0.25 ppm as the ion, passes for zero (common practice)."""
+"""Largest zero of any kit: half of a usual first step, 0.25 ppm as the ion (common practice)."""
 BASELINE_DAYS = 2.0
-"""Days after the start within which a test still tells what the water began with (memory)."""
+"""Days after the start within which a test still shows the initial water (memory)."""
 SETTLED_DAYS = 42
 HIGH_AMMONIA_MG_N_L = 5 * NITROGEN_SHARE["NH4"]
 HIGH_NITRITE_MG_N_L = 5 * NITROGEN_SHARE["NO2"]
-"""Above about 5 ppm keepers stop dosing (common practice)."""
+"""Nitrite above which keepers stop dosing, about 5 ppm (common practice)."""
 
 
 class LoggedReading(Part):
@@ -74,7 +74,7 @@ class LoggedAlkalinity(Part):
 
 
 class LoggedOutage(Part):
-    """A filter stood still. Hours still running count up to now."""
+    """A filter stopped. Hours of a stop still going on count up to now."""
 
     day: Day
     hours: Annotated[float, number("h", 0, 10000)]
@@ -83,7 +83,10 @@ class LoggedOutage(Part):
 
 
 class LoggedMedia(Part):
-    """Media put in, cleaned, changed, or left to dry. `share` is of all the film there is; of a mature filter's film when seed is added."""
+    """Media added, cleaned, changed or left to dry.
+
+    `share` is of all bacteria; of a mature filter's when seed is added.
+    """
 
     day: Day
     what: MediaWhat
@@ -91,7 +94,10 @@ class LoggedMedia(Part):
 
 
 class BottleWindow(Part):
-    """Where a bottled culture works, by its label; the usual window until the label is read, and whether it is in date."""
+    """Conditions a bottled culture works in, by its label;
+
+    usual values until the label is read, and whether it is in date.
+    """
 
     low_c: Annotated[float, number("°C", 0, 40)] = 25
     high_c: Annotated[float, number("°C", 0, 40)] = 30
@@ -101,7 +107,7 @@ class BottleWindow(Part):
 
 
 class TapWater(Part):
-    """What the tap brings."""
+    """What the tap water contains."""
 
     ammonia_mg_n_l: Annotated[float, number("mg N/L", 0, 20)] = 0
     nitrite_mg_n_l: Annotated[float, number("mg N/L", 0, 20)] = 0
@@ -114,7 +120,7 @@ class TapWater(Part):
 
 
 class KitSteps(Remembers):
-    """The steps printed on the keeper's own kit, in ppm on `basis`, and the day it runs out."""
+    """The steps printed on the keeper's own kit, in ppm on `basis`, and its expiry date."""
 
     basis: Basis = "ion"
     ammonia_ppm: Annotated[list[Annotated[float, number("ppm", 0, 100)]], Field(min_length=2, max_length=14)] = Field(
@@ -130,7 +136,10 @@ class KitSteps(Remembers):
     expired: bool = False
 
     def steps_mg_n_l(self, what: Literal["ammonia", "nitrite", "nitrate"]) -> list[float]:
-        """The steps of one test in mg N/L, rising. what: which test. Raises CannotAnswer for steps that tell nothing apart."""
+        """The steps of one test in mg N/L, rising.
+
+        what: which test. Raises CannotAnswer for steps that are not distinct.
+        """
         ion = {"ammonia": "NH4", "nitrite": "NO2", "nitrate": "NO3"}[what]
         share = 1.0 if self.basis == "N" else NITROGEN_SHARE[ion]
         steps: list[float] = {"ammonia": self.ammonia_ppm, "nitrite": self.nitrite_ppm, "nitrate": self.nitrate_ppm}[
@@ -145,13 +154,13 @@ class KitSteps(Remembers):
         return sorted(step * share for step in set(steps))
 
     def check(self) -> None:
-        """Raise CannotAnswer for a kit whose steps tell nothing apart."""
+        """Raise CannotAnswer for a kit whose steps are not distinct."""
         for what in ("ammonia", "nitrite", "nitrate"):
             self.steps_mg_n_l(what)
 
     @worked_out_once
     def zero_mg_n_l(self, what: Literal["ammonia", "nitrite"]) -> float:
-        """What this kit's zero stands for at most, mg N/L: half its first step, and never more than a usual kit's.
+        """Upper bound of this kit's zero, mg N/L: half its first step, capped at a usual kit's.
 
         what: which test.
         """
@@ -206,7 +215,7 @@ class CycleLog(Remembers):
     media: Annotated[list[LoggedMedia], Field(max_length=100)] = Field(default_factory=list)
 
     def challenge_mg_n_l(self) -> float:
-        """The load-matched dose, mg N/L: 1.2 times a day's planned load, at least 0.5, and never over the hold of 5 ppm."""
+        """The load-matched dose, mg N/L: 1.2 times a day's planned load, at least 0.5, at most the limit of 5 ppm."""
         return min(max(1.2 * self.planned_load_mg_n_l_day, 0.5), HIGH_AMMONIA_MG_N_L)
 
     def ppm(self, value_mg_n_l: float, what: Analyte = "ammonia") -> str:
@@ -214,17 +223,17 @@ class CycleLog(Remembers):
         return ppm_words(value_mg_n_l, what, self.kit.basis)
 
     def doses_ammonia(self) -> bool:
-        """Whether the method feeds the film from a bottle or jar of ammonia and proves it by doses."""
+        """Whether the method feeds the bacteria with dosed ammonia and proves them by doses."""
         return self.method in DOSED
 
     def food_mg_n_l_day(self) -> float:
-        """Ammonia the food given to the empty tank comes to once it rots, mg N/L/day; 0 with any other method."""
+        """Ammonia from food given to the empty tank once it has rotted, mg N/L/day; 0 with any other method."""
         if self.method != "fish-food":
             return 0.0
         return self.food_g_day * FOOD_MG_N_PER_G / self.net_l
 
     def alkalinity_eaten_per_n(self) -> float:
-        """mg CaCO3 each mg N takes in all, from being put in to being nitrate: less where it comes as a base."""
+        """mg CaCO3 used for each mg N from source to nitrate: less where the nitrogen comes as a base."""
         brought = base_per_n(self.product) if self.doses_ammonia() else BASE_PER_N
         return ALKALINITY_PER_N - brought
 
@@ -233,16 +242,16 @@ class CycleLog(Remembers):
         return self.method == "animals-in" or self.animals_in_mg_n_l_day > 0
 
     def settled(self) -> bool:
-        """Whether the last animals came so long ago that weekly care will do: six weeks (common practice)."""
+        """Whether the last animals were added long enough ago for weekly care: six weeks (common practice)."""
         return self.stocked_day is not None and self.day_now - self.stocked_day > SETTLED_DAYS
 
     def tap_kh_dkh(self) -> float:
-        """KH of the tap, dKH; that of the start where it is not known."""
+        """KH of the tap, dKH; that of the start where unknown."""
         return self.start_kh_dkh if self.tap.kh_dkh is None else self.tap.kh_dkh
 
     @worked_out_once
     def first_nitrate_mg_n_l(self) -> float:
-        """Nitrate the water began with, mg N/L: of the baseline test, the tap's where none was made in the first days."""
+        """Initial nitrate, mg N/L: from the baseline test, or the tap's where none was made in the first days."""
         early = [r for r in self.readings if r.nitrate_mg_n_l is not None and r.day <= BASELINE_DAYS]
         first = min(early, key=lambda r: r.day, default=None)
         return self.tap.nitrate_mg_n_l if first is None or first.nitrate_mg_n_l is None else first.nitrate_mg_n_l
@@ -254,7 +263,7 @@ class CycleLog(Remembers):
         return max(found, default=None)
 
     def temperature_now_c(self) -> float:
-        """The newest temperature read, else the planned one, °C."""
+        """The newest temperature read, otherwise the planned one, °C."""
         found = self.latest("temperature_c")
         return found[1] if found else self.temperature_c
 

@@ -1,4 +1,4 @@
-"""The nitrogen put in against the nitrogen found."""
+"""Nitrogen added against nitrogen found."""
 
 from typing import Annotated, Literal
 
@@ -16,7 +16,7 @@ class NitrogenBalanceQuestion(Question):
 
 
 class NitrogenBalanceAnswer(Answer):
-    """Nitrogen that should be in the water against what the last full test found; null where it cannot be said."""
+    """Nitrogen expected in the water against the last full test; null where undefined."""
 
     put_in_mg_n_l: Mg
     expected_mg_n_l: Mg
@@ -44,7 +44,7 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
     first = min(full, key=lambda r: r.day, default=None)
     early = sum(d.raise_mg_n_l for d in log.doses if first is not None and d.day <= first.day + 0.02)
     if first is not None and newest is not None and newest.day > first.day and first.day <= BASELINE_DAYS:
-        # A baseline tells better than the tap what was there before the first dose.
+        # A baseline shows the initial nitrogen better than the tap does.
         total = max(
             (first.ammonia_mg_n_l or 0) + (first.nitrite_mg_n_l or 0) + (first.nitrate_mg_n_l or 0) - early, 0.0
         )
@@ -83,7 +83,7 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
         "N found", "ammonia + nitrite + nitrate", " + ".join(f"{p:.2f}" for p in parts), sum(parts), "mg N/L", "keeper"
     )
     gap = w.sum("gap", "found − expected", {"found": found, "expected": total}, "mg N/L", "arithmetic")
-    # Colour kits read to about a step: a third of what is there, and the three together never better than 1 mg N/L.
+    # Colour kits read to about a step: a third of the value, and the three together never better than 1 mg N/L.
     blur = w.sum("kit", "max(0.35 × expected, 1)", {"expected": total}, "mg N/L", "practice")  # fmt: skip
     meaning: Literal["closes", "missing", "too-much", "unknown"]
     off = bool(newest.off_scale)

@@ -1,4 +1,4 @@
-"""The one bar: what counts as zero, as a dose cleared, and as proof that the film carries a load.
+"""Proof of capacity: what counts as zero, as a cleared dose, and as proof that the filter carries a load.
 
 A proof is a dose that was seen in the water, tested 20 to 28 hours later with ammonia and nitrite both at the kit's zero,
 with no other dose and no change between; twice, on two days at least 20 hours apart. It falls when film may have died
@@ -20,24 +20,23 @@ TEST_FROM_H, TEST_UNTIL_H, SLACK_H = 20.0, 28.0, 0.25
 APART_H = 20.0
 NEEDED = 2
 SEEN_WITHIN_H, SEEN_SHARE = 12.0, 0.3
-"""A dose is seen when a test so soon after it reads at least this share of what it should have raised (memory: the share
-leaves room for a coarse kit and a fast film)."""
+"""A dose is seen when a test within these hours reads at least this share of its expected rise (memory: the share"""
 STIRRED_SHARE = 0.02
-"""A change smaller than this dilutes nothing a kit could tell (memory)."""
+"""A change smaller than this dilutes nothing a kit could show (memory)."""
 FALLS_AT_SHARE = 0.15
-"""Film lost from which a proof no longer stands (memory, cautious)."""
+"""Loss of bacteria from which a proof no longer holds (memory, cautious)."""
 RUNNING_DAYS, STANDS_DAYS, SPEAKS_DAYS = 4.0, 5.0, 14.0
-"""Two cleared doses lie so close together; the newer is so fresh; a cleared dose speaks for capacity so long (memory)."""
+"""Largest distance of two cleared doses, age of the newer, and days a cleared dose counts for capacity (memory)."""
 SIZE_SLACK = 0.97
 LEAST_FALL_DAYS = 0.5
-"""A fall over less is within a kit's scatter (memory)."""
+"""Shortest interval for a fall; over less it is within a kit's scatter (memory)."""
 
 Outcome = Literal["cleared", "not-seen", "changed", "dosed-again", "failed", "no-test", "too-soon", "doubtful"]
 
 
 @dataclass(frozen=True)
 class Tried:
-    """One dose held to the bar: its day and size (mg N/L), the day of its test, and what came of it."""
+    """One dose checked for proof: its day and size (mg N/L), the day of its test, and the outcome."""
 
     day: float
     raise_mg_n_l: float
@@ -46,7 +45,7 @@ class Tried:
 
 
 def is_zero(log: CycleLog, reading: LoggedReading) -> bool:
-    """Whether both ammonia and nitrite were read and both stand at this kit's zero, neither off the scale.
+    """Whether both ammonia and nitrite were read and both are at this kit's zero, neither off the scale.
 
     log: whose kit it is; reading: one test.
     """
@@ -72,7 +71,10 @@ def is_full(reading: LoggedReading) -> bool:
 
 
 def is_seen(log: CycleLog, dose: LoggedDose) -> bool:
-    """Whether a test soon after a dose found it in the water, which a dud bottle never shows. log: the cycle's; dose: of it."""
+    """Whether a test soon after a dose found it in the water, which a dead bottle never shows.
+
+    log: the cycle's; dose: of it.
+    """
     least = max(SEEN_SHARE * dose.raise_mg_n_l, log.kit.zero_mg_n_l("ammonia") * 1.001)
     return any(
         0 < r.day - dose.day <= SEEN_WITHIN_H / 24 and r.ammonia_mg_n_l is not None and r.ammonia_mg_n_l >= least
@@ -81,13 +83,13 @@ def is_seen(log: CycleLog, dose: LoggedDose) -> bool:
 
 
 NEVER_BY_H = 1.0
-"""A dose stirred in for so long would show in a test (memory)."""
+"""Hours after which a dose stirred in would show in a test (memory)."""
 STEP_SEEN, STEP_OWED = 0.9, 1.2
-"""Of the kit's first step of nitrate: a rise that counts as one, and what must have been dosed to expect one (memory)."""
+"""Rise of nitrate, in first steps of the kit, that counts as seen, and the dose needed to expect one (memory)."""
 
 
 def never_showed(log: CycleLog) -> bool:
-    """Whether ammonia was dosed and no test since has found any of it: not as ammonia, not as nitrite, not as nitrate.
+    """Whether ammonia was dosed and no later test found any of it: not as ammonia, nitrite or nitrate.
 
     log: the cycle's. A dead bottle reads so, or a dead kit. Where plants or a film from elsewhere may have taken it between
     two tests, only nitrate that was read and did not rise with what was dosed tells (common practice).
@@ -103,7 +105,7 @@ def never_showed(log: CycleLog) -> bool:
     if nitrate and max(nitrate) >= log.first_nitrate_mg_n_l() + STEP_SEEN * step:
         return False
     hungry = log.plants != "none" or log.method != "measured-ammonia" or bool(log.helpers)
-    # Owed by the newest test of nitrate: what was dosed after it cannot show in it.
+    # Expected in the newest nitrate test: doses after it cannot show in it.
     tested = max((r.day for r in since if r.nitrate_mg_n_l is not None), default=first)
     dosed = sum(d.raise_mg_n_l for d in log.doses if d.day < tested)
     return not hungry or (log.plants == "none" and bool(nitrate) and dosed > STEP_OWED * step)
@@ -112,10 +114,10 @@ def never_showed(log: CycleLog) -> bool:
 def _outcome(
     log: CycleLog, dose: LoggedDose, weak: set[float], full: list[LoggedReading]
 ) -> tuple[float | None, Outcome]:
-    """How one dose did. weak: days of doubtful figures; full: tests of both poisons, by day."""
+    """Outcome of one dose. weak: days of doubtful figures; full: tests of both poisons, by day."""
     first, last = dose.day + (TEST_FROM_H - SLACK_H) / 24, dose.day + (TEST_UNTIL_H + SLACK_H) / 24
     at = bisect_left(full, first, key=lambda r: r.day)
-    # The first test in its hours decides: a zero that comes after one that failed came late.
+    # The first test in its time window decides: a later zero came too late.
     test = full[at] if at < len(full) and full[at].day <= last else None
     if test is None:
         return None, "too-soon" if log.day_now <= last else "no-test"
@@ -132,7 +134,7 @@ def _outcome(
 
 @worked_out_once
 def tried_doses(log: CycleLog) -> list[Tried]:
-    """Every dose held to the bar, by day. log: the cycle's. Doses made within an hour of each other are one."""
+    """Every dose with its outcome, by day. log: the cycle's. Doses within an hour of each other are one."""
     weak = {d.day for d in suspect_readings(log) if d.what in ("ammonia", "nitrite")}
     full = sorted((r for r in log.readings if is_full(r)), key=lambda r: r.day)
     found: list[Tried] = []
@@ -143,7 +145,7 @@ def tried_doses(log: CycleLog) -> list[Tried]:
 
 
 def _joined(doses: list[LoggedDose]) -> list[LoggedDose]:
-    """Doses by day; portions of one dose, made within an hour, count as one made with the last."""
+    """Doses by day; portions made within an hour count as one dose made with the last."""
     found: list[LoggedDose] = []
     for dose in sorted(doses, key=lambda d: d.day):
         if found and dose.day - found[-1].day <= 1 / 24:
@@ -155,7 +157,7 @@ def _joined(doses: list[LoggedDose]) -> list[LoggedDose]:
 
 @worked_out_once
 def cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[Tried]:
-    """Doses of a size that were cleared, each at least 20 hours after the one before it, by day.
+    """Cleared doses of a size, each at least 20 hours after the one before it, by day.
 
     log: the cycle's; at_least_mg_n_l: their least size, mg N/L.
     """
@@ -169,7 +171,7 @@ def cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[Tried]:
 
 
 def fallen(log: CycleLog, since_day: float) -> Loss | None:
-    """The newest thing that may have cost so much film that no proof older than it stands; None where there is none.
+    """The newest event that may have cost so much bacteria that no older proof holds; None where there is none.
 
     log: the cycle's; since_day: what happened before it does not matter.
     """
@@ -189,7 +191,7 @@ def poison_since(log: CycleLog, day: float) -> bool:
 
 
 def standing_proof(log: CycleLog, size_mg_n_l: float) -> tuple[list[Tried], Loss | None]:
-    """The cleared doses that still count towards a proof of a size, and what made older ones fall.
+    """The cleared doses that still count towards a proof of a size, and the event that voided older ones.
 
     log: the cycle's; size_mg_n_l: dose to be cleared, mg N/L.
     """
@@ -207,13 +209,16 @@ def standing_proof(log: CycleLog, size_mg_n_l: float) -> tuple[list[Tried], Loss
 
 @worked_out_once
 def proven_capacity(log: CycleLog) -> float:
-    """Largest dose seen to be gone within a day in the last fortnight, with no film lost since, mg N/L/day. log: the cycle's."""
+    """Largest dose seen gone within a day in the last fortnight, with no bacteria lost since, mg N/L/day.
+
+    log: the cycle's.
+    """
     cleared = [c for c in cleared_doses(log, 0.05) if log.day_now - (c.tested_day or 0.0) <= SPEAKS_DAYS]
     return max((c.raise_mg_n_l for c in cleared if fallen(log, c.day) is None), default=0.0)
 
 
 def falling_capacity(log: CycleLog) -> float:
-    """What the newest fall of both poisons together says the film clears in a day, mg N/L; 0 where none was seen.
+    """Capacity from the newest fall of both poisons together, mg N/L a day; 0 where none was seen.
 
     log: the cycle's. Two tests at least half a day apart, both poisons read in both, nothing added or changed between, and
     ammonia with nitrite fallen by more than the kit's first step: what is gone of both has become nitrate. Film lost since voids it.
@@ -236,7 +241,7 @@ def falling_capacity(log: CycleLog) -> float:
 
 
 def _both(reading: LoggedReading) -> float | None:
-    """Ammonia with nitrite, mg N/L; None where either is off the scale."""
+    """Ammonia plus nitrite, mg N/L; None where either is off the scale."""
     if "ammonia" in reading.off_scale or "nitrite" in reading.off_scale:
         return None
     return (reading.ammonia_mg_n_l or 0.0) + (reading.nitrite_mg_n_l or 0.0)

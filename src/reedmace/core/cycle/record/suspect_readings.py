@@ -1,4 +1,4 @@
-"""What a reading stands for: the interval of the kit's step, and whether to doubt it."""
+"""The interval a reading stands for given the kit's steps, and readings that look wrong."""
 
 from bisect import bisect_right
 from dataclasses import dataclass
@@ -17,12 +17,12 @@ Floats = NDArray[np.float64]
 What = Literal["ammonia", "nitrite", "nitrate"]
 TESTS: tuple[What, ...] = ("ammonia", "nitrite", "nitrate")
 WRONG, DOUBTFUL = 0.02, 0.6
-"""Chance that a figure is plain wrong: one in fifty as it is (memory), six in ten where there is a reason to doubt it."""
+"""Probability of a gross error: one in fifty by default (memory), six in ten where there is a reason for doubt."""
 HIGHEST = 1e9
 
 
 class SuspectReading(Part):
-    """One figure that counts for less, and why."""
+    """One figure with reduced weight, and why."""
 
     day: Annotated[float, number("days", 0, 400)]
     what: Literal["ammonia", "nitrite", "nitrate", "kit"]
@@ -31,7 +31,7 @@ class SuspectReading(Part):
 
 @dataclass(frozen=True)
 class Figures:
-    """Every figure read as the interval it stands for, in the shape the kernel weighs; one entry per figure."""
+    """Every figure as the interval it stands for, in the shape the kernel takes; one entry per figure."""
 
     low: Floats
     high: Floats
@@ -42,7 +42,7 @@ class Figures:
     wrong_chance: Floats
 
     def between(self, first: int, last: int) -> "Figures":
-        """Those of some readings. first, last: numbers of the readings, the last left out."""
+        """The figures of some readings. first, last: numbers of the readings, the last left out."""
         some = (self.reading >= first) & (self.reading < last)
         return Figures(
             self.low[some],
@@ -60,7 +60,7 @@ class Figures:
 
 
 def interval_of(value: float, steps: list[float], off_scale: bool) -> tuple[float, float, float]:
-    """(low, high, half the first step) a colour reading stands for, all in mg N/L.
+    """(low, high, half the first step) of a colour reading, all in mg N/L.
 
     value: as read, mg N/L; steps: the kit's, rising, mg N/L; off_scale: read as "this or more".
     A step stands for everything nearer to it than to its neighbours; between two steps, for what lies between; the top
@@ -75,7 +75,7 @@ def interval_of(value: float, steps: list[float], off_scale: bool) -> tuple[floa
             high = (step + steps[i + 1]) / 2 if i + 1 < len(steps) else HIGHEST
             return low, high, first
     if value > steps[-1]:
-        # Read diluted: the step's width in ratio stays that of the last two.
+        # Read diluted: the relative width of the step stays that of the last two.
         ratio = (steps[-1] / max(steps[-2], 1e-9)) ** 0.5
         return value / ratio, value * ratio, first
     above = next(s for s in steps if s > value)
@@ -83,7 +83,7 @@ def interval_of(value: float, steps: list[float], off_scale: bool) -> tuple[floa
 
 
 def kh_interval(value_dkh: float, step_dkh: float) -> tuple[float, float]:
-    """(low, high) a KH reading stands for, dKH.
+    """(low, high) of a KH reading, dKH.
 
     value_dkh: as read; step_dkh: one drop of the kit's titration. Drops are counted until the colour turns, so a whole
     number of them stands for anything up to one drop less; a figure between two counts came from elsewhere, a strip or a
@@ -96,7 +96,7 @@ def kh_interval(value_dkh: float, step_dkh: float) -> tuple[float, float]:
 
 
 class _PutIn:
-    """Nitrogen that can have come into the water by a day, mg N/L, whatever changes took out again."""
+    """Upper bound of the nitrogen in the water by a day, mg N/L, ignoring what changes took out."""
 
     def __init__(self, log: CycleLog) -> None:
         doses = sorted((d.day, d.raise_mg_n_l) for d in log.doses)
@@ -111,7 +111,7 @@ class _PutIn:
 
 @worked_out_once
 def suspect_readings(log: CycleLog) -> list[SuspectReading]:
-    """Figures that do not fit with what was put in or with their neighbours (common practice). log: the cycle's."""
+    """Figures inconsistent with what was added or with their neighbours (common practice). log: the cycle's."""
     found: list[SuspectReading] = []
     readings = sorted(log.readings, key=lambda r: r.day)
     if log.kit.expired and readings:
@@ -149,7 +149,10 @@ def suspect_readings(log: CycleLog) -> list[SuspectReading]:
 
 
 def figures_of(log: CycleLog, readings: list[LoggedReading], doubtful: list[SuspectReading]) -> Figures:
-    """Every figure read, as the kernel weighs it. log: the cycle's; readings: by day; doubtful: as `suspect_readings` found."""
+    """Every figure in the form the kernel weighs.
+
+    log: the cycle's; readings: by day; doubtful: from `suspect_readings`.
+    """
     weak = {(d.day, d.what) for d in doubtful}
     rows = []
     for j, reading in enumerate(readings):

@@ -1,4 +1,4 @@
-"""The water this tank is kept in: what its animals bear, and the KH that is held for the film or left alone for them."""
+"""Target water of a tank: its animals' tolerance, and the KH held for the filter bacteria."""
 
 from dataclasses import dataclass
 
@@ -7,11 +7,11 @@ from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.stock import SPECIES
 
 FRESH_KH_DKH, SALT_KH_DKH = (2.0, 4.0), (6.0, 8.0)
-"""KH under which soda is asked for and up to which it is given, dKH (common practice)."""
+"""KH below which baking soda is asked for and up to which it is given, dKH (common practice)."""
 SOFT_PH = 7.0
-"""Animals that bear no more than this want soft, acid water: soda would work against them (common practice)."""
+"""Highest tolerated pH at or below which animals want soft, acid water, so that soda is wrong (common practice)."""
 LOW_PH, LEAST_PH = 6.8, 5.2
-"""pH under which film is said to be slowed where nothing else is wanted; under the other even an acid film all but stops."""
+"""pH below which nitrification is slowed where nothing else is wanted, and below which even acid-grown bacteria nearly stop."""
 
 
 @dataclass(frozen=True)
@@ -25,12 +25,15 @@ class Wanted:
 
 
 def kept_kh_dkh(salinity_g_kg: float) -> tuple[float, float]:
-    """(least, target) KH for the film, dKH, where the animals want nothing else. salinity_g_kg: g/kg. Source: common practice."""
+    """(least, target) KH for the bacteria, dKH, where animals want nothing else.
+
+    salinity_g_kg: g/kg. Source: common practice.
+    """
     return SALT_KH_DKH if salinity_g_kg > SALT_FROM_G_KG else FRESH_KH_DKH
 
 
 def bearing_of(log: CycleLog) -> Bearing:
-    """What the animals that are in bear, or those planned where it was not written which came; °C and pH. log: the cycle's."""
+    """Tolerance of the animals in the tank, or of those planned where unrecorded; °C and pH. log: the cycle's."""
     known = SPECIES | {one.id: one for one in log.own_species}
     kept = [known[a.species_id] for a in (log.present or log.animals) if a.species_id in known]
     if not kept:
@@ -44,7 +47,7 @@ def bearing_of(log: CycleLog) -> Bearing:
 
 
 def wanted_of(log: CycleLog) -> Wanted:
-    """The water to be held. log: the cycle's. Source: common practice."""
+    """Target water. log: the cycle's. Source: common practice."""
     if log.salinity_g_kg > SALT_FROM_G_KG:
         return Wanted(*kept_kh_dkh(log.salinity_g_kg), LOW_PH, soft=False)
     bearing = bearing_of(log)

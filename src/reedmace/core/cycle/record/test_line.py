@@ -1,4 +1,4 @@
-"""One line of a test as people jot it: "a 0.5 n 1 no3 20 ph 7.4 26C"."""
+"""Parser for one line of test results as people jot it: "a 0.5 n 1 no3 20 ph 7.4 26C"."""
 
 import re
 from typing import Annotated, Literal
@@ -82,7 +82,7 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
     found: dict[str, float] = {}
     off: list[str] = []
     ask_thousands(question.text)
-    # A comma between figures is a decimal mark; any other parts two tests.
+    # A comma between digits is a decimal mark; any other separates two tests.
     rest = re.sub(r"(?<=\d),(?=\d)", ".", question.text.lower()).replace(",", " ").replace("=", " ").replace(":", " ")
     token = re.compile(
         r"\s*(?:(no2|no3|nh3|nh4|po4|[a-z]+)\s*)?(\d+(?:\.\d+)?|\.\d+)\s*(\+)?\s*(°?\s*[cf]\b)?", re.IGNORECASE

@@ -1,4 +1,4 @@
-"""The water now, as far as the log tells."""
+"""The present water as far as the log tells."""
 
 from dataclasses import dataclass
 
@@ -12,7 +12,7 @@ COOL_C, HOT_C = 22.0, 33.0
 
 @dataclass
 class State:
-    """The water now, as far as the log tells: mg N/L, dKH, °C; None where never tested."""
+    """The present water: mg N/L, dKH, °C; None where never tested."""
 
     ammonia: tuple[float, float] | None
     nitrite: tuple[float, float] | None
@@ -29,13 +29,13 @@ class State:
 
 @worked_out_once
 def state_of(log: CycleLog) -> State:
-    """The water now: the newest readings with what was added since. log: the cycle's."""
+    """The present water: the newest readings with what was added since. log: the cycle's."""
     ammonia, kh, ph = log.latest("ammonia_mg_n_l"), log.latest("kh_dkh"), log.latest("ph")
     wanted = wanted_of(log)
     doses = [(d.day, d.raise_mg_n_l) for d in log.doses]
     now = carried(ammonia or (-1.0, 0.0), doses, log, log.tap.ammonia_mg_n_l)
     kh_now = carried(kh, [(a.day, a.raise_dkh) for a in log.alkalinity], log, log.tap_kh_dkh()) if kh else None
-    # Water put right since the pH was read: the old figure says nothing any more.
+    # The water was corrected after the pH was read, so the old figure no longer holds.
     treated = ph is not None and any(a.day >= ph[0] for a in log.alkalinity)
     return State(
         ammonia=ammonia,
@@ -53,7 +53,7 @@ def state_of(log: CycleLog) -> State:
 
 
 def carried(read: tuple[float, float], added: list[tuple[float, float]], log: CycleLog, tap: float) -> float:
-    """A figure carried on from the day it was read through what was added and changed since, in the order it happened.
+    """A figure carried forward from the day it was read through later additions and changes, in order.
 
     read: (day, value), any unit; added: (day, amount) in that unit; log: whose changes count; tap: what a change brings.
     A dose before a change is diluted by it, one after is not.

@@ -1,4 +1,4 @@
-"""What the ranking is asked and what it answers."""
+"""Input and output of the ranking."""
 
 from typing import Annotated
 
@@ -15,14 +15,14 @@ from reedmace.core.stock import Animals
 from reedmace.core.stock.species import Species
 
 MOST_SHOWN = 60
-"""Of each list. A long catalogue is scored whole; what nobody would read is counted, not written out."""
+"""Most rows of each output list. A long catalogue is scored whole; the remainder is counted, not listed."""
 
 
 MOST_PAIRS = 5
 
 
 class HungHere(Part):
-    """A filter as it hangs on this tank: its own hoses and what is in it."""
+    """A filter installed on this tank: its hoses and its media."""
 
     filter_id: Name
     plumbing: Plumbing
@@ -30,7 +30,7 @@ class HungHere(Part):
 
 
 class RankFiltersQuestion(Question):
-    """Room, animals, plumbing, priorities; the keeper's own filters besides the catalogue."""
+    """Site, animals, plumbing, priorities, and the keeper's own filters besides the catalogue."""
 
     room: Room
     animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
@@ -58,7 +58,7 @@ class RankFiltersQuestion(Question):
 
 
 class Contribution(Part):
-    """What one priority gave: weight (share of all weights) times score."""
+    """Contribution of one priority: weight (share of all weights) times score."""
 
     priority: str
     score: Annotated[float, number("share", 0, 1)]
@@ -95,7 +95,7 @@ class Candidate(Part):
 
 
 class Pair(Part):
-    """Two filters side by side, each of which alone carries the load."""
+    """Two filters side by side, each able to carry the load alone."""
 
     filter_ids: list[Name]
     name: str
@@ -112,7 +112,7 @@ class Pair(Part):
 
 
 class Excluded(Part):
-    """One filter that does not fit, why, and what would let it in."""
+    """One filter that does not fit, why, and what would admit it."""
 
     filter_id: Name
     name: Name
@@ -125,7 +125,7 @@ class Excluded(Part):
 
 
 class RankFiltersAnswer(Answer):
-    """The best in order, pairs, the left out, what would alter the first place, and whether another is needed at all."""
+    """The best in order, pairs, exclusions, changes that would alter the first place, and whether a filter is needed at all."""
 
     fitting_count: Annotated[int, whole(0, 10000, "How many fit, of which the first 60 are listed")]
     excluded_count: Annotated[int, whole(0, 10000, "How many were left out, of which the nearest 60 are listed")]

@@ -1,4 +1,4 @@
-"""What single change would alter the answer: for each runner-up and each kind left out, the smallest that brings it first."""
+"""Sensitivity of the ranking: for each runner-up and excluded kind, the smallest single change that puts it first."""
 
 from dataclasses import dataclass
 from typing import Annotated
@@ -16,9 +16,9 @@ from reedmace.core.quantity import formatting
 
 RUNNERS_UP = 4
 CM_PER_STEP = 5.0
-"""One step of a slider is taken to weigh as much as moving something 5 cm (a stated judgement)."""
+"""Centimetres of movement taken to weigh as much as one step of a slider (a stated judgement)."""
 YES_COST = 6.0
-"""And an overflow box or a new socket as much as six steps."""
+"""Steps that an overflow box or a new socket weighs (a stated judgement)."""
 _SAY = {
     "price": "cheap to buy",
     "running_cost": "cheap to run",
@@ -36,7 +36,7 @@ _SAY = {
 
 
 class Change(Part):
-    """One input changed by the least that brings a filter first."""
+    """One input changed by the least amount that puts a filter first."""
 
     filter_id: Name
     name: Name
@@ -48,7 +48,7 @@ class Change(Part):
 
 @dataclass(frozen=True)
 class Situation:
-    """A ranking as it stands: n filters, their scores' parts (n, k), flows (n,) in L/h, and its limits."""
+    """A ranking: n filters, their partial scores (n, k), flows (n,) in L/h, and its limits."""
 
     table: FilterTable
     room: Room
@@ -63,7 +63,7 @@ class Situation:
     high_lph: float
 
     def first(self, fits: Bools, weights: Floats) -> int | None:
-        """Which filter comes first. fits: (n,); weights: in the order of NAMES."""
+        """Index of the first filter. fits: (n,); weights: in the order of NAMES."""
         where = np.flatnonzero(fits)
         if len(where) == 0:
             return None
@@ -72,7 +72,7 @@ class Situation:
         return int(min(best, key=lambda i: (self.table.price[i], self.table.filters[i].id)))
 
     def fits(self, room: Room) -> Bools:
-        """Which filters fit a room like this one but for one distance. room: the changed one."""
+        """Which filters fit a site that differs in one distance. room: the changed site."""
         limits = limits_of(self.table, room, self.asked, self.clean, self.dirty, self.film)
         return np.asarray(~np.column_stack([limit.broken for limit in limits]).any(axis=1))
 
@@ -91,7 +91,7 @@ def _targets(s: Situation, order: Ints) -> list[int]:
 
 
 def _room_changes(s: Situation) -> list[tuple[float, str, float, float, Bools]]:
-    """Every distance worth trying: (cost, input, now, then, who fits then)."""
+    """Every distance worth trying: (cost, input, now, then, which filters fit then)."""
     tried: list[tuple[float, str, float, float, Bools]] = []
     for key in ("behind_cm", "beneath_cm", "rim_to_water_cm"):
         now = float(getattr(s.room, key))
@@ -128,7 +128,7 @@ def _text(s: Situation, key: str, now: float, then: float, name: str) -> str:
 
 
 def smallest_changes(situation: Situation, order: Ints) -> list[Change]:
-    """For each runner-up and the best of each kind left out, the smallest single change that brings it first.
+    """For each runner-up and the best of each excluded kind, the smallest single change that puts it first.
 
     situation: the ranking as it stands; order: indices of the fitting filters, best first. A filter that no single
     change brings first is left out. Distances are tried at the places where a limit gives way, priorities at every step.
@@ -156,7 +156,7 @@ def smallest_changes(situation: Situation, order: Ints) -> list[Change]:
                 offer(s.first(fits, changed), abs(then - now), key, now, then)
     for cost, key, before, after, who in _room_changes(s):
         offer(s.first(who, weights), cost, key, before, after)
-    # A kind left out may come first through another of its filters than the one that scores highest.
+    # An excluded kind may come first through another of its filters than the one that scores highest.
     kinds = {s.table.kind[i] for i in targets if not fits[i]}
     wanted = {*targets, *(i for i in best if s.table.kind[i] in kinds and not fits[i])}
     standing = int(order[0]) if len(order) else None

@@ -1,4 +1,4 @@
-"""A year of running a room three ways: air for all, a filter on the rim of each, one sump beneath them all."""
+"""Cost of running a fish room for a year in three ways: shared air, a hang-on each, one shared sump."""
 
 from typing import Annotated, Literal
 
@@ -14,24 +14,24 @@ from reedmace.core.quantity.constants import KWH_PER_WATT_YEAR
 
 Way = Literal["air", "rim", "sump"]
 SHARED_W_PER_L_MIN = 1 / 1.1
-"""Watts a litre of air a minute takes at one pump for all (memory)."""
+"""Watts of a shared air pump for each L/min (memory)."""
 RESERVE = 1.3
-"""Air bought over the air wanted: valves hold some back, and a room grows (memory)."""
+"""Air bought relative to air needed: valves take some, and a room grows (memory)."""
 RIM_TURNOVER = 5.0
-"""Times an hour a box on the rim is bought for (common practice)."""
+"""Turnover a hang-on is bought for, per hour (common practice)."""
 PLUMBED_EACH, PLUMBED_MINUTES = 35.0, 5.0
-"""Money for bulkheads, drain and return of a tank on a shared sump, and minutes a month to look at them (memory)."""
+"""Cost of bulkheads, drain and return of a tank on a shared sump, and minutes a month of inspection (memory)."""
 
 
 class RoomYearQuestion(Question):
-    """The tanks by their water, and what electricity costs."""
+    """The tanks by volume, and the price of electricity."""
 
     tanks_l: Annotated[list[Annotated[float, number("L", 1, 5000)]], Field(min_length=1, max_length=200)]
     price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = 0.30
 
 
 class YearWay(Part):
-    """One way: what it costs, asks and risks."""
+    """One way: its cost, effort and risk."""
 
     way: Way
     name: str
@@ -47,13 +47,16 @@ class YearWay(Part):
 
 
 class RoomYearAnswer(Answer):
-    """The ways, the cheapest first year first."""
+    """The ways, cheapest first year first."""
 
     ways: list[YearWay]
 
 
 def _nearest(fits: list[Filter], litres: float) -> tuple[Filter, int]:
-    """(the smallest whose label suits so much water, how many of it): several of the largest where none is large enough."""
+    """(smallest filter whose label suits the volume, number of it):
+
+    several of the largest where none is large enough.
+    """
     able = [f for f in fits if f.tank_up_to_l >= litres]
     if able:
         return min(able, key=lambda f: (f.price, f.id)), 1
@@ -68,7 +71,7 @@ def _hours(f: Filter, count: float) -> float:
 
 @computation("room-year", "A year of running a room: air for all, a box on each rim, or one shared sump")
 def room_year(question: RoomYearQuestion) -> RoomYearAnswer:
-    """What three ways of filtering a room of tanks cost, ask and risk in a year.
+    """Cost, effort and risk in a year of three ways to filter a fish room.
 
     question: litres of each tank, money per kWh. Filters are the catalogue's cheapest whose label suits each tank.
     Source: arithmetic on the catalogue; minutes, plumbing and air by the watt from memory; failures and disease common practice.

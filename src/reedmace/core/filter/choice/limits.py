@@ -1,4 +1,4 @@
-"""Hard limits: what keeps a filter off this tank, each with its reason and its remedy."""
+"""Hard limits: conditions that exclude a filter from this tank, each with reason and remedy."""
 
 import math
 from dataclasses import dataclass
@@ -20,7 +20,7 @@ SLOWEST_MESSY_PER_HOUR = 1.25
 """The same under large messy animals, whose dirt must reach the foam at all: the largest sponges turn 170 L over so often in
 service, and breeders keep sixty half-grown cichlids on one (common practice; the turnover is ours)."""
 STRICT: tuple[Sizing, ...] = ("goldfish", "turtle")
-"""Whose keepers take a sponge only as an extra (common practice)."""
+"""Stock classes whose keepers use a sponge only as an extra (common practice)."""
 MESSY: tuple[Sizing, ...] = ("messy", "cichlid", "turtle", "goldfish")
 
 
@@ -28,7 +28,7 @@ _WHO = {"goldfish": "goldfish", "turtle": "turtles", "cichlid": "African cichlid
 
 
 def _own(t: FilterTable, room: Room) -> list[Limit]:
-    """The limits each kind brings itself, of the kinds that are on the table."""
+    """The limits each kind brings itself, for the kinds in the table."""
     found: list[Limit] = []
     for kind in KINDS:
         mine = t.where(lambda k, kind=kind: k is kind)  # type: ignore[misc]
@@ -42,7 +42,7 @@ def _messy(t: FilterTable, sizing: Sizing, slow: Bools) -> list[Limit]:
         return []
     who = _WHO.get(sizing, "large messy fish")
     broken = t.where(lambda k: k.messy) & (t.air | t.where(lambda k: not k.messy_only_air))
-    # A sponge with film enough is let in; what is under the gravel is not, whatever its film.
+    # A sponge with enough film is admitted; an under-gravel plate is not, whatever its film.
     broken &= ~(slow & t.where(lambda k: k.in_tank))
 
     def says(i: int, part: int) -> str:
@@ -51,7 +51,7 @@ def _messy(t: FilterTable, sizing: Sizing, slow: Bools) -> list[Limit]:
 
     found = [Limit(broken, lambda i: says(i, 0), lambda i: says(i, 1))]
     if sizing == "turtle":
-        # Whatever drives it: turtles climb on what stands in their water and bite its foam to pieces (common practice).
+        # Turtles climb on what stands in their water and bite its foam to pieces (common practice).
         inside = t.where(lambda k: k.in_tank and k.messy is not None) & ~broken
         found.append(
             Limit(
@@ -87,7 +87,7 @@ def _everyone(t: FilterTable, room: Room) -> list[Limit]:
 
 @dataclass(frozen=True)
 class Asked:
-    """What a tank asks of every filter: the class it is kept as, least flow in L/h, film in m² that carries its animals as they are today."""
+    """Requirement of a tank: its stock class, least flow in L/h, and film in m² for the animals at today's size."""
 
     sizing: Sizing
     low_lph: float
@@ -95,7 +95,7 @@ class Asked:
 
 
 def slow_but_enough(air: Bools, room: Room, dirty: Floats, film: Floats, asked: Asked) -> Bools:
-    """Which air-driven filters, or sets of them, are let in by film although the turnover rules find them slow (n,).
+    """Which air-driven filters, or sets of them, are admitted by film although slow by turnover (n,).
 
     air: whether air drives them (n,); room: the tank's; dirty: flow in service (n,), L/h; film: (n,), m²; asked: of them.
     Source: common practice of breeders: one sponge has far more film than most tanks use; a volume an hour from memory.
@@ -106,7 +106,7 @@ def slow_but_enough(air: Bools, room: Room, dirty: Floats, film: Floats, asked: 
 
 
 def asked_of(air: Bools, room: Room, film: Floats, asked: Asked, count: int | NDArray[np.int64] = 1) -> Floats:
-    """Flow each filter, or set of them, is asked for (n,), L/h: by the rule followed, or as sponges are, by their count.
+    """Flow required of each filter, or set of them (n,), L/h: by the rule followed, or by count for sponges.
 
     air: whether air drives all of a set (n,); room: the tank's; film: (n,), m²; asked: of a filter; count: how many
     are in it. Breeders ask of sponges film and number alone, and that the water moves at all.
@@ -150,7 +150,7 @@ def limits_of(t: FilterTable, room: Room, asked: Asked, clean: Floats, dirty: Fl
                 else "choose one with more room for media"
             ),
         ),
-        # Last: what a pair may fall short of, each half alone.
+        # Last: what a pair may fall short of, each filter alone.
         Limit(
             (clean > 0) & (dirty < ENOUGH_SHARE * low_lph) & ~slow,
             lambda i: f"moves only {formatting.lph(dirty[i])} in service where {formatting.lph.bare(low_lph)} is asked",

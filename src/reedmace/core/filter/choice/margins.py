@@ -1,4 +1,4 @@
-"""Three questions a filter answers apart: does its film carry the animals, does it strain, does it move the water."""
+"""The three margins of a filter: biological capacity, mechanical straining, water movement."""
 
 from dataclasses import dataclass
 from typing import Annotated, Literal
@@ -15,7 +15,7 @@ SLOW_SHARE = 0.7
 
 
 class Margin(Part):
-    """One verdict with its margin: what there is over what is asked."""
+    """One verdict with its margin: available over required."""
 
     about: Literal["biology", "clarity", "movement"]
     level: Literal["ample", "enough", "short", "too-much"]
@@ -25,7 +25,7 @@ class Margin(Part):
 
 @dataclass(frozen=True)
 class Has:
-    """What hangs, or would hang, on the tank. Film in m², flows in L/h, straining as a share, cleaning in days."""
+    """What is installed or considered. Film in m², flows in L/h, straining as a share, cleaning in days."""
 
     film_m2: float
     clean_lph: float
@@ -38,7 +38,10 @@ class Has:
 
 @dataclass(frozen=True)
 class Asks:
-    """What the tank asks. Loads in mg N a day, grown and at today's lengths; film of the tank's own in m², flows in L/h."""
+    """What the tank requires.
+
+    Loads in mg N a day, grown and at today's lengths; the tank's own film in m², flows in L/h.
+    """
 
     grown_mg_n_day: float
     today_mg_n_day: float

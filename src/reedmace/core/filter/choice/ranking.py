@@ -1,4 +1,4 @@
-"""Every filter that fits this tank, alone or as a pair, in the order of this keeper's priorities, with the reasons."""
+"""Ranking of every filter that fits this tank, alone or as a pair, by the keeper's priorities, with reasons."""
 
 from dataclasses import dataclass
 
@@ -50,13 +50,16 @@ _OWN_TABLE = table_of(CATALOGUE)
 def _stirred(
     q: RankFiltersQuestion, asked: TankAsks, low: float, set_: list[tuple[Filter, float]]
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
-    """What currents some filters make here and what oxygen they keep, each filter with its flow when clean, L/h."""
+    """Currents and oxygen of a set of filters here, each filter with its clean flow, L/h."""
     return stirred(q.room, [Placed(f, q.plumbing, lph) for f, lph in set_], asked.likings, asked.breathers, low, asked.today_mg_n_day, q.temperature_c)  # fmt: skip
 
 
 @dataclass(frozen=True)
 class _Ranking:
-    """A ranking on the way: n filters with their scores (n,), parts (n, k), flows (n,) in L/h, asked of each too, film (n,) in m², sound (n,) in dB."""
+    """A ranking in progress:
+
+    n filters with scores (n,), parts (n, k), flows and required flows (n,) in L/h, film (n,) in m², sound (n,) in dB.
+    """
 
     q: RankFiltersQuestion
     table: FilterTable
@@ -108,7 +111,7 @@ def _deliver(q: RankFiltersQuestion, table: FilterTable, feed: float) -> Deliver
 def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
     """The best redundant pairs: together they carry the flow, each alone carries the load."""
     t, asked, room = r.table, r.asked, r.q.room
-    # A pair's halves may each fall short of the asked flow, but neither of the load.
+    # The filters of a pair may each fall short of the flow, but neither of the load.
     able = t.where(lambda k: k.may_pair) & fits & (r.film + room.film_here_m2 >= asked.film_m2)
     able &= (r.service >= asked.load_lph) & (r.clean > 0)
     best = np.flatnonzero(able)
@@ -118,7 +121,7 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
     x, y = np.triu_indices(len(best))
     i, j = best[x], best[y]
     together = r.pair_service(best, i, j)
-    # Two on the rim, two in the water, or two under the tank stand beside each other along its length.
+    # Two on the rim, two in the water, or two under the tank need room side by side along its length.
     air, rim, wet = t.air[i] & t.air[j], t.where(lambda k: k.on_rim), t.where(lambda k: k.in_tank)
     under = t.where(lambda k: k.hosed)
     room_for = ~((rim[i] & rim[j]) | (wet[i] & wet[j]) | (under[i] & under[j])) | (
@@ -173,7 +176,7 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
 def _enough(
     q: RankFiltersQuestion, t: FilterTable, service: Floats, film: Floats, asked: TankAsks, w: Working
 ) -> str | None:
-    """Why another filter would not help: what runs already, or glass, gravel and plants, carry this stock."""
+    """Why another filter would not help: present filters, or glass, gravel and plants, carry this stock."""
     need = asked.film_m2
     ids = [f.id for f in t.filters]
     running = [ids.index(i) for i in q.running_ids if i in ids]

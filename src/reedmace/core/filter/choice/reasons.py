@@ -1,4 +1,4 @@
-"""Why a filter stands where it does in the ranking, and what is to be known of it, in words."""
+"""Reasons for a filter's rank and caveats before buying it, in words."""
 
 from reedmace.core.filter.choice.scores import NAMES
 from reedmace.core.filter.filter_box import Filter
@@ -24,7 +24,7 @@ _SAYS = {
 
 
 def reason_of(weights: Floats, parts: Floats) -> str:
-    """Two strengths and two weaknesses among what matters to the keeper. A lone filter's lack of a twin is no weakness.
+    """Two strengths and two weaknesses among the keeper's priorities; lacking a twin is no weakness of a single filter.
 
     weights, parts: by priority, in the order of NAMES; unitless.
     """
@@ -38,7 +38,7 @@ def reason_of(weights: Floats, parts: Floats) -> str:
 def caveats_of(
     f: Filter, room: Room, *, guard: list[str], low_lph: float, dirty_lph: float, days: float, slow: bool
 ) -> list[str]:
-    """What is to be known of a filter before it is bought.
+    """What to know of a filter before buying it.
 
     f: the filter; room: the tank's; guard: who gets into a bare intake; low_lph: flow asked, L/h; dirty_lph: in service,
     L/h; days: between cleanings; slow: slow by the turnover rules alone. Source: common practice.

@@ -1,4 +1,7 @@
-"""What a tank asks of its filters, by the rules followed: of one, of a set, and of what is let in for its film."""
+"""Requirement of a tank on its filters by the rules followed:
+
+on one, on a set, and on filters admitted for their film.
+"""
 
 from dataclasses import dataclass
 
@@ -18,7 +21,7 @@ from reedmace.core.stock.species import Sizing, find_species
 
 @dataclass(frozen=True)
 class TankAsks:
-    """What the tank asks of a filter: flows in L/h, loads in mg N a day, film in m², food in g a day."""
+    """Requirement of a tank on a filter: flows in L/h, loads in mg N a day, film in m², food in g a day."""
 
     low: float
     high: float
@@ -38,7 +41,7 @@ class TankAsks:
         return Asked(self.sizing, self.low, self.film_m2)
 
     def of_three(self, q: RankFiltersQuestion, low: float) -> Asks:
-        """The same for biology, clarity and movement. q: the question; low: flow asked of these filters, L/h."""
+        """The same for biology, clarity and movement. q: the question; low: flow required of these filters, L/h."""
         return Asks(
             grown_mg_n_day=self.load_mg_n_day,
             today_mg_n_day=self.today_mg_n_day,
@@ -49,7 +52,7 @@ class TankAsks:
 
 
 def asks_of(question: RankFiltersQuestion, *, film: float, air: bool, count: int) -> Asks:
-    """What this tank asks of a set of filters in biology, clarity and movement.
+    """Requirement on a set of filters in biology, clarity and movement.
 
     question: as for the ranking; film: the set's, m²; air: whether air drives all of it; count: how many they are.
     """
@@ -59,7 +62,7 @@ def asks_of(question: RankFiltersQuestion, *, film: float, air: bool, count: int
 
 
 def film_makes_up_for_flow(question: RankFiltersQuestion, has: Has, *, air: bool) -> bool:
-    """Whether a set is enough by its film although slow, by the limit the ranking itself goes by.
+    """Whether a set is enough by its film although slow, by the ranking's own limit.
 
     question: as for the ranking; has: the set's film in m² and flows in L/h; air: whether air drives all of it.
     """
@@ -69,7 +72,7 @@ def film_makes_up_for_flow(question: RankFiltersQuestion, has: Has, *, air: bool
 
 
 def tank_asks(q: RankFiltersQuestion) -> TankAsks:
-    """What this tank asks of any filter. q: as for the ranking."""
+    """Requirement of this tank on any filter. q: as for the ranking."""
     flow = asked_here(q.room, q.animals, q.own_species, q.temperature_c)
     followed = next(s for s in flow.sizing_rules if s.followed)
     load = next(s for s in flow.sizing_rules if s.rule == "load")

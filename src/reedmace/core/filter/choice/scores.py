@@ -1,4 +1,4 @@
-"""How well each filter, and each pair, serves each priority: shares from 0 to 1."""
+"""Scores of each filter and pair for each priority: shares from 0 to 1."""
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,16 +14,16 @@ NAMES: tuple[str, ...] = ("flow", *Priorities.model_fields)
 FLOW_WEIGHT = 5
 MOST_ON_ONE_PUMP = 10
 WITH_SKIMMER = 0.95
-"""How well a filter with a foam column grows with a salt tank (a stated judgement)."""
+"""Score for growth of a filter with a foam fractionator on a salt tank (a stated judgement)."""
 SALT_DAYS = 30.0
-"""How often a closed filter is opened in salt water (common practice)."""
+"""Days between openings of a closed filter in salt water (common practice)."""
 
 _JUDGED = tuple(Judgements.__dataclass_fields__)
 _TABLE = {name: np.array([getattr(kind.judged, name) for kind in KINDS]) for name in _JUDGED}
 
 
 def watts_here(t: FilterTable, room: Room) -> Floats:
-    """Electricity each filter takes here, W (n,): air-driven ones share one pump, up to ten of them (common practice).
+    """Electricity of each filter here, W (n,): air-driven ones share one pump, up to ten of them (common practice).
 
     t: n filters; room: the tank's.
     """
@@ -33,11 +33,11 @@ def watts_here(t: FilterTable, room: Room) -> Floats:
 
 L_MIN_PER_M3S = 60000.0
 AIR_PUMP_BASE, AIR_PUMP_PER_L_MIN = 8.0, 4.0
-"""Money an air pump costs, and what each litre a minute adds (memory)."""
+"""Price of an air pump, and of each further L/min (memory)."""
 
 
 def pump_price(air_l_min: Floats, room: Room) -> Floats:
-    """What the air pump costs that drives these filters, money, any shape.
+    """Price of the air pump that drives these filters, any shape.
 
     air_l_min: L/min together, 0 where none is driven by air; room: the tank's. A pump that feeds the room's tanks is there already.
     """
@@ -47,7 +47,7 @@ def pump_price(air_l_min: Floats, room: Room) -> Floats:
 
 
 def price_here(t: FilterTable, room: Room, i: Ints, j: Ints | None = None) -> Floats:
-    """What single filters, or pairs of them on one air pump, cost to buy here, money (m,).
+    """Price here of single filters, or of pairs on one air pump (m,).
 
     t: n filters; room: the tank's; i: which (m,); j: the other of each pair (m,).
     """
@@ -58,26 +58,26 @@ def price_here(t: FilterTable, room: Room, i: Ints, j: Ints | None = None) -> Fl
 
 
 def sound_here(t: FilterTable, room: Room, flow: Floats) -> Floats:
-    """How loud each filter is here, dB(A) at a metre (n,). t: n filters; room: the tank's; flow: of each, L/h (n,)."""
+    """Sound level of each filter here, dB(A) at a metre (n,). t: n filters; room: the site; flow: of each, L/h (n,)."""
     falls = np.where(t.where(lambda k: k.outlet == "lip"), flow, 0.0)
     return heard_db(t.noise, t.air, falls, room.rim_to_water_cm, pump_here=not room.air_shared, stones=room.air_stones)
 
 
 def flow_score(dirty: Floats, low: Floats, high: float) -> Floats:
-    """How the flow in service meets what is asked, any shape. dirty, low: (n,), high: L/h."""
+    """Score of the flow in service against the requirement, any shape. dirty, low: (n,), high: L/h."""
     short = np.minimum(dirty / np.maximum(low, 1e-9), 1.0) ** 2
-    # Too much can be throttled, so it costs less than too little.
+    # Surplus can be throttled, so it costs less than a shortfall.
     over = 1.0 - 0.35 * np.log2(np.maximum(dirty, 1e-9) / max(high, 1e-9))
     return np.where(dirty < low, short, np.where(dirty <= high, 1.0, np.clip(over, 0, 1)))
 
 
 def price_score(price: Floats) -> Floats:
-    """Cheap to buy: 1 at 5, 0 at 400, by the logarithm. price: money."""
+    """Score for price: 1 at 5, 0 at 400, logarithmic. price: money."""
     return np.asarray(np.clip(1 - np.log(np.maximum(price, 5) / 5) / np.log(80), 0, 1))
 
 
 def running_score(watts: Floats) -> Floats:
-    """Cheap to run: 1 at 2 W, 0 at 60 W, by the logarithm. watts: W."""
+    """Score for electricity: 1 at 2 W, 0 at 60 W, logarithmic. watts: W."""
     return np.asarray(np.clip(1 - np.log(np.maximum(watts, 2) / 2) / np.log(30), 0, 1))
 
 
@@ -100,11 +100,11 @@ def single_scores(t: FilterTable, room: Room, dirty: Floats, days: Floats, low: 
         "redundant": np.zeros(len(t)),
     } | {name: table[t.kind] for name, table in _TABLE.items()}
     if room.water == "salt":
-        # A foam column is the growth a salt tank asks for first; what stands closed is opened monthly, lest its waste
+        # A foam fractionator is the first addition to a salt tank; a closed filter is opened monthly, lest its waste
         # turn to nitrate (common practice of salt-water keepers).
         columns["expandable"] = np.where(t.skimmer, WITH_SKIMMER, columns["expandable"])
         days = np.where(t.where(lambda k: k.closed), np.minimum(days, SALT_DAYS), days)
-    # What must be cleaned sooner than is usual for its kind is that much less easy.
+    # A filter cleaned sooner than usual for its kind is proportionally less easy.
     columns["easy_clean"] = columns["easy_clean"] * np.minimum(days / usual_days(t), 1.0) ** 0.3
     return np.column_stack([columns[name] for name in NAMES])
 

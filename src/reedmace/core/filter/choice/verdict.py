@@ -1,4 +1,4 @@
-"""What a ranking says in a sentence, and which filter or set it holds up first."""
+"""The ranking's verdict in a sentence, and the filter or set shown first."""
 
 from collections.abc import Sequence
 
@@ -14,11 +14,11 @@ from reedmace.core.filter.site.site import Room
 from reedmace.core.quantity import formatting
 
 LITTLE_SHORT = 0.85
-"""Of the flow asked: what misses it by less is no reason to hang two (a stated judgement)."""
+"""Largest shortfall of flow, as a share, that is no reason to use two filters (a stated judgement)."""
 
 
 def _trouble(margins_: list[Margin]) -> str:
-    """What is amiss by the three verdicts, nothing when all is well. margins_: of a filter or a pair."""
+    """What fails by the three margins; empty when all is well. margins_: of a filter or a pair."""
     for m in margins_:
         short = m.level == "short" and m.about != "clarity" and not (m.about == "movement" and m.share >= LITTLE_SHORT)
         if short or m.level == "too-much":
@@ -27,7 +27,7 @@ def _trouble(margins_: list[Margin]) -> str:
 
 
 def first_of(ranked: list[Candidate], pairs: list[Pair]) -> list[str]:
-    """What is looked at first: the best single, or the best pair without trouble where every single has some.
+    """Ids shown first: the best single, or the best pair without fault where every single has some.
 
     ranked, pairs: best first.
     """
@@ -40,7 +40,7 @@ def first_of(ranked: list[Candidate], pairs: list[Pair]) -> list[str]:
 
 
 def several(s: Situation, broken: Bools) -> list[str]:
-    """Three or four of one filter that falls short of nothing but the flow, where neither one nor a pair carries the tank.
+    """Three or four of one filter that lacks only flow, where neither one nor a pair carries the tank.
 
     s: the ranking as it stands; broken: limits by filter, the flow's last (n, limits).
     """

@@ -1,4 +1,4 @@
-"""What every air-driven kind shares: pump, check valve, line, start, and what can come of them."""
+"""Parts shared by air-driven kinds: pump, check valve, line, start, and their faults."""
 
 from reedmace.core.filter.kind_parts.common_steps import cable_fault, socket_mark
 from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
@@ -31,12 +31,12 @@ CAUSES = (
 
 
 def rising_words(rise_m: float, above_cm: float) -> str:
-    """Whether height counts: it does not, neither rise_m nor above_cm."""
+    """Effect of height on the flow: none, whatever rise_m and above_cm."""
     return "Air lifts the water inside the tank: depth drives it, height costs it nothing."
 
 
 def air_steps(prefix: str) -> tuple[Step, Step, Step]:
-    """Pump, check valve and start. prefix: of the kind's steps."""
+    """Steps for pump, check valve and start. prefix: of the kind's steps."""
     return (
         Step(
             id=f"{prefix}-air-pump",
@@ -62,7 +62,7 @@ def air_steps(prefix: str) -> tuple[Step, Step, Step]:
 
 
 def valve_look(prefix: str) -> dict[str, tuple[tuple[str, str, str, PartRole], ...]]:
-    """The look at the check valve before the air starts. prefix: of the kind's steps."""
+    """Inspection of the check valve before the air starts. prefix: of the kind's steps."""
     return {
         f"{prefix}-start": (
             (
@@ -76,7 +76,7 @@ def valve_look(prefix: str) -> dict[str, tuple[tuple[str, str, str, PartRole], .
 
 
 def uplift_words(q: StepFacts) -> str:
-    """How long the uplift may be, in words. q: the sizes of the plan."""
+    """Longest uplift, in words. q: the sizes of the plan."""
     return f"Cut the uplift to {formatting.cm(q.uplift_cm)} above the bed at the most: " if q.uplift_cm else ""
 
 
@@ -102,7 +102,7 @@ def air_runs(g: Ground) -> list[RunDraft]:
 
 
 def air_faults(g: Ground) -> list[PlacedIssue]:
-    """A pump below the water without a check valve; a cable without a loop. g: the ground."""
+    """Faults: a pump below the water without a check valve; a cable without a loop. g: the ground."""
     found = cable_fault(g)
     above = g.lay.air_pump_above_water_cm
     if above < 0 and not g.lay.check_valve:
@@ -119,7 +119,7 @@ def air_faults(g: Ground) -> list[PlacedIssue]:
 
 
 def uplift_fault(g: Ground) -> list[PlacedIssue]:
-    """An uplift that will stand in the air. g: the ground."""
+    """Fault: an uplift that will stand in the air. g: the ground."""
     top = g.bed + g.filter.height_cm
     if top <= g.water - 2:
         return []
@@ -143,14 +143,14 @@ def air_fittings(g: Ground) -> list[Purchase]:
 
 
 def uplift_cut(g: Ground) -> Purchase:
-    """The uplift, cut. g: the ground."""
+    """The uplift tube, cut to length. g: the ground."""
     return Purchase(
         "uplift tube", float(int(g.uplift_cm)), "cm", "at most, from the bed, so that it stays under after evaporation"
     )
 
 
 def air_mishaps(g: Ground) -> list[MishapDraft]:
-    """A stopped pump. g: the ground."""
+    """Mishaps: a stopped pump. g: the ground."""
     guarded = g.lay.check_valve or g.lay.air_pump_above_water_cm >= 0
     return [
         MishapDraft(

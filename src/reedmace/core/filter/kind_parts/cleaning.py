@@ -7,7 +7,7 @@ from reedmace.core.filter.kind_parts.steps import Step
 
 @dataclass(frozen=True)
 class Worn:
-    """A part that wears: what it is, how long it usually lasts in days (memory), how its end shows."""
+    """A part that wears: its name, usual life in days (memory), and the sign of its end."""
 
     part: str
     days: float
@@ -16,20 +16,20 @@ class Worn:
 
 @dataclass(frozen=True)
 class Care:
-    """How a kind is cleaned: each step in its order, the film one cleaning touches, the minutes it takes (memory)."""
+    """Cleaning of a kind: steps in order, the share of film one cleaning touches, minutes (memory)."""
 
     title: str
     share: float
-    """Of its own film, the most that is touched at one time (common practice)."""
+    """Largest share of its own film touched at one time (common practice)."""
     minutes: float
     steps: tuple[Step, ...]
     worn: tuple[Worn, ...] = ()
     holds_film: bool = True
-    """Whether what is cleaned is the film's home, so that it rests a fortnight from the next."""
+    """Whether the part cleaned carries the film, so that it rests a fortnight until the next."""
 
 
 def care_steps(prefix: str, *steps: tuple[str, str, str] | tuple[str, str, str, str]) -> tuple[Step, ...]:
-    """Cleaning steps one after the other, each locked until the one before is done.
+    """Cleaning steps, each locked until the one before is done.
 
     prefix: of their ids; steps: (id, title, detail) or with a caution as the fourth.
     """

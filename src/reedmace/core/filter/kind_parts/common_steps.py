@@ -1,4 +1,4 @@
-"""Steps, looks and faults that several kinds share."""
+"""Steps, inspections and faults that several kinds share."""
 
 from reedmace.core.filter.kind_parts.placement import (
     EVAPORATION_CM,
@@ -14,7 +14,7 @@ from reedmace.core.quantity import formatting
 
 
 def guard_step(prefix: str) -> Step:
-    """The guard sponge's own step. prefix: of the kind's steps."""
+    """Step for the guard sponge. prefix: of the kind's steps."""
     return Step(
         id=f"{prefix}-guard",
         title="Guard sponge on the intake",
@@ -44,7 +44,7 @@ def leak_steps(prefix: str, first: str, again: str) -> list[Step]:
 
 
 def leak_order(prefix: str) -> dict[str, tuple[str, ...]]:
-    """The order of the leak checks after power. prefix: of the steps."""
+    """Order of the leak checks after power. prefix: of the steps."""
     return {
         f"{prefix}-leak-5": (f"{prefix}-power",),
         f"{prefix}-leak-60": (f"{prefix}-leak-5",),
@@ -53,7 +53,7 @@ def leak_order(prefix: str) -> dict[str, tuple[str, ...]]:
 
 
 def plug_look(prefix: str) -> tuple[str, str, str, PartRole]:
-    """The look at the cable before power. prefix: of the steps."""
+    """Inspection of the cable before power. prefix: of the steps."""
     return (
         f"{prefix}-look-plug",
         "Look: drip loop",
@@ -68,7 +68,7 @@ def socket_mark(g: Ground) -> Mark:
 
 
 def cable_fault(g: Ground) -> list[PlacedIssue]:
-    """A cable without a drip loop. g: the ground."""
+    """Fault: a cable without a drip loop. g: the ground."""
     if g.lay.drip_loop or g.lay.socket_height_cm >= g.rim:
         return []
     return [
@@ -83,7 +83,7 @@ def cable_fault(g: Ground) -> list[PlacedIssue]:
 
 
 def intake_faults(g: Ground) -> list[PlacedIssue]:
-    """An intake too near the surface or the bed. g: the ground."""
+    """Faults: an intake too near the surface or the bed. g: the ground."""
     y = g.water - g.intake_depth
     found = []
     if g.intake_depth < EVAPORATION_CM + 3:

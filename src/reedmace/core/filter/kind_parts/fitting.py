@@ -7,7 +7,7 @@ from reedmace.core.contract import Part
 
 
 class PowerCut(Part):
-    """What a power cut does to this kind of filter."""
+    """Effect of a power cut on this kind of filter."""
 
     minute: str
     hour: str
@@ -17,7 +17,7 @@ class PowerCut(Part):
 
 @dataclass(frozen=True)
 class Purchase:
-    """One thing a fitting takes. `unit` "cm" is cut to size; whole lengths are bought."""
+    """One item needed for fitting. `unit` "cm" is cut to size; whole lengths are bought."""
 
     item: str
     amount: float
@@ -28,7 +28,7 @@ class Purchase:
 
 @dataclass(frozen=True)
 class MishapDraft:
-    """One thing that can happen: how far the level falls (cm), through what bore (mm), and how much is caught (L)."""
+    """A possible mishap: fall of the level (cm), bore it drains through (mm), and litres caught."""
 
     code: str
     what: str

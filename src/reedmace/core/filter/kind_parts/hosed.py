@@ -1,4 +1,4 @@
-"""What every kind on hoses shares: room beneath, taps, clamps and what else its hoses take."""
+"""Parts shared by kinds on hoses: space beneath the tank, taps, clamps and fittings."""
 
 import numpy as np
 
@@ -11,7 +11,7 @@ from reedmace.core.quantity import formatting
 
 
 def stands_beneath(t: FilterTable, mine: Bools, room: Room, over_cm: float) -> Limit:
-    """A body that must find its height under the tank.
+    """Limit: a body must fit its height under the tank.
 
     t: filters; mine: those it holds for; room: the tank's; over_cm: room over it for hoses and hands.
     """
@@ -28,7 +28,7 @@ def stands_beneath(t: FilterTable, mine: Bools, room: Room, over_cm: float) -> L
 
 
 def tap_fault(g: Ground) -> list[PlacedIssue]:
-    """A flow tap under the water line. g: the ground."""
+    """Fault: a flow tap under the water line. g: the ground."""
     above = g.lay.tap_above_water_cm
     if above >= 0:
         return []
@@ -44,7 +44,7 @@ def tap_fault(g: Ground) -> list[PlacedIssue]:
 
 
 def hose_fittings(g: Ground, hoses: int) -> list[Purchase]:
-    """Clamps, valves and elbows of so many hoses. g: the ground; hoses: how many."""
+    """Clamps, valves and elbows for a number of hoses. g: the ground; hoses: how many."""
     valves = sum(x.count for x in g.plumbing.fittings if x.kind == "quick-valve")
     elbows = sum(x.count for x in g.plumbing.fittings if x.kind == "elbow")
     found = [

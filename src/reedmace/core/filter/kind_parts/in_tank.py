@@ -11,7 +11,7 @@ UNDER_SURFACE_CM = 3.0
 
 
 def stands_under(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
-    """A body whose outlet must stay under water. t: filters; mine: those it holds for; room: the tank's."""
+    """Limit: a body whose outlet must stay under water. t: filters; mine: those it holds for; room: the site."""
     tall = np.where(mine, t.height_cm + UNDER_SURFACE_CM, 0.0)
     return [
         Limit(

@@ -1,4 +1,4 @@
-"""What a kind of filter is: one record a kind, holding every rule that differs by kind, so that no other module names one."""
+"""The record of a filter kind: holds every rule that differs by kind, so that no other module names one."""
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
@@ -23,16 +23,16 @@ class FilterKind(KindTraits):
     """One kind of filter: its traits, and the rules that judge a box or a placement of this kind."""
 
     looks: dict[str, tuple[tuple[str, str, str, PartRole], ...]]
-    """Before power: points found on the drawing and confirmed."""
+    """Inspections before power: points found on the drawing and confirmed."""
     loop_words: Callable[[float, float], str]
-    """What that means, from the rise (m) and the outlet's height above the water (cm)."""
+    """Effect of height on the flow in words, from the rise (m) and the outlet's height above the water (cm)."""
     limits: Callable[[FilterTable, Bools, Room], list[Limit]]
-    """Its own hard limits. table: all filters; mine: which are of this kind; room."""
+    """The kind's own hard limits. table: all filters; mine: which are of this kind; room: the site."""
     steps: Callable[[StepFacts, Working], list[Step]]
     marks: Callable[[Ground], list[Mark]]
     runs: Callable[[Ground], list[RunDraft]]
     faults: Callable[[Ground], list[PlacedIssue]]
     fittings: Callable[[Ground], list[Purchase]]
-    """What the plan takes besides hoses and lines, each once."""
+    """Items the plan needs besides hoses and lines, each once."""
     mishaps: Callable[[Ground], list[MishapDraft]]
     caveats: Callable[[Filter, Room], list[str]] = field(default=_none)

@@ -12,12 +12,15 @@ Bools = NDArray[np.bool_]
 
 @dataclass(frozen=True)
 class Limit:
-    """One limit over n filters: which break it, what it says of one, what mends it, and which single input would."""
+    """One limit over n filters:
+
+    which break it, the reason and remedy of one, and the single input that would lift it.
+    """
 
     broken: Bools
     reason: Callable[[int], str]
     remedy: Callable[[int], str]
     key: str | None = None
-    """The input of the room that mends it alone, None where no single one does."""
+    """Input of the site that lifts it alone, None where no single one does."""
     need: Floats | None = None
-    """The value of that input each filter needs (n,)."""
+    """Value of that input each filter needs (n,)."""

@@ -21,5 +21,5 @@ COARSE_PLACE: dict[MediaPath, str] = {
     "through-foam": "outermost",
     "chambers": "where the drain comes down",
 }
-"""Where the coarse foam goes in each path: where the water comes in."""
+"""Place of the coarse foam in each path: where the water enters."""
 Priming = Literal["fill", "button", "self"]

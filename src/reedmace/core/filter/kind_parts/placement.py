@@ -1,4 +1,4 @@
-"""Where the parts of a filter stand in the front view: places, layout, hose runs, marks and what is wrong with them."""
+"""Placement of a filter's parts in the front view: layout, hose runs, marks and their faults."""
 
 from dataclasses import dataclass
 from typing import Annotated, Literal
@@ -10,9 +10,9 @@ from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.site.site import Plumbing, Room
 
 EVAPORATION_CM = 2.0
-"""How far the water may fall between top-ups (common practice)."""
+"""Largest fall of the water level between top-ups (common practice)."""
 UPLIFT_SPARE_CM = 1.0
-"""And an uplift's outlet stays so far under even then (common practice)."""
+"""Depth an uplift's outlet keeps under water even then (common practice)."""
 OVER_RIM_CM = 6.0
 FROM_BED_CM = 5.0
 APART_SHARE = 0.3
@@ -31,7 +31,7 @@ class Place(Part):
 
 
 class Layout(Part):
-    """Where the keeper puts the parts. What is left out goes where it usually does."""
+    """Positions set by the keeper; a field left out uses the default position."""
 
     intake_x_cm: Annotated[float, number("cm", 0, 1000)] | None = None
     outlet_x_cm: Annotated[float, number("cm", 0, 1000)] | None = None
@@ -51,7 +51,7 @@ class Layout(Part):
 
 @dataclass(frozen=True)
 class Ground:
-    """A filter on its tank with every default of its layout worked out; lengths in cm, y from the floor."""
+    """A filter on its tank with all layout defaults resolved; lengths in cm, y from the floor."""
 
     filter: Filter
     room: Room
@@ -79,12 +79,12 @@ class Ground:
 
     @property
     def uplift_cm(self) -> float:
-        """Longest uplift from the bed whose outlet stays under after evaporation, cm."""
+        """Longest uplift from the bed whose outlet stays under water after evaporation, cm."""
         return max(self.water - EVAPORATION_CM - UPLIFT_SPARE_CM - self.bed, 1.0)
 
     @property
     def returned_cm(self) -> float:
-        """How far the water falls back through a return before air gets in, cm: to the siphon break, if there is one."""
+        """Fall of the water through a return before air gets in, cm: to the siphon break, if there is one."""
         return 1.0 if self.lay.siphon_break else max(self.lay.outlet_depth_cm, 0.0)
 
 
@@ -100,7 +100,7 @@ class RunDraft:
 
 @dataclass(frozen=True)
 class Mark:
-    """One part on the section."""
+    """One part in the front view."""
 
     role: PartRole
     name: str
@@ -109,12 +109,12 @@ class Mark:
 
 
 class PlacedIssue(Issue):
-    """One thing wrong with a plan. `where` names the part or run, `at` is its place."""
+    """A fault of a plan. `where` names the part or run, `at` is its place."""
 
     where: PartRole | RunRole
     at: Place
 
 
 def issue_at(where: PartRole | RunRole, x: float, y: float, what: str, remedy: str) -> PlacedIssue:
-    """An issue of a plan. where: part or run; x, y: its place, cm; what: is wrong; remedy: what mends it."""
+    """A fault of a plan. where: part or run; x, y: its place, cm; what: is wrong; remedy: what solves it."""
     return PlacedIssue(where=where, at=Place(x_cm=x, y_cm=y), what=what, remedy=remedy)

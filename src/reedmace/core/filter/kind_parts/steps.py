@@ -13,7 +13,7 @@ WASH = "Wash hands before and after."
 
 
 class StepFacts(Part):
-    """The sizes the fitting steps speak of, as the plan has them."""
+    """Sizes the fitting steps mention, as planned."""
 
     filter_height_cm: Annotated[float, number("cm", 1, 200)] = 20
     body_l: Annotated[float, number("L", 0.05, 2000, "What the body holds at the most")] = 100
@@ -36,7 +36,7 @@ class StepFacts(Part):
     check_valve: bool = True
 
     def filling_l(self, share_of_media: float) -> float:
-        """Water that fills the body, L: so many times its media, and never more than it holds. share_of_media: times."""
+        """Water that fills the body, L: a multiple of its media, at most its volume. share_of_media: the multiple."""
         return min(self.media_l * share_of_media, self.body_l)
 
 

@@ -16,7 +16,7 @@ from reedmace.core.filter.kind_parts.fitting import PowerCut
 
 @dataclass(frozen=True)
 class Judgements:
-    """Where nothing can be computed: stated judgements from 0 to 1 (common practice)."""
+    """Stated judgements from 0 to 1 where nothing can be computed (common practice)."""
 
     easy_clean: float
     clear_water: float
@@ -33,48 +33,51 @@ class KindTraits:
     title: str
     order: int
     prefix: str
-    """Of its step ids."""
+    """Prefix of its step ids."""
     service_days: float
     """Usual days between cleanings (common practice)."""
     rise: Literal["none", "lip", "outlet", "return"]
-    """Where the water is lifted to open air: nowhere, a lip above the water, an outlet held above it, a return from below."""
+    """Where the water is lifted to open air:
+
+    nowhere, a lip above the water, an outlet above it, a return from below.
+    """
     hosed: bool
-    """Whether hoses and the keeper's fittings make its path."""
+    """Whether hoses and the keeper's fittings make up its path."""
     own_k: float
     """Resistance of its own strainer, stem or grate where it is not hosed (memory)."""
     stemmed: bool
     """Whether its intake is a stem down from the rim."""
     media_in_path: bool
-    """Whether the pump pushes through the media; a sump's water falls through them."""
+    """Whether the pump pushes through the media; in a sump the water falls through them."""
     outlet: Literal["bar-or-nozzle", "lip", "nozzle", "bubbles"]
     needs_air: bool
     closed: bool
-    """Whether it is a closed body, airless within hours when it stands."""
+    """Whether it is a closed body, anoxic within hours when it stops."""
     in_tank: bool
-    """Whether it takes room in the water."""
+    """Whether it takes space in the water."""
     pump_in_water: Literal["yes", "no", "as-built"]
-    """As built: where it restarts by itself, its pump stands in the water."""
+    """"as-built": the pump stands in the water where the filter restarts by itself."""
     may_pair: bool
     on_rim: bool
     fill_most: float
-    """Most of its media room that may be filled (common practice)."""
+    """Largest share of its media volume that may be filled (common practice)."""
     judged: Judgements
     power_cut: PowerCut
     proofs: tuple[tuple[str, str], ...]
-    """Ways its flow is proved, best first: (method, what the keeper sees)."""
+    """Ways to prove its flow, best first: (method, what the keeper sees)."""
     causes: tuple[str, ...]
-    """What a flow short of the sums usually comes from, likeliest first."""
+    """Usual causes of a flow short of the computed one, likeliest first."""
     after: dict[str, tuple[str, ...]]
-    """What must be done before each step."""
+    """Steps that must be done before each step."""
     care: Care
-    """How it is cleaned."""
+    """Its cleaning."""
     messy: tuple[str, str] | None = None
-    """Why it is barred for large messy animals ("{who}" is filled in), and the remedy; None where it is not."""
+    """Why it is excluded for large messy animals ("{who}" is filled in), and the remedy; None where it is not."""
     messy_only_air: bool = False
     usual_box: bool = False
-    """What a box with figures on it is taken for until its kind is said: one kind has this (common practice)."""
+    """Kind assumed for a box until its kind is stated; true for one kind (common practice)."""
     body_x_share: float = 0.72
-    """Where it stands along the tank unless the keeper says otherwise."""
+    """Default position along the tank, as a share of its length."""
 
 
 _REGISTERED: dict[str, KindTraits] = {}

@@ -12,7 +12,7 @@ KINDS: tuple[FilterKind, ...] = tuple(
 """Every kind, in the order the table's columns number them."""
 BY_NAME: dict[str, FilterKind] = {kind.name: kind for kind in KINDS}
 USUAL_BOX: str = next(kind.name for kind in KINDS if kind.usual_box)
-"""What a box is taken for until its kind is said."""
+"""Kind assumed for a box until its kind is stated."""
 for _kind in KINDS:
     register_kind(_kind)
 

@@ -33,9 +33,9 @@ from reedmace.core.filter.site.site import Room
 from reedmace.core.quantity import formatting
 
 OVER_CM = 8.0
-"""Room over the body for the hoses (common practice)."""
+"""Space over the body for the hoses (common practice)."""
 FILLING = 2.0
-"""Water that fills the body, in times its media (memory)."""
+"""Water that fills the body, as a multiple of its media (memory)."""
 EMPTY_KG = 4.0
 
 

@@ -29,7 +29,7 @@ from reedmace.core.quantity import formatting
 
 RIM_GAP_CM = 6.0
 FILLING = 1.5
-"""Water that fills the box, in times its media (memory)."""
+"""Water that fills the box, as a multiple of its media (memory)."""
 STEM_SPARE_CM = 4.0
 
 

@@ -19,10 +19,10 @@ from reedmace.core.flow.overflow import PIPE_L
 from reedmace.core.quantity import formatting
 
 OVER_CM = 10.0
-"""Room over it for hands (common practice)."""
+"""Space over it for hands (common practice)."""
 FROM_L = 380.0
 CLOGGED_CM = 5.0
-"""How much further it runs back past a clogged siphon break (memory)."""
+"""Additional run-back past a clogged siphon break (memory)."""
 
 
 def _loop_words(rise_m: float, _: float) -> str:

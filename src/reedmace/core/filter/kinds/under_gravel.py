@@ -1,4 +1,4 @@
-"""The plate: under the gravel, water drawn down through it and up the risers."""
+"""The under-gravel plate: water is drawn down through the gravel and up the risers."""
 
 from reedmace.core.contract import Working
 from reedmace.core.filter.filter_box import Filter

@@ -9,7 +9,7 @@ from reedmace.core.flow.materials import MediaKind
 
 
 class Basket(Part):
-    """One medium, in the order the water meets them."""
+    """One medium and its volume, in the order the water meets them."""
 
     media: MediaKind
     litres: Annotated[float, number("L", 0.01, 200)]

@@ -1,4 +1,4 @@
-"""A filter's baskets: order, fit, surface, and what they do to the flow."""
+"""A stack of media: order, fit, surface, and its effect on the flow."""
 
 from typing import Annotated
 
@@ -34,11 +34,11 @@ MEDIA_NAMES: dict[str, str] = {
 }
 GAP_FILL = 0.6
 BYPASS_SHARE = 0.2
-"""What slips past an unsealed tray, as a share of the flow (memory)."""
+"""Share of the flow that bypasses an unsealed tray (memory)."""
 
 
 class MediaStackQuestion(Question):
-    """What is in a filter on its tank; its own water path tells the flow."""
+    """The media of a filter on its tank; its own water path gives the flow."""
 
     filter: Filter
     room: Room
@@ -52,7 +52,7 @@ class MediaStackQuestion(Question):
 
 
 class MediaStackAnswer(Answer):
-    """Fit, surface, school and flow of a stack."""
+    """Fit, surface, guidance and flow of a stack."""
 
     path_words: str
     faults: list[Issue]
@@ -160,7 +160,7 @@ def _advice(q: MediaStackQuestion) -> list[str]:
 
 @computation("media-stack", "Whether the media lie right, and what they do to the flow")
 def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
-    """What a stack of media does: order, fit, surface, and the flow through it.
+    """Order, fit and surface of a stack of media, and the flow through it.
 
     question: volumes in L, face in cm², plumbing in mm and m, food in g/day.
     Source: order, fill and school common practice; surfaces, masses and clogging from memory; flow by Forchheimer,

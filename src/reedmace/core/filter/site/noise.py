@@ -1,4 +1,4 @@
-"""Noise where it is heard: the box itself, water that falls, and an air pump that stands here or elsewhere."""
+"""Sound level at a metre: the filter itself, falling water, and an air pump beside the tank or elsewhere."""
 
 from typing import Annotated, Literal
 
@@ -13,27 +13,27 @@ from reedmace.core.quantity import formatting
 Floats = NDArray[np.float64]
 
 QUIETEST_DB, STEP_DB = 20.0, 6.0
-"""A filter hardly heard, at a metre, and what each of the four steps above it adds (memory)."""
+"""Sound of the quietest filter at a metre, and of each of the four steps above it (memory)."""
 KEPT_FALL_CM = 3.0
-"""A fall so low is in the box's own step: the water stands near the lip (common practice)."""
+"""Fall of the water already included in the box's step: the water stands near the lip (common practice)."""
 FALL_DB = 18.0
-"""One litre a minute falling a centimetre further (memory); energy goes with flow times height."""
+"""Sound of one L/min falling one centimetre further (memory); energy goes with flow times height."""
 PUMP_ELSEWHERE_DB = 4.0
-"""What an air-driven filter loses where one pump for several tanks does not stand beside it (memory)."""
+"""Reduction for an air-driven filter whose pump does not stand beside it (memory)."""
 STONE_DB = 3.0
-"""What an air stone takes off the sound of plain bubbles (memory)."""
+"""Reduction by an air stone against plain bubbles (memory)."""
 DROP_CM = 4.0
-"""What evaporates before many keepers top up (common practice)."""
+"""Fall of the level before many keepers top up (common practice)."""
 HEARD_FROM_DB: dict[RoomKind, float] = {"bedroom": 22, "living": 30, "workshop": 40, "shop": 40, "fish-room": 46}
-"""What such a room hides (memory)."""
+"""Background level of such a room (memory)."""
 DISTURBS_DB = 10.0
-"""So much over it disturbs: twice as loud to the ear (common practice)."""
+"""Level above the background that disturbs: twice as loud to the ear (common practice)."""
 
 Heard = Literal["hardly", "heard", "disturbs"]
 
 
 def fall_db(flow_lph: Floats, fall_cm: float) -> Floats:
-    """Sound of water that falls further than usual, dB(A) at a metre; far under hearing where it does not.
+    """Sound of water that falls further than usual, dB(A) at a metre; far below hearing where it does not.
 
     flow_lph: (n,) L/h over the lip, 0 where nothing falls; fall_cm: water to lip, cm.
     """
@@ -42,7 +42,7 @@ def fall_db(flow_lph: Floats, fall_cm: float) -> Floats:
 
 
 def added_db(*levels: Floats) -> Floats:
-    """Levels heard together, dB: their energies add. levels: (n,) each."""
+    """Sum of levels, dB: their energies add. levels: (n,) each."""
     return np.asarray(10 * np.log10(np.sum([10 ** (level / 10) for level in levels], axis=0)))
 
 
@@ -61,17 +61,17 @@ def heard_db(
 
 
 def quiet_score(level_db: Floats) -> Floats:
-    """Share of quiet: 1 at 20 dB, 0 at 44. level_db: dB(A) at a metre, any shape."""
+    """Quietness score: 1 at 20 dB, 0 at 44. level_db: dB(A) at a metre, any shape."""
     return np.asarray(np.clip(1 - (level_db - QUIETEST_DB) / (4 * STEP_DB), 0, 1))
 
 
 def level_of(score: Floats) -> Floats:
-    """The level a share of quiet stands for, dB(A). score: 0 to 1, any shape."""
+    """Sound level of a quietness score, dB(A). score: 0 to 1, any shape."""
     return QUIETEST_DB + 4 * STEP_DB * (1 - score)
 
 
 class NoiseSource(Part):
-    """One filter as it sounds."""
+    """One filter as a sound source."""
 
     noise: Annotated[int, whole(1, 5, "1 hardly heard, 5 loud")] = 2
     air_driven: bool = False
@@ -89,7 +89,7 @@ class NoiseHeardQuestion(Question):
 
 
 class NoiseHeardAnswer(Answer):
-    """Now, and when the water has dropped."""
+    """Sound now, and when the water level has dropped."""
 
     level_db: Annotated[float, number("dB", 0, 140, "At a metre, A-weighted")]
     dropped_db: Annotated[float, number("dB", 0, 140, "When the water stands lower")]

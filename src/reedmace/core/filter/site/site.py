@@ -1,4 +1,4 @@
-"""What a filter is chosen for: the tank and its room, the plumbing, what matters to the keeper."""
+"""Site of a filter: the tank and its surroundings, the plumbing, the keeper's priorities."""
 
 from typing import Annotated, Literal
 
@@ -13,7 +13,7 @@ RoomKind = Literal["bedroom", "living", "workshop", "shop", "fish-room"]
 
 
 class Room(Part):
-    """The tank and what stands round it."""
+    """The tank and its surroundings."""
 
     net_l: NetLitres
     water_depth_cm: Annotated[float, number("cm", 1, 300)]
@@ -47,12 +47,12 @@ class Room(Part):
 
     @property
     def air_shared(self) -> bool:
-        """Whether the air comes from one pump for the tanks of the room, which is there already."""
+        """Whether the air comes from a pump shared by the tanks of the room."""
         return self.tanks_here_count > 1 and not self.air_own
 
 
 class Plumbing(Part):
-    """Hoses of a canister or sump, as planned. A bore left out takes each filter's own."""
+    """Hoses of a canister or sump, as planned. A bore left out is each filter's own."""
 
     hose_bore_mm: Annotated[float, number("mm", 6, 110)] | None = None
     hose_length_m: Annotated[float, number("m", 0.2, 50, "Both hoses together")] = 2.8
@@ -80,7 +80,7 @@ Weight = Annotated[int, whole(0, 5, "0 does not matter, 5 matters most")]
 
 
 class Priorities(Part):
-    """How much each thing matters, 0 to 5."""
+    """Weight of each priority, 0 to 5."""
 
     price: Weight = 3
     running_cost: Weight = 1
@@ -97,7 +97,7 @@ class Priorities(Part):
 
 
 def sensible_start(room: Room) -> Priorities:
-    """Priorities to begin with, by where the tank stands.
+    """Default priorities for a site.
 
     room: the tank's. Source: common practice: quiet and out of sight where people sit or sleep; cheap, safe to leave and
     one air pump for all where many tanks stand.
@@ -112,7 +112,7 @@ def sensible_start(room: Room) -> Priorities:
     elif room.kind == "workshop":
         p |= {"quiet": 2, "hidden": 1}
     if room.water == "salt":
-        # Room for a skimmer, a heater, a top-off and what comes later weighs most (common practice of salt-water keepers).
+        # Space for a skimmer, a heater, a top-off and later additions weighs most (common practice of salt-water keepers).
         p |= {"expandable": 4, "clear_water": 3}
     if room.tanks_here_count >= 4:
         p |= {"running_cost": max(p["running_cost"], 3), "price": max(p["price"], 4)}
