@@ -42,7 +42,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** A new tank, wherever it stands. */
+        /** A new tank in any situation. */
         post: {
             parameters: {
                 query?: never;
@@ -152,7 +152,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is due in all tanks over the coming weeks, every time it comes back. */
+        /** Due tasks of all tanks over the coming weeks, all occurrences. */
         get: {
             parameters: {
                 query?: never;
@@ -385,7 +385,7 @@ export interface paths {
                 };
             };
         };
-        /** Sign out: this browser's sign-in ends on the server too. */
+        /** Sign out; the session is deleted on the server too. */
         delete: {
             parameters: {
                 query?: never;
@@ -429,7 +429,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make an account and sign in. Its recovery codes are told this once. */
+        /** Make an account and sign in. Its recovery codes are shown only here. */
         post: {
             parameters: {
                 query?: never;
@@ -606,7 +606,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Who helps here, and where this account helps. */
+        /** Members of this household, and households this account helps in. */
         get: {
             parameters: {
                 query?: never;
@@ -651,7 +651,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Tanks out of sight. */
+        /** Archived and removed tanks. */
         get: {
             parameters: {
                 query?: never;
@@ -698,7 +698,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Look round as the demo keeper, where the demo runs, in a copy of its tanks that is forgotten after a day. */
+        /** Enter the demo, where it is available, in a copy of its tanks that is deleted after a day. */
         post: {
             parameters: {
                 query?: never;
@@ -761,7 +761,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Write one thing in the logbooks of many tanks, all or none. Plans are each tank's own and are refused. */
+        /** Add one entry to the logbooks of many tanks, all or none. Plans are each tank's own and are rejected. */
         post: {
             parameters: {
                 query?: never;
@@ -837,7 +837,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Animals out of one tank and into another, written in both or in neither. */
+        /** Move animals from one tank to another, recorded in both or in neither. */
         post: {
             parameters: {
                 query?: never;
@@ -1054,7 +1054,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How a tank stands, for whoever has the link. Not to be indexed. */
+        /** The state of a tank, for anyone with the link. Not to be indexed. */
         get: {
             parameters: {
                 query?: never;
@@ -1111,7 +1111,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Choose the units everything is read in. */
+        /** Choose the units of all answers. */
         put: {
             parameters: {
                 query?: never;
@@ -1264,7 +1264,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take the account away with every tank and logbook in it. There is no way back. */
+        /** Delete the account with all tanks and logbooks. This cannot be undone. */
         post: {
             parameters: {
                 query?: never;
@@ -1376,7 +1376,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Set the same in many tanks: written in each logbook as its plan, all or none. A tank never measured keeps no weekday. */
+        /** Apply settings to many tanks: one plan entry each, all or none. A tank never measured keeps no weekday. */
         post: {
             parameters: {
                 query?: never;
@@ -1452,7 +1452,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Come back in with a recovery code and a new password. The code is spent; every other sign-in ends. */
+        /** Sign in with a recovery code and a new password. The code is used up; every other session ends. */
         post: {
             parameters: {
                 query?: never;
@@ -1584,7 +1584,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whose invitation a link is, for who is signed in. */
+        /** The household of an invitation, for a signed-in keeper. */
         get: {
             parameters: {
                 query?: never;
@@ -1626,7 +1626,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Come in. */
+        /** Accept an invitation. */
         post: {
             parameters: {
                 query?: never;
@@ -1814,7 +1814,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether there is a link to all tanks' calendar. The link itself is told only when it is made. */
+        /** Whether a calendar link exists. The link itself is shown only when it is made. */
         get: {
             parameters: {
                 query?: never;
@@ -1845,7 +1845,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Make a link to all tanks' calendar; an older one opens nothing from now on. */
+        /** Make a calendar link; an older one stops working. */
         post: {
             parameters: {
                 query?: never;
@@ -2035,7 +2035,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A link by which one other keeper comes in; good once and for a week. */
+        /** A link by which one other keeper joins; valid once and for a week. */
         post: {
             parameters: {
                 query?: never;
@@ -2096,7 +2096,7 @@ export interface paths {
                 };
             };
         };
-        /** Every open invitation opens nothing from now on. */
+        /** Revoke every open invitation. */
         delete: {
             parameters: {
                 query?: never;
@@ -2735,7 +2735,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Where a tank stands. */
+        /** State of a tank. */
         get: {
             parameters: {
                 query?: never;
@@ -2778,7 +2778,7 @@ export interface paths {
         };
         put?: never;
         post?: never;
-        /** Take a tank and its whole logbook away; for a day it can be brought back. */
+        /** Remove a tank and its logbook; for a day it can be restored. */
         delete: {
             parameters: {
                 query?: never;
@@ -3675,7 +3675,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is due in all tanks, for any calendar that subscribes. Whoever has the link may read it. */
+        /** Due tasks of all tanks, for a calendar that subscribes. Anyone with the link may read it. */
         get: {
             parameters: {
                 query?: never;
@@ -4234,7 +4234,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Filters in a CSV: every row or none. */
+        /** Filters of a CSV: all rows or none. */
         post: {
             parameters: {
                 query?: never;
@@ -4765,7 +4765,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How many recovery codes are not spent. */
+        /** Number of unused recovery codes. */
         get: {
             parameters: {
                 query?: never;
@@ -4796,7 +4796,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Make new recovery codes; the old ones are worth nothing from now on. */
+        /** Make new recovery codes; the old ones stop working. */
         post: {
             parameters: {
                 query?: never;
@@ -5262,7 +5262,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every tank's whole logbook in one file, archived ones too: a list of bundles, each of which can be brought in. */
+        /** Every tank's whole logbook in one file, archived ones too: a list of bundles, each importable. */
         get: {
             parameters: {
                 query?: never;
@@ -5505,7 +5505,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring an archived tank back, or one removed within the day. */
+        /** Restore an archived tank, or one removed within a day. */
         post: {
             parameters: {
                 query?: never;
@@ -5579,7 +5579,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A new tank planned as this one stands: sizes, animals, filter, fitting, kit. Its history stays where it happened. */
+        /** A new tank planned like this one: sizes, animals, filter, fitting, kit. Its history is not copied. */
         post: {
             parameters: {
                 query?: never;
@@ -5733,7 +5733,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether there is a link to look at this tank. */
+        /** Whether a view link to this tank exists. */
         get: {
             parameters: {
                 query?: never;
@@ -5784,7 +5784,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** A link by which anyone may look at this tank; an older one opens nothing from now on. */
+        /** Make a view link to this tank; an older one stops working. */
         post: {
             parameters: {
                 query?: never;
@@ -5843,7 +5843,7 @@ export interface paths {
                 };
             };
         };
-        /** Revoke it. */
+        /** Revoke the view link. */
         delete: {
             parameters: {
                 query?: never;
@@ -6012,7 +6012,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What to do today, when it will be ready, whether it is. */
+        /** Today's actions, the forecast, and readiness. */
         get: {
             parameters: {
                 query?: never;
@@ -6117,7 +6117,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What to buy for this tank, by its own fitting plans. */
+        /** Shopping list for this tank, by its fitting plans. */
         get: {
             parameters: {
                 query?: never;
@@ -6184,7 +6184,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** So many new tanks, planned as this one stands and named after it, placed in the room. All or none. */
+        /** A number of new tanks planned like this one and named after it, placed in the room. All or none. */
         post: {
             parameters: {
                 query?: never;
@@ -6366,7 +6366,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Write in the logbook. The same key again answers with the entry that stands. A plan is worked out first. */
+        /** Add a logbook entry. The same key again returns the existing entry. A plan is checked first. */
         post: {
             parameters: {
                 query?: never;
@@ -6453,7 +6453,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a tank out of sight with its logbook. */
+        /** Archive a tank with its logbook. */
         post: {
             parameters: {
                 query?: never;
@@ -6567,7 +6567,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Let a device write; its token is shown once. */
+        /** Register a device; its token is shown only here. */
         post: {
             parameters: {
                 query?: never;
@@ -6643,7 +6643,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The devices that stand for a room. */
+        /** Devices of a room. */
         get: {
             parameters: {
                 query?: never;
@@ -6685,7 +6685,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Let one meter on the room's air pump write in every tank on its air; its token is shown once. */
+        /** Register a meter on the room's air pump, writing to every tank on its air; its token is shown only here. */
         post: {
             parameters: {
                 query?: never;
@@ -7038,7 +7038,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The cycle's model as parametrised for this tank, to be run by anyone. */
+        /** The cycle's model with this tank's parameters. */
         get: {
             parameters: {
                 query?: never;
@@ -7259,7 +7259,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A tank's whole logbook, with what was corrected and taken back. */
+        /** A tank's whole logbook, corrected and withdrawn entries included. */
         get: {
             parameters: {
                 query?: never;
@@ -7371,7 +7371,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The plumbing as an EPANET input file, to be solved by anyone. */
+        /** The plumbing as an EPANET input file. */
         get: {
             parameters: {
                 query?: {
@@ -7567,7 +7567,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Take readings from CSV: every row or none, each faulty row named. */
+        /** Import readings from CSV: all rows or none, each faulty row named. */
         post: {
             parameters: {
                 query?: never;
@@ -7639,7 +7639,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Leak checks, care, spare sponges and what comes next in the cycle of one tank as iCalendar. */
+        /** Due tasks of one tank as iCalendar: leak checks, care, spare sponges, the cycle. */
         get: {
             parameters: {
                 query?: never;
@@ -7754,7 +7754,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** End somebody's helping here, or one's own helping elsewhere. */
+        /** End a membership, another's or one's own. */
         delete: {
             parameters: {
                 query?: never;
@@ -7858,7 +7858,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Take notes, changes, doses and cleanings from CSV: every row or none, each faulty row named. */
+        /** Import notes, changes, doses and cleanings from CSV: all rows or none, each faulty row named. */
         post: {
             parameters: {
                 query?: never;
@@ -7932,7 +7932,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take past readings under this mapping: every row or none. */
+        /** Import past readings under this mapping: all rows or none. */
         post: {
             parameters: {
                 query?: never;
@@ -8010,7 +8010,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Show what a CSV of past readings holds under this mapping. Writes nothing. */
+        /** Preview of a CSV of past readings under this mapping. Writes nothing. */
         post: {
             parameters: {
                 query?: never;
@@ -8089,7 +8089,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Take a device's right to write away. */
+        /** Revoke a device's token. */
         delete: {
             parameters: {
                 query?: never;
@@ -8155,7 +8155,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Take a room's device's right to write away. */
+        /** Revoke the token of a room's device. */
         delete: {
             parameters: {
                 query?: never;
@@ -8220,7 +8220,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take an older plan up again: it is written anew as the newest. The same key again answers with what stands. */
+        /** Restore an older plan: it is written as the newest. The same key again returns the existing entry. */
         post: {
             parameters: {
                 query?: never;
@@ -8305,7 +8305,7 @@ export interface components {
     schemas: {
         /**
          * Action
-         * @description One thing to do: what, how much, when and why. An amount that does not apply is null.
+         * @description One action: what, how much, when and why. An amount that does not apply is null.
          */
         Action: {
             /**
@@ -8382,7 +8382,7 @@ export interface components {
         };
         /**
          * Added
-         * @description So many of one kind.
+         * @description A number of animals of one species.
          */
         Added: {
             /** Species Id */
@@ -8394,7 +8394,7 @@ export interface components {
         };
         /**
          * Again
-         * @description The key of the entry to be made.
+         * @description Key of the entry to be made.
          */
         Again: {
             /** Key */
@@ -8426,7 +8426,7 @@ export interface components {
         };
         /**
          * Ailing
-         * @description Animals seen unwell, or all of them well again (no signs).
+         * @description Animals seen unwell, or all well again (no signs).
          */
         Ailing: {
             /**
@@ -8455,7 +8455,7 @@ export interface components {
         };
         /**
          * Ailing
-         * @description Animals seen unwell, or all of them well again (no signs).
+         * @description Animals seen unwell, or all well again (no signs).
          */
         AilingIn: {
             /**
@@ -8528,7 +8528,7 @@ export interface components {
         };
         /**
          * AirOutlet
-         * @description So many outlets alike.
+         * @description A number of identical outlets.
          */
         AirOutlet: {
             /**
@@ -8564,7 +8564,7 @@ export interface components {
         };
         /**
          * AirSeen
-         * @description How an air-driven filter bubbles, as someone saw it.
+         * @description Bubbling of an air-driven filter as observed.
          */
         AirSeen: {
             /**
@@ -8585,7 +8585,7 @@ export interface components {
         };
         /**
          * AirSeen
-         * @description How an air-driven filter bubbles, as someone saw it.
+         * @description Bubbling of an air-driven filter as observed.
          */
         AirSeenIn: {
             /**
@@ -8606,7 +8606,9 @@ export interface components {
         };
         /**
          * AirSource
-         * @description Where air-driven filters get their air: a pump of this tank's own, or the room's; not said, as the room has tanks.
+         * @description Source of air for air-driven filters:
+         *
+         *     a pump of this tank's own, or the room's; by default as the room has tanks.
          */
         AirSource: {
             /**
@@ -8633,7 +8635,9 @@ export interface components {
         };
         /**
          * AirSource
-         * @description Where air-driven filters get their air: a pump of this tank's own, or the room's; not said, as the room has tanks.
+         * @description Source of air for air-driven filters:
+         *
+         *     a pump of this tank's own, or the room's; by default as the room has tanks.
          */
         AirSourceIn: {
             /**
@@ -8660,7 +8664,7 @@ export interface components {
         };
         /**
          * AirSupplyAnswer
-         * @description Wanted and given air, the pressure, and how many more outlets of the hardest kind it could carry.
+         * @description Required and available air, the pressure, and how many more of the most demanding outlet it could carry.
          */
         AirSupplyAnswer: {
             /** Verdict */
@@ -8685,7 +8689,7 @@ export interface components {
         };
         /**
          * AirSupplyQuestion
-         * @description A pump by its two box figures, the main it feeds, and what hangs on it.
+         * @description An air pump by its two rated figures, the main it feeds, and its outlets.
          */
         AirSupplyQuestion: {
             /**
@@ -8833,7 +8837,7 @@ export interface components {
         };
         /**
          * AlkalinityDoseAnswer
-         * @description Bicarbonate in g; KH that the planned doses will burn.
+         * @description Baking soda in g; KH that the planned doses will use.
          */
         AlkalinityDoseAnswer: {
             /** Verdict */
@@ -8876,7 +8880,7 @@ export interface components {
         };
         /**
          * AlkalinityDoseQuestion
-         * @description Where KH stands, where it should be, and the nitrogen still to be nitrified; and who lives in it.
+         * @description Current and target KH, the nitrogen still to be nitrified, and the animals in the tank.
          */
         AlkalinityDoseQuestion: {
             /**
@@ -8926,7 +8930,7 @@ export interface components {
         };
         /**
          * AmmoniaDoseAnswer
-         * @description How much of the product; the unit that does not apply is null.
+         * @description Amount of the product; the unit that does not apply is null.
          */
         AmmoniaDoseAnswer: {
             /** Verdict */
@@ -8956,7 +8960,7 @@ export interface components {
         };
         /**
          * AmmoniaDoseQuestion
-         * @description A target in this water, from this product, on top of what is already there.
+         * @description A target concentration in this water, from this product, on top of what is already there.
          */
         AmmoniaDoseQuestion: {
             /**
@@ -8986,7 +8990,7 @@ export interface components {
         };
         /**
          * Animals
-         * @description So many of one species, with their length today if they are not grown yet.
+         * @description A number of animals of one species, with their length today if not grown.
          */
         Animals: {
             /** Species Id */
@@ -9001,7 +9005,7 @@ export interface components {
         };
         /**
          * Animals
-         * @description So many of one species, with their length today if they are not grown yet.
+         * @description A number of animals of one species, with their length today if not grown.
          */
         AnimalsIn: {
             /** Species Id */
@@ -9034,7 +9038,7 @@ export interface components {
         };
         /**
          * AsideList
-         * @description What is set aside, last first.
+         * @description Archived and removed tanks, newest first.
          */
         AsideList: {
             /** Tanks */
@@ -9042,7 +9046,7 @@ export interface components {
         };
         /**
          * AsideOut
-         * @description A tank out of sight; until when it can be brought back, null for ever.
+         * @description An archived or removed tank; until when it can be restored, null for always.
          */
         AsideOut: {
             /** Id */
@@ -9059,7 +9063,7 @@ export interface components {
         };
         /**
          * Away
-         * @description The keeper is away.
+         * @description An absence of the keeper.
          */
         Away: {
             /** From Days */
@@ -9069,7 +9073,7 @@ export interface components {
         };
         /**
          * AwayTime
-         * @description The keeper is away from one time until another.
+         * @description An absence of the keeper.
          */
         AwayTime: {
             /**
@@ -9090,7 +9094,7 @@ export interface components {
         };
         /**
          * Band
-         * @description 10th, 50th and 90th percentile, in the unit of the field it stands in.
+         * @description 10th, 50th and 90th percentile, in the unit of its field.
          */
         Band: {
             /** P10 */
@@ -9102,7 +9106,7 @@ export interface components {
         };
         /**
          * Basket
-         * @description One medium, in the order the water meets them.
+         * @description One medium and its volume, in the order the water meets them.
          */
         Basket: {
             /**
@@ -9127,7 +9131,7 @@ export interface components {
         };
         /**
          * Basket
-         * @description One medium, in the order the water meets them.
+         * @description One medium and its volume, in the order the water meets them.
          */
         BasketIn: {
             /**
@@ -9152,7 +9156,7 @@ export interface components {
         };
         /**
          * BeginView
-         * @description All that the plan's form shows. `dose` where the way is dosed, or why it cannot be; `methods` while they are compared.
+         * @description Everything the plan's form shows. `dose` or why it cannot be computed; `methods` while they are compared.
          */
         BeginView: {
             judged: components["schemas"]["CyclePlanAnswer"];
@@ -9165,7 +9169,7 @@ export interface components {
         };
         /**
          * Blanks
-         * @description One of each thing a keeper adds, as it stands before it is changed.
+         * @description One blank record of each thing a keeper adds.
          */
         Blanks: {
             tank: components["schemas"]["TankPlan"];
@@ -9206,7 +9210,7 @@ export interface components {
         };
         /**
          * BoardRow
-         * @description One tank on the board: what cannot wait, what is next, who is in it.
+         * @description One tank on the board: urgent and next tasks, and its animals.
          */
         BoardRow: {
             /** Tank Id */
@@ -9265,7 +9269,9 @@ export interface components {
         };
         /**
          * BottleWindow
-         * @description Where a bottled culture works, by its label; the usual window until the label is read, and whether it is in date.
+         * @description Conditions a bottled culture works in, by its label;
+         *
+         *     usual values until the label is read, and whether it is in date.
          */
         BottleWindow: {
             /**
@@ -9296,7 +9302,9 @@ export interface components {
         };
         /**
          * BottleWindow
-         * @description Where a bottled culture works, by its label; the usual window until the label is read, and whether it is in date.
+         * @description Conditions a bottled culture works in, by its label;
+         *
+         *     usual values until the label is read, and whether it is in date.
          */
         BottleWindowIn: {
             /**
@@ -9327,7 +9335,7 @@ export interface components {
         };
         /**
          * Bought
-         * @description One filter with its plan and what goes into it; what is owned already is not bought again.
+         * @description One filter with its plan and media; what is owned already is not bought again.
          */
         Bought: {
             filter: components["schemas"]["FilterIn"];
@@ -9386,7 +9394,7 @@ export interface components {
         };
         /**
          * Breather
-         * @description So many animals of one mass.
+         * @description A number of animals of one mass.
          */
         Breather: {
             /** Name */
@@ -9401,7 +9409,7 @@ export interface components {
         };
         /**
          * Brought
-         * @description The tank a bundle made.
+         * @description The tank made from a bundle.
          */
         Brought: {
             /** Tank Id */
@@ -9463,7 +9471,7 @@ export interface components {
         };
         /**
          * Bundle
-         * @description One tank and every entry of its logbook in the order written, those taken back and corrected included.
+         * @description One tank and every entry of its logbook in the order written, withdrawn and corrected ones included.
          *
          *     Version 1 is that of 0.1; its bodies are read as today's (see `logbook.upcast`).
          */
@@ -9492,7 +9500,7 @@ export interface components {
         };
         /**
          * CalendarLink
-         * @description Since when there is a link; none where there is none.
+         * @description Creation time of the link; null without one.
          */
         CalendarLink: {
             /** Made At */
@@ -9500,7 +9508,7 @@ export interface components {
         };
         /**
          * CalendarMade
-         * @description The link itself, told this once.
+         * @description The link itself, shown only here.
          */
         CalendarMade: {
             /** Made At */
@@ -9510,7 +9518,7 @@ export interface components {
         };
         /**
          * Calm
-         * @description One kind of animal: the speed it rests in and how much of the water is slower.
+         * @description One species: its comfortable speed and the share of water slower than that.
          */
         Calm: {
             /** Name */
@@ -9599,7 +9607,7 @@ export interface components {
         };
         /**
          * CareDone
-         * @description Something small of the care plan done, a worn part changed, or the plugs looked at.
+         * @description A small task of the care plan done, a worn part changed, or the plugs checked.
          */
         CareDone: {
             /**
@@ -9625,7 +9633,7 @@ export interface components {
         };
         /**
          * CareDone
-         * @description Something small of the care plan done, a worn part changed, or the plugs looked at.
+         * @description A small task of the care plan done, a worn part changed, or the plugs checked.
          */
         CareDoneIn: {
             /**
@@ -9651,7 +9659,7 @@ export interface components {
         };
         /**
          * CarePlanAnswer
-         * @description Everything within the horizon, soonest first, and the work it makes.
+         * @description Every task within the horizon, soonest first, and the work it makes.
          */
         CarePlanAnswer: {
             /** Verdict */
@@ -9670,7 +9678,7 @@ export interface components {
         };
         /**
          * CarePlanQuestion
-         * @description A tank that lives: its filters, when things were last done, when the keeper is away.
+         * @description A running tank: its filters, when tasks were last done, and absences.
          */
         CarePlanQuestion: {
             /** Filters */
@@ -9730,7 +9738,7 @@ export interface components {
         };
         /**
          * CareRow
-         * @description One thing of the care plan with its day, what "done" writes down, or the stage where it is done.
+         * @description One task of the care plan with its day, and what "done" records or the stage where it is done.
          */
         CareRow: {
             task: components["schemas"]["CareTask"];
@@ -9775,7 +9783,7 @@ export interface components {
         };
         /**
          * CareStepsQuestion
-         * @description Which filter, what it holds of the tank's film, what the tank makes, how old its parts are.
+         * @description The filter, its share of the tank's film, the tank's load, the age of its parts.
          */
         CareStepsQuestion: {
             /**
@@ -9810,7 +9818,7 @@ export interface components {
         };
         /**
          * CareTask
-         * @description One thing to do once.
+         * @description One task, once.
          */
         CareTask: {
             /**
@@ -9913,7 +9921,7 @@ export interface components {
         };
         /**
          * CaredKh
-         * @description Alkalinity as it stands and falls.
+         * @description Alkalinity now, and its fall.
          */
         CaredKh: {
             /** Now Dkh */
@@ -9946,7 +9954,7 @@ export interface components {
         };
         /**
          * CaredTopUp
-         * @description What evaporates, as `evaporation` has it.
+         * @description Evaporation, as from `evaporation`.
          */
         CaredTopUp: {
             /** Every Days */
@@ -9969,7 +9977,7 @@ export interface components {
         };
         /**
          * Carries
-         * @description The tanks it is for, by turnover on the box: from the careful end of the band to its least. Litres of water.
+         * @description Tank volumes it suits by turnover, from the careful end of the band to its least, L.
          */
         Carries: {
             /** Low L */
@@ -9979,7 +9987,7 @@ export interface components {
         };
         /**
          * Change
-         * @description One input changed by the least that brings a filter first.
+         * @description One input changed by the least amount that puts a filter first.
          */
         Change: {
             /** Filter Id */
@@ -9997,7 +10005,7 @@ export interface components {
         };
         /**
          * ChangeReview
-         * @description One change, what was measured before and since, and what was said of it.
+         * @description One change, the figures before and since, and the keeper's verdict.
          */
         ChangeReview: {
             /** Of */
@@ -10030,7 +10038,7 @@ export interface components {
         };
         /**
          * Clash
-         * @description Two needs that do not meet, said plainly.
+         * @description Two incompatible needs, in a sentence.
          */
         Clash: {
             /** Text */
@@ -10056,7 +10064,7 @@ export interface components {
         };
         /**
          * CloudyWaterAnswer
-         * @description What it most likely is, the steps in order, and what not to do.
+         * @description The most likely cause, the steps in order, and what not to do.
          */
         CloudyWaterAnswer: {
             /** Verdict */
@@ -10192,7 +10200,7 @@ export interface components {
         };
         /**
          * Codes
-         * @description New codes, told this once.
+         * @description New codes, shown only here.
          */
         Codes: {
             /** Recovery Codes */
@@ -10208,7 +10216,7 @@ export interface components {
         };
         /**
          * CodesLeft
-         * @description How many codes are not spent.
+         * @description Number of unused codes.
          */
         CodesLeft: {
             /** Left Count */
@@ -10216,7 +10224,7 @@ export interface components {
         };
         /**
          * ColumnUse
-         * @description What one column of the file is.
+         * @description Meaning of one column of the file.
          */
         ColumnUse: {
             /** Column */
@@ -10236,7 +10244,7 @@ export interface components {
         };
         /**
          * ComingStall
-         * @description What will stall the cycle if nothing is done, and about when.
+         * @description A stall that will come if nothing is done, with its day.
          */
         ComingStall: {
             /**
@@ -10256,7 +10264,7 @@ export interface components {
         };
         /**
          * ConditionCheck
-         * @description One condition judged, with what to do about it.
+         * @description One condition with its verdict and remedy.
          */
         ConditionCheck: {
             /** What */
@@ -10276,7 +10284,7 @@ export interface components {
         };
         /**
          * Conditioner
-         * @description Conditioner to the whole tank's litres, after water went in untreated.
+         * @description Conditioner for the whole volume, after untreated water was added.
          */
         Conditioner: {
             /**
@@ -10287,7 +10295,7 @@ export interface components {
         };
         /**
          * Contribution
-         * @description What one priority gave: weight (share of all weights) times score.
+         * @description Contribution of one priority: weight (share of all weights) times score.
          */
         Contribution: {
             /** Priority */
@@ -10299,7 +10307,7 @@ export interface components {
         };
         /**
          * Copies
-         * @description So many tanks planned as one of the room is.
+         * @description A number of tanks planned like one of the room's.
          */
         Copies: {
             /** Tank Id */
@@ -10324,7 +10332,7 @@ export interface components {
         };
         /**
          * Credentials
-         * @description An address and a password.
+         * @description An email address and a password.
          */
         Credentials: {
             /** Email */
@@ -10334,7 +10342,7 @@ export interface components {
         };
         /**
          * CsvImport
-         * @description How many readings were new; rows already there are not added twice.
+         * @description Number of new readings; rows already present are not added twice.
          */
         CsvImport: {
             /** Added */
@@ -10344,7 +10352,7 @@ export interface components {
         };
         /**
          * CsvPreview
-         * @description What a file would write, and every fault in it; nothing is written.
+         * @description Preview of an import, with every fault; nothing is written.
          */
         CsvPreview: {
             /** Columns */
@@ -10371,7 +10379,7 @@ export interface components {
         };
         /**
          * CurrentsAnswer
-         * @description How the tank turns, what is calm for whom, and the most flow that leaves half of it calm for everyone.
+         * @description Circulation, calm water by species, and the largest flow that leaves half of it calm for all.
          */
         CurrentsAnswer: {
             /** Verdict */
@@ -10416,7 +10424,7 @@ export interface components {
         };
         /**
          * CurrentsQuestion
-         * @description The water, its outlets and who lives in it.
+         * @description The water, its outlets and the animals.
          */
         CurrentsQuestion: {
             /** Length Cm */
@@ -10471,7 +10479,7 @@ export interface components {
         };
         /**
          * CycleAdviceAnswer
-         * @description The first action, the rest in order, the stall if there is one, and what would be the next.
+         * @description The first action, the rest in order, the causes of a stall if there is one, and coming stalls.
          */
         CycleAdviceAnswer: {
             /** Verdict */
@@ -10494,14 +10502,14 @@ export interface components {
         };
         /**
          * CycleAdviceQuestion
-         * @description The log as it stands.
+         * @description The log of a cycle.
          */
         CycleAdviceQuestion: {
             log: components["schemas"]["CycleLogIn"];
         };
         /**
          * CycleForecastAnswer
-         * @description Days since the start on which the tank would pass, as a range, and the courses it may take.
+         * @description Range of the pass day since the start, and the range of courses.
          */
         CycleForecastAnswer: {
             /** Verdict */
@@ -10539,7 +10547,7 @@ export interface components {
         };
         /**
          * CycleForecastQuestion
-         * @description A log, how far to look, and what is done from today on.
+         * @description A log, the horizon, and what is done from today on.
          */
         CycleForecastQuestion: {
             log: components["schemas"]["CycleLogIn"];
@@ -10562,7 +10570,7 @@ export interface components {
         };
         /**
          * CycleHistoryAnswer
-         * @description How the forecast has moved, oldest first, today last.
+         * @description The forecast's changes, oldest first, today last.
          */
         CycleHistoryAnswer: {
             /** Verdict */
@@ -10890,7 +10898,7 @@ export interface components {
         };
         /**
          * CycleMethodsAnswer
-         * @description Every way, best first, and where keepers disagree about them.
+         * @description Every way, best first, and the points keepers disagree on.
          */
         CycleMethodsAnswer: {
             /** Verdict */
@@ -10904,7 +10912,7 @@ export interface components {
         };
         /**
          * CycleMethodsQuestion
-         * @description The means, the water, and whether animals are in already.
+         * @description The resources, the water, and whether animals are already in.
          */
         CycleMethodsQuestion: {
             resources?: components["schemas"]["ResourcesIn"];
@@ -11044,7 +11052,7 @@ export interface components {
         };
         /**
          * CyclePlanAnswer
-         * @description Conditions judged, the heat plan, and the alkalinity the plan will eat.
+         * @description Conditions with verdicts, the temperature steps, and the alkalinity the plan will use.
          */
         CyclePlanAnswer: {
             /** Verdict */
@@ -11180,7 +11188,7 @@ export interface components {
         };
         /**
          * CyclePlanQuestion
-         * @description A cycle before it starts: method, water, tap, ammonia, heat.
+         * @description A cycle before it starts: method, water, tap, ammonia source, temperature.
          */
         CyclePlanQuestion: {
             /**
@@ -11278,7 +11286,7 @@ export interface components {
         };
         /**
          * CycleReadinessAnswer
-         * @description Ready or not by the standard followed, every standard beside it, and how sure the log makes it.
+         * @description Ready or not by the standard followed, every standard beside it, and the confidence.
          */
         CycleReadinessAnswer: {
             /** Verdict */
@@ -11322,7 +11330,7 @@ export interface components {
         };
         /**
          * CycleReadinessQuestion
-         * @description A log and which standard decides; null for the one its method calls for.
+         * @description A log, and the standard that decides; null for the one its method calls for.
          */
         CycleReadinessQuestion: {
             log: components["schemas"]["CycleLogIn"];
@@ -11334,7 +11342,7 @@ export interface components {
         };
         /**
          * CycleState
-         * @description Everything the Cycle stage shows. `log` is what the sums were given, so anyone can ask them again.
+         * @description Everything the Cycle stage shows. `log` is the input of the computations, so they can be repeated.
          */
         CycleState: {
             log: components["schemas"]["CycleLog"] | null;
@@ -11382,7 +11390,7 @@ export interface components {
         };
         /**
          * CycleWhatIfQuestion
-         * @description A log, and what might be done; left out, the usual four.
+         * @description A log, and possible changes; left out, the usual four.
          */
         CycleWhatIfQuestion: {
             log: components["schemas"]["CycleLogIn"];
@@ -11409,7 +11417,7 @@ export interface components {
         };
         /**
          * Device
-         * @description One thing that takes electricity.
+         * @description One electrical device.
          */
         Device: {
             /** Name */
@@ -11424,7 +11432,7 @@ export interface components {
         };
         /**
          * DeviceIn
-         * @description A device to be.
+         * @description A device to be registered.
          */
         DeviceIn: {
             /** Name */
@@ -11451,7 +11459,7 @@ export interface components {
         };
         /**
          * DeviceMade
-         * @description A new device and its token, shown this once.
+         * @description A new device and its token, shown only here.
          */
         DeviceMade: {
             device: components["schemas"]["DeviceOut"];
@@ -11546,7 +11554,7 @@ export interface components {
         };
         /**
          * DeviceRemoved
-         * @description A device that may no longer write.
+         * @description A device whose token was revoked.
          */
         DeviceRemoved: {
             /** Removed */
@@ -11554,7 +11562,7 @@ export interface components {
         };
         /**
          * Difference
-         * @description One field that two versions of a plan do not agree on.
+         * @description One field that differs between two versions of a plan.
          */
         Difference: {
             /** Field */
@@ -11566,7 +11574,7 @@ export interface components {
         };
         /**
          * Dispute
-         * @description Where keepers disagree: both sides, and what is followed here and why.
+         * @description A point keepers disagree on: both sides, and which is followed here and why.
          */
         Dispute: {
             /** About */
@@ -11580,7 +11588,7 @@ export interface components {
         };
         /**
          * Dose
-         * @description Ammonia added: what it raised the water by, and what was poured.
+         * @description Ammonia added: the rise it made, and what was poured.
          */
         Dose: {
             /**
@@ -11603,7 +11611,7 @@ export interface components {
         };
         /**
          * Dose
-         * @description Ammonia added: what it raised the water by, and what was poured.
+         * @description Ammonia added: the rise it made, and what was poured.
          */
         DoseIn: {
             /**
@@ -11626,7 +11634,7 @@ export interface components {
         };
         /**
          * Draft
-         * @description Plans as they stand on screen; what is left out stands as saved. `seen`: filters looked at, by id.
+         * @description Plans as typed; fields left out are as saved. `seen`: filters considered, by id.
          */
         Draft: {
             /** @default null */
@@ -11655,7 +11663,7 @@ export interface components {
         };
         /**
          * Drain
-         * @description One pipe down to the sump. An emergency drain stands dry until the others fail.
+         * @description One pipe down to the sump. An emergency drain is dry until the others fail.
          */
         Drain: {
             /**
@@ -11686,7 +11694,7 @@ export interface components {
         };
         /**
          * DrainDownQuestion
-         * @description A filter as it is laid out on its tank, and the heater it may leave dry.
+         * @description A filter as laid out on its tank, and the heater it may leave dry.
          */
         DrainDownQuestion: {
             filter: components["schemas"]["FilterIn"];
@@ -11740,7 +11748,7 @@ export interface components {
         };
         /**
          * Drain
-         * @description One pipe down to the sump. An emergency drain stands dry until the others fail.
+         * @description One pipe down to the sump. An emergency drain is dry until the others fail.
          */
         DrainIn: {
             /**
@@ -11788,7 +11796,7 @@ export interface components {
         };
         /**
          * EmergencyPlanAnswer
-         * @description Limits, the day's steps, feeding, tests, and when it is a vet's matter. `stands` is the verdict without the changes.
+         * @description Limits, the day's steps, feeding, tests, and when to call a vet. `stands` is the verdict without the changes.
          */
         EmergencyPlanAnswer: {
             /** Verdict */
@@ -11841,7 +11849,7 @@ export interface components {
         };
         /**
          * EmergencyPlanQuestion
-         * @description The water as tested today, the tap, what the animals make in a day, and what they like.
+         * @description Today's test results, the tap, the animals' daily ammonia, and their preferred water.
          */
         EmergencyPlanQuestion: {
             /**
@@ -11931,7 +11939,7 @@ export interface components {
         };
         /**
          * Entry
-         * @description An entry as kept.
+         * @description An entry as stored.
          */
         Entry: {
             /** Id */
@@ -11964,7 +11972,7 @@ export interface components {
         };
         /**
          * Entry
-         * @description An entry as kept.
+         * @description An entry as stored.
          */
         EntryIn: {
             /** Id */
@@ -12012,7 +12020,7 @@ export interface components {
         };
         /**
          * EvaporationAnswer
-         * @description Litres a day, how far the level falls, and how long that may go on.
+         * @description Litres a day, the fall of the level, and the interval of top-ups.
          */
         EvaporationAnswer: {
             /** Verdict */
@@ -12094,7 +12102,7 @@ export interface components {
         };
         /**
          * Excluded
-         * @description One filter that does not fit, why, and what would let it in.
+         * @description One filter that does not fit, why, and what would admit it.
          */
         Excluded: {
             /** Filter Id */
@@ -12119,7 +12127,7 @@ export interface components {
         };
         /**
          * FadePoint
-         * @description One point of the fitted course.
+         * @description One point of the fitted curve.
          */
         FadePoint: {
             /** Day */
@@ -12142,7 +12150,7 @@ export interface components {
         };
         /**
          * FilmCapacityAnswer
-         * @description What it removes in a day at 25 °C, in all and by litre.
+         * @description Removal in a day at 25 °C, in total and per litre.
          */
         FilmCapacityAnswer: {
             /** Verdict */
@@ -12160,7 +12168,7 @@ export interface components {
         };
         /**
          * FilmCapacityQuestion
-         * @description Where the film comes from, how old it is, its share of the donor's, and the way; where it goes.
+         * @description Where the film comes from, its age, its share of the donor's, its transport, and its destination.
          */
         FilmCapacityQuestion: {
             /**
@@ -12366,7 +12374,7 @@ export interface components {
         };
         /**
          * FilterFlowAnswer
-         * @description The path of the water: by pump or by air, and the rise that counts and why.
+         * @description The water path, by pump or by air, and the rise that counts and why.
          */
         FilterFlowAnswer: {
             /** Verdict */
@@ -12397,7 +12405,7 @@ export interface components {
         };
         /**
          * FilterFlowQuestion
-         * @description A filter, the tank it is to stand on, its plumbing and what is in it.
+         * @description A filter, its tank, its plumbing and its media.
          */
         FilterFlowQuestion: {
             filter: components["schemas"]["FilterIn"];
@@ -12580,7 +12588,7 @@ export interface components {
         };
         /**
          * FilterMoveAnswer
-         * @description Film carried across, when the old filter may go, and the steps.
+         * @description Film carried across, when the old filter may be removed, and the steps.
          */
         FilterMoveAnswer: {
             /** Verdict */
@@ -12606,7 +12614,7 @@ export interface components {
         };
         /**
          * FilterMoveQuestion
-         * @description What is changed, how long, and how the media travel.
+         * @description What is replaced or moved, for how long, and how the media travel.
          */
         FilterMoveQuestion: {
             /**
@@ -12646,7 +12654,7 @@ export interface components {
         };
         /**
          * FilterMoveQuestion
-         * @description What is changed, how long, and how the media travel.
+         * @description What is replaced or moved, for how long, and how the media travel.
          */
         FilterMoveQuestionIn: {
             /**
@@ -12686,7 +12694,7 @@ export interface components {
         };
         /**
          * FilterPlan
-         * @description What hangs on the tank: any number of filters, their air, the heater; and what further ones are chosen by.
+         * @description Equipment of a tank: any number of filters, their air, the heater, and the criteria for choosing more.
          */
         FilterPlan: {
             /**
@@ -12719,7 +12727,7 @@ export interface components {
         };
         /**
          * FilterPlan
-         * @description What hangs on the tank: any number of filters, their air, the heater; and what further ones are chosen by.
+         * @description Equipment of a tank: any number of filters, their air, the heater, and the criteria for choosing more.
          */
         FilterPlanIn: {
             /**
@@ -12752,7 +12760,7 @@ export interface components {
         };
         /**
          * FilterStopAnswer
-         * @description What the stop cost and what to do; `urgent` where animals cannot wait for it; nothing to do once it is over.
+         * @description What the stop cost and what to do; `urgent` where animals cannot wait; empty once it is over.
          */
         FilterStopAnswer: {
             /** Verdict */
@@ -12843,7 +12851,7 @@ export interface components {
         };
         /**
          * FilterView
-         * @description All that the Filter stage shows, in one answer. `assumed` says what was not entered.
+         * @description Everything the Filter stage shows. `assumed` lists what was not entered.
          */
         FilterView: {
             /** Verdict */
@@ -12869,7 +12877,7 @@ export interface components {
         };
         /**
          * Finding
-         * @description One thing looked at: a cause of a stall with its evidence, or ruled out.
+         * @description A cause of a stall with its evidence, or one that is ruled out.
          */
         Finding: {
             /** Title */
@@ -12926,7 +12934,7 @@ export interface components {
         };
         /**
          * FitView
-         * @description All that the Fit stage and the fitting sheet show.
+         * @description Everything the Fit stage and the fitting sheet show.
          */
         FitView: {
             /** Verdict */
@@ -12946,7 +12954,7 @@ export interface components {
         };
         /**
          * FittedFilter
-         * @description One filter on this tank: the box as it stood that day, what is in it, its hoses.
+         * @description One filter on this tank: its box as of that day, its media, its hoses.
          */
         FittedFilter: {
             /**
@@ -12973,7 +12981,7 @@ export interface components {
         };
         /**
          * FittedFilter
-         * @description One filter on this tank: the box as it stood that day, what is in it, its hoses.
+         * @description One filter on this tank: its box as of that day, its media, its hoses.
          */
         FittedFilterIn: {
             /**
@@ -13029,7 +13037,7 @@ export interface components {
         };
         /**
          * Fitting
-         * @description So many of one fitting. Bore: the hose's unless given.
+         * @description A number of equal fittings. Bore: the hose's unless given.
          */
         Fitting: {
             /**
@@ -13065,7 +13073,7 @@ export interface components {
         };
         /**
          * Fitting
-         * @description So many of one fitting. Bore: the hose's unless given.
+         * @description A number of equal fittings. Bore: the hose's unless given.
          */
         FittingIn: {
             /**
@@ -13148,7 +13156,7 @@ export interface components {
         };
         /**
          * FittingPlanQuestion
-         * @description The filter, its plumbing, the room, and where things are put.
+         * @description The filter, its plumbing, the site, and the layout.
          */
         FittingPlanQuestion: {
             filter: components["schemas"]["Filter"];
@@ -13200,7 +13208,7 @@ export interface components {
         };
         /**
          * FittingPlanQuestion
-         * @description The filter, its plumbing, the room, and where things are put.
+         * @description The filter, its plumbing, the site, and the layout.
          */
         FittingPlanQuestionIn: {
             filter: components["schemas"]["FilterIn"];
@@ -13252,7 +13260,7 @@ export interface components {
         };
         /**
          * FittingStepsAnswer
-         * @description Steps in the order of doing.
+         * @description Steps in order.
          */
         FittingStepsAnswer: {
             /** Verdict */
@@ -13264,7 +13272,7 @@ export interface components {
         };
         /**
          * FittingStepsQuestion
-         * @description What is fitted, and the sizes the steps speak of.
+         * @description What is fitted, and the sizes the steps mention.
          */
         FittingStepsQuestion: {
             /**
@@ -13373,7 +13381,7 @@ export interface components {
         };
         /**
          * FlowFadeAnswer
-         * @description The clean flow, the day service falls due, and the course to draw.
+         * @description The clean flow, the day of the next cleaning, and the curve to draw.
          */
         FlowFadeAnswer: {
             /** Verdict */
@@ -13404,7 +13412,7 @@ export interface components {
         };
         /**
          * FlowRequirementAnswer
-         * @description Every school side by side, the one followed, and who rests only in slow water.
+         * @description Every rule side by side, the one followed, and the animals that need slow water.
          */
         FlowRequirementAnswer: {
             /** Verdict */
@@ -13486,7 +13494,7 @@ export interface components {
         };
         /**
          * FlowTest
-         * @description A timed bucket, with what the sums said that day.
+         * @description A bucket test, with the computed flow of that day.
          */
         FlowTest: {
             /**
@@ -13512,7 +13520,7 @@ export interface components {
         };
         /**
          * FlowTest
-         * @description A timed bucket, with what the sums said that day.
+         * @description A bucket test, with the computed flow of that day.
          */
         FlowTestIn: {
             /**
@@ -13538,7 +13546,7 @@ export interface components {
         };
         /**
          * FlowTransitQuestion
-         * @description A float, a bubble or dye timed over a marked way of known cross section.
+         * @description A float, a bubble or dye timed over a marked distance of known cross section.
          */
         FlowTransitQuestion: {
             /** Way Cm */
@@ -13579,7 +13587,7 @@ export interface components {
         };
         /**
          * FoundColumn
-         * @description One column, what it is taken for, and its first figures.
+         * @description One column, its guessed meaning, and its first figures.
          */
         FoundColumn: {
             /** Column */
@@ -13610,7 +13618,7 @@ export interface components {
         };
         /**
          * Gone
-         * @description What was taken away.
+         * @description What was removed.
          */
         Gone: {
             /** Removed */
@@ -13618,7 +13626,7 @@ export interface components {
         };
         /**
          * GrowthPoint
-         * @description What they make on one day.
+         * @description Waste load on one day.
          */
         GrowthPoint: {
             /** Day */
@@ -13628,7 +13636,7 @@ export interface components {
         };
         /**
          * HandOut
-         * @description Someone who helps here, or whom one helps.
+         * @description A member of a household.
          */
         HandOut: {
             /** Id */
@@ -13643,7 +13651,7 @@ export interface components {
         };
         /**
          * HeadPart
-         * @description Head one part of the water's path costs at the clean flow.
+         * @description Head lost in one part of the path at the clean flow.
          */
         HeadPart: {
             /**
@@ -13658,7 +13666,7 @@ export interface components {
         };
         /**
          * HeatStep
-         * @description The thermostat on one day.
+         * @description The thermostat setting of one day.
          */
         HeatStep: {
             /** When */
@@ -13673,7 +13681,7 @@ export interface components {
         };
         /**
          * Heater
-         * @description What warms the tank.
+         * @description A heater.
          */
         Heater: {
             /** Watts */
@@ -13687,7 +13695,7 @@ export interface components {
         };
         /**
          * HeaterAnswer
-         * @description Heat lost, the heater asked for, whether the one at hand does, and its energy.
+         * @description Heat loss, the heater needed, whether the present one is enough, and its energy.
          */
         HeaterAnswer: {
             /** Verdict */
@@ -13712,7 +13720,7 @@ export interface components {
         };
         /**
          * HeaterHere
-         * @description What warms this tank, and where.
+         * @description The tank's heater, and where it is.
          */
         HeaterHere: {
             /**
@@ -13729,7 +13737,7 @@ export interface components {
         };
         /**
          * Heater
-         * @description What warms the tank.
+         * @description A heater.
          */
         HeaterIn: {
             /** Watts */
@@ -13743,7 +13751,7 @@ export interface components {
         };
         /**
          * HeaterQuestion
-         * @description The tank's outside, the water wanted, the room, and the heater at hand.
+         * @description The tank's outside, the wanted temperature, the room, and the present heater.
          */
         HeaterQuestion: {
             /**
@@ -13779,7 +13787,7 @@ export interface components {
         };
         /**
          * HolidayAnswer
-         * @description Three lists, each in the order of doing.
+         * @description Three lists, each in order.
          */
         HolidayAnswer: {
             /** Verdict */
@@ -13799,7 +13807,7 @@ export interface components {
         };
         /**
          * HolidayQuestion
-         * @description How long, what they eat, what hangs on the tank.
+         * @description Length of the absence, the food, and the filters.
          */
         HolidayQuestion: {
             /** Days */
@@ -13858,7 +13866,7 @@ export interface components {
         };
         /**
          * HospitalAnswer
-         * @description How much bleach, the steps, and when it carries animals again.
+         * @description Amount of bleach, the steps, and when it carries animals again.
          */
         HospitalAnswer: {
             /** Verdict */
@@ -13883,7 +13891,7 @@ export interface components {
         };
         /**
          * HospitalQuestion
-         * @description A filter to be disinfected: the bucket, the bleach, whether it holds a motor.
+         * @description A filter to be disinfected: bucket, bleach, and whether it holds a motor.
          */
         HospitalQuestion: {
             /**
@@ -13910,7 +13918,7 @@ export interface components {
         };
         /**
          * HospitalQuestion
-         * @description A filter to be disinfected: the bucket, the bleach, whether it holds a motor.
+         * @description A filter to be disinfected: bucket, bleach, and whether it holds a motor.
          */
         HospitalQuestionIn: {
             /**
@@ -13937,7 +13945,7 @@ export interface components {
         };
         /**
          * HospitalStep
-         * @description One step in its order.
+         * @description One step in order.
          */
         HospitalStep: {
             /** Title */
@@ -13952,7 +13960,7 @@ export interface components {
         };
         /**
          * Household
-         * @description Who helps here, and where this account helps.
+         * @description Members of this household, and households this account helps in.
          */
         Household: {
             /** Members */
@@ -13962,7 +13970,7 @@ export interface components {
         };
         /**
          * Hung
-         * @description One filter as it hangs on this tank. `plumbing` is as laid out: hoses by their drawn runs.
+         * @description One filter on this tank. `plumbing` is as laid out: hoses by their drawn runs.
          */
         Hung: {
             /** Key */
@@ -13989,7 +13997,7 @@ export interface components {
         };
         /**
          * HungHere
-         * @description A filter as it hangs on this tank: its own hoses and what is in it.
+         * @description A filter installed on this tank: its hoses and its media.
          */
         HungHere: {
             /** Filter Id */
@@ -14000,7 +14008,7 @@ export interface components {
         };
         /**
          * HungView
-         * @description One filter as it hangs, or would: its flow beside the others, its media, a sump's overflow.
+         * @description One filter as installed or considered: its flow beside the others, its media, a sump's overflow.
          */
         HungView: {
             hung: components["schemas"]["Hung"];
@@ -14014,7 +14022,7 @@ export interface components {
         };
         /**
          * IllnessAnswer
-         * @description What to do first, then the causes, the surest first.
+         * @description What to do first, then the causes, most certain first.
          */
         IllnessAnswer: {
             /** Verdict */
@@ -14052,7 +14060,7 @@ export interface components {
         };
         /**
          * IllnessQuestion
-         * @description What was seen, in how many, and what the logbook knows of the water and of the last days.
+         * @description What was seen, in how many animals, and what the logbook knows of the water and recent days.
          */
         IllnessQuestion: {
             /** Signs */
@@ -14175,7 +14183,7 @@ export interface components {
         };
         /**
          * InQuarantine
-         * @description Since when, until when, and what is said of it.
+         * @description Start, end and description of a quarantine.
          */
         InQuarantine: {
             /**
@@ -14197,7 +14205,7 @@ export interface components {
         };
         /**
          * IntervalPoint
-         * @description Flow so many days after a cleaning.
+         * @description Flow a number of days after a cleaning.
          */
         IntervalPoint: {
             /** Day */
@@ -14207,7 +14215,7 @@ export interface components {
         };
         /**
          * InviteIn
-         * @description What the one who is invited may do.
+         * @description Role of the person invited.
          */
         InviteIn: {
             /**
@@ -14218,7 +14226,7 @@ export interface components {
         };
         /**
          * InviteMade
-         * @description The link, told this once; good once.
+         * @description The link, shown only here; valid once.
          */
         InviteMade: {
             /** Url */
@@ -14236,7 +14244,7 @@ export interface components {
         };
         /**
          * InviteSeen
-         * @description Whose invitation a link is.
+         * @description The household an invitation belongs to.
          */
         InviteSeen: {
             /** Email */
@@ -14249,7 +14257,7 @@ export interface components {
         };
         /**
          * Issue
-         * @description One thing wrong, whoever finds it: where, what, and the remedy.
+         * @description One fault: where, what, and the remedy.
          */
         Issue: {
             /**
@@ -14264,7 +14272,7 @@ export interface components {
         };
         /**
          * Jet
-         * @description How far one outlet is felt by the animal that minds most: along the tank, or from a bar towards the front.
+         * @description Reach of one outlet for the most sensitive animal: along the tank, or from a bar towards the front.
          */
         Jet: {
             /** Reach Cm */
@@ -14279,7 +14287,7 @@ export interface components {
         };
         /**
          * KeepView
-         * @description All that Keep shows besides the logbook itself.
+         * @description Everything Keep shows besides the logbook itself.
          */
         KeepView: {
             /** Verdict */
@@ -14367,7 +14375,7 @@ export interface components {
         };
         /**
          * KindTitle
-         * @description A kind of filter as it is called.
+         * @description A filter kind and its title.
          */
         KindTitle: {
             /**
@@ -14414,7 +14422,7 @@ export interface components {
         };
         /**
          * KitSteps
-         * @description The steps printed on the keeper's own kit, in ppm on `basis`, and the day it runs out.
+         * @description The steps printed on the keeper's own kit, in ppm on `basis`, and its expiry date.
          */
         KitSteps: {
             /**
@@ -14443,7 +14451,7 @@ export interface components {
         };
         /**
          * KitSteps
-         * @description The steps printed on the keeper's own kit, in ppm on `basis`, and the day it runs out.
+         * @description The steps printed on the keeper's own kit, in ppm on `basis`, and its expiry date.
          */
         KitStepsIn: {
             /**
@@ -14472,7 +14480,7 @@ export interface components {
         };
         /**
          * LabelCheckAnswer
-         * @description The flow to take from the box, and each figure that does not agree with another.
+         * @description The flow to take from the box, and each figure that disagrees with another.
          */
         LabelCheckAnswer: {
             /** Verdict */
@@ -14501,7 +14509,7 @@ export interface components {
         };
         /**
          * LabelCheckQuestion
-         * @description What the box says. Give what is printed; leave out the rest.
+         * @description The figures on the box; what is not printed is left out.
          */
         LabelCheckQuestion: {
             /**
@@ -14571,7 +14579,7 @@ export interface components {
         };
         /**
          * LabelProduct
-         * @description A product known only by what its label promises: so much in so much water gives so many ppm.
+         * @description A product described only by its label: an amount in a volume of water gives a concentration in ppm.
          */
         LabelProduct: {
             /**
@@ -14608,7 +14616,7 @@ export interface components {
         };
         /**
          * LabelProduct
-         * @description A product known only by what its label promises: so much in so much water gives so many ppm.
+         * @description A product described only by its label: an amount in a volume of water gives a concentration in ppm.
          */
         LabelProductIn: {
             /**
@@ -14660,7 +14668,7 @@ export interface components {
         };
         /**
          * Layout
-         * @description Where the keeper puts the parts. What is left out goes where it usually does.
+         * @description Positions set by the keeper; a field left out uses the default position.
          */
         Layout: {
             /**
@@ -14741,7 +14749,7 @@ export interface components {
         };
         /**
          * Layout
-         * @description Where the keeper puts the parts. What is left out goes where it usually does.
+         * @description Positions set by the keeper; a field left out uses the default position.
          */
         LayoutIn: {
             /**
@@ -14822,7 +14830,7 @@ export interface components {
         };
         /**
          * LevelDropQuestion
-         * @description How long a hang-on, its return held off, takes to fill a mark: litres lifted in a time.
+         * @description Time a hang-on, with its return held off, takes to fill to a mark.
          */
         LevelDropQuestion: {
             /**
@@ -14837,7 +14845,7 @@ export interface components {
         };
         /**
          * LikelyCause
-         * @description One thing it may be, what speaks for it, what is done.
+         * @description A possible cause, the evidence for it, and what to do.
          */
         LikelyCause: {
             /**
@@ -14859,7 +14867,7 @@ export interface components {
         };
         /**
          * Liking
-         * @description An animal, its length and the current it likes.
+         * @description An animal, its length and the current it prefers.
          */
         Liking: {
             /** Name */
@@ -14874,7 +14882,7 @@ export interface components {
         };
         /**
          * Limit
-         * @description One poison: what is there, what may be, and by which rule.
+         * @description One poison: its concentration, its limit, and the rule behind the limit.
          */
         Limit: {
             /**
@@ -14967,7 +14975,9 @@ export interface components {
         };
         /**
          * LoggedMedia
-         * @description Media put in, cleaned, changed, or left to dry. `share` is of all the film there is; of a mature filter's film when seed is added.
+         * @description Media added, cleaned, changed or left to dry.
+         *
+         *     `share` is of all bacteria; of a mature filter's when seed is added.
          */
         LoggedMedia: {
             /**
@@ -14988,7 +14998,9 @@ export interface components {
         };
         /**
          * LoggedMedia
-         * @description Media put in, cleaned, changed, or left to dry. `share` is of all the film there is; of a mature filter's film when seed is added.
+         * @description Media added, cleaned, changed or left to dry.
+         *
+         *     `share` is of all bacteria; of a mature filter's when seed is added.
          */
         LoggedMediaIn: {
             /**
@@ -15009,7 +15021,7 @@ export interface components {
         };
         /**
          * LoggedOutage
-         * @description A filter stood still. Hours still running count up to now.
+         * @description A filter stopped. Hours of a stop still going on count up to now.
          */
         LoggedOutage: {
             /**
@@ -15034,7 +15046,7 @@ export interface components {
         };
         /**
          * LoggedOutage
-         * @description A filter stood still. Hours still running count up to now.
+         * @description A filter stopped. Hours of a stop still going on count up to now.
          */
         LoggedOutageIn: {
             /**
@@ -15165,7 +15177,7 @@ export interface components {
         };
         /**
          * LookLinkMade
-         * @description The link itself, told this once.
+         * @description The link itself, shown only here.
          */
         LookLinkMade: {
             /** Made At */
@@ -15175,7 +15187,7 @@ export interface components {
         };
         /**
          * LookLinkOut
-         * @description Since when there is a link; none where there is none.
+         * @description Creation time of the link; null without one.
          */
         LookLinkOut: {
             /** Made At */
@@ -15183,7 +15195,7 @@ export interface components {
         };
         /**
          * LookView
-         * @description What anyone with the link sees of a tank: how it stands, who is in it, its newest tests. Nothing of its keeper.
+         * @description What anyone with the link sees of a tank: its state, animals, newest tests. Nothing of its keeper.
          */
         LookView: {
             /** Name */
@@ -15211,7 +15223,7 @@ export interface components {
         };
         /**
          * MainPiece
-         * @description A piece of main between two nodes, named as the keeper likes.
+         * @description A section of the main between two named nodes.
          */
         MainPiece: {
             /** Start */
@@ -15228,7 +15240,7 @@ export interface components {
         };
         /**
          * ManyEntries
-         * @description One thing for many tanks. `key` makes a repeated send harmless: each tank's entry is keyed by it.
+         * @description One entry for many tanks. `key` makes a repeated send harmless: each tank's entry key is derived from it.
          */
         ManyEntries: {
             /**
@@ -15256,7 +15268,7 @@ export interface components {
         };
         /**
          * MappedCsv
-         * @description A file and how it is to be read; columns left out are guessed.
+         * @description A file and its mapping; columns left out are guessed.
          */
         MappedCsv: {
             /** Text */
@@ -15279,7 +15291,7 @@ export interface components {
         };
         /**
          * Margin
-         * @description One verdict with its margin: what there is over what is asked.
+         * @description One verdict with its margin: available over required.
          */
         Margin: {
             /**
@@ -15299,7 +15311,7 @@ export interface components {
         };
         /**
          * MarkFlow
-         * @description What comes at one mark: the mean of its fills.
+         * @description Flow at one mark: the mean of its fills.
          */
         MarkFlow: {
             /**
@@ -15312,7 +15324,7 @@ export interface components {
         };
         /**
          * MediaStackAnswer
-         * @description Fit, surface, school and flow of a stack.
+         * @description Fit, surface, guidance and flow of a stack.
          */
         MediaStackAnswer: {
             /** Verdict */
@@ -15355,7 +15367,7 @@ export interface components {
         };
         /**
          * MediaStackQuestion
-         * @description What is in a filter on its tank; its own water path tells the flow.
+         * @description The media of a filter on its tank; its own water path gives the flow.
          */
         MediaStackQuestion: {
             filter: components["schemas"]["FilterIn"];
@@ -15386,7 +15398,7 @@ export interface components {
         };
         /**
          * MediaWork
-         * @description Media cleaned, changed, seeded, or put in from a running filter. `share` is of all the media there are.
+         * @description Media cleaned, changed, seeded, or added from a running filter. `share` is of all media.
          */
         MediaWork: {
             /**
@@ -15418,7 +15430,7 @@ export interface components {
         };
         /**
          * MediaWork
-         * @description Media cleaned, changed, seeded, or put in from a running filter. `share` is of all the media there are.
+         * @description Media cleaned, changed, seeded, or added from a running filter. `share` is of all media.
          */
         MediaWorkIn: {
             /**
@@ -15450,7 +15462,7 @@ export interface components {
         };
         /**
          * MethodChoice
-         * @description One way, or a combination: how well it fits here, how long it takes here, what it needs.
+         * @description One way or combination: how well it fits, how long it takes here, what it needs.
          */
         MethodChoice: {
             /**
@@ -15485,7 +15497,7 @@ export interface components {
         };
         /**
          * Mishap
-         * @description One thing that can happen. `code` stands for it whatever its words.
+         * @description A possible mishap. `code` identifies it whatever its words.
          */
         Mishap: {
             /** Code */
@@ -15525,7 +15537,7 @@ export interface components {
         };
         /**
          * Moving
-         * @description Animals that go from one tank into another. `key` makes a repeated send harmless.
+         * @description Animals moved from one tank to another. `key` makes a repeated send harmless.
          */
         Moving: {
             /**
@@ -15559,7 +15571,7 @@ export interface components {
         };
         /**
          * NewAccount
-         * @description A new account, signed in, and the codes by which its keeper comes back in when the password is lost.
+         * @description A new account, signed in, with its recovery codes.
          */
         NewAccount: {
             /** Signed In */
@@ -15583,7 +15595,7 @@ export interface components {
         };
         /**
          * NewEntry
-         * @description An entry as sent. A plan names the plan it was based on, so that a second tab's save is told.
+         * @description An entry as sent. A plan names the plan it was based on, so that a conflicting save is detected.
          */
         NewEntry: {
             /**
@@ -15611,7 +15623,7 @@ export interface components {
         };
         /**
          * NewRoom
-         * @description A new room and the tanks that stand in it, placed on shelves one after another.
+         * @description A new room and its tanks, placed on shelves in order.
          */
         NewRoom: {
             /** Name */
@@ -15624,7 +15636,7 @@ export interface components {
         };
         /**
          * NewTank
-         * @description A new tank: its name, where it stands and since when, and its litres where they are known.
+         * @description A new tank: its name, its situation and since when, and its litres where known.
          */
         NewTank: {
             /** Name */
@@ -15659,7 +15671,7 @@ export interface components {
         };
         /**
          * NitrateRhythmAnswer
-         * @description The peak before a change and the trough after it, once it has settled; what would hold the target.
+         * @description Peak before a change and trough after it in the steady state, and what would hold the target.
          */
         NitrateRhythmAnswer: {
             /** Verdict */
@@ -15697,7 +15709,7 @@ export interface components {
         };
         /**
          * NitrateRhythmQuestion
-         * @description What is made, what the tap brings, how much is changed and how often.
+         * @description Nitrogen produced, the tap's nitrate, and the share and interval of changes.
          */
         NitrateRhythmQuestion: {
             /**
@@ -15754,7 +15766,7 @@ export interface components {
         };
         /**
          * NitrogenBalanceAnswer
-         * @description Nitrogen that should be in the water against what the last full test found; null where it cannot be said.
+         * @description Nitrogen expected in the water against the last full test; null where undefined.
          */
         NitrogenBalanceAnswer: {
             /** Verdict */
@@ -15801,7 +15813,7 @@ export interface components {
         };
         /**
          * NoiseHeardAnswer
-         * @description Now, and when the water has dropped.
+         * @description Sound now, and when the water level has dropped.
          */
         NoiseHeardAnswer: {
             /** Verdict */
@@ -15858,7 +15870,7 @@ export interface components {
         };
         /**
          * NoiseSource
-         * @description One filter as it sounds.
+         * @description One filter as a sound source.
          */
         NoiseSource: {
             /**
@@ -15881,7 +15893,7 @@ export interface components {
         };
         /**
          * Note
-         * @description Anything worth keeping in words.
+         * @description A note in words.
          */
         Note: {
             /**
@@ -16030,7 +16042,7 @@ export interface components {
         };
         /**
          * OutgrowAnswer
-         * @description Days until the filter, the water and the length no longer do; none where they always will.
+         * @description Days until the filter, the water and the length are no longer enough; None where they always are.
          */
         OutgrowAnswer: {
             /** Verdict */
@@ -16048,7 +16060,7 @@ export interface components {
         };
         /**
          * OutgrowQuestion
-         * @description Animals at their lengths today, the tank, and what its film could carry.
+         * @description Animals at their lengths today, the tank, and the capacity of its film.
          */
         OutgrowQuestion: {
             /**
@@ -16073,7 +16085,7 @@ export interface components {
         };
         /**
          * Outlet
-         * @description Where water comes back into the tank.
+         * @description An outlet into the tank.
          */
         Outlet: {
             /** Flow Lph */
@@ -16102,7 +16114,7 @@ export interface components {
         };
         /**
          * OutletAir
-         * @description What one outlet gets.
+         * @description Air and water of one outlet.
          */
         OutletAir: {
             /** Key */
@@ -16164,7 +16176,7 @@ export interface components {
         };
         /**
          * OverflowCheckQuestion
-         * @description An overflow, its drain, the return flow, and the room left in the sump.
+         * @description An overflow, its drain, the return flow, and the free volume of the sump.
          */
         OverflowCheckQuestion: {
             /** Return Lph */
@@ -16236,7 +16248,7 @@ export interface components {
         };
         /**
          * OxygenBalanceAnswer
-         * @description Oxygen with everything running and with everything off, and how long that lasts.
+         * @description Oxygen with everything running and with everything off, and the time between.
          */
         OxygenBalanceAnswer: {
             /** Verdict */
@@ -16261,7 +16273,7 @@ export interface components {
         };
         /**
          * OxygenBalanceQuestion
-         * @description The water, who breathes in it, and what moves its surface.
+         * @description The water, the animals, and what moves the surface.
          */
         OxygenBalanceQuestion: {
             /**
@@ -16317,7 +16329,7 @@ export interface components {
         };
         /**
          * OxygenSaturationAnswer
-         * @description What the water can hold, and what is taken out of it in a day.
+         * @description Oxygen at saturation, and the amount used in a day.
          */
         OxygenSaturationAnswer: {
             /** Verdict */
@@ -16374,7 +16386,7 @@ export interface components {
         };
         /**
          * Pair
-         * @description Two filters side by side, each of which alone carries the load.
+         * @description Two filters side by side, each able to carry the load alone.
          */
         Pair: {
             /** Filter Ids */
@@ -16416,7 +16428,7 @@ export interface components {
         };
         /**
          * PartPlace
-         * @description One part on the section.
+         * @description One part in the front view.
          */
         PartPlace: {
             /**
@@ -16458,7 +16470,7 @@ export interface components {
         };
         /**
          * PlacedIssue
-         * @description One thing wrong with a plan. `where` names the part or run, `at` is its place.
+         * @description A fault of a plan. `where` names the part or run, `at` is its place.
          */
         PlacedIssue: {
             /** Where */
@@ -16471,7 +16483,7 @@ export interface components {
         };
         /**
          * PlanStep
-         * @description One step of the day, in order. What it moves is reckoned with all that comes before it.
+         * @description One step of the day, in order, computed after all steps before it.
          */
         PlanStep: {
             /** After Hours */
@@ -16515,7 +16527,7 @@ export interface components {
         };
         /**
          * PlannedChange
-         * @description One change today.
+         * @description One planned change today.
          */
         PlannedChange: {
             /** After Hours */
@@ -16535,7 +16547,7 @@ export interface components {
         };
         /**
          * Plans
-         * @description The plans as they stand, or the stated defaults of those in `assumed`.
+         * @description The plans as saved, or the defaults of those in `assumed`.
          */
         Plans: {
             tank: components["schemas"]["TankPlan"];
@@ -16560,7 +16572,7 @@ export interface components {
         };
         /**
          * PlugsAsked
-         * @description What was done, when, and the filters that were stopped for it.
+         * @description The work, its time, and the filters that were stopped for it.
          */
         PlugsAsked: {
             /** After */
@@ -16575,7 +16587,7 @@ export interface components {
         };
         /**
          * Plumbing
-         * @description Hoses of a canister or sump, as planned. A bore left out takes each filter's own.
+         * @description Hoses of a canister or sump, as planned. A bore left out is each filter's own.
          */
         Plumbing: {
             /**
@@ -16616,7 +16628,7 @@ export interface components {
         };
         /**
          * Plumbing
-         * @description Hoses of a canister or sump, as planned. A bore left out takes each filter's own.
+         * @description Hoses of a canister or sump, as planned. A bore left out is each filter's own.
          */
         PlumbingIn: {
             /**
@@ -16689,7 +16701,7 @@ export interface components {
         };
         /**
          * PowerCut
-         * @description What a power cut does to this kind of filter.
+         * @description Effect of a power cut on this kind of filter.
          */
         PowerCut: {
             /** Minute */
@@ -16703,7 +16715,7 @@ export interface components {
         };
         /**
          * Priorities
-         * @description How much each thing matters, 0 to 5.
+         * @description Weight of each priority, 0 to 5.
          */
         Priorities: {
             /**
@@ -16781,7 +16793,7 @@ export interface components {
         };
         /**
          * Priorities
-         * @description How much each thing matters, 0 to 5.
+         * @description Weight of each priority, 0 to 5.
          */
         PrioritiesIn: {
             /**
@@ -16899,7 +16911,7 @@ export interface components {
         };
         /**
          * Proof
-         * @description One way to prove a filter's flow, and what the keeper sees when it is the one.
+         * @description One way to prove a filter's flow, and when it applies.
          */
         Proof: {
             /** Method */
@@ -16909,7 +16921,7 @@ export interface components {
         };
         /**
          * Pump
-         * @description Two numbers from the box, or the curve's points if the maker gives them (then they decide).
+         * @description A pump by two rated figures, or by the points of its curve if given (then they decide).
          */
         Pump: {
             /**
@@ -16936,7 +16948,7 @@ export interface components {
         };
         /**
          * PumpAir
-         * @description What one pump gives, and what is left where it fails.
+         * @description Working point of one pump, and what remains if it fails.
          */
         PumpAir: {
             /** Key */
@@ -16960,7 +16972,7 @@ export interface components {
         };
         /**
          * Quarantine
-         * @description A tank whose animals stay by themselves for so many days from now; none ends it.
+         * @description A quarantine of a number of days from now; None ends it.
          */
         Quarantine: {
             /**
@@ -16976,7 +16988,7 @@ export interface components {
         };
         /**
          * QuarantineAnswer
-         * @description Which day it is, how many are left, whether it is over.
+         * @description The present day, the days left, and whether it is over.
          */
         QuarantineAnswer: {
             /** Verdict */
@@ -17002,7 +17014,7 @@ export interface components {
         };
         /**
          * Quarantine
-         * @description A tank whose animals stay by themselves for so many days from now; none ends it.
+         * @description A quarantine of a number of days from now; None ends it.
          */
         QuarantineIn: {
             /**
@@ -17018,7 +17030,7 @@ export interface components {
         };
         /**
          * QuarantineQuestion
-         * @description Days asked for, and when what happened last.
+         * @description The days planned, and the days since each event.
          */
         QuarantineQuestion: {
             /**
@@ -17049,7 +17061,7 @@ export interface components {
         };
         /**
          * RampStep
-         * @description One day on which animals come, and what is asked first.
+         * @description One day on which animals are added, and what must hold first.
          */
         RampStep: {
             /**
@@ -17071,7 +17083,7 @@ export interface components {
         };
         /**
          * RankFiltersAnswer
-         * @description The best in order, pairs, the left out, what would alter the first place, and whether another is needed at all.
+         * @description The best in order, pairs, exclusions, changes that would alter the first place, and whether a filter is needed at all.
          */
         RankFiltersAnswer: {
             /** Verdict */
@@ -17116,7 +17128,7 @@ export interface components {
         };
         /**
          * RankFiltersQuestion
-         * @description Room, animals, plumbing, priorities; the keeper's own filters besides the catalogue.
+         * @description Site, animals, plumbing, priorities, and the keeper's own filters besides the catalogue.
          */
         RankFiltersQuestion: {
             room: components["schemas"]["RoomIn"];
@@ -17277,7 +17289,7 @@ export interface components {
         };
         /**
          * Reading
-         * @description One test. At least one figure.
+         * @description One test with at least one figure.
          */
         Reading: {
             /**
@@ -17336,7 +17348,7 @@ export interface components {
         };
         /**
          * Reading
-         * @description One test. At least one figure.
+         * @description One test with at least one figure.
          */
         ReadingIn: {
             /**
@@ -17395,7 +17407,7 @@ export interface components {
         };
         /**
          * Recovery
-         * @description An address, one of its codes, and the password wanted.
+         * @description An email address, one of its codes, and the new password.
          */
         Recovery: {
             /** Email */
@@ -17410,7 +17422,7 @@ export interface components {
         };
         /**
          * Removed
-         * @description What was taken away.
+         * @description What was removed.
          */
         Removed: {
             /** Removed */
@@ -17418,7 +17430,7 @@ export interface components {
         };
         /**
          * Resources
-         * @description What the keeper has to hand.
+         * @description What the keeper has available.
          */
         Resources: {
             /**
@@ -17477,7 +17489,7 @@ export interface components {
         };
         /**
          * Resources
-         * @description What the keeper has to hand.
+         * @description What the keeper has available.
          */
         ResourcesIn: {
             /**
@@ -17536,7 +17548,7 @@ export interface components {
         };
         /**
          * Review
-         * @description A month after a change: whether it was worth it.
+         * @description Verdict on a change, a month later.
          */
         Review: {
             /**
@@ -17574,7 +17586,7 @@ export interface components {
         };
         /**
          * Review
-         * @description A month after a change: whether it was worth it.
+         * @description Verdict on a change, a month later.
          */
         ReviewIn: {
             /**
@@ -17612,7 +17624,7 @@ export interface components {
         };
         /**
          * Room
-         * @description The tank and what stands round it.
+         * @description The tank and its surroundings.
          */
         Room: {
             /**
@@ -17720,7 +17732,7 @@ export interface components {
         };
         /**
          * RoomAirAnswer
-         * @description Every outlet's air, the pumps' working points, and what one more would take.
+         * @description Air of every outlet, working points of the pumps, and the margin for one more outlet.
          */
         RoomAirAnswer: {
             /** Verdict */
@@ -17769,7 +17781,7 @@ export interface components {
         };
         /**
          * RoomAirQuestion
-         * @description Pumps, the main's pieces, and what hangs on it.
+         * @description Pumps, sections of the main, and the outlets on it.
          */
         RoomAirQuestion: {
             /** Pumps */
@@ -17786,7 +17798,7 @@ export interface components {
         };
         /**
          * RoomBrought
-         * @description The room a bundle made, and its tanks.
+         * @description The room made from a bundle, and its tanks.
          */
         RoomBrought: {
             /** Room Id */
@@ -17834,7 +17846,7 @@ export interface components {
         };
         /**
          * Room
-         * @description The tank and what stands round it.
+         * @description The tank and its surroundings.
          */
         RoomIn: {
             /**
@@ -17950,7 +17962,7 @@ export interface components {
         };
         /**
          * RoomOut
-         * @description A room as kept.
+         * @description A room as stored.
          */
         RoomOut: {
             /** Id */
@@ -17963,7 +17975,7 @@ export interface components {
         };
         /**
          * RoomOutlet
-         * @description One outlet: where it is let off the main, its line and valve, its lift.
+         * @description One outlet: its node on the main, its line and valve, its air lift.
          */
         RoomOutlet: {
             /** Key */
@@ -18096,7 +18108,7 @@ export interface components {
         };
         /**
          * RoomPump
-         * @description A pump by its two box figures, or by what else is known of it.
+         * @description An air pump by its two rated figures, or by whatever else is known of it.
          */
         RoomPump: {
             /** Key */
@@ -18131,7 +18143,7 @@ export interface components {
         };
         /**
          * RoomPump
-         * @description A pump by its two box figures, or by what else is known of it.
+         * @description An air pump by its two rated figures, or by whatever else is known of it.
          */
         RoomPumpIn: {
             /** Key */
@@ -18166,7 +18178,7 @@ export interface components {
         };
         /**
          * RoomSave
-         * @description A room as it is to be, and the version it was edited from.
+         * @description A room's plan, and the version it was edited from.
          */
         RoomSave: {
             /** Name */
@@ -18271,7 +18283,7 @@ export interface components {
         };
         /**
          * RoomView
-         * @description The board, the room's air, and what is said of both.
+         * @description The board, the room's air, and their description.
          */
         RoomView: {
             /** Verdict */
@@ -18308,7 +18320,7 @@ export interface components {
         };
         /**
          * RoomYearAnswer
-         * @description The ways, the cheapest first year first.
+         * @description The ways, cheapest first year first.
          */
         RoomYearAnswer: {
             /** Verdict */
@@ -18320,7 +18332,7 @@ export interface components {
         };
         /**
          * RoomYearQuestion
-         * @description The tanks by their water, and what electricity costs.
+         * @description The tanks by volume, and the price of electricity.
          */
         RoomYearQuestion: {
             /** Tanks L */
@@ -18407,7 +18419,7 @@ export interface components {
         };
         /**
          * Seed
-         * @description One spare sponge: where it stands and what it is worth. `question` is what the sums were given.
+         * @description One spare sponge: where it is and its film. `question` is the input of the computation.
          */
         Seed: {
             /** Key */
@@ -18440,7 +18452,7 @@ export interface components {
         };
         /**
          * SeedDonor
-         * @description The tank a film comes from: what it is fed, and for how long the piece has run in it.
+         * @description The tank a film comes from: its daily food or ammonia, and how long the piece has run in it.
          */
         SeedDonor: {
             /**
@@ -18456,7 +18468,7 @@ export interface components {
         };
         /**
          * SeedDonor
-         * @description The tank a film comes from: what it is fed, and for how long the piece has run in it.
+         * @description The tank a film comes from: its daily food or ammonia, and how long the piece has run in it.
          */
         SeedDonorIn: {
             /**
@@ -18472,7 +18484,7 @@ export interface components {
         };
         /**
          * SeedMove
-         * @description A seed lifted out, put in where it goes, or put back. `seed_key` is the key of its own entry.
+         * @description A spare sponge taken out, installed, or returned. `seed_key` is the key of its own entry.
          */
         SeedMove: {
             /**
@@ -18509,7 +18521,7 @@ export interface components {
         };
         /**
          * SeedMove
-         * @description A seed lifted out, put in where it goes, or put back. `seed_key` is the key of its own entry.
+         * @description A spare sponge taken out, installed, or returned. `seed_key` is the key of its own entry.
          */
         SeedMoveIn: {
             /**
@@ -18546,7 +18558,7 @@ export interface components {
         };
         /**
          * SeedRow
-         * @description One spare sponge and the tank it seeds in.
+         * @description One spare sponge and its donor tank.
          */
         SeedRow: {
             /** Tank Id */
@@ -18557,7 +18569,7 @@ export interface components {
         };
         /**
          * SeedSponge
-         * @description A spare sponge or media bag put in this tank to seed.
+         * @description A spare sponge or media bag added to this tank to seed.
          */
         SeedSponge: {
             /**
@@ -18587,7 +18599,7 @@ export interface components {
         };
         /**
          * SeedSponge
-         * @description A spare sponge or media bag put in this tank to seed.
+         * @description A spare sponge or media bag added to this tank to seed.
          */
         SeedSpongeIn: {
             /**
@@ -18617,7 +18629,7 @@ export interface components {
         };
         /**
          * SessionState
-         * @description Who is signed in, the token to send with changes, and whether the demo's blueprint is open.
+         * @description Who is signed in, the CSRF token, and whether the demo is available.
          */
         SessionState: {
             /** Signed In */
@@ -18639,7 +18651,7 @@ export interface components {
         };
         /**
          * Settings
-         * @description What many tanks are to have alike; what is left out stays each tank's own.
+         * @description Settings to apply to many tanks; fields left out stay each tank's own.
          */
         Settings: {
             /**
@@ -18674,7 +18686,7 @@ export interface components {
         };
         /**
          * SharedFlow
-         * @description What one tank gets.
+         * @description Flow of one tank.
          */
         SharedFlow: {
             /** Key */
@@ -18699,7 +18711,7 @@ export interface components {
         };
         /**
          * SharedSumpAnswer
-         * @description Flow of each tank, run-back of all, the water that is one.
+         * @description Flow of each tank, run-back of all, and the shared volume.
          */
         SharedSumpAnswer: {
             /** Verdict */
@@ -18783,7 +18795,7 @@ export interface components {
         };
         /**
          * SharedTank
-         * @description One tank on the sump: its water, how high its return comes out, the branch that feeds it, its overflow.
+         * @description One tank on the sump: its volume, the height of its return, its branch, its overflow.
          */
         SharedTank: {
             /** Key */
@@ -18932,7 +18944,7 @@ export interface components {
         };
         /**
          * ShoppingListQuestion
-         * @description The filters as they are to be fitted, the water, and how it will be cycled.
+         * @description The filters to be fitted, the water, and the cycling method.
          */
         ShoppingListQuestion: {
             /** Filters */
@@ -18993,7 +19005,7 @@ export interface components {
         };
         /**
          * Situation
-         * @description Where a tank stood when it came into the notebook, and since when; the newest counts.
+         * @description State of a tank when it was added, and since when; the newest counts.
          */
         Situation: {
             /**
@@ -19015,7 +19027,7 @@ export interface components {
         };
         /**
          * Situation
-         * @description Where a tank stood when it came into the notebook, and since when; the newest counts.
+         * @description State of a tank when it was added, and since when; the newest counts.
          */
         SituationIn: {
             /**
@@ -19037,7 +19049,7 @@ export interface components {
         };
         /**
          * SizingRule
-         * @description One school's demand. Flow schools give L/h; media gives kg; label gives the tank size to look for on a box.
+         * @description One rule's requirement. Flow rules give L/h; media gives kg; label gives the tank size to look for on a box.
          */
         SizingRule: {
             /**
@@ -19094,7 +19106,7 @@ export interface components {
         };
         /**
          * SockDaysAnswer
-         * @description Cloth in the water, and days to a wash.
+         * @description Area of cloth in the water, and days to a wash.
          */
         SockDaysAnswer: {
             /** Verdict */
@@ -19118,7 +19130,7 @@ export interface components {
         };
         /**
          * SockDaysQuestion
-         * @description The socks side by side under the drain, the food, and the water through them.
+         * @description The socks side by side under the drain, the food, and the flow.
          */
         SockDaysQuestion: {
             /** Return Lph */
@@ -19147,7 +19159,7 @@ export interface components {
         };
         /**
          * Solute
-         * @description One measured thing: now, in the tap, and the most wanted. All in one unit of the keeper's choice.
+         * @description One solute: its concentration now, in the tap, and the target, all in the keeper's unit.
          */
         Solute: {
             /**
@@ -19167,7 +19179,7 @@ export interface components {
         };
         /**
          * SoluteShare
-         * @description The share each solute asks for by itself, and where it ends after the change.
+         * @description The share each solute requires on its own, and its concentration after the change.
          */
         SoluteShare: {
             /**
@@ -19182,7 +19194,7 @@ export interface components {
         };
         /**
          * SolutionProduct
-         * @description Ammonia in water, by weight of NH3 in volume: grams in 100 mL.
+         * @description Ammonia solution, by mass of NH3 per volume: grams in 100 mL.
          */
         SolutionProduct: {
             /**
@@ -19203,7 +19215,7 @@ export interface components {
         };
         /**
          * SolutionProduct
-         * @description Ammonia in water, by weight of NH3 in volume: grams in 100 mL.
+         * @description Ammonia solution, by mass of NH3 per volume: grams in 100 mL.
          */
         SolutionProductIn: {
             /**
@@ -19236,7 +19248,7 @@ export interface components {
         };
         /**
          * Species
-         * @description One species or group. `figures` says where the figures come from.
+         * @description One species or group. `figures` names the source of its figures.
          */
         Species: {
             /** Id */
@@ -19332,7 +19344,7 @@ export interface components {
         };
         /**
          * Species
-         * @description One species or group. `figures` says where the figures come from.
+         * @description One species or group. `figures` names the source of its figures.
          */
         SpeciesIn: {
             /** Id */
@@ -19454,7 +19466,7 @@ export interface components {
         };
         /**
          * SpongeSeedAnswer
-         * @description Film on it, film it brings, and how long the way may still take.
+         * @description Film on it, film it brings, and how long transport may still take.
          */
         SpongeSeedAnswer: {
             /** Verdict */
@@ -19596,7 +19608,7 @@ export interface components {
         };
         /**
          * Stage
-         * @description One stage: done, begun or open, and where it stands in words.
+         * @description One stage: done, begun or open, and its state in words.
          */
         Stage: {
             /**
@@ -19614,7 +19626,7 @@ export interface components {
         };
         /**
          * Standard
-         * @description One school's bar.
+         * @description One standard's requirement and result.
          */
         Standard: {
             /**
@@ -19640,7 +19652,7 @@ export interface components {
         };
         /**
          * StateOut
-         * @description Where a tank stands, with every plan whole.
+         * @description State of a tank, with every plan complete.
          */
         StateOut: {
             /** @default null */
@@ -19707,7 +19719,7 @@ export interface components {
             plans: components["schemas"]["Plans"];
             /**
              * Filter Running
-             * @description Whether any filter runs, as far as was written down.
+             * @description Whether any filter runs, as far as recorded.
              */
             readonly filter_running: boolean;
         };
@@ -19731,7 +19743,7 @@ export interface components {
         };
         /**
          * StayOffQuestion
-         * @description What stays on, and the trials made so far, oldest first.
+         * @description The filters that stay on, and the trials so far, oldest first.
          */
         StayOffQuestion: {
             /**
@@ -19798,7 +19810,7 @@ export interface components {
         };
         /**
          * StepDone
-         * @description A fitting step ticked, or unticked.
+         * @description A fitting step ticked or unticked.
          */
         StepDone: {
             /**
@@ -19827,7 +19839,7 @@ export interface components {
         };
         /**
          * StepDone
-         * @description A fitting step ticked, or unticked.
+         * @description A fitting step ticked or unticked.
          */
         StepDoneIn: {
             /**
@@ -19856,7 +19868,7 @@ export interface components {
         };
         /**
          * StockPlan
-         * @description The animals wanted or kept.
+         * @description The animals planned or kept.
          */
         StockPlan: {
             /**
@@ -19876,7 +19888,7 @@ export interface components {
         };
         /**
          * StockPlan
-         * @description The animals wanted or kept.
+         * @description The animals planned or kept.
          */
         StockPlanIn: {
             /**
@@ -19896,7 +19908,7 @@ export interface components {
         };
         /**
          * StockView
-         * @description All that the Stock stage shows.
+         * @description Everything the Stock stage shows.
          */
         StockView: {
             /** Verdict */
@@ -19909,7 +19921,7 @@ export interface components {
         };
         /**
          * Stocking
-         * @description Animals put in (positive) or gone (negative): lost, or moved to another tank or home.
+         * @description Animals added (positive) or removed (negative): lost, or moved to another tank or home.
          */
         Stocking: {
             /**
@@ -19930,7 +19942,7 @@ export interface components {
         };
         /**
          * Stocking
-         * @description Animals put in (positive) or gone (negative): lost, or moved to another tank or home.
+         * @description Animals added (positive) or removed (negative): lost, or moved to another tank or home.
          */
         StockingIn: {
             /**
@@ -19951,7 +19963,7 @@ export interface components {
         };
         /**
          * StockingRampAnswer
-         * @description Steps in order; empty where even the first group is more than has been proven.
+         * @description Steps in order; empty where even the first group exceeds the proven capacity.
          */
         StockingRampAnswer: {
             /** Verdict */
@@ -19974,7 +19986,7 @@ export interface components {
         };
         /**
          * StockingRampQuestion
-         * @description The planned animals and what the tank has been seen to clear in a day.
+         * @description The planned animals, and what the tank has been seen to clear in a day.
          */
         StockingRampQuestion: {
             /**
@@ -20107,7 +20119,9 @@ export interface components {
         };
         /**
          * Supplies
-         * @description Air, warmth, and the water that evaporates. `air_words` says where the air comes from, or why the pump cannot do it; None without air-driven filters.
+         * @description Air, heat, and evaporation.
+         *
+         *     `air_words` says where the air comes from, or why the pump is too small; None without air-driven filters.
          */
         Supplies: {
             /** Air Words */
@@ -20120,7 +20134,7 @@ export interface components {
         };
         /**
          * Surroundings
-         * @description What stands round the tank.
+         * @description Surroundings of a tank.
          */
         Surroundings: {
             /**
@@ -20221,7 +20235,7 @@ export interface components {
         };
         /**
          * Surroundings
-         * @description What stands round the tank.
+         * @description Surroundings of a tank.
          */
         SurroundingsIn: {
             /**
@@ -20322,7 +20336,7 @@ export interface components {
         };
         /**
          * Suspect
-         * @description One cause and how much speaks for it.
+         * @description One possible cause and its score.
          */
         Suspect: {
             /**
@@ -20339,7 +20353,7 @@ export interface components {
         };
         /**
          * SuspectReading
-         * @description One figure that counts for less, and why.
+         * @description One figure with reduced weight, and why.
          */
         SuspectReading: {
             /** Day */
@@ -20354,7 +20368,7 @@ export interface components {
         };
         /**
          * Tables
-         * @description The reference tables the screens choose from.
+         * @description Reference tables for the screens.
          */
         Tables: {
             /** Species */
@@ -20374,7 +20388,7 @@ export interface components {
         };
         /**
          * Taken
-         * @description Whether a reading made an entry; a repeated send and a reading that tells nothing new make none.
+         * @description Whether a reading made an entry; a repeated reading or one without news makes none.
          */
         Taken: {
             /** Written */
@@ -20382,7 +20396,7 @@ export interface components {
         };
         /**
          * TakenOff
-         * @description A filter that was on the tank and is no longer, with the share of all film it held.
+         * @description A filter removed from the tank, with its share of the total film.
          */
         TakenOff: {
             /** Key */
@@ -20399,7 +20413,7 @@ export interface components {
         };
         /**
          * Takeover
-         * @description The old filter, the new, and what stands between them.
+         * @description The old filter, the new one, and what is still missing.
          */
         Takeover: {
             /** Old */
@@ -20413,7 +20427,7 @@ export interface components {
         };
         /**
          * TankCosts
-         * @description The year, and what was assumed for it.
+         * @description The year, and the assumptions behind it.
          */
         TankCosts: {
             year: components["schemas"]["YearCostAnswer"];
@@ -20508,7 +20522,7 @@ export interface components {
         };
         /**
          * TankState
-         * @description A tank, where it stands, and what is due. Temperature: one for every stage.
+         * @description A tank, its state, and what is due. Temperature: one for every stage.
          */
         TankState: {
             tank: components["schemas"]["TankOut"];
@@ -20525,7 +20539,7 @@ export interface components {
         };
         /**
          * TankView
-         * @description All that the Tank stage shows. `plan` has every default filled in; `assumed` when nothing was measured.
+         * @description Everything the Tank stage shows. `plan` has all defaults filled in; `assumed` when nothing was measured.
          */
         TankView: {
             plan: components["schemas"]["TankPlan"];
@@ -20768,7 +20782,7 @@ export interface components {
         };
         /**
          * TapWater
-         * @description What the tap brings.
+         * @description What the tap water contains.
          */
         TapWater: {
             /**
@@ -20815,7 +20829,7 @@ export interface components {
         };
         /**
          * TapWater
-         * @description What the tap brings.
+         * @description What the tap water contains.
          */
         TapWaterIn: {
             /**
@@ -20862,7 +20876,7 @@ export interface components {
         };
         /**
          * TestSeen
-         * @description A test and when it was made.
+         * @description A test and its time.
          */
         TestSeen: {
             /**
@@ -20887,7 +20901,7 @@ export interface components {
         };
         /**
          * ThrottleMarksAnswer
-         * @description The mark to set, where the fills reach so far.
+         * @description The mark to set, where the fills reach that far.
          */
         ThrottleMarksAnswer: {
             /** Verdict */
@@ -20921,7 +20935,7 @@ export interface components {
         };
         /**
          * TimedFlow
-         * @description A flow found another way than with a bucket.
+         * @description A flow measured by another method than a bucket.
          */
         TimedFlow: {
             /**
@@ -20972,7 +20986,7 @@ export interface components {
         };
         /**
          * TimedFlow
-         * @description A flow found another way than with a bucket.
+         * @description A flow measured by another method than a bucket.
          */
         TimedFlowIn: {
             /**
@@ -21059,7 +21073,7 @@ export interface components {
         };
         /**
          * Together
-         * @description Filters taken together on this tank.
+         * @description A set of filters on this tank.
          */
         Together: {
             /** Name */
@@ -21104,7 +21118,7 @@ export interface components {
         };
         /**
          * Trial
-         * @description One stop on trial, and what the tests after it showed.
+         * @description One trial stop, and the tests after it.
          */
         Trial: {
             /** Hours */
@@ -21223,7 +21237,7 @@ export interface components {
         };
         /**
          * UsedUp
-         * @description One thing that is bought again.
+         * @description One consumable.
          */
         UsedUp: {
             /** Name */
@@ -21353,7 +21367,7 @@ export interface components {
         };
         /**
          * WaterChange
-         * @description Water changed.
+         * @description A water change.
          */
         WaterChange: {
             /**
@@ -21377,7 +21391,7 @@ export interface components {
         };
         /**
          * WaterChangeAnswer
-         * @description Share and litres, with the solute that decides it; in how many parts, so that pH moves no more than it may.
+         * @description Share and litres, the deciding solute, and the number of parts that keeps the pH shift within bounds.
          */
         WaterChangeAnswer: {
             /** Verdict */
@@ -21424,7 +21438,7 @@ export interface components {
         };
         /**
          * WaterChange
-         * @description Water changed.
+         * @description A water change.
          */
         WaterChangeIn: {
             /**
@@ -21448,7 +21462,7 @@ export interface components {
         };
         /**
          * WaterChangeQuestion
-         * @description The water, what is in it, and how cold the tap is.
+         * @description The water, its solutes, and the temperature of the tap.
          */
         WaterChangeQuestion: {
             /**
@@ -21524,7 +21538,7 @@ export interface components {
         };
         /**
          * WhatIf
-         * @description One change and the range it leads to; `sooner_days` compares medians, under 0 for later, null without a date.
+         * @description One change and its range; `sooner_days` compares medians, negative for later, null without a date.
          */
         WhatIf: {
             /** Name */
@@ -21542,7 +21556,7 @@ export interface components {
         };
         /**
          * WhatIfChange
-         * @description One thing done otherwise from today on. What is left out stays as it is.
+         * @description One thing done differently from today on; fields left out stay as they are.
          */
         WhatIfChange: {
             /** Name */
@@ -21572,7 +21586,7 @@ export interface components {
         };
         /**
          * Withdrawal
-         * @description Takes back the entry it supersedes (undo).
+         * @description Withdraws the entry it supersedes (undo).
          */
         Withdrawal: {
             /**
@@ -21583,7 +21597,7 @@ export interface components {
         };
         /**
          * Word
-         * @description One word and what it means.
+         * @description One word and its meaning.
          */
         Word: {
             /**
@@ -21598,7 +21612,7 @@ export interface components {
         };
         /**
          * WorkingLine
-         * @description One line a person can follow on paper.
+         * @description One line of a calculation that a person can follow on paper.
          */
         WorkingLine: {
             /** Symbol */
@@ -21631,7 +21645,7 @@ export interface components {
         };
         /**
          * WornPart
-         * @description A part that wears, and whether its time has come.
+         * @description A part that wears, and whether it is due.
          */
         WornPart: {
             /** Part */
@@ -21647,7 +21661,9 @@ export interface components {
         };
         /**
          * WrittenUnit
-         * @description How one kind of figure is written: figure = home × factor + offset, with so many more decimals than the home unit's.
+         * @description Format of one kind of quantity:
+         *
+         *     figure = home × factor + offset, with this many more decimals than the home unit's.
          */
         WrittenUnit: {
             /** Home */
@@ -21669,7 +21685,7 @@ export interface components {
         };
         /**
          * YearCostAnswer
-         * @description The dearest first.
+         * @description The most expensive first.
          */
         YearCostAnswer: {
             /** Verdict */
@@ -21685,7 +21701,7 @@ export interface components {
         };
         /**
          * YearCostQuestion
-         * @description What runs, what is poured, what is bought again.
+         * @description Devices, water, and consumables.
          */
         YearCostQuestion: {
             /** Devices */
@@ -21721,7 +21737,7 @@ export interface components {
         };
         /**
          * YearWay
-         * @description One way: what it costs, asks and risks.
+         * @description One way: its cost, effort and risk.
          */
         YearWay: {
             /**
@@ -21761,7 +21777,7 @@ export interface components {
         };
         /**
          * Years
-         * @description What is coming for a tank that runs; each none where nothing can be said.
+         * @description Outlook for a running tank; each field None where nothing can be said.
          */
         Years: {
             nitrate: components["schemas"]["NitrateRhythmAnswer"] | null;

@@ -1,4 +1,4 @@
-"""The web application: sessions, resources, the compute blueprint, errors."""
+"""The web application: sessions, resources, computations, errors."""
 
 from reedmace.api.application import Settings, create_app
 

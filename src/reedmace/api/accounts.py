@@ -28,7 +28,7 @@ Password = Annotated[
 
 
 class Credentials(BaseModel):
-    """An address and a password."""
+    """An email address and a password."""
 
     model_config = ConfigDict(extra="forbid")
     email: Email
@@ -70,7 +70,7 @@ class Closing(BaseModel):
 
 
 class SessionState(BaseModel):
-    """Who is signed in, the token to send with changes, and whether the demo's blueprint is open."""
+    """Who is signed in, the CSRF token, and whether the demo is available."""
 
     signed_in: bool
     email: str | None
@@ -85,7 +85,7 @@ EASY = ("password", "passwort", "qwerty", "qwertz", "letmein", "welcome", "ilove
 
 
 def weak(password: str, email: str) -> None:
-    """Refuse what is guessed first. Raises a 422 problem. password: wanted; email: of the account."""
+    """Reject an easily guessed password. Raises a 422 problem. password: wanted; email: of the account."""
     low = password.lower()
     rest = low.replace(email.lower().partition("@")[0], "")
     for easy in EASY:
@@ -101,7 +101,7 @@ def weak(password: str, email: str) -> None:
 
 
 class NewAccount(SessionState):
-    """A new account, signed in, and the codes by which its keeper comes back in when the password is lost."""
+    """A new account, signed in, with its recovery codes."""
 
     recovery_codes: list[str]
 
@@ -128,7 +128,7 @@ def _end() -> None:
 
 
 def let_in(who: Keeper) -> SessionState:
-    # A fresh session at the change of privilege: nothing set before sign-in carries over.
+    # A new session on a change of privilege: nothing from before sign-in carries over.
     _end()
     login_user(CurrentKeeper(who, g.accounts.begin(who, g.now.replace(tzinfo=None))))
     return _state()
@@ -149,7 +149,7 @@ def read_session() -> SessionState:
 @blueprint.output(NewAccount, status_code=201)
 @blueprint.doc(responses={403: "CSRF token missing", 409: "Address taken", 422: "Not usable", 429: "Paused"})
 def sign_up(json_data: SignUp) -> NewAccount:
-    """Make an account and sign in. Its recovery codes are told this once."""
+    """Make an account and sign in. Its recovery codes are shown only here."""
     weak(json_data.password, json_data.email)
     now, units = g.now.replace(tzinfo=None), units_of_locale(json_data.locale)
     who = g.accounts.sign_up(json_data.email, json_data.password, now, request.remote_addr or "", units.model_dump())
@@ -174,11 +174,11 @@ def sign_in(json_data: Credentials) -> SessionState:
 @blueprint.output(SessionState, status_code=201)
 @blueprint.doc(responses={403: "CSRF token missing", 404: "No demo here", 429: "Paused"})
 def sign_in_demo() -> SessionState:
-    """Look round as the demo keeper, where the demo runs, in a copy of its tanks that is forgotten after a day."""
+    """Enter the demo, where it is available, in a copy of its tanks that is deleted after a day."""
     who = g.accounts.by_email(DEMO_EMAIL) if current_app.config["REEDMACE"].demo else None
     if who is None:
         raise ProblemError(404, "No demo here", "This server was started without the demo.")
-    # Everyone looks round in tanks of their own, so that nobody meets, or spoils, another's.
+    # Every visitor has a private copy, so that visitors cannot see or change each other's tanks.
     template = Tanks(g.database, who.id)
     visitor = g.accounts.visitor(g.now.replace(tzinfo=None), request.remote_addr or "", who.units)
     own = Tanks(g.database, visitor.id)
@@ -194,7 +194,7 @@ def sign_in_demo() -> SessionState:
 @blueprint.output(SessionState)
 @blueprint.doc(responses={403: "CSRF token missing"})
 def sign_out() -> SessionState:
-    """Sign out: this browser's sign-in ends on the server too."""
+    """Sign out; the session is deleted on the server too."""
     _end()
     return _state()
 
@@ -204,14 +204,14 @@ def sign_out() -> SessionState:
 @blueprint.output(SessionState)
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
 def choose_units(json_data: Units) -> SessionState:
-    """Choose the units everything is read in."""
+    """Choose the units of all answers."""
     g.accounts.choose_units(keeper().id, json_data.model_dump())
     current_user.keeper = replace(keeper(), units=json_data.model_dump())
     return _state()
 
 
 def own_account() -> None:
-    """Refuse what would close the demo for everyone. Raises a 403 problem."""
+    """Reject what would close the demo for everyone. Raises a 403 problem."""
     if keeper().visiting or (keeper().email == DEMO_EMAIL and current_app.config["REEDMACE"].demo):
         raise ProblemError(
             403,
@@ -250,7 +250,7 @@ def change_email(json_data: EmailChange) -> SessionState:
     responses={401: "Not signed in", 403: "CSRF token missing or wrong password", 422: "Not usable", 429: "Paused"}
 )
 def close_account(json_data: Closing) -> SessionState:
-    """Take the account away with every tank and logbook in it. There is no way back."""
+    """Delete the account with all tanks and logbooks. This cannot be undone."""
     own_account()
     if not g.accounts.close(keeper().id, json_data.password, request.remote_addr or "", g.now.replace(tzinfo=None)):
         raise ProblemError(403, "Account not closed", "The password is not right.")

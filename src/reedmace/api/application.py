@@ -1,4 +1,4 @@
-"""The Flask application, made from settings. It keeps nothing between requests."""
+"""The Flask application factory. The application keeps no state between requests."""
 
 import os
 from dataclasses import dataclass
@@ -45,12 +45,12 @@ from reedmace.api.session import CurrentKeeper, check_csrf
 from reedmace.store import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, connect
 
 SAME_FOR_ALL = ("/api/compute", "/api/openapi.json")
-"""Answers that depend on the program and the units alone: a browser that has one asks whether it still holds."""
+"""Endpoints whose answers depend only on the program and the units; they carry an ETag."""
 
 
 @dataclass(frozen=True)
 class Settings:
-    """What an operator decides."""
+    """Settings of an operator."""
 
     database_url: str
     secret_key: str
@@ -93,7 +93,7 @@ def create_app(settings: Settings) -> APIFlask:
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_COOKIE_SECURE=settings.behind_tls,
         PERMANENT_SESSION_LIFETIME=SIGNED_IN_FOR,
-        # An answer still on its way when the keeper signs out must not bring the old cookie back.
+        # A late response after sign-out must not restore the old cookie.
         SESSION_REFRESH_EACH_REQUEST=False,
         MAX_CONTENT_LENGTH=2_000_000,
         OPENAPI_VERSION="3.1.0",
@@ -142,7 +142,7 @@ def create_app(settings: Settings) -> APIFlask:
     ):
         app.register_blueprint(blueprint)
     app.spec_processor(partial(describe, app))
-    # Answers are pressed as they go; the cookie is SameSite, so no other page can have ours pressed beside its own words.
+    # Responses are compressed; the cookie is SameSite, so other pages cannot trigger compression of ours beside their input.
     app.config |= {"COMPRESS_MIMETYPES": ["application/json", "application/problem+json", "text/csv"]}
     app.config |= {"COMPRESS_ALGORITHM": ["br", "gzip"], "COMPRESS_BR_LEVEL": 4, "COMPRESS_LEVEL": 5}
     Compress(app)
@@ -172,13 +172,13 @@ def _add_headers(settings: Settings, response: Response) -> Response:
     response.headers.update(static_site.FIXED)
     response.headers["Content-Security-Policy"] = static_site.policy()
     if request.path.startswith(("/look/", "/join/", "/api/look/", "/api/invites/")):
-        # The address is the secret: it goes nowhere else, and into no index.
+        # The address is the secret: no referrer, no indexing.
         response.headers["Referrer-Policy"] = "no-referrer"
         response.headers["X-Robots-Tag"] = "noindex, nofollow"
     if settings.behind_tls:
         response.headers["Strict-Transport-Security"] = "max-age=31536000"
     if request.path in SAME_FOR_ALL and request.method in ("GET", "HEAD") and response.status_code == 200:
-        # By what stands in it, not by when or by whom: every worker and every machine gives the same mark.
+        # ETag by content, so every worker and machine computes the same.
         response.headers["Cache-Control"] = "private, no-cache"
         response.vary.add("Reedmace-Units")
         response.add_etag()

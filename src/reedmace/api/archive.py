@@ -1,4 +1,4 @@
-"""Tanks out of sight, tanks brought back, and a copy of a tank's plans."""
+"""Archived and removed tanks, their restoration, and a copy of a tank's plans."""
 
 from apiflask import APIBlueprint
 from flask import g
@@ -15,7 +15,7 @@ blueprint = APIBlueprint("aside", __name__, url_prefix="/api", tag="Tanks")
 
 
 class AsideOut(BaseModel):
-    """A tank out of sight; until when it can be brought back, null for ever."""
+    """An archived or removed tank; until when it can be restored, null for always."""
 
     id: int = Field(ge=1, le=2**53)
     name: str
@@ -24,7 +24,7 @@ class AsideOut(BaseModel):
 
 
 class AsideList(BaseModel):
-    """What is set aside, last first."""
+    """Archived and removed tanks, newest first."""
 
     tanks: list[AsideOut]
 
@@ -33,7 +33,7 @@ class AsideList(BaseModel):
 @blueprint.output(AsideList)
 @blueprint.doc(responses={401: "Not signed in"})
 def list_aside() -> AsideList:
-    """Tanks out of sight."""
+    """Archived and removed tanks."""
     rows = tanks().aside(g.now)
     return AsideList(
         tanks=[
@@ -47,7 +47,7 @@ def list_aside() -> AsideList:
 @blueprint.output(AsideList)
 @blueprint.doc(responses=REFUSED)
 def archive_tank(tank_id: int) -> AsideList:
-    """Put a tank out of sight with its logbook."""
+    """Archive a tank with its logbook."""
     tanks().put_aside(tank_id, "archived", g.now)
     return list_aside()
 
@@ -56,14 +56,14 @@ def archive_tank(tank_id: int) -> AsideList:
 @blueprint.output(TankOut)
 @blueprint.doc(responses=REFUSED)
 def bring_back(tank_id: int) -> TankOut:
-    """Bring an archived tank back, or one removed within the day."""
+    """Restore an archived tank, or one removed within a day."""
     mine = tanks()
     tank = mine.bring_back(tank_id, g.now)
     return tank_out(tank, stage_rows(replay(mine.recent(tank_id)), g.now))
 
 
 def planned_alike(state: LogbookState) -> list[Entry]:
-    """The plans of a tank as a new one begins with them. state: of the tank that is copied."""
+    """Plan entries of a new tank copied from a state. state: of the tank that is copied."""
     plans = [p for p in (state.tank_plan, state.stock_plan, state.filter_plan, state.fit_plan, state.kit_plan) if p]
     return [
         Entry(id=n, key=f"copied-{n}", at=g.now, written_at=g.now, body=p.body)
@@ -77,7 +77,7 @@ def planned_alike(state: LogbookState) -> list[Entry]:
 @blueprint.output(TankOut, status_code=201)
 @blueprint.doc(responses=REFUSED)
 def copy_tank(tank_id: int, json_data: TankIn) -> TankOut:
-    """A new tank planned as this one stands: sizes, animals, filter, fitting, kit. Its history stays where it happened."""
+    """A new tank planned like this one: sizes, animals, filter, fitting, kit. Its history is not copied."""
     mine = tanks()
     entries = planned_alike(replay(mine.recent(tank_id)))
     tank = mine.bring(json_data.name.strip(), entries, g.now)

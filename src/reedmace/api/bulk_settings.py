@@ -1,4 +1,4 @@
-"""Settings of many tanks at once: what matters in choosing, the day for changes, the room's air, the price of a kWh."""
+"""Settings of many tanks at once: priorities, weekday of changes, the room's air, the price of a kWh."""
 
 from typing import Annotated
 
@@ -20,7 +20,7 @@ blueprint = APIBlueprint("settings_of_many", __name__, url_prefix="/api", tag="R
 
 
 class Settings(BaseModel):
-    """What many tanks are to have alike; what is left out stays each tank's own."""
+    """Settings to apply to many tanks; fields left out stay each tank's own."""
 
     model_config = ConfigDict(extra="forbid")
     key: Annotated[Key, Field(max_length=40)]
@@ -39,14 +39,14 @@ class Settings(BaseModel):
 
 
 def _plans(state: LogbookState, asked: Settings) -> list[tuple[TankPlan | FilterPlan, Entry | None]]:
-    """Each plan as it is to be, with the one it replaces; none where a tank has it so already."""
+    """Each changed plan with the one it replaces; none where a tank already has the setting."""
     found: list[tuple[TankPlan | FilterPlan, Entry | None]] = []
     chosen = {n: v for n in ("priorities", "price_per_kwh") if (v := getattr(asked, n)) is not None}
     if chosen:
         found.append((filter_plan(state).model_copy(update=chosen), state.filter_plan))
     place = {n: v for n in ("change_weekday", "room_c") if (v := getattr(asked, n)) is not None}
     body = state.tank_plan.body if state.tank_plan else None
-    # A tank that was never measured is given no sizes by this.
+    # A tank that was never measured gets no sizes by this.
     if place and isinstance(body, TankPlan):
         found.append(
             (body.model_copy(update={"surroundings": body.surroundings.model_copy(update=place)}), state.tank_plan)
@@ -59,7 +59,7 @@ def _plans(state: LogbookState, asked: Settings) -> list[tuple[TankPlan | Filter
 @blueprint.output(ManyWritten, status_code=201)
 @blueprint.doc(responses=REFUSED)
 def set_many(json_data: Settings) -> ManyWritten:
-    """Set the same in many tanks: written in each logbook as its plan, all or none. A tank never measured keeps no weekday."""
+    """Apply settings to many tanks: one plan entry each, all or none. A tank never measured keeps no weekday."""
     ids = list(dict.fromkeys(json_data.tank_ids))
     own_tanks(ids, "tank_ids")
     mine = tanks()

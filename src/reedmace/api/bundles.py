@@ -16,18 +16,18 @@ from reedmace.logbook.stages.stage_rows import stage_rows
 blueprint = APIBlueprint("bundles", __name__, url_prefix="/api", tag="Bundles")
 
 LARGEST_BUNDLE = 48_000_000
-"""Bytes of a logbook that may come back: some hundred thousand entries, years of what devices write."""
+"""Largest accepted bundle in bytes: some hundred thousand entries, years of device readings."""
 
 
 @blueprint.before_request
 def _room_for_a_logbook() -> None:
-    """A keeper's own logbook may be larger than anything else that is sent."""
+    """Raise the size limit: a logbook may be larger than any other request."""
     if request.method == "POST" and current_user.is_authenticated:
         request.max_content_length = LARGEST_BUNDLE
 
 
 class Brought(BaseModel):
-    """The tank a bundle made."""
+    """The tank made from a bundle."""
 
     tank_id: int = Field(ge=1, le=2**53)
     entries: int = Field(ge=0)
@@ -43,7 +43,7 @@ def read_bundle_schema() -> Any:
 @blueprint.get("/tanks/<int:tank_id>/bundle.json")
 @blueprint.doc(responses={**file_of("application/json", "Bundle"), **READ})
 def read_bundle(tank_id: int) -> Response:
-    """A tank's whole logbook, with what was corrected and taken back."""
+    """A tank's whole logbook, corrected and withdrawn entries included."""
     mine = tanks()
     text = write_bundle(mine.get(tank_id).name, mine.entries(tank_id), g.now)
     headers = {"Content-Disposition": f'attachment; filename="tank-{tank_id}.json"'}
@@ -53,7 +53,7 @@ def read_bundle(tank_id: int) -> Response:
 @blueprint.get("/account/everything.json")
 @blueprint.doc(responses={**file_of("application/json", "Every bundle"), 401: "Not signed in"})
 def read_everything() -> Response:
-    """Every tank's whole logbook in one file, archived ones too: a list of bundles, each of which can be brought in."""
+    """Every tank's whole logbook in one file, archived ones too: a list of bundles, each importable."""
     mine = tanks()
     held = [(t.id, t.name) for t in mine.all()] + [(t.id, t.name) for t in mine.aside(g.now) if t.how == "archived"]
     text = ",\n".join(write_bundle(name, mine.entries(tank_id), g.now) for tank_id, name in held)
@@ -71,7 +71,7 @@ def read_everything() -> Response:
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
 def bring_bundle(json_data: Bundle) -> Brought:
     """Make a tank from a bundle: all of it or nothing."""
-    # A plan that cannot be worked out is refused here rather than met on every page later.
+    # An inconsistent plan is rejected here rather than failing on every page later.
     stage_rows(replay(json_data.entries), g.now)
     tank = tanks().bring(json_data.tank.strip(), json_data.entries, g.now)
     return Brought(tank_id=tank.id, entries=len(json_data.entries))

@@ -23,13 +23,13 @@ blueprint = APIBlueprint("calendar", __name__, url_prefix="/api", tag="Account")
 
 
 class CalendarLink(BaseModel):
-    """Since when there is a link; none where there is none."""
+    """Creation time of the link; null without one."""
 
     made_at: AwareDatetime | None
 
 
 class CalendarMade(CalendarLink):
-    """The link itself, told this once."""
+    """The link itself, shown only here."""
 
     url: str
 
@@ -50,7 +50,7 @@ class AheadList(BaseModel):
 
 
 def calendar_rows(state: LogbookState, now: datetime, *, again: bool = False) -> list[Due]:
-    """What is due of one tank, its cycle included. state: the tank's; now: aware time; again: every time it comes back."""
+    """Due tasks of one tank, its cycle included. state: the tank's; now: aware time; again: all occurrences."""
     rows = due(state, now, again=again)
     log = cycle_log(state, now)
     if log is not None and not log.settled():
@@ -63,7 +63,7 @@ def calendar_rows(state: LogbookState, now: datetime, *, again: bool = False) ->
 @blueprint.get("/tanks/<int:tank_id>/calendar.ics")
 @blueprint.doc(responses={**file_of("text/calendar", "iCalendar"), **READ})
 def read_calendar(tank_id: int) -> Response:
-    """Leak checks, care, spare sponges and what comes next in the cycle of one tank as iCalendar."""
+    """Due tasks of one tank as iCalendar: leak checks, care, spare sponges, the cycle."""
     mine = tanks()
     name, state = mine.get(tank_id).name, replay(mine.recent(tank_id))
     text = write_calendar([(tank_id, name, one) for one in calendar_rows(state, g.now)], g.now)
@@ -75,7 +75,7 @@ def read_calendar(tank_id: int) -> Response:
 @blueprint.output(AheadList)
 @blueprint.doc(responses={401: "Not signed in"})
 def read_ahead() -> AheadList:
-    """What is due in all tanks over the coming weeks, every time it comes back."""
+    """Due tasks of all tanks over the coming weeks, all occurrences."""
     mine = tanks()
     entries = mine.recent_of_all()
     rows: list[AheadRow] = []
@@ -94,7 +94,7 @@ def read_ahead() -> AheadList:
 @blueprint.output(CalendarLink)
 @blueprint.doc(responses={401: "Not signed in"})
 def read_link() -> CalendarLink:
-    """Whether there is a link to all tanks' calendar. The link itself is told only when it is made."""
+    """Whether a calendar link exists. The link itself is shown only when it is made."""
     return CalendarLink(made_at=g.accounts.calendar_since(keeper().id))
 
 
@@ -102,7 +102,7 @@ def read_link() -> CalendarLink:
 @blueprint.output(CalendarMade, status_code=201)
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing"})
 def make_link() -> CalendarMade:
-    """Make a link to all tanks' calendar; an older one opens nothing from now on."""
+    """Make a calendar link; an older one stops working."""
     token = g.accounts.calendar_link(keeper().id, g.now.replace(tzinfo=None))
     return CalendarMade(made_at=g.now, url=url_for("calendar.read_feed", token=token, _external=True))
 
@@ -119,7 +119,7 @@ def end_link() -> CalendarLink:
 @blueprint.get("/calendar/<token>.ics")
 @blueprint.doc(responses={**file_of("text/calendar", "iCalendar"), 404: READ[404]})
 def read_feed(token: str) -> Response:
-    """What is due in all tanks, for any calendar that subscribes. Whoever has the link may read it."""
+    """Due tasks of all tanks, for a calendar that subscribes. Anyone with the link may read it."""
     who = g.accounts.by_calendar(token)
     if who is None:
         raise ProblemError(404, "Not found", "This link opens nothing: it was revoked, or made anew.")
@@ -131,7 +131,7 @@ def read_feed(token: str) -> Response:
             try:
                 found = calendar_rows(replay(entries.get(tank.id, [])), g.now)
             except CannotAnswer:
-                # One tank whose figures do not agree leaves the others their dates.
+                # A tank with inconsistent figures does not hide the others' dates.
                 continue
             rows += [(tank.id, tank.name, one) for one in found]
     text = write_calendar(rows, g.now)

@@ -1,4 +1,4 @@
-"""The compute blueprint: every named computation at its own address, with its own schema."""
+"""Every named computation at its own address, with its own schema."""
 
 from typing import Any
 
@@ -44,14 +44,14 @@ class NitrogenShares(BaseModel):
 
 
 class KindTitle(BaseModel):
-    """A kind of filter as it is called."""
+    """A filter kind and its title."""
 
     kind: KindName
     title: str
 
 
 class Tables(BaseModel):
-    """The reference tables the screens choose from."""
+    """Reference tables for the screens."""
 
     species: list[Species]
     catalogue: list[Filter]

@@ -1,4 +1,4 @@
-"""Long sums take turns, so that typing never waits behind them: a few run at once, a few wait, the rest are told to ask again."""
+"""Limits concurrent long computations: a few run, a few wait, the rest are rejected with Retry-After."""
 
 import math
 import threading
@@ -25,17 +25,17 @@ LONG_SUMS = frozenset(
     }
 )
 RUNNING, WAITING, WAIT_S = 2, 3, 8.0
-"""Of one process, which has more threads than both together; beyond them a long sum is refused at once."""
+"""Per process: computations running and waiting, and the longest wait in s."""
 LOOK_S = 0.1
-"""So often one that waits looks whether its keeper is still there."""
+"""Interval at which a waiting request checks that its client is still connected, s."""
 RUNNING_OF_ONE, INSIDE_OF_ONE = 1, 3
-"""Of one address, so that nobody takes every turn."""
+"""Running and waiting computations allowed per client address."""
 STRANGER_S, STRANGER_SHARE = 20.0, 0.25
-"""CPU seconds of long sums an address that is not signed in has at hand, and how much of each second comes back to it."""
+"""CPU seconds of long computations for an address without sign-in, and the share refilled per second."""
 
 
 class Slots:
-    """Turns for the long sums of this process. They say who computes when, never what comes out.
+    """Concurrency limiter of this process. It affects when a computation runs, never its result.
 
     now, worked: clocks, s: the wall's, and this thread's work.
     """
@@ -50,7 +50,7 @@ class Slots:
         self._spent: dict[str, tuple[float, float]] = {}
 
     def enter(self) -> None:
-        """Wait for a turn where this request is a long sum. Raises a 503 or 429 problem when it is not to have one."""
+        """Wait for a slot if this request is a long computation. Raises a 503 or 429 problem when rejected."""
         if not _is_long():
             return
         who = network_of(request.remote_addr or "")
@@ -71,11 +71,11 @@ class Slots:
         g.slot = (who, self._worked(), stranger)
 
     def _wait(self, who: str) -> None:
-        """Until it is this one's turn. Raises a problem when that takes too long, or nobody waits for the answer any more."""
+        """Wait until a slot is free. Raises a problem on timeout, or when the client has disconnected."""
         gone: Callable[[], bool] = request.environ.get("waitress.client_disconnected", lambda: False)
         end = self._now() + WAIT_S
         while True:
-            # Typing on asks anew and hangs up on the question before.
+            # A new keystroke sends a new request and drops the one before.
             if gone():
                 raise _dropped()
             if self._free(who):
@@ -85,7 +85,7 @@ class Slots:
             self._turn.wait(LOOK_S)
 
     def leave(self, _: BaseException | None) -> None:
-        """Give the turn back, and write down what a stranger has used."""
+        """Release the slot, and record the CPU time of an anonymous address."""
         held = g.pop("slot", None)
         if held is None:
             return
@@ -103,7 +103,7 @@ class Slots:
         return self._running.total() < RUNNING and self._running[who] < RUNNING_OF_ONE
 
     def _owed(self, who: str) -> float:
-        """Seconds of sums an address has used and not yet got back."""
+        """CPU seconds an address has used and not yet regained."""
         spent, at = self._spent.get(who, (0.0, 0.0))
         return max(spent - STRANGER_SHARE * (self._now() - at), 0.0)
 
@@ -146,7 +146,7 @@ def _spent(wait_s: float) -> ProblemError:
 
 
 def install(app: Flask) -> Slots:
-    """Give `app` its turns."""
+    """Install the limiter. app: the application."""
     slots = Slots()
     app.before_request(slots.enter)
     app.teardown_request(slots.leave)

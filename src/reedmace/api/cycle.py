@@ -1,4 +1,4 @@
-"""The cycle of a tank: what to do, when it is ready, its readings in and out, its model as SBML."""
+"""The cycle of a tank: advice, readiness, readings in and out, its model as SBML."""
 
 from typing import Any
 
@@ -43,7 +43,7 @@ SHOWN_ROWS = 200
 
 
 class CycleState(BaseModel):
-    """Everything the Cycle stage shows. `log` is what the sums were given, so anyone can ask them again."""
+    """Everything the Cycle stage shows. `log` is the input of the computations, so they can be repeated."""
 
     log: CycleLog | None
     advice: CycleAdviceAnswer | None
@@ -61,14 +61,14 @@ class CycleState(BaseModel):
 
 
 class CsvImport(BaseModel):
-    """How many readings were new; rows already there are not added twice."""
+    """Number of new readings; rows already present are not added twice."""
 
     added: int = Field(ge=0)
     known: int = Field(ge=0)
 
 
 class CsvPreview(BaseModel):
-    """What a file would write, and every fault in it; nothing is written."""
+    """Preview of an import, with every fault; nothing is written."""
 
     columns: list[FoundColumn]
     date_order: str
@@ -82,9 +82,9 @@ class CsvPreview(BaseModel):
 @blueprint.output(CycleState)
 @blueprint.doc(responses=READ)
 def read_cycle(tank_id: int) -> CycleState:
-    """What to do today, when it will be ready, whether it is."""
+    """Today's actions, the forecast, and readiness."""
     state = replay(tanks().recent(tank_id))
-    # Animals without a cycle plan are judged all the same.
+    # Animals without a cycle plan are judged too.
     log = cycle_log(state, g.now) or care_log(state, g.now)
     if log is None:
         return CycleState(
@@ -117,7 +117,7 @@ def read_readings(tank_id: int) -> Response:
 @blueprint.output(CsvImport, status_code=201)
 @blueprint.doc(responses=REFUSED)
 def import_readings(tank_id: int) -> CsvImport:
-    """Take readings from CSV: every row or none, each faulty row named."""
+    """Import readings from CSV: all rows or none, each faulty row named."""
     state = replay(tanks().entries(tank_id))
     news, errors = read_csv(csv_text(), g.now)
     refuse_rows(errors)
@@ -125,7 +125,7 @@ def import_readings(tank_id: int) -> CsvImport:
 
 
 def _kept(state: LogbookState) -> set[str]:
-    """Keys of the readings by what they say: a reading typed here, written out and taken back is the same one."""
+    """Keys of the readings by content, so that an exported reading is not imported again."""
     return {reading_key(e.at, e.body) for e in state.readings if isinstance(e.body, Reading)}
 
 
@@ -134,7 +134,7 @@ def _kept(state: LogbookState) -> set[str]:
 @blueprint.output(CsvPreview)
 @blueprint.doc(responses=REFUSED)
 def preview_readings(tank_id: int, json_data: MappedCsv) -> CsvPreview:
-    """Show what a CSV of past readings holds under this mapping. Writes nothing."""
+    """Preview of a CSV of past readings under this mapping. Writes nothing."""
     kept = _kept(replay(tanks().entries(tank_id)))
     found = read_mapped(json_data, g.now)
     return CsvPreview(
@@ -156,7 +156,7 @@ def preview_readings(tank_id: int, json_data: MappedCsv) -> CsvPreview:
 @blueprint.output(CsvImport, status_code=201)
 @blueprint.doc(responses=REFUSED)
 def import_mapped(tank_id: int, json_data: MappedCsv) -> CsvImport:
-    """Take past readings under this mapping: every row or none."""
+    """Import past readings under this mapping: all rows or none."""
     state = replay(tanks().entries(tank_id))
     found = read_mapped(json_data, g.now)
     refuse_rows(found.faults)
@@ -173,7 +173,7 @@ def _write(tank_id: int, state: LogbookState, news: list[NewEntry]) -> CsvImport
 @blueprint.get("/tanks/<int:tank_id>/cycle.sbml")
 @blueprint.doc(responses={**file_of("application/xml", "SBML L3V1"), **READ, 409: "No cycle is planned"})
 def read_sbml(tank_id: int) -> Response:
-    """The cycle's model as parametrised for this tank, to be run by anyone."""
+    """The cycle's model with this tank's parameters."""
     mine = tanks()
     name, log = mine.get(tank_id).name, cycle_log(replay(mine.entries(tank_id)), g.now)
     if log is None:

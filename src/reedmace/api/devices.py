@@ -20,7 +20,7 @@ blueprint = APIBlueprint("devices", __name__, url_prefix="/api", tag="Devices")
 
 
 class DeviceIn(BaseModel):
-    """A device to be."""
+    """A device to be registered."""
 
     model_config = ConfigDict(extra="forbid")
     name: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
@@ -52,20 +52,20 @@ class DeviceList(BaseModel):
 
 
 class DeviceMade(BaseModel):
-    """A new device and its token, shown this once."""
+    """A new device and its token, shown only here."""
 
     device: DeviceOut
     token: str
 
 
 class DeviceRemoved(BaseModel):
-    """A device that may no longer write."""
+    """A device whose token was revoked."""
 
     removed: bool
 
 
 class Taken(BaseModel):
-    """Whether a reading made an entry; a repeated send and a reading that tells nothing new make none."""
+    """Whether a reading made an entry; a repeated reading or one without news makes none."""
 
     written: bool
 
@@ -93,7 +93,7 @@ def list_devices(tank_id: int) -> DeviceList:
 @blueprint.output(DeviceMade, status_code=201)
 @blueprint.doc(responses={**WRITE, 422: "Not usable"})
 def make_device(tank_id: int, json_data: DeviceIn) -> DeviceMade:
-    """Let a device write; its token is shown once."""
+    """Register a device; its token is shown only here."""
     device, token = _mine().make(tank_id, json_data.name.strip(), json_data.kind, g.now, json_data.filter_key)
     return DeviceMade(device=_out(device), token=token)
 
@@ -102,7 +102,7 @@ def make_device(tank_id: int, json_data: DeviceIn) -> DeviceMade:
 @blueprint.output(DeviceRemoved)
 @blueprint.doc(responses=WRITE)
 def remove_device(tank_id: int, device_id: int) -> DeviceRemoved:
-    """Take a device's right to write away."""
+    """Revoke a device's token."""
     _mine().remove(tank_id, device_id)
     return DeviceRemoved(removed=True)
 
@@ -111,7 +111,7 @@ def remove_device(tank_id: int, device_id: int) -> DeviceRemoved:
 @blueprint.output(DeviceList)
 @blueprint.doc(responses=READ)
 def list_room_devices(room_id: int) -> DeviceList:
-    """The devices that stand for a room."""
+    """Devices of a room."""
     return DeviceList(devices=[_out(d) for d in _mine().all_of_room(room_id)])
 
 
@@ -120,7 +120,7 @@ def list_room_devices(room_id: int) -> DeviceList:
 @blueprint.output(DeviceMade, status_code=201)
 @blueprint.doc(responses={**WRITE, 422: "Not usable"})
 def make_room_device(room_id: int, json_data: RoomDeviceIn) -> DeviceMade:
-    """Let one meter on the room's air pump write in every tank on its air; its token is shown once."""
+    """Register a meter on the room's air pump, writing to every tank on its air; its token is shown only here."""
     device, token = _mine().make_for_room(room_id, json_data.name.strip(), "smart-plug", g.now)
     return DeviceMade(device=_out(device), token=token)
 
@@ -129,7 +129,7 @@ def make_room_device(room_id: int, json_data: RoomDeviceIn) -> DeviceMade:
 @blueprint.output(DeviceRemoved)
 @blueprint.doc(responses=WRITE)
 def remove_room_device(room_id: int, device_id: int) -> DeviceRemoved:
-    """Take a room's device's right to write away."""
+    """Revoke the token of a room's device."""
     _mine().remove_from_room(room_id, device_id)
     return DeviceRemoved(removed=True)
 
@@ -162,7 +162,7 @@ def take_reading(json_data: DeviceReading) -> Taken:
 
 
 def _take_for_room(reading: DeviceReading, room: KeptRoom, mine: Tanks) -> Taken:
-    """A reading of the room's meter: each tank on the room's air stands or runs with the pump, all of them or none."""
+    """Store a reading of the room's meter: each tank on the room's air stops or runs with the pump, all or none."""
     standing = {t.id for t in mine.all()}
     ids = [s.tank_id for s in room.plan.spots if s.tank_id in standing]
     entries = mine.recent_of(ids)

@@ -1,4 +1,4 @@
-"""What was done to a tank, as CSV out and in: notes, changes, doses, cleanings."""
+"""Events of a tank as CSV out and in: notes, changes, doses, cleanings."""
 
 from apiflask import APIBlueprint
 from flask import Response, g
@@ -35,7 +35,7 @@ def read_done(tank_id: int) -> Response:
 @blueprint.output(CsvImport, status_code=201)
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 404: "No such tank", 422: "Not usable"})
 def take_done(tank_id: int) -> CsvImport:
-    """Take notes, changes, doses and cleanings from CSV: every row or none, each faulty row named."""
+    """Import notes, changes, doses and cleanings from CSV: all rows or none, each faulty row named."""
     state = replay(tanks().entries(tank_id))
     names = _names(state)
     hung = HappeningTank(net_litres(state), {name: key for key, name in names.items()})

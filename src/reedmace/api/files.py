@@ -1,4 +1,4 @@
-"""Files in and out: CSV bodies read, refused row by row, and sent."""
+"""Helpers for CSV request and response bodies, and the catalogue as CSV."""
 
 from apiflask import APIBlueprint
 from flask import Response, request
@@ -21,7 +21,7 @@ def csv_text() -> str:
 
 
 def refuse_rows(errors: list[RowError]) -> None:
-    """A 422 problem naming each faulty row, when there is any. errors: as the reader found them."""
+    """Raise a 422 problem naming each faulty row, if any. errors: from the reader."""
     if not errors:
         return
     faults = [e.issue() for e in errors[:MOST_ISSUES]]
@@ -30,7 +30,7 @@ def refuse_rows(errors: list[RowError]) -> None:
 
 
 def csv_response(text: str, name: str) -> Response:
-    """A CSV to keep. text: its content; name: of the file."""
+    """A CSV download. text: its content; name: of the file."""
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
     return Response(text, mimetype="text/csv", headers=headers)
 
@@ -52,7 +52,7 @@ def read_out_catalogue() -> Response:
 @blueprint.output(FilterList)
 @blueprint.doc(responses={422: "Not usable; each faulty row is named"})
 def take_catalogue() -> FilterList:
-    """Filters in a CSV: every row or none."""
+    """Filters of a CSV: all rows or none."""
     found, errors = read_catalogue(csv_text())
     refuse_rows(errors)
     return FilterList(filters=found)

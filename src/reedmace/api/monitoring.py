@@ -1,4 +1,4 @@
-"""Watching over a running Reedmace: whether it lives, whether it is ready, what it does and how long that takes.
+"""Health checks, request log and metrics.
 
 Nothing here names a keeper, a tank or an address: routes stand by their pattern, requests by a number of their own.
 """
@@ -20,10 +20,10 @@ from reedmace.api.problems import ProblemError
 from reedmace.store import AllBusy
 
 SLOW_S = 2.0
-"""A request that took longer is written down, as is every one that failed here."""
+"""Duration from which a request is logged, as every failed one is, s."""
 _ID = re.compile(r"[A-Za-z0-9-]{8,64}")
 _SHARED = "PROMETHEUS_MULTIPROC_DIR"
-"""Where workers lay their counts together, as the library calls it."""
+"""Directory where workers share their counters (prometheus-client's variable)."""
 _OWN = CollectorRegistry()
 REQUESTS = Counter("reedmace_requests", "Requests answered.", ["method", "route", "status"], registry=_OWN)
 SECONDS = Histogram("reedmace_request_seconds", "Time to an answer.", ["route"], registry=_OWN)
@@ -33,7 +33,7 @@ LOG = logging.getLogger("reedmace.requests")
 
 
 def install(app: APIFlask, database: MySQLDatabase, *, metrics: bool, behind_tls: bool) -> None:
-    """Number every request, count it, and answer /healthz, /readyz and, where the operator asks for it, /metrics.
+    """Number and count every request, and serve /healthz, /readyz and, if enabled, /metrics.
 
     app: the application; database: asked whether it answers; metrics: whether /metrics is there, for this machine alone;
     behind_tls: a proxy stands in front, whose own request numbers are taken.
@@ -72,7 +72,7 @@ def install(app: APIFlask, database: MySQLDatabase, *, metrics: bool, behind_tls
 
 
 def _written(response: Response) -> Response:
-    """Count a request and give its number back; write it down where it failed or took long."""
+    """Count a request and return its number; log it if it failed or was slow."""
     took = time.perf_counter() - g.get("begun", time.perf_counter())
     route = request.url_rule.rule if request.url_rule is not None else "none"
     response.headers["X-Request-ID"] = g.get("request_id", "")

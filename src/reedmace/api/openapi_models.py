@@ -1,4 +1,4 @@
-"""The API's description: each model once as it is sent in, and once as it comes out with nothing left open."""
+"""OpenAPI models: each model in its input form and in its output form, where every field is present."""
 
 from collections.abc import Iterator
 from typing import Any, Literal
@@ -15,7 +15,7 @@ _REFERENCE = "#/components/schemas/{model}"
 
 
 class _Whole(GenerateJsonSchema):
-    """What comes out is whole: a field with a default always stands in it."""
+    """JSON schema of output models: a field with a default is always present."""
 
     def field_is_required(self, field: ModelField | DataclassField | TypedDictField, total: bool) -> bool:
         return self.mode == "serialization" or super().field_is_required(field, total)
@@ -25,8 +25,7 @@ class _Whole(GenerateJsonSchema):
 
 
 def describe(app: Flask, spec: dict[str, Any]) -> dict[str, Any]:
-    """The description with every model in and out as pydantic writes it. A model that differs in the two is named
-    `Name` as it comes out and `NameIn` as it is sent.
+    """The OpenAPI description with every model as pydantic writes it. A model that differs in the two forms is named
 
     app: whose views name the models; spec: as APIFlask makes it, changed in place.
     """

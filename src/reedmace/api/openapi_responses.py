@@ -1,4 +1,4 @@
-"""What an address says in the API's description that it may answer, written once."""
+"""Shared OpenAPI responses."""
 
 from typing import Any
 
@@ -9,7 +9,7 @@ WRITE: Responses = {**READ, 403: "CSRF token missing"}
 
 
 def file_of(media_type: str, what: str) -> Responses:
-    """A file given out. media_type: as sent; what: it is, in a word."""
+    """Response of a file. media_type: as sent; what: its description."""
     schema = {"type": "object" if media_type.endswith("json") else "string"}
     return {200: {"description": what, "content": {media_type: {"schema": schema}}}}
 

@@ -1,4 +1,4 @@
-"""Errors become RFC 9457 problem details here and nowhere else."""
+"""Conversion of errors to RFC 9457 problem details."""
 
 from collections.abc import Callable
 from typing import Any
@@ -29,7 +29,7 @@ from reedmace.store import (
 )
 
 MOST_ISSUES = 50
-"""So many are enough to mend; a hundred thousand would be an attack answered in full."""
+"""Most faults listed in one response."""
 
 
 class Problem(BaseModel):
@@ -46,7 +46,7 @@ class Problem(BaseModel):
 
 
 class ProblemError(Exception):
-    """Raise to answer with a problem."""
+    """An exception answered as a problem."""
 
     def __init__(
         self,
@@ -83,7 +83,7 @@ def _answer(
         errors=issues,
         current=current,
         differences=differ or [],
-        # Of a fault of ours alone: two refusals are to look alike.
+        # Internal errors only: two rejections must look alike.
         request_id=g.get("request_id", "") if status >= 500 else "",
     )
     response = jsonify(problem.model_dump(mode="json"))
@@ -255,6 +255,6 @@ _HANDLERS: dict[type[Exception], Callable[[Any], Response]] = {
 
 
 def install(app: Flask) -> None:
-    """Teach `app` to answer every error as a problem."""
+    """Answer every error as a problem. app: the application."""
     for kind, handler in _HANDLERS.items():
         app.register_error_handler(kind, handler)

@@ -1,4 +1,4 @@
-"""Coming back in when the password is lost: codes made at sign-up or anew, each good for once. No mail is sent."""
+"""Account recovery by single-use codes, made at sign-up or on request. No mail is sent."""
 
 from typing import Annotated
 
@@ -14,7 +14,7 @@ blueprint = APIBlueprint("recovery", __name__, url_prefix="/api", tag="Account")
 
 
 class Recovery(BaseModel):
-    """An address, one of its codes, and the password wanted."""
+    """An email address, one of its codes, and the new password."""
 
     model_config = ConfigDict(extra="forbid")
 
@@ -32,13 +32,13 @@ class CodesAsked(BaseModel):
 
 
 class CodesLeft(BaseModel):
-    """How many codes are not spent."""
+    """Number of unused codes."""
 
     left_count: int
 
 
 class Codes(BaseModel):
-    """New codes, told this once."""
+    """New codes, shown only here."""
 
     recovery_codes: list[str]
 
@@ -48,7 +48,7 @@ class Codes(BaseModel):
 @blueprint.output(SessionState, status_code=201)
 @blueprint.doc(responses={401: "No such code", 403: "CSRF token missing", 422: "Not usable", 429: "Paused"})
 def recover(json_data: Recovery) -> SessionState:
-    """Come back in with a recovery code and a new password. The code is spent; every other sign-in ends."""
+    """Sign in with a recovery code and a new password. The code is used up; every other session ends."""
     weak(json_data.password, json_data.email)
     now = g.now.replace(tzinfo=None)
     who = g.accounts.recover(json_data.email, json_data.code, json_data.password, request.remote_addr or "", now)
@@ -61,7 +61,7 @@ def recover(json_data: Recovery) -> SessionState:
 @blueprint.output(CodesLeft)
 @blueprint.doc(responses={401: "Not signed in"})
 def codes_left() -> CodesLeft:
-    """How many recovery codes are not spent."""
+    """Number of unused recovery codes."""
     return CodesLeft(left_count=g.accounts.codes_left(keeper().id))
 
 
@@ -72,7 +72,7 @@ def codes_left() -> CodesLeft:
     responses={401: "Not signed in", 403: "CSRF token missing or wrong password", 422: "Not usable", 429: "Paused"}
 )
 def new_codes(json_data: CodesAsked) -> Codes:
-    """Make new recovery codes; the old ones are worth nothing from now on."""
+    """Make new recovery codes; the old ones stop working."""
     own_account()
     now = g.now.replace(tzinfo=None)
     codes = g.accounts.codes_with(keeper().id, json_data.password, request.remote_addr or "", now)

@@ -1,4 +1,4 @@
-"""The API reference as one plain page made from the description itself: no script, nothing from outside."""
+"""API reference as one plain HTML page generated from the OpenAPI description."""
 
 import json
 from typing import Any
@@ -20,7 +20,7 @@ _STYLE = (
 
 @blueprint.get("/reference")
 def reference() -> Response:
-    """Every address, what it takes and what it answers."""
+    """Every endpoint with its input and output."""
     spec: dict[str, Any] = current_app.spec  # type: ignore[attr-defined]
     parts = [
         Markup(

@@ -1,4 +1,4 @@
-"""A room's files: one bundle with all its tanks, out and in, and one calendar."""
+"""Files of a room: one bundle with all its tanks, out and in, and one calendar."""
 
 from apiflask import APIBlueprint
 from flask import Response, g, request
@@ -23,13 +23,13 @@ blueprint = APIBlueprint("room_files", __name__, url_prefix="/api", tag="Rooms")
 
 @blueprint.before_request
 def _room_for_logbooks() -> None:
-    """A room's logbooks may be larger than anything else that is sent."""
+    """Raise the size limit: a room's logbooks may be larger than any other request."""
     if request.method == "POST" and current_user.is_authenticated:
         request.max_content_length = LARGEST_BUNDLE
 
 
 class RoomBrought(BaseModel):
-    """The room a bundle made, and its tanks."""
+    """The room made from a bundle, and its tanks."""
 
     room_id: int = Field(ge=1, le=2**53)
     tank_ids: list[int]
@@ -80,7 +80,7 @@ def read_room_calendar(room_id: int) -> Response:
         try:
             found = calendar_rows(replay(entries.get(tank.id, [])), g.now)
         except CannotAnswer:
-            # One tank whose figures do not agree leaves the others their dates.
+            # A tank with inconsistent figures does not hide the others' dates.
             continue
         rows += [(tank.id, tank.name, one) for one in found]
     headers = {"Content-Disposition": f'attachment; filename="room-{room_id}.ics"'}

@@ -1,4 +1,4 @@
-"""Rooms of many tanks: their plan, their board and air, one thing written for many tanks, many tanks at once from a table."""
+"""Rooms of many tanks: plan, board and air, bulk entries, and import from a table."""
 
 from typing import Annotated
 
@@ -30,7 +30,7 @@ TankId = Annotated[int, Field(ge=1, le=2**53)]
 
 
 class NewRoom(BaseModel):
-    """A new room and the tanks that stand in it, placed on shelves one after another."""
+    """A new room and its tanks, placed on shelves in order."""
 
     model_config = ConfigDict(extra="forbid")
     name: NAME
@@ -38,7 +38,7 @@ class NewRoom(BaseModel):
 
 
 class RoomSave(BaseModel):
-    """A room as it is to be, and the version it was edited from."""
+    """A room's plan, and the version it was edited from."""
 
     model_config = ConfigDict(extra="forbid")
     name: NAME
@@ -47,7 +47,7 @@ class RoomSave(BaseModel):
 
 
 class RoomOut(BaseModel):
-    """A room as kept."""
+    """A room as stored."""
 
     id: int = Field(ge=1, le=2**53)
     name: str
@@ -69,7 +69,7 @@ class RoomSeen(BaseModel):
 
 
 class ManyEntries(BaseModel):
-    """One thing for many tanks. `key` makes a repeated send harmless: each tank's entry is keyed by it."""
+    """One entry for many tanks. `key` makes a repeated send harmless: each tank's entry key is derived from it."""
 
     model_config = ConfigDict(extra="forbid")
     key: Annotated[Key, Field(max_length=44)]
@@ -85,7 +85,7 @@ class ManyWritten(BaseModel):
 
 
 class Copies(BaseModel):
-    """So many tanks planned as one of the room is."""
+    """A number of tanks planned like one of the room's."""
 
     model_config = ConfigDict(extra="forbid")
     tank_id: TankId
@@ -93,7 +93,7 @@ class Copies(BaseModel):
 
 
 class Moving(BaseModel):
-    """Animals that go from one tank into another. `key` makes a repeated send harmless."""
+    """Animals moved from one tank to another. `key` makes a repeated send harmless."""
 
     model_config = ConfigDict(extra="forbid")
     key: Annotated[Key, Field(max_length=56)]
@@ -121,7 +121,7 @@ def _out(room: KeptRoom) -> RoomOut:
 
 
 def _seen(plan: RoomPlan) -> RoomView:
-    """The board and the air of the tanks on a plan that are still in use."""
+    """The board and the air of a plan's tanks that are in use."""
     mine = {t.id: t for t in tanks().all()}
     here = [mine[i] for i in dict.fromkeys(s.tank_id for s in plan.spots) if i in mine]
     found = glances(here)
@@ -135,7 +135,7 @@ def _lengths(ids: list[int]) -> dict[int, float]:
 
 
 def own_tanks(ids: list[int], where: str) -> None:
-    """Refuse a tank of another's as if it were not there."""
+    """Answer 404 for a tank of another account."""
     known = {t.id for t in tanks().all()}
     missing = [i for i in ids if i not in known]
     if missing:
@@ -196,7 +196,7 @@ def see_room(room_id: int, json_data: RoomPlan) -> RoomView:
 
 
 class Gone(BaseModel):
-    """What was taken away."""
+    """What was removed."""
 
     removed: bool
 
@@ -215,7 +215,7 @@ def remove_room(room_id: int) -> Gone:
 @blueprint.output(ManyWritten, status_code=201)
 @blueprint.doc(responses=REFUSED)
 def write_many(json_data: ManyEntries) -> ManyWritten:
-    """Write one thing in the logbooks of many tanks, all or none. Plans are each tank's own and are refused."""
+    """Add one entry to the logbooks of many tanks, all or none. Plans are each tank's own and are rejected."""
     if json_data.body.kind in PLAN_KINDS or json_data.body.kind == "withdrawal":
         what = f"is a {json_data.body.kind}, which belongs to one tank."
         raise ProblemError(
@@ -237,7 +237,7 @@ def write_many(json_data: ManyEntries) -> ManyWritten:
 @blueprint.output(RoomSeen, status_code=201)
 @blueprint.doc(responses=REFUSED)
 def copy_into_room(room_id: int, json_data: Copies) -> RoomSeen:
-    """So many new tanks, planned as this one stands and named after it, placed in the room. All or none."""
+    """A number of new tanks planned like this one and named after it, placed in the room. All or none."""
     mine, room = tanks(), _rooms().get(room_id)
     name, state = mine.get(json_data.tank_id).name, replay(mine.recent(json_data.tank_id))
     if len(room.plan.spots) + json_data.count > MOST_AT_ONCE:
@@ -255,7 +255,7 @@ def copy_into_room(room_id: int, json_data: Copies) -> RoomSeen:
 @blueprint.output(ManyWritten, status_code=201)
 @blueprint.doc(responses=REFUSED)
 def move_animals(json_data: Moving) -> ManyWritten:
-    """Animals out of one tank and into another, written in both or in neither."""
+    """Move animals from one tank to another, recorded in both or in neither."""
     ask, mine = json_data, tanks()
     own_tanks([ask.from_id, ask.to_id], "from_id, to_id")
     if ask.from_id == ask.to_id:

@@ -1,4 +1,4 @@
-"""Who is signed in, and the token that proves a request came from our own page."""
+"""The signed-in keeper, and CSRF protection."""
 
 import hmac
 import secrets
@@ -12,19 +12,19 @@ from reedmace.store.accounts import Keeper
 
 
 class CurrentKeeper(UserMixin):  # type: ignore[misc]
-    """A signed-in keeper, as Flask-Login wants one."""
+    """A signed-in keeper for Flask-Login."""
 
     def __init__(self, keeper: Keeper, token: str) -> None:
         self.keeper = keeper
         self.token = token
 
     def get_id(self) -> str:
-        """The token of this browser's sign-in: its row in the database gone, no copy of the cookie opens anything."""
+        """The token of this browser's session; once its row is deleted, no copy of the cookie is valid."""
         return self.token
 
 
 def csrf_token() -> str:
-    """This session's token, made on first asking."""
+    """This session's CSRF token, made on first use."""
     if "csrf" not in session:
         session["csrf"] = secrets.token_urlsafe(24)
         session.permanent = True
@@ -32,10 +32,10 @@ def csrf_token() -> str:
 
 
 def check_csrf() -> None:
-    """Refuse a request that changes something without the session's token. Sums change nothing and need none."""
+    """Reject a state-changing request without the session's token. Computations change nothing and need none."""
     if request.method in ("GET", "HEAD", "OPTIONS"):
         return
-    # A device sends no cookie, only its own token, so no page can be made to send for it.
+    # A device sends only its own token and no cookie, so a page cannot forge its requests.
     if request.path == "/api/device/readings":
         return
     sent, kept = request.headers.get("X-CSRF-Token", ""), str(session.get("csrf", ""))
@@ -52,7 +52,7 @@ def keeper() -> Keeper:
 
 
 def helps() -> dict[int, Hand]:
-    """The households the signed-in keeper helps in, by their owner's account; asked once a request."""
+    """Households the signed-in keeper helps in, by owner's account; queried once a request."""
     if "helps" not in g:
         g.helps = {hand.account_id: hand for hand in Households(g.database, keeper().id).helps()}
     found: dict[int, Hand] = g.helps

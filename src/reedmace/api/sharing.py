@@ -1,4 +1,4 @@
-"""More than one pair of hands: a household by invitation, and links by which anyone may look at one tank."""
+"""Sharing: household members by invitation, and public view links to one tank."""
 
 from datetime import timedelta
 from typing import Literal
@@ -42,7 +42,7 @@ SIGNED = {401: "Not signed in", 403: "CSRF token missing"}
 
 
 class HandOut(BaseModel):
-    """Someone who helps here, or whom one helps."""
+    """A member of a household."""
 
     id: int = Field(ge=1, le=2**53)
     email: str
@@ -50,21 +50,21 @@ class HandOut(BaseModel):
 
 
 class Household(BaseModel):
-    """Who helps here, and where this account helps."""
+    """Members of this household, and households this account helps in."""
 
     members: list[HandOut]
     helps: list[HandOut]
 
 
 class InviteIn(BaseModel):
-    """What the one who is invited may do."""
+    """Role of the person invited."""
 
     model_config = ConfigDict(extra="forbid")
     role: Role
 
 
 class InviteMade(BaseModel):
-    """The link, told this once; good once."""
+    """The link, shown only here; valid once."""
 
     url: str
     role: Role
@@ -72,33 +72,33 @@ class InviteMade(BaseModel):
 
 
 class InviteSeen(BaseModel):
-    """Whose invitation a link is."""
+    """The household an invitation belongs to."""
 
     email: str
     role: Role
 
 
 class LookLinkOut(BaseModel):
-    """Since when there is a link; none where there is none."""
+    """Creation time of the link; null without one."""
 
     made_at: AwareDatetime | None
 
 
 class LookLinkMade(LookLinkOut):
-    """The link itself, told this once."""
+    """The link itself, shown only here."""
 
     url: str
 
 
 class TestSeen(BaseModel):
-    """A test and when it was made."""
+    """A test and its time."""
 
     at: AwareDatetime
     reading: Reading
 
 
 class LookView(BaseModel):
-    """What anyone with the link sees of a tank: how it stands, who is in it, its newest tests. Nothing of its keeper."""
+    """What anyone with the link sees of a tank: its state, animals, newest tests. Nothing of its keeper."""
 
     name: str
     verdict: str
@@ -129,7 +129,7 @@ def _out(hand: Hand) -> HandOut:
 @blueprint.output(Household)
 @blueprint.doc(responses={401: "Not signed in"})
 def read_household() -> Household:
-    """Who helps here, and where this account helps."""
+    """Members of this household, and households this account helps in."""
     return _seen()
 
 
@@ -138,7 +138,7 @@ def read_household() -> Household:
 @blueprint.output(InviteMade, status_code=201)
 @blueprint.doc(responses={**SIGNED, 409: "Too many hands", 422: "Not usable"})
 def make_invite(json_data: InviteIn) -> InviteMade:
-    """A link by which one other keeper comes in; good once and for a week."""
+    """A link by which one other keeper joins; valid once and for a week."""
     token = _households().invite(json_data.role, g.now)
     return InviteMade(url=_page("join", token), role=json_data.role, until=g.now + INVITED_FOR)
 
@@ -147,7 +147,7 @@ def make_invite(json_data: InviteIn) -> InviteMade:
 @blueprint.output(Household)
 @blueprint.doc(responses=SIGNED)
 def revoke_invites() -> Household:
-    """Every open invitation opens nothing from now on."""
+    """Revoke every open invitation."""
     _households().revoke_invites()
     return _seen()
 
@@ -156,7 +156,7 @@ def revoke_invites() -> Household:
 @blueprint.output(Household)
 @blueprint.doc(responses={**SIGNED, 404: "No such hand"})
 def part_member(member_id: int) -> Household:
-    """End somebody's helping here, or one's own helping elsewhere."""
+    """End a membership, another's or one's own."""
     if not _households().part(member_id):
         raise ProblemError(404, "No such hand", "It may have ended already.")
     return _seen()
@@ -166,7 +166,7 @@ def part_member(member_id: int) -> Household:
 @blueprint.output(InviteSeen)
 @blueprint.doc(responses={401: "Not signed in", 404: "The link opens nothing"})
 def read_invite(token: str) -> InviteSeen:
-    """Whose invitation a link is, for who is signed in."""
+    """The household of an invitation, for a signed-in keeper."""
     keeper()
     owner, role = invited_by(g.database, token, g.now)
     return InviteSeen(email=owner.email, role=role)
@@ -176,7 +176,7 @@ def read_invite(token: str) -> InviteSeen:
 @blueprint.output(Household, status_code=201)
 @blueprint.doc(responses={**SIGNED, 404: "The link opens nothing"})
 def accept_invite(token: str) -> Household:
-    """Come in."""
+    """Accept an invitation."""
     _households().accept(token, g.now)
     return _seen()
 
@@ -185,7 +185,7 @@ def accept_invite(token: str) -> Household:
 @blueprint.output(LookLinkOut)
 @blueprint.doc(responses={401: "Not signed in", 403: "Its own keeper's to do", 404: "No such tank"})
 def read_look_link(tank_id: int) -> LookLinkOut:
-    """Whether there is a link to look at this tank."""
+    """Whether a view link to this tank exists."""
     tanks().allow_owner(tank_id)
     return LookLinkOut(made_at=look_link_since(g.database, tank_id))
 
@@ -194,7 +194,7 @@ def read_look_link(tank_id: int) -> LookLinkOut:
 @blueprint.output(LookLinkMade, status_code=201)
 @blueprint.doc(responses=REFUSED)
 def make_look_link(tank_id: int) -> LookLinkMade:
-    """A link by which anyone may look at this tank; an older one opens nothing from now on."""
+    """Make a view link to this tank; an older one stops working."""
     tanks().allow_owner(tank_id)
     return LookLinkMade(made_at=g.now, url=_page("look", look_link(g.database, tank_id, g.now)))
 
@@ -203,7 +203,7 @@ def make_look_link(tank_id: int) -> LookLinkMade:
 @blueprint.output(LookLinkOut)
 @blueprint.doc(responses=REFUSED)
 def revoke_look_link(tank_id: int) -> LookLinkOut:
-    """Revoke it."""
+    """Revoke the view link."""
     tanks().allow_owner(tank_id)
     end_look_link(g.database, tank_id)
     return LookLinkOut(made_at=None)
@@ -213,7 +213,7 @@ def revoke_look_link(tank_id: int) -> LookLinkOut:
 @blueprint.output(LookView)
 @blueprint.doc(responses={404: "The link opens nothing", 429: "Paused"})
 def look(token: str) -> LookView:
-    """How a tank stands, for whoever has the link. Not to be indexed."""
+    """The state of a tank, for anyone with the link. Not to be indexed."""
     g.accounts.hold_guesses(request.remote_addr or "", g.now.replace(tzinfo=None))
     found = looked_at(g.database, token)
     if found is None:
@@ -245,5 +245,5 @@ def look(token: str) -> LookView:
 
 
 def _page(kind: str, token: str) -> str:
-    """The address of a page of the application."""
+    """URL of a page of the application."""
     return f"{request.url_root}{kind}/{token}"

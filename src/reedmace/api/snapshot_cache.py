@@ -1,4 +1,4 @@
-"""Tanks at a glance, each worked out once for what its logbook holds: nothing another process could contradict is kept."""
+"""Cache of tank snapshots, keyed by logbook content, so that no other process can hold a different one."""
 
 from collections import OrderedDict
 from collections.abc import Sequence
@@ -15,19 +15,19 @@ from reedmace.logbook.rooms.tank_snapshot import Glance, glance
 from reedmace.store import TankName
 
 KEPT = 600
-"""Glances at hand in one worker, those asked for last (each about 0.1 MB)."""
+"""Snapshots kept in one worker, least recently used dropped (each about 0.1 MB)."""
 Key = tuple[int, int, formatting.Units]
 
 
 class Glances:
-    """Glances by what they were made of: tank, how often it was written to, units. The same of these gives the same glance, whoever asks."""
+    """Snapshots by tank, number of writes, and units; equal keys give equal snapshots."""
 
     def __init__(self) -> None:
         self._kept: OrderedDict[Key, Glance] = OrderedDict()
         self._lock = Lock()
 
     def get(self, key: Key) -> Glance | None:
-        """What was made of these; None where nothing was, or it is too old."""
+        """The cached snapshot; None where there is none, or it has expired."""
         with self._lock:
             found = self._kept.get(key)
             if found is None or not found.holds(g.now):
@@ -36,7 +36,7 @@ class Glances:
             return found
 
     def put(self, key: Key, made: Glance) -> None:
-        """Keep what was made; the one longest unasked goes."""
+        """Store a snapshot; the least recently used one is dropped."""
         with self._lock:
             self._kept[key] = made
             self._kept.move_to_end(key)
@@ -49,7 +49,7 @@ def _kept() -> Glances:
 
 
 def glances(some: Sequence[TankName]) -> dict[int, Glance]:
-    """Tanks at a glance, by id, in a few queries however many they are.
+    """Snapshots of tanks, by id, in a constant number of queries.
 
     some: the keeper's own, or of a household the keeper helps in.
     """
@@ -62,7 +62,7 @@ def glances(some: Sequence[TankName]) -> dict[int, Glance]:
     for t in missing:
         found[t.id] = glance(RoomTank(t.id, t.name, replay(entries.get(t.id, []))), g.now)
         kept.put(keys[t.id], found[t.id])
-    # A tank may have been given another name since.
+    # The tank may have been renamed since.
     return {
         t.id: one._replace(row=one.row.model_copy(update={"name": t.name})) if one.row.name != t.name else one
         for t in some

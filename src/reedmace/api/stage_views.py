@@ -1,4 +1,4 @@
-"""The stages as views: what is typed on screen laid over what is saved; nothing is written."""
+"""Stage views: what is typed on screen applied to what is saved; nothing is written."""
 
 from apiflask import APIBlueprint
 from flask import g

@@ -1,4 +1,4 @@
-"""The built page and its files: any address that is no question is the page's own business.
+"""Serves the built front end; any other address returns its page.
 
 With the page goes a word of what its address will ask for, its part of the program and its data, so that a browser
 fetches them beside the program and not after it.
@@ -30,33 +30,36 @@ FIXED = {
 _STAGES = ("tank", "stock", "filter", "fit", "cycle", "keep")
 _PAGE = "index.html"
 _NONCE = "%NONCE%"
-"""Where the page's word for its own styles is written."""
+"""Placeholder of the style nonce in the page."""
 
 
 def style_nonce() -> str:
-    """This answer's word for the styles that belong to its page; the policy that goes out with it names the same."""
+    """Nonce of this response's styles; its content security policy names the same."""
     if "style_nonce" not in g:
         g.style_nonce = secrets.token_urlsafe(16)
     return str(g.style_nonce)
 
 
 def policy() -> str:
-    """What a browser may load and do with this answer."""
+    """Content security policy of this response."""
     return _POLICY.format(f" 'nonce-{g.style_nonce}'" if "style_nonce" in g else "")
 
 
 class MadeOf:
-    """Which built files a page is made of, from the list the build writes. folder: of the built page."""
+    """Built files of a page, from the build's manifest. folder: of the built page."""
 
     def __init__(self, folder: Path) -> None:
         try:
             self._chunks = json.loads((folder / "made-of.json").read_text())
         except (OSError, ValueError):
-            # A page built without the list opens as well, a little later.
+            # A page built without a manifest works as well, a little slower.
             self._chunks = {}
 
     def links(self, path: str, *, signed_in: bool) -> list[str]:
-        """Values of a Link header. path: of the page; signed_in: whether the browser brings a session, so that asking makes sense."""
+        """Values of a Link header.
+
+        path: of the page; signed_in: whether the browser sends a session, so that data can be preloaded.
+        """
         parts, asked = _needs(path)
         begun = set(self._files([_PAGE]))
         scripts = [f for f in dict.fromkeys(self._files(parts)) if f not in begun and f.endswith(".js")]
@@ -64,7 +67,7 @@ class MadeOf:
         return [*(f"</{f}>; rel=modulepreload" for f in scripts), *data]
 
     def _files(self, names: Sequence[str]) -> Iterator[str]:
-        """Files of chunks and of what they bring with them. names: in the build's list."""
+        """Files of chunks and of their imports. names: in the build's manifest."""
         seen: set[str] = set()
         waiting = list(names)
         while waiting:
@@ -78,7 +81,7 @@ class MadeOf:
 
 
 def _needs(path: str) -> tuple[list[str], list[str]]:
-    """Parts of the program and questions of one address. path: as the browser shows it, without the first slash."""
+    """Chunks and API requests of one address. path: as the browser shows it, without the first slash."""
     match path.strip("/").split("/"):
         case ["" | "today"]:
             return ["src/today/Today.tsx"], ["/api/session", "/api/today", "/api/rooms"]
@@ -89,9 +92,9 @@ def _needs(path: str) -> tuple[list[str], list[str]]:
 
 
 def install(app: APIFlask, folder: Path | None) -> None:
-    """Give `app` the built page. folder: of it; None: the API alone."""
+    """Serve the built front end. folder: of it; None: the API alone."""
     if folder is not None and (folder / "assets").is_dir():
-        # Built files carry a hash of their content in their name, and stand there pressed already.
+        # Built files carry a content hash in their name, and are compressed already.
         app.wsgi_app = WhiteNoise(  # type: ignore[method-assign]
             app.wsgi_app,
             root=folder / "assets",
@@ -106,12 +109,12 @@ def install(app: APIFlask, folder: Path | None) -> None:
     @app.get("/<path:path>")
     @app.doc(hide=True)
     def front_end(path: str = "") -> Response:
-        """The built page and its files; any other address is the page's own business."""
+        """The built page and its files; any other address returns the page."""
         if path.startswith("api/") or folder is None or made_of is None:
             raise ProblemError(404, "Not found", "There is nothing here under that address.")
         if path not in ("", _PAGE) and _is_file(folder, path):
             response = send_from_directory(folder, path)
-            # Built files carry a hash of their content in their name.
+            # Built files carry a content hash in their name.
             response.headers["Cache-Control"] = (
                 "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
             )

@@ -1,4 +1,4 @@
-"""Tanks, their logbook, and what follows from it: state, today, plumbing, calendar."""
+"""Tanks, their logbook, and what is derived from it: state, today, plumbing, calendar."""
 
 from datetime import timedelta
 from typing import Annotated
@@ -40,7 +40,7 @@ class TankIn(BaseModel):
 
 
 class NewTank(TankIn):
-    """A new tank: its name, where it stands and since when, and its litres where they are known."""
+    """A new tank: its name, its situation and since when, and its litres where known."""
 
     stands: Stands = "empty"
     since: OurTime | None = Field(default=None, description="Of a cycle, of the animals, of a tank that runs")
@@ -73,13 +73,13 @@ class EntryPage(BaseModel):
 
 
 class StateOut(LogbookState):
-    """Where a tank stands, with every plan whole."""
+    """State of a tank, with every plan complete."""
 
     plans: Plans
 
 
 class TankState(BaseModel):
-    """A tank, where it stands, and what is due. Temperature: one for every stage."""
+    """A tank, its state, and what is due. Temperature: one for every stage."""
 
     tank: TankOut
     state: StateOut
@@ -101,7 +101,7 @@ class PageQuery(BaseModel):
 
 
 class Removed(BaseModel):
-    """What was taken away."""
+    """What was removed."""
 
     removed: bool
 
@@ -121,7 +121,7 @@ def list_tanks() -> TankList:
 @blueprint.output(TankOut, status_code=201)
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
 def make_tank(json_data: NewTank) -> TankOut:
-    """A new tank, wherever it stands."""
+    """A new tank in any situation."""
     if json_data.since is not None and not g.now - LONGEST_AGO <= json_data.since <= g.now + timedelta(hours=1):
         raise ProblemError(
             422,
@@ -143,7 +143,7 @@ def make_tank(json_data: NewTank) -> TankOut:
 @blueprint.output(TankState)
 @blueprint.doc(responses=READ)
 def read_tank(tank_id: int) -> TankState:
-    """Where a tank stands."""
+    """State of a tank."""
     mine = tanks()
     tank, state = mine.get(tank_id), replay(mine.recent(tank_id))
     rows, fault = rows_or_fault(state, g.now)
@@ -169,7 +169,7 @@ def rename_tank(tank_id: int, json_data: TankIn) -> TankOut:
 @blueprint.output(Removed)
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 404: "No such tank"})
 def remove_tank(tank_id: int) -> Removed:
-    """Take a tank and its whole logbook away; for a day it can be brought back."""
+    """Remove a tank and its logbook; for a day it can be restored."""
     tanks().put_aside(tank_id, "removed", g.now)
     return Removed(removed=True)
 
@@ -194,7 +194,7 @@ def read_entries(tank_id: int, query_data: PageQuery) -> EntryPage:
 @blueprint.output(Entry, status_code=201)
 @blueprint.doc(responses={**REFUSED, 409: "The plan was saved elsewhere since; `current` holds it"})
 def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
-    """Write in the logbook. The same key again answers with the entry that stands. A plan is worked out first."""
+    """Add a logbook entry. The same key again returns the existing entry. A plan is checked first."""
     mine = tanks()
     if json_data.body.kind in PLAN_KINDS:
         _refuse_impossible(replay(mine.recent(tank_id)), json_data.body)
@@ -202,7 +202,7 @@ def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
 
 
 class Again(BaseModel):
-    """The key of the entry to be made."""
+    """Key of the entry to be made."""
 
     model_config = ConfigDict(extra="forbid")
 
@@ -214,7 +214,7 @@ class Again(BaseModel):
 @blueprint.output(Entry, status_code=201)
 @blueprint.doc(responses={**REFUSED, 409: "Not a plan, or the plan that stands"})
 def take_up_again(tank_id: int, entry_id: int, json_data: Again) -> Entry:
-    """Take an older plan up again: it is written anew as the newest. The same key again answers with what stands."""
+    """Restore an older plan: it is written as the newest. The same key again returns the existing entry."""
     mine = tanks()
     entries = mine.entries(tank_id)
     old = next((e for e in entries if e.id == entry_id), None)
@@ -233,7 +233,7 @@ def take_up_again(tank_id: int, entry_id: int, json_data: Again) -> Entry:
 
 
 def _refuse_impossible(state: LogbookState, body: Body) -> None:
-    """Raise what is wrong with a plan that cannot be worked out on this tank, unless it could not be before either."""
+    """Raise the fault of a plan that is inconsistent for this tank, unless it already was."""
     if body.kind != "tank-plan" and rows_or_fault(state, g.now)[1] is not None:
         return
     if isinstance(body, KitPlan):
@@ -242,7 +242,7 @@ def _refuse_impossible(state: LogbookState, body: Body) -> None:
 
 
 class FilterQuery(BaseModel):
-    """Which filter of the tank; left out, the first that fits."""
+    """A filter of the tank; left out, the first that fits."""
 
     filter_key: FilterKey | None = None
 
@@ -251,7 +251,7 @@ class FilterQuery(BaseModel):
 @blueprint.input(FilterQuery, location="query")
 @blueprint.doc(responses={**file_of("text/plain", "EPANET 2.2 input"), **READ, 409: "No pumped filter is chosen"})
 def read_plumbing(tank_id: int, query_data: FilterQuery) -> Response:
-    """The plumbing as an EPANET input file, to be solved by anyone."""
+    """The plumbing as an EPANET input file."""
     state = replay(tanks().recent(tank_id))
     hung = [h for h in hang(state) if query_data.filter_key in (None, h.key)]
     question = next((q for h in hung if (q := path_of(state, h)) is not None), None)
@@ -265,7 +265,7 @@ def read_plumbing(tank_id: int, query_data: FilterQuery) -> Response:
 @blueprint.output(ShoppingListAnswer)
 @blueprint.doc(responses={**READ, 409: "No filter is chosen"})
 def read_buying(tank_id: int) -> ShoppingListAnswer:
-    """What to buy for this tank, by its own fitting plans."""
+    """Shopping list for this tank, by its fitting plans."""
     return _buying(tank_id)
 
 

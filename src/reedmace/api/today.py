@@ -1,4 +1,4 @@
-"""What to do now, across all tanks."""
+"""Today: what to do now, across all tanks."""
 
 from apiflask import APIBlueprint
 from pydantic import BaseModel, Field
@@ -19,7 +19,7 @@ class TodayRow(TodayView):
 
 
 class SeedRow(BaseModel):
-    """One spare sponge and the tank it seeds in."""
+    """One spare sponge and its donor tank."""
 
     tank_id: int = Field(ge=1, le=2**53)
     tank: str

@@ -1,4 +1,4 @@
-"""In which units a request is answered: the page says, else the keeper's account, else metric."""
+"""Units of a response: from the request header, otherwise the account, otherwise metric."""
 
 from collections.abc import Callable
 from contextvars import Token
@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from reedmace.core.quantity import formatting
 
 HEADER = "Reedmace-Units"
-"""Four values apart by semicolons: "US gal;in;F;USD". A degree sign does not travel in a header."""
+"""Four values separated by semicolons: "US gal;in;F;USD". Headers cannot carry a degree sign."""
 
 _IN_GALLONS_AND_INCHES = ("US", "LR", "MM")
 _CURRENCY = {
@@ -35,12 +35,15 @@ class Units(BaseModel):
     currency: Annotated[str, Field(pattern="^([A-Z]{3})?$", description="ISO 4217, or nothing")] = ""
 
     def chosen(self) -> formatting.Units:
-        """The same for the core's sentences."""
+        """The same for the core's formatting."""
         return formatting.Units(self.volume, self.length, self.temperature, self.currency)
 
 
 class WrittenUnit(BaseModel):
-    """How one kind of figure is written: figure = home × factor + offset, with so many more decimals than the home unit's."""
+    """Format of one kind of quantity:
+
+    figure = home × factor + offset, with this many more decimals than the home unit's.
+    """
 
     home: str
     name: str
@@ -53,7 +56,7 @@ class WrittenUnit(BaseModel):
 
 
 def written(units: Units) -> list[WrittenUnit]:
-    """Every kind of figure, as this keeper reads it. units: the keeper's."""
+    """Every kind of quantity, in this keeper's units. units: the keeper's."""
     with formatting.in_units(units.chosen()):
         return [
             WrittenUnit(
@@ -66,7 +69,7 @@ def written(units: Units) -> list[WrittenUnit]:
 
 
 def units_of_locale(locale: str) -> Units:
-    """What people read where a browser comes from. locale: as a browser names it, "en-US"; an unknown one is metric."""
+    """Usual units of a browser's locale. locale: "en-US"; an unknown one is metric."""
     region = next((part.upper() for part in locale.replace("_", "-").split("-")[1:] if len(part) == 2), "")
     currency = next((name for name, regions in _CURRENCY.items() if region in regions), "")
     if region in _IN_GALLONS_AND_INCHES:
@@ -75,7 +78,7 @@ def units_of_locale(locale: str) -> Units:
 
 
 def units_of_keeper(stored: dict[str, str] | None) -> Units:
-    """The units of an account. stored: as kept, or None."""
+    """Units of an account. stored: as stored, or None."""
     return Units.model_validate(stored or {})
 
 
@@ -88,7 +91,7 @@ def _asked() -> Units:
             )
         except ValidationError:
             pass
-    # A link to a file carries no header; its page is the keeper's own.
+    # A file link carries no header; it uses the keeper's account.
     known = "database" in g and current_user.is_authenticated
     return units_of_keeper(current_user.keeper.units) if known else Units()
 
@@ -104,7 +107,7 @@ def _end(_: BaseException | None) -> None:
 
 
 def install(app: Flask) -> None:
-    """Answer every request in its own units. app: the application, its database opened before this is asked."""
+    """Answer every request in its own units. app: the application, its database opened before."""
     begin: Callable[[], None] = _begin
     app.before_request(begin)
     app.teardown_request(_end)

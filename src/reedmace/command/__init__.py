@@ -1,4 +1,4 @@
-"""What ./reedmace runs."""
+"""The command line, run by ./reedmace."""
 
 STANDINS = ("flow-meter", "smart-plug", "test-kit", "thermometer", "ph-probe")
-"""What `standin` plays."""
+"""Devices that `standin` can simulate."""

@@ -11,7 +11,7 @@ from reedmace.command import STANDINS
 
 
 def _of(module: str) -> Any:
-    """A module of this folder, imported when its verb is asked for: a sum waits for nothing it does not need."""
+    """A module of this package, imported only when its verb is used, to keep start-up short."""
     return import_module(f"reedmace.command.{module}")
 
 

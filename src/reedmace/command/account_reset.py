@@ -1,4 +1,4 @@
-"""What the one who runs a server can do for a keeper who is locked out."""
+"""Password reset by the operator."""
 
 import secrets
 import sys
@@ -8,7 +8,7 @@ from reedmace.store import Accounts, connect
 
 
 def reset(email: str) -> int:
-    """Give an account a new password, printed once; every sign-in of it ends. email: of the account."""
+    """Set a new password, printed once; every session of the account ends. email: of the account."""
     password = "-".join(secrets.token_hex(3) for _ in range(3))
     try:
         with database_of_serve() as served:

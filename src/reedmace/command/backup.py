@@ -1,4 +1,4 @@
-"""Back up the database of `./reedmace serve` while keepers are at it, and bring it back, to any moment since.
+"""Backup of the database of `./reedmace serve` while it runs, and restore to any moment since.
 
 The dump is SQL that any MariaDB reads, taken in one transaction. With REEDMACE_BINLOG=1 the server also keeps every
 change since; `restore --until` replays them up to a moment, as after a mistake.
@@ -24,11 +24,11 @@ from reedmace.store.models import Account
 
 _PLACE = re.compile(rb"MASTER_LOG_FILE='([^']+)', MASTER_LOG_POS=(\d+)")
 _HEAD = 20_000
-"""The place in the log of changes stands in a dump's first lines."""
+"""A dump's first lines contain its binary log position."""
 
 
 class _Client:
-    """Debian's MariaDB programs, told where and as whom; the password goes by a file of its own, not by the command line."""
+    """Debian's MariaDB clients with their connection options; the password goes by file, not by command line."""
 
     def __init__(self, url: str, folder: Path) -> None:
         parts = urlsplit(url)
@@ -47,7 +47,7 @@ class _Client:
 
 
 def backup(target: Path) -> int:
-    """Write a dump, pressed with gzip, whole or not at all. target: a file that is not there yet."""
+    """Write a dump, compressed with gzip, completely or not at all. target: a file that does not exist yet."""
     if target.exists():
         return _fail(f"{target} is there already; name another file")
     partial = target.with_name(f"{target.name}.part")
@@ -77,7 +77,10 @@ def backup(target: Path) -> int:
 
 
 def _keeps_changes(url: str) -> bool:
-    """Whether the server keeps changes that may follow a dump. Another's server is asked for its place in them only where the operator says so."""
+    """Whether the server keeps a binary log to follow a dump.
+
+    An outside server is asked for its position only where the operator enables it.
+    """
     if "REEDMACE_DATABASE_URL" in os.environ:
         return os.environ.get("REEDMACE_BINLOG") == "1"
     database = connect(url, MIGRATE_S)
@@ -88,7 +91,10 @@ def _keeps_changes(url: str) -> bool:
 
 
 def restore(source: Path, until: str | None) -> int:
-    """Bring a dump back into an empty database, and what was written after it. source: of `backup`; until: a moment in UTC, or None for the dump alone."""
+    """Restore a dump into an empty database, and later changes.
+
+    source: of `backup`; until: a moment in UTC, or None for the dump alone.
+    """
     try:
         moment = None if until is None else datetime.fromisoformat(until).replace(tzinfo=UTC)
         with gzip.open(source) as pressed:
@@ -124,7 +130,7 @@ def restore(source: Path, until: str | None) -> int:
 
 
 def _changes(first: str) -> list[Path]:
-    """Files of changes from the one a dump names on. first: its name."""
+    """Binary log files from the one a dump names. first: its name."""
     kept = sorted((VAR / "serve" / "binlog").glob("binlog.[0-9]*"))
     return [path for path in kept if path.name >= first] if any(path.name == first for path in kept) else []
 
@@ -143,7 +149,7 @@ def _replay(client: _Client, changes: Sequence[Path], position: int, moment: dat
         f"--stop-datetime={moment.strftime('%Y-%m-%d %H:%M:%S')}",
         *map(str, changes),
     ]
-    # It reads the moment by the machine's clock unless told that this is UTC.
+    # Without this the moment is read in the machine's time zone.
     with subprocess.Popen(asked, stdout=subprocess.PIPE, env={**os.environ, "TZ": "UTC"}) as reading:
         assert reading.stdout is not None  # noqa: S101 - a pipe
         _feed(client, reading.stdout)
@@ -161,7 +167,7 @@ def _feed(client: _Client, text: IO[bytes] | gzip.GzipFile) -> None:
             shutil.copyfileobj(text, running.stdin)
             running.stdin.close()
         except BrokenPipeError:
-            # It has stopped reading, and says why below.
+            # The client has stopped reading, and reports why below.
             pass
         said = running.stderr.read().decode(errors="replace")
         running.wait()

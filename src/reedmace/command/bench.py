@@ -1,4 +1,4 @@
-"""Speed, as ratios measured in one run: our sums against an independent program on the same question."""
+"""Benchmark: ratios measured in one run, Reedmace against an independent program on the same question."""
 
 import os
 import statistics
@@ -98,7 +98,7 @@ def _skill() -> list[tuple[str, str, str]]:
 
 
 def _strangers() -> list[tuple[str, str, str]]:
-    """The forecast on tanks of another structure than its own."""
+    """The forecast on tanks of another model structure."""
     return [
         (
             f"forecast, {structure}, {start}, day {s.day}, {s.tanks} tanks: truths held; error, 'day 35'; bias",
@@ -112,7 +112,7 @@ def _strangers() -> list[tuple[str, str, str]]:
 
 
 def _lives() -> list[tuple[str, str, str]]:
-    """Random lives kept by the advice alone, judged by what is really in the water."""
+    """Random tanks kept by the advice alone, judged by the true water."""
     told = tally([live(seed) for seed in range(1, LIVES + 1)])
     return [
         (
@@ -124,7 +124,7 @@ def _lives() -> list[tuple[str, str, str]]:
 
 
 def bench() -> int:
-    """Print the table. Nothing here fails a build: it says what was measured on this machine, in this run."""
+    """Print the table. It reports what was measured in this run; nothing here fails a build."""
     warm()
     print(f"{'what':84} {'measured':34} target")
     for part in (operating_point, ranking, forecast, history, growth, _skill, _strangers, _lives, _latency):

@@ -1,4 +1,4 @@
-"""test, check and types."""
+"""The verbs test, check and types."""
 
 import json
 import os
@@ -12,16 +12,19 @@ from reedmace.command.paths import ROOT
 
 FRONT = ROOT / "frontend"
 LONGEST = 400
-"""Lines of a module, beyond which it has more than one job."""
+"""Maximum module length in lines."""
 TYPES = FRONT / "src" / "api" / "types.ts"
 
 
 def test(rest: list[str]) -> int:
-    """pytest over everything, or over what is named. Three processes on the two cores it aims at: browsers and servers wait a good part of the time."""
+    """Run pytest over everything, or over what is named.
+
+    Three processes on two cores: browsers and servers wait much of the time.
+    """
     environment = {**os.environ, "COLUMNS": "120"}
-    # The longest files first, so that no process is left alone with one of them at the end.
+    # Longest files first, so that no process is left alone with one of them at the end.
     rooms = [f"tests/{room}" for room in ("browser", "faults", "agreement", "api", "reference", "core")]
-    # Compiled once, before three processes would each find an empty cache.
+    # Compiled once, before three processes each find an empty cache.
     if subprocess.run([sys.executable, "-m", "reedmace.command.warm_kernels"], cwd=ROOT, env=environment).returncode:
         return 1
     everything = ["-n", "3", "--dist", "loadfile", "--no-loadscope-reorder", *rooms]
@@ -29,7 +32,7 @@ def test(rest: list[str]) -> int:
 
 
 def description() -> str:
-    """The API description as JSON text."""
+    """The OpenAPI description as JSON text."""
     app = create_app(Settings(database_url="mysql://nobody@127.0.0.1:1/none", secret_key="none"))  # noqa: S106 - never served
     return json.dumps(app.spec, indent=1, ensure_ascii=False)
 

@@ -1,4 +1,4 @@
-"""cluster-trial: three database nodes and two application machines on loopback, broken one after the other under load.
+"""cluster-trial: three database nodes and two application machines on loopback, broken one after another under load.
 
 Galera (Debian's galera-4, which comes with the MariaDB server) keeps the nodes alike before a write is acknowledged, so
 any of them may be lost. Applications name the nodes in one order, so that one node takes the writes while it lives.
@@ -24,9 +24,9 @@ from reedmace.command.trial_machine import Machine
 NODES, MACHINES, WRITERS = 3, 2, 4
 PROVIDERS = ("/usr/lib/galera/libgalera_smm.so", "/usr/lib64/galera-4/libgalera_smm.so")
 JOIN_S = 120.0
-"""A node that joins takes over all there is, by rsync."""
+"""Seconds for a joining node to copy all data by rsync."""
 USUAL_S = 2.0
-"""How long the keepers write between two losses."""
+"""Seconds of load between two faults."""
 
 
 def provider() -> str | None:
@@ -58,7 +58,7 @@ class Node(MariaDB):
             "gmcast.listen_addr": f"tcp://127.0.0.1:{self._group[self.number - 1]}",
             "ist.recv_addr": f"127.0.0.1:{self._ports['changes']}",
             "gcache.size": "32M",
-            # A node that falls silent is given up after three seconds instead of five: so long all writes stand.
+            # A silent node is given up after three seconds instead of five: all writes wait meanwhile.
             "evs.keepalive_period": "PT0.5S",
             "evs.suspect_timeout": "PT3S",
             "evs.inactive_timeout": "PT6S",
@@ -75,20 +75,20 @@ class Node(MariaDB):
             f"--wsrep-provider-options={';'.join(f'{k}={v}' for k, v in options.items())}",
             "--wsrep-sst-method=rsync",
             f"--wsrep-sst-receive-address=127.0.0.1:{self._ports['whole']}",
-            # A keeper who is sent on to another node reads what was acknowledged at the first.
+            # A client moved to another node reads what was acknowledged at the first.
             "--wsrep-sync-wait=1",
             *(["--wsrep-new-cluster"] if self.founds else []),
             *([f"--wsrep-start-position={self._position}"] if self._position else []),
         ]
 
     def found(self) -> None:
-        """Begin the cluster: tables and accounts are made here and pass to those who join."""
+        """Start the cluster: tables and accounts are made here and replicate to those who join."""
         self.founds = True
         self.start()
         self.founds = False
 
     def join(self) -> None:
-        """Become part of the cluster, for the first time or again."""
+        """Join the cluster, for the first time or again."""
         known = (self.data / "mysql").exists()
         self.lay_down()
         self._position = self._recovered() if known else ""
@@ -96,7 +96,7 @@ class Node(MariaDB):
         self.wait_until_in_step()
 
     def _recovered(self) -> str:
-        """How far a node had come before it was killed, so that it is sent what followed and not all there is."""
+        """Position a node had reached before it was killed, so that it gets an incremental transfer."""
         self._wait_for_orphan()
         self._position = ""
         log = self.folder / "recovery.log"
@@ -116,12 +116,12 @@ class Node(MariaDB):
         return found[-1] if found else ""
 
     def status(self, name: str) -> str:
-        """One of the server's figures. name: as SHOW STATUS has it. Raises RuntimeError."""
+        """A status variable of the server. name: as SHOW STATUS has it. Raises RuntimeError."""
         rows = [line.split("\t") for line in self._sql(f"SHOW STATUS LIKE '{name}'").splitlines()[1:]]
         return rows[0][1] if rows else ""
 
     def wait_until_in_step(self) -> None:
-        """Until the node holds what the others hold. Raises TimeoutError."""
+        """Wait until the node is synchronized. Raises TimeoutError."""
         end = time.monotonic() + JOIN_S
         while time.monotonic() < end:
             try:
@@ -134,13 +134,16 @@ class Node(MariaDB):
         raise TimeoutError(f"node {self.number} did not come into step; see {self.log}")
 
     def kill(self) -> None:
-        """As a power cut does."""
+        """Kill it as a power cut does."""
         if self.process is not None:
             self.process.kill()
             self.process.wait(10)
 
     def cut_off(self, *, off: bool) -> None:
-        """Take its network away, or give it back, and wait until the node has noticed. off: which. Raises TimeoutError."""
+        """Disconnect its network, or reconnect it, and wait until the node has noticed.
+
+        off: which. Raises TimeoutError.
+        """
         self._sql(f"SET GLOBAL wsrep_provider_options='gmcast.isolate={int(off)}'")
         if not off:
             self.wait_until_in_step()
@@ -152,7 +155,7 @@ class Node(MariaDB):
             time.sleep(0.1)
 
     def keys(self) -> dict[int, list[str]]:
-        """What stands in every tank's logbook here, by tank."""
+        """Keys of every tank's entries here, by tank."""
         found: dict[int, list[str]] = {}
         for line in self._sql("SELECT tank_id, client_key FROM reedmace.entry ORDER BY id").splitlines()[1:]:
             tank, key = line.split("\t")
@@ -162,7 +165,7 @@ class Node(MariaDB):
 
 @dataclass
 class Event:
-    """What was done to the cluster. longest_wait_s: until a keeper's note was acknowledged, of those sent meanwhile."""
+    """A fault. longest_wait_s: longest time until a note sent meanwhile was acknowledged."""
 
     what: str
     longest_wait_s: float
@@ -171,7 +174,7 @@ class Event:
 
 @dataclass
 class Outcome:
-    """What the trial showed. acknowledged: notes; lost, doubled, apart: of them, and nodes that hold something else."""
+    """Result of the trial. acknowledged: notes; lost, doubled: of them; apart: nodes that differ."""
 
     acknowledged: int = 0
     lost: list[str] = field(default_factory=list)
@@ -182,7 +185,7 @@ class Outcome:
 
 
 class Trial:
-    """The cluster under load. folder: everything in it goes with the trial; say: told what is done."""
+    """The cluster under load. folder: removed with the trial; say: called with progress."""
 
     def __init__(self, folder: Path, say: Callable[[str], None]) -> None:
         self._folder, self._say = folder, say
@@ -200,7 +203,7 @@ class Trial:
             node.join()
 
     def stand_machines(self) -> None:
-        """Start the application machines, and have keepers sign up."""
+        """Start the application machines, and sign up the keepers."""
         self._say("two application machines")
         secret = secrets.token_hex(32)
         urls = self._urls()
@@ -224,7 +227,7 @@ class Trial:
 
     @contextmanager
     def _event(self, what: str) -> Iterator[list[float]]:
-        """Measure how long keepers wait while something is broken and mended. Yields a list for the time of coming back."""
+        """Measure the longest wait while something is broken and repaired. Yields a list for the time of recovery."""
         time.sleep(USUAL_S)
         begun = time.monotonic()
         back: list[float] = []
@@ -236,7 +239,7 @@ class Trial:
         self._say(f"{what}: the longest a keeper waited {longest:.1f} s")
 
     def break_things(self) -> None:
-        """Lose a node, cut one off, lose an application, upgrade both: one after the other, under load."""
+        """Kill a node, disconnect one, kill an application, upgrade both: one after another, under load."""
         first, second = self.nodes[:2]
         with self._event("the node that takes the writes killed") as back:
             first.kill()
@@ -263,7 +266,7 @@ class Trial:
             machine.start()
 
     def judge(self) -> Outcome:
-        """Halt the keepers and look at what every node holds."""
+        """Stop the keepers and compare what every node holds."""
         for writer in self.writers:
             writer.halt()
         for node in self.nodes:
@@ -294,7 +297,7 @@ def _timed(work: Callable[[], None]) -> float:
 
 
 def run(trial: Trial) -> Outcome:
-    """The whole trial, from nodes that stand to the judgement. trial: with nothing under load yet."""
+    """The whole trial, from running nodes to the result. trial: without load yet."""
     trial.stand_machines()
     for writer in trial.writers:
         writer.start()

@@ -1,4 +1,4 @@
-"""The command-line door to the named computations."""
+"""Named computations on the command line."""
 
 import json
 import os
@@ -15,7 +15,7 @@ LARGEST = 5_000_000
 
 
 def main(name: str | None, *, list_names: bool, schema: str | None, lines: bool = False) -> int:
-    """Answer on standard output; bad input is one message on standard error and exit code 2.
+    """Print the answer; bad input is a message on standard error and exit code 2.
 
     lines: a question a line in, an answer a line out, in their order; a line that cannot be answered is answered by
     {"error": …}, and the exit code at the end is 2.
@@ -51,7 +51,7 @@ def main(name: str | None, *, list_names: bool, schema: str | None, lines: bool 
 
 
 def _lines(asked: Computation[Any, Any]) -> int:
-    """One process for a thousand questions."""
+    """Answer JSON Lines in one process."""
     code = 0
     for line in sys.stdin:
         if not line.strip():
@@ -74,7 +74,7 @@ def _print(text: str) -> int:
     try:
         print(text, flush=True)
     except BrokenPipeError:
-        # Read by something like head, which has seen enough. Nothing is left to flush at exit.
+        # The reader (such as head) has closed the pipe. Nothing is left to flush at exit.
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
     return 0
 

@@ -1,4 +1,4 @@
-"""The forecast's skill on virtual tanks: how often its ranges hold the truth, and how far its middle is from it."""
+"""Skill of the forecast on simulated tanks: coverage of its ranges, and error of its median."""
 
 import copy
 from dataclasses import dataclass
@@ -21,14 +21,17 @@ from reedmace.standins.independent_simulators import Start, Strangers, Structure
 HORIZON_DAYS = 150
 EVERY_DAYS = 2
 ALWAYS_DAY = 35.0
-"""What someone who never looks would say."""
+"""The error of always predicting day 35."""
 PPM = NITROGEN_SHARE["NH4"]
 _EPOCH = datetime(2026, 1, 1, tzinfo=UTC)
 
 
 @dataclass(frozen=True)
 class Skill:
-    """At one day of the cycle: share of truths inside P10 to P90, median errors and bias (middle less truth) in days, tanks."""
+    """At one day of the cycle:
+
+    share of true days inside P10 to P90, median error and bias (median less truth) in days, tanks.
+    """
 
     day: int
     held: float
@@ -39,7 +42,7 @@ class Skill:
 
 
 def _skill(day: int, rows: list[tuple[bool, float, float]]) -> Skill:
-    """rows: whether the truth was held, the middle and the truth in days, a tank each."""
+    """Skill of rows. rows: whether the truth was covered, the median and the truth in days, a tank each."""
     miss = np.array([middle - truth for _, middle, truth in rows])
     return Skill(
         day=day,
@@ -59,7 +62,7 @@ def _asked(log: CycleLog, truth: float, draws: int) -> tuple[bool, float, float]
 
 
 def tested(kit: ColourKit, tank: SimulatedTank, day: float) -> LoggedReading:
-    """One full test as it is written down. kit, tank: which; day: since the start."""
+    """One full test as a log entry. kit, tank: which; day: since the start."""
     seen = kit.reading(tank, day, _EPOCH)
     return LoggedReading(
         day=day,
@@ -71,7 +74,7 @@ def tested(kit: ColourKit, tank: SimulatedTank, day: float) -> LoggedReading:
 
 
 def _kept(seed: int, days: int, varied: bool) -> tuple[SimulatedTank, list[LoggedReading]]:
-    """A virtual tank of the prior, dosed again to 2 ppm as it clears, and what a coarse kit read every other day.
+    """A simulated tank of the prior, dosed again to 2 ppm as it clears, read by a coarse kit every other day.
 
     varied: 21 to 29 °C and one in four with a little seeded media, as keepers' tanks are; otherwise 26 °C and bare.
     """
@@ -94,7 +97,7 @@ def _kept(seed: int, days: int, varied: bool) -> tuple[SimulatedTank, list[Logge
 
 
 def _truth(tank: SimulatedTank, log: CycleLog) -> float:
-    """The day on which this very tank passes if the advice is followed from the log's day on, infinite for never."""
+    """The day on which this tank passes if the advice is followed from the log's day on, infinite for never."""
     model_input = model_input_of(log, HORIZON_DAYS)
     passed: NDArray[np.float64] = simulate(
         tank.parameters()[None, :],
@@ -115,7 +118,7 @@ def _truth(tank: SimulatedTank, log: CycleLog) -> float:
 def forecast_skill(
     tanks: int, days: tuple[int, ...] = (7, 14, 21), draws: int = USUAL_DRAWS, *, varied: bool = False
 ) -> list[Skill]:
-    """Skill at each of `days`, over so many virtual tanks.
+    """Skill at each of `days`, over a number of simulated tanks.
 
     tanks: how many, of the seeds 1, 2, 3 …; days: of the cycle; draws: of each forecast;
     varied: as keepers' tanks are, or all alike. A tank that is through already,
@@ -146,7 +149,7 @@ _LOGS: dict[Start, dict[str, object]] = {
     "bottled": {"helpers": ["bottled-culture"]},
     "moved": {"method": "seeded-filter", "seed_share": 1.0},
 }
-"""What a keeper would have written of each start."""
+"""The logged plan of each start."""
 
 
 def strangers_skill(
@@ -157,7 +160,7 @@ def strangers_skill(
     draws: int = USUAL_DRAWS,
     seed: int = 1,
 ) -> list[Skill]:
-    """Skill on tanks of another structure than the forecast's own.
+    """Skill on tanks of another model structure.
 
     structure, start: which; tanks: how many; days: of the cycle; draws: of each forecast; seed: of the tanks. Doses are
     out by a seventh, the kit of each tank reads a seventh high or low, and nobody knows.

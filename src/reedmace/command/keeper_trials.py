@@ -1,4 +1,4 @@
-"""Random lives of tanks, kept by the advice alone and judged by what is really in the water.
+"""Keeper trials: simulated tanks kept by the advice alone and judged by their true water.
 
 Each life has its own water, tap, kit, method and mishaps: a dud bottle, a kit that lies, tests left out, a filter that stands or
 loses its media, water untreated, a heater that fails, some of it never written down. The advice sees the logbook; the judge
@@ -31,7 +31,7 @@ from reedmace.standins import ColourKit, SimulatedTank
 EPOCH = datetime(2026, 3, 1, 8, 0, tzinfo=UTC)
 LAST_DAY, AFTER_DAYS = 90, 14
 LOST_REACH = 4.0
-"""A life is lost where either poison stands so many times over what may be from day to day for two days running (memory)."""
+"""A tank is lost where either poison exceeds its daily limit by this factor for two days running (memory)."""
 WAITED_DAYS = 7
 Fault = Literal[
     "no first action",
@@ -57,7 +57,7 @@ _STOCK = {
 
 @dataclass
 class Life:
-    """What became of one tank."""
+    """Outcome of one tank."""
 
     seed: int
     added_day: float | None = None
@@ -116,7 +116,7 @@ class _Keeper:
         )
 
     def befall(self, day: float) -> None:
-        """A mishap, written down four times in five."""
+        """Apply a mishap, recorded four times in five."""
         told = self.rng.uniform() < 0.8
         kind = int(self.rng.integers(4))
         truth = self.tank.log
@@ -141,7 +141,7 @@ class _Keeper:
             self.readings += [cold, back] if told else []
 
     def act(self, advice: CycleAdviceAnswer, day: float) -> None:
-        """The day's advice, and what the screen asks an hour after a dose was put down as done."""
+        """Carry out the day's advice, and what the screen asks an hour after a dose was recorded."""
         doses = len(self.doses)
         self.do(advice, day)
         if len(self.doses) > doses and self.rng.uniform() < self.tests:
@@ -150,7 +150,7 @@ class _Keeper:
                 self.test(day + 0.07)
 
     def do(self, advice: CycleAdviceAnswer, day: float) -> None:
-        """What the advice says for now, as told."""
+        """Carry out the advice for now."""
         for action in [advice.first, *advice.then]:
             if action.when not in ("now", "tonight"):
                 continue
@@ -171,7 +171,7 @@ class _Keeper:
 
 
 def _reach(k: _Keeper, water: dict[str, float]) -> float:
-    """How much of its limit the worse poison reaches."""
+    """The worse poison as a multiple of its limit."""
     salt = k.kept.salinity_g_kg
     return max(
         ammonia_reach(water["ammonia_mg_n_l"], water["ph"], k.kept.temperature_c, salt),
@@ -218,7 +218,7 @@ def _begin(seed: int) -> _Keeper:
 
 
 def live(seed: int) -> Life:
-    """One life, from the first day until two weeks after the first animals. seed: which."""
+    """One trial, from the first day until two weeks after the first animals. seed: which."""
     k, life = _begin(seed), Life(seed)
     mishaps = {int(d) for d in k.rng.integers(1, LAST_DAY, int(k.rng.integers(0, 4)))}
     over = 0
@@ -240,7 +240,7 @@ def live(seed: int) -> Life:
         if life.added_day is None and day > LAST_DAY:
             break
         if life.added_day is None:
-            # What a mishap took is counted from when it has come back.
+            # Time lost to a mishap is counted from recovery.
             able = _able(k, day)
             life.able_day = (day if life.able_day is None else life.able_day) if able else None
         else:
@@ -251,13 +251,13 @@ def live(seed: int) -> Life:
         day += 1.0
     if life.able_day is not None:
         through = life.added_day if life.added_day is not None else float(LAST_DAY)
-        # Two doses a day apart, a large change, and a day of tests left out are not waiting.
+        # Two doses a day apart, a large change, and a day without tests are not waiting.
         life.waited = through - life.able_day > WAITED_DAYS + 4
     return life
 
 
 def _able(k: _Keeper, day: float) -> bool:
-    """Whether the film clears within a day what the first animals would make: tried on a copy, unseen by the keeper."""
+    """Whether the filter clears within a day what the first animals would make: tried on a copy."""
     if k.kept.method == "planted":
         return day >= 10 + 28
     trial = SimulatedTank(
@@ -269,7 +269,7 @@ def _able(k: _Keeper, day: float) -> bool:
 
 
 def _add(k: _Keeper, life: Life, day: float) -> None:
-    """The first group of the ramp comes in, in the logbook and in the tank."""
+    """Add the first group of the ramp, in the logbook and in the tank."""
     life.added_day = day
     proven = cycle_readiness(CycleReadinessQuestion(log=k.log(day))).proven_mg_n_l_day
     ramp = stocking_ramp(
@@ -285,7 +285,7 @@ def _add(k: _Keeper, life: Life, day: float) -> None:
 
 
 def _judge(life: Life, log: CycleLog, advice: CycleAdviceAnswer, day: float) -> None:
-    """What no advice may ever do."""
+    """Faults no advice may ever commit."""
     actions = [advice.first, *advice.then]
     ready = cycle_readiness(CycleReadinessQuestion(log=log)).ready
     adds = any(a.do == "add-animals" for a in actions)
@@ -307,7 +307,7 @@ def _judge(life: Life, log: CycleLog, advice: CycleAdviceAnswer, day: float) -> 
 
 
 def tally(lives: list[Life]) -> dict[str, float]:
-    """Shares of all lives: lost, kept waiting over a week too long, brought to animals; and faults counted."""
+    """Shares of all trials: lost, kept waiting over a week too long, brought to animals; and faults counted."""
     n = len(lives)
     return {
         "lives": n,

@@ -1,4 +1,4 @@
-"""Whether the compiled sums on disk are those of this program on this machine, told without loading any of them."""
+"""Whether the compiled kernels on disk match this program and machine, checked without loading them."""
 
 import hashlib
 import platform
@@ -12,7 +12,7 @@ _MARK = "compiled"
 
 
 def what_is_compiled() -> str:
-    """What compiled sums depend on: their source, the compiler, Python and the processor, as one short word."""
+    """Fingerprint of what compiled kernels depend on: source, compiler, Python and processor."""
     found = hashlib.sha256()
     core = Path(reedmace.__file__).parent / "core"
     for path in sorted(core.rglob("*.py")):
@@ -31,13 +31,13 @@ def _processor() -> str:
 
 
 def mark(folder: Path, what: str) -> None:
-    """Write down that all sums stand compiled there. folder: of the cache; what: they were compiled from, asked before."""
+    """Record that all kernels are compiled there. folder: of the cache; what: their fingerprint."""
     folder.mkdir(parents=True, exist_ok=True)
     (folder / _MARK).write_text(what)
 
 
 def stands(folder: Path) -> bool:
-    """Whether they stand compiled there. folder: of the cache."""
+    """Whether all kernels are compiled there. folder: of the cache."""
     try:
         return (folder / _MARK).read_text() == what_is_compiled()
     except OSError:

@@ -1,4 +1,4 @@
-"""kill-trial: every process killed at random moments under load, again and again, and what that cost.
+"""kill-trial: every process killed at random moments under load, again and again, with the consequences.
 
 After each kill the keepers go on; a launcher that is gone is started again on its folder, as a service manager does.
 """
@@ -21,14 +21,14 @@ from reedmace.command.trial_machine import Machine, processes_of
 WRITERS, WORKERS = 3, 2
 TARGETS = ("worker", "web server", "database", "launcher", "everything")
 LOAD_S = (0.2, 1.2)
-"""So long, drawn anew each time, keepers write between two kills."""
+"""Range of the time between two kills, s."""
 CLEAN_S = 60.0
-"""What a kill leaves behind is gone within so long."""
+"""Seconds within which leftovers of a kill must be gone."""
 
 
 @dataclass
 class Outcome:
-    """What the trial showed. took_s: by target, from the kill, or the next start, until it serves again, s."""
+    """Result of the trial. took_s: by target, from the kill, or the next start, until it serves again, s."""
 
     acknowledged: int = 0
     lost: list[str] = field(default_factory=list)
@@ -38,7 +38,7 @@ class Outcome:
 
 
 def _processes(folder: Path) -> dict[str, list[int]]:
-    """Pids of one machine by what they are: those whose environment or command names its folder."""
+    """Pids of one machine by role: those whose environment or command names its folder."""
     found: dict[str, list[int]] = {"worker": [], "web server": [], "database": [], "launcher": []}
     for pid, command in processes_of(folder):
         if "reedmace.command.web_server" in command:
@@ -65,7 +65,7 @@ def _parent(pid: int) -> int:
 def _kill(folder: Path, target: str, draw: random.Random) -> None:
     found = _processes(folder)
     if target == "everything":
-        # The launcher first: what watches over the others must not have time to.
+        # The launcher first: it must not have time to restart the others.
         pids = [*found["launcher"], *found["web server"], *found["worker"], *found["database"]]
     else:
         pids = [draw.choice(found[target])] if found[target] else []
@@ -73,12 +73,12 @@ def _kill(folder: Path, target: str, draw: random.Random) -> None:
         try:
             os.kill(pid, signal.SIGKILL)
         except ProcessLookupError:
-            # It went with the one before it.
+            # It ended with the one before it.
             continue
 
 
 def run(folder: Path, kills: int, seed: int, say: Callable[[str], None]) -> Outcome:
-    """The whole trial. folder: to work in; kills: how many; seed: of what is killed when; say: told of each."""
+    """The whole trial. folder: to work in; kills: how many; seed: of targets and times; say: called with each."""
     draw = random.Random(seed)  # noqa: S311 - a trial that can be held again
     outcome = Outcome()
     machine = Machine(folder / "machine", WORKERS)
@@ -119,8 +119,8 @@ def run(folder: Path, kills: int, seed: int, say: Callable[[str], None]) -> Outc
 
 
 def _until_acknowledged(writers: list[Writer]) -> None:
-    """Until every keeper has had a note acknowledged that was sent after now. Raises TimeoutError."""
-    # The one under way may have been sent before: the next is surely new.
+    """Wait until every keeper has had a note acknowledged that was sent after now. Raises TimeoutError."""
+    # The one in flight may have been sent before; the next was sent after.
     wanted = [len(w.acknowledged) + 2 for w in writers]
     end = time.monotonic() + CLEAN_S
     while any(len(w.acknowledged) < count for w, count in zip(writers, wanted, strict=True)):
@@ -140,7 +140,7 @@ def _judge(writers: list[Writer], outcome: Outcome) -> None:
 
 
 def kill_trial(kills: int) -> int:
-    """Hold the trial and print what it showed; 1 when anything acknowledged was lost or doubled, or was left behind."""
+    """Run the trial and print the result; 1 when anything acknowledged was lost or doubled, or was left behind."""
     folder = Path(tempfile.mkdtemp(prefix="reedmace-kills-"))
     try:
         outcome = run(folder, kills, 1, lambda text: print(f"reedmace: {text}", file=sys.stderr, flush=True))

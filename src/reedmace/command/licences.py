@@ -1,4 +1,4 @@
-"""What ships with Reedmace besides its own code, and under which licence: a list in docs, held to by `check`."""
+"""List of packages that ship with Reedmace and their licences, written to docs and checked."""
 
 import json
 import re
@@ -16,14 +16,14 @@ FREE = frozenset(
         "MIT-0", "OFL-1.1", "PSF-2.0", "Unlicense", "ZPL-2.1", "Zlib",
     }
 )  # fmt: skip
-"""Licences under which a part may be passed on with Apache-2.0 code, its own text beside it."""
+"""Licences under which a part may be redistributed with Apache-2.0 code, with its own text."""
 STATED = {"peewee": "MIT", "scipy": "BSD-3-Clause"}
-"""Where a package's own figures say none, or its whole text: what its licence file says."""
+"""Licences read from the licence file, where a package's metadata has none."""
 _AS_SPDX = {"MIT License": "MIT", "BSD License": "BSD", "ZPL 2.1": "ZPL-2.1", "The Unlicense (Unlicense)": "Unlicense"}
 
 
 def shipped() -> Iterator[tuple[str, str, str]]:
-    """Name, kind and licence of every package that runs with keepers, sorted. An unknown licence is an empty text."""
+    """Name, kind and licence of every package at run time, sorted. An unknown licence is an empty text."""
     lines = (ROOT / "requirements" / "app.txt").read_text().splitlines()
     for line in lines:
         if found := re.match(r"([A-Za-z0-9._-]+)(\[[a-z,]+\])?==", line):
@@ -44,14 +44,14 @@ def _of_python(name: str) -> str:
 
 
 def is_free(licence: str) -> bool:
-    """Whether all of a licence's parts, or one of those to choose from, are on the list. licence: as SPDX writes it."""
+    """Whether all of a licence's parts, or one of its alternatives, are on the list. licence: as SPDX writes it."""
     bare = licence.strip("()")
     choices = re.split(r"\s+OR\s+", bare)
     return any(all(part.strip("() ") in FREE for part in re.split(r"\s+(?:AND|and)\s+", one)) for one in choices)
 
 
 def table() -> str:
-    """The list as docs hold it."""
+    """The list as in docs."""
     rows = sorted(set(shipped()), key=lambda row: (row[1], row[0].lower()))
     return "\n".join(
         [
@@ -71,7 +71,7 @@ def table() -> str:
 
 
 def faults(kept: Path = LIST) -> list[str]:
-    """What is wrong with the list. kept: where it stands."""
+    """Faults of the list. kept: its file."""
     wrong = [f"{name}: {licence or 'no licence said'}" for name, _, licence in shipped() if not is_free(licence)]
     if not kept.exists() or kept.read_text() != table():
         wrong.append(f"{kept.relative_to(ROOT)} is not what is locked: run ./reedmace licences")

@@ -1,4 +1,4 @@
-"""load-trial: more and more keepers at once, each looking, typing and logging as people do, and how long each waits.
+"""load-trial: growing crowds of keepers, each viewing, typing and logging, with their waiting times.
 
 A keeper looks at Today, opens the tank, types figures (a sum each), logs a test, and takes about a second to think
 before each; then begins again.
@@ -23,20 +23,20 @@ CROWDS = (1, 8, 32, 100, 300)
 EACH_S = 20.0
 THINK_S = (0.5, 1.5)
 MANY = 20_000
-"""Requests after which memory is looked at again."""
+"""Requests after which memory is measured again."""
 TANK = {"length_cm": 90, "width_cm": 40, "height_cm": 45}
 
 
 @dataclass
 class Seen:
-    """Of one crowd. took_s: by what was asked; failed: statuses other than wanted, with how many."""
+    """Results of one crowd. took_s: by request; failed: unexpected statuses with counts."""
 
     took_s: dict[str, list[float]] = field(default_factory=lambda: defaultdict(list))
     failed: dict[int, int] = field(default_factory=lambda: defaultdict(int))
     lock: threading.Lock = field(default_factory=threading.Lock)
 
     def note(self, what: str, status: int, took_s: float) -> None:
-        """Write one answer down."""
+        """Record one response."""
         with self.lock:
             if status in (200, 201):
                 self.took_s[what].append(took_s)
@@ -45,7 +45,7 @@ class Seen:
 
 
 class Visitor(threading.Thread):
-    """One keeper at work until told to stop. keeper: signed up; seen: where answers are noted; think_s: before each question, from and to."""
+    """One active keeper. keeper: signed up; seen: where responses are recorded; think_s: range of pauses."""
 
     def __init__(self, keeper: Keeper, seen: Seen, think_s: tuple[float, float], stop: threading.Event) -> None:
         super().__init__(daemon=True)
@@ -53,7 +53,7 @@ class Visitor(threading.Thread):
         self._draw = random.Random(keeper.tank)  # noqa: S311 - when somebody thinks is no secret
 
     def run(self) -> None:
-        """Ask in turn, until told to stop."""
+        """Send requests in turn until stopped."""
         while not self._stop_asked.is_set():
             length = self._draw.randint(40, 200)
             for what, method, path, body in (
@@ -70,7 +70,7 @@ class Visitor(threading.Thread):
                 self._seen.note(what, status, time.monotonic() - begun)
 
     def leave(self) -> None:
-        """Hang up."""
+        """Close the connection."""
         self._keeper.close()
 
     def _test(self) -> dict[str, object]:
@@ -79,7 +79,7 @@ class Visitor(threading.Thread):
 
 
 def _crowd(machine: Machine, count: int, think_s: tuple[float, float], enough: int | None) -> tuple[Seen, float]:
-    """Let a crowd work for a while, or until so many requests; what was seen, and for how long, s."""
+    """Run a crowd for a while, or for a number of requests; its results, and the time, s."""
     seen, stop = Seen(), threading.Event()
     visitors = []
     for n in range(count):
@@ -103,12 +103,15 @@ def _crowd(machine: Machine, count: int, think_s: tuple[float, float], enough: i
 
 
 def _p(took: list[float], share: int) -> float:
-    """A percentile, ms. share: of hundred."""
+    """A percentile, ms. share: percent."""
     return 1000 * (quantiles(took, n=100)[share - 1] if len(took) > 1 else max(took, default=0.0))
 
 
 def load_trial() -> int:
-    """Hold it and print a table; 1 when anybody was refused or left without an answer in a crowd of a hundred or fewer."""
+    """Run the trial and print a table;
+
+    1 when anybody was rejected or left without a response in a crowd of a hundred or fewer.
+    """
     folder = Path(tempfile.mkdtemp(prefix="reedmace-load-"))
     machine = Machine(folder, workers=3)
     worst = 0

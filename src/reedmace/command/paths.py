@@ -1,4 +1,4 @@
-"""Where the program and its data stand, and how a start speaks."""
+"""Paths of the program and its data, and messages of the launcher."""
 
 import os
 import sys
@@ -9,5 +9,5 @@ VAR = Path(os.environ.get("REEDMACE_VAR", ROOT / "var"))
 
 
 def say(text: str) -> None:
-    """One line to who started it. text: of the line."""
+    """Print one line to the terminal. text: of the line."""
     print(f"reedmace: {text}", file=sys.stderr, flush=True)

@@ -1,4 +1,4 @@
-"""demo and serve: MariaDB, migrations, the web server, and a clean stop of all of them."""
+"""The verbs demo and serve: MariaDB, migrations, the web server, and a clean stop."""
 
 import fcntl
 import os
@@ -58,7 +58,7 @@ def _run(folder: Path, *, with_demo: bool, fresh: bool) -> int:
             say(str(error))
             return 1
         except OSError as error:
-            # A disk that filled, a folder that turned read-only: what was acknowledged is safe in MariaDB.
+            # A full disk or a read-only folder: what was acknowledged is safe in MariaDB.
             say(f"cannot go on: {error}. Nothing acknowledged is lost; free or mend it, and start again.")
             return 1
         finally:
@@ -108,14 +108,14 @@ def _web(folder: Path, server: MariaDB | None, *, with_demo: bool, fresh: bool) 
     try:
         if not stands(Path(environment["NUMBA_CACHE_DIR"])):
             say("compiling the sums, which takes a minute or so the first time")
-            # Once, in one process: workers that all find an empty cache would compile the same thing side by side.
+            # Once, in one process: workers with an empty cache would each compile the same kernels.
             warmed = subprocess.run([sys.executable, "-m", "reedmace.command.warm_kernels"], env=environment, **account)
             if warmed.returncode:
                 say("the sums could not be compiled; the messages above say why")
                 return warmed.returncode
         say("starting the web server")
         count = int(os.environ.get("REEDMACE_WORKERS") or min((os.cpu_count() or 1) + 1, 9))
-        # It reads the program while the database starts and its tables are brought up to date.
+        # It imports the program while the database starts and its tables are migrated.
         web = WebServer(listener, environment, count, account)
         _tables(server, url, with_demo=with_demo, fresh=fresh)
         web.go()
@@ -131,14 +131,14 @@ def _web(folder: Path, server: MariaDB | None, *, with_demo: bool, fresh: bool) 
 
 
 def _watch(web: WebServer, server: MariaDB | None, address: str, stopping: list[int]) -> int:
-    """Say when it answers, and start anew what dies, until `stopping` holds a signal; the exit code."""
+    """Report when it answers, and restart what dies, until `stopping` holds a signal; the exit code."""
     said = False
     while not stopping:
         if not web.mend():
             say("the web server stopped again and again; its messages are above")
             return 1
         if server is not None and server.died():
-            # A database killed under us is started again on its folder; InnoDB recovers what was acknowledged.
+            # A killed database is restarted on its folder; InnoDB recovers what was acknowledged.
             say("MariaDB stopped; starting it again")
             server.restart()
         if not said and _answers(address):
@@ -150,7 +150,7 @@ def _watch(web: WebServer, server: MariaDB | None, address: str, stopping: list[
 
 
 def _tables(server: MariaDB | None, url: str, *, with_demo: bool, fresh: bool) -> None:
-    """Wait for the database, bring its tables up to date, write the demo where it is asked for. url: for the application."""
+    """Wait for the database, migrate its tables, write the demo if asked. url: for the application."""
     from reedmace.store import MIGRATE_S, connect, migrate
 
     if server:
@@ -168,7 +168,9 @@ def _tables(server: MariaDB | None, url: str, *, with_demo: bool, fresh: bool) -
 
 
 def _account(folder: Path, environment: dict[str, str]) -> dict[str, Any]:
-    """What runs the web workers under an account of little power, where root starts them. Points `environment` at sums of its own.
+    """The unprivileged account of the web workers, where root starts them.
+
+    Points `environment` at its own kernel cache.
 
     Compiled sums are code: root must not load any that another may write. Root's are handed down, never taken back.
     """
@@ -187,7 +189,7 @@ def _account(folder: Path, environment: dict[str, str]) -> dict[str, Any]:
 
 
 def _hand_down(mine: Path, theirs: Path, account: RunAs) -> None:
-    """Copy compiled sums that are newer than theirs. mine, theirs: folders of sums; account: whose the second is.
+    """Copy compiled kernels that are newer. mine, theirs: cache folders; account: owner of the second.
 
     It copies them itself: what it may write, root must not write into.
     """
@@ -195,12 +197,12 @@ def _hand_down(mine: Path, theirs: Path, account: RunAs) -> None:
     os.chown(theirs, account.uid, account.gid)
     if mine.is_dir():
         copy = ["cp", "--recursive", "--update", "--preserve=timestamps", f"{mine.resolve()}/.", str(theirs.resolve())]
-        # What cannot be copied is compiled anew.
+        # What cannot be copied is compiled again.
         subprocess.run(copy, user=account.uid, group=account.gid, extra_groups=[], cwd="/", stderr=subprocess.DEVNULL)
 
 
 def _counts(folder: Path, account: dict[str, Any]) -> str:
-    """A folder in which the workers lay their counts together, empty at every start; theirs where they run as another."""
+    """A folder for the workers' shared counters, empty at every start; owned by their account."""
     counts = folder / "metrics"
     shutil.rmtree(counts, ignore_errors=True)
     counts.mkdir()

@@ -1,4 +1,4 @@
-"""Which account of the machine a server runs under: never root's, where another can do the work.
+"""The system account a server runs under: never root's, where another can do the work.
 
 Started by root, MariaDB runs as the account its Debian package brings and the web workers as Debian's for web servers.
 Neither may enter a home folder closed to others; then root's own is used, and that is said.
@@ -24,20 +24,20 @@ class RunAs:
     gid: int
 
     def own(self, folder: Path) -> None:
-        """Give it a folder with all that is in it. folder: existing."""
+        """Give it ownership of a folder with all that is in it. folder: existing."""
         for path in (folder, *folder.rglob("*")):
             if path.lstat().st_uid != self.uid:
                 os.chown(path, self.uid, self.gid, follow_symlinks=False)
 
     def may_read(self, paths: Sequence[Path]) -> bool:
-        """Whether it can get to files and folders, asked by trying. paths: of them."""
+        """Whether it can read files and folders, tested by trying. paths: of them."""
         asked = ["/bin/sh", "-c", _ASK, "sh", *(str(p.resolve()) for p in paths)]
         done = subprocess.run(asked, user=self.uid, group=self.gid, extra_groups=[], cwd="/")
         return done.returncode == 0
 
 
 def run_as(name: str, needs: Sequence[Path]) -> RunAs | None:
-    """The account a server is to run under, or None for the one that starts it.
+    """The account a server should run under, or None for the caller's.
 
     name: of the account; needs: what the server must be able to read. None too where this is not root, where the machine
     has no such account, or where it cannot get to what it needs.

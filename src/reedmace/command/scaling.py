@@ -1,4 +1,4 @@
-"""How the sums grow with what they are given: sizes a keeper will never reach, and the power that comes out."""
+"""Scaling of the computations with input size, far beyond usual sizes, as a fitted power."""
 
 from collections.abc import Callable, Sequence
 from datetime import UTC, datetime, timedelta
@@ -22,7 +22,7 @@ def _entry(n: int, at: datetime, **body: Any) -> Entry:
 
 
 def lived_in(readings: int) -> list[Entry]:
-    """The logbook of a running tank with so many tests, the newest now. readings: how many."""
+    """The state of a running tank with a number of tests, the newest now. readings: how many."""
     begun = NOW - TESTS_APART * (readings + 1)
     sponge = next(f for f in CATALOGUE if f.kind == "sponge").model_dump(mode="json")
     bodies: list[dict[str, Any]] = [
@@ -39,8 +39,11 @@ def lived_in(readings: int) -> list[Entry]:
 def _grown(
     what: str, sizes: Sequence[int], make: Callable[[int], Callable[[], Any]], *, held: float = 1.0, fixed: int = 1
 ) -> Row:
-    """One row: the smallest and the largest, and the power between the larger half. held: the power aimed at; fixed: sizes passed over, where
-    what is paid once weighs more than the size."""
+    """One row:
+
+    the smallest and the largest, and the power between the larger half. held: the power aimed at; fixed: sizes skipped,
+    where
+    """
     took: list[Took] = []
     for size in sizes:
         action = make(size)
@@ -63,12 +66,12 @@ def _replayed(size: int) -> Callable[[], Any]:
 
 def _today(size: int) -> Callable[[], Any]:
     state = replay(lived_in(size))
-    # What a state gives is worked out once a question: each asks a state of its own.
+    # Results are memoized by state, so each measurement uses a state of its own.
     return lambda: today_view(fresh(state), NOW)
 
 
 def fresh(state: LogbookState) -> LogbookState:
-    """The same state, with nothing worked out yet. state: a tank's."""
+    """The same state without memoized results. state: a tank's."""
     return state.model_copy()
 
 
@@ -78,7 +81,7 @@ def _board(size: int) -> Callable[[], Any]:
 
 
 def growth() -> list[Row]:
-    """Filters, entries, tests and tanks, from few to far too many."""
+    """Scaling with filters, entries, tests and tanks."""
     return [
         _grown("flows of filters", (50, 500, 5000, 50000), _flows),
         _grown("a logbook's entries read", (10, 100, 1000, 10000, 100000), _replayed, held=1.1),

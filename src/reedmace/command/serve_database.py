@@ -1,4 +1,7 @@
-"""The database of `./reedmace serve`, for what is done beside it: an outside one, the one that runs, or one started for the moment."""
+"""The database of `./reedmace serve` for maintenance:
+
+an outside one, the running one, or one started for the moment.
+"""
 
 import fcntl
 import os
@@ -12,7 +15,7 @@ from reedmace.command.paths import VAR
 
 @dataclass(frozen=True)
 class Served:
-    """Addresses for the application and for the owner of the tables; running: whether keepers are at it now."""
+    """URLs for the application and for the owner of the tables; running: whether the server is in use."""
 
     app_url: str
     owner_url: str
@@ -21,7 +24,7 @@ class Served:
 
 @contextmanager
 def database_of_serve() -> Iterator[Served]:
-    """Yields the database while it can be asked. Raises RuntimeError where it cannot be started or found."""
+    """Yields the database while it can be used. Raises RuntimeError where it cannot be started or found."""
     outside = os.environ.get("REEDMACE_DATABASE_URL")
     if outside:
         yield Served(outside, os.environ.get("REEDMACE_MIGRATE_URL", outside), running=True)

@@ -9,11 +9,11 @@ from reedmace.standins import ColourKit, FlowMeter, PhProbe, Sender, SmartPlug, 
 
 
 def readings_of(kind: str, start: datetime, days: int, figure: float) -> list[dict[str, Any]]:
-    """What a device of that kind sends over `days` from `start`. figure: L/h clean for a meter, W for a plug."""
+    """Readings of a device of that kind over `days` from `start`. figure: L/h clean for a meter, W for a plug."""
     if kind == "flow-meter":
         return list(FlowMeter(clean_lph=figure).readings(start, days))
     if kind == "smart-plug":
-        # One cut of five hours, half way.
+        # One power cut of five hours, half way.
         half = days * 720
         return list(SmartPlug(watts=figure, cuts=((half, half + 300),)).readings(start, days * 1440, 60))
     tank = usual_tank(days)

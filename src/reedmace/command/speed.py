@@ -1,4 +1,4 @@
-"""Speed of the sums, as ratios by turns in one run: ours against an independent program or a plain loop on the same question."""
+"""Speed of the computations, as ratios by turns in one run: against an independent program or a plain loop."""
 
 import math
 import tempfile
@@ -43,7 +43,7 @@ from reedmace.formats import plumbing_inp
 from reedmace.standins import ColourKit, usual_tank
 
 Row = tuple[str, str, str]
-"""What was measured, what came out, what is aimed at."""
+"""What was measured, the result, the target."""
 SERVICE_DAYS, FEED_G_DAY, BEST, SHOWN = 60.0, 2.0, 200, 60
 TRIED = 20
 """Draws that the other program runs in a turn."""
@@ -84,7 +84,10 @@ def operating_point() -> list[Row]:
 
 
 def _plain_flow(f: Filter, plumbing: Plumbing, nu: float, feed_days: float) -> float:
-    """One flow in L/h as anyone would write it: fluids' friction factor in a SciPy root search. feed_days: g of food since cleaning."""
+    """One flow in L/h by a straightforward implementation:
+
+    fluids' friction factor in a SciPy root search. feed_days: g of food since cleaning.
+    """
     bore = (f.hose_bore_mm or 16) / 1000
     k = sum(x.k_on(bore * 1000) * x.count for x in plumbing.fittings)
     area, face = math.pi / 4 * bore**2, f.face_cm2 / 1e4
@@ -102,7 +105,7 @@ def _plain_flow(f: Filter, plumbing: Plumbing, nu: float, feed_days: float) -> f
 
 
 def catalogue_of(count: int) -> list[Filter]:
-    """So many pumped filters with figures of their own. count: how many."""
+    """Pumped filters with individual figures. count: how many."""
     rng = np.random.default_rng(1)
     pumped = [f for f in CATALOGUE if f.kind == "canister"]
     return [
@@ -125,7 +128,7 @@ ROOM, STOCK = (
 
 
 def ranking_question(filters: list[Filter]) -> dict[str, Any]:
-    """A tank that asks which of these. filters: any number up to 5,000."""
+    """Ranking input for a catalogue. filters: any number up to 5,000."""
     return {
         "room": ROOM.model_dump(),
         "animals": [a.model_dump() for a in STOCK],
@@ -135,8 +138,10 @@ def ranking_question(filters: list[Filter]) -> dict[str, Any]:
 
 
 def _plain_ranking(filters: list[Filter], plumbing: Plumbing, nu: float) -> list[float]:
-    """What the ranking works out, in a loop: both flows of every filter, every pair of the best two hundred by the dirt it
-    shares, currents and oxygen of those that are shown. Left out: reasons, changes, limits, priorities."""
+    """The ranking's main results in a plain loop:
+
+    both flows of every filter, every pair of the best two hundred by the dirt it
+    """
     dirt = SERVICE_DAYS * FEED_G_DAY
     clean = [_plain_flow(f, plumbing, nu, 0.0) for f in filters]
     service = [_plain_flow(f, plumbing, nu, dirt) for f in filters]
@@ -157,7 +162,7 @@ def _plain_ranking(filters: list[Filter], plumbing: Plumbing, nu: float) -> list
 
 
 def ranking() -> list[Row]:
-    """Flows of five thousand filters, and all of the ranking."""
+    """Flows of five thousand filters, and the whole ranking."""
     many, plumbing, nu = catalogue_of(5000), Plumbing(), viscosity_m2_s(25)
 
     def plain() -> list[float]:
@@ -189,7 +194,7 @@ def ranking() -> list[Row]:
 
 
 def _derivative(t: float, y: Any, row: Any, ka: float) -> list[float]:
-    """The model as anyone would write it for SciPy, in plain Python, at 25 °C."""
+    """The model as a plain Python function for SciPy, at 25 °C."""
     tan, no2, alkalinity = max(y[0], 0.0), max(y[1], 0.0), max(y[3], 0.0)
     mu_a, mu_b, k_a, k_b, decay, co2, most, inhibit, lag = row[2:11]
     hydrogen = 4.467e-7 * co2 / max(alkalinity / 50.04, 0.004)
@@ -204,7 +209,7 @@ def _derivative(t: float, y: Any, row: Any, ka: float) -> list[float]:
 
 
 def kept_log(tests: int, days: int) -> dict[str, Any]:
-    """A virtual tank's log, dosed as most are and read by a coarse kit. tests: how many; days: over how long."""
+    """A simulated tank's log, dosed as usual and read by a coarse kit. tests: how many; days: over how long."""
     tank, kit = usual_tank(days), ColourKit()
     readings = [tested(kit, tank, days * n / tests) for n in range(tests)]
     now = {"day_now": float(days), "doses": tank.doses, "alkalinity": tank.added, "readings": readings}
@@ -212,10 +217,10 @@ def kept_log(tests: int, days: int) -> dict[str, Any]:
 
 
 def anew(name: str, log: dict[str, Any]) -> Callable[[], Any]:
-    """A question of a cycle as if asked for the first time. name: the computation; log: asked of."""
+    """A cycle computation without cached results. name: the computation; log: its input."""
 
     def ask() -> Any:
-        # What is remembered from the last time would be measured otherwise.
+        # Cached results would falsify the measurement.
         forget()
         return compute(name, {"log": log})
 
@@ -223,7 +228,7 @@ def anew(name: str, log: dict[str, Any]) -> Callable[[], Any]:
 
 
 def history() -> list[Row]:
-    """How the forecast has moved and what would move it, against one forecast; and a log of four hundred tests."""
+    """History and what-if against one forecast, and a log of four hundred tests."""
     log, long = kept_log(60, 60), kept_log(400, 400)
     one = anew("cycle-forecast", log)
     rows = [

@@ -1,4 +1,4 @@
-"""How long things take on a machine that does other work too: processor time beside wall time, and ratios by turns."""
+"""Timing on a busy machine: processor time beside wall time, and ratios by turns."""
 
 import gc
 import math
@@ -13,19 +13,19 @@ from typing import Any
 
 @dataclass(frozen=True)
 class Took:
-    """Seconds of the wall and of the processor (every thread of this process)."""
+    """Seconds of wall time and of processor time (every thread of this process)."""
 
     wall_s: float
     cpu_s: float
 
     def words(self) -> str:
-        """As the table shows it."""
+        """As text for the table."""
         return f"{self.cpu_s * 1000:.0f} ms of processor, {self.wall_s * 1000:.0f} ms by the clock"
 
 
 @dataclass(frozen=True)
 class Ratio:
-    """How many times faster ours is: median of the turns' ratios, by the processor's time."""
+    """Speed-up: median of the turns' ratios, by processor time."""
 
     times: float
     ours: Took
@@ -53,7 +53,7 @@ def measure(action: Callable[[], Any], times: int) -> Took:
 
 
 def against(theirs: Callable[[], Any], ours: Callable[[], Any], turns: int, *, each: int = 1) -> Ratio:
-    """Ours against theirs by turns, so that what else the machine does falls on both.
+    """Ours against theirs by turns, so that other load falls on both.
 
     theirs, ours: what is measured; turns: pairs of runs; each: runs of ours in a turn, where one is too short to time.
     """
@@ -67,7 +67,7 @@ def against(theirs: Callable[[], Any], ours: Callable[[], Any], turns: int, *, e
 
 
 def exponent(sizes: Sequence[float], seconds: Sequence[float]) -> float:
-    """The power of its size that something grows with: slope of a line through both logarithms, least squares.
+    """Exponent of the growth with size: slope of a least-squares line through both logarithms.
 
     sizes: of what was given, two or more; seconds: what each took. Over 1 it grows faster than its size.
     """
@@ -78,6 +78,6 @@ def exponent(sizes: Sequence[float], seconds: Sequence[float]) -> float:
 
 
 def peak_mb() -> float:
-    """The most memory this process ever held, MB."""
+    """Peak memory of this process, MB."""
     most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
     return most / (1024 if sys.platform.startswith("linux") else 1024 * 1024)

@@ -1,4 +1,4 @@
-"""Keepers over HTTP, for trials and loads: each signs up, has a tank, and asks whichever of several machines answers."""
+"""HTTP clients for trials and load: each signs up, has a tank, and uses whichever of several machines answers."""
 
 import http.client
 import json
@@ -10,14 +10,14 @@ from datetime import UTC, datetime
 from typing import Any
 
 PATIENCE_S = 10.0
-"""A keeper whose machine is silent for so long asks the next."""
+"""Seconds after which a silent machine is left for the next."""
 PASSWORD = "reed and water"  # noqa: S105 - of accounts made for a trial and forgotten with it
 
 Machine = tuple[str, int]
 
 
 class Keeper:
-    """One keeper with a connection kept open to one machine at a time.
+    """One keeper with a persistent connection to one machine at a time.
 
     machines: host and port of each, the first asked first.
     """
@@ -43,7 +43,9 @@ class Keeper:
         return body
 
     def ask(self, method: str, path: str, body: Any = None) -> tuple[int, Any]:
-        """Status and answer; 0 and why when the machine cannot be reached, and the next is asked from then on.
+        """Status and response body;
+
+        0 and the reason when the machine cannot be reached, and the next is used from then on.
 
         method, path, body: of the request; body as JSON.
         """
@@ -57,7 +59,7 @@ class Keeper:
         except (OSError, http.client.HTTPException) as error:
             self.move()
             return 0, str(error)
-        # A line that was kept may have been hung up meanwhile: as a browser does, dial once more.
+        # A kept connection may have been closed meanwhile: reconnect once, as a browser does.
         self.close()
         return self.ask(method, path, body)
 
@@ -74,23 +76,23 @@ class Keeper:
         return answer.status, json.loads(text) if text[:1] in (b"{", b"[") else text
 
     def move(self) -> None:
-        """Ask the next machine from now on."""
+        """Use the next machine from now on."""
         self.close()
         self._machines.append(self._machines.pop(0))
 
     def close(self) -> None:
-        """Hang up; the next question dials again."""
+        """Close the connection; the next request opens one."""
         if self._line is not None:
             self._line.close()
             self._line = None
 
     def note(self, key: str) -> int:
-        """Write a note that can be sent again without harm; the status. key: of it."""
+        """Write a note that can be repeated without harm; the status. key: of it."""
         entry = {"key": key, "at": datetime.now(UTC).isoformat(), "body": {"kind": "note", "text": key}}
         return self.ask("POST", f"/api/tanks/{self.tank}/entries", entry)[0]
 
     def notes(self) -> list[str]:
-        """Keys of all that stands in the tank's logbook. Raises RuntimeError when refused."""
+        """Keys of all entries of the tank. Raises RuntimeError when refused."""
         keys: list[str] = []
         before = ""
         while True:
@@ -102,7 +104,7 @@ class Keeper:
 
 
 class Writer(threading.Thread):
-    """A keeper who writes notes one after the other, each again until it is acknowledged, and remembers how long each took.
+    """A keeper who writes notes one after another, repeating each until it is acknowledged, and records the times.
 
     keeper: signed up; pause_s: between two notes.
     """
@@ -117,7 +119,7 @@ class Writer(threading.Thread):
         self._halt = threading.Event()
 
     def run(self) -> None:
-        """Until halted, and then until the last note has landed."""
+        """Run until halted, and then until the last note is acknowledged."""
         number = 0
         while not self._halt.wait(self._pause_s):
             key, begun = f"note-{number:06d}", time.monotonic()
@@ -132,13 +134,13 @@ class Writer(threading.Thread):
             self.waits.append((time.monotonic(), time.monotonic() - begun))
 
     def halt(self) -> None:
-        """Write no more; wait for the last."""
+        """Stop after the note in flight."""
         self._halt.set()
         self.join(60)
         self.keeper.close()
 
     def longest_wait_s(self, since: float, until: float) -> float:
-        """Longest time from sending to acknowledgement among notes that landed then, and of one still waiting.
+        """Longest time from sending to acknowledgement among notes acknowledged then, and of one still waiting.
 
         since, until: monotonic times.
         """

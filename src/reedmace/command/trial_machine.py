@@ -1,4 +1,4 @@
-"""One machine that serves, as a trial starts, asks, kills and stops it."""
+"""One serving machine that a trial starts, queries, kills and stops."""
 
 import os
 import signal
@@ -13,11 +13,14 @@ from reedmace.command.mariadb import die_with_parent, free_port
 from reedmace.command.paths import VAR
 
 START_S = 120.0
-"""It answers within so long, or the trial is given up."""
+"""Seconds to wait for its first answer."""
 
 
 def processes_of(folder: Path) -> Iterator[tuple[int, str]]:
-    """Pid and command line of every process of one Reedmace: its folder stands in their environment or their command. folder: its REEDMACE_VAR."""
+    """Pid and command line of every process of one Reedmace, found by its folder in environment or command.
+
+    folder: its REEDMACE_VAR.
+    """
     for entry in Path("/proc").iterdir():
         if not entry.name.isdigit():
             continue
@@ -41,7 +44,7 @@ class Machine:
         self._environment = {
             **os.environ,
             "REEDMACE_VAR": str(folder),
-            # Compiled sums are shared with the rest of this checkout.
+            # The kernel cache is shared with the rest of this checkout.
             "NUMBA_CACHE_DIR": os.environ.get("NUMBA_CACHE_DIR", str(VAR / "numba")),
             "REEDMACE_BIND": f"127.0.0.1:{self.port}",
             "REEDMACE_WORKERS": str(workers),

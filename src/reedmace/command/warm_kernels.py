@@ -1,4 +1,4 @@
-"""Run the compiled sums once, so that no keeper waits for a compiler; as a program, say how far it has come."""
+"""Run each compiled kernel once, so that no request waits for the compiler; as a program, report progress."""
 
 import os
 import sys
@@ -61,7 +61,7 @@ STEPS: tuple[tuple[str, Callable[[], object]], ...] = (
 
 
 def warm(say: Callable[[str], None] | None = None) -> None:
-    """Compile or load from disk every kernel a request can meet. say: told of each step as it begins."""
+    """Compile or load every kernel a request can use. say: called with each step."""
     for number, (name, step) in enumerate(STEPS, start=1):
         if say:
             say(f"sums {number} of {len(STEPS)}: {name}")

@@ -1,4 +1,4 @@
-"""The launcher's side of the web server: a listening socket, and the process whose workers answer on it."""
+"""Launcher side of the web server: a listening socket, and the server process on it."""
 
 import os
 import socket
@@ -16,8 +16,7 @@ SHORT_LIFE_S, MOST_FAST_DEATHS, STOP_S = 5.0, 6, 14.0
 
 
 class WebServer:
-    """The process of `command.web` on a listening socket: begun while the database still starts, let go when all is ready,
-    started anew when it dies, stopped.
+    """The process of `command.web_server` on a listening socket: started early, released when the database is ready,
 
     environment: with the settings; count: of workers; account: whose they are, as Popen takes it.
     """
@@ -45,7 +44,7 @@ class WebServer:
         )
 
     def go(self) -> None:
-        """Let it answer: the database is there, its tables are those of this version."""
+        """Release it: the database is there and its tables are migrated."""
         self._ready = True
         line = self._process.stdin
         try:
@@ -53,11 +52,11 @@ class WebServer:
                 line.write(b"go\n")
                 line.close()
         except BrokenPipeError:
-            # It has died already, and is begun anew.
+            # It has died already, and is restarted.
             pass
 
     def mend(self) -> bool:
-        """Begin it anew where it has died; False when it dies as fast as it is begun."""
+        """Restart it where it has died; False when it dies as fast as it is started."""
         if self._process.poll() is None:
             return True
         self._fast_deaths = self._fast_deaths + 1 if time.monotonic() - self._begun < SHORT_LIFE_S else 0
@@ -69,7 +68,7 @@ class WebServer:
         return True
 
     def stop(self) -> None:
-        """Let its workers finish what they answer, and wait; if it does not, it is killed and they with it."""
+        """Stop gracefully and wait; after a timeout kill it with its workers."""
         self._process.terminate()
         try:
             self._process.wait(STOP_S)
@@ -81,13 +80,13 @@ class WebServer:
 
 
 def listen(folder: Path) -> socket.socket | None:
-    """A socket on the address asked for, or the usual one, or any that is free; None, and a line said, when it is taken.
+    """A socket on the address asked for, or the default one, or any free one; None, with a message, when it is taken.
 
     folder: of the data, where the last start wrote its address.
     """
     asked = os.environ.get("REEDMACE_BIND")
     host, _, port = (asked or f"127.0.0.1:{USUAL_PORT}").rpartition(":")
-    # Workers of a launcher that was killed are on their way out: wait for their port rather than move.
+    # Workers of a killed launcher are ending: wait for their port rather than move.
     until = time.monotonic() + (10.0 if asked or (folder / "address").exists() else 0.0)
     while True:
         try:
@@ -97,7 +96,7 @@ def listen(folder: Path) -> socket.socket | None:
                 time.sleep(0.1)
                 continue
             if asked is None:
-                # The same address every time where it is free, so that a bookmark and the browser's drafts keep working.
+                # The same address every time where it is free, so that bookmarks and the browser's drafts keep working.
                 return bound(host, free_port())
             say(f"cannot listen on {asked}: {error}. Give another REEDMACE_BIND, or stop what listens there.")
             return None

@@ -1,5 +1,4 @@
-"""The web server: the program is read once, then forked into workers; each answers behind a loop that reads a whole
-request before a thread is given to it.
+"""The web server: the program is imported once, then forked into workers, each with an event loop that reads a whole
 
 So a client that sends half a request, or nothing at all, costs a little memory and no keeper's time, and a worker that
 dies is there again before the next request.
@@ -25,13 +24,16 @@ from reedmace.core.computations import COMPUTATIONS
 
 THREADS = 8
 SILENT_S = 30
-"""A connection on which nothing has come or gone for so long is closed."""
+"""Seconds after which an idle connection is closed."""
 MOST_CONNECTIONS = 2000
 LARGEST_BODY = 48_000_000
-"""Bytes. Over 2 MB, or over this for a logbook that comes back, the application says no in words; the loop stops the rest."""
+"""Bytes.
+
+Above 2 MB, or above this for an imported logbook, the application explains the rejection; the server cuts off the rest.
+"""
 SHORT_LIFE_S, MOST_FAST_DEATHS = 5.0, 6
 FINISH_S = 10.0
-"""So long workers may go on with what they answer when all is to stop."""
+"""Seconds workers may finish their responses on shutdown."""
 
 
 def _stop(_: int, __: FrameType | None) -> None:
@@ -39,8 +41,8 @@ def _stop(_: int, __: FrameType | None) -> None:
 
 
 def serve(listener: socket.socket, application: Flask, settings: Settings) -> None:
-    """Answer until told to stop. listener: bound, shared with the other workers; application, settings: made before."""
-    # The compiled sums are loaded beside the first answers: after a crash keepers do not wait for them.
+    """Serve until stopped. listener: bound, shared with the other workers; application, settings: made before."""
+    # Kernels are loaded beside the first responses, so that a crash delays nobody.
     threading.Thread(target=warm, daemon=True).start()
     waitress.serve(
         application,
@@ -52,9 +54,9 @@ def serve(listener: socket.socket, application: Flask, settings: Settings) -> No
         max_request_body_size=LARGEST_BODY,
         max_request_header_size=32_768,
         asyncore_use_poll=True,
-        # A look at what comes next tells whether the client is still there: a sum nobody waits for is not begun.
+        # Look-ahead tells whether the client is still connected: an abandoned computation is not started.
         channel_request_lookahead=1,
-        # Behind a proxy the application itself trusts one hop; without one nobody's word is taken.
+        # Behind a proxy the application itself trusts one hop; without one no forwarding header is used.
         clear_untrusted_proxy_headers=not settings.behind_tls,
         ident="",
         _quiet=True,
@@ -62,7 +64,7 @@ def serve(listener: socket.socket, application: Flask, settings: Settings) -> No
 
 
 class Workers:
-    """Forks of this process that answer. listener: shared; application, settings: made already, with nothing open yet."""
+    """Forked workers. listener: shared; application, settings: made already, with nothing open yet."""
 
     def __init__(self, listener: socket.socket, application: Flask, settings: Settings) -> None:
         self._listener, self._application, self._settings = listener, application, settings
@@ -70,7 +72,7 @@ class Workers:
         self._fast_deaths = 0
 
     def start(self) -> None:
-        """One more."""
+        """Fork one more."""
         child = os.fork()
         if child == 0:
             self._work()
@@ -87,11 +89,14 @@ class Workers:
             status = 0
         finally:
             sys.stderr.flush()
-            # Past the parent's own ending, which is the parent's to do.
+            # Skips the parent's exit handlers, which are the parent's to run.
             os._exit(status)
 
     def watch(self) -> None:
-        """Start those anew that die, until told to stop. Raises SystemExit: 0 when told, 1 when they die as fast as they are started."""
+        """Restart workers that die, until stopped.
+
+        Raises SystemExit: 0 when stopped, 1 when they die as fast as they are started.
+        """
         while True:
             pid, _ = os.wait()
             begun = self._all.pop(pid, None)
@@ -103,7 +108,7 @@ class Workers:
             self.start()
 
     def stop(self) -> None:
-        """Let each finish what it answers; one that does not is killed."""
+        """Let each finish its response; kill the rest."""
         for pid in self._all:
             os.kill(pid, signal.SIGTERM)
         end = time.monotonic() + FINISH_S
@@ -118,19 +123,22 @@ class Workers:
 
 
 def main(listener: socket.socket, count: int) -> None:
-    """Read the program, wait for a word on standard input that the database is ready, then answer. count: of workers."""
+    """Import the program, wait for a line on standard input that the database is ready, then serve.
+
+    count: of workers.
+    """
     settings = Settings.from_environment()
     application = create_app(settings)
-    # Made when first needed, elsewhere; here once, for all workers.
+    # Lazily built elsewhere; built here once, for all workers.
     for one in COMPUTATIONS.values():
         one.question.model_rebuild()
         one.answer.model_rebuild()
     signal.signal(signal.SIGTERM, _stop)
     if not sys.stdin.buffer.readline():
-        # Who began it is gone, or gave up.
+        # The parent has exited.
         return
-    # What is there from the start stays: looking through it again for garbage cost a long list a tenth of a second, and
-    # pages that nobody writes to are shared by all workers.
+    # Objects present from the start are exempt from garbage collection: scanning them cost a tenth of a second, and
+    # pages nobody writes to are shared by all workers.
     gc.collect()
     gc.freeze()
     workers = Workers(listener, application, settings)

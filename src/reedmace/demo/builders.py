@@ -1,4 +1,4 @@
-"""What the demo's tanks are written with."""
+"""Helpers that build the demo's entries."""
 
 from typing import Any
 
@@ -9,12 +9,12 @@ Row = tuple[float, dict[str, Any]]
 
 
 def filter_of(filter_id: str) -> dict[str, Any]:
-    """A filter of the catalogue as an entry holds it. filter_id: its id."""
+    """A catalogue filter as an entry stores it. filter_id: its id."""
     return next(f for f in CATALOGUE if f.id == filter_id).model_dump()
 
 
 def hung(filter_id: str, **more: Any) -> list[dict[str, Any]]:
-    """It alone on a tank. filter_id: its id; more: of how it hangs."""
+    """One filter alone on a tank. filter_id: its id; more: its settings."""
     return [{"key": "f1", "filter": filter_of(filter_id), **more}]
 
 

@@ -1,4 +1,4 @@
-"""The rack: nine small tanks on one air pump and a main. Invented, as all of Fennel Yard."""
+"""The demo rack: nine small tanks on one air pump and a main. Invented, as all of Fennel Yard."""
 
 from datetime import datetime, timedelta
 from typing import Any
@@ -12,8 +12,10 @@ LONG, MIDDLE, SMALL = (60, 30, 36), (45, 28, 30), (40, 25, 28)
 
 
 def _tank(now: datetime, size: tuple[int, int, int], sponge: str, animals: list[tuple[str, int, float | None]], months: float, squeezed: float, fill_s: float) -> list[Row]:  # fmt: skip
-    """A small tank that has run for months: its sizes, sponge, animals (species, count, length today), days since the last squeeze,
-    seconds half a litre took to come out."""
+    """A small tank that has run for months:
+
+    its sizes, sponge, animals (species, count, length today), days since the last squeeze,
+    """
     begun, (length, width, height) = 30.4 * months, size
     stock: dict[str, Any] = {"kind": "stock-plan", "animals": [{"species_id": s, "count": n, "length_cm": cm} for s, n, cm in animals]}  # fmt: skip
     tank = {"length_cm": length, "width_cm": width, "height_cm": height, "glass_mm": 4, "fill_below_rim_cm": 3, "substrate_depth_cm": 2}  # fmt: skip
@@ -84,7 +86,7 @@ def _quarantine(now: datetime) -> list[Row]:
 
 
 def rack_plan(ids: list[int]) -> RoomPlan:
-    """The rack's three shelves with their tanks, its pump, main, sockets and sink. ids: of the tanks, in their order."""
+    """The rack's three shelves with their tanks, pump, main, sockets and sink. ids: of the tanks, in order."""
     shelves = [Shelf(y_cm=y, length_cm=200) for y in (30, 90, 145)]
     sizes = [LONG] * 3 + [MIDDLE] * 3 + [SMALL] * 3
     spots, x = [], 0.0

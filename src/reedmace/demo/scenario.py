@@ -16,12 +16,12 @@ from reedmace.store import Accounts, Rooms, Tanks
 
 
 def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime | None = None) -> bool:
-    """Write the demo keeper's tanks unless they are there; True when written. fresh: write them anew."""
+    """Write the demo keeper's tanks unless present; True when written. fresh: write them again."""
     now = now or datetime.now(UTC)
     accounts = Accounts(database)
     keeper = accounts.by_email(DEMO_EMAIL)
     if keeper is None:
-        # Nobody needs this password: the demo's door is a button.
+        # The password is never used: the demo is entered by a button.
         keeper = accounts.sign_up(DEMO_EMAIL, secrets.token_hex(32), now.replace(tzinfo=None))
     tanks = Tanks(database, keeper.id)
     if tanks.all():
@@ -29,7 +29,7 @@ def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime 
             return False
         for tank in tanks.all():
             tanks.forget(tank.id)
-        # Visits hold copies of what is written anew.
+        # Visits hold copies of what is written again.
         accounts.forget_visitors(now.astimezone(UTC).replace(tzinfo=None))
     rooms = Rooms(database, keeper.id)
     for room in rooms.all():
@@ -65,7 +65,7 @@ def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime 
     entries = tanks.recent_of(ids)
     plan = rack_plan(ids)
     air = room_view(plan, [RoomTank(i, str(i), replay(entries[i])) for i in ids], now).air
-    # Its keeper has set the valves long ago, so that every tank bubbles.
+    # The valves are set so that every tank bubbles.
     opens = {o.key: o.balanced_open_share for o in air.outlets} if air else {}
     rooms.make(ROOM, plan.model_copy(update={"open_shares": opens}), now)
     return True

@@ -1,4 +1,4 @@
-"""The tanks of Fennel Yard, each as the entries its keeper wrote."""
+"""The tanks of Fennel Yard, each as its keeper's entries."""
 
 from datetime import datetime, timedelta
 
@@ -64,7 +64,7 @@ def kiln_room() -> list[Row]:
 
 
 def bindery(now: datetime) -> list[Row]:
-    """Eight months old, so that what seeds in it has a film to take from; a second sponge was fitted this week."""
+    """Eight months old, so its sponges have film to take from; a second sponge was fitted this week."""
     begun = 240.0
     steps = (
         "sponge-height",

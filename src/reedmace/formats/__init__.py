@@ -1,5 +1,7 @@
-"""Open formats in and out: readings, catalogue and shopping list as CSV, a logbook as a JSON bundle, plumbing as EPANET
-.inp, the cycle as SBML, what comes next as iCalendar."""
+"""Open formats in and out:
+
+readings, catalogue and shopping list as CSV, a logbook as a JSON bundle, plumbing as EPANET
+"""
 
 from reedmace.formats.bundle import Bundle, bundle_schema, write_bundle
 from reedmace.formats.calendar import write_calendar

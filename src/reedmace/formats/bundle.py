@@ -15,7 +15,7 @@ KEY = re.compile(r"[A-Za-z0-9_-]{1,64}")
 
 
 class Bundle(Part):
-    """One tank and every entry of its logbook in the order written, those taken back and corrected included.
+    """One tank and every entry of its logbook in the order written, withdrawn and corrected ones included.
 
     Version 1 is that of 0.1; its bodies are read as today's (see `logbook.upcast`).
     """

@@ -1,4 +1,4 @@
-"""What comes next as iCalendar (RFC 5545), so that any calendar can hold it."""
+"""Due tasks as iCalendar (RFC 5545)."""
 
 from collections.abc import Iterable
 from datetime import datetime, timedelta

@@ -1,4 +1,4 @@
-"""A filter catalogue as CSV: one filter a row, every unit in the header, what does not apply left empty."""
+"""Filter catalogue as CSV: one filter a row, units in the header, inapplicable cells empty."""
 
 import csv
 import io
@@ -18,7 +18,7 @@ _YES, _NO = ("yes", "true", "1"), ("no", "false", "0")
 _WORDS = ("id", "name", "kind", "media_path", "priming")
 _SO_OR_NOT = frozenset(name for name, field in Filter.model_fields.items() if field.annotation in (bool, bool | None))
 _DEFAULTS: dict[str, object] = {
-    # What a box seldom says, for a filter of middling size (common practice); a row that knows better gives it.
+    # Values a box seldom gives, for a filter of middling size (common practice); a row's own values take precedence.
     "face_cm2": 200.0,
     "media_l": 2.0,
     "height_cm": 30.0,
@@ -30,7 +30,10 @@ _DEFAULTS: dict[str, object] = {
 
 
 def write_catalogue(filters: Iterable[Filter]) -> str:
-    """CSV text of some filters, in their order. A curve is written as flow:head pairs, L/h and m, parted by spaces."""
+    """CSV text of some filters, in their order.
+
+    A curve is written as flow:head pairs, L/h and m, separated by spaces.
+    """
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)
@@ -49,7 +52,7 @@ def write_catalogue(filters: Iterable[Filter]) -> str:
 
 
 def read_catalogue(text: str) -> tuple[list[Filter], list[RowError]]:
-    """Filters in a CSV, or what is wrong with each row that has a fault; never some of both.
+    """Filters of a CSV, or the faults of each faulty row; never both.
 
     text: with a header of COLUMNS in any order; name, kind, box_lph, watts and price are needed. An id left out is
     made from the name; what a box seldom says may be left out.

@@ -1,4 +1,4 @@
-"""What every CSV Reedmace reads shares: delimiter, header, row-by-row faults, nothing half taken."""
+"""Shared CSV reader: delimiter, header, faults by row, all or nothing."""
 
 import csv
 import io
@@ -10,12 +10,12 @@ from reedmace.core.contract import Issue
 
 T = TypeVar("T")
 MOST_COLUMNS, MOST_FAULTS = 100, 200
-"""Past so many columns a file is none of ours; past so many faults there is enough to mend."""
+"""Most columns of an accepted file, and most faults reported."""
 
 
 @dataclass(frozen=True)
 class RowError:
-    """One row that cannot be taken: its line in the file, the column, and what is wrong with it."""
+    """One rejected row: its line in the file, the column, and the fault."""
 
     line: int
     column: str
@@ -34,7 +34,7 @@ def read_rows(
     most_rows: int,
     take: Callable[[int, dict[str, str]], tuple[T | None, list[RowError]]],
 ) -> tuple[list[T], list[RowError]]:
-    """Every row of a CSV taken by `take`, or what is wrong with each row that has a fault.
+    """Every row of a CSV converted by `take`, or the faults of each faulty row.
 
     text: with a header of `columns` in any order, of which `needed` must be there; semicolons are taken too.
     take: line number and cells to a thing, or its faults. With any fault nothing is returned but the faults.
@@ -67,7 +67,7 @@ def read_rows(
 
 
 def _header(rows: "csv.DictReader[str]", columns: tuple[str, ...], needed: tuple[str, ...]) -> list[RowError]:
-    """What is wrong with the header, which is then read as it is meant: without case and blanks round it."""
+    """Faults of the header, which is matched without case and surrounding blanks."""
     try:
         names = [(n or "").strip().lower() for n in rows.fieldnames or []]
     except csv.Error as error:

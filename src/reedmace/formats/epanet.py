@@ -1,4 +1,4 @@
-"""A plumbing as an EPANET 2.2 input file, so that anyone can solve it with an independent program."""
+"""Plumbing as an EPANET 2.2 input file, to be solved by an independent program."""
 
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s

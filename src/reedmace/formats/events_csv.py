@@ -1,4 +1,4 @@
-"""What was done to a tank as CSV: notes, water changes, doses and cleanings, out and in again.
+"""Events of a tank as CSV, out and in: notes, water changes, doses and cleanings.
 
 One header; amounts carry their unit beside them, so that a keeper's own notebook is soon written so.
 """
@@ -31,14 +31,17 @@ _TAP = "rinsed at the tap"
 
 @dataclass(frozen=True)
 class Tank:
-    """What a row is read against: its water in L, and its filters' keys by name."""
+    """Context for reading a row: the tank's water in L, and its filters' keys by name."""
 
     net_l: float
     filters: Mapping[str, str] = field(default_factory=dict)
 
 
 def write_happenings(entries: Iterable[Entry], filters: Mapping[str, str]) -> str:
-    """CSV text of what was done, in the order of `entries`. filters: names by key. Changes in % of the water and doses in mg N/L."""
+    """CSV text of events, in the order of `entries`.
+
+    filters: names by key. Changes in % of the water and doses in mg N/L.
+    """
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)
@@ -50,7 +53,7 @@ def write_happenings(entries: Iterable[Entry], filters: Mapping[str, str]) -> st
 
 
 def _cells(body: Any, filters: Mapping[str, str]) -> list[str] | None:
-    """What, amount, unit, filter and text of an entry; None of one that is not told here."""
+    """Type, amount, unit, filter and text of an entry; None for other entries."""
     if isinstance(body, Note):
         return ["note", "", "", "", plain(body.text)]
     if isinstance(body, WaterChange):
@@ -65,7 +68,7 @@ def _cells(body: Any, filters: Mapping[str, str]) -> list[str] | None:
 
 
 def read_happenings(text: str, now: datetime, tank: Tank) -> tuple[list[NewEntry], list[RowError]]:
-    """What was done, from a CSV, or what is wrong with each row that has a fault.
+    """Events of a CSV, or the faults of each faulty row.
 
     text: with a header of COLUMNS in any order, `at` and `what` needed; now: aware time, from which nothing lies more than a
     day ahead; tank: what amounts and filters are read against. The key of an entry is made from its row, so the same file
@@ -75,7 +78,10 @@ def read_happenings(text: str, now: datetime, tank: Tank) -> tuple[list[NewEntry
 
 
 def happening_key(at: datetime, body: Any, filters: Mapping[str, str]) -> str:
-    """A key made of what an entry says, so that one happening is one entry. at: aware time; body: of it; filters: names by key."""
+    """A key made of an entry's content, so that one event is one entry.
+
+    at: aware time; body: of it; filters: names by key.
+    """
     said = [at.astimezone(UTC).isoformat(), *(_cells(body, filters) or [])]
     return "csv-" + hashlib.sha256("|".join(said).encode()).hexdigest()[:40]
 

@@ -1,4 +1,4 @@
-"""Past readings from anyone's CSV: columns mapped, units said, every fault shown before anything is written."""
+"""Past readings from any CSV: columns mapped, units stated, every fault shown before anything is written."""
 
 import csv
 import io
@@ -25,7 +25,7 @@ Unit = Literal["", "ppm", "ppm-N", "dKH", "ppm-CaCO3", "meq/L", "C", "F"]
 DateOrder = Literal["year-first", "day-first", "month-first"]
 
 _GUESS: tuple[tuple[str, Target, Unit], ...] = (
-    # Longest names first: "no3" must not be taken for "no".
+    # Longest names first: "no3" must not match as "no".
     (r"nitrate|no ?3", "nitrate", "ppm"),
     (r"nitrite|no ?2", "nitrite", "ppm"),
     (r"ammoni|nh ?[34]|\btan\b", "ammonia", "ppm"),
@@ -61,7 +61,7 @@ _DATES: dict[DateOrder, tuple[str, ...]] = {
 
 
 class ColumnUse(Part):
-    """What one column of the file is."""
+    """Meaning of one column of the file."""
 
     column: Annotated[str, Field(max_length=200)]
     target: Target = "skip"
@@ -69,7 +69,7 @@ class ColumnUse(Part):
 
 
 class MappedCsv(Part):
-    """A file and how it is to be read; columns left out are guessed."""
+    """A file and its mapping; columns left out are guessed."""
 
     text: Annotated[str, Field(min_length=1, max_length=1_000_000)]
     columns: Annotated[list[ColumnUse], Field(max_length=60)] | None = None
@@ -78,7 +78,7 @@ class MappedCsv(Part):
 
 
 class FoundColumn(Part):
-    """One column, what it is taken for, and its first figures."""
+    """One column, its guessed meaning, and its first figures."""
 
     column: str
     target: Target
@@ -96,7 +96,7 @@ class FoundRow(Part):
 
 @dataclass
 class Mapped:
-    """What a file holds: columns, entries with their lines, faults."""
+    """Content of a file: columns, entries with their lines, faults."""
 
     columns: list[FoundColumn]
     date_order: DateOrder
@@ -105,7 +105,7 @@ class Mapped:
 
 
 def read_mapped(question: MappedCsv, now: datetime) -> Mapped:
-    """Every row as a reading, or what is wrong with it. question: file and mapping; now: aware time."""
+    """Every row as a reading, or its fault. question: file and mapping; now: aware time."""
     rows, fault = _rows(question.text.lstrip("\ufeff"))
     if fault is not None:
         return Mapped([], "year-first", faults=[fault])
@@ -135,10 +135,10 @@ def read_mapped(question: MappedCsv, now: datetime) -> Mapped:
 
 
 def _rows(text: str) -> tuple[list[list[str]], RowError | None]:
-    """The cells of a file, or why it is none."""
+    """The cells of a file, or why it cannot be read."""
     delimiter = max(",;\t", key=text.split("\n", 1)[0].count)
     try:
-        # One row past the most is enough to say that there are too many.
+        # One row past the limit is enough to report too many.
         rows = list(islice(csv.reader(io.StringIO(text), delimiter=delimiter), MOST_ROWS + 3))
     except csv.Error as error:
         return [], RowError(1, "", f"cannot be read as CSV: {error}.")
@@ -148,7 +148,7 @@ def _rows(text: str) -> tuple[list[list[str]], RowError | None]:
 
 
 def _misfits(uses: list[ColumnUse], body: list[tuple[int, list[str]]]) -> list[RowError]:
-    """What is wrong with the mapping, or with the size of the file, before any row is looked at."""
+    """Faults of the mapping, or of the size of the file, before any row is read."""
     faults: list[RowError] = []
     targets = [u.target for u in uses if u.target not in ("skip",)]
     for target in sorted({t for t in targets if targets.count(t) > 1}):
@@ -199,7 +199,7 @@ def _date_order(uses: list[ColumnUse], header: list[str], body: list[tuple[int, 
 
 
 def _date(cell: str, order: DateOrder) -> datetime | None:
-    """A cell's date, with its time of day where it carries one."""
+    """A cell's date, with its time of day where present."""
     if order == "year-first":
         try:
             return in_our_time(datetime.fromisoformat(cell))
@@ -239,7 +239,7 @@ class _Line:
 
 
 def _cell(row: _Line, use: ColumnUse, cell: str, order: DateOrder) -> str | None:
-    """Read one cell into the row; what is wrong with it, or None."""
+    """Read one cell into the row; its fault, or None."""
     if use.target == "date":
         row.at = _date(cell, order)
         return None if row.at else f'"{cell[:40]}" is not a date written {order.replace("-", " ")}.'
@@ -259,7 +259,7 @@ def _cell(row: _Line, use: ColumnUse, cell: str, order: DateOrder) -> str | None
 
 
 def _whole(row: _Line, uses: list[ColumnUse]) -> str | None:
-    """What is wrong with a row whose cells are each right, or None."""
+    """Fault of a row whose cells are each valid, or None."""
     if row.at is None:
         return "has no date."
     if not any(f in row.body for f in _FIELD.values()):
@@ -284,7 +284,7 @@ def _row(
 
 
 def _take(found: Mapped, line: int, row: _Line, zone: timezone, now: datetime) -> list[RowError]:
-    """Add the row's entry to what was found, or say why it cannot be one."""
+    """Add the row's entry to the result, or report why it cannot be one."""
     assert row.at is not None  # noqa: S101 - _whole has seen to it
     hour, minute = row.clock or (row.at.hour, row.at.minute)
     at = row.at.replace(hour=hour, minute=minute)
@@ -310,7 +310,7 @@ def _figure(cell: str) -> tuple[float | None, bool]:
 
 
 def _converted(value: float, use: ColumnUse) -> float:
-    """In the logbook's own unit: ppm of the ion, dKH, °C."""
+    """In the logbook's unit: ppm of the ion, dKH, °C."""
     if use.unit == "ppm-N":
         return value / NITROGEN_SHARE[{"ammonia": "NH4", "nitrite": "NO2", "nitrate": "NO3"}[use.target]]
     if use.unit == "ppm-CaCO3":

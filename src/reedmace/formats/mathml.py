@@ -1,4 +1,4 @@
-"""A formula as people write it, to the MathML that SBML asks for. Only what the cycle model needs."""
+"""Conversion of a formula to the MathML that SBML requires; covers what the cycle model needs."""
 
 import ast
 from xml.etree import ElementTree as ET

@@ -1,4 +1,4 @@
-"""Readings as CSV. One header names every unit; what was not measured is empty; "5+" is off the scale."""
+"""Readings as CSV. One header names every unit; untested cells are empty; "5+" is off the scale."""
 
 import csv
 import hashlib
@@ -28,12 +28,15 @@ COLUMNS = (
 )
 _FIGURES = COLUMNS[2:]
 _IN_F = "temperature_f"
-"""The column of a keeper who reads degrees Fahrenheit, written for them and taken from anyone."""
+"""Temperature column in degrees Fahrenheit, written for readers of °F and accepted from anyone."""
 MOST_ROWS = 2000
 
 
 def write_csv(entries: Iterable[Entry]) -> str:
-    """CSV text of the readings among `entries`, in their order. Times in ISO 8601 with zone; warmth as the keeper reads it."""
+    """CSV text of the readings among `entries`, in their order.
+
+    Times in ISO 8601 with zone; temperature in the keeper's unit.
+    """
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     warmth = formatting.celsius.unit()
@@ -55,7 +58,7 @@ def write_csv(entries: Iterable[Entry]) -> str:
 
 
 def reading_key(at: datetime, reading: Reading) -> str:
-    """A key made of what a reading says, so that one test is one entry however often it is sent.
+    """A key made of a reading's content, so that one test is one entry however often it is sent.
 
     at: aware time; reading: as kept or as read from a row.
     """
@@ -65,7 +68,7 @@ def reading_key(at: datetime, reading: Reading) -> str:
 
 
 def read_csv(text: str, now: datetime) -> tuple[list[NewEntry], list[RowError]]:
-    """Readings in a CSV, or what is wrong with each row that has a fault.
+    """Readings of a CSV, or the faults of each faulty row.
 
     text: with a header of COLUMNS in any order (`at` needed, `basis` taken as "ion" when left out); semicolons
     are taken too. now: aware time; a reading from more than a day ahead is refused. The key of an entry is made
@@ -76,7 +79,7 @@ def read_csv(text: str, now: datetime) -> tuple[list[NewEntry], list[RowError]]:
 
 def _figure(column: str, cell: str) -> dict[str, float]:
     figure = float(cell.rstrip("+").replace(",", "."))
-    # Rounded back as it was kept: what was written from 25.6 °C is read as 25.6.
+    # Rounded as stored, so that 25.6 °C survives a round trip.
     return {"temperature_c": round((figure - 32) / 1.8, 3)} if column == _IN_F else {column: figure}
 
 

@@ -1,4 +1,4 @@
-"""A whole room as one JSON bundle, out and in: its plan, and the bundle of every tank on it."""
+"""A fish room as one JSON bundle, out and in: its plan, and the bundle of every tank on it."""
 
 from collections.abc import Iterable
 from datetime import datetime
@@ -41,6 +41,6 @@ def write_room_bundle(
         format="reedmace-room", version=1, written_at=now, room=name, plan=plan, tank_ids=[i for i, _, _ in tanks], tanks=[]
     )  # fmt: skip
     text = head.model_dump_json(indent=1)
-    # Each logbook is written as its own file would be, so that either can be brought in alone.
+    # Each logbook is written as its own file would be, so that either can be imported alone.
     inside = ",\n".join(write_bundle(one, entries, now) for _, one, entries in tanks)
     return text.removesuffix("[]\n}") + f"[\n{inside}\n]}}" if tanks else text

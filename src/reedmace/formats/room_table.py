@@ -1,4 +1,4 @@
-"""A room as a table: one tank a line, its sizes, its filter and its animals. CSV, open to any spreadsheet."""
+"""A fish room as a CSV table: one tank a line, its sizes, filter and animals."""
 
 import csv
 import io
@@ -21,7 +21,7 @@ _SPECIES = {**{s.id: s.id for s in SPECIES.values()}, **{s.common_name.lower(): 
 
 @dataclass(frozen=True)
 class TankRow:
-    """A tank of the table: its name, its length for the shelf, and what is written in its logbook."""
+    """One tank of the table: its name, its length for the shelf, and its entries."""
 
     name: str
     length_cm: float

@@ -1,4 +1,4 @@
-"""The cycle model of one tank as SBML Level 3 Version 1, to be run by anyone.
+"""The cycle model of one tank as SBML Level 3 Version 1.
 
 The logged past is in it as events; the advice from today on is not, since it depends on what the course does.
 """
@@ -60,7 +60,7 @@ _CONSTANTS = (
 )
 _CONDITIONS = ((THETA, "theta"), (KA, "K_acid"), (FEED, "made"), (PLANTS, "uptake"), (GROWTH, "growth"), (WORK, "work"))
 _RULES = (
-    # Assignment rules, in the order they are read; the same sums as core/cycle/model/nitrogen_kernel.py, written for another program.
+    # Assignment rules, in order; the same model as core/cycle/model/nitrogen_kernel.py, for another program.
     ("tan", "max(TAN, 0)"),
     ("no2", "max(NO2, 0)"),
     ("no3", "max(NO3, 0)"),
@@ -91,7 +91,7 @@ NOTES = (
 
 
 def typical_parameters(log: CycleLog, draws: int = USUAL_DRAWS) -> Floats:
-    """The weighted middle of the ensemble, in the kernel's column order (13,). log: the cycle's; draws: how many."""
+    """Weighted median of the ensemble, in the kernel's column order (13,). log: the cycle's; draws: how many."""
     ensemble = condition(log, draws)
     return np.exp(ensemble.weights @ ensemble.rows)
 
@@ -163,7 +163,7 @@ def _events(steps: Ints, kinds: Ints, values: Floats, tap: Floats, own: Floats) 
                 film: f"if_({film} + {value!r} < {most!r}, {film} + {value!r}, {most!r})"
                 for film in ("FILM_A", "FILM_B")
             }
-            # What is brought is awake. A change is reckoned from what stood before it, whatever its order here.
+            # Added bacteria are active. A change is computed from the values before it, whatever its order here.
             change["ASLEEP"] = f"ASLEEP * FILM_A / (FILM_A + {value!r} * (1 + ASLEEP))"
         found.append((int(at) / STEPS_PER_DAY, change))
     return found
@@ -173,10 +173,10 @@ def _write_events(model: ET.Element, events: list[tuple[float, dict[str, str]]])
     rows = ET.SubElement(model, f"{{{SBML}}}listOfEvents")
     for number, (at, change) in enumerate(events):
         event = ET.SubElement(rows, f"{{{SBML}}}event", id=f"event_{number}", useValuesFromTriggerTime="false")
-        # At the very start a trigger must be seen to turn true, so it counts as false before.
+        # At time zero a trigger must change to true, so it starts as false.
         trigger = ET.SubElement(event, f"{{{SBML}}}trigger", initialValue="false", persistent="true")
         trigger.append(math_of(f"time >= {at!r}"))
-        # Two at one time happen in the order they were written down.
+        # Simultaneous events happen in the order they were written.
         ET.SubElement(event, f"{{{SBML}}}priority").append(math_of(f"{len(events) - number}"))
         assignments = ET.SubElement(event, f"{{{SBML}}}listOfEventAssignments")
         for variable, formula in change.items():

@@ -8,7 +8,7 @@ from reedmace.core.quantity import formatting
 
 
 def plain(text: str) -> str:
-    """A cell that no table program takes for a formula. text: the cell's."""
+    """A cell safe from being read as a formula. text: the cell's."""
     return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
 
 

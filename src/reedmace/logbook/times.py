@@ -1,4 +1,4 @@
-"""The times a logbook knows: with a zone, and near enough that every sum over days can be done."""
+"""Times of a logbook: with a zone, and in a range for which day arithmetic works."""
 
 from datetime import datetime
 from typing import Annotated
@@ -9,7 +9,7 @@ EARLIEST, LATEST = 1990, 2200
 
 
 def in_our_time(value: datetime) -> datetime:
-    """The time itself, if its year is one a logbook can hold. value: any. ValueError otherwise."""
+    """The time itself, if its year is in range. value: any. ValueError otherwise."""
     if not EARLIEST <= value.year <= LATEST:
         raise ValueError(f"the year must lie between {EARLIEST} and {LATEST}")
     return value

@@ -1,4 +1,4 @@
-"""Entries as older versions wrote them, read as this one writes them. Nothing stored is ever rewritten.
+"""Converts entries of older versions on reading. Stored entries are never rewritten.
 
 Version 1 (0.1) knew one chosen filter, perhaps a second, one plumbing, one place for the parts, and steps, tests and stops
 that named no filter. Version 2 has a list of filters, each with a key.
@@ -8,7 +8,7 @@ from collections.abc import Callable
 from typing import Any
 
 FIRST, SECOND = "f1", "f2"
-"""Keys of what 0.1 called the chosen filter and its second."""
+"""Keys given to 0.1's chosen filter and its second."""
 
 Body = dict[str, Any]
 
@@ -36,7 +36,10 @@ _OLD: dict[str, tuple[Callable[[Body], bool], Callable[[Body], Body]]] = {
 
 
 def upcast(body: object) -> object:
-    """A body as this version reads it. body: as stored, sent or bundled by any version; anything else is handed back."""
+    """A body in the present version.
+
+    body: as stored, sent or bundled by any version; anything else is returned unchanged.
+    """
     if not isinstance(body, dict):
         return body
     is_old, lift = _OLD.get(str(body.get("kind")), (lambda _: False, lambda b: b))

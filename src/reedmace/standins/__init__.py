@@ -1,4 +1,4 @@
-"""Simulated devices that ship with Reedmace: they speak the device interface as real ones would."""
+"""Simulated devices, which use the same device interface as real ones."""
 
 from reedmace.standins.devices import FlowMeter, Sender, SmartPlug
 from reedmace.standins.water import ColourKit, PhProbe, SimulatedTank, Thermometer, usual_tank

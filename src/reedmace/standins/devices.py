@@ -1,4 +1,4 @@
-"""A flow meter and a smart plug made of arithmetic, and what sends their readings.
+"""A simulated flow meter and smart plug, and the sender of their readings.
 
 Both are deterministic for a seed and know no clock: time comes in. Only `Sender` touches the network.
 """
@@ -27,7 +27,7 @@ class FlowMeter:
     seed: int = 1
 
     def readings(self, start: datetime, days: int, every_days: int = 7) -> Iterator[dict[str, Any]]:
-        """One reading every so many days. start: aware time of the cleaning; days, every_days: days."""
+        """One reading at each interval. start: aware time of the cleaning; days, every_days: days."""
         rng = np.random.default_rng(self.seed)
         for day in range(0, days + 1, every_days):
             flow = (
@@ -44,7 +44,7 @@ class FlowMeter:
 
 @dataclass(frozen=True)
 class SmartPlug:
-    """A plug that measures what the filter draws.
+    """A plug that measures a filter's power.
 
     watts: while it runs, W; cuts: (first minute, last minute) of each power cut after the start; seed: of its scatter.
     """
@@ -54,7 +54,7 @@ class SmartPlug:
     seed: int = 1
 
     def readings(self, start: datetime, minutes: int, every_minutes: int = 10) -> Iterator[dict[str, Any]]:
-        """One reading every so many minutes. start: aware time; minutes, every_minutes: minutes."""
+        """One reading at each interval. start: aware time; minutes, every_minutes: minutes."""
         rng = np.random.default_rng(self.seed)
         for minute in range(0, minutes + 1, every_minutes):
             off = any(first <= minute < last for first, last in self.cuts)
@@ -74,7 +74,7 @@ class Sender:
     token: str
 
     def send(self, reading: dict[str, Any]) -> bool:
-        """Send one reading; True when it made an entry. Raises urllib.error.HTTPError when it is refused."""
+        """Send one reading; True when it made an entry. Raises urllib.error.HTTPError when it is rejected."""
         request = urllib.request.Request(  # noqa: S310 - the keeper's own address
             f"{self.address}/api/device/readings",
             data=json.dumps(reading).encode(),

@@ -1,4 +1,4 @@
-"""Two simulators of another structure than the forecast's own, to see how it fares on tanks it does not know.
+"""Simulators with other model structures than the forecast's, to test it on tanks it does not know.
 
 `guilds`: two ammonia oxidisers of unlike appetite, complete oxidisers, nitrite oxidisers, a lag before any of them works, and
 substrate inhibition (Andrews' form). `biomass`: film as nitrogen bound in cells that it takes out of the water, oxygen as a state
@@ -23,7 +23,7 @@ _KA = 10.0**-9.24
 
 @dataclass
 class Strangers:
-    """So many tanks of one structure and start. seed: of their own parameters. Water in mg N/L and mg CaCO3/L."""
+    """A number of tanks of one structure and start. seed: of their own parameters. Water in mg N/L and mg CaCO3/L."""
 
     structure: Structure
     start: Start
@@ -46,7 +46,7 @@ class Strangers:
 
         self.tan, self.no2, self.no3 = np.zeros(n), np.zeros(n), rng.uniform(0, 2, n)
         self.alkalinity = np.full(n, 8 * 17.85)
-        # What the start brings, as capacity in mg N/L a day, over what clings to glass and gravel.
+        # Initial bacteria of the start, as capacity in mg N/L a day, over those on glass and gravel.
         bare = around(0.004, 0.7)
         brought = {
             "unseeded": np.zeros(n),
@@ -75,18 +75,18 @@ class Strangers:
             }  # fmt: skip
 
     def run(self, days: float) -> None:
-        """Let it run on. days: more."""
+        """Simulate further. days: more."""
         steps = max(round(days * STEPS), 0)
         for _ in range(steps):
             (self._guilds if self.structure == "guilds" else self._biomass)(1.0 / STEPS)
             self._day += 1.0 / STEPS
 
     def dose(self, raise_mg_n_l: Floats) -> None:
-        """Ammonia chloride in, by tank. raise_mg_n_l: (tanks,)."""
+        """Add ammonium chloride, by tank. raise_mg_n_l: (tanks,)."""
         self.tan = self.tan + raise_mg_n_l
 
     def hold_alkalinity(self, least: float) -> None:
-        """Bicarbonate up to a level where it is under it. least: mg CaCO3/L."""
+        """Raise alkalinity to a level where it is below. least: mg CaCO3/L."""
         self.alkalinity = np.maximum(self.alkalinity, least)
 
     def _ph(self) -> Floats:
@@ -133,7 +133,7 @@ class Strangers:
         room = np.maximum(1 - (2.2 * o["xa"] + 3.0 * o["xb"]) / (2 * o["most"]), 0)
         grown_a, grown_b = o["xa"] * o["mua"] * eat_a * room * dt, o["xb"] * o["mub"] * eat_b * room * dt
         dead = o["decay"] * (o["xa"] + o["xb"]) * dt
-        # Cells are built of nitrogen from the water, and give a good part of it back when they die.
+        # Cells take nitrogen from the water, and return a good part of it when they die.
         built = np.minimum(0.12 * (grown_a + grown_b), 0.2 * self.tan)
         self.tan = np.maximum(self.tan - ammonia - built + 0.08 * dead, 0.0)
         self.no2 = self.no2 + ammonia - nitrite

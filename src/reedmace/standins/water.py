@@ -1,4 +1,4 @@
-"""A simulated tank with its instruments: a colour kit that reads in steps, a thermometer, a pH probe.
+"""A simulated tank with its instruments: a colour kit with steps, a thermometer, a pH probe.
 
 The tank runs the cycle model on parameters of its own, so that what it says is not what the forecast assumes. Everything
 is deterministic for a seed and knows no clock: time is in days since the start.
@@ -18,13 +18,12 @@ from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 TANKS_DIFFER = (0.8, 0.8, 0.12, 0.12, 0.25, 0.25, 0.2, 0.35, 0.3, 0.4, 0.3, 0.3, 0.1)
-"""By how much tanks alike on paper differ in the forecast's parameters, as logarithms (memory). The forecast's own spread is
-wider: it has to leave room for what its model does not hold."""
+"""Log spread of the parameters between tanks that look alike (memory). The forecast's own spread is"""
 
 
 @dataclass
 class SimulatedTank:
-    """A tank that answers to what is done to it.
+    """A tank that responds to what is done to it.
 
     log: method, water and litres it starts from; seed: of its own parameters; spread: by which such tanks differ, as logarithms. `done` gathers what
     is done: `dose`, `change`, `alkalinity`.
@@ -45,19 +44,19 @@ class SimulatedTank:
         return own
 
     def dose(self, day: float, raise_mg_n_l: float) -> None:
-        """Ammonia in. day: since the start; raise_mg_n_l: mg N/L."""
+        """Add ammonia. day: since the start; raise_mg_n_l: mg N/L."""
         self.doses.append(LoggedDose(day=day, raise_mg_n_l=raise_mg_n_l))
 
     def change(self, day: float, share: float) -> None:
-        """Water changed. day: since the start; share: 0 to 1."""
+        """Change water. day: since the start; share: 0 to 1."""
         self.changes.append(LoggedChange(day=day, share=share))
 
     def alkalinity(self, day: float, raise_dkh: float) -> None:
-        """Bicarbonate in. day: since the start; raise_dkh: dKH."""
+        """Add baking soda. day: since the start; raise_dkh: dKH."""
         self.added.append(LoggedAlkalinity(day=day, raise_dkh=raise_dkh))
 
     def water(self, day: float) -> dict[str, float]:
-        """What is really in the water: mg N/L, dKH, pH, °C. day: since the start."""
+        """The true water: mg N/L, dKH, pH, °C. day: since the start."""
         log = self.log.model_copy(
             update={
                 "day_now": day,
@@ -162,8 +161,7 @@ class PhProbe:
 
 
 def usual_tank(days: int, seed: int = 1) -> SimulatedTank:
-    """A tank as most begin, kept for so many days: 100 L, 26 °C, KH 6, dosed to 2 ppm whenever ammonia is under 1 ppm
-    and nitrite under 5, bicarbonate when KH is under 2.
+    """A usual tank, kept for a number of days: 100 L, 26 °C, KH 6, dosed to 2 ppm whenever ammonia is under 1 ppm
 
     days: kept for; seed: its own.
     """

@@ -1,4 +1,4 @@
-"""Keeping: peewee models, versioned migrations, and the queries the API asks."""
+"""Storage: peewee models, versioned migrations, and queries."""
 
 from playhouse.pool import MaxConnectionsExceeded as AllBusy
 

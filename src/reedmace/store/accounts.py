@@ -14,20 +14,20 @@ from reedmace.store.models import Account, CalendarLink, RecoveryCode, SignedIn,
 
 WINDOW = timedelta(minutes=15)
 FAILURES_HERE, FAILURES_PER_ACCOUNT, FAILURES_PER_ADDRESS = 8, 40, 60
-"""Of one account from one address; of the account from everywhere, so that nobody locks its keeper out in eight tries; of the address."""
+"""Failed attempts allowed for one account from one address, for the account from everywhere (high enough that nobody can lock its keeper out), and for the address."""
 SIGN_UPS_AN_HOUR = 30
-"""From one address."""
+"""Sign-ups an hour from one address."""
 VISITS_AN_HOUR, VISIT = 600, timedelta(days=1)
-"""Of the demo from one address; how long a visit is kept."""
+"""Demo visits an hour from one address, and the lifetime of a visit."""
 VISITOR = "visitor "
-"""How such an account is called. No address begins so, since none has a space: nobody can sign up as one."""
+"""Email prefix of a visit's account. No email address starts like this, since none contains a space."""
 SIGNED_IN_FOR = timedelta(days=60)
 CODES_COUNT, CODE_LETTERS = 8, "abcdefghjkmnpqrstuvwxyz23456789"
-"""Codes to come back in with, in letters and digits nobody mistakes for another; twelve of them are 59 bits."""
+"""Number and length of recovery codes, of unambiguous letters and digits; twelve are 59 bits."""
 
 
 class EmailTaken(Exception):
-    """That address has an account."""
+    """The email address already has an account."""
 
 
 @dataclass
@@ -44,7 +44,7 @@ class Keeper:
     id: int
     email: str
     units: dict[str, str] | None = None
-    """As chosen, or None for who never chose."""
+    """As chosen, or None."""
 
     @property
     def visiting(self) -> bool:
@@ -77,7 +77,7 @@ class Accounts:
         if whence is not None:
             tried = _digest("sign-up", network_of(whence))
             self._hold([(tried, self._sign_ups)], now, timedelta(hours=1))
-            # Addresses that are taken count too: asking for them one by one would tell who has an account.
+            # Addresses already taken count too: otherwise trying them would reveal who has an account.
             self._note([tried], now)
         try:
             address = email.strip().lower()
@@ -87,7 +87,7 @@ class Accounts:
             raise EmailTaken from error
 
     def sign_in(self, email: str, password: str, address: str, now: datetime) -> Keeper | None:
-        """The keeper if the password is right, else None. Raises TooManyAttempts before it looks at all."""
+        """The keeper if the password is right, otherwise None. Raises TooManyAttempts before any check."""
         held, own = _limits(email.strip().lower(), address)
         self._hold(held, now, WINDOW)
         row = self._row(Account.email == email.strip().lower())
@@ -95,13 +95,13 @@ class Accounts:
             SignInFailure.delete().where(SignInFailure.who == own).bind(self._database).execute()
             return Keeper(row.id, row.email, row.units)
         if row is None:
-            # Spend the same time as for a known address, so that timing tells nobody who has an account.
+            # Take the same time as for a known address, so that timing does not reveal who has an account.
             self._hasher.hash(password)
         self._note([who for who, _ in held], now)
         return None
 
     def begin(self, keeper: Keeper, now: datetime) -> str:
-        """The token of a newly signed-in browser; what is kept is its hash. now: UTC without zone."""
+        """The token of a new session; only its hash is stored. now: UTC without zone."""
         token = secrets.token_urlsafe(24)
         SignedIn.delete().where(SignedIn.made_at < now - SIGNED_IN_FOR).bind(self._database).execute()
         new = SignedIn.insert(account=keeper.id, token_hash=_digest("session", token), made_at=now)
@@ -109,11 +109,11 @@ class Accounts:
         return token
 
     def end(self, token: str) -> None:
-        """Sign that browser out; a token that is not known is none."""
+        """End a session; an unknown token is ignored."""
         SignedIn.delete().where(SignedIn.token_hash == _digest("session", token)).bind(self._database).execute()
 
     def find(self, token: str, now: datetime) -> Keeper | None:
-        """The keeper of a signed-in browser; None once signed out, outdated or after a change of password."""
+        """The keeper of a session; None once signed out, expired or after a change of password."""
         row = (
             SignedIn.select(SignedIn, Account)
             .join(Account)
@@ -124,7 +124,7 @@ class Accounts:
         return Keeper(row.account.id, row.account.email, row.account.units) if row else None
 
     def change_password(self, account_id: int, old: str, new: str, address: str, now: datetime) -> Keeper | None:
-        """Change it and end every other session; None when the old one is wrong. Raises TooManyAttempts.
+        """Change the password and end every other session; None when the old one is wrong. Raises TooManyAttempts.
 
         address: the sender's; now: UTC without zone. A guess at the old password is one at signing in.
         """
@@ -135,7 +135,7 @@ class Accounts:
         return Keeper(known.id, known.email, known.units)
 
     def fresh_codes(self, account_id: int, now: datetime) -> list[str]:
-        """New codes to come back in with when the password is lost; older ones are worth nothing from now on."""
+        """New recovery codes; older ones stop working."""
         codes = ["-".join(_letters(4) for _ in range(3)) for _ in range(CODES_COUNT)]
         rows = [{"account": account_id, "code_hash": _digest("recovery", _bare(c)), "made_at": now} for c in codes]
         with self._database.atomic():
@@ -144,16 +144,16 @@ class Accounts:
         return codes
 
     def codes_with(self, account_id: int, password: str, address: str, now: datetime) -> list[str] | None:
-        """The same for whoever shows the password; None when it is wrong. Raises TooManyAttempts."""
+        """The same after a password check; None when it is wrong. Raises TooManyAttempts."""
         known = self._checked(account_id, password, address, now)
         return None if known is None else self.fresh_codes(known.id, now)
 
     def codes_left(self, account_id: int) -> int:
-        """How many codes are not spent."""
+        """Number of unused codes."""
         return int(RecoveryCode.select().where(RecoveryCode.account == account_id).bind(self._database).count())
 
     def recover(self, email: str, code: str, new: str, address: str, now: datetime) -> Keeper | None:
-        """A new password for whoever shows a code, which is spent by it; None when it is none. Raises TooManyAttempts.
+        """Set a new password by a recovery code, which is used up; None when it is invalid. Raises TooManyAttempts.
 
         address: the sender's; now: UTC without zone. A guess at a code is one at signing in.
         """
@@ -163,7 +163,7 @@ class Accounts:
         own = (RecoveryCode.account == (known.id if known else 0)) & (
             RecoveryCode.code_hash == _digest("recovery", _bare(code))
         )
-        # Deleting it tells whether it was there: two who show it at once cannot both be let in.
+        # The number of deleted rows tells whether the code was still valid, so it cannot be used twice at once.
         if known is None or not RecoveryCode.delete().where(own).bind(self._database).execute():
             self._note([who for who, _ in held], now)
             return None
@@ -171,14 +171,14 @@ class Accounts:
         return Keeper(known.id, known.email, known.units)
 
     def _set_password(self, known: Account, new: str) -> None:
-        """Change it and end every sign-in."""
+        """Change the password and end every session."""
         with self._database.atomic():
             change = Account.update(password_hash=self._hasher.hash(new)).where(Account.id == known.id)
             change.bind(self._database).execute()
             SignedIn.delete().where(SignedIn.account == known.id).bind(self._database).execute()
 
     def change_email(self, account_id: int, password: str, email: str, address: str, now: datetime) -> Keeper | None:
-        """Another address for this account; None when the password is wrong. Raises EmailTaken, TooManyAttempts.
+        """Change the email address; None when the password is wrong. Raises EmailTaken, TooManyAttempts.
 
         address: the sender's; now: UTC without zone.
         """
@@ -193,7 +193,7 @@ class Accounts:
         return Keeper(known.id, new, known.units)
 
     def close(self, account_id: int, password: str, address: str, now: datetime) -> bool:
-        """Take the account away with everything in it; False when the password is wrong. Raises TooManyAttempts.
+        """Delete the account with everything in it; False when the password is wrong. Raises TooManyAttempts.
 
         address: the sender's; now: UTC without zone.
         """
@@ -203,7 +203,7 @@ class Accounts:
         return True
 
     def reset(self, email: str, password: str) -> bool:
-        """A new password by the one who runs the server; every sign-in ends. False when nobody has that address."""
+        """Set a new password by the operator; every session ends. False for an unknown email address."""
         known = self._row(Account.email == email.strip().lower())
         if known is None:
             return False
@@ -211,7 +211,7 @@ class Accounts:
         return True
 
     def _checked(self, account_id: int, password: str, address: str, now: datetime) -> Account | None:
-        """The account if its password is right. A guess here is one at signing in."""
+        """The account if its password is right. A wrong one counts as a failed sign-in."""
         known = self._row(Account.id == account_id)
         held, _ = _limits(known.email if known else "", address)
         self._hold(held, now, WINDOW)
@@ -226,20 +226,20 @@ class Accounts:
         return Keeper(row.id, row.email, row.units) if row else None
 
     def hold_guesses(self, address: str, now: datetime) -> None:
-        """Refuse an address that has tried too many links that open nothing. Raises TooManyAttempts."""
+        """Reject an address that has tried too many invalid links. Raises TooManyAttempts."""
         self._hold([(_digest("link", network_of(address)), FAILURES_PER_ADDRESS)], now, WINDOW)
 
     def note_guess(self, address: str, now: datetime) -> None:
-        """Count a link that opens nothing."""
+        """Count an invalid link."""
         self._note([_digest("link", network_of(address))], now)
 
     def by_email(self, email: str) -> Keeper | None:
-        """The keeper of an address, None when there is none (for the demo's open door)."""
+        """The keeper of an email address, None when there is none (for the demo)."""
         row = self._row(Account.email == email.strip().lower())
         return Keeper(row.id, row.email, row.units) if row else None
 
     def visitor(self, now: datetime, whence: str, units: dict[str, str] | None = None) -> Keeper:
-        """An account for one visit of the demo, which nobody can sign in to again; those of a day ago are taken away.
+        """An account for one visit of the demo, without sign-in; visits older than a day are deleted.
 
         now: UTC without zone; whence: the sender's address, whose visits are counted; units: as chosen.
         Raises TooManyAttempts.
@@ -253,12 +253,12 @@ class Accounts:
         return Keeper(new.bind(self._database).execute(), address, units)
 
     def forget_visitors(self, before: datetime) -> None:
-        """Take away every visit begun before then, with its tanks. before: UTC without zone."""
+        """Delete every visit begun before a time, with its tanks. before: UTC without zone."""
         old = Account.email.startswith(VISITOR) & (Account.made_at < before)
         Account.delete().where(old).bind(self._database).execute()
 
     def calendar_link(self, account_id: int, now: datetime) -> str:
-        """The token of a new calendar link; an older one is worth nothing from now on. now: UTC without zone."""
+        """The token of a new calendar link; an older one stops working. now: UTC without zone."""
         token = secrets.token_urlsafe(24)
         with self._database.atomic():
             self.end_calendar(account_id)
@@ -271,12 +271,12 @@ class Accounts:
         CalendarLink.delete().where(CalendarLink.account == account_id).bind(self._database).execute()
 
     def calendar_since(self, account_id: int) -> datetime | None:
-        """When the link was made, aware; None where there is none."""
+        """When the link was made, aware; None without one."""
         row = CalendarLink.select().where(CalendarLink.account == account_id).bind(self._database).first()
         return row.made_at.replace(tzinfo=UTC) if row else None
 
     def by_calendar(self, token: str) -> Keeper | None:
-        """Whose calendar a link opens; None where it opens none."""
+        """The keeper of a calendar link; None for an invalid one."""
         row = (
             CalendarLink.select(CalendarLink, Account)
             .join(Account)
@@ -287,7 +287,7 @@ class Accounts:
         return Keeper(row.account.id, row.account.email, row.account.units) if row else None
 
     def choose_units(self, account_id: int, units: dict[str, str]) -> None:
-        """What this keeper reads in. units: as chosen."""
+        """Store the units of this keeper. units: as chosen."""
         Account.update(units=units).where(Account.id == account_id).bind(self._database).execute()
 
     def _hold(self, limits: list[tuple[str, int]], now: datetime, window: timedelta) -> None:
@@ -321,12 +321,12 @@ def _letters(count: int) -> str:
 
 
 def _bare(code: str) -> str:
-    """A code as it counts: people leave dashes out and write capitals."""
+    """Normalized form of a code: people leave dashes out and write capitals."""
     return "".join(letter for letter in code.lower() if letter.isalnum())
 
 
 def network_of(address: str) -> str:
-    """An address as its sender cannot change it at will: a household has a whole /64 of IPv6."""
+    """The network of an address: a household has a whole /64 of IPv6, within which it can change freely."""
     try:
         parsed = ip_address(address)
     except ValueError:
@@ -335,7 +335,7 @@ def network_of(address: str) -> str:
 
 
 def _limits(email: str, address: str) -> tuple[list[tuple[str, int]], str]:
-    """What is counted of a failed guess, each with its limit; and the one that a right password wipes out."""
+    """Counters of a failed attempt with their limits, and the one a correct password resets."""
     network = network_of(address)
     own = _digest("account-here", f"{email} {network}")
     everywhere = (_digest("account", email), FAILURES_PER_ACCOUNT)

@@ -1,4 +1,4 @@
-"""Devices and their tokens. A token is shown once, when it is made; what is kept is its hash."""
+"""Devices and their tokens. A token is shown once, when it is made; only its hash is stored."""
 
 import hashlib
 import secrets
@@ -45,7 +45,7 @@ class Devices:
         self._tanks = tanks
 
     def _of_tank(self, tank_id: int) -> peewee.Expression:
-        """Raises NoSuchTank, NotAllowed where the tank is another's and this hand does not keep it."""
+        """Raises NoSuchTank, or NotAllowed where the tank is another's and this role may not manage it."""
         self._tanks.allow_keeper(tank_id)
         return DeviceRow.tank == tank_id
 
@@ -59,7 +59,7 @@ class Devices:
         return self._all(self._of_tank(tank_id))
 
     def all_of_room(self, room_id: int) -> list[Device]:
-        """Every device that stands for a room, oldest first. Raises NoSuchRoom."""
+        """Every device of a room, oldest first. Raises NoSuchRoom."""
         return self._all(self._of_room(room_id))
 
     def _all(self, where: peewee.Expression) -> list[Device]:
@@ -69,12 +69,15 @@ class Devices:
     def make(
         self, tank_id: int, name: str, kind: str, now: datetime, filter_key: str | None = None
     ) -> tuple[Device, str]:
-        """A new device and its token, which is not kept. now: aware time. Raises NoSuchTank, NotAllowed, OverQuota."""
+        """A new device and its token, which is not stored.
+
+        now: aware time. Raises NoSuchTank, NotAllowed, OverQuota.
+        """
         self._of_tank(tank_id)
         return self._make(now, tank=tank_id, name=name, kind=kind, filter_key=filter_key)
 
     def make_for_room(self, room_id: int, name: str, kind: str, now: datetime) -> tuple[Device, str]:
-        """The same, standing for a room. now: aware time. Raises NoSuchRoom, OverQuota."""
+        """The same for a room. now: aware time. Raises NoSuchRoom, OverQuota."""
         self._of_room(room_id)
         return self._make(now, room=room_id, name=name, kind=kind)
 
@@ -89,11 +92,11 @@ class Devices:
         return Device(new, str(values["name"]), str(values["kind"]), now, key if isinstance(key, str) else None), token
 
     def remove(self, tank_id: int, device_id: int) -> None:
-        """Take a device's right to write away. Raises NoSuchTank, NotAllowed, NoSuchDevice."""
+        """Delete a device. Raises NoSuchTank, NotAllowed, NoSuchDevice."""
         self._remove(self._of_tank(tank_id), device_id)
 
     def remove_from_room(self, room_id: int, device_id: int) -> None:
-        """The same of one that stands for a room. Raises NoSuchRoom, NoSuchDevice."""
+        """Delete a device of a room. Raises NoSuchRoom, NoSuchDevice."""
         self._remove(self._of_room(room_id), device_id)
 
     def _remove(self, where: peewee.Expression, device_id: int) -> None:
@@ -103,7 +106,7 @@ class Devices:
 
 @dataclass(frozen=True)
 class Written:
-    """Where a device writes: its tank, or every tank of its room; by whose queries."""
+    """Where a device writes: its tank, or every tank of its room; with whose queries."""
 
     device: Device
     tank_id: int | None

@@ -1,4 +1,4 @@
-"""Who else may see and write in an account's tanks: members with a role, invitations by link, links that only look."""
+"""Households: members with a role, invitations by link, and public view links."""
 
 import hashlib
 import secrets
@@ -12,17 +12,17 @@ from reedmace.store.models import Account, Invite, LookLink, Member, Tank
 from reedmace.store.quotas import MOST_INVITES, MOST_MEMBERS, too_many_hands
 
 Role = Literal["keeper", "helper", "reader"]
-"""A keeper does all but give tanks away; a helper logs what was done; a reader looks."""
+"""Roles: a keeper does all but give tanks away; a helper logs what was done; a reader views."""
 INVITED_FOR = timedelta(days=7)
 
 
 class NoSuchInvite(LookupError):
-    """The link was used, revoked or is too old, or never was."""
+    """The invitation was used, revoked, expired, or never existed."""
 
 
 @dataclass(frozen=True)
 class Hand:
-    """A member: the row's id, the other account's address and its role."""
+    """A member: the row's id, the other account's email address and its role."""
 
     id: int
     email: str
@@ -39,14 +39,14 @@ def _naive(at: datetime) -> datetime:
 
 
 class Households:
-    """Queries on one account's hands, and on the households it helps in."""
+    """Members of one account's household, and the households it helps in."""
 
     def __init__(self, database: peewee.Database, account_id: int) -> None:
         self._database = database
         self._account_id = account_id
 
     def members(self) -> list[Hand]:
-        """Who helps here, in the order they came."""
+        """Members, in the order they joined."""
         rows = (
             Member.select(Member, Account)
             .join(Account, on=(Member.account == Account.id))
@@ -56,7 +56,7 @@ class Households:
         return [Hand(r.id, r.account.email, cast(Role, r.role), r.account_id) for r in rows.bind(self._database)]
 
     def helps(self) -> list[Hand]:
-        """The households this account helps in; `account_id` is the owner's."""
+        """Households this account helps in; `account_id` is the owner's."""
         rows = (
             Member.select(Member, Account)
             .join(Account, on=(Member.owner == Account.id))
@@ -66,7 +66,7 @@ class Households:
         return [Hand(r.id, r.owner.email, cast(Role, r.role), r.owner_id) for r in rows.bind(self._database)]
 
     def invite(self, role: Role, now: datetime) -> str:
-        """A link's token, good once and for a week; what is kept is its hash. Raises OverQuota."""
+        """The token of a new invitation, valid once and for a week; only its hash is stored. Raises OverQuota."""
         old = (Invite.owner == self._account_id) & (Invite.made_at < _naive(now) - INVITED_FOR)
         Invite.delete().where(old).bind(self._database).execute()
         open_ = Invite.select().where(Invite.owner == self._account_id).bind(self._database).count()
@@ -80,16 +80,16 @@ class Households:
         return token
 
     def revoke_invites(self) -> None:
-        """Open invitations open nothing from now on."""
+        """Revoke open invitations."""
         Invite.delete().where(Invite.owner == self._account_id).bind(self._database).execute()
 
     def accept(self, token: str, now: datetime) -> Hand:
-        """Help in the household whose link this is. Raises NoSuchInvite, also for one's own."""
+        """Join the household of an invitation. Raises NoSuchInvite, also for one's own."""
         with self._database.atomic():
             owner, role = invited_by(self._database, token, now)
             if owner.id == self._account_id:
                 raise NoSuchInvite
-            # Deleting it tells whether it was there still: two who show it at once cannot both come in.
+            # The number of deleted rows tells whether it was still valid, so it cannot be used twice at once.
             if not Invite.delete().where(Invite.token_hash == _hash("invite", token)).bind(self._database).execute():
                 raise NoSuchInvite
             both = (Member.owner == owner.id) & (Member.account == self._account_id)
@@ -99,14 +99,14 @@ class Households:
         return Hand(row, owner.email, role, owner.id)
 
     def part(self, member_id: int) -> bool:
-        """End a membership, one's helper's or one's own; whether there was one."""
+        """End a membership, a member's or one's own; whether there was one."""
         mine = (Member.owner == self._account_id) | (Member.account == self._account_id)
         gone = Member.delete().where((Member.id == member_id) & mine).bind(self._database).execute()
         return bool(gone)
 
 
 def invited_by(database: peewee.Database, token: str, now: datetime) -> tuple[Account, Role]:
-    """Whose invitation a link is, and to what role. Raises NoSuchInvite."""
+    """(email address, role) of an invitation. Raises NoSuchInvite."""
     row = (
         Invite.select(Invite, Account)
         .join(Account)
@@ -120,7 +120,7 @@ def invited_by(database: peewee.Database, token: str, now: datetime) -> tuple[Ac
 
 
 def look_link(database: peewee.Database, tank_id: int, now: datetime) -> str:
-    """A new link by which anyone may look at a tank; an older one opens nothing from now on."""
+    """A new view link to a tank; an older one stops working."""
     token = secrets.token_urlsafe(24)
     with database.atomic():
         LookLink.delete().where(LookLink.tank == tank_id).bind(database).execute()
@@ -130,18 +130,18 @@ def look_link(database: peewee.Database, tank_id: int, now: datetime) -> str:
 
 
 def look_link_since(database: peewee.Database, tank_id: int) -> datetime | None:
-    """Since when there is a link to a tank; None where there is none."""
+    """When the view link was made; None without one."""
     row = LookLink.select().where(LookLink.tank == tank_id).bind(database).first()
     return None if row is None else row.made_at.replace(tzinfo=UTC)
 
 
 def end_look_link(database: peewee.Database, tank_id: int) -> None:
-    """Revoke it."""
+    """Revoke the view link."""
     LookLink.delete().where(LookLink.tank == tank_id).bind(database).execute()
 
 
 def looked_at(database: peewee.Database, token: str) -> tuple[int, int] | None:
-    """(account, tank) of a link; None where it opens nothing: revoked, or its tank is out of sight."""
+    """(account, tank) of a view link; None when it is revoked or its tank is archived."""
     row = (
         LookLink.select(LookLink, Tank)
         .join(Tank)

@@ -1,4 +1,4 @@
-"""The tables as peewee sees them today."""
+"""The current peewee models."""
 
 import json
 from typing import Any
@@ -7,10 +7,10 @@ import peewee
 
 
 class JsonText(peewee.TextField):
-    """MariaDB keeps JSON as checked text; this reads and writes it as Python data."""
+    """JSON column: MariaDB stores JSON as checked text; this reads and writes Python data."""
 
     def db_value(self, value: Any) -> str | None:
-        """Text for the column. value: anything JSON can carry; nothing stays nothing where a column may be empty."""
+        """Text for the column. value: anything JSON can carry; None stays null where allowed."""
         if value is None and self.null:
             return None
         return json.dumps(value, ensure_ascii=False, separators=(",", ":"))
@@ -21,14 +21,14 @@ class JsonText(peewee.TextField):
 
 
 class Row(peewee.Model):
-    """Base. No model is bound to a database: each query is told its own, so that threads cannot meet in one."""
+    """Base model. No model is bound to a database: each query names its own, so that threads do not share one."""
 
     class Meta:
         legacy_table_names = False
 
 
 class Account(Row):
-    """A keeper."""
+    """A keeper's account."""
 
     id = peewee.BigAutoField()
     email = peewee.CharField(254, unique=True)
@@ -38,7 +38,7 @@ class Account(Row):
 
 
 class SignedIn(Row):
-    """A browser that is signed in. Its row gone, its cookie opens nothing, whatever copies of it there are."""
+    """A session. Without its row no cookie is valid."""
 
     id = peewee.BigAutoField()
     account = peewee.ForeignKeyField(Account, on_delete="CASCADE")
@@ -47,7 +47,7 @@ class SignedIn(Row):
 
 
 class RecoveryCode(Row):
-    """A code that lets its keeper back in once; only its hash is kept."""
+    """A single-use recovery code; only its hash is stored."""
 
     id = peewee.BigAutoField()
     account = peewee.ForeignKeyField(Account, on_delete="CASCADE")
@@ -56,7 +56,7 @@ class RecoveryCode(Row):
 
 
 class CalendarLink(Row):
-    """The secret link by which any calendar reads what is due; only its hash is kept, one an account."""
+    """The secret calendar link, one an account; only its hash is stored."""
 
     id = peewee.BigAutoField()
     account = peewee.ForeignKeyField(Account, on_delete="CASCADE", unique=True)
@@ -65,7 +65,7 @@ class CalendarLink(Row):
 
 
 class SignInFailure(Row):
-    """A failed sign-in, counted here so that every worker sees it."""
+    """A failed sign-in, counted in the database so that every worker sees it."""
 
     id = peewee.BigAutoField()
     who = peewee.FixedCharField(64)
@@ -84,11 +84,11 @@ class Tank(Row):
     """"archived" or "removed"; empty for a tank in use."""
     aside_at = peewee.DateTimeField(null=True)
     writes = peewee.BigIntegerField(default=0)
-    """How often its logbook was written to."""
+    """Number of writes to its logbook."""
 
 
 class EntryRow(Row):
-    """One line of a tank's logbook."""
+    """One entry of a tank's logbook."""
 
     id = peewee.BigAutoField()
     tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE")
@@ -107,7 +107,7 @@ class EntryRow(Row):
 
 
 class RoomRow(Row):
-    """A room: its plan, and how often it was saved."""
+    """A room: its plan, and the number of saves."""
 
     id = peewee.BigAutoField()
     account = peewee.ForeignKeyField(Account, on_delete="CASCADE")
@@ -150,7 +150,7 @@ class Member(Row):
 
 
 class Invite(Row):
-    """An invitation by link, good once; only its hash is kept."""
+    """A single-use invitation; only its hash is stored."""
 
     id = peewee.BigAutoField()
     owner = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+")
@@ -160,7 +160,7 @@ class Invite(Row):
 
 
 class LookLink(Row):
-    """A link by which anyone may look at a tank; only its hash is kept."""
+    """A public view link to a tank; only its hash is stored."""
 
     id = peewee.BigAutoField()
     tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE", backref="+")

@@ -1,12 +1,12 @@
-"""How much one account may hold, so that nobody fills the house for all; far above what keeping tanks asks for."""
+"""Quotas of one account, far above what keeping tanks needs."""
 
 from dataclasses import dataclass
 
 MOST_TANKS = 2000
-"""Of one account, those set aside with them."""
+"""Of one account, archived ones included."""
 MOST_ROOMS = 100
 MOST_DEVICES = 50
-"""Of one tank, or standing for one room."""
+"""Of one tank or one room."""
 MOST_MEMBERS, MOST_INVITES = 50, 20
 ENTRIES_A_DAY = 25_000
 """Of one tank: a probe that writes every four seconds."""
@@ -14,7 +14,7 @@ ENTRIES_A_DAY = 25_000
 
 @dataclass
 class OverQuota(Exception):
-    """More than one account may hold.
+    """A quota was exceeded.
 
     title, remedy: as a keeper reads them; wait_s: s until it would be let through, where waiting helps.
     """

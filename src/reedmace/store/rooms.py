@@ -1,4 +1,4 @@
-"""Rooms of one account. Every query names the account, so another's rows cannot be met."""
+"""Rooms of one account. Every query names the account, so another's rows are out of reach."""
 
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -15,7 +15,7 @@ class NoSuchRoom(LookupError):
 
 
 class RoomMoved(Exception):
-    """The room was saved elsewhere since; `current` is what stands now."""
+    """The room was saved elsewhere since; `current` is the present version."""
 
     def __init__(self, current: "KeptRoom") -> None:
         super().__init__("the room was saved elsewhere since")
@@ -24,7 +24,7 @@ class RoomMoved(Exception):
 
 @dataclass(frozen=True)
 class KeptRoom:
-    """A room as kept; `version` counts its saves."""
+    """A room as stored; `version` counts its saves."""
 
     id: int
     name: str
@@ -66,7 +66,7 @@ class Rooms:
         return KeptRoom(RoomRow.insert(values).bind(self._database).execute(), name, plan, 1)
 
     def save(self, room_id: int, name: str, plan: RoomPlan, version: int) -> KeptRoom:
-        """Save it anew over the version it was edited from. Raises NoSuchRoom, RoomMoved."""
+        """Save over the version it was edited from. Raises NoSuchRoom, RoomMoved."""
         changed = (
             RoomRow.update(name=name, plan=plan.model_dump(mode="json"), version=version + 1)
             .where((RoomRow.id == room_id) & (RoomRow.account == self._account_id) & (RoomRow.version == version))
@@ -78,7 +78,7 @@ class Rooms:
         return KeptRoom(room_id, name, plan, version + 1)
 
     def remove(self, room_id: int) -> None:
-        """Take a room away; its tanks stay. Raises NoSuchRoom."""
+        """Remove a room; its tanks stay. Raises NoSuchRoom."""
         RoomRow.delete().where(RoomRow.id == self._row(room_id).id).bind(self._database).execute()
 
     def _row(self, room_id: int) -> RoomRow:

@@ -1,4 +1,4 @@
-"""What is asked of tanks and their entries, what comes back, and why it may not."""
+"""Parameters, results and errors of queries on tanks and entries."""
 
 from dataclasses import dataclass
 from datetime import datetime
@@ -14,7 +14,7 @@ class NoSuchTank(LookupError):
 
 
 class NotAllowed(Exception):
-    """The tank is another's, who has not given this hand so much to do."""
+    """The tank belongs to another account, whose role for this one does not allow the operation."""
 
 
 class NoSuchEntry(LookupError):
@@ -22,7 +22,7 @@ class NoSuchEntry(LookupError):
 
 
 class PlanMoved(Exception):
-    """The plan was saved elsewhere since; `current` is what stands now, `mine` what was to be written.
+    """The plan was saved elsewhere since; `current` is the present version, `mine` the rejected one.
 
     filters: names of what hangs on the tank, by key.
     """
@@ -36,7 +36,7 @@ class PlanMoved(Exception):
 
 @dataclass(frozen=True)
 class TankAside:
-    """A tank out of sight: how, and since when."""
+    """An archived or removed tank: how, and since when."""
 
     id: int
     name: str
@@ -46,7 +46,7 @@ class TankAside:
 
 @dataclass(frozen=True)
 class TankName:
-    """A tank's id, name and birthday."""
+    """A tank's id, name and creation time."""
 
     id: int
     name: str
@@ -55,7 +55,7 @@ class TankName:
 
 
 class Wanted(NamedTuple):
-    """Which entries of a tank are looked for; what is None does not matter."""
+    """Filter for entries of a tank; a field that is None matches everything."""
 
     kind: str | None = None
     words: str | None = None

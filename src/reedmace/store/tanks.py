@@ -1,4 +1,4 @@
-"""Tanks and their entries. Every query names the account, so another's rows cannot be met."""
+"""Tanks and their entries. Every query names the account, so another's rows are out of reach."""
 
 from collections.abc import Mapping, Sequence
 from datetime import UTC, datetime, timedelta
@@ -25,12 +25,12 @@ from reedmace.store.tank_queries import (
 
 PAGE = 200
 MANY, NEWEST = ("reading", "timed-flow"), 400
-"""Kinds of entry that devices write by the thousand, and how many of each say where a tank stands; the cycle looks no further back."""
+"""Entry kinds that devices write by the thousand, and how many of each are read for a tank's state."""
 AT_ONCE = 500
 """Rows written with one statement."""
 DAY = timedelta(days=1)
 KEPT_FOR = DAY
-"""How long a removed tank can be brought back."""
+"""Time for which a removed tank can be restored."""
 
 
 def _naive(at: datetime) -> datetime:
@@ -54,7 +54,7 @@ class Tanks:
     """Queries on one account's tanks."""
 
     def __init__(self, database: peewee.Database, account_id: int, helps: Mapping[int, Role] | None = None) -> None:
-        """helps: role in the households of others, by their account; none for what is one's own alone."""
+        """helps: role in the households of others, by their account; empty for one's own tanks only."""
         self._database = database
         self._account_id = account_id
         self._helps = dict(helps or {})
@@ -65,20 +65,20 @@ class Tanks:
         return Tank.account.in_([self._account_id, *self._helps])
 
     def role(self, tank_id: int) -> Role | None:
-        """What this account is to a tank; None where the tank is its own. Raises NoSuchTank."""
+        """This account's role for a tank; None where the tank is its own. Raises NoSuchTank."""
         owner = self._row(tank_id).account_id
         return None if owner == self._account_id else self._helps[owner]
 
     def allow_owner(self, tank_id: int) -> None:
-        """Raise NotAllowed where a tank is another's, NoSuchTank where it is out of sight."""
+        """Raise NotAllowed where a tank is another's, NoSuchTank where it is archived."""
         self._allow(tank_id, roles=())
 
     def allow_keeper(self, tank_id: int) -> None:
-        """Raise NotAllowed where a tank is another's and this hand does not keep it, NoSuchTank where it is out of sight."""
+        """Raise NotAllowed where a tank is another's and this role may not manage it, NoSuchTank where it is archived."""
         self._allow(tank_id, roles=("keeper",))
 
     def _allow(self, tank_id: int, *, roles: tuple[Role, ...]) -> None:
-        """Raise NotAllowed where a tank of another's may be looked at only. roles: that may do it besides its owner."""
+        """Raise NotAllowed unless this account's role is among `roles` or it owns the tank."""
         role = self.role(tank_id)
         if role is not None and role not in roles:
             raise NotAllowed
@@ -98,25 +98,25 @@ class Tanks:
         return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC), row.account_id)
 
     def rename(self, tank_id: int, name: str) -> TankName:
-        """Give it another name. Raises NoSuchTank, NotAllowed."""
+        """Rename a tank. Raises NoSuchTank, NotAllowed."""
         self._allow(tank_id, roles=("keeper",))
         row = self._row(tank_id)
         Tank.update(name=name).where(Tank.id == row.id).bind(self._database).execute()
         return TankName(row.id, name, row.made_at.replace(tzinfo=UTC))
 
     def forget(self, tank_id: int) -> None:
-        """Take a tank and its logbook away at once and for good. Raises NoSuchTank, NotAllowed."""
+        """Delete a tank and its logbook for good. Raises NoSuchTank, NotAllowed."""
         self._allow(tank_id, roles=())
         Tank.delete().where(Tank.id == self._row(tank_id).id).bind(self._database).execute()
 
     def put_aside(self, tank_id: int, how: Aside, now: datetime) -> None:
-        """Out of sight with its logbook; what was removed is gone after a day. Raises NoSuchTank, NotAllowed."""
+        """Archive or remove a tank; a removed one is deleted after a day. Raises NoSuchTank, NotAllowed."""
         self._allow(tank_id, roles=())
         row = self._row(tank_id)
         Tank.update(aside=how, aside_at=_naive(now)).where(Tank.id == row.id).bind(self._database).execute()
 
     def bring_back(self, tank_id: int, now: datetime) -> TankName:
-        """In use again. Raises NoSuchTank, also for one whose day has passed."""
+        """Restore a tank. Raises NoSuchTank, also when its day has passed."""
         self._forget(now)
         mine = Tank.select().where((Tank.id == tank_id) & (Tank.account == self._account_id))
         row = mine.bind(self._database).first()
@@ -126,7 +126,7 @@ class Tanks:
         return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC))
 
     def aside(self, now: datetime) -> list[TankAside]:
-        """What is set aside, last first; what was removed over a day ago is taken away for good. now: aware time."""
+        """Archived and removed tanks, newest first; those removed over a day ago are deleted. now: aware time."""
         self._forget(now)
         rows = Tank.select().where((Tank.account == self._account_id) & Tank.aside.is_null(False))
         return [
@@ -155,18 +155,20 @@ class Tanks:
         return found
 
     def recent(self, tank_id: int) -> list[Entry]:
-        """What tells where a tank stands, in the order written: everything, but of tests and timed flows, which devices write
-        by the thousand, the newest. Raises NoSuchTank."""
+        """Entries that determine a tank's state, in the order written:
+
+        all, but only the newest of the kinds devices write
+        """
         self._row(tank_id)
         return self._standing(EntryRow.tank == tank_id).get(tank_id, [])
 
     def recent_of_all(self) -> dict[int, list[Entry]]:
-        """The same of every tank, by tank id, in as many queries as for one."""
+        """The same of every tank, by tank id, with the same number of queries as for one."""
         mine = Tank.select(Tank.id).where(self._seen & Tank.aside.is_null())
         return self._standing(EntryRow.tank.in_(mine))
 
     def writes_of(self, tank_ids: Sequence[int]) -> dict[int, int]:
-        """How often each tank was written to: what its logbook holds is another as soon as this is. Another's are left out."""
+        """Number of writes to each tank, the cache key of its logbook. Another's are left out."""
         if not tank_ids:
             return {}
         rows = Tank.select(Tank.id, Tank.writes).where(self._seen & Tank.id.in_(list(tank_ids)))
@@ -180,7 +182,7 @@ class Tanks:
         return self._standing(EntryRow.tank.in_(mine))
 
     def _standing(self, where: peewee.Expression) -> dict[int, list[Entry]]:
-        """Entries by tank id: all of the few kinds, the newest of the many."""
+        """Entries by tank id: all of the rare kinds, the newest of the frequent ones."""
         place = peewee.fn.ROW_NUMBER().over(
             partition_by=[EntryRow.tank, EntryRow.kind], order_by=[EntryRow.at.desc(), EntryRow.id.desc()]
         )
@@ -201,7 +203,7 @@ class Tanks:
         if wanted.kind is not None:
             rows = rows.where(EntryRow.kind == wanted.kind)
         if wanted.words is not None:
-            # Any case, any letters, nothing in the words is a pattern.
+            # Case-insensitive; no character of the search is a pattern.
             rows = rows.where(peewee.fn.LOCATE(wanted.words.lower(), peewee.fn.LOWER(EntryRow.body)) > 0)
         if wanted.until is not None:
             rows = rows.where(EntryRow.at < _naive(wanted.until))
@@ -212,14 +214,14 @@ class Tanks:
         return [_entry(r).model_copy(update={"who": hands.get(r.by_account)}) for r in found]
 
     def _names(self, ids: set[int]) -> dict[int | None, str]:
-        """Addresses of those who wrote, by account; one who has left is named so."""
+        """Email addresses of authors, by account; a deleted account is named so."""
         if not ids:
             return {}
         rows = Account.select().where(Account.id.in_(ids)).bind(self._database)
         return {**dict.fromkeys(ids, "someone who has left"), **{r.id: r.email for r in rows}}
 
     def replacing(self, tank_id: int, ids: Sequence[int]) -> list[Entry]:
-        """Entries that correct or take back one of these. Raises NoSuchTank."""
+        """Entries that correct or withdraw one of these. Raises NoSuchTank."""
         self._row(tank_id)
         rows = EntryRow.select().where((EntryRow.tank == tank_id) & EntryRow.supersedes_id.in_(list(ids)))
         return [_entry(r) for r in rows.order_by(EntryRow.id).bind(self._database)] if ids else []
@@ -236,8 +238,8 @@ class Tanks:
         )
 
         def write() -> list[tuple[Entry, bool]]:
-            # The tank's row is where writers meet: two tabs saving one plan take turns here, and what two nodes of a
-            # cluster wrote at once is refused to one of them, which a lock alone would not do.
+            # Updating the tank's row serializes writers: two tabs saving one plan conflict here, and of two nodes of a
+            # cluster one is rejected, which a row lock alone would not do.
             mine = (Tank.id == tank_id) & self._seen
             if not Tank.update(writes=Tank.writes + 1).where(mine).bind(self._database).execute():
                 raise NoSuchTank
@@ -249,7 +251,7 @@ class Tanks:
         return written_together(self._database, write)
 
     def _allow_as_many(self, tank_id: int, now: datetime) -> None:
-        """Raise OverQuota where a tank was written to without end today; what was just written is then taken back."""
+        """Raise OverQuota for too many entries in a day; the transaction is then rolled back."""
         rows = EntryRow.select(EntryRow.written_at).where(EntryRow.tank == tank_id).order_by(EntryRow.id.desc())
         # The newest of those that must have been written before today.
         first = rows.offset(ENTRIES_A_DAY).bind(self._database).first()
@@ -257,7 +259,7 @@ class Tanks:
             raise too_many_entries(int((first.written_at + DAY - _naive(now)).total_seconds()) + 1)
 
     def _helpful(self, tank_id: int, new: NewEntry) -> bool:
-        """Whether a helper may write it: what was done or seen, no plan, and no correction of another's line."""
+        """Whether a helper may write it: events, but no plan, and no correction of another's entry."""
         if new.body.kind in (*PLAN_KINDS, "situation"):
             return False
         if new.supersedes is None:
@@ -266,13 +268,16 @@ class Tanks:
         return bool(EntryRow.select().where(own).bind(self._database).exists())
 
     def bring(self, name: str, entries: Sequence[Entry], now: datetime) -> TankName:
-        """A new tank with a logbook written elsewhere, in its order; what supersedes what is kept. All or nothing. Raises OverQuota."""
+        """A new tank with a logbook from elsewhere, in its order;
+
+        superseding entries follow. All or nothing. Raises OverQuota.
+        """
         with self._database.atomic():
             tank = self._make(name, now)
             ids: dict[int, int] = {}
             waiting: list[Entry] = []
             for entry in entries:
-                # What it supersedes must have its new id first: a line is never changed once it is written.
+                # A superseded entry must have its new id first: an entry is never changed once written.
                 if len(waiting) >= AT_ONCE or (entry.supersedes is not None and entry.supersedes not in ids):
                     ids |= self._insert_many(tank.id, waiting, ids, now)
                     waiting = []
@@ -329,7 +334,7 @@ class Tanks:
         return TankName(Tank.insert(values).bind(self._database).execute(), name, now)
 
     def _filters(self, tank_id: int) -> dict[str, str]:
-        """Names of the filters that hang on a tank, by key."""
+        """Names of the filters on a tank, by key."""
         plan = self._current_plan(tank_id, "filter-plan")
         if plan is None or not isinstance(plan.body, FilterPlan):
             return {}
@@ -351,7 +356,7 @@ class Tanks:
         return _entry(row) if row else None
 
     def _row(self, tank_id: int) -> Tank:
-        # An archived tank can still be read and written; a removed one is as good as gone.
+        # An archived tank can still be read and written; a removed one counts as deleted.
         mine = Tank.select().where(
             (Tank.id == tank_id) & self._seen & (Tank.aside.is_null() | (Tank.aside == "archived"))
         )

@@ -1,4 +1,4 @@
-"""A month after a change: was it worth it? The figures before and after, and what the keeper made of them."""
+"""Reviews of changes to the equipment, a month later: figures before and after, and the keeper's verdict."""
 
 from datetime import datetime, timedelta
 from typing import Annotated
@@ -12,12 +12,12 @@ from reedmace.logbook.replay.measured_flows import all_flows
 from reedmace.logbook.replay.state import LogbookState
 
 AFTER, NO_LONGER = timedelta(days=30), timedelta(days=180)
-"""A month after a change it is asked about (common practice), and after half a year no more."""
+"""Age at which a change is asked about (common practice), and at which it is no longer."""
 MEDIA = {"replaced": "Media replaced", "moved": "Media moved in", "seed-added": "Seeded media added"}
 
 
 class ChangeReview(Part):
-    """One change, what was measured before and since, and what was said of it."""
+    """One change, the figures before and since, and the keeper's verdict."""
 
     of: str
     title: str
@@ -30,7 +30,7 @@ class ChangeReview(Part):
 
 
 def reviews(state: LogbookState, now: datetime) -> list[ChangeReview]:
-    """Changes of a tank that lived, newest first: those whose month is over and that nobody judged yet, and those judged.
+    """Changes of a running tank, newest first: those a month old without a verdict, and those with one.
 
     state: the tank's; now: aware time.
     """
@@ -53,7 +53,7 @@ def reviews(state: LogbookState, now: datetime) -> list[ChangeReview]:
 
 
 def _changes(state: LogbookState) -> list[tuple[str, str, datetime]]:
-    """(key, title, when) of each filter hung or taken off and of media that were others afterwards."""
+    """(key, title, time) of each filter added or removed, and of media changed for other media."""
     names = {f.key: f.filter.name for f in state.filters()}
     found = [(f"hung-{key}", f"{names[key]} hung", at) for key, at in state.hung_since.items() if key in names]
     found += [(f"off-{t.key}-{t.at:%Y%m%d}", f"{t.name} taken off", t.at) for t in state.taken_off]
@@ -66,7 +66,7 @@ def _changes(state: LogbookState) -> list[tuple[str, str, datetime]]:
 
 
 def _flow(state: LogbookState, after: datetime | None, until: datetime) -> float | None:
-    """The last flow timed of every filter between two times, added up, L/h; None where none was."""
+    """Sum of the last timed flow of every filter between two times, L/h; None without one."""
     last = []
     for key in dict.fromkeys([*(f.key for f in state.filters()), *(t.key for t in state.taken_off)]):
         flows = [lph for at, lph in all_flows(state, key) if (after is None or at > after) and at <= until]

@@ -1,4 +1,4 @@
-"""What a tank costs in a year, from what hangs on it and what its logbook shows is used up."""
+"""Yearly cost of a tank, from its equipment and the consumables in its logbook."""
 
 from datetime import datetime
 
@@ -15,18 +15,18 @@ from reedmace.logbook.replay.state import LogbookState
 
 YEAR_DAYS = 365.25
 CARBON_PRICE = 5.0
-"""A filling of carbon (memory)."""
+"""Price of a filling of carbon (memory)."""
 
 
 class TankCosts(Part):
-    """The year, and what was assumed for it."""
+    """The year, and the assumptions behind it."""
 
     year: YearCostAnswer
     assumed: list[str]
 
 
 def tank_costs(state: LogbookState, hung: list[Hung], heater: HeaterAnswer | None, now: datetime) -> TankCosts | None:
-    """A year of this tank, device by device; None where nothing hangs on it.
+    """Yearly cost by device; None where the tank has no equipment.
 
     state: the tank's; hung: its filters; heater: as held against the room; now: aware time.
     """

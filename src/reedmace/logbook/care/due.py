@@ -1,4 +1,4 @@
-"""What comes back: leak checks, flow tests, service, spare sponges."""
+"""Due dates: leak checks, flow tests, service, spare sponges."""
 
 from datetime import datetime, timedelta
 from typing import Literal
@@ -52,7 +52,7 @@ def due(state: LogbookState, now: datetime, *, again: bool = False) -> list[Due]
 
 
 def _looked_after(state: LogbookState, now: datetime) -> list[Due]:
-    """Plugs after work in the tank, and changes whose month is over."""
+    """Plugs to check after work in the tank, and changes to review."""
     asked = plugs_asked(state, now)
     found = [
         Due(
@@ -81,17 +81,17 @@ def _looked_after(state: LogbookState, now: datetime) -> list[Due]:
 
 
 def _tops_up(state: LogbookState) -> bool:
-    """Whether topping up is reminded of: always where salt stays behind, elsewhere once the keeper writes it down."""
+    """Whether to remind of top-ups: always where salt stays behind, otherwise once the keeper records them."""
     written = any(isinstance(e.body, CareDone) and e.body.what == "top-up" for e in state.events)
     return written or salinity_now(state) > SALT_FROM_G_KG
 
 
 YEAR, AHEAD, PAST = timedelta(days=365.25), timedelta(days=60), timedelta(days=14)
-"""A media's year is told so long ahead and so long after; then it has been looked at, or waits for the next."""
+"""Days before and after a full year of the media within which it is mentioned."""
 
 
 def _anniversaries(state: LogbookState, now: datetime) -> list[Due]:
-    """Full years of the media in each filter that runs, since it was hung or all of them were replaced."""
+    """Full years of the media in each running filter, since it was installed or all of them were replaced."""
     found = []
     for f in state.filters():
         replaced = [
@@ -126,7 +126,7 @@ _STAGES: dict[CareWhat, Literal["fit", "cycle", "keep"]] = {"flow-test": "fit", 
 
 
 def _cared(plan: CarePlanAnswer | None, now: datetime, *, again: bool) -> list[Due]:
-    """The next of each thing the care plan asks for, or all of them."""
+    """The next occurrence of each task of the care plan, or all of them."""
     found: dict[str, Due] = {}
     for n, t in enumerate(plan.tasks if plan else []):
         key = f"{t.what}-{t.filter_key}" if t.filter_key else t.what
@@ -144,7 +144,7 @@ def _cared(plan: CarePlanAnswer | None, now: datetime, *, again: bool) -> list[D
 
 
 def _of_filter(state: LogbookState, one: Hung, *, named: bool, cared: bool) -> list[Due]:
-    """Leak checks of one filter, named after it where there are several; its flow tests and service where no care plan has them."""
+    """Leak checks of one filter, named where there are several; flow tests and service without a care plan."""
     ticked, steps = state.ticked(one.key), steps_of(state, one).steps
     after = leak_checks(kind_of(one.filter.kind))
     found: list[Due] = []
@@ -183,7 +183,7 @@ def _seeded(state: LogbookState, now: datetime) -> list[Due]:
 def cycle_due(
     state: LogbookState, now: datetime, advice: CycleAdviceAnswer, forecast: CycleForecastAnswer | None
 ) -> list[Due]:
-    """What comes next in a cycle: the next test, what is foreseen, the days on which it is likely ready.
+    """What comes next in a cycle: the next test, coming stalls, the days on which it is likely ready.
 
     state: the tank's; now: aware time; advice, forecast: of its log.
     """
@@ -195,7 +195,7 @@ def cycle_due(
     found = [
         Due(
             key=f"cycle-{a.do}-{(now + timedelta(days=wait[a.when])).date()}",
-            # On its own day nobody is told "tomorrow".
+            # A task due today is not described as tomorrow's.
             title="Test" if a.do == "test" and a.when != "now" else a.title,
             detail=f"{a.detail} {a.reason}",
             at=now + timedelta(days=wait[a.when]),

@@ -1,4 +1,4 @@
-"""Stops of the filter as the logbook has them, and what is to be done about each."""
+"""Filter stops in the logbook, and what each asks for."""
 
 from datetime import datetime, timedelta
 
@@ -25,7 +25,7 @@ def _tested(state: LogbookState) -> datetime | None:
 
 
 def begun_with_life(state: LogbookState, at: datetime) -> bool:
-    """Whether animals had come by then, so that a filter that went had film the tank lived on.
+    """Whether animals had come by then, so that a removed filter carried film the tank depended on.
 
     state: the tank's; at: aware time.
     """
@@ -39,7 +39,7 @@ def begun_with_life(state: LogbookState, at: datetime) -> bool:
 def _together(
     found: list[tuple[datetime, datetime | None, str]], now: datetime
 ) -> list[tuple[float, datetime | None, str]]:
-    """(hours, until, key) of each stop; several of one filter within a day of each other are one, with their hours added up.
+    """(hours, until, key) of each stop; several of one filter within a day are merged, with their hours added.
 
     A film does not grow back between breakfast and supper, so ten short stops cost what one long one does.
     """
@@ -56,7 +56,7 @@ def _together(
 
 
 def _breath(state: LogbookState) -> float | None:
-    """Hours from a stop of everything until the animals are short of oxygen; None where another filter moves the water."""
+    """Hours from a stop of everything until oxygen runs short; None where another filter moves the water."""
     hung = hang(state)
     if not hung or any(state.runs(h.key) for h in hung):
         return None
@@ -66,7 +66,7 @@ def _breath(state: LogbookState) -> float | None:
 
 @worked_out_once
 def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
-    """Every stop that still asks for something, the most pressing first: while it lasts, and for a week after.
+    """Every stop that still asks for something, most urgent first: while it lasts, and for a week after.
 
     state: the tank's, with a cycle plan or without; now: aware time.
     """

@@ -1,4 +1,4 @@
-"""A tank in quarantine: since when, which day, and when it is over; from its own logbook."""
+"""A tank in quarantine: since when, which day, and when it ends."""
 
 from datetime import datetime, timedelta
 
@@ -14,7 +14,7 @@ from reedmace.logbook.replay.state import LogbookState
 
 
 class InQuarantine(Part):
-    """Since when, until when, and what is said of it."""
+    """Start, end and description of a quarantine."""
 
     since: AwareDatetime
     until: AwareDatetime
@@ -24,7 +24,10 @@ class InQuarantine(Part):
 
 @worked_out_once
 def in_quarantine(state: LogbookState, now: datetime) -> InQuarantine | None:
-    """A tank's quarantine, over or not; None where none was begun, or it was ended. state: the tank's; now: aware time."""
+    """A tank's quarantine, over or not;
+
+    None where none was begun, or it was ended. state: the tank's; now: aware time.
+    """
     begun = [e for e in state.events if isinstance(e.body, Quarantine) and e.at <= now]
     if not begun or not isinstance(newest := begun[-1].body, Quarantine) or newest.days == 0:
         return None

@@ -1,4 +1,4 @@
-"""The years after: nitrate between changes, growth, and whether a filter might stay off; from a tank's own logbook."""
+"""The years ahead of a running tank: nitrate between changes, growth, and whether a filter could stay off."""
 
 from datetime import datetime, timedelta
 from itertools import pairwise
@@ -33,11 +33,11 @@ from reedmace.logbook.replay.state import LogbookState
 
 LAST_CHANGES, APART_DAYS = 6, 2.0
 LAST_DAY, LONGEST_WATCH = timedelta(days=1), timedelta(days=3)
-"""Tests so long after a stop still speak of it."""
+"""Age of a test up to which it still counts for a stop."""
 
 
 class Years(Part):
-    """What is coming for a tank that runs; each none where nothing can be said."""
+    """Outlook for a running tank; each field None where nothing can be said."""
 
     nitrate: NitrateRhythmAnswer | None
     growth: OutgrowAnswer | None
@@ -46,7 +46,7 @@ class Years(Part):
 
 
 def years(state: LogbookState, now: datetime) -> Years | None:
-    """The years ahead of a tank that lives; None of another. state: the tank's; now: aware time."""
+    """The years ahead of a tank with animals; None for another. state: the tank's; now: aware time."""
     if not animals_in(state) and came_with_animals(state) is None:
         return None
     hung = [one for one in hang(state) if one.runs]
@@ -67,7 +67,7 @@ def _nitrates(state: LogbookState) -> list[tuple[datetime, float]]:
 
 
 def _measured_rise(state: LogbookState) -> float | None:
-    """Median daily rise between two tests with no change between, mg N/L; None where there are none that rise."""
+    """Median daily rise between two tests with no change between, mg N/L; None where none rises."""
     slopes = [
         (after - before) / days
         for (a, before), (b, after) in pairwise(_nitrates(state))
@@ -78,7 +78,7 @@ def _measured_rise(state: LogbookState) -> float | None:
 
 
 def rhythm_of(state: LogbookState) -> tuple[float, float]:
-    """(share, days) of the changes as lately made; the usual ones where too few were written down. state: the tank's."""
+    """(share, days) of recent water changes; the usual ones where too few are recorded. state: the tank's."""
     last = state.changes[-LAST_CHANGES:]
     shares = [e.body.share for e in last if isinstance(e.body, WaterChange) and e.body.share > 0]
     gaps = [(b.at - a.at).total_seconds() / 86400 for a, b in pairwise(last)]
@@ -89,7 +89,10 @@ def rhythm_of(state: LogbookState) -> tuple[float, float]:
 
 @worked_out_once
 def nitrate_between_changes(state: LogbookState, now: datetime) -> NitrateRhythmAnswer | None:
-    """The saw-tooth of nitrate as the tank is kept; None where nothing makes any. state: the tank's; now: aware time."""
+    """The saw-tooth of nitrate as the tank is kept;
+
+    None where nothing produces any. state: the tank's; now: aware time.
+    """
     share, every = rhythm_of(state)
     seen = _nitrates(state)
     made = load_in(state) * net_litres(state)
@@ -114,7 +117,7 @@ def nitrate_between_changes(state: LogbookState, now: datetime) -> NitrateRhythm
 
 
 def _carries(state: LogbookState, hung: list[Hung]) -> float:
-    """What the film of all filters and the tank could carry at its warmth, mg N a day."""
+    """Capacity of the film of all filters and the tank at its temperature, mg N a day."""
     area = sum(film_of_m2(one.filter) for one in hung) + room(state).film_here_m2
     return area * AREAL_RATE * temperature_factor(temperature_c(state))
 
@@ -139,20 +142,20 @@ def _strongest(hung: list[Hung]) -> Hung:
 
 
 def _trial(state: LogbookState, hung: list[Hung], now: datetime) -> StayOffAnswer | None:
-    """Whether the one that gives the most flow might stay off; nothing where nothing hangs or little would be gained."""
+    """Standby trial of the filter with the most flow; None without filters or where little would be gained."""
     if not hung:
         return None
     off = _strongest(hung)
     stay = [one for one in hung if one is not off]
     load = load_in(state) * net_litres(state)
     need = film_needed_m2(max(load, 1e-3), temperature_c(state))
-    # One hung lately holds little film yet, however much room it has.
+    # A filter added lately holds little film yet, whatever its volume.
     area = sum(film_of_m2(one.filter) * _grown(state, one, now) for one in stay) + room(state).film_here_m2
     log = care_log(state, now)
     return stay_off_trial(
         StayOffQuestion(
             carried_times_count=min(area / need, 1e6),
-            # Plants take oxygen at night: what is left is reckoned, with still water where nothing stays on.
+            # Plants use oxygen at night: the rest is computed with still water where nothing stays on.
             oxygen_enough=stirred_by(rank_question(state), stay, 0.0)[1].enough,
             animals_settled=log is None or log.settled(),
             trials=_trials(state, off.key, now)[-50:],
@@ -165,7 +168,7 @@ def _grown(state: LogbookState, one: Hung, now: datetime) -> float:
 
 
 def _trials(state: LogbookState, key: str, now: datetime) -> list[Trial]:
-    """Stops of one filter since animals last came, each with the tests that speak of it.
+    """Stops of one filter since animals last came, each with its tests.
 
     More animals ask the question anew, so an old stop proves nothing. A stop counts as tested by a test of both poisons made
     in its last day or after it, and shows a trace by any test that found either.

@@ -1,4 +1,4 @@
-"""After hands were in the tank: is everything plugged in again? A filter forgotten for weeks is a common story."""
+"""Reminder after work in a tank: is everything plugged in again?"""
 
 from datetime import datetime, timedelta
 
@@ -9,11 +9,11 @@ from reedmace.logbook.replay.entries import CareDone, Entry, FlowTest, MediaWork
 from reedmace.logbook.replay.state import LogbookState
 
 ASKED_FOR = timedelta(days=2)
-"""So long after the work the question stands; then the next look at the tank has answered it."""
+"""Time after the work during which the reminder is shown."""
 
 
 class PlugsAsked(Part):
-    """What was done, when, and the filters that were stopped for it."""
+    """The work, its time, and the filters that were stopped for it."""
 
     after: str
     at: AwareDatetime
@@ -21,7 +21,7 @@ class PlugsAsked(Part):
 
 
 def plugs_asked(state: LogbookState, now: datetime) -> PlugsAsked | None:
-    """Whether anyone has yet seen the filters run after the last work in the tank; None where it was seen.
+    """Filters not yet seen running after the last work in the tank; None where all were.
 
     state: the tank's; now: aware time. Seen is: said so, a flow timed since, or a stop written down.
     """

@@ -1,4 +1,4 @@
-"""Animals unwell or lost, from a tank's own logbook: what was seen, and what its water and last days say."""
+"""Illness check of a tank from its logbook: signs seen, water, and recent events."""
 
 from collections.abc import Iterable
 from datetime import datetime, timedelta
@@ -14,12 +14,12 @@ from reedmace.logbook.replay.questions import animals_in, lived_log, net_litres,
 from reedmace.logbook.replay.state import LogbookState
 
 SEEN, LOST = timedelta(days=14), timedelta(days=7)
-"""So long what was seen, or lost, asks for looking after; or until all is written down as well."""
+"""Days for which signs, or losses, stay relevant, unless all is recorded as well."""
 SHELLED, WASHED = ("shrimp", "snail", "tall snail"), ("axolotl", "turtle")
 
 
 def illness(state: LogbookState, now: datetime) -> IllnessAnswer | None:
-    """What to look at first; None where nothing unwell was lately written down. state: the tank's; now: aware time."""
+    """What to check first; None where no illness was recorded lately. state: the tank's; now: aware time."""
     well = max((e.at for e in state.events if isinstance(e.body, Ailing) and not e.body.signs), default=None)
 
     def open_since(e: Entry, span: timedelta) -> bool:

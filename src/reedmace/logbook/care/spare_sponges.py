@@ -1,4 +1,4 @@
-"""The seed register: spare sponges, since when, ready when, and those on the way with their clock."""
+"""Spare sponges: seeding since when, ready when, and those in transport."""
 
 from datetime import datetime, timedelta
 from typing import Literal
@@ -13,7 +13,7 @@ from reedmace.logbook.replay.state import LogbookState
 
 
 class Seed(Part):
-    """One spare sponge: where it stands and what it is worth. `question` is what the sums were given."""
+    """One spare sponge: where it is and its film. `question` is the input of the computation."""
 
     key: str
     name: str
@@ -28,7 +28,7 @@ class Seed(Part):
 
 
 def seeds(state: LogbookState, now: datetime) -> list[Seed]:
-    """Every seed of a tank, oldest first. state: the donor tank's; now: aware time."""
+    """Every spare sponge of a tank, oldest first. state: the donor tank's; now: aware time."""
     found = []
     rows = [(e, e.body) for e in state.seeds if isinstance(e.body, SeedSponge)]
     rows += [

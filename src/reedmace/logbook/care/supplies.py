@@ -1,4 +1,4 @@
-"""What a tank's filters and animals need besides: air, and warmth; each held against what is at hand."""
+"""Supplies of a tank besides filters: air and heat, each compared with what is available."""
 
 from reedmace.core.air.air_supply import AirOutlet, AirSupplyAnswer, AirSupplyQuestion, air_supply
 from reedmace.core.contract import Part
@@ -13,7 +13,10 @@ from reedmace.logbook.replay.state import LogbookState
 
 
 class Supplies(Part):
-    """Air, warmth, and the water that evaporates. `air_words` says where the air comes from, or why the pump cannot do it; None without air-driven filters."""
+    """Air, heat, and evaporation.
+
+    `air_words` says where the air comes from, or why the pump is too small; None without air-driven filters.
+    """
 
     air_words: str | None
     air: AirSupplyAnswer | None
@@ -58,7 +61,7 @@ def _air(state: LogbookState, hung: list[Hung]) -> tuple[str | None, AirSupplyAn
 
 
 def heater_of(state: LogbookState) -> HeaterAnswer | None:
-    """The heater of this tank, held against its room; None where nothing says how warm the water is to be.
+    """The heater of this tank, compared with its room; None where no water temperature is known.
 
     state: the tank's.
     """
@@ -79,7 +82,7 @@ def heater_of(state: LogbookState) -> HeaterAnswer | None:
 
 
 def heater_here(state: LogbookState) -> HeaterHere | None:
-    """The heater that stands in this tank, or that it will get; None where it needs none. state: the tank's."""
+    """The heater in this tank, or the one it will get; None where it needs none. state: the tank's."""
     found, own = heater_of(state), filter_plan(state).heater
     if own is not None:
         return HeaterHere(watts=own.watts, stands_in=own.stands_in)
@@ -87,7 +90,7 @@ def heater_here(state: LogbookState) -> HeaterHere | None:
 
 
 def supplies(state: LogbookState, hung: list[Hung]) -> Supplies:
-    """Air and warmth of a tank. state: the tank's; hung: its filters."""
+    """Air and heat of a tank. state: the tank's; hung: its filters."""
     words, air = _air(state, hung)
     heater = heater_of(state)
     unsaid = heater is not None and tank_plan(state).surroundings.room_c is None

@@ -1,4 +1,4 @@
-"""A new filter beside an old one: how far it has taken over, and when the old one may go. One answer for every stage."""
+"""A new filter beside an old one: how much film it has, and when the old one may be removed."""
 
 from datetime import datetime
 
@@ -9,13 +9,13 @@ from reedmace.logbook.replay.questions import animals_in
 from reedmace.logbook.replay.state import LogbookState
 
 APART_DAYS = USABLE_DAYS
-"""A filter so much older has a film to be taken over; hung nearer to each other they grow up together."""
+"""Age difference from which a filter has film to be taken over; closer ones mature together."""
 LONGEST_DAYS = 60.0
-"""So long side by side there is nothing left to wait for."""
+"""Days side by side after which nothing is left to wait for."""
 
 
 class Takeover(Part):
-    """The old filter, the new, and what stands between them."""
+    """The old filter, the new one, and what is still missing."""
 
     old: str
     new: str
@@ -25,7 +25,7 @@ class Takeover(Part):
 
 
 def takeover(state: LogbookState, now: datetime) -> Takeover | None:
-    """How far the newest filter has taken over from the oldest; None where they are of one age, long settled, or bare.
+    """Progress of the newest filter against the oldest; None where they are of one age, long settled, or without film.
 
     state: the tank's; now: aware time.
     """

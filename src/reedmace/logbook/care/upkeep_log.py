@@ -1,4 +1,4 @@
-"""The care of a tank that lives, from its logbook: what was done when, how its flows faded, who is away."""
+"""Inputs of the care plan from a logbook: what was done when, how flows faded, absences."""
 
 from datetime import datetime, timedelta
 from statistics import median
@@ -32,7 +32,7 @@ from reedmace.logbook.replay.questions import animals_in, care_log, film_shares,
 from reedmace.logbook.replay.state import LogbookState
 
 LONG_STOP = timedelta(hours=2)
-"""A stop so long may have cost film (memory)."""
+"""Length of a stop that may have cost film (memory)."""
 CHEMICAL = ("carbon", "zeolite")
 LONGEST = 36500.0
 
@@ -54,7 +54,7 @@ def cleaned_at(state: LogbookState, key: str) -> datetime | None:
 
 
 def _fade(flows: list[tuple[datetime, float]], start: datetime, end: datetime | None) -> FlowFadeAnswer | None:
-    """How the flow faded between two cleanings, as far as tests tell."""
+    """Fading of the flow between two cleanings, as far as tests show."""
     tests = [(at, lph) for at, lph in flows if at >= start and (end is None or at < end)]
     if len(tests) < 2:
         return None
@@ -68,7 +68,7 @@ def _fade(flows: list[tuple[datetime, float]], start: datetime, end: datetime | 
 
 
 def flow_faded(state: LogbookState, key: str) -> tuple[FlowFadeAnswer | None, datetime | None]:
-    """How a filter's flow has faded since it was last cleaned, and since when; None where too few tests tell.
+    """Fading of a filter's flow since its last cleaning, and since when; None where too few tests show it.
 
     state: the tank's; key: of the filter.
     """
@@ -78,7 +78,7 @@ def flow_faded(state: LogbookState, key: str) -> tuple[FlowFadeAnswer | None, da
 
 
 def learned_days(state: LogbookState, key: str) -> float | None:
-    """Days between cleanings as this filter's earlier ones showed, whatever was timed since the last; None before any did.
+    """Days between cleanings learned from this filter's earlier intervals, whatever was timed since; None before any.
 
     state: the tank's; key: of the filter.
     """
@@ -95,7 +95,7 @@ def learned_days(state: LogbookState, key: str) -> float | None:
 
 
 def days_since(now: datetime, at: datetime | None) -> float | None:
-    """Days from a time until now, none where there is no such time. now, at: aware times."""
+    """Days from a time until now, None without a time. now, at: aware times."""
     return None if at is None else min(max((now - at).total_seconds() / 86400, 0.0), LONGEST)
 
 
@@ -121,7 +121,7 @@ def _cared(state: LogbookState, one: Hung, share: float, begun: datetime, now: d
     if fade[0] is not None and fade[1] is not None and fade[0].service_day is not None:
         fades = (fade[1] + timedelta(days=min(fade[0].service_day, 3650)) - now).total_seconds() / 86400
     flows = all_flows(state, one.key)
-    # Washed when it was cleaned, if not by itself since.
+    # Washed when the filter was cleaned, unless separately since.
     washed = [_done(state, "guard", one.key), cleaned_at(state, one.key), hung]
     guarded = needs_guard(state) and not one.filter.air
     carbon = any(b.media in CHEMICAL for b in one.media)
@@ -147,7 +147,7 @@ def _cared(state: LogbookState, one: Hung, share: float, begun: datetime, now: d
 
 
 def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None:
-    """What the care plan is asked of a tank; None of one in which nothing lives yet. state: the tank's; now: aware time."""
+    """Input of the care plan; None for a tank without animals. state: the tank's; now: aware time."""
     came = came_with_animals(state)
     if not animals_in(state) and came is None:
         return None
@@ -174,7 +174,7 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
 
 
 def _trouble(state: LogbookState, now: datetime) -> datetime | None:
-    """When ammonia or nitrite was last read, or a filter last stood for hours; None where neither ever was."""
+    """When ammonia or nitrite was last read, or a filter last stopped for hours; None where neither."""
     poison = [
         e.at
         for e in state.readings
@@ -185,13 +185,13 @@ def _trouble(state: LogbookState, now: datetime) -> datetime | None:
 
 
 def _since(now: datetime, done: datetime | None, begun: datetime, every_days: float) -> float:
-    """Days since something was written down; of what never was, since the notebook began, and then no more than due."""
+    """Days since an event; if never recorded, since the logbook began, and then at most due."""
     days = days_since(now, done or begun) or 0.0
     return days if done is not None else min(days, every_days)
 
 
 def _next_weekday(weekday: int | None, now: datetime) -> float | None:
-    """Days until the next of a weekday, 0 on the day itself; None where none was chosen. weekday: 0 for Monday."""
+    """Days until the next of a weekday, 0 on the day itself; None where none is set. weekday: 0 for Monday."""
     return None if weekday is None else float((weekday - now.weekday()) % 7)
 
 
@@ -201,7 +201,7 @@ def _ahead(now: datetime, at: datetime) -> float:
 
 @worked_out_once
 def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
-    """The care plan of a tank; None of one in which nothing lives yet.
+    """The care plan of a tank; None for a tank without animals.
 
     state: the tank's; now: aware time. While a cycle, new animals or poison are watched day by day,
     tests and changes are the
@@ -218,7 +218,7 @@ def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
 
 
 def holiday(state: LogbookState, plan: CarePlanAnswer, feed_g_day: float, now: datetime) -> HolidayAnswer | None:
-    """The page for the next absence; None where none is ahead.
+    """Instructions for the next absence; None where none is ahead.
 
     state: the tank's; plan: its care; feed_g_day: what the animals eat, g; now: aware time.
     """
@@ -242,7 +242,7 @@ def holiday(state: LogbookState, plan: CarePlanAnswer, feed_g_day: float, now: d
 
 
 def cleaning(state: LogbookState, one: Hung, load_mg_n_l_day: float, now: datetime) -> CareStepsAnswer:
-    """How one filter is cleaned and what that costs its film.
+    """Cleaning steps of one filter and their effect on its film.
 
     state: the tank's; one: the filter; load_mg_n_l_day: what the animals that are in make, mg N/(L day); now: aware time.
     """

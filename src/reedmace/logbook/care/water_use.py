@@ -1,4 +1,4 @@
-"""The water of a tank that lives, as its care plan takes it: what evaporates, what its socks catch, how its alkalinity runs down."""
+"""Water of a running tank as its care plan takes it: evaporation, socks, alkalinity."""
 
 from datetime import datetime, timedelta
 
@@ -19,13 +19,13 @@ from reedmace.logbook.replay.questions import care_log, cycle_plan, net_litres, 
 from reedmace.logbook.replay.state import LogbookState
 
 USUAL_ROOM_C = 20.0
-"""A heated room in the cold season, where nobody has said (common practice)."""
+"""Room temperature when unknown: a heated room in the cold season (common practice)."""
 KH_OLD = timedelta(days=45)
-"""A KH read longer ago says nothing of today's."""
+"""Age in days from which a KH reading no longer counts."""
 
 
 def sump_of(state: LogbookState) -> Sump | None:
-    """The sump below the tank: as measured, else as the sump that hangs on it; None without one. state: the tank's."""
+    """The sump below the tank: as measured, or the sump filter; None without one. state: the tank's."""
     if (own := tank_plan(state).surroundings.sump) is not None:
         return own
     return next((found for one in hang(state) if (found := sump_under(one)) is not None), None)
@@ -33,7 +33,7 @@ def sump_of(state: LogbookState) -> Sump | None:
 
 @worked_out_once
 def evaporated(state: LogbookState) -> EvaporationAnswer:
-    """What evaporates from tank and sump, and how often that is topped up. state: the tank's."""
+    """Evaporation from tank and sump, and the interval of top-ups. state: the tank's."""
     place, sump = tank_plan(state).surroundings, sump_of(state)
     return evaporation(
         EvaporationQuestion(
@@ -50,7 +50,7 @@ def evaporated(state: LogbookState) -> EvaporationAnswer:
 
 
 def socks_of(state: LogbookState, one: Hung) -> SockDaysAnswer | None:
-    """How often the socks of a filter are washed; None where it has none. state: the tank's; one: the filter."""
+    """Washing interval of a filter's socks; None where it has none. state: the tank's; one: the filter."""
     sump = sump_under(one)
     if sump is None or "socks" not in sump.chambers:
         return None
@@ -66,7 +66,7 @@ def socks_of(state: LogbookState, one: Hung) -> SockDaysAnswer | None:
 
 
 def top_up_of(state: LogbookState, now: datetime) -> CaredTopUp | None:
-    """Top-ups as the care plan takes them: the level stood at its mark when it was last topped up or changed.
+    """Top-ups for the care plan: the level was at its mark when last topped up or changed.
 
     state: the tank's; now: aware time.
     """
@@ -83,7 +83,7 @@ def top_up_of(state: LogbookState, now: datetime) -> CaredTopUp | None:
 
 
 def kh_of(state: LogbookState, now: datetime) -> CaredKh | None:
-    """Alkalinity from its last reading on, through changes and soda; None where none was read lately.
+    """Alkalinity from its last reading on, through changes and soda; None without a recent one.
 
     state: the tank's; now: aware time. Source: mass balance; US EPA 1993 for what the film takes.
     """
@@ -93,7 +93,7 @@ def kh_of(state: LogbookState, now: datetime) -> CaredKh | None:
         return None
     ammonia = log.latest("ammonia_mg_n_l")
     if ammonia is not None and ammonia[1] > log.kit.zero_mg_n_l("ammonia"):
-        # Soda would free it: while any is read the cycle's own advice doses, hour by hour.
+        # Soda would free ammonia: while any is read the cycle advice doses it, hour by hour.
         return None
     wanted = wanted_of(log)
     plan = cycle_plan(state, now)
@@ -122,7 +122,10 @@ def kh_of(state: LogbookState, now: datetime) -> CaredKh | None:
 
 
 def pour_words(state: LogbookState, share: float, now: datetime) -> str:
-    """What a change of this share pours: litres, hot and cold, salt, treatment. state: the tank's; share: 0 to 1; now: aware time."""
+    """Description of a change of this share:
+
+    litres, hot and cold, salt, treatment. state: the tank's; share: 0 to 1; now: aware time.
+    """
     tap, litres = cycle_plan(state, now).tap, share * net_litres(state)
     known = state.tank_plan is not None
     pouring = Pouring(temperature_c(state), tap.cold_c, tap.hot_c, salinity_now(state), tap.chlorine)

@@ -1,4 +1,4 @@
-"""What two versions of a plan say otherwise, field by field, in words a keeper reads."""
+"""Differences between two versions of a plan, field by field, in words."""
 
 import re
 from collections import Counter
@@ -13,11 +13,11 @@ from reedmace.core.quantity import formatting
 from reedmace.core.stock import SPECIES
 
 MOST_SHOWN = 40
-"""So many are enough to choose by."""
+"""Most differences listed."""
 
 
 class Difference(Part):
-    """One field that two versions of a plan do not agree on."""
+    """One field that differs between two versions of a plan."""
 
     field: str
     theirs: str
@@ -40,16 +40,16 @@ _WRITTEN: tuple[tuple[str, Callable[[float], str]], ...] = (
     ("_g_day", lambda v: f"{v:g} g a day"),
     ("_count", lambda v: f"{v:g}"),
 )
-"""The end of a field's name is its unit; the longest that fits says how its figure is written."""
+"""Formats by the suffix of a field's name, its unit; the longest match wins."""
 _NAMES = {species.id: species.common_name for species in SPECIES.values()}
 _UNSAID = {"kind", "version", "key", "id"}
-"""Fields that name what the rest belongs to; a part of another kind is another part."""
-# What names a part of a list, so that the same part is compared with itself wherever it stands.
+"""Fields that identify a part; a part of another kind is another part."""
+# Names the parts of a list, so that a part is compared with itself wherever it is.
 _NAMED_BY = ("key", "species_id", "id", "media", "kind", "name")
 
 
 def differences(theirs: BaseModel, mine: BaseModel, filters: Mapping[str, str] | None = None) -> list[Difference]:
-    """Every field two versions differ in, at most forty.
+    """Fields in which two versions differ, at most forty.
 
     theirs: as saved; mine: as typed; both of one kind; filters: names of the tank's filters by key.
     """
@@ -58,7 +58,7 @@ def differences(theirs: BaseModel, mine: BaseModel, filters: Mapping[str, str] |
 
 
 def _named(plan: dict[str, Any], filters: Mapping[str, str]) -> dict[str, Any]:
-    """Where parts are put, told by the filter's name instead of its key. plan: as written; filters: names by key."""
+    """The plan with filter names instead of keys. plan: as written; filters: names by key."""
     if "places" not in plan:
         return plan
     alike = Counter(filters.values())
@@ -67,7 +67,7 @@ def _named(plan: dict[str, Any], filters: Mapping[str, str]) -> dict[str, Any]:
 
 
 def _walk(theirs: Any, mine: Any, owner: str, field: str) -> Iterator[Difference]:
-    """Where two values part. owner: the part of a list they belong to, by name; field: theirs and mine are its values."""
+    """Compare two values. owner: the list part they belong to, by name; field: theirs and mine are its values."""
     if theirs == mine:
         return
     if isinstance(theirs, dict) and isinstance(mine, dict):
@@ -85,7 +85,7 @@ def _parts(value: Any) -> bool:
 
 
 def _lists(theirs: list[Any], mine: list[Any], owner: str) -> Iterator[Difference]:
-    """Two lists of parts: each part against itself, and those that only one of them has."""
+    """Compare two lists: each part with itself, and parts only one of them has."""
     one, two = ({_called(part, n): part for n, part in enumerate(parts, start=1)} for parts in (theirs, mine))
     for name in [*one, *(n for n in two if n not in one)]:
         whose = f"{owner}, {name}" if owner else name
@@ -101,7 +101,7 @@ def _lists(theirs: list[Any], mine: list[Any], owner: str) -> Iterator[Differenc
 
 
 def _called(part: dict[str, Any], place: int) -> str:
-    """What a part of a list is called: a filter by the name on its box, an animal by its own."""
+    """Name of a list part: a filter by the name on its box, an animal by its own."""
     box = part.get("filter")
     if isinstance(box, dict) and box.get("name"):
         return str(box["name"])
@@ -121,7 +121,7 @@ def _title(owner: str, field: str) -> str:
 
 
 def _words(field: str, value: Any) -> str:
-    """A value as it is read."""
+    """A value as text."""
     if value is None:
         return "not said"
     if isinstance(value, bool):

@@ -1,4 +1,4 @@
-"""The plans of a tank: what stands until a newer one is written."""
+"""The plans of a tank; each holds until a newer one is written."""
 
 from datetime import date
 from typing import Annotated, Literal
@@ -22,7 +22,7 @@ from reedmace.logbook.upcast import upcast
 
 
 class Surroundings(Part):
-    """What stands round the tank."""
+    """Surroundings of a tank."""
 
     behind_cm: Annotated[float, number("cm", 0, 300, "Back glass to wall")] = 10
     stand_height_cm: Annotated[float, number("cm", 0, 200)] = 70
@@ -56,7 +56,7 @@ class TankPlan(Part):
 
 
 class StockPlan(Part):
-    """The animals wanted or kept."""
+    """The animals planned or kept."""
 
     kind: Literal["stock-plan"]
     animals: Annotated[list[Animals], Field(max_length=60)]
@@ -70,7 +70,7 @@ FilterKey = Annotated[
 
 
 class FittedFilter(Part):
-    """One filter on this tank: the box as it stood that day, what is in it, its hoses."""
+    """One filter on this tank: its box as of that day, its media, its hoses."""
 
     key: FilterKey
     filter: Filter
@@ -81,14 +81,17 @@ class FittedFilter(Part):
 
 
 class Heater(Part):
-    """What warms the tank."""
+    """A heater."""
 
     watts: Annotated[float, number("W", 1, 5000)]
     stands_in: StandsIn = "tank"
 
 
 class AirSource(Part):
-    """Where air-driven filters get their air: a pump of this tank's own, or the room's; not said, as the room has tanks."""
+    """Source of air for air-driven filters:
+
+    a pump of this tank's own, or the room's; by default as the room has tanks.
+    """
 
     source: Literal["own", "room"] | None = None
     pump_l_min: Annotated[float, number("L/min", 0.1, 500)] | None = None
@@ -98,7 +101,7 @@ class AirSource(Part):
     @model_validator(mode="before")
     @classmethod
     def _as_now(cls, data: object) -> object:
-        # Written until now as a yes or no that no screen asked for: only a yes said anything.
+        # Stored until now as a yes or no that no screen asked for, so only a yes carries meaning.
         if isinstance(data, dict) and "shared" in data:
             rest = {k: v for k, v in data.items() if k != "shared"}
             return {"source": "room" if data["shared"] else None, **rest}
@@ -106,7 +109,7 @@ class AirSource(Part):
 
 
 class FilterPlan(Part):
-    """What hangs on the tank: any number of filters, their air, the heater; and what further ones are chosen by."""
+    """Equipment of a tank: any number of filters, their air, the heater, and the criteria for choosing more."""
 
     kind: Literal["filter-plan"]
     version: Literal[2] = 2

@@ -1,1 +1,1 @@
-"""From entries to state: entry kinds, the replay, arrival, equipment and measured flows."""
+"""Replay of a logbook: entry kinds, the state they lead to, arrival, equipment and measured flows."""

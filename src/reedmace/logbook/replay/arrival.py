@@ -1,4 +1,4 @@
-"""Where a tank stood when it came into the notebook: empty, cycling, with animals in, running for years, or only a filter in hand."""
+"""State of a tank when it was added: empty, cycling, with animals, running for years, or only a filter in hand."""
 
 from datetime import datetime, timedelta
 
@@ -10,17 +10,17 @@ from reedmace.logbook.replay.state import LogbookState
 ALIVE = ("animals-in", "running")
 RAN_ALREADY = ("cycling", *ALIVE)
 SAME_TIME = timedelta(days=2)
-"""Filters written down within so long of the situation are those it was said of."""
+"""Filters recorded within this time of the situation belong to it."""
 
 
 def situation(state: LogbookState) -> Situation | None:
-    """As last said; None where nobody asked. state: the tank's."""
+    """The situation as last stated; None where nobody was asked. state: the tank's."""
     body = state.situation.body if state.situation else None
     return body if isinstance(body, Situation) else None
 
 
 def since(state: LogbookState) -> datetime | None:
-    """Since when it has stood so; None for an empty tank. state: the tank's."""
+    """Start of the situation; None for an empty tank. state: the tank's."""
     said = situation(state)
     if said is None or state.situation is None or said.stands not in RAN_ALREADY:
         return None
@@ -28,7 +28,7 @@ def since(state: LogbookState) -> datetime | None:
 
 
 def came_with_animals(state: LogbookState) -> datetime | None:
-    """When the animals came, where they were in before the notebook began; else None. state: the tank's."""
+    """When the animals came, where they were in before the logbook began; otherwise None. state: the tank's."""
     said = situation(state)
     return since(state) if said is not None and said.stands in ALIVE else None
 
@@ -41,7 +41,7 @@ def came_at(state: LogbookState) -> list[datetime]:
 
 
 def ran_already(state: LogbookState, key: str) -> bool:
-    """Whether a filter hung and ran before the notebook began, so that no step is asked for. state: the tank's; key: its key."""
+    """Whether a filter ran before the logbook began, so that no step is asked for. state: the tank's; key: its key."""
     said, hung = situation(state), state.hung_since.get(key)
     if said is None or state.situation is None or hung is None or said.stands not in RAN_ALREADY:
         return False
@@ -49,8 +49,8 @@ def ran_already(state: LogbookState, key: str) -> bool:
 
 
 def box_of(litres: float) -> TankPlan:
-    """A box of usual proportions for a tank of which only the litres are known. litres: net, 1 to 5000 L."""
-    # Twice as long as wide, a little higher than wide: inside of the water, then the glass and the gap round it.
+    """A tank of usual proportions for a volume. litres: net, 1 to 5000 L."""
+    # Twice as long as wide, a little higher than wide: the water's inside, then the glass and the gap to the rim.
     wide = (litres * 1000 / 2) ** (1 / 3)
     tank = TankVolumeQuestion(
         length_cm=round(2 * wide + 1, 1),

@@ -1,4 +1,4 @@
-"""What a device's reading means to the logbook."""
+"""Logbook entries from device readings."""
 
 from datetime import timedelta
 from typing import Annotated, Literal
@@ -15,10 +15,10 @@ from reedmace.logbook.times import OurTime
 
 DeviceKind = Literal["flow-meter", "smart-plug", "test-kit", "thermometer", "ph-probe"]
 STOPPED_W = 0.5
-"""Under this a plug carries no running pump (memory)."""
+"""Power below which a plug carries no running pump (memory)."""
 PROBE_STEP = {"temperature_c": 0.5, "ph": 0.1}
 PROBE_HOURS = 24
-"""A probe that sends all day writes when its figure has moved by a step, and once a day."""
+"""Hours between entries of a probe, apart from changes by a step."""
 
 
 class DeviceReading(Part):
@@ -45,7 +45,7 @@ def entry_of(
     computed_lph: float | None,
     filter_key: str | None = None,
 ) -> TimedFlow | Outage | Reading | None:
-    """The entry a reading makes, None where it tells nothing new.
+    """The entry of a reading, None where it adds nothing.
 
     kind: of the device; reading: as sent; state: the tank's; computed_lph: what the sums say, to calibrate by;
     filter_key: the filter it stands at, None for the tank's only one or all of them.
@@ -71,7 +71,7 @@ def entry_of(
 
 
 def on_rooms_air(reading: DeviceReading, state: LogbookState) -> list[Outage]:
-    """What a meter on a room's air pump means to one tank: each filter on that air stands, or runs again.
+    """Entries of one tank from a meter on the room's air pump: each filter on that air stops, or runs again.
 
     reading: of the meter; state: the tank's. A tank with a pump of its own hears nothing of it.
     """

@@ -1,4 +1,4 @@
-"""The kinds of entry. Entries are only ever added; a correction is a new one that supersedes another."""
+"""The kinds of logbook entry. Append-only: a correction is a new entry that supersedes another."""
 
 from typing import Annotated, Literal
 
@@ -25,7 +25,7 @@ Key = Annotated[
 
 
 class StepDone(Part):
-    """A fitting step ticked, or unticked."""
+    """A fitting step ticked or unticked."""
 
     kind: Literal["step-done"]
     filter_key: FilterKey = FIRST
@@ -35,7 +35,7 @@ class StepDone(Part):
 
 
 class FlowTest(Part):
-    """A timed bucket, with what the sums said that day."""
+    """A bucket test, with the computed flow of that day."""
 
     kind: Literal["flow-test"]
     filter_key: FilterKey = FIRST
@@ -45,7 +45,7 @@ class FlowTest(Part):
 
 
 class TimedFlow(Part):
-    """A flow found another way than with a bucket."""
+    """A flow measured by another method than a bucket."""
 
     kind: Literal["timed-flow"]
     filter_key: FilterKey = FIRST
@@ -56,7 +56,7 @@ class TimedFlow(Part):
 
 
 class Reading(Part):
-    """One test. At least one figure."""
+    """One test with at least one figure."""
 
     kind: Literal["reading"]
     basis: Basis = "ion"
@@ -72,7 +72,7 @@ class Reading(Part):
 
 
 class Dose(Part):
-    """Ammonia added: what it raised the water by, and what was poured."""
+    """Ammonia added: the rise it made, and what was poured."""
 
     kind: Literal["dose"]
     raise_mg_n_l: MgNPerL
@@ -89,7 +89,7 @@ class AlkalinityAdded(Part):
 
 
 class WaterChange(Part):
-    """Water changed."""
+    """A water change."""
 
     kind: Literal["water-change"]
     share: Annotated[float, number("share", 0, 1)]
@@ -98,7 +98,7 @@ class WaterChange(Part):
 
 
 class Conditioner(Part):
-    """Conditioner to the whole tank's litres, after water went in untreated."""
+    """Conditioner for the whole volume, after untreated water was added."""
 
     kind: Literal["conditioner"]
 
@@ -112,7 +112,7 @@ class Outage(Part):
 
 
 class MediaWork(Part):
-    """Media cleaned, changed, seeded, or put in from a running filter. `share` is of all the media there are."""
+    """Media cleaned, changed, seeded, or added from a running filter. `share` is of all media."""
 
     kind: Literal["media-work"]
     what: Literal["rinsed", "rinsed-tap", "replaced", "dried", "seed-added", "new-filter", "seeding-started", "moved"]
@@ -130,7 +130,7 @@ class PlantGrowth(Part):
 
 
 class SeedSponge(Part):
-    """A spare sponge or media bag put in this tank to seed."""
+    """A spare sponge or media bag added to this tank to seed."""
 
     kind: Literal["seed"]
     name: Name
@@ -140,7 +140,7 @@ class SeedSponge(Part):
 
 
 class SeedMove(Part):
-    """A seed lifted out, put in where it goes, or put back. `seed_key` is the key of its own entry."""
+    """A spare sponge taken out, installed, or returned. `seed_key` is the key of its own entry."""
 
     kind: Literal["seed-move"]
     seed_key: Key
@@ -151,7 +151,7 @@ class SeedMove(Part):
 
 
 class Stocking(Part):
-    """Animals put in (positive) or gone (negative): lost, or moved to another tank or home."""
+    """Animals added (positive) or removed (negative): lost, or moved to another tank or home."""
 
     kind: Literal["stocking"]
     species_id: Name
@@ -160,14 +160,14 @@ class Stocking(Part):
 
 
 class Quarantine(Part):
-    """A tank whose animals stay by themselves for so many days from now; none ends it."""
+    """A quarantine of a number of days from now; None ends it."""
 
     kind: Literal["quarantine"]
     days: Annotated[int, whole(0, 365)] = 28
 
 
 class CareDone(Part):
-    """Something small of the care plan done, a worn part changed, or the plugs looked at."""
+    """A small task of the care plan done, a worn part changed, or the plugs checked."""
 
     kind: Literal["care"]
     what: Literal["guard", "carbon", "part", "plugs", "socks", "top-up"]
@@ -176,7 +176,7 @@ class CareDone(Part):
 
 
 class Ailing(Part):
-    """Animals seen unwell, or all of them well again (no signs)."""
+    """Animals seen unwell, or all well again (no signs)."""
 
     kind: Literal["ailing"]
     signs: Annotated[list[Sign], Field(max_length=11)] = Field(default_factory=list)
@@ -186,7 +186,7 @@ class Ailing(Part):
 
 
 class AirSeen(Part):
-    """How an air-driven filter bubbles, as someone saw it."""
+    """Bubbling of an air-driven filter as observed."""
 
     kind: Literal["air-seen"]
     bubbles: Literal["steady", "weak", "none"]
@@ -197,7 +197,7 @@ Change = Literal["better", "same", "worse"]
 
 
 class Review(Part):
-    """A month after a change: whether it was worth it."""
+    """Verdict on a change, a month later."""
 
     kind: Literal["review"]
     of: Annotated[str, Field(min_length=1, max_length=80, description="Key of the change")]
@@ -209,7 +209,7 @@ class Review(Part):
 
 
 class AwayTime(Part):
-    """The keeper is away from one time until another."""
+    """An absence of the keeper."""
 
     kind: Literal["away"]
     from_at: OurTime
@@ -223,7 +223,7 @@ class AwayTime(Part):
 
 
 class Note(Part):
-    """Anything worth keeping in words."""
+    """A note in words."""
 
     kind: Literal["note"]
     text: Annotated[str, Field(min_length=1, max_length=2000)]
@@ -233,7 +233,7 @@ Stands = Literal["empty", "cycling", "animals-in", "running", "filter-in-hand"]
 
 
 class Situation(Part):
-    """Where a tank stood when it came into the notebook, and since when; the newest counts."""
+    """State of a tank when it was added, and since when; the newest counts."""
 
     kind: Literal["situation"]
     stands: Stands
@@ -241,7 +241,7 @@ class Situation(Part):
 
 
 class Withdrawal(Part):
-    """Takes back the entry it supersedes (undo)."""
+    """Withdraws the entry it supersedes (undo)."""
 
     kind: Literal["withdrawal"]
 
@@ -282,7 +282,7 @@ PLAN_KINDS = ("tank-plan", "stock-plan", "filter-plan", "fit-plan", "cycle-plan"
 
 
 class NewEntry(Part):
-    """An entry as sent. A plan names the plan it was based on, so that a second tab's save is told."""
+    """An entry as sent. A plan names the plan it was based on, so that a conflicting save is detected."""
 
     key: Key
     at: OurTime
@@ -294,7 +294,7 @@ class NewEntry(Part):
 
 
 class Entry(Part):
-    """An entry as kept."""
+    """An entry as stored."""
 
     id: Annotated[int, whole(1, 2**53)]
     key: str

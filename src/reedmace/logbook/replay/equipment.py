@@ -1,4 +1,4 @@
-"""What hangs on a tank, each filter worked out once: where it goes, what it moves beside the others, what it costs.
+"""Equipment of a tank, computed once per filter: layout, flow beside the others, cost.
 
 Every stage, sheet, list, export and date that speaks of a filter takes it from here.
 """
@@ -55,11 +55,11 @@ from reedmace.logbook.replay.questions import filter_plan, fit_plan, stock_plan,
 from reedmace.logbook.replay.state import LogbookState
 
 USUAL_TEMPERATURE_C = 25.0
-"""Assumed where neither the tank nor its animals say (common practice)."""
+"""Temperature assumed where neither the tank nor its animals give one (common practice)."""
 
 
 class Hung(Part):
-    """One filter as it hangs on this tank. `plumbing` is as laid out: hoses by their drawn runs."""
+    """One filter on this tank. `plumbing` is as laid out: hoses by their drawn runs."""
 
     key: str
     filter: Filter
@@ -76,7 +76,7 @@ class Hung(Part):
 
 
 def temperature_c(state: LogbookState) -> float:
-    """The tank's temperature, one for every stage: as entered, else the middle of its animals' range. state: the tank's."""
+    """The tank's temperature for every stage: as entered, or the middle of its animals' range. state: the tank's."""
     entered = tank_plan(state).surroundings.temperature_c
     if entered is not None:
         return entered
@@ -88,7 +88,7 @@ def temperature_c(state: LogbookState) -> float:
 
 @worked_out_once
 def stock_load(state: LogbookState) -> WasteLoadAnswer:
-    """What the planned animals make and eat, held against this tank's water. state: the tank's."""
+    """Waste load and food of the planned animals in this tank's water. state: the tank's."""
     stock, place, answer = stock_plan(state), tank_plan(state).surroundings, volume(state)
     return waste_load(
         WasteLoadQuestion(
@@ -105,13 +105,13 @@ def stock_load(state: LogbookState) -> WasteLoadAnswer:
 
 
 def needs_guard(state: LogbookState) -> bool:
-    """Whether any planned animal is small enough for an intake. state: the tank's."""
+    """Whether any planned animal is small enough to enter an intake. state: the tank's."""
     stock = stock_plan(state)
     return any(find_species(a.species_id, "animals", stock.own_species).needs_guard for a in stock.animals)
 
 
 def room_of(plan: TankPlan, answer: TankVolumeAnswer) -> Room:
-    """The room as the ranking takes it. plan: the tank's; answer: its volume."""
+    """The site as the ranking takes it. plan: the tank's; answer: its volume."""
     place = plan.surroundings
     # Gravel carries film on its top few centimetres: about ten times its plan area (memory), glass once.
     gravel = 10 * answer.surface_cm2 / 1e4 if plan.tank.substrate_depth_cm >= 1 else 0.0
@@ -140,7 +140,7 @@ def room_of(plan: TankPlan, answer: TankVolumeAnswer) -> Room:
 
 @worked_out_once
 def room(state: LogbookState) -> Room:
-    """The tank and what stands round it. state: the tank's."""
+    """The tank and its surroundings. state: the tank's."""
     air = filter_plan(state).air
     return room_of(tank_plan(state), volume(state)).model_copy(
         update={"air_own": air.source == "own", "air_stones": air.stones}
@@ -148,21 +148,21 @@ def room(state: LogbookState) -> Room:
 
 
 GAP_CM = 4.0
-"""Kept between two of a kind that stand side by side (common practice)."""
+"""Gap between two filters of a kind side by side (common practice)."""
 
 
 def beside_cm(kind: str, others: list[FittedFilter]) -> float:
-    """Room that others of a kind take, cm. kind: of the filter to place; others: those placed before it."""
+    """Width taken by other filters of a kind, cm. kind: of the filter to place; others: those placed before it."""
     return sum(f.filter.width_cm + GAP_CM for f in others if f.filter.kind == kind)
 
 
 def fitting_question(state: LogbookState, fitted: FittedFilter, before: list[FittedFilter]) -> FittingPlanQuestion:
-    """Where one filter's parts go on this tank.
+    """Input of the fitting plan for one filter.
 
     state: the tank's; fitted: the filter, on it or only looked at; before: those that have their places already.
     """
     plan, layout = tank_plan(state), fit_plan(state).of(fitted.key)
-    # An outlet laid out above the water is the loop broken there.
+    # An outlet laid out above the water breaks the loop there.
     plumbing = fitted.plumbing.model_copy(update={"outlet_above_water_cm": -layout.outlet_depth_cm})
     answer = volume(state)
     return FittingPlanQuestion(
@@ -181,7 +181,7 @@ def fitting_question(state: LogbookState, fitted: FittedFilter, before: list[Fit
 
 
 def _as_laid(question: FittingPlanQuestion) -> FittingPlanQuestion:
-    """The same with its hoses as long as they are drawn, where hoses make its path."""
+    """The same with hoses as long as drawn, where hoses make up its path."""
     if not kind_of(question.filter.kind).hosed:
         return question
     drawn = drawn_hose_m(question)
@@ -190,7 +190,7 @@ def _as_laid(question: FittingPlanQuestion) -> FittingPlanQuestion:
 
 @worked_out_once
 def hang(state: LogbookState, also: list[FittedFilter] | None = None) -> list[Hung]:
-    """Every filter on the tank, beside the others.
+    """Every filter on the tank, computed together.
 
     state: the tank's; also: instead of what hangs there, these, to look at before they are chosen.
     """
@@ -199,9 +199,9 @@ def hang(state: LogbookState, also: list[FittedFilter] | None = None) -> list[Hu
         return []
     here, load, warm = room(state), stock_load(state), temperature_c(state)
     stock = stock_plan(state)
-    # What is only looked at is drawn in its usual place, as the ranking counts it.
+    # A filter only considered is drawn in its default position, as the ranking counts it.
     laid = [_as_laid(fitting_question(state, f, fitted[:n] if also is None else [])) for n, f in enumerate(fitted)]
-    # Together they catch the dirt of one tank, each as the water goes through it.
+    # Filters share the dirt of one tank in proportion to their flow.
     clean = np.array(
         [
             deliver(
@@ -246,7 +246,7 @@ def hang(state: LogbookState, also: list[FittedFilter] | None = None) -> list[Hu
 
 
 def steps_of(state: LogbookState, one: Hung) -> FittingStepsAnswer:
-    """The fitting steps of one filter, with the sizes of its own plan. state: the tank's; one: the filter."""
+    """Fitting steps of one filter, with the sizes of its own plan. state: the tank's; one: the filter."""
     f, plan = one.filter, one.plan
     here = one.plan_question.room
     hosed = kind_of(f.kind).hosed
@@ -277,17 +277,17 @@ def steps_of(state: LogbookState, one: Hung) -> FittingStepsAnswer:
 
 
 def dangers_of(one: Hung, heater: HeaterHere | None) -> DrainDownAnswer:
-    """What could go wrong with one filter as laid out. one: the filter; heater: what may be left dry."""
+    """Flood risk of one filter as laid out. one: the filter; heater: what may be left dry."""
     return drain_down(DrainDownQuestion(**dict(one.plan_question), heater=heater))
 
 
 def sump_under(one: Hung) -> Sump | None:
-    """The sump a filter is, as measured or at the usual level; None of a filter that is none. one: the filter."""
+    """The sump of a sump filter, as measured or at the usual level; None for another kind. one: the filter."""
     return sump_here(one.plan_question) if kind_of(one.filter.kind).rise == "return" else None
 
 
 def overflow_of(one: Hung) -> OverflowCheckAnswer | None:
-    """A sump's overflow, drains and run-back; None for a filter that has none. one: the filter."""
+    """Overflow, drains and run-back of a sump; None for a filter without one."""
     q, sump = one.plan_question, sump_under(one)
     if sump is None:
         return None
@@ -310,7 +310,7 @@ def overflow_of(one: Hung) -> OverflowCheckAnswer | None:
 
 
 def path_of(state: LogbookState, one: Hung) -> OperatingPointQuestion | None:
-    """One filter's plumbing as the operating point and `.inp` take it; None where air drives it.
+    """Plumbing of one filter as the operating point and `.inp` take it; None where it is air-driven.
 
     state: the tank's; one: the filter.
     """
@@ -324,7 +324,7 @@ def path_of(state: LogbookState, one: Hung) -> OperatingPointQuestion | None:
 def stirred_by(
     asked: RankFiltersQuestion, hung: list[Hung], low_lph: float
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
-    """What currents some filters make, and what oxygen they keep.
+    """Currents and oxygen of a set of filters.
 
     asked: the ranking's question of the tank; hung: the filters; low_lph: flow asked, L/h.
     """
@@ -345,10 +345,10 @@ def stirred_by(
 
 
 def rank_question(state: LogbookState) -> RankFiltersQuestion:
-    """The ranking's question for this tank; what hangs there counts as it hangs. state: the tank's."""
+    """Input of the ranking for this tank; installed filters count as installed. state: the tank's."""
     stock, plan = stock_plan(state), filter_plan(state)
     hung = hang(state)
-    # What is only looked at counts with the hoses it would get here, as it does once it is chosen.
+    # A filter only considered counts with the hoses it would get, as it does once chosen.
     hosed = [f for f in (*CATALOGUE, *plan.own_filters) if kind_of(f.kind).hosed]
     base = fitting_question(state, FittedFilter(key="looked-at", filter=CATALOGUE[0], plumbing=plan.plumbing), [])
     return RankFiltersQuestion(

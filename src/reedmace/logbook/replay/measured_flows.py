@@ -1,4 +1,4 @@
-"""Flows that were measured, of each filter."""
+"""Measured flows of each filter."""
 
 from datetime import datetime
 
@@ -8,7 +8,7 @@ from reedmace.logbook.replay.state import LogbookState
 
 
 def measured_lph(entry: Entry) -> float | None:
-    """The flow a test found, L/h, None for another kind of entry. entry: of a tank."""
+    """The flow of a test, L/h, None for another kind of entry. entry: of a tank."""
     body = entry.body
     if isinstance(body, FlowTest):
         return bucket_lph(body.container_l, body.times_s)
@@ -16,19 +16,19 @@ def measured_lph(entry: Entry) -> float | None:
 
 
 def _tests(state: LogbookState, key: str) -> list[Entry]:
-    """Flow tests of one filter by any way, oldest first."""
+    """Flow tests of one filter by any method, oldest first."""
     found = [e for e in [*state.flow_tests, *state.timed_flows] if getattr(e.body, "filter_key", None) == key]
     return sorted(found, key=lambda e: (e.at, e.id))
 
 
 def all_flows(state: LogbookState, key: str) -> list[tuple[datetime, float]]:
-    """Every flow measured of one filter, oldest first: (time, L/h). state: the tank's; key: of the filter."""
+    """All measured flows of one filter, oldest first: (time, L/h). state: the tank's; key: of the filter."""
     found = [(e.at, measured_lph(e)) for e in _tests(state, key)]
     return [(at, flow) for at, flow in found if flow is not None and flow >= 1]
 
 
 def calibration(state: LogbookState, key: str) -> float | None:
-    """Measured over computed of a filter's newest test that knew both, a ratio; None without one.
+    """Measured over computed flow of a filter's newest test with both, a ratio; None without one.
 
     state: the tank's; key: of the filter.
     """

@@ -26,9 +26,9 @@ from reedmace.logbook.replay.entries import Conditioner, MediaWork, Outage, Plan
 from reedmace.logbook.replay.state import LogbookState, shares_of
 
 DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36, substrate_depth_cm=3)
-"""What is assumed until the tank has been measured; every screen that uses it says so."""
+"""The tank assumed until it has been measured; every screen that uses it says so."""
 UNKNOWN_LOAD = 0.3
-"""mg N/L a day assumed until animals are chosen: a community's (memory)."""
+"""Ammonia load assumed until animals are chosen, mg N/L a day: a community's (memory)."""
 
 
 def tank_plan(state: LogbookState) -> TankPlan:
@@ -38,19 +38,19 @@ def tank_plan(state: LogbookState) -> TankPlan:
 
 
 def stock_plan(state: LogbookState) -> StockPlan:
-    """The animals wanted or kept, none until they are chosen. state: the tank's."""
+    """The animals planned or kept, empty until chosen. state: the tank's."""
     body = state.stock_plan.body if state.stock_plan else None
     return body if isinstance(body, StockPlan) else StockPlan(kind="stock-plan", animals=[])
 
 
 def filter_plan(state: LogbookState) -> FilterPlan:
-    """What hangs on the tank, nothing until it is chosen. state: the tank's."""
+    """The tank's equipment, empty until chosen. state: the tank's."""
     body = state.filter_plan.body if state.filter_plan else None
     return body if isinstance(body, FilterPlan) else FilterPlan(kind="filter-plan")
 
 
 def fit_plan(state: LogbookState) -> FitPlan:
-    """Where parts are put, everything where it usually goes until then. state: the tank's."""
+    """Positions of the parts, defaults until placed. state: the tank's."""
     body = state.fit_plan.body if state.fit_plan else None
     return body if isinstance(body, FitPlan) else FitPlan(kind="fit-plan")
 
@@ -60,11 +60,11 @@ USUAL_WATER: dict[Water, tuple[float, float, float]] = {
     "brackish": (10, 7.8, 6),
     "salt": (35, 8.1, 8),
 }
-"""Salinity in g/kg, pH and KH in dKH of a kind of water until they are measured (common practice)."""
+"""Salinity in g/kg, pH and KH in dKH by kind of water until measured (common practice)."""
 
 
 def cycle_plan(state: LogbookState, now: datetime) -> CyclePlan:
-    """The cycle as planned, or one that would begin now in the usual water of its kind. state: the tank's; now: aware time."""
+    """The cycle as planned, or a default one starting now. state: the tank's; now: aware time."""
     body = state.cycle_plan.body if state.cycle_plan else None
     if isinstance(body, CyclePlan):
         return body
@@ -82,13 +82,13 @@ def cycle_plan(state: LogbookState, now: datetime) -> CyclePlan:
 
 
 def kit_plan(state: LogbookState) -> KitPlan:
-    """The keeper's test kit, the usual steps until they are entered. state: the tank's."""
+    """The keeper's test kit, usual steps until entered. state: the tank's."""
     body = state.kit_plan.body if state.kit_plan else None
     return body if isinstance(body, KitPlan) else KitPlan(kind="kit-plan")
 
 
 def volume_question(plan: TankPlan) -> TankVolumeQuestion:
-    """The tank with the water of its sump. plan: the tank's."""
+    """Input of the volume, with the water of the sump. plan: the tank's."""
     sump = plan.surroundings.sump
     if sump is None:
         return plan.tank
@@ -97,7 +97,7 @@ def volume_question(plan: TankPlan) -> TankVolumeQuestion:
 
 @worked_out_once
 def volume(state: LogbookState) -> TankVolumeAnswer:
-    """The tank's volume, of the stated default until it has been measured. state: the tank's."""
+    """The tank's volume, of the default tank until measured. state: the tank's."""
     return tank_volume(volume_question(tank_plan(state)))
 
 
@@ -120,10 +120,10 @@ def daily_load(state: LogbookState) -> float:
 
 @worked_out_once
 def animals_in(state: LogbookState) -> list[Animals]:
-    """The animals put in so far less those lost, by species. state: the tank's."""
+    """Animals in the tank by species: added less removed. state: the tank's."""
     counts: dict[str, int] = {}
     if came_with_animals(state):
-        # They were in before the notebook began: those of the Stock stage as it stood before others were put in.
+        # They were in before the logbook began: the Stock plan from before others were added.
         before = state.model_copy(update={"stock_plan": state.stock_before})
         counts = {a.species_id: a.count for a in stock_plan(before).animals}
     for e in state.events:
@@ -134,7 +134,7 @@ def animals_in(state: LogbookState) -> list[Animals]:
 
 @worked_out_once
 def load_in(state: LogbookState) -> float:
-    """Ammonia of the animals that are in, mg N per litre and day; of the planned ones where none were written down."""
+    """Ammonia of the animals in the tank, mg N per litre and day; of the planned ones where none are recorded."""
     own = stock_plan(state).own_species
     known = {s.id for s in own} | set(SPECIES)
     present = [a for a in animals_in(state) if a.species_id in known]
@@ -156,7 +156,7 @@ _MEDIA: dict[str, MediaWhat] = {
 
 
 def film_shares(state: LogbookState, at: datetime) -> dict[str, float]:
-    """Share of all film that each filter holds, or held until it was taken off, by its key.
+    """Share of the total film each filter holds, or held until it was removed, by its key.
 
     state: the tank's; at: aware time.
     """
@@ -164,7 +164,7 @@ def film_shares(state: LogbookState, at: datetime) -> dict[str, float]:
 
 
 def _off_again(state: LogbookState, plan: CyclePlan, day: Callable[[datetime], float]) -> list[LoggedMedia]:
-    """Filters taken off since the cycle began: before that there was no film to lose with them."""
+    """Filters removed since the cycle began: before that there was no film to lose."""
     return [
         LoggedMedia(day=day(t.at), what="taken-off", share=t.share)
         for t in state.taken_off
@@ -189,13 +189,13 @@ def stretches(state: LogbookState, now: datetime) -> list[tuple[datetime, dateti
                 since.setdefault(key, e.at)
             elif key in since:
                 found.append((since.pop(key), e.at, key))
-    # One that was taken off stands still no longer.
+    # A filter that was removed is no longer stopped.
     found += [(at, gone.get(key) if key not in bodies else None, key) for key, at in since.items() if now > at]
     return sorted(found, key=lambda s: (s[0], s[2]))
 
 
 def _outages(state: LogbookState, day: Callable[[datetime], float], now: datetime) -> list[LoggedOutage]:
-    """The same as the cycle takes them, each with the share of film its filter holds."""
+    """The same for the cycle log, each with the share of film its filter holds."""
     shares, bodies = film_shares(state, now), {f.key: f.filter for f in state.filters()}
     return [
         LoggedOutage(
@@ -211,7 +211,7 @@ def _outages(state: LogbookState, day: Callable[[datetime], float], now: datetim
 
 
 def kit_of(state: LogbookState, now: datetime) -> KitSteps:
-    """The keeper's kit with whether it is past its date; the usual steps until they are entered.
+    """The keeper's kit with whether it has expired; usual steps until entered.
 
     state: the tank's; now: aware time.
     """
@@ -222,20 +222,20 @@ def kit_of(state: LogbookState, now: datetime) -> KitSteps:
 
 @worked_out_once
 def cycle_log(state: LogbookState, now: datetime) -> CycleLog | None:
-    """The cycle as the core takes it, None before a cycle is planned. state: the tank's; now: aware time."""
+    """The log of a planned cycle, None before a cycle is planned. state: the tank's; now: aware time."""
     plan = state.cycle_plan.body if state.cycle_plan else None
     return _log(state, plan, now) if isinstance(plan, CyclePlan) else None
 
 
 USUAL_KEPT_C = 25
-"""Of a tank with animals until it is measured (common practice)."""
+"""Temperature of a tank with animals until measured, °C (common practice)."""
 CARE_DAYS, LONG_DAYS = 120, 300
-"""So far back the log of a long running tank is read; a cycle begun before the other is long over."""
+"""Days of log read for a long-running tank; age in days of a cycle that is long over."""
 
 
 @worked_out_once
 def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
-    """The log by which a tank with animals is judged, with or without a cycle plan and however old; None without animals.
+    """The log of a tank with animals, with or without a cycle plan and however old; None without animals.
 
     Where no plan says otherwise the water is that of the tank's own kind. state: the tank's; now: aware time.
     """
@@ -248,7 +248,7 @@ def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
 
 
 def lived_log(state: LogbookState, now: datetime) -> CycleLog | None:
-    """The same of a tank in which animals live or lived until all were lost; None where none ever came.
+    """The same for a tank in which animals live, or lived until all were lost; None where none ever came.
 
     state: the tank's; now: aware time.
     """
@@ -268,13 +268,13 @@ def lived_log(state: LogbookState, now: datetime) -> CycleLog | None:
 
 
 def salinity_now(state: LogbookState) -> float:
-    """Salinity as last read, else as planned or usual for the tank's kind of water, g/kg. state: the tank's."""
+    """Salinity as last read, or as planned or usual for the kind of water, g/kg. state: the tank's."""
     body = state.cycle_plan.body if state.cycle_plan else None
     return _salinity(state, body if isinstance(body, CyclePlan) else None)
 
 
 def _salinity(state: LogbookState, plan: CyclePlan | None) -> float:
-    """Salinity as last read, else as planned, else as usual, g/kg."""
+    """Salinity as last read, or as planned, or as usual, g/kg."""
     read = [
         e.body.salinity_g_kg for e in state.readings if isinstance(e.body, Reading) and e.body.salinity_g_kg is not None
     ]
@@ -288,7 +288,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         return (at - plan.started_at).total_seconds() / 86400
 
     def within(at: datetime) -> bool:
-        # A test made on the morning of the first day, before the dose, belongs to day 0.
+        # A test on the morning of the first day, before the dose, belongs to day 0.
         return -1 <= day(at) <= 400
 
     readings = []
@@ -319,8 +319,8 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
     tap = plan.tap
     offered = cycle_plan(state.model_copy(update={"cycle_plan": None}), now)
     if state.cycle_plan is not None and (plan.start_ph, plan.start_kh_dkh) != (offered.start_ph, offered.start_kh_dkh):
-        # The water it was filled with came from the tap, unless the plan says otherwise. Without a plan, or where its two
-        # figures were left as they were offered, nobody said what either is.
+        # The tank was filled from the tap unless the plan says otherwise. Without a plan, or with both figures left at
+        # their defaults, neither was stated.
         tap = tap.model_copy(
             update={
                 "ph": plan.start_ph if tap.ph is None else tap.ph,

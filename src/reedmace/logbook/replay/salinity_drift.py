@@ -1,4 +1,4 @@
-"""Salinity over time: what evaporates leaves its salt behind, and what is taken out takes its salt along."""
+"""Drift of salinity: evaporation concentrates salt, and water taken out removes it."""
 
 from datetime import datetime, timedelta
 
@@ -10,11 +10,11 @@ from reedmace.logbook.replay.state import LogbookState
 
 LATELY = timedelta(days=14)
 DRIFT_G_KG = 1.0
-"""So far from where it is kept salinity is brought back (common practice)."""
+"""Deviation from the target salinity at which it is corrected (common practice)."""
 
 
 def salinity_drift(state: LogbookState, now: datetime) -> str | None:
-    """What the newest reading asks for, in words; None in fresh water, without a late reading, or where it stands well.
+    """Correction the newest reading asks for, in words; None in fresh water, without a late reading, or on target.
 
     state: the tank's; now: aware time. Fresh water in is volume × (read / kept − 1), by the salt that stays.
     """

@@ -1,4 +1,4 @@
-"""Where a tank stands: a pure fold over its entries."""
+"""State of a tank: a pure fold over its entries."""
 
 from collections.abc import Iterable
 from datetime import datetime
@@ -13,7 +13,7 @@ from reedmace.logbook.replay.entries import PLAN_KINDS, Entry, Outage, Stocking
 
 
 class TakenOff(Part):
-    """A filter that was on the tank and is no longer, with the share of all film it held."""
+    """A filter removed from the tank, with its share of the total film."""
 
     key: str
     name: str
@@ -22,14 +22,14 @@ class TakenOff(Part):
 
 
 def shares_of(filters: list[FittedFilter], since: dict[str, datetime], at: datetime) -> dict[str, float]:
-    """Share of all film that each of these filters holds, by its key.
+    """Share of the total film each filter holds, by its key.
 
     As its media room stands to all of it (memory), and as far as it has grown in since it was hung there: one hung beside
     an old one has next to none at first. filters: all that hang together; since: when each was hung; at: aware time.
     """
     grown = {f.key: grown_share((at - since.get(f.key, at)).total_seconds() / 86400) for f in filters}
     most = max(grown.values(), default=0.0)
-    # Filters that all are new share what there is by their room alone.
+    # Filters that are all new share the film by volume alone.
     rooms = {
         f.key: max(f.filter.media_l, 0.05) * (max(grown[f.key] / most, 0.02) if most > 0 else 1.0) for f in filters
     }
@@ -37,7 +37,7 @@ def shares_of(filters: list[FittedFilter], since: dict[str, datetime], at: datet
 
 
 class LogbookState(Remembers):
-    """The latest of each plan, the ticked steps, and every entry that still counts, oldest first."""
+    """The latest of each plan, the ticked steps, and every valid entry, oldest first."""
 
     tank_plan: Entry | None = None
     stock_plan: Entry | None = None
@@ -67,12 +67,12 @@ class LogbookState(Remembers):
     @computed_field  # type: ignore[prop-decorator]
     @property
     def filter_running(self) -> bool:
-        """Whether any filter runs, as far as was written down."""
+        """Whether any filter runs, as far as recorded."""
         hanging = [f.key for f in self.filters()]
         return "*" not in self.stopped and not (hanging and set(hanging) <= set(self.stopped))
 
     def filters(self) -> list[FittedFilter]:
-        """What hangs on the tank."""
+        """The filters on the tank."""
         body = self.filter_plan.body if self.filter_plan else None
         return body.hanging if isinstance(body, FilterPlan) else []
 
@@ -86,7 +86,7 @@ class LogbookState(Remembers):
 
 
 _LATEST = {**{kind: kind.replace("-", "_") for kind in PLAN_KINDS}, "situation": "situation"}
-"""Kinds of which only the newest counts, and where it is kept."""
+"""Entry kinds of which only the newest counts, and the field it is stored in."""
 _LISTS = {
     "flow-test": "flow_tests",
     "timed-flow": "timed_flows",
@@ -105,13 +105,13 @@ def _stop_or_start(state: LogbookState, outage: Outage) -> None:
     elif key == "*":
         state.stopped = []
     else:
-        # One that starts after all stood leaves the others standing.
+        # A filter that starts after all stopped leaves the others stopped.
         others = [f.key for f in state.filters()] if "*" in state.stopped else state.stopped
         state.stopped = [k for k in others if k != key]
 
 
 def _take_off(state: LogbookState, new: Entry) -> None:
-    """What the new filter plan no longer has. Another under the same key, as 0.1 wrote it, is another filter."""
+    """Record filters the new plan no longer has. Another under the same key, as 0.1 wrote it, is another filter."""
     before = state.filters()
     stay = {(f.key, f.filter.id) for f in new.body.hanging} if isinstance(new.body, FilterPlan) else set()
     shares = shares_of(before, state.hung_since, new.at)
@@ -125,7 +125,7 @@ def _take_off(state: LogbookState, new: Entry) -> None:
 
 
 def _stock_before(live: list[Entry]) -> Entry | None:
-    """The stock plan that stood when animals were first put in; the newest where none were. live: in the order written."""
+    """The stock plan when animals were first added; the newest where none were. live: in the order written."""
     plan = None
     for e in live:
         if isinstance(e.body, Stocking) and e.body.count > 0:
@@ -135,7 +135,7 @@ def _stock_before(live: list[Entry]) -> Entry | None:
 
 
 def replay(entries: Iterable[Entry]) -> LogbookState:
-    """Where the tank stands.
+    """The state of a tank.
 
     entries: all of one tank's, in any order. Superseded entries do not count; plans go by the order they were
     written, everything else by the time it happened.

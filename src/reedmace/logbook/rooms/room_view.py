@@ -1,4 +1,4 @@
-"""A room of many tanks: where each stands on its wall, the air they share, and the board that says which wants what."""
+"""View of a fish room: its wall, its air, and the board of all tanks."""
 
 from collections.abc import Mapping, Sequence
 from datetime import datetime
@@ -29,14 +29,14 @@ from reedmace.logbook.rooms.shared_sump import RoomTank, room_energy, room_sump
 from reedmace.logbook.stages.today import today_view
 
 OVER_RIM_CM, LINE_SLACK_CM = 10.0, 20.0
-"""An air line goes over the rim and down to the foot of the lift, with a low loop outside (common practice)."""
+"""Length of an air line over the rim, and of its low loop outside (common practice)."""
 AIR_OVER_BED_CM = 4.0
-"""The air is let go so far above the bottom (memory)."""
+"""Height of the air inlet above the bottom (memory)."""
 LEAST_PIECE_M = 0.05
 
 
 class BoardRow(Part):
-    """One tank on the board: what cannot wait, what is next, who is in it."""
+    """One tank on the board: urgent and next tasks, and its animals."""
 
     tank_id: Annotated[int, whole(1, 2**53)]
     name: Name
@@ -58,7 +58,7 @@ class BoardRow(Part):
 
 
 class RoomView(Part):
-    """The board, the room's air, and what is said of both."""
+    """The board, the room's air, and their description."""
 
     verdict: str
     rows: list[BoardRow]
@@ -78,7 +78,7 @@ def outlet_key(tank_id: int, filter_key: str) -> str:
 
 
 def board_row(tank: RoomTank, now: datetime) -> BoardRow:
-    """One tank on the board; one whose figures do not agree says so and no more. tank: it; now: aware time."""
+    """One tank on the board; a tank with inconsistent figures says only so. tank: it; now: aware time."""
     try:
         return _row(tank, now)
     except CannotAnswer:
@@ -133,7 +133,7 @@ def who_is_in(state: LogbookState) -> str:
 
 
 def _outlet(tank: RoomTank, one: Hung, spot: Spot, plan: RoomPlan) -> RoomOutlet:
-    """One air-driven filter as the room's air feeds it."""
+    """One air-driven filter as an outlet of the room's air."""
     key, depth = outlet_key(tank.id, one.key), one.plan_question.room.water_depth_cm
     top = shelf_of(plan, spot).y_cm + tank_plan(tank.state).tank.height_cm
     way = abs(plan.main.y_cm - top) + OVER_RIM_CM + tank_plan(tank.state).tank.height_cm + LINE_SLACK_CM
@@ -160,7 +160,7 @@ def _air_seen(state: LogbookState, key: str) -> Literal["steady", "weak", "none"
 def air_question(
     plan: RoomPlan, tanks: Mapping[int, RoomTank], hung: Mapping[int, list[Hung]]
 ) -> RoomAirQuestion | None:
-    """The room's air as the core takes it; None where no pump or no air-driven filter stands in it.
+    """Input of the room's air; None without a pump or an air-driven filter.
 
     plan: the room's; tanks: by id; hung: their filters by tank id. The main runs along the wall from one end to the other and
     is let off over each tank; pumps feed it where they stand.
@@ -193,7 +193,7 @@ def _piece(start: str, end: str, cm: float, bore_mm: float) -> MainPiece:
 
 @lru_cache(maxsize=64)
 def _air_of(question: str) -> RoomAirAnswer:
-    """Kept by what was asked, so that a board looked at again costs no air."""
+    """Memoized by its input, so that viewing a board again computes no air."""
     return room_air(RoomAirQuestion.model_validate_json(question))
 
 

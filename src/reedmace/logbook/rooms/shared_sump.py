@@ -1,4 +1,4 @@
-"""What the tanks of a room share besides air: one sump, and one bill for energy."""
+"""Resources shared by the tanks of a room besides air: one sump, and one energy bill."""
 
 from collections.abc import Mapping, Sequence
 from datetime import datetime
@@ -17,7 +17,7 @@ from reedmace.logbook.replay.state import LogbookState
 
 
 class RoomTank(NamedTuple):
-    """A tank of the room: its id, name and where it stands."""
+    """A tank of the room: its id, name and state."""
 
     id: int
     name: str
@@ -25,7 +25,7 @@ class RoomTank(NamedTuple):
 
 
 def room_energy(tanks: Sequence[RoomTank], hung: Mapping[int, list[Hung]], plan: RoomPlan) -> tuple[float, float]:
-    """(kWh, money) of a year: pumped filters, heaters, and the room's air pumps at the tanks' mean price.
+    """(kWh, money) a year: pumped filters, heaters, and the room's air pumps at the tanks' mean price.
 
     tanks: of the room; hung: their filters by id; plan: the room's.
     """
@@ -42,7 +42,7 @@ def room_energy(tanks: Sequence[RoomTank], hung: Mapping[int, list[Hung]], plan:
 
 
 def shared_question(plan: RoomPlan, tanks: Sequence[RoomTank], now: datetime) -> SharedSumpQuestion | None:
-    """The shared sump as the core takes it; None where no tank is on one. plan: the room's; tanks: in it; now: aware time."""
+    """Input of the shared sump; None where no tank is on one. plan: the room's; tanks: in it; now: aware time."""
     sump, by_id = plan.sump, {t.id: t for t in tanks}
     spots = [s for s in plan.spots if sump is not None and s.tank_id in sump.tank_ids and s.tank_id in by_id]
     if sump is None or not spots:
@@ -78,12 +78,12 @@ def _on_sump(plan: RoomPlan, sump: RoomSump, spot: Spot, tank: RoomTank, now: da
 
 
 def room_sump(plan: RoomPlan, tanks: Sequence[RoomTank], now: datetime) -> SharedSumpAnswer | None:
-    """What the shared sump gives each of its tanks. plan: the room's; tanks: in it; now: aware time."""
+    """Flow the shared sump gives each tank. plan: the room's; tanks: in it; now: aware time."""
     question = shared_question(plan, tanks, now)
     return None if question is None else _sump_of(question.model_dump_json())
 
 
 @lru_cache(maxsize=64)
 def _sump_of(question: str) -> SharedSumpAnswer:
-    """Kept by what was asked, as the air is."""
+    """Memoized by its input, as the air is."""
     return shared_sump(SharedSumpQuestion.model_validate_json(question))

@@ -1,4 +1,4 @@
-"""The stages as pure views: where a tank stands, with what is typed on screen, gives what each stage shows."""
+"""Stage views: pure functions from a tank's state, with the draft on screen, to what each stage shows."""
 
 from reedmace.logbook.stages.cycle_start import BeginView, begin_view
 from reedmace.logbook.stages.draft import Draft, with_draft, with_plan

@@ -1,4 +1,4 @@
-"""A cycle before it begins, as typed: the plan judged, the first dose, the ways there are with what is to hand."""
+"""View of a cycle before it begins: the plan checked, the first dose, and the methods with the keeper's resources."""
 
 from datetime import datetime
 
@@ -23,7 +23,7 @@ from reedmace.logbook.replay.state import LogbookState
 
 
 class BeginView(Part):
-    """All that the plan's form shows. `dose` where the way is dosed, or why it cannot be; `methods` while they are compared."""
+    """Everything the plan's form shows. `dose` or why it cannot be computed; `methods` while they are compared."""
 
     judged: CyclePlanAnswer
     dosed: bool
@@ -80,7 +80,7 @@ def _dose(state: LogbookState, plan: CyclePlan) -> tuple[AmmoniaDoseAnswer | Non
 def begin_view(
     state: LogbookState, now: datetime, resources: Resources | None = None, *, animals_in: bool = False
 ) -> BeginView:
-    """The cycle's plan as it stands or is typed.
+    """The cycle's plan as saved or typed.
 
     state: the tank's, with what is typed on screen; now: aware time; resources: what is to hand, while the ways are
     compared; animals_in: whether animals are in already, as far as those ways go.

@@ -1,4 +1,4 @@
-"""What is typed on screen, laid over where the tank stands, without being written down."""
+"""Plans typed on screen, applied to a state without being stored."""
 
 from datetime import UTC, datetime
 from typing import Annotated
@@ -13,7 +13,7 @@ from reedmace.logbook.replay.state import LogbookState
 
 
 class Draft(Part):
-    """Plans as they stand on screen; what is left out stands as saved. `seen`: filters looked at, by id."""
+    """Plans as typed; fields left out are as saved. `seen`: filters considered, by id."""
 
     tank_plan: TankPlan | None = None
     stock_plan: StockPlan | None = None
@@ -31,12 +31,12 @@ def _entry(body: Body) -> Entry:
 
 
 def with_plan(state: LogbookState, body: Body) -> LogbookState:
-    """The state as it would be with one more plan. state: the tank's; body: a plan of any kind."""
+    """The state with one more plan. state: the tank's; body: a plan of any kind."""
     return state.model_copy(update={body.kind.replace("-", "_"): _entry(body)})
 
 
 def with_draft(state: LogbookState, draft: Draft) -> LogbookState:
-    """The state as it would be were the draft saved. state: the tank's; draft: what is typed."""
+    """The state as if the draft were saved. state: the tank's; draft: what is typed."""
     plans = {
         name: _entry(body)
         for name in ("tank_plan", "stock_plan", "filter_plan", "fit_plan", "cycle_plan")

@@ -1,4 +1,4 @@
-"""The Filter stage: what would be chosen, what is, what it moves together, and what each sizing rule asks."""
+"""Filter stage: ranking, installed filters, their combined flow, and the sizing rules."""
 
 from typing import Annotated
 
@@ -54,7 +54,7 @@ from reedmace.logbook.replay.state import LogbookState
 
 
 class HungView(Part):
-    """One filter as it hangs, or would: its flow beside the others, its media, a sump's overflow."""
+    """One filter as installed or considered: its flow beside the others, its media, a sump's overflow."""
 
     hung: Hung
     media: MediaStackAnswer | None
@@ -65,7 +65,7 @@ class HungView(Part):
 
 
 class Together(Part):
-    """Filters taken together on this tank."""
+    """A set of filters on this tank."""
 
     name: str
     chosen: bool
@@ -87,7 +87,7 @@ class Together(Part):
 
 
 class FilterView(Part):
-    """All that the Filter stage shows, in one answer. `assumed` says what was not entered."""
+    """Everything the Filter stage shows. `assumed` lists what was not entered."""
 
     verdict: str
     enough: bool | None
@@ -135,7 +135,7 @@ def _film_m2(views: list[HungView]) -> float:
 
 
 def _has(views: list[HungView], film: float, asked: RankFiltersQuestion, low_lph: float) -> Has:
-    """What the set has in film, straining and flow."""
+    """Film, straining and flow of a set."""
     hung = [v.hung for v in views]
     made, kept = stirred_by(asked, hung, low_lph)
     return Has(
@@ -150,7 +150,7 @@ def _has(views: list[HungView], film: float, asked: RankFiltersQuestion, low_lph
 
 
 def _noise(here: Room, hung: list[Hung]) -> NoiseHeardAnswer:
-    """How loud a set is where the tank stands."""
+    """Sound level of a set where the tank stands."""
     return noise_heard(
         NoiseHeardQuestion(
             filters=[
@@ -170,7 +170,7 @@ def _noise(here: Room, hung: list[Hung]) -> NoiseHeardAnswer:
 
 
 def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together:
-    """Filters taken together. state: the tank's; hung: the filters; chosen: whether they hang there already."""
+    """A set of filters. state: the tank's; hung: the filters; chosen: whether they are installed already."""
     net, plan = room(state).net_l, filter_plan(state)
     clean = sum(h.flow.delivered_lph for h in hung)
     service = sum(h.flow.service_lph for h in hung)
@@ -232,7 +232,7 @@ def _assumed(state: LogbookState) -> list[str]:
 
 
 def _too_strong(words: str, flow: str, found: CurrentsAnswer) -> tuple[str, bool]:
-    """The verdict on a set that has the flow and makes too much of a current."""
+    """Verdict on a set with enough flow but too strong a current."""
     who = " and ".join(found.troubled[:2]) + (" and others" if len(found.troubled) > 2 else "")
     if found.conflict or found.limit_lph is None:
         return f"Too strong for {who}, with {flow}.", False

@@ -1,4 +1,4 @@
-"""The Fit stage: each filter's plan, dangers, steps and flow, as laid out."""
+"""Fit stage: each filter's layout, flood risk, steps and flow."""
 
 from datetime import datetime
 from typing import Annotated
@@ -34,7 +34,7 @@ from reedmace.logbook.replay.state import LogbookState
 
 
 class Proof(Part):
-    """One way to prove a filter's flow, and what the keeper sees when it is the one."""
+    """One way to prove a filter's flow, and when it applies."""
 
     method: str
     words: str
@@ -58,7 +58,7 @@ class FittedView(Part):
 
 
 class FitView(Part):
-    """All that the Fit stage and the fitting sheet show."""
+    """Everything the Fit stage and the fitting sheet show."""
 
     verdict: str
     volume: TankVolumeAnswer
@@ -131,7 +131,7 @@ def fit_view(state: LogbookState, now: datetime) -> FitView:
 
 
 def shopping_question(state: LogbookState) -> ShoppingListQuestion | None:
-    """What the shopping list is asked for this tank; None before a filter is chosen. state: the tank's."""
+    """Input of the shopping list; None before a filter is chosen. state: the tank's."""
     hung = hang(state)
     if not hung:
         return None
@@ -152,6 +152,6 @@ def shopping_question(state: LogbookState) -> ShoppingListQuestion | None:
 
 
 def buying_view(state: LogbookState) -> ShoppingListAnswer | None:
-    """What to buy for this tank; None before a filter is chosen. state: the tank's."""
+    """Shopping list of a tank; None before a filter is chosen. state: the tank's."""
     question = shopping_question(state)
     return shopping_list(question) if question else None

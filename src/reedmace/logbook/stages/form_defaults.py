@@ -1,4 +1,4 @@
-"""What a form begins with before anything is typed: every default the screens need, so that they hold none."""
+"""Initial values of forms, so that the screens hold no defaults of their own."""
 
 from typing import Annotated
 
@@ -30,7 +30,7 @@ _PRODUCTS: tuple[AmmoniaProduct, ...] = (
 
 
 class Blanks(Part):
-    """One of each thing a keeper adds, as it stands before it is changed."""
+    """One blank record of each thing a keeper adds."""
 
     tank: TankPlan = Field(default_factory=lambda: TankPlan(kind="tank-plan", tank=DEFAULT_TANK))
     sump: Sump = Field(default_factory=lambda: Sump(length_cm=60, width_cm=35, height_cm=40))

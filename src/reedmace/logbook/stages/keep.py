@@ -1,4 +1,4 @@
-"""The Keep stage: each filter's flow over time, and what all of them cost."""
+"""Keep stage: each filter's flow over time, the care plan, and costs."""
 
 from datetime import datetime, timedelta
 from typing import Annotated, Literal
@@ -66,7 +66,7 @@ class KeptFilter(Part):
 
 
 class CareRow(Part):
-    """One thing of the care plan with its day, what "done" writes down, or the stage where it is done."""
+    """One task of the care plan with its day, and what "done" records or the stage where it is done."""
 
     task: CareTask
     at: AwareDatetime
@@ -76,7 +76,7 @@ class CareRow(Part):
 
 
 class KeepView(Part):
-    """All that Keep shows besides the logbook itself."""
+    """Everything Keep shows besides the logbook itself."""
 
     verdict: str
     volume: TankVolumeAnswer
@@ -103,7 +103,7 @@ def _days(count: int) -> str:
 
 
 def in_danger(state: LogbookState, now: datetime) -> CycleAdviceAnswer | None:
-    """What to do where the newest tests stand over a limit of the animals that are in; else None.
+    """Emergency plan where the newest tests exceed a limit of the animals that are in; otherwise None.
 
     state: the tank's, with a cycle plan or without; now: aware time.
     """
@@ -115,7 +115,10 @@ def in_danger(state: LogbookState, now: datetime) -> CycleAdviceAnswer | None:
 
 
 def _row(state: LogbookState, task: CareTask, touched: dict[str, float], now: datetime) -> CareRow:
-    """A task with its day. state: the tank's; touched: the share of its media one cleaning of each filter touches, by its key."""
+    """A task with its day.
+
+    state: the tank's; touched: the share of its media one cleaning of each filter touches, by its key.
+    """
     done: Body | None = None
     stage: Literal["fit", "cycle"] | None = None
     if task.what == "change":
@@ -140,7 +143,7 @@ def _verdict(
     plan: CarePlanAnswer | None,
     now: datetime,
 ) -> str:
-    """What stands first at the sink: poison, a stop, animals unwell, then a flow that has faded, then the care plan's next."""
+    """The first sentence: poison, a stop, sick animals, then a faded flow, then the care plan's next task."""
     if danger is not None:
         return f"{danger.verdict} {danger.first.title}."
     if stopped:
@@ -163,11 +166,11 @@ def _verdict(
 
 
 FELL_SHARE, FELL_WITHIN = 0.2, timedelta(days=14)
-"""Dirt takes weeks over so much of a flow; what takes it within so long is something else (a stated judgement)."""
+"""Loss of flow and days within which it points to another cause than dirt (a stated judgement)."""
 
 
 def _fell(flows: list[tuple[datetime, float]]) -> str | None:
-    """A step down between the last two tests, in words; None where it fades as dirt does, or rose."""
+    """A sudden drop between the last two tests, in words; None where it fades as dirt does, or rose."""
     if len(flows) < 2:
         return None
     (before, was), (at, flow) = flows[-2:]

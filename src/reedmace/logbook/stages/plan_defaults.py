@@ -1,4 +1,4 @@
-"""Every plan of a tank with its defaults filled in, and which of them are only assumed."""
+"""All plans of a tank with defaults filled in, and which of them are assumed."""
 
 from datetime import datetime
 from typing import Literal
@@ -12,7 +12,7 @@ PlanName = Literal["tank", "stock", "filter", "fit", "cycle", "kit"]
 
 
 class Plans(Part):
-    """The plans as they stand, or the stated defaults of those in `assumed`."""
+    """The plans as saved, or the defaults of those in `assumed`."""
 
     tank: TankPlan
     stock: StockPlan
@@ -24,7 +24,7 @@ class Plans(Part):
 
 
 def plans_of(state: LogbookState, now: datetime) -> Plans:
-    """Every plan whole. state: the tank's; now: aware time, when a cycle not planned yet would begin."""
+    """All plans. state: the tank's; now: aware time, the start of a cycle not planned yet."""
     kept: dict[PlanName, object] = {
         "tank": state.tank_plan,
         "stock": state.stock_plan,

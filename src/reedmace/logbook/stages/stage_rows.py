@@ -19,7 +19,7 @@ StageName = Literal["tank", "stock", "filter", "fit", "cycle", "keep"]
 
 
 class Stage(Part):
-    """One stage: done, begun or open, and where it stands in words."""
+    """One stage: done, begun or open, and its state in words."""
 
     stage: StageName
     state: Literal["done", "begun", "open"]
@@ -30,7 +30,7 @@ DISAGREE = "figures do not agree"
 
 
 def rows_or_fault(state: LogbookState, now: datetime) -> tuple[list[Stage], str | None]:
-    """Where the six stages stand, or, where the plans contradict each other, rows that say so and the reason.
+    """The six stages, or, where the plans contradict each other, rows that say so and the reason.
 
     state: the tank's; now: aware time. One tank that cannot be worked out must not close the others.
     """
@@ -46,7 +46,7 @@ Row = tuple[Literal["done", "begun", "open"], str]
 
 
 def stage_rows(state: LogbookState, now: datetime) -> list[Stage]:
-    """Where each of the six stages stands.
+    """State of each of the six stages.
 
     state: the tank's; now: aware time.
     """

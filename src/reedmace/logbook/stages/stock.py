@@ -1,4 +1,4 @@
-"""The Stock stage: what the animals make, whether they go together in this water, what flow they ask for."""
+"""Stock stage: waste load, compatibility, and flow requirement of the animals."""
 
 from reedmace.core.contract import Part
 from reedmace.core.filter import FlowRequirementAnswer, asked_here
@@ -13,7 +13,7 @@ from reedmace.logbook.replay.state import LogbookState
 
 
 class StockView(Part):
-    """All that the Stock stage shows."""
+    """Everything the Stock stage shows."""
 
     verdict: str
     fits: bool | None
@@ -23,7 +23,7 @@ class StockView(Part):
 
 
 def _lives(state: LogbookState) -> bool:
-    """Whether animals were in before the notebook began."""
+    """Whether animals were in before the logbook began."""
     body = state.situation.body if state.situation else None
     return isinstance(body, Situation) and body.stands in ("animals-in", "running")
 
@@ -58,7 +58,7 @@ def _verdict(load: WasteLoadAnswer, *, lives: bool) -> tuple[str, bool | None]:
 
 
 def stock_view(state: LogbookState) -> StockView:
-    """The Stock stage. state: the tank's, with what is typed on screen."""
+    """The Stock stage. state: the tank's, with the draft on screen."""
     stock = stock_plan(state)
     load = stock_load(state)
     verdict, fits = _verdict(load, lives=_lives(state))

@@ -1,4 +1,4 @@
-"""The Tank stage: how much water there is, the sump's with it."""
+"""Tank stage: the volume of water, including the sump's."""
 
 from typing import Annotated
 
@@ -10,7 +10,7 @@ from reedmace.logbook.replay.state import LogbookState
 
 
 class TankView(Part):
-    """All that the Tank stage shows. `plan` has every default filled in; `assumed` when nothing was measured."""
+    """Everything the Tank stage shows. `plan` has all defaults filled in; `assumed` when nothing was measured."""
 
     plan: TankPlan
     assumed: bool
@@ -20,7 +20,7 @@ class TankView(Part):
 
 
 def tank_view(state: LogbookState) -> TankView:
-    """The Tank stage. state: the tank's, with what is typed on screen."""
+    """The Tank stage. state: the tank's, with the draft on screen."""
     plan = tank_plan(state)
     sump = plan.surroundings.sump
     return TankView(

@@ -1,4 +1,4 @@
-"""What Today says of one tank: one verdict, one first action, what is due."""
+"""Today's view of one tank: one verdict, one first action, what is due."""
 
 from datetime import datetime, timedelta
 from typing import Annotated
@@ -32,7 +32,7 @@ _ARRIVED: dict[str, tuple[str, StageName]] = {
     "cycling": ("Say how it is being cycled, and write down the tests made so far.", "cycle"),
     "filter-in-hand": ("A filter in hand: type what is on its box, and see what it does here.", "filter"),
 }
-"""What is next for a tank that came into the notebook so."""
+"""Next action by the situation a tank was added in."""
 
 
 def _gone_on(state: LogbookState, stands: str) -> bool:
@@ -55,7 +55,7 @@ class TodayView(Part):
 
 
 def today_view(state: LogbookState, now: datetime) -> tuple[TodayView, list[Stage]]:
-    """What to do in one tank now, and where its stages stand. state: the tank's; now: aware time."""
+    """What to do in one tank now, and the state of its stages. state: the tank's; now: aware time."""
     stages, fault = rows_or_fault(state, now)
     if fault is not None:
         return _at_odds(fault), stages
@@ -73,16 +73,16 @@ def _at_odds(fault: str) -> TodayView:
 def _view(state: LogbookState, stages: list[Stage], now: datetime) -> TodayView:
     log = care_log(state, now) or cycle_log(state, now)
     stopped, danger = stops(state, now), in_danger(state, now) is not None
-    # A settled tank's cycle is asked nothing, until a test says otherwise.
+    # A settled tank's cycle is not evaluated until a test calls for it.
     asks = log is not None and (not log.settled() or danger)
     advice = cycle_advice(CycleAdviceQuestion(log=log)) if log is not None and asks else None
     urgent = danger or any(s.urgent for s in stopped) or (advice is not None and advice.stalled)
-    # Poison before a stop, a stop before the rest: the first action is one. A stop that does not press
-    # gives way to the cycle's own advice, which knows of it.
+    # Poison before a stop, a stop before the rest: the first action is one. A stop that is not urgent
+    # gives way to the cycle advice, which takes it into account.
     if stopped and not danger and (stopped[0].urgent or advice is None):
         return TodayView(verdict=stopped[0].verdict, stage="keep", stop=stopped[0], urgent=urgent)
     ill = illness(state, now) if not danger else None
-    # What kills within hours comes before the cycle's own next step, in a new tank as well.
+    # Deadly conditions come before the cycle's own next step, in a new tank as well.
     if ill is not None and (log is None or log.settled() or ill.urgent):
         return TodayView(verdict=ill.verdict, stage="keep", illness=ill, urgent=urgent or ill.urgent)
     if log is not None and advice is not None:
