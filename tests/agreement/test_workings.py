@@ -9,8 +9,8 @@ from pydantic import BaseModel
 
 from reedmace.core.computations import compute
 from reedmace.core.contract import Answer, WorkingLine
-from reedmace.logbook.replay.equipment import hang
-from reedmace.logbook.stages import buying_view, filter_view, fit_view, keep_view, stock_view, tank_view
+from reedmace.logbook.replay.equipment import installed_filters
+from reedmace.logbook.stages import shopping_list_view, filter_view, fit_view, keep_view, stock_view, tank_view
 from tests.agreement.tanks import AT, bodies_of, state_of
 from tests.core.test_registry import EXAMPLES
 
@@ -71,7 +71,7 @@ def views(seed: int) -> list[object]:
         filter_view(state),
         fit_view(state, AT),
         keep_view(state, AT),
-        buying_view(state),
+        shopping_list_view(state),
     ]
 
 
@@ -79,10 +79,10 @@ def at_odds(lines: list[WorkingLine]) -> list[str]:
     """Those whose figures do not come to their value."""
     wrong = []
     for line in lines:
-        low, high = reckoned(line.put_in) or (line.value, line.value)
+        low, high = reckoned(line.with_numbers) or (line.value, line.value)
         room = 0.002 * abs(line.value) + 1e-9
         if not low - room <= line.value <= high + room:
-            wrong.append(f"{line.symbol} = {line.formula} = {line.put_in} = {line.value:g} {line.unit}")
+            wrong.append(f"{line.symbol} = {line.formula} = {line.with_numbers} = {line.value:g} {line.unit}")
     return wrong
 
 
@@ -90,7 +90,7 @@ def at_odds(lines: list[WorkingLine]) -> list[str]:
 def test_a_line_of_plain_arithmetic_comes_to_its_value(seed: int) -> None:
     lines = list(lines_in(views(seed)))
     assert at_odds(lines) == []
-    assert sum(reckoned(line.put_in) is not None for line in lines) > 20
+    assert sum(reckoned(line.with_numbers) is not None for line in lines) > 20
 
 
 @pytest.mark.parametrize("name", EXAMPLES)
@@ -105,7 +105,7 @@ def test_a_figure_opens_the_line_that_came_to_it(seed: int) -> None:
         (tank_view(state).volume, ("net_l", "gross_l", "water_depth_cm", "filled_kg", "floor_kpa")),
         (stock_view(state).load, ("ammonia_mg_n_day", "ammonia_mg_n_l_day", "feed_g_day", "mass_g")),
         (keep_view(state, AT).cost, ("kwh_year", "money_year")),
-        *((one.flow, ("delivered_lph",)) for one in hang(state)),
+        *((one.flow, ("delivered_lph",)) for one in installed_filters(state)),
     ]
     for answer, figures in shown:
         for figure in figures:

@@ -54,7 +54,7 @@ def test_the_cycle_holds_advice_forecast_books_and_what_is_foreseen(cycling) -> 
     assert state["advice"]["coming_stalls"][0]["what"] == "KH runs out"
     assert state["forecast"]["pass_day_p10"] < state["forecast"]["pass_day_p90"]
     assert state["forecast"]["nitrogen_gap_mg_n_l"] < 1e-9
-    assert state["balance"]["put_in_mg_n_l"] > 1.5
+    assert state["balance"]["added_mg_n_l"] > 1.5
     assert state["ramp"] is None
     stock = {"kind": "stock-plan", "animals": [{"species_id": "zebra-danio", "count": 8}]}
     keeper.write(tank, stock)

@@ -397,7 +397,7 @@ def test_a_tank_says_what_its_filter_is_chosen_for(sign_up) -> None:
     }
     keeper.write(tank, body)
     view = keeper.send("POST", f"/api/tanks/{tank}/views/filter", {}).json
-    room = view["shown"]["filters"][0]["hung"]["plan_question"]["room"]
+    room = view["shown"]["filters"][0]["installed"]["plan_question"]["site"]
     assert (room["behind_cm"], room["beneath_cm"], room["water"], room["planted"]) == (4, 50, "salt", True)
     assert room["film_here_m2"] > 0.5
     assert any("community" in a for a in view["assumed"])
@@ -422,7 +422,7 @@ def test_the_plumbing_out_gives_epanet_the_flow_on_screen(sign_up, tmp_path) -> 
     solved = wntr.sim.EpanetSimulator(network).run_sim(file_prefix=str(tmp_path / "run"), version=2.2)
     # What Fit shows: the flow through the hoses as they are laid out on this tank.
     fit = keeper.send("POST", f"/api/tanks/{tank}/views/fit", {}).json
-    shown = fit["filters"][0]["hung"]["flow"]["delivered_lph"]
+    shown = fit["filters"][0]["installed"]["flow"]["delivered_lph"]
     assert float(solved.link["flowrate"]["pump"].iloc[0]) * 3.6e6 == pytest.approx(shown, rel=0.005)
 
 

@@ -6,7 +6,7 @@ import time
 import peewee
 import pytest
 
-from reedmace.api.concurrency import Slots
+from reedmace.api.concurrency import ConcurrencyLimiter
 from reedmace.api.problems import ProblemError
 from reedmace.store.accounts import Accounts
 from reedmace.store.database import connect
@@ -49,7 +49,7 @@ class Clock:
 
 def test_an_address_that_is_not_signed_in_has_its_share_of_long_sums_and_no_more(app) -> None:
     wall, work = Clock(), Clock()
-    slots = Slots(now=wall, worked=work)
+    slots = ConcurrencyLimiter(now=wall, worked=work)
 
     def sum_of(seconds: float, address: str) -> int:
         with app.test_request_context(
@@ -72,7 +72,7 @@ def test_an_address_that_is_not_signed_in_has_its_share_of_long_sums_and_no_more
 
 
 def test_one_address_never_holds_every_turn(app) -> None:
-    slots = Slots()
+    slots = ConcurrencyLimiter()
     held: list[int] = []
     go = threading.Event()
 
@@ -109,7 +109,7 @@ def test_one_address_never_holds_every_turn(app) -> None:
 
 
 def test_a_question_whose_keeper_has_hung_up_takes_no_turn(app) -> None:
-    slots = Slots()
+    slots = ConcurrencyLimiter()
     here = {"REMOTE_ADDR": "203.0.113.5"}
     gone = {**here, "waitress.client_disconnected": lambda: True}
     for environ, status in ((gone, 503), (here, 200)) * 4:

@@ -9,7 +9,7 @@ import pytest
 from reedmace.formats import Bundle, write_bundle
 from reedmace.logbook.plans.plan_kinds import FilterPlan, FitPlan
 from reedmace.logbook.replay.entries import Entry
-from reedmace.logbook.replay.equipment import hang
+from reedmace.logbook.replay.equipment import installed_filters
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.upcast import FIRST, SECOND, upcast
 from reedmace.store import Accounts, Tanks, connect, migrate
@@ -66,10 +66,10 @@ def test_layout_steps_tests_and_stops_of_the_chosen_filter_stay_its_own(old_tank
 
 
 def test_both_halves_of_an_old_pair_are_worked_out(old_tanks) -> None:
-    hung = hang(replay(old_tanks["Sluice pair"]))
-    assert [h.layout.outlet_depth_cm for h in hung] == [4, 2]
-    assert sum(h.food_share for h in hung) == pytest.approx(1)
-    assert all(h.flow.delivered_lph > 100 for h in hung)
+    installed = installed_filters(replay(old_tanks["Sluice pair"]))
+    assert [h.layout.outlet_depth_cm for h in installed] == [4, 2]
+    assert sum(h.food_share for h in installed) == pytest.approx(1)
+    assert all(h.flow.delivered_lph > 100 for h in installed)
 
 
 @pytest.mark.parametrize("path", BUNDLES, ids=[p.stem for p in BUNDLES])
@@ -86,7 +86,7 @@ def test_an_old_bundle_comes_in_at_the_door(keeper) -> None:
     bundle = json.loads((OLD / "sluice-pair.json").read_text())
     tank = keeper.send("POST", "/api/bundles", bundle).json["tank_id"]
     fit = keeper.send("POST", f"/api/tanks/{tank}/views/fit", {}).json
-    assert [f["hung"]["filter"]["id"] for f in fit["filters"]] == ["lockgate-1500", "sweetflag-1200"]
+    assert [f["installed"]["filter"]["id"] for f in fit["filters"]] == ["lockgate-1500", "sweetflag-1200"]
 
 
 def test_an_entry_held_by_an_old_browser_is_taken(keeper) -> None:

@@ -71,8 +71,8 @@ def test_two_canisters_stand_beside_each_other_and_where_filter_draws_them(
     bodies = bodies_of(2)
     # Two that find room beside each other under this tank.
     slim = [next(f for f in CATALOGUE if f.id == name) for name in ("sweetflag-500", "lockgate-700")]
-    hung = [{"key": f"f{n}", "filter": f.model_dump(mode="json")} for n, f in enumerate(slim, 1)]
-    bodies = [{"kind": "filter-plan", "filters": hung} if b["kind"] == "filter-plan" else b for b in bodies]
+    installed = [{"key": f"f{n}", "filter": f.model_dump(mode="json")} for n, f in enumerate(slim, 1)]
+    bodies = [{"kind": "filter-plan", "filters": installed} if b["kind"] == "filter-plan" else b for b in bodies]
     for n, body in enumerate(bodies):
         entry = {"key": f"made-two-{n}", "at": "2026-05-01T08:00:00Z", "body": body}
         send(page, running.url, "POST", f"/api/tanks/{tank}/entries", entry)

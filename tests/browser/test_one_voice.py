@@ -49,7 +49,7 @@ def look(page: Page, url: str, seed: int) -> None:
     """Open Tank, Filter and Fit, and hold every figure on them against the views."""
     tank, state = put_up(page, url, seed)
     litres, seen, fitted = net_litres(state), filter_view(state), fit_view(state, AT)
-    flows = [f.hung.flow.delivered_lph for f in seen.shown.filters] if seen.shown else []
+    flows = [f.installed.flow.delivered_lph for f in seen.shown.filters] if seen.shown else []
     assert len(flows) == 1 + seed % 3
 
     page.goto(f"{url}/tanks/{tank}/tank")
@@ -61,7 +61,7 @@ def look(page: Page, url: str, seed: int) -> None:
     together = seen.shown.delivered_lph
     expect(main.get_by_text(f"{together:.0f} L/h").first).to_be_visible()
     for flow, one in zip(flows, fitted.filters, strict=True):
-        assert one.hung.flow.delivered_lph == pytest.approx(flow)
+        assert one.installed.flow.delivered_lph == pytest.approx(flow)
     if len(flows) > 1:
         for flow in flows:
             expect(main).to_contain_text(f"{flow:.0f} L/h")

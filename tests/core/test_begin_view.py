@@ -7,7 +7,7 @@ from reedmace.core.cycle.judgement.methods import Resources
 from reedmace.core.filter.kinds import KINDS
 from reedmace.logbook.plans.plan_kinds import CyclePlan
 from reedmace.logbook.replay.questions import daily_load, net_litres
-from reedmace.logbook.stages import Draft, begin_view, with_draft
+from reedmace.logbook.stages import Draft, cycle_start_view, with_draft
 from tests.agreement.tanks import AT, bodies_of, state_of
 
 
@@ -19,7 +19,7 @@ def typed(**more) -> CyclePlan:
 def test_what_is_typed_is_judged_and_dosed_as_the_compute_door_does(seed: int) -> None:
     state = state_of(*bodies_of(seed))
     plan = typed(start_kh_dkh=3, start_ph=7.2, target_ppm=1.5)
-    view = begin_view(with_draft(state, Draft(cycle_plan=plan)), AT)
+    view = cycle_start_view(with_draft(state, Draft(cycle_plan=plan)), AT)
     litres = net_litres(state)
     dose = compute(
         "ammonia-dose", {"net_l": litres, "target_ppm": 1.5, "basis": "ion", "product": plan.product.model_dump()}
@@ -33,7 +33,7 @@ def test_what_is_typed_is_judged_and_dosed_as_the_compute_door_does(seed: int) -
 def test_ways_are_compared_only_while_asked_for_and_in_this_tanks_litres() -> None:
     state = state_of(*bodies_of(1))
     mature = Resources(mature_media="own", media_share=0.8)
-    view = begin_view(state, AT, mature)
+    view = cycle_start_view(state, AT, mature)
     assert view.methods is not None
     best = view.methods.methods[0]
     assert best.fits == "best"
@@ -43,7 +43,7 @@ def test_ways_are_compared_only_while_asked_for_and_in_this_tanks_litres() -> No
 @pytest.mark.parametrize("method", ["planted", "fish-food", "animals-in"])
 def test_a_way_without_a_bottle_has_no_first_dose(method: str) -> None:
     state = state_of(*bodies_of(0))
-    view = begin_view(with_draft(state, Draft(cycle_plan=typed(method=method))), AT)
+    view = cycle_start_view(with_draft(state, Draft(cycle_plan=typed(method=method))), AT)
     assert view.dose is None
     assert view.dose_refused is None
 

@@ -10,12 +10,12 @@ from scipy.integrate import solve_ivp
 
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.filter.filter_flow import Placed, oxygen_of, stirred
-from reedmace.core.filter.site.site import Plumbing, Room
+from reedmace.core.filter.filter_flow import Placed, oxygen_of, currents_and_oxygen
+from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.flow.oxygen_balance import (
     SHORT_MG_L,
     STANDING_FILM,
-    Breather,
+    OxygenConsumer,
     fall_share,
     resting_mg_h,
     surface_m_day,
@@ -112,9 +112,9 @@ def test_a_stop_tells_how_long_the_animals_can_breathe() -> None:
 
 def test_a_sponge_moves_the_surface_by_what_it_lifts() -> None:
     sponge = next(f for f in CATALOGUE if f.kind == "sponge")
-    room = Room(net_l=130, water_depth_cm=40, length_cm=90, width_cm=40)
-    load = [Breather(name="Rasbora", count=40, mass_g=1.0)]
-    made, kept = stirred(room, [Placed(sponge, Plumbing(), 250.0)], [], load, 0.0, 60.0, 25.0)
+    room = Site(net_l=130, water_depth_cm=40, length_cm=90, width_cm=40)
+    load = [OxygenConsumer(name="Rasbora", count=40, mass_g=1.0)]
+    made, kept = currents_and_oxygen(room, [Placed(sponge, Plumbing(), 250.0)], [], load, 0.0, 60.0, 25.0)
     assert made.turning_cm_s == 0
     still = oxygen_of(room, [(sponge, 250.0)], 0.0, load, 60.0, 25.0)
     assert kept.running_mg_l > still.running_mg_l

@@ -108,9 +108,9 @@ _away = st.lists(st.tuples(st.floats(-10, 80), st.floats(1, 30)), max_size=2)
 @given(_filters, _away, st.one_of(st.none(), st.floats(0, 40)), st.floats(0, 60))
 @settings(max_examples=2000)
 def test_of_two_thousand_tanks_no_plan_breaks_its_own_rules(filters, away, new, changed) -> None:
-    hung = [cared(f"f{i}", **f) for i, f in enumerate(filters)]
+    installed = [cared(f"f{i}", **f) for i, f in enumerate(filters)]
     gone = [Away(from_days=a, to_days=a + long) for a, long in away]
-    question = CarePlanQuestion(filters=hung, away=gone, since_animals_days=new, since_change_days=changed)
+    question = CarePlanQuestion(filters=installed, away=gone, since_animals_days=new, since_change_days=changed)
     answer = care_plan(question)
     cleaned = [t for t in answer.tasks if t.what == "clean"]
     for one in cleaned:
@@ -122,9 +122,9 @@ def test_of_two_thousand_tanks_no_plan_breaks_its_own_rules(filters, away, new, 
     # Nothing is forgotten for ever: whatever is due within the horizon is in the plan, or waits for a film's rest or a return.
     last_return = max([0.0, *(a.to_days + 1 for a in gone)])
     assert any(t.what == "change" for t in answer.tasks) or last_return > question.horizon_days - CHANGE_DAYS
-    for f in hung:
+    for f in installed:
         due = f.fades_in_days if f.fades_in_days is not None else f.every_days - f.since_cleaned_days
-        latest = max(due, 0.0, last_return, SETTLE_DAYS) + FORTNIGHT_DAYS * len(hung) * 2
+        latest = max(due, 0.0, last_return, SETTLE_DAYS) + FORTNIGHT_DAYS * len(installed) * 2
         if latest <= question.horizon_days and answer.crowded is None:
             assert any(t.filter_key == f.key for t in cleaned)
         timed = any(t.what == "flow-test" and t.filter_key == f.key for t in answer.tasks)

@@ -151,7 +151,7 @@ def test_what_does_not_go_together_is_said(tank_of: dict, animals: list, words: 
 STACKED = BY_ID["sweetflag-800"].model_copy(update={"media_l": 4.4, "face_cm2": 260})
 PACKED = {
     "filter": STACKED.model_dump(),
-    "room": {"net_l": 100, "water_depth_cm": 40, "length_cm": 80, "width_cm": 35},
+    "site": {"net_l": 100, "water_depth_cm": 40, "length_cm": 80, "width_cm": 35},
     "feed_g_day": 2,
 }
 
@@ -188,9 +188,9 @@ def test_bags_loose_trays_cramming_and_gaps_are_faults() -> None:
     assert any("way round" in f.what for f in stack("foam-20").faults)
     # What fits a canister to the brim is crammed in a hang-on.
     full = {**PACKED, "baskets": [{**one, "litres": 4.2}]}
-    hung = BY_ID["millrace-60"].model_copy(update={"media_l": 4.4}).model_dump()
+    installed = BY_ID["millrace-60"].model_copy(update={"media_l": 4.4}).model_dump()
     assert compute("media-stack", full).faults == []
-    assert "spills over the back" in compute("media-stack", {**full, "filter": hung}).faults[0].what
+    assert "spills over the back" in compute("media-stack", {**full, "filter": installed}).faults[0].what
 
 
 def test_a_finer_first_medium_wants_cleaning_sooner_and_never_passes_more() -> None:
@@ -207,10 +207,10 @@ def test_a_finer_first_medium_wants_cleaning_sooner_and_never_passes_more() -> N
 
 
 def test_the_media_school_counts_ceramic_and_asks_twice_for_heavy_stock() -> None:
-    big = {**PACKED["room"], "net_l": 150}
+    big = {**PACKED["site"], "net_l": 150}
     answer, heavy = (
-        stack("foam-10", "ceramic-rings", "sintered", room=big),
-        stack("foam-10", room=big, animals=[{"species_id": "oscar", "count": 1}]),
+        stack("foam-10", "ceramic-rings", "sintered", site=big),
+        stack("foam-10", site=big, animals=[{"species_id": "oscar", "count": 1}]),
     )
     assert answer.asked_kg == pytest.approx(1.5)
     assert heavy.asked_kg == pytest.approx(3.0)
@@ -276,16 +276,16 @@ ROOM = {"net_l": 131, "water_depth_cm": 41, "length_cm": 89, "width_cm": 39, "be
 
 
 def on_tank(filter_id: str, **more):
-    return compute("filter-flow", {"filter": BY_ID[filter_id].model_dump(), "room": ROOM, **more})
+    return compute("filter-flow", {"filter": BY_ID[filter_id].model_dump(), "site": ROOM, **more})
 
 
 def test_height_costs_a_canister_nothing_a_sump_all_and_a_hang_on_its_lip() -> None:
-    canister, sump, hang = on_tank("sweetflag-800"), on_tank("millpond-60"), on_tank("millrace-60")
+    canister, sump, installed_filters = on_tank("sweetflag-800"), on_tank("millpond-60"), on_tank("millrace-60")
     assert canister.rise_m == 0
     assert "costs nothing" in canister.loop
     assert sump.rise_m == pytest.approx((66 + 41 - 20) / 100)
-    assert hang.rise_m == pytest.approx((BY_ID["millrace-60"].lip_cm + 1) / 100)
-    assert "evaporation" in hang.loop
+    assert installed_filters.rise_m == pytest.approx((BY_ID["millrace-60"].lip_cm + 1) / 100)
+    assert "evaporation" in installed_filters.loop
     above = on_tank("sweetflag-800", plumbing={"outlet_above_water_cm": 30})
     assert above.rise_m == pytest.approx(0.3)
     assert above.pumped.delivered_lph < canister.pumped.delivered_lph
@@ -300,7 +300,7 @@ def test_flow_falls_through_the_service_interval() -> None:
 def test_a_pump_turned_down_follows_the_affinity_laws_in_the_ranking_too() -> None:
     slow = {"speed_share": 0.6}
     one = on_tank("sweetflag-800", plumbing=slow).pumped.delivered_lph
-    answer = compute("rank-filters", {"room": ROOM, "plumbing": slow})
+    answer = compute("rank-filters", {"site": ROOM, "plumbing": slow})
     assert next(
         e for e in [*answer.ranked, *answer.excluded] if e.filter_id == "sweetflag-800"
     ).delivered_lph == pytest.approx(one, rel=1e-6)
@@ -407,7 +407,7 @@ def test_fade_needs_time_between_tests_and_a_flow_that_falls() -> None:
 
 
 def shopping(filter_id: str, **more):
-    one = {"filter": BY_ID[filter_id].model_dump(), "room": {**PACKED["room"], "behind_cm": 12}}
+    one = {"filter": BY_ID[filter_id].model_dump(), "site": {**PACKED["site"], "behind_cm": 12}}
     one |= {k: more.pop(k) for k in ("plumbing", "media", "layout") if k in more}
     answer = compute("shopping-list", {"filters": [one], "net_l": 131, **more})
     return {i.item: i for i in answer.items}
@@ -415,7 +415,7 @@ def shopping(filter_id: str, **more):
 
 def test_a_canister_brings_hose_cut_long_clamps_valves_and_a_spare_seal() -> None:
     items = shopping("sweetflag-800")
-    plan = compute("fitting-plan", {"filter": BY_ID["sweetflag-800"].model_dump(), "room": PACKED["room"]})
+    plan = compute("fitting-plan", {"filter": BY_ID["sweetflag-800"].model_dump(), "site": PACKED["site"]})
     cut_m = sum(c.amount for c in plan.cuts if c.unit == "cm") / 100
     assert cut_m <= items["Hose, 16 mm bore"].amount < cut_m + 0.5
     pieces = {c.item.capitalize(): c.amount for c in plan.cuts if c.unit == "piece"}

@@ -17,7 +17,7 @@ from reedmace.core.flow.currents import (
     ROUND_HALF,
     Basin,
     CurrentsQuestion,
-    Liking,
+    CurrentPreference,
     Opening,
     Outlet,
     calm_share,
@@ -155,7 +155,7 @@ def test_the_jet_that_is_drawn_ends_where_the_delicate_can_bear_it() -> None:
 
 
 def test_an_outlet_put_in_the_middle_blows_half_as_far_and_one_turned_to_the_glass_leaves_more_calm() -> None:
-    fish = [Liking(name="Ricefish", length_cm=3.5, current="gentle")]
+    fish = [CurrentPreference(name="Ricefish", length_cm=3.5, current="gentle")]
 
     def asked(**more: object):
         outlet = Outlet(flow_lph=700, bore_mm=16, **more)

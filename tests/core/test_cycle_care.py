@@ -9,7 +9,7 @@ from reedmace.core.computations import compute
 from reedmace.core.cycle.animals.emergency import ammonia_limit_mg_n_l
 from reedmace.core.cycle.outlook.coming_stalls import kh_fall_dkh_day
 from reedmace.core.cycle.record.log import CycleLog, LoggedChange
-from reedmace.core.cycle.record.water_now import state_of
+from reedmace.core.cycle.record.water_now import water_now
 from reedmace.core.errors import CannotAnswer
 from tests.core.cycling import NA, NI, A, proving
 
@@ -167,7 +167,7 @@ def test_a_dose_before_a_change_is_diluted_by_it_and_one_after_is_not() -> None:
     change = [{"day": 8.4, "share": 0.5}]
 
     def ammonia(doses: list) -> float:
-        return state_of(CycleLog.model_validate({**log, "doses": doses, "changes": change})).ammonia_now
+        return water_now(CycleLog.model_validate({**log, "doses": doses, "changes": change})).ammonia_now
 
     assert ammonia(before) == pytest.approx((A + 1.0) / 2 + 0.1)
     assert ammonia(after) == pytest.approx(A / 2 + 0.1 + 1.0)
@@ -178,7 +178,7 @@ def test_kh_is_carried_through_bicarbonate_and_changes_with_the_taps_own() -> No
         {**DOSED, "readings": [reading(8, 1, 0, kh_dkh=1.0)], "tap": {"kh_dkh": 9.0},
          "alkalinity": [{"day": 8.2, "raise_dkh": 2.0}], "changes": [{"day": 8.6, "share": 0.5}]}
     )  # fmt: skip
-    state = state_of(log)
+    state = water_now(log)
     assert state.kh_now == pytest.approx((1 + 2) / 2 + 4.5)
     assert not state.low_kh
 

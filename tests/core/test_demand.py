@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.filter.choice.margins import Asks, Has, margins
+from reedmace.core.filter.choice.margins import Required, Available, margins
 from reedmace.core.stock import SPECIES
 
 FRESH = sorted(s for s, row in SPECIES.items() if row.water == "fresh")
@@ -27,7 +27,7 @@ def asked(stock: list[dict], net_l: float = 131) -> float:
 
 
 def ranked(stock: list[dict], **room):
-    return compute("rank-filters", {"room": {**ROOM, **room}, "animals": stock})
+    return compute("rank-filters", {"site": {**ROOM, **room}, "animals": stock})
 
 
 @settings(max_examples=60)
@@ -77,7 +77,7 @@ def test_a_large_sponge_under_half_grown_cichlids_is_let_in_and_says_what_it_lac
     room = {"net_l": 170, "water_depth_cm": 45, "length_cm": 100, "width_cm": 45}
     sponge = next(f for f in CATALOGUE if f.id == "watermint-120")
     own = {"own_filters": [sponge.model_dump(mode="json")], "with_catalogue": False}
-    grown = compute("rank-filters", {"room": room, "animals": [{**stock[0], "length_cm": None}], **own})
+    grown = compute("rank-filters", {"site": room, "animals": [{**stock[0], "length_cm": None}], **own})
     assert "of what these animals make" in grown.excluded[0].reason
 
 
@@ -110,10 +110,10 @@ def test_what_cannot_carry_the_load_is_left_out_with_its_share() -> None:
 @given(st.floats(0.1, 20), st.floats(1, 300), st.floats(18, 30), st.floats(0, 3))
 def test_more_film_or_less_load_never_worsens_biology(film: float, load: float, warm: float, here: float) -> None:
     def share(film_m2: float, mg: float) -> float:
-        has = Has(
+        has = Available(
             film_m2=film_m2, clean_lph=400, service_lph=300, strains=0.5, service_days=30, currents=STILL, oxygen=OXYGEN
         )
-        asks = Asks(
+        asks = Required(
             grown_mg_n_day=mg, today_mg_n_day=mg, tank_film_m2=here, temperature_c=warm, low_lph=400,
         )  # fmt: skip
         return margins(has, asks)[0].share

@@ -13,7 +13,7 @@ SHOAL = [{"species_id": "harlequin-rasbora", "count": 12}, {"species_id": "zebra
 
 
 def rank(**changes):
-    return compute("rank-filters", {"room": ROOM, "animals": SHOAL, **changes})
+    return compute("rank-filters", {"site": ROOM, "animals": SHOAL, **changes})
 
 
 def schools(net_l: float, species: str, count: int = 2):
@@ -89,7 +89,7 @@ def test_scores_fall_and_are_the_sum_of_their_contributions() -> None:
 
 
 def test_a_hang_on_without_wall_gap_is_out_and_the_gap_brings_it_back() -> None:
-    tight, roomy = rank(), rank(room={**ROOM, "behind_cm": 20})
+    tight, roomy = rank(), rank(site={**ROOM, "behind_cm": 20})
     out = {e.filter_id: e for e in tight.excluded}
     assert "needs 9 cm behind" in out["millrace-60"].reason
     assert "3 cm further off the wall" in out["millrace-60"].remedy
@@ -139,8 +139,8 @@ def test_the_smallest_single_change_is_the_one_trying_everything_finds(prioritie
                 see(abs(then - now), key, then, priorities={**start, key: then})
     for key, most in (("behind_cm", 20), ("beneath_cm", 75)):
         for then in range(int(ROOM[key]) + 1, most):
-            see((then - ROOM[key]) / 5, key, then, room={**ROOM, key: then})
-    see(6, "overflow_box", 1, room={**ROOM, "overflow_box": True})
+            see((then - ROOM[key]) / 5, key, then, site={**ROOM, key: then})
+    see(6, "overflow_box", 1, site={**ROOM, "overflow_box": True})
     said = {c.filter_id: (c.input, c.then) for c in answer.changes}
     runners_up = [c.filter_id for c in answer.ranked[1:5]]
     kinds_in = {c.kind for c in answer.ranked}
@@ -155,7 +155,7 @@ def test_each_change_that_is_said_brings_that_filter_first() -> None:
     assert answer.single_change == answer.changes[0].text
     for change in answer.changes:
         if change.input in ROOM or change.input == "overflow_box":
-            after = rank(room={**ROOM, change.input: change.then}, priorities=answer.priorities)
+            after = rank(site={**ROOM, change.input: change.then}, priorities=answer.priorities)
         else:
             after = rank(priorities={**answer.priorities.model_dump(), change.input: int(change.then)})
         assert after.ranked[0].filter_id == change.filter_id != answer.ranked[0].filter_id
@@ -189,7 +189,7 @@ def test_a_pair_never_carries_less_than_its_better_half_and_each_half_carries_th
 
 def test_where_no_single_filter_is_enough_a_pair_may_be() -> None:
     room = {**ROOM, "net_l": 700, "length_cm": 200, "width_cm": 60, "water_depth_cm": 60, "beneath_cm": 80}
-    answer = rank(room=room, animals=[{"species_id": "common-goldfish", "count": 4}])
+    answer = rank(site=room, animals=[{"species_id": "common-goldfish", "count": 4}])
     assert answer.ranked == []
     assert "together" in answer.verdict
     assert answer.pairs[0].dirty_lph >= 0.7 * answer.asked_low_lph
@@ -198,9 +198,9 @@ def test_where_no_single_filter_is_enough_a_pair_may_be() -> None:
 def test_a_planted_lightly_stocked_tank_is_told_it_has_enough() -> None:
     light = [{"species_id": "cherry-shrimp", "count": 8}]
     planted = {**ROOM, "planted": True, "film_here_m2": 3}
-    assert "hardly needs a filter" in rank(room=planted, animals=light).enough
-    assert rank(room={**planted, "planted": False}, animals=light).enough is None
-    assert rank(room=planted, animals=[{"species_id": "oscar", "count": 2}]).enough is None
+    assert "hardly needs a filter" in rank(site=planted, animals=light).enough
+    assert rank(site={**planted, "planted": False}, animals=light).enough is None
+    assert rank(site=planted, animals=[{"species_id": "oscar", "count": 2}]).enough is None
 
 
 def test_a_filter_that_runs_and_carries_the_stock_is_enough_and_a_weak_one_is_not() -> None:
@@ -214,11 +214,11 @@ def test_a_filter_that_runs_and_carries_the_stock_is_enough_and_a_weak_one_is_no
 def test_a_drilled_tank_or_an_overflow_box_lets_a_sump_in() -> None:
     assert "overflow box" in {e.filter_id: e.remedy for e in rank().excluded}["millpond-60"]
     for change in ({"drilled": True}, {"overflow_box": True}):
-        assert "millpond-60" in {c.filter_id for c in rank(room={**ROOM, **change}).ranked}
+        assert "millpond-60" in {c.filter_id for c in rank(site={**ROOM, **change}).ranked}
 
 
 def test_where_people_sleep_quiet_starts_higher_than_where_fish_are_bred() -> None:
-    sleeps, breeds = (rank(room={**ROOM, "kind": kind}).priorities for kind in ("bedroom", "fish-room"))
+    sleeps, breeds = (rank(site={**ROOM, "kind": kind}).priorities for kind in ("bedroom", "fish-room"))
     assert sleeps.quiet > breeds.quiet
     assert breeds.price > sleeps.price
 
@@ -226,7 +226,7 @@ def test_where_people_sleep_quiet_starts_higher_than_where_fish_are_bred() -> No
 def test_goldfish_are_kept_from_plates_and_small_boxes() -> None:
     room = {**ROOM, "net_l": 60}
     out = {
-        e.filter_id: e.reason for e in rank(room=room, animals=[{"species_id": "fancy-goldfish", "count": 1}]).excluded
+        e.filter_id: e.reason for e in rank(site=room, animals=[{"species_id": "fancy-goldfish", "count": 1}]).excluded
     }
     assert "clogs under goldfish" in out["shingle-60"]
     assert "within days under goldfish" in out["culvert-35"]
@@ -244,7 +244,7 @@ def test_more_food_shortens_the_interval_and_never_raises_the_flow() -> None:
 
 def test_evaporation_costs_a_hang_on_flow_and_a_canister_none() -> None:
     full, low = (
-        {c.filter_id: c for c in rank(room={**ROOM, "behind_cm": 20, "rim_to_water_cm": r}).ranked} for r in (2, 6)
+        {c.filter_id: c for c in rank(site={**ROOM, "behind_cm": 20, "rim_to_water_cm": r}).ranked} for r in (2, 6)
     )
     assert low["millrace-60"].delivered_lph < full["millrace-60"].delivered_lph
     assert low["sweetflag-800"].delivered_lph == pytest.approx(full["sweetflag-800"].delivered_lph)
@@ -315,12 +315,12 @@ def test_own_filters_rank_beside_the_catalogue_and_ids_may_not_clash() -> None:
     ids=["no cabinet", "too shallow", "no socket", "water too low"],
 )
 def test_hard_limits_exclude_with_their_reason(change: dict, filter_id: str, words: str) -> None:
-    out = {e.filter_id: e.reason for e in rank(room={**ROOM, **change}).excluded}
+    out = {e.filter_id: e.reason for e in rank(site={**ROOM, **change}).excluded}
     assert words in out[filter_id]
 
 
 def test_no_filter_at_all_is_an_answer() -> None:
-    answer = rank(room={**ROOM, "net_l": 20000})
+    answer = rank(site={**ROOM, "net_l": 20000})
     assert answer.ranked == []
     assert "No filter here fits" in answer.verdict
 

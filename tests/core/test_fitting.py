@@ -27,7 +27,7 @@ AT = {"stand_height_cm": 66, "tank_height_cm": 45, "substrate_depth_cm": 4}
 
 
 def plan(filter_id: str, layout: dict | None = None, **more):
-    question = {"filter": BY_ID[filter_id].model_dump(), "room": ROOM, **AT, "layout": layout or {}, **more}
+    question = {"filter": BY_ID[filter_id].model_dump(), "site": ROOM, **AT, "layout": layout or {}, **more}
     return compute("fitting-plan", question)
 
 
@@ -88,8 +88,8 @@ def test_cut_lengths_are_the_drawn_runs_with_slack_and_follow_the_parts() -> Non
         ("burreed-20", {"air_pump_above_water_cm": -40, "check_valve": False}, {}, "air-pump", "no check valve"),
         ("sweetflag-800", {"intake_depth_cm": 3}, {}, "intake", "draws air"),
         ("sweetflag-800", {"intake_depth_cm": 37}, {}, "intake", "in the bed"),
-        ("millrace-60", {}, {"room": {**ROOM, "behind_cm": 4}}, "body", "further off the wall"),
-        ("watermint-120", {}, {"room": {**ROOM, "water_depth_cm": 34}, "tank_height_cm": 37}, "filter", "in the air"),
+        ("millrace-60", {}, {"site": {**ROOM, "behind_cm": 4}}, "body", "further off the wall"),
+        ("watermint-120", {}, {"site": {**ROOM, "water_depth_cm": 34}, "tank_height_cm": 37}, "filter", "in the air"),
         ("sweetflag-800", {"outlet_depth_cm": -5}, {}, "outlet", "splashes"),
     ],
     ids=["corner", "tap", "high", "bend", "drip", "siphon", "shallow", "sand", "wall", "uplift", "splash"],
@@ -106,7 +106,7 @@ def test_each_fault_is_found_where_it_is_with_its_remedy(filter_id, layout, more
 def test_the_usual_plan_of_every_kind_has_no_fault(kind: str) -> None:
     f = ONE[kind]
     roomy = {**ROOM, "length_cm": 150, "width_cm": 50, "behind_cm": 30, "drilled": True}
-    question = {"filter": f.model_dump(), "room": roomy, **AT, "stand_height_cm": 90}
+    question = {"filter": f.model_dump(), "site": roomy, **AT, "stand_height_cm": 90}
     answer = compute("fitting-plan", question)
     assert answer.faults == []
     assert "Nothing stands in its way" in answer.verdict
@@ -118,8 +118,8 @@ def test_the_usual_plan_of_every_kind_has_no_fault(kind: str) -> None:
 
 def drain(kind: str, layout: dict | None = None, **more):
     room = {**ROOM, "water_depth_cm": 41}
-    question = {"filter": ONE[kind].model_dump(), "room": room, **AT, "surface_cm2": 3400, "layout": layout or {}}
-    return compute("drain-down", {**question, **more})
+    question = {"filter": ONE[kind].model_dump(), "site": room, **AT, "surface_cm2": 3400, "layout": layout or {}}
+    return compute("flood-risk", {**question, **more})
 
 
 def test_litres_are_surface_times_the_depth_to_where_air_gets_in() -> None:
@@ -184,7 +184,7 @@ def test_a_siphon_break_can_clog_only_where_there_is_one() -> None:
 def test_the_run_back_of_plan_and_overflow_is_one_figure() -> None:
     question = {
         "filter": ONE["sump"].model_dump(),
-        "room": ROOM,
+        "site": ROOM,
         **AT,
         "surface_cm2": 3400,
         "sump": SUMP,
@@ -422,7 +422,7 @@ def test_media_die_sooner_dry_than_damp_than_shut_than_open() -> None:
 def test_what_stands_beside_another_fits_along_the_tank_or_is_told() -> None:
     room = {"net_l": 40, "length_cm": 40, "width_cm": 30, "water_depth_cm": 32, "behind_cm": 10, "beneath_cm": 70}
     canister = next(f for f in CATALOGUE if f.id == "sweetflag-800")
-    asked = {"filter": canister.model_dump(mode="json"), "room": room}
+    asked = {"filter": canister.model_dump(mode="json"), "site": room}
 
     def crowded(**more: object) -> list[str]:
         found = compute("fitting-plan", {**asked, **more}).faults
@@ -446,7 +446,7 @@ def test_no_pair_of_canisters_wider_than_the_tank_is_ranked() -> None:
             "behind_cm": 3,
             "beneath_cm": 70,
         }
-        found = compute("rank-filters", {"room": room, "animals": [{"species_id": "fancy-goldfish", "count": 1}]})
+        found = compute("rank-filters", {"site": room, "animals": [{"species_id": "fancy-goldfish", "count": 1}]})
         return [sum(wide[i] for i in p.filter_ids) for p in found.pairs if all(i in wide for i in p.filter_ids)]
 
     short, roomy = widths(33), widths(45)

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.flow.hydraulic_kernel import friction_factor, hose_head, meet
+from reedmace.core.flow.hydraulic_kernel import friction_factor, hose_head, operating_flow
 from reedmace.core.flow.materials import viscosity_m2_s
 
 PUMP = {"max_flow_lph": 1000, "max_head_m": 1.5}
@@ -139,7 +139,7 @@ def test_the_root_is_a_root_for_hostile_curves() -> None:
     for _ in range(200):
         q, h = rng.uniform(1e-5, 3e-3), rng.uniform(0.1, 10)
         hoses = np.array([[rng.uniform(0.004, 0.05), rng.uniform(0, 20), 1.5e-6]])
-        found = meet(
+        found = operating_flow(
             np.array([0, q]),
             np.array([h, 0]),
             1.0,

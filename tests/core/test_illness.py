@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from reedmace.core.chemistry.tolerance import ammonia_limit_mg_n_l, nitrite_limit_mg_n_l
 from reedmace.core.cycle import IllnessQuestion, illness_check
-from reedmace.core.upkeep import Device, HospitalQuestion, UsedUp, YearCostQuestion, hospital_filter, year_cost
+from reedmace.core.upkeep import Device, HospitalQuestion, Consumable, YearCostQuestion, hospital_filter, year_cost
 
 TESTED = {"ammonia_mg_n_l": 0, "nitrite_mg_n_l": 0, "since_test_days": 0.5, "ph": 7.4, "temperature_c": 25}
 
@@ -127,7 +127,7 @@ def test_a_year_adds_up_device_by_device() -> None:
     answer = year_cost(
         YearCostQuestion(
             devices=[Device(name="Pump", watts=10), Device(name="Lamp", watts=20, hours_per_day=6)],
-            used_up=[UsedUp(name="Carbon", every_days=365.25 / 4, price=5)],
+            used_up=[Consumable(name="Carbon", every_days=365.25 / 4, price=5)],
             price_per_kwh=0.5,
             changed_year=2000,
             water_price=4,

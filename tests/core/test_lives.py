@@ -1,13 +1,13 @@
 """A sample of the random lives that `./reedmace bench` runs: nobody is lost, nothing contradicts, most are brought to animals."""
 
-from reedmace.command.keeper_trials import live, tally
+from reedmace.command.keeper_trials import run_trial, summarize
 
 SAMPLE = range(1, 25)
 
 
 def test_random_lives_are_neither_lost_nor_told_two_things_nor_kept_for_ever() -> None:
-    lives = [live(seed) for seed in SAMPLE]
-    told = tally(lives)
+    lives = [run_trial(seed) for seed in SAMPLE]
+    told = summarize(lives)
     assert told["lost"] == 0
     assert [(one.seed, one.faults[:2]) for one in lives if one.faults] == []
     assert told["stocked"] > 0.6 * told["lives"]

@@ -31,11 +31,11 @@ def keeper(rng: random.Random) -> dict[str, Any]:
         "sockets": rng.choice((0, 1, 2)),
     }
     animals = [{"species_id": rng.choice(SPECIES), "count": rng.randint(1, 15)} for _ in range(rng.randint(1, 2))]
-    return {"room": room, "animals": animals, "priorities": {k: rng.randint(0, 5) for k in Priorities.model_fields}}
+    return {"site": room, "animals": animals, "priorities": {k: rng.randint(0, 5) for k in Priorities.model_fields}}
 
 
 def changed(question: dict[str, Any], name: str, value: float) -> dict[str, Any]:
-    part = "priorities" if name in question["priorities"] else "room"
+    part = "priorities" if name in question["priorities"] else "site"
     told: float | bool = bool(value) if name == "overflow_box" else int(value) if name != "behind_cm" else value
     if name in ("beneath_cm", "rim_to_water_cm"):
         told = value

@@ -12,7 +12,7 @@ from reedmace.core.filter import (
     noise_heard,
     rank_filters,
 )
-from reedmace.core.filter.site.site import Priorities, Room
+from reedmace.core.filter.site.site import Priorities, Site
 
 HANG_ON = NoiseSource(noise=2, falls_lph=480)
 
@@ -54,8 +54,8 @@ def test_the_same_filter_disturbs_a_bedroom_and_is_lost_in_a_fish_room() -> None
 
 def test_an_air_pump_for_the_whole_room_is_neither_heard_nor_paid_for_at_each_tank() -> None:
     def sponge(**more: object):
-        room = Room(net_l=50, water_depth_cm=30, length_cm=60, width_cm=30, **more)
-        ranked = rank_filters(RankFiltersQuestion(room=room, priorities=Priorities(price=5))).ranked
+        room = Site(net_l=50, water_depth_cm=30, length_cm=60, width_cm=30, **more)
+        ranked = rank_filters(RankFiltersQuestion(site=room, priorities=Priorities(price=5))).ranked
         return next(c for c in ranked if c.kind == "sponge")
 
     alone, shared = sponge(), sponge(tanks_here_count=6)
@@ -68,8 +68,8 @@ def test_an_air_pump_for_the_whole_room_is_neither_heard_nor_paid_for_at_each_ta
 
 def test_a_lower_water_line_makes_a_hang_on_louder_in_the_ranking_and_a_canister_not() -> None:
     def heard(kind: str, rim: float) -> dict[str, float]:
-        room = Room(net_l=120, water_depth_cm=38, length_cm=90, width_cm=40, rim_to_water_cm=rim)
-        return {c.filter_id: c.noise_db for c in rank_filters(RankFiltersQuestion(room=room)).ranked if c.kind == kind}
+        room = Site(net_l=120, water_depth_cm=38, length_cm=90, width_cm=40, rim_to_water_cm=rim)
+        return {c.filter_id: c.noise_db for c in rank_filters(RankFiltersQuestion(site=room)).ranked if c.kind == kind}
 
     full, low = heard("hang-on", 3), heard("hang-on", 5)
     both = full.keys() & low.keys()

@@ -14,7 +14,7 @@ from reedmace.core.cycle import (
     cycle_readiness,
 )
 from reedmace.core.cycle.record.log import KitSteps
-from reedmace.core.cycle.record.proof import proven_capacity, tried_doses
+from reedmace.core.cycle.record.proof import proven_capacity, checked_doses
 from tests.core.cycling import NI, A, proving
 
 PROVED: dict[str, Any] = {
@@ -129,7 +129,7 @@ def test_a_squeeze_in_tank_water_leaves_the_proof_standing() -> None:
 
 def test_portions_of_one_dose_are_one_dose() -> None:
     half = [{"day": 39.0, "raise_mg_n_l": 0.3}, {"day": 39.02, "raise_mg_n_l": 0.3}]
-    tried = tried_doses(log_of(doses=[*PROVED["doses"][:-1], *half]))
+    tried = checked_doses(log_of(doses=[*PROVED["doses"][:-1], *half]))
     assert tried[-1].raise_mg_n_l == pytest.approx(0.6)
 
 

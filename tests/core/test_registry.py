@@ -73,12 +73,12 @@ EXAMPLES = {
     "noise-heard": {"filters": [{"noise": 2, "falls_lph": 500}], "fall_cm": 6},
     "filter-flow": {
         "filter": CATALOGUE[-1].model_dump(),
-        "room": {"net_l": 900, "water_depth_cm": 60, "length_cm": 200, "width_cm": 60},
+        "site": {"net_l": 900, "water_depth_cm": 60, "length_cm": 200, "width_cm": 60},
         "animals": [{"species_id": "oscar", "count": 2}],
     },
     "media-stack": {
         "filter": CATALOGUE[-1].model_dump(),
-        "room": {"net_l": 900, "water_depth_cm": 60, "length_cm": 200, "width_cm": 60},
+        "site": {"net_l": 900, "water_depth_cm": 60, "length_cm": 200, "width_cm": 60},
         "baskets": [{"media": "foam-10", "litres": 1}, {"media": "ceramic-rings", "litres": 3}],
     },
     "throttle-marks": {
@@ -89,11 +89,11 @@ EXAMPLES = {
     "label-check": {"box_lph": 800, "box_us_gal_per_hour": 210, "max_head_m": 1.4, "watts": 14, "tank_up_to_l": 250},
     "fitting-plan": {
         "filter": CATALOGUE[0].model_dump(),
-        "room": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
+        "site": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
     },
-    "drain-down": {
+    "flood-risk": {
         "filter": CATALOGUE[-10].model_dump(),
-        "room": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
+        "site": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
     },
     "film-capacity": {"donor_food_g_day": 0.4, "share": 0.5, "net_l": 60},
     "filter-move": {"days_side_by_side": 15, "media_moved_share": 0.5, "minutes_out": 30},
@@ -103,14 +103,14 @@ EXAMPLES = {
         "filters": [
             {
                 "filter": CATALOGUE[-1].model_dump(),
-                "room": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
+                "site": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
             }
         ],
         "net_l": 130,
     },
     "flow-fade": {"tests": [{"day": 0, "flow_lph": 750}, {"day": 60, "flow_lph": 640}]},
-    "rank-filters": {"room": {"net_l": 130, "water_depth_cm": 41, "length_cm": 90, "width_cm": 40}},
-    "room-year": {"tanks_l": [54, 54, 31]},
+    "rank-filters": {"site": {"net_l": 130, "water_depth_cm": 41, "length_cm": 90, "width_cm": 40}},
+    "fish-room-year": {"tanks_l": [54, 54, 31]},
     "running-cost": {"watts": 14},
     "fitting-steps": {"kind": "canister"},
     "bucket-test": {"container_l": 2, "times_s": [9, 9.2, 9.1], "computed_lph": 800},
@@ -149,7 +149,7 @@ EXAMPLES = {
     "care-steps": {"kind": "canister"},
     "nitrate-rhythm": {"net_l": 100, "made_mg_n_day": 30},
     "outgrow": {"net_l": 200, "animals": [{"species_id": "oscar", "count": 1, "length_cm": 6}], "carries_mg_n_day": 80},
-    "stay-off-trial": {"carried_times_count": 5, "oxygen_enough": True},
+    "standby-trial": {"carried_times_count": 5, "oxygen_enough": True},
     "illness-check": {"signs": ["gasping"], "ill_count": 3, "in_count": 10},
     "hospital-filter": {"bucket_l": 10, "bleach_percent": 4},
     "year-cost": {"devices": [{"name": "Pump", "watts": 12}], "changed_year": 1300},

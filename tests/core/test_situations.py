@@ -12,7 +12,7 @@ KIND = {f.id: f.kind for f in CATALOGUE}
 
 def _answer(s: Situation) -> RankFiltersAnswer:
     animals = [{"species_id": a[0], "count": a[1], **({"length_cm": a[2]} if len(a) > 2 else {})} for a in s.animals]
-    question = {"room": s.room, "animals": animals, "temperature_c": s.temperature_c, "priorities": s.priorities}
+    question = {"site": s.room, "animals": animals, "temperature_c": s.temperature_c, "priorities": s.priorities}
     return compute("rank-filters", question)
 
 

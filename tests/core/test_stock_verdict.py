@@ -67,9 +67,9 @@ def test_a_body_weighs_what_one_of_its_length_does(species: str, length: float, 
 def test_film_makes_up_for_flow_on_the_page_as_in_the_ranking(species: str, count: int, enough: bool) -> None:
     sponge = next(f for f in CATALOGUE if f.id == "watermint-120")
     stock = {"kind": "stock-plan", "animals": [{"species_id": species, "count": count, "length_cm": 5}]}
-    hung = {"kind": "filter-plan", "filters": [{"key": "f1", "filter": sponge.model_dump(mode="json")}]}
-    view = filter_view(state_of(TANK, stock, hung))
-    assert view.hanging.slow_but_enough is enough
+    installed = {"kind": "filter-plan", "filters": [{"key": "f1", "filter": sponge.model_dump(mode="json")}]}
+    view = filter_view(state_of(TANK, stock, installed))
+    assert view.hanging.enough_by_film is enough
     # Goldfish keepers take a sponge as an extra only: never called enough for its film.
     assert view.enough is enough or "goldfish" not in species
     ranked = any(c.filter_id == sponge.id for c in view.ranking.ranked)
@@ -79,8 +79,8 @@ def test_film_makes_up_for_flow_on_the_page_as_in_the_ranking(species: str, coun
 def test_flow_and_film_without_oxygen_are_not_enough_in_any_voice() -> None:
     canister = next(f for f in CATALOGUE if f.id == "sweetflag-1200")
     stock = {"kind": "stock-plan", "animals": [{"species_id": "discus", "count": 9}]}
-    hung = {"kind": "filter-plan", "filters": [{"key": "f1", "filter": canister.model_dump(mode="json")}]}
-    view = filter_view(state_of(TANK, stock, hung))
+    installed = {"kind": "filter-plan", "filters": [{"key": "f1", "filter": canister.model_dump(mode="json")}]}
+    view = filter_view(state_of(TANK, stock, installed))
     assert {m.about: m.level for m in view.hanging.margins} == {
         "biology": "enough",
         "clarity": "ample",

@@ -116,7 +116,7 @@ def test_a_tank_without_animals_has_no_care_log() -> None:
     assert care_log(replay(life(off(3))), NOW) is None
 
 
-def hung(ago: float, *keys: str) -> tuple[float, dict[str, Any]]:
+def installed(ago: float, *keys: str) -> tuple[float, dict[str, Any]]:
     rows = [{"key": key, "filter": CATALOGUE["ab".index(key)].model_dump()} for key in keys]
     return ago, {"kind": "filter-plan", "filters": rows}
 
@@ -125,7 +125,7 @@ def proven(*more: tuple[float, dict[str, Any]]) -> list[Entry]:
     """Two doses, each seen in the water and gone a day later."""
     rows: list[tuple[float, dict[str, Any]]] = [
         (40, {"kind": "cycle-plan", "started_at": (NOW - timedelta(days=40)).isoformat(), "start_kh_dkh": 8}),
-        hung(39.9, "a"),
+        installed(39.9, "a"),
         *[(40 - d, reads(0, a, n)[1]) for d, a, n in ((1, 2, 0), (12, 0.5, 1), (20, 0, 4), (30, 0, 1))],
         (16, {"kind": "dose", "raise_mg_n_l": 1.0}),
         (2.1, {"kind": "dose", "raise_mg_n_l": 0.6}),
@@ -147,25 +147,25 @@ def is_ready(entries: list[Entry]) -> bool:
 
 def test_a_proof_goes_with_the_filter_that_made_it() -> None:
     assert is_ready(proven())
-    assert is_ready(proven(hung(0.1, "a", "b"))), "one more beside it takes nothing away"
-    assert not is_ready(proven(hung(0.1, "b")))
-    assert not is_ready(proven(hung(0.1)))
+    assert is_ready(proven(installed(0.1, "a", "b"))), "one more beside it takes nothing away"
+    assert not is_ready(proven(installed(0.1, "b")))
+    assert not is_ready(proven(installed(0.1)))
     # Another filter under the same key, as 0.1 wrote every exchange.
     other = {"kind": "filter-plan", "filters": [{"key": "a", "filter": CATALOGUE[5].model_dump()}]}
     assert not is_ready(proven((0.1, other)))
 
 
 def test_a_filter_taken_off_a_stocked_tank_is_watched_for_a_week() -> None:
-    state = replay(life(hung(300, "a", "b"), fish(200), hung(2, "b")))
+    state = replay(life(installed(300, "a", "b"), fish(200), installed(2, "b")))
     found = stops(state, NOW)
     assert [s.urgent for s in found] == [True]
     assert "was taken off" in found[0].verdict
-    assert stops(replay(life(hung(300, "a", "b"), fish(200), hung(20, "b"))), NOW) == []
-    assert stops(replay(life(hung(300, "a", "b"), hung(2, "b"), fish(1))), NOW) == []
+    assert stops(replay(life(installed(300, "a", "b"), fish(200), installed(20, "b"))), NOW) == []
+    assert stops(replay(life(installed(300, "a", "b"), installed(2, "b"), fish(1))), NOW) == []
 
 
 def test_a_filter_that_stood_and_was_taken_off_stands_no_longer() -> None:
     one = {"kind": "outage", "running": False, "filter_key": "a"}
-    state = replay(life(hung(300, "a", "b"), fish(200), (30, one), hung(29, "b")))
+    state = replay(life(installed(300, "a", "b"), fish(200), (30, one), installed(29, "b")))
     assert state.filter_running
     assert stops(state, NOW) == []

@@ -7,8 +7,8 @@ from reedmace.core.filter import CATALOGUE
 from reedmace.core.tank.evaporation import vapour_pa
 from reedmace.logbook.care.supplies import supplies
 from reedmace.logbook.plans.plan_kinds import AirSource, FilterPlan
-from reedmace.logbook.replay.equipment import hang
-from reedmace.logbook.stages import buying_view, filter_view, keep_view
+from reedmace.logbook.replay.equipment import installed_filters
+from reedmace.logbook.stages import shopping_list_view, filter_view, keep_view
 from tests.agreement.tanks import AT, state_of
 
 SPONGE = next(f for f in CATALOGUE if f.kind == "sponge" and f.air)
@@ -67,26 +67,26 @@ def test_a_heater_too_small_is_said_with_what_would_do() -> None:
 
 
 def test_the_list_takes_a_heater_and_an_air_pump_only_where_none_is_at_hand() -> None:
-    bare = {i.item for i in buying_view(state_of(tank(), plan())).items}
+    bare = {i.item for i in shopping_list_view(state_of(tank(), plan())).items}
     assert "Air pump" in bare
     assert any(item.startswith("Heater, ") for item in bare)
     had = plan(air={"source": "own", "pump_l_min": 5, "pump_kpa": 20}, heater={"watts": 100})
-    kept = {i.item for i in buying_view(state_of(tank(), had)).items}
+    kept = {i.item for i in shopping_list_view(state_of(tank(), had)).items}
     assert "Air pump" not in kept
     assert not any(item.startswith("Heater, ") for item in kept)
-    room = {i.item for i in buying_view(state_of(tank(), plan(air={"source": "room"}))).items}
+    room = {i.item for i in shopping_list_view(state_of(tank(), plan(air={"source": "room"}))).items}
     assert "T-piece and valve for the air line" in room
 
 
 def test_a_pump_of_its_own_is_charged_whole_and_the_rooms_is_shared() -> None:
     own, shared = (state_of(tank(tanks_here_count=6), plan(air={"source": source})) for source in ("own", "room"))
-    assert hang(own)[0].watts == pytest.approx(6 * hang(shared)[0].watts)
+    assert installed_filters(own)[0].watts == pytest.approx(6 * installed_filters(shared)[0].watts)
     assert keep_view(own, AT).cost.kwh_year == pytest.approx(6 * keep_view(shared, AT).cost.kwh_year)
 
 
 def test_the_pump_is_held_against_the_outlets_that_hang_there() -> None:
     enough = state_of(tank(), plan(air={"source": "own", "pump_l_min": 8, "pump_kpa": 20}))
-    assert supplies(enough, hang(enough)).air.carries
+    assert supplies(enough, installed_filters(enough)).air.carries
     weak = state_of(tank(), plan(air={"source": "own", "pump_l_min": 8, "pump_kpa": 2}))
     view = filter_view(weak).supplies
     assert view.air is None

@@ -4,8 +4,8 @@ import time
 
 import pytest
 
-from reedmace.command.scaling import NOW, lived_in
-from reedmace.command.timing import Took, against, exponent, measure
+from reedmace.command.scaling import NOW, long_running_state
+from reedmace.command.timing import Timing, compare, exponent, measure
 from reedmace.logbook.replay.state import replay
 
 
@@ -19,7 +19,7 @@ def test_sleep_takes_wall_time_and_no_processor() -> None:
     took = measure(lambda: time.sleep(0.05), 3)
     assert took.wall_s >= 0.05
     assert took.cpu_s < took.wall_s / 2
-    assert Took(0.2, 0.1).words() == "100 ms of processor, 200 ms by the clock"
+    assert Timing(0.2, 0.1).words() == "100 ms of processor, 200 ms by the clock"
 
 
 def test_ours_is_as_many_times_faster_as_it_does_less() -> None:
@@ -27,11 +27,11 @@ def test_ours_is_as_many_times_faster_as_it_does_less() -> None:
         for _ in range(times):
             sum(range(2000))
 
-    assert 3 < against(lambda: work(400), lambda: work(40), 5).times < 30
+    assert 3 < compare(lambda: work(400), lambda: work(40), 5).times < 30
 
 
 def test_the_logbook_that_is_measured_is_one_that_lives() -> None:
-    state = replay(lived_in(12))
+    state = replay(long_running_state(12))
     assert len(state.readings) == 12
     assert state.readings[-1].at <= NOW
     assert state.filters()

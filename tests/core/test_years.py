@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
-from reedmace.core.cycle import StayOffQuestion, Trial, stay_off_trial
+from reedmace.core.cycle import StandbyTrialQuestion, Trial, standby_trial
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.stock import SPECIES, Animals, OutgrowQuestion, outgrow
@@ -100,13 +100,13 @@ def test_a_young_oscar_outgrows_length_first_and_a_shoal_of_grown_tetras_nothing
 def test_a_trial_goes_from_hours_to_a_week_and_ends_at_the_first_trace() -> None:
     held = []
     for hours in (6.0, 24.0, 72.0, 168.0):
-        answer = stay_off_trial(StayOffQuestion(carried_times_count=5, oxygen_enough=True, trials=held))
+        answer = standby_trial(StandbyTrialQuestion(carried_times_count=5, oxygen_enough=True, trials=held))
         assert answer.next_h == hours
         held.append(Trial(hours=hours))
-    proved = stay_off_trial(StayOffQuestion(carried_times_count=5, oxygen_enough=True, trials=held))
+    proved = standby_trial(StandbyTrialQuestion(carried_times_count=5, oxygen_enough=True, trials=held))
     assert proved.proved
     failed = [*held[:2], Trial(hours=72, trace=True)]
-    over = stay_off_trial(StayOffQuestion(carried_times_count=5, oxygen_enough=True, trials=failed))
+    over = standby_trial(StandbyTrialQuestion(carried_times_count=5, oxygen_enough=True, trials=failed))
     assert not over.may_try
     assert "Leave it running" in over.verdict
 
@@ -115,12 +115,12 @@ def test_a_trial_goes_from_hours_to_a_week_and_ends_at_the_first_trace() -> None
     "bar", [{"carried_times_count": 1.2}, {"oxygen_enough": False}, {"animals_settled": False}], ids=str
 )
 def test_no_trial_where_what_stays_on_would_not_do(bar: dict) -> None:
-    question = StayOffQuestion(**{"carried_times_count": 5, "oxygen_enough": True, **bar})
-    assert not stay_off_trial(question).may_try
+    question = StandbyTrialQuestion(**{"carried_times_count": 5, "oxygen_enough": True, **bar})
+    assert not standby_trial(question).may_try
 
 
 def test_an_untested_stop_proves_nothing() -> None:
     trials = [Trial(hours=200, tested=False)]
-    answer = stay_off_trial(StayOffQuestion(carried_times_count=5, oxygen_enough=True, trials=trials))
+    answer = standby_trial(StandbyTrialQuestion(carried_times_count=5, oxygen_enough=True, trials=trials))
     assert not answer.proved
     assert answer.next_h == 6

@@ -97,7 +97,7 @@ def test_threads_of_one_worker_answer_as_one_alone_would(running: Running) -> No
 
 
 def room(litres: int) -> dict:
-    return {"room": {"net_l": litres, "water_depth_cm": 35, "length_cm": 80, "width_cm": 35}}
+    return {"site": {"net_l": litres, "water_depth_cm": 35, "length_cm": 80, "width_cm": 35}}
 
 
 def test_bodies_too_large_are_refused_in_words_and_whole(running: Running) -> None:

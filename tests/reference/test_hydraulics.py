@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.filter.site.site import Plumbing, Room
+from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.filter.water_path import path_question
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.hydraulic_kernel import airlift, bubble_speed, friction_factor
@@ -123,9 +123,9 @@ def test_forty_loops_nobody_chose_are_epanets_within_half_a_percent(
 @pytest.mark.parametrize("filter_id", ["sweetflag-800", "alderfen-2200", "millpond-60", "millrace-60", "culvert-20"])
 def test_a_catalogue_filter_on_a_tank_is_epanets_through_its_exported_plumbing(filter_id: str) -> None:
     f = next(f for f in CATALOGUE if f.id == filter_id)
-    room = Room(net_l=131, water_depth_cm=41, length_cm=90, width_cm=40, beneath_cm=66, drilled=True)
+    room = Site(net_l=131, water_depth_cm=41, length_cm=90, width_cm=40, beneath_cm=66, drilled=True)
     question = path_question(f, room, Plumbing(), [], 2.0, 25).model_dump(mode="json")
-    ranked = compute("filter-flow", {"filter": f.model_dump(), "room": room.model_dump()}).pumped
+    ranked = compute("filter-flow", {"filter": f.model_dump(), "site": room.model_dump()}).pumped
     assert ranked.delivered_lph == pytest.approx(epanet_lph(question), rel=0.005)
 
 

@@ -5,7 +5,7 @@ import pytest
 import roadrunner
 from scipy.integrate import solve_ivp
 
-from reedmace.command.forecast_skill import forecast_skill, strangers_skill
+from reedmace.command.forecast_skill import forecast_skill, independent_skill
 from reedmace.core.cycle.model.inputs import (
     PRIOR_MEDIAN,
     PRIOR_SPREAD,
@@ -237,7 +237,7 @@ def test_the_forecast_holds_on_tanks_of_another_structure() -> None:
         one
         for structure in ("guilds", "biomass")
         for start in ("unseeded", "squeezed", "bottled", "moved")
-        for one in strangers_skill(structure, start, 24)
+        for one in independent_skill(structure, start, 24)
     ]
     tanks = [r.tanks for r in rows]
     assert sum(tanks) > 300

@@ -12,11 +12,11 @@ import { ask, client, compute, ProblemError, rememberSession } from "./client";
 import { hold, newKey, ownOutbox } from "./outbox";
 import { chooseUnits } from "../quantity/shown";
 import type {
-  BeginView,
+  CycleStartView,
   RoomPlan,
   RoomView,
   AnswerOf,
-  Blanks,
+  FormDefaults,
   Body,
   ComputeName,
   Draft,
@@ -89,8 +89,8 @@ export function useLoadedTables(): Tables {
 }
 
 /** What a form begins with. */
-export function useBlanks(): Blanks {
-  return useLoadedTables().blanks;
+export function useBlanks(): FormDefaults {
+  return useLoadedTables().form_defaults;
 }
 
 export function useTanks() {
@@ -190,7 +190,7 @@ export function useCompute<N extends ComputeName>(name: N, question: QuestionOf<
 }
 
 const VIEWS = {
-  begin: (tankId: number, draft: Draft, signal: AbortSignal): Promise<BeginView> =>
+  begin: (tankId: number, draft: Draft, signal: AbortSignal): Promise<CycleStartView> =>
     ask(
       client.POST("/api/tanks/{tank_id}/views/begin", {
         params: { path: { tank_id: tankId } },

@@ -525,7 +525,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["Brought"];
+                        "application/json": components["schemas"]["ImportedTank"];
                     };
                 };
                 /** @description Not signed in */
@@ -667,7 +667,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["AsideList"];
+                        "application/json": components["schemas"]["ArchivedTankList"];
                     };
                 };
                 /** @description Not signed in */
@@ -1009,7 +1009,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["RoomBrought"];
+                        "application/json": components["schemas"]["ImportedRoom"];
                     };
                 };
                 /** @description Not signed in */
@@ -1072,7 +1072,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LookView"];
+                        "application/json": components["schemas"]["SharedTankView"];
                     };
                 };
                 /** @description The link opens nothing */
@@ -2189,55 +2189,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/room-year": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A year of running a room: air for all, a box on each rim, or one shared sump. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["RoomYearQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["RoomYearAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/care-plan": {
         parameters: {
             query?: never;
@@ -2679,7 +2630,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/drain-down": {
+    "/api/compute/flood-risk": {
         parameters: {
             query?: never;
             header?: never;
@@ -2698,7 +2649,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["DrainDownQuestion"];
+                    "application/json": components["schemas"]["FloodRiskQuestion"];
                 };
             };
             responses: {
@@ -2708,7 +2659,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["DrainDownAnswer"];
+                        "application/json": components["schemas"]["FloodRiskAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -4562,6 +4513,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/standby-trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether this filter can stay off, by steps that tests guard. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["StandbyTrialQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StandbyTrialAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/cycle-history": {
         parameters: {
             query?: never;
@@ -5059,55 +5059,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/stay-off-trial": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Whether this filter can stay off, by steps that tests guard. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["StayOffQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["StayOffAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/cycle-forecast": {
         parameters: {
             query?: never;
@@ -5187,6 +5138,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ReadTestLineAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/fish-room-year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A year of running a room: air for all, a box on each rim, or one shared sump. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoomYearQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomYearAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -5751,7 +5751,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LookLinkOut"];
+                        "application/json": components["schemas"]["ViewLinkOut"];
                     };
                 };
                 /** @description Not signed in */
@@ -5802,7 +5802,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LookLinkMade"];
+                        "application/json": components["schemas"]["ViewLinkMade"];
                     };
                 };
                 /** @description Not signed in */
@@ -5861,7 +5861,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LookLinkOut"];
+                        "application/json": components["schemas"]["ViewLinkOut"];
                     };
                 };
                 /** @description Not signed in */
@@ -6471,7 +6471,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["AsideList"];
+                        "application/json": components["schemas"]["ArchivedTankList"];
                     };
                 };
                 /** @description Not signed in */
@@ -7205,7 +7205,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["BeginView"];
+                        "application/json": components["schemas"]["CycleStartView"];
                     };
                 };
                 /** @description Not signed in */
@@ -8233,7 +8233,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["Again"];
+                    "application/json": components["schemas"]["RestorePlan"];
                 };
             };
             responses: {
@@ -8381,24 +8381,16 @@ export interface components {
             caution: string | null;
         };
         /**
-         * Added
+         * AddedAnimals
          * @description A number of animals of one species.
          */
-        Added: {
+        AddedAnimals: {
             /** Species Id */
             species_id: string;
             /** Common Name */
             common_name: string;
             /** Count */
             count: number;
-        };
-        /**
-         * Again
-         * @description Key of the entry to be made.
-         */
-        Again: {
-            /** Key */
-            key: string;
         };
         /**
          * AheadList
@@ -9037,18 +9029,18 @@ export interface components {
             };
         };
         /**
-         * AsideList
+         * ArchivedTankList
          * @description Archived and removed tanks, newest first.
          */
-        AsideList: {
+        ArchivedTankList: {
             /** Tanks */
-            tanks: components["schemas"]["AsideOut"][];
+            tanks: components["schemas"]["ArchivedTankOut"][];
         };
         /**
-         * AsideOut
+         * ArchivedTankOut
          * @description An archived or removed tank; until when it can be restored, null for always.
          */
-        AsideOut: {
+        ArchivedTankOut: {
             /** Id */
             id: number;
             /** Name */
@@ -9153,60 +9145,6 @@ export interface components {
              * @default true
              */
             seated?: boolean;
-        };
-        /**
-         * BeginView
-         * @description Everything the plan's form shows. `dose` or why it cannot be computed; `methods` while they are compared.
-         */
-        BeginView: {
-            judged: components["schemas"]["CyclePlanAnswer"];
-            /** Dosed */
-            dosed: boolean;
-            dose: components["schemas"]["AmmoniaDoseAnswer"] | null;
-            /** Dose Refused */
-            dose_refused: string | null;
-            methods: components["schemas"]["CycleMethodsAnswer"] | null;
-        };
-        /**
-         * Blanks
-         * @description One blank record of each thing a keeper adds.
-         */
-        Blanks: {
-            tank: components["schemas"]["TankPlan"];
-            sump: components["schemas"]["Sump"];
-            /** @description On the floor under a rack */
-            room_sump: components["schemas"]["RoomSump"];
-            priorities: components["schemas"]["Priorities"];
-            /** Price Per Kwh */
-            price_per_kwh: number;
-            quarantine: components["schemas"]["Quarantine"];
-            drain: components["schemas"]["Drain"];
-            fitting: components["schemas"]["Fitting"];
-            /**
-             * Fittings
-             * @description Of a hosed filter until they are counted
-             */
-            fittings: components["schemas"]["Fitting"][];
-            layout: components["schemas"]["Layout"];
-            /**
-             * Baskets
-             * @description In flow order; the last is what a further one holds
-             */
-            baskets: components["schemas"]["Basket"][];
-            animals: components["schemas"]["Animals"];
-            /** @description An animal of one's own, to be typed over (memory: a middling community fish) */
-            species: components["schemas"]["Species"];
-            reading: components["schemas"]["Reading"];
-            /**
-             * Products
-             * @description One of each form
-             */
-            products: (components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"])[];
-            donor: components["schemas"]["SeedDonor"];
-            resources: components["schemas"]["Resources"];
-            move: components["schemas"]["FilterMoveQuestion"];
-            hospital: components["schemas"]["HospitalQuestion"];
-            cloudy: components["schemas"]["CloudyWaterQuestion"];
         };
         /**
          * BoardRow
@@ -9339,7 +9277,7 @@ export interface components {
          */
         Bought: {
             filter: components["schemas"]["FilterIn"];
-            room: components["schemas"]["RoomIn"];
+            site: components["schemas"]["SiteIn"];
             plumbing?: components["schemas"]["PlumbingIn"];
             /**
              * Stand Height Cm
@@ -9391,31 +9329,6 @@ export interface components {
              * @default false
              */
             owned?: boolean;
-        };
-        /**
-         * Breather
-         * @description A number of animals of one mass.
-         */
-        Breather: {
-            /** Name */
-            name: string;
-            /** Count */
-            count: number;
-            /**
-             * Mass G
-             * @description Of one
-             */
-            mass_g: number;
-        };
-        /**
-         * Brought
-         * @description The tank made from a bundle.
-         */
-        Brought: {
-            /** Tank Id */
-            tank_id: number;
-            /** Entries */
-            entries: number;
         };
         /**
          * BucketTestAnswer
@@ -10037,14 +9950,6 @@ export interface components {
             said: components["schemas"]["Review"] | null;
         };
         /**
-         * Clash
-         * @description Two incompatible needs, in a sentence.
-         */
-        Clash: {
-            /** Text */
-            text: string;
-        };
-        /**
          * Closing
          * @description The password, to close the account.
          */
@@ -10294,6 +10199,26 @@ export interface components {
             kind: "conditioner";
         };
         /**
+         * Conflict
+         * @description Two incompatible needs, in a sentence.
+         */
+        Conflict: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * Consumable
+         * @description One consumable.
+         */
+        Consumable: {
+            /** Name */
+            name: string;
+            /** Every Days */
+            every_days: number;
+            /** Price */
+            price: number;
+        };
+        /**
          * Contribution
          * @description Contribution of one priority: weight (share of all weights) times score.
          */
@@ -10378,6 +10303,21 @@ export interface components {
             faults: components["schemas"]["Issue"][];
         };
         /**
+         * CurrentPreference
+         * @description An animal, its length and the current it prefers.
+         */
+        CurrentPreference: {
+            /** Name */
+            name: string;
+            /** Length Cm */
+            length_cm: number;
+            /**
+             * Current
+             * @enum {string}
+             */
+            current: "gentle" | "moderate" | "strong";
+        };
+        /**
          * CurrentsAnswer
          * @description Circulation, calm water by species, and the largest flow that leaves half of it calm for all.
          */
@@ -10436,7 +10376,7 @@ export interface components {
             /** Outlets */
             outlets: components["schemas"]["Outlet"][];
             /** Animals */
-            animals?: components["schemas"]["Liking"][];
+            animals?: components["schemas"]["CurrentPreference"][];
             /**
              * Asked Lph
              * @description By the sizing rule that is followed
@@ -11341,6 +11281,19 @@ export interface components {
             standard?: ("load-matched" | "two-ppm" | "one-ppm" | "planted" | "seeded") | null;
         };
         /**
+         * CycleStartView
+         * @description Everything the plan's form shows. `dose` or why it cannot be computed; `methods` while they are compared.
+         */
+        CycleStartView: {
+            judged: components["schemas"]["CyclePlanAnswer"];
+            /** Dosed */
+            dosed: boolean;
+            dose: components["schemas"]["AmmoniaDoseAnswer"] | null;
+            /** Dose Refused */
+            dose_refused: string | null;
+            methods: components["schemas"]["CycleMethodsAnswer"] | null;
+        };
+        /**
          * CycleState
          * @description Everything the Cycle stage shows. `log` is the input of the computations, so they can be repeated.
          */
@@ -11678,75 +11631,6 @@ export interface components {
             emergency: boolean;
         };
         /**
-         * DrainDownAnswer
-         * @description Every mishap of this kind, worst first, and the power cut.
-         */
-        DrainDownAnswer: {
-            /** Verdict */
-            verdict: string;
-            /** Working */
-            working: components["schemas"]["WorkingLine"][];
-            /** Mishaps */
-            mishaps: components["schemas"]["Mishap"][];
-            /** Worst L */
-            worst_l: number;
-            power_cut: components["schemas"]["PowerCut"];
-        };
-        /**
-         * DrainDownQuestion
-         * @description A filter as laid out on its tank, and the heater it may leave dry.
-         */
-        DrainDownQuestion: {
-            filter: components["schemas"]["FilterIn"];
-            room: components["schemas"]["RoomIn"];
-            plumbing?: components["schemas"]["PlumbingIn"];
-            /**
-             * Stand Height Cm
-             * @default 70
-             */
-            stand_height_cm?: number;
-            /**
-             * Tank Height Cm
-             * @default 45
-             */
-            tank_height_cm?: number;
-            /**
-             * Canister At Cm
-             * @default 0
-             */
-            canister_at_cm?: number;
-            /**
-             * Substrate Depth Cm
-             * @default 0
-             */
-            substrate_depth_cm?: number;
-            /**
-             * Surface Cm2
-             * @default null
-             */
-            surface_cm2?: number | null;
-            /**
-             * Return Lph
-             * @description Flow, for how high a sump's edge stands
-             * @default 0
-             */
-            return_lph?: number;
-            /**
-             * @description As measured; left out, the filter's own body
-             * @default null
-             */
-            sump?: components["schemas"]["SumpIn"] | null;
-            /**
-             * Beside Cm
-             * @description Taken by others of its kind, whose usual place it cannot have as well
-             * @default 0
-             */
-            beside_cm?: number;
-            layout?: components["schemas"]["LayoutIn"];
-            /** @default null */
-            heater?: components["schemas"]["HeaterHere"] | null;
-        };
-        /**
          * Drain
          * @description One pipe down to the sump. An emergency drain is dry until the others fail.
          */
@@ -12017,6 +11901,33 @@ export interface components {
             replacing: components["schemas"]["Entry"][];
             /** Next Before */
             next_before: number | null;
+        };
+        /**
+         * EquippedFilter
+         * @description One filter on this tank. `plumbing` is as laid out: hoses by their drawn runs.
+         */
+        EquippedFilter: {
+            /** Key */
+            key: string;
+            filter: components["schemas"]["Filter"];
+            /** Media */
+            media: components["schemas"]["Basket"][];
+            plumbing: components["schemas"]["Plumbing"];
+            layout: components["schemas"]["Layout"];
+            /** Owned */
+            owned: boolean;
+            /** Runs */
+            runs: boolean;
+            /** Food Share */
+            food_share: number;
+            plan_question: components["schemas"]["FittingPlanQuestion"];
+            plan: components["schemas"]["FittingPlanAnswer"];
+            flow: components["schemas"]["FilterFlowAnswer"];
+            /**
+             * Watts
+             * @description Its part, where a pump is shared
+             */
+            watts: number;
         };
         /**
          * EvaporationAnswer
@@ -12409,7 +12320,7 @@ export interface components {
          */
         FilterFlowQuestion: {
             filter: components["schemas"]["FilterIn"];
-            room: components["schemas"]["RoomIn"];
+            site: components["schemas"]["SiteIn"];
             plumbing?: components["schemas"]["PlumbingIn"];
             /**
              * Media
@@ -13011,8 +12922,8 @@ export interface components {
          * @description One filter on the Fit stage.
          */
         FittedView: {
-            hung: components["schemas"]["Hung"];
-            danger: components["schemas"]["DrainDownAnswer"];
+            installed: components["schemas"]["EquippedFilter"];
+            danger: components["schemas"]["FloodRiskAnswer"];
             overflow: components["schemas"]["OverflowCheckAnswer"] | null;
             /** Steps */
             steps: components["schemas"]["Step"][];
@@ -13160,7 +13071,7 @@ export interface components {
          */
         FittingPlanQuestion: {
             filter: components["schemas"]["Filter"];
-            room: components["schemas"]["Room"];
+            site: components["schemas"]["Site"];
             plumbing: components["schemas"]["Plumbing"];
             /**
              * Stand Height Cm
@@ -13212,7 +13123,7 @@ export interface components {
          */
         FittingPlanQuestionIn: {
             filter: components["schemas"]["FilterIn"];
-            room: components["schemas"]["RoomIn"];
+            site: components["schemas"]["SiteIn"];
             plumbing?: components["schemas"]["PlumbingIn"];
             /**
              * Stand Height Cm
@@ -13378,6 +13289,75 @@ export interface components {
              * @enum {string}
              */
             kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
+        };
+        /**
+         * FloodRiskAnswer
+         * @description Every mishap of this kind, worst first, and the power cut.
+         */
+        FloodRiskAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Mishaps */
+            mishaps: components["schemas"]["Mishap"][];
+            /** Worst L */
+            worst_l: number;
+            power_cut: components["schemas"]["PowerCut"];
+        };
+        /**
+         * FloodRiskQuestion
+         * @description A filter as laid out on its tank, and the heater it may leave dry.
+         */
+        FloodRiskQuestion: {
+            filter: components["schemas"]["FilterIn"];
+            site: components["schemas"]["SiteIn"];
+            plumbing?: components["schemas"]["PlumbingIn"];
+            /**
+             * Stand Height Cm
+             * @default 70
+             */
+            stand_height_cm?: number;
+            /**
+             * Tank Height Cm
+             * @default 45
+             */
+            tank_height_cm?: number;
+            /**
+             * Canister At Cm
+             * @default 0
+             */
+            canister_at_cm?: number;
+            /**
+             * Substrate Depth Cm
+             * @default 0
+             */
+            substrate_depth_cm?: number;
+            /**
+             * Surface Cm2
+             * @default null
+             */
+            surface_cm2?: number | null;
+            /**
+             * Return Lph
+             * @description Flow, for how high a sump's edge stands
+             * @default 0
+             */
+            return_lph?: number;
+            /**
+             * @description As measured; left out, the filter's own body
+             * @default null
+             */
+            sump?: components["schemas"]["SumpIn"] | null;
+            /**
+             * Beside Cm
+             * @description Taken by others of its kind, whose usual place it cannot have as well
+             * @default 0
+             */
+            beside_cm?: number;
+            layout?: components["schemas"]["LayoutIn"];
+            /** @default null */
+            heater?: components["schemas"]["TankHeater"] | null;
         };
         /**
          * FlowFadeAnswer
@@ -13586,6 +13566,47 @@ export interface components {
             pass_day_p90: number | null;
         };
         /**
+         * FormDefaults
+         * @description One blank record of each thing a keeper adds.
+         */
+        FormDefaults: {
+            tank: components["schemas"]["TankPlan"];
+            sump: components["schemas"]["Sump"];
+            /** @description On the floor under a rack */
+            room_sump: components["schemas"]["RoomSump"];
+            priorities: components["schemas"]["Priorities"];
+            /** Price Per Kwh */
+            price_per_kwh: number;
+            quarantine: components["schemas"]["Quarantine"];
+            drain: components["schemas"]["Drain"];
+            fitting: components["schemas"]["Fitting"];
+            /**
+             * Fittings
+             * @description Of a hosed filter until they are counted
+             */
+            fittings: components["schemas"]["Fitting"][];
+            layout: components["schemas"]["Layout"];
+            /**
+             * Baskets
+             * @description In flow order; the last is what a further one holds
+             */
+            baskets: components["schemas"]["Basket"][];
+            animals: components["schemas"]["Animals"];
+            /** @description An animal of one's own, to be typed over (memory: a middling community fish) */
+            species: components["schemas"]["Species"];
+            reading: components["schemas"]["Reading"];
+            /**
+             * Products
+             * @description One of each form
+             */
+            products: (components["schemas"]["PowderProduct"] | components["schemas"]["SolutionProduct"] | components["schemas"]["LabelProduct"])[];
+            donor: components["schemas"]["SeedDonor"];
+            resources: components["schemas"]["Resources"];
+            move: components["schemas"]["FilterMoveQuestion"];
+            hospital: components["schemas"]["HospitalQuestion"];
+            cloudy: components["schemas"]["CloudyWaterQuestion"];
+        };
+        /**
          * FoundColumn
          * @description One column, its guessed meaning, and its first figures.
          */
@@ -13633,21 +13654,6 @@ export interface components {
             day: number;
             /** Load Mg N Day */
             load_mg_n_day: number;
-        };
-        /**
-         * HandOut
-         * @description A member of a household.
-         */
-        HandOut: {
-            /** Id */
-            id: number;
-            /** Email */
-            email: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "keeper" | "helper" | "reader";
         };
         /**
          * HeadPart
@@ -13717,23 +13723,6 @@ export interface components {
             kwh_year: number;
             /** Caution */
             caution: string | null;
-        };
-        /**
-         * HeaterHere
-         * @description The tank's heater, and where it is.
-         */
-        HeaterHere: {
-            /**
-             * Watts
-             * @description Of one heater
-             */
-            watts: number;
-            /**
-             * Stands In
-             * @default tank
-             * @enum {string}
-             */
-            stands_in?: "tank" | "sump" | "filter";
         };
         /**
          * Heater
@@ -13964,61 +13953,9 @@ export interface components {
          */
         Household: {
             /** Members */
-            members: components["schemas"]["HandOut"][];
+            members: components["schemas"]["MemberOut"][];
             /** Helps */
-            helps: components["schemas"]["HandOut"][];
-        };
-        /**
-         * Hung
-         * @description One filter on this tank. `plumbing` is as laid out: hoses by their drawn runs.
-         */
-        Hung: {
-            /** Key */
-            key: string;
-            filter: components["schemas"]["Filter"];
-            /** Media */
-            media: components["schemas"]["Basket"][];
-            plumbing: components["schemas"]["Plumbing"];
-            layout: components["schemas"]["Layout"];
-            /** Owned */
-            owned: boolean;
-            /** Runs */
-            runs: boolean;
-            /** Food Share */
-            food_share: number;
-            plan_question: components["schemas"]["FittingPlanQuestion"];
-            plan: components["schemas"]["FittingPlanAnswer"];
-            flow: components["schemas"]["FilterFlowAnswer"];
-            /**
-             * Watts
-             * @description Its part, where a pump is shared
-             */
-            watts: number;
-        };
-        /**
-         * HungHere
-         * @description A filter installed on this tank: its hoses and its media.
-         */
-        HungHere: {
-            /** Filter Id */
-            filter_id: string;
-            plumbing: components["schemas"]["PlumbingIn"];
-            /** Media */
-            media?: components["schemas"]["BasketIn"][];
-        };
-        /**
-         * HungView
-         * @description One filter as installed or considered: its flow beside the others, its media, a sump's overflow.
-         */
-        HungView: {
-            hung: components["schemas"]["Hung"];
-            media: components["schemas"]["MediaStackAnswer"] | null;
-            overflow: components["schemas"]["OverflowCheckAnswer"] | null;
-            socks: components["schemas"]["SockDaysAnswer"] | null;
-            /** @description Of a tank over a sump */
-            evaporation: components["schemas"]["EvaporationAnswer"] | null;
-            /** Expect Lph */
-            expect_lph: number | null;
+            helps: components["schemas"]["MemberOut"][];
         };
         /**
          * IllnessAnswer
@@ -14182,6 +14119,26 @@ export interface components {
             washes_hands?: boolean;
         };
         /**
+         * ImportedRoom
+         * @description The room made from a bundle, and its tanks.
+         */
+        ImportedRoom: {
+            /** Room Id */
+            room_id: number;
+            /** Tank Ids */
+            tank_ids: number[];
+        };
+        /**
+         * ImportedTank
+         * @description The tank made from a bundle.
+         */
+        ImportedTank: {
+            /** Tank Id */
+            tank_id: number;
+            /** Entries */
+            entries: number;
+        };
+        /**
          * InQuarantine
          * @description Start, end and description of a quarantine.
          */
@@ -14202,6 +14159,31 @@ export interface components {
              */
             words: string;
             answer: components["schemas"]["QuarantineAnswer"];
+        };
+        /**
+         * InstalledFilter
+         * @description A filter installed on this tank: its hoses and its media.
+         */
+        InstalledFilter: {
+            /** Filter Id */
+            filter_id: string;
+            plumbing: components["schemas"]["PlumbingIn"];
+            /** Media */
+            media?: components["schemas"]["BasketIn"][];
+        };
+        /**
+         * InstalledView
+         * @description One filter as installed or considered: its flow beside the others, its media, a sump's overflow.
+         */
+        InstalledView: {
+            installed: components["schemas"]["EquippedFilter"];
+            media: components["schemas"]["MediaStackAnswer"] | null;
+            overflow: components["schemas"]["OverflowCheckAnswer"] | null;
+            socks: components["schemas"]["SockDaysAnswer"] | null;
+            /** @description Of a tank over a sump */
+            evaporation: components["schemas"]["EvaporationAnswer"] | null;
+            /** Expect Lph */
+            expect_lph: number | null;
         };
         /**
          * IntervalPoint
@@ -14298,7 +14280,7 @@ export interface components {
             /** @description What is to be done, soonest first; none while nothing lives in it */
             care: components["schemas"]["CarePlanAnswer"] | null;
             holiday: components["schemas"]["HolidayAnswer"] | null;
-            years: components["schemas"]["Years"] | null;
+            years: components["schemas"]["YearsAhead"] | null;
             /**
              * Rows
              * @description The care plan's tasks, each with its day
@@ -14311,7 +14293,7 @@ export interface components {
             illness: components["schemas"]["IllnessAnswer"] | null;
             quarantine: components["schemas"]["InQuarantine"] | null;
             /** @description Work after which nobody has yet seen the filters run */
-            plugs: components["schemas"]["PlugsAsked"] | null;
+            plugs: components["schemas"]["PlugCheck"] | null;
             /**
              * Salinity
              * @description Where salinity has drifted, and what brings it back
@@ -14866,21 +14848,6 @@ export interface components {
             certain: boolean;
         };
         /**
-         * Liking
-         * @description An animal, its length and the current it prefers.
-         */
-        Liking: {
-            /** Name */
-            name: string;
-            /** Length Cm */
-            length_cm: number;
-            /**
-             * Current
-             * @enum {string}
-             */
-            current: "gentle" | "moderate" | "strong";
-        };
-        /**
          * Limit
          * @description One poison: its concentration, its limit, and the rule behind the limit.
          */
@@ -15176,52 +15143,6 @@ export interface components {
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
         };
         /**
-         * LookLinkMade
-         * @description The link itself, shown only here.
-         */
-        LookLinkMade: {
-            /** Made At */
-            made_at: string | null;
-            /** Url */
-            url: string;
-        };
-        /**
-         * LookLinkOut
-         * @description Creation time of the link; null without one.
-         */
-        LookLinkOut: {
-            /** Made At */
-            made_at: string | null;
-        };
-        /**
-         * LookView
-         * @description What anyone with the link sees of a tank: its state, animals, newest tests. Nothing of its keeper.
-         */
-        LookView: {
-            /** Name */
-            name: string;
-            /** Verdict */
-            verdict: string;
-            /** Urgent */
-            urgent: boolean;
-            /** Who */
-            who: string;
-            /** Stages */
-            stages: components["schemas"]["Stage"][];
-            /** Tests */
-            tests: components["schemas"]["TestSeen"][];
-            /** Due */
-            due: components["schemas"]["Due"][];
-            tank: components["schemas"]["TankPlan"];
-            /**
-             * Animals
-             * @description In it, or planned where none are
-             */
-            animals: components["schemas"]["Animals"][];
-            /** Filters */
-            filters: components["schemas"]["FittedFilter"][];
-        };
-        /**
          * MainPiece
          * @description A section of the main between two named nodes.
          */
@@ -15371,7 +15292,7 @@ export interface components {
          */
         MediaStackQuestion: {
             filter: components["schemas"]["FilterIn"];
-            room: components["schemas"]["RoomIn"];
+            site: components["schemas"]["SiteIn"];
             plumbing?: components["schemas"]["PlumbingIn"];
             /** Baskets */
             baskets: components["schemas"]["BasketIn"][];
@@ -15459,6 +15380,21 @@ export interface components {
              * @default
              */
             text?: string;
+        };
+        /**
+         * MemberOut
+         * @description A member of a household.
+         */
+        MemberOut: {
+            /** Id */
+            id: number;
+            /** Email */
+            email: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "keeper" | "helper" | "reader";
         };
         /**
          * MethodChoice
@@ -15773,8 +15709,8 @@ export interface components {
             verdict: string;
             /** Working */
             working: components["schemas"]["WorkingLine"][];
-            /** Put In Mg N L */
-            put_in_mg_n_l: number;
+            /** Added Mg N L */
+            added_mg_n_l: number;
             /** Expected Mg N L */
             expected_mg_n_l: number;
             /** Found Mg N L */
@@ -16296,7 +16232,7 @@ export interface components {
              */
             salinity_g_kg?: number;
             /** Animals */
-            animals?: components["schemas"]["Breather"][];
+            animals?: components["schemas"]["OxygenConsumer"][];
             /**
              * Film Mg N Day
              * @description Ammonia the film turns to nitrate
@@ -16326,6 +16262,21 @@ export interface components {
              * @default 0
              */
             fall_lph?: number;
+        };
+        /**
+         * OxygenConsumer
+         * @description A number of animals of one mass.
+         */
+        OxygenConsumer: {
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /**
+             * Mass G
+             * @description Of one
+             */
+            mass_g: number;
         };
         /**
          * OxygenSaturationAnswer
@@ -16571,10 +16522,10 @@ export interface components {
             kind: "plant-growth";
         };
         /**
-         * PlugsAsked
+         * PlugCheck
          * @description The work, its time, and the filters that were stopped for it.
          */
-        PlugsAsked: {
+        PlugCheck: {
             /** After */
             after: string;
             /**
@@ -17070,7 +17021,7 @@ export interface components {
              */
             day: number;
             /** Add */
-            add: components["schemas"]["Added"][];
+            add: components["schemas"]["AddedAnimals"][];
             /**
              * Load Mg N L Day
              * @description All animals in, grown
@@ -17131,7 +17082,7 @@ export interface components {
          * @description Site, animals, plumbing, priorities, and the keeper's own filters besides the catalogue.
          */
         RankFiltersQuestion: {
-            room: components["schemas"]["RoomIn"];
+            site: components["schemas"]["SiteIn"];
             /** Animals */
             animals?: components["schemas"]["AnimalsIn"][];
             /** Own Species */
@@ -17160,10 +17111,10 @@ export interface components {
              */
             days_since_cleaning?: number | null;
             /**
-             * Hung
+             * Installed
              * @description Filters whose own hoses and media are known; the rest take the plumbing
              */
-            hung?: components["schemas"]["HungHere"][];
+            installed?: components["schemas"]["InstalledFilter"][];
             /**
              * Hose M
              * @description Both hoses as they would be laid out, by filter id; as planned where none
@@ -17547,6 +17498,14 @@ export interface components {
             days_to_spare?: number;
         };
         /**
+         * RestorePlan
+         * @description Key of the entry to be made.
+         */
+        RestorePlan: {
+            /** Key */
+            key: string;
+        };
+        /**
          * Review
          * @description Verdict on a change, a month later.
          */
@@ -17623,114 +17582,6 @@ export interface components {
             text?: string;
         };
         /**
-         * Room
-         * @description The tank and its surroundings.
-         */
-        Room: {
-            /**
-             * Net L
-             * @description Net water volume, what is dosed
-             */
-            net_l: number;
-            /** Water Depth Cm */
-            water_depth_cm: number;
-            /** Length Cm */
-            length_cm: number;
-            /** Width Cm */
-            width_cm: number;
-            /**
-             * Rim To Water Cm
-             * @default 3
-             */
-            rim_to_water_cm: number;
-            /**
-             * Behind Cm
-             * @description From the back glass to the wall
-             * @default 10
-             */
-            behind_cm: number;
-            /**
-             * Beneath Cm
-             * @description Free height under the tank
-             * @default 60
-             */
-            beneath_cm: number;
-            /**
-             * Sockets
-             * @default 2
-             */
-            sockets: number;
-            /**
-             * Water
-             * @default fresh
-             * @enum {string}
-             */
-            water: "fresh" | "brackish" | "salt";
-            /**
-             * Kind
-             * @default living
-             * @enum {string}
-             */
-            kind: "bedroom" | "living" | "workshop" | "shop" | "fish-room";
-            /**
-             * Drilled
-             * @default false
-             */
-            drilled: boolean;
-            /**
-             * Overflow Box
-             * @description A box that siphons over the rim, for a tank that is not drilled
-             * @default false
-             */
-            overflow_box: boolean;
-            /**
-             * Lid
-             * @description Closed to the edges
-             * @default false
-             */
-            lid: boolean;
-            /**
-             * Planted
-             * @default false
-             */
-            planted: boolean;
-            /**
-             * Often Away
-             * @description Owner away or frequent power cuts: it must restart by itself
-             * @default false
-             */
-            often_away: boolean;
-            /**
-             * Tanks Here Count
-             * @description Tanks in this place that one air pump could feed
-             * @default 1
-             */
-            tanks_here_count: number;
-            /**
-             * Air Own
-             * @description This tank's air comes from a pump of its own whatever the room has
-             * @default false
-             */
-            air_own: boolean;
-            /**
-             * Air Stones
-             * @description Air stones in the lift tubes: finer, quieter bubbles
-             * @default false
-             */
-            air_stones: boolean;
-            /**
-             * Sump Level Cm
-             * @default null
-             */
-            sump_level_cm: number | null;
-            /**
-             * Film Here M2
-             * @description Glass, gravel and decor that carry film already
-             * @default 0
-             */
-            film_here_m2: number;
-        };
-        /**
          * RoomAirAnswer
          * @description Air of every outlet, working points of the pumps, and the margin for one more outlet.
          */
@@ -17797,16 +17648,6 @@ export interface components {
             temperature_c?: number;
         };
         /**
-         * RoomBrought
-         * @description The room made from a bundle, and its tanks.
-         */
-        RoomBrought: {
-            /** Room Id */
-            room_id: number;
-            /** Tank Ids */
-            tank_ids: number[];
-        };
-        /**
          * RoomBundle
          * @description A room: its plan as drawn, and its tanks in the order of `tank_ids`, by which the plan names them.
          */
@@ -17843,114 +17684,6 @@ export interface components {
         RoomDeviceIn: {
             /** Name */
             name: string;
-        };
-        /**
-         * Room
-         * @description The tank and its surroundings.
-         */
-        RoomIn: {
-            /**
-             * Net L
-             * @description Net water volume, what is dosed
-             */
-            net_l: number;
-            /** Water Depth Cm */
-            water_depth_cm: number;
-            /** Length Cm */
-            length_cm: number;
-            /** Width Cm */
-            width_cm: number;
-            /**
-             * Rim To Water Cm
-             * @default 3
-             */
-            rim_to_water_cm?: number;
-            /**
-             * Behind Cm
-             * @description From the back glass to the wall
-             * @default 10
-             */
-            behind_cm?: number;
-            /**
-             * Beneath Cm
-             * @description Free height under the tank
-             * @default 60
-             */
-            beneath_cm?: number;
-            /**
-             * Sockets
-             * @default 2
-             */
-            sockets?: number;
-            /**
-             * Water
-             * @default fresh
-             * @enum {string}
-             */
-            water?: "fresh" | "brackish" | "salt";
-            /**
-             * Kind
-             * @default living
-             * @enum {string}
-             */
-            kind?: "bedroom" | "living" | "workshop" | "shop" | "fish-room";
-            /**
-             * Drilled
-             * @default false
-             */
-            drilled?: boolean;
-            /**
-             * Overflow Box
-             * @description A box that siphons over the rim, for a tank that is not drilled
-             * @default false
-             */
-            overflow_box?: boolean;
-            /**
-             * Lid
-             * @description Closed to the edges
-             * @default false
-             */
-            lid?: boolean;
-            /**
-             * Planted
-             * @default false
-             */
-            planted?: boolean;
-            /**
-             * Often Away
-             * @description Owner away or frequent power cuts: it must restart by itself
-             * @default false
-             */
-            often_away?: boolean;
-            /**
-             * Tanks Here Count
-             * @description Tanks in this place that one air pump could feed
-             * @default 1
-             */
-            tanks_here_count?: number;
-            /**
-             * Air Own
-             * @description This tank's air comes from a pump of its own whatever the room has
-             * @default false
-             */
-            air_own?: boolean;
-            /**
-             * Air Stones
-             * @description Air stones in the lift tubes: finer, quieter bubbles
-             * @default false
-             */
-            air_stones?: boolean;
-            /**
-             * Sump Level Cm
-             * @default null
-             */
-            sump_level_cm?: number | null;
-            /**
-             * Film Here M2
-             * @description Glass, gravel and decor that carry film already
-             * @default 0
-             */
-            film_here_m2?: number;
         };
         /**
          * RoomList
@@ -18868,6 +18601,34 @@ export interface components {
             quarantined?: boolean;
         };
         /**
+         * SharedTankView
+         * @description What anyone with the link sees of a tank: its state, animals, newest tests. Nothing of its keeper.
+         */
+        SharedTankView: {
+            /** Name */
+            name: string;
+            /** Verdict */
+            verdict: string;
+            /** Urgent */
+            urgent: boolean;
+            /** Who */
+            who: string;
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            /** Tests */
+            tests: components["schemas"]["TestSeen"][];
+            /** Due */
+            due: components["schemas"]["Due"][];
+            tank: components["schemas"]["TankPlan"];
+            /**
+             * Animals
+             * @description In it, or planned where none are
+             */
+            animals: components["schemas"]["Animals"][];
+            /** Filters */
+            filters: components["schemas"]["FittedFilter"][];
+        };
+        /**
          * Shelf
          * @description A shelf on the wall, by its upper edge.
          */
@@ -19002,6 +18763,222 @@ export interface components {
              * @default
              */
             locale?: string;
+        };
+        /**
+         * Site
+         * @description The tank and its surroundings.
+         */
+        Site: {
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /** Water Depth Cm */
+            water_depth_cm: number;
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /**
+             * Rim To Water Cm
+             * @default 3
+             */
+            rim_to_water_cm: number;
+            /**
+             * Behind Cm
+             * @description From the back glass to the wall
+             * @default 10
+             */
+            behind_cm: number;
+            /**
+             * Beneath Cm
+             * @description Free height under the tank
+             * @default 60
+             */
+            beneath_cm: number;
+            /**
+             * Sockets
+             * @default 2
+             */
+            sockets: number;
+            /**
+             * Water
+             * @default fresh
+             * @enum {string}
+             */
+            water: "fresh" | "brackish" | "salt";
+            /**
+             * Kind
+             * @default living
+             * @enum {string}
+             */
+            kind: "bedroom" | "living" | "workshop" | "shop" | "fish-room";
+            /**
+             * Drilled
+             * @default false
+             */
+            drilled: boolean;
+            /**
+             * Overflow Box
+             * @description A box that siphons over the rim, for a tank that is not drilled
+             * @default false
+             */
+            overflow_box: boolean;
+            /**
+             * Lid
+             * @description Closed to the edges
+             * @default false
+             */
+            lid: boolean;
+            /**
+             * Planted
+             * @default false
+             */
+            planted: boolean;
+            /**
+             * Often Away
+             * @description Owner away or frequent power cuts: it must restart by itself
+             * @default false
+             */
+            often_away: boolean;
+            /**
+             * Tanks Here Count
+             * @description Tanks in this place that one air pump could feed
+             * @default 1
+             */
+            tanks_here_count: number;
+            /**
+             * Air Own
+             * @description This tank's air comes from a pump of its own whatever the room has
+             * @default false
+             */
+            air_own: boolean;
+            /**
+             * Air Stones
+             * @description Air stones in the lift tubes: finer, quieter bubbles
+             * @default false
+             */
+            air_stones: boolean;
+            /**
+             * Sump Level Cm
+             * @default null
+             */
+            sump_level_cm: number | null;
+            /**
+             * Film Here M2
+             * @description Glass, gravel and decor that carry film already
+             * @default 0
+             */
+            film_here_m2: number;
+        };
+        /**
+         * Site
+         * @description The tank and its surroundings.
+         */
+        SiteIn: {
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /** Water Depth Cm */
+            water_depth_cm: number;
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /**
+             * Rim To Water Cm
+             * @default 3
+             */
+            rim_to_water_cm?: number;
+            /**
+             * Behind Cm
+             * @description From the back glass to the wall
+             * @default 10
+             */
+            behind_cm?: number;
+            /**
+             * Beneath Cm
+             * @description Free height under the tank
+             * @default 60
+             */
+            beneath_cm?: number;
+            /**
+             * Sockets
+             * @default 2
+             */
+            sockets?: number;
+            /**
+             * Water
+             * @default fresh
+             * @enum {string}
+             */
+            water?: "fresh" | "brackish" | "salt";
+            /**
+             * Kind
+             * @default living
+             * @enum {string}
+             */
+            kind?: "bedroom" | "living" | "workshop" | "shop" | "fish-room";
+            /**
+             * Drilled
+             * @default false
+             */
+            drilled?: boolean;
+            /**
+             * Overflow Box
+             * @description A box that siphons over the rim, for a tank that is not drilled
+             * @default false
+             */
+            overflow_box?: boolean;
+            /**
+             * Lid
+             * @description Closed to the edges
+             * @default false
+             */
+            lid?: boolean;
+            /**
+             * Planted
+             * @default false
+             */
+            planted?: boolean;
+            /**
+             * Often Away
+             * @description Owner away or frequent power cuts: it must restart by itself
+             * @default false
+             */
+            often_away?: boolean;
+            /**
+             * Tanks Here Count
+             * @description Tanks in this place that one air pump could feed
+             * @default 1
+             */
+            tanks_here_count?: number;
+            /**
+             * Air Own
+             * @description This tank's air comes from a pump of its own whatever the room has
+             * @default false
+             */
+            air_own?: boolean;
+            /**
+             * Air Stones
+             * @description Air stones in the lift tubes: finer, quieter bubbles
+             * @default false
+             */
+            air_stones?: boolean;
+            /**
+             * Sump Level Cm
+             * @default null
+             */
+            sump_level_cm?: number | null;
+            /**
+             * Film Here M2
+             * @description Glass, gravel and decor that carry film already
+             * @default 0
+             */
+            film_here_m2?: number;
         };
         /**
          * Situation
@@ -19651,6 +19628,47 @@ export interface components {
             followed: boolean;
         };
         /**
+         * StandbyTrialAnswer
+         * @description The next step, or why there is none.
+         */
+        StandbyTrialAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** May Try */
+            may_try: boolean;
+            /** Next H */
+            next_h: number | null;
+            /** Proved */
+            proved: boolean;
+            /** Steps */
+            steps: string[];
+        };
+        /**
+         * StandbyTrialQuestion
+         * @description The filters that stay on, and the trials so far, oldest first.
+         */
+        StandbyTrialQuestion: {
+            /**
+             * Carried Times Count
+             * @description Film that stays over the film the animals need
+             */
+            carried_times_count: number;
+            /**
+             * Oxygen Enough
+             * @description Whether what stays on keeps the surface moving
+             */
+            oxygen_enough: boolean;
+            /**
+             * Animals Settled
+             * @default true
+             */
+            animals_settled?: boolean;
+            /** Trials */
+            trials?: components["schemas"]["Trial"][];
+        };
+        /**
          * StateOut
          * @description State of a tank, with every plan complete.
          */
@@ -19722,47 +19740,6 @@ export interface components {
              * @description Whether any filter runs, as far as recorded.
              */
             readonly filter_running: boolean;
-        };
-        /**
-         * StayOffAnswer
-         * @description The next step, or why there is none.
-         */
-        StayOffAnswer: {
-            /** Verdict */
-            verdict: string;
-            /** Working */
-            working: components["schemas"]["WorkingLine"][];
-            /** May Try */
-            may_try: boolean;
-            /** Next H */
-            next_h: number | null;
-            /** Proved */
-            proved: boolean;
-            /** Steps */
-            steps: string[];
-        };
-        /**
-         * StayOffQuestion
-         * @description The filters that stay on, and the trials so far, oldest first.
-         */
-        StayOffQuestion: {
-            /**
-             * Carried Times Count
-             * @description Film that stays over the film the animals need
-             */
-            carried_times_count: number;
-            /**
-             * Oxygen Enough
-             * @description Whether what stays on keeps the surface moving
-             */
-            oxygen_enough: boolean;
-            /**
-             * Animals Settled
-             * @default true
-             */
-            animals_settled?: boolean;
-            /** Trials */
-            trials?: components["schemas"]["Trial"][];
         };
         /**
          * Step
@@ -20382,7 +20359,7 @@ export interface components {
             /** Computations */
             computations: components["schemas"]["Named"][];
             nitrogen_share: components["schemas"]["NitrogenShares"];
-            blanks: components["schemas"]["Blanks"];
+            form_defaults: components["schemas"]["FormDefaults"];
             /** Words */
             words: components["schemas"]["Word"][];
         };
@@ -20433,6 +20410,23 @@ export interface components {
             year: components["schemas"]["YearCostAnswer"];
             /** Assumed */
             assumed: string[];
+        };
+        /**
+         * TankHeater
+         * @description The tank's heater, and where it is.
+         */
+        TankHeater: {
+            /**
+             * Watts
+             * @description Of one heater
+             */
+            watts: number;
+            /**
+             * Stands In
+             * @default tank
+             * @enum {string}
+             */
+            stands_in?: "tank" | "sump" | "filter";
         };
         /**
          * TankIn
@@ -21081,7 +21075,7 @@ export interface components {
             /** Chosen */
             chosen: boolean;
             /** Filters */
-            filters: components["schemas"]["HungView"][];
+            filters: components["schemas"]["InstalledView"][];
             /** Box Lph */
             box_lph: number;
             /** Delivered Lph */
@@ -21109,10 +21103,10 @@ export interface components {
              */
             asked_lph: number;
             /**
-             * Slow But Enough
+             * Enough By Film
              * @description Air-driven, film enough, slow only by the turnover rules
              */
-            slow_but_enough: boolean;
+            enough_by_film: boolean;
             /** Working */
             working: components["schemas"]["WorkingLine"][];
         };
@@ -21236,16 +21230,22 @@ export interface components {
             currency?: string;
         };
         /**
-         * UsedUp
-         * @description One consumable.
+         * ViewLinkMade
+         * @description The link itself, shown only here.
          */
-        UsedUp: {
-            /** Name */
-            name: string;
-            /** Every Days */
-            every_days: number;
-            /** Price */
-            price: number;
+        ViewLinkMade: {
+            /** Made At */
+            made_at: string | null;
+            /** Url */
+            url: string;
+        };
+        /**
+         * ViewLinkOut
+         * @description Creation time of the link; null without one.
+         */
+        ViewLinkOut: {
+            /** Made At */
+            made_at: string | null;
         };
         /**
          * WallPump
@@ -21306,7 +21306,7 @@ export interface components {
             /** Lines */
             lines: components["schemas"]["SpeciesLoad"][];
             /** Clashes */
-            clashes: components["schemas"]["Clash"][];
+            clashes: components["schemas"]["Conflict"][];
             /**
              * Advice
              * @description What would suit them better, nothing that bars them
@@ -21620,10 +21620,10 @@ export interface components {
             /** Formula */
             formula: string;
             /**
-             * Put In
+             * With Numbers
              * @description The formula with the numbers put in
              */
-            put_in: string;
+            with_numbers: string;
             /**
              * Value
              * @description In `unit`
@@ -21707,7 +21707,7 @@ export interface components {
             /** Devices */
             devices?: components["schemas"]["Device"][];
             /** Used Up */
-            used_up?: components["schemas"]["UsedUp"][];
+            used_up?: components["schemas"]["Consumable"][];
             /**
              * Price Per Kwh
              * @default 0.3
@@ -21776,13 +21776,13 @@ export interface components {
             disease: string;
         };
         /**
-         * Years
+         * YearsAhead
          * @description Outlook for a running tank; each field None where nothing can be said.
          */
-        Years: {
+        YearsAhead: {
             nitrate: components["schemas"]["NitrateRhythmAnswer"] | null;
             growth: components["schemas"]["OutgrowAnswer"] | null;
-            trial: components["schemas"]["StayOffAnswer"] | null;
+            trial: components["schemas"]["StandbyTrialAnswer"] | null;
             /**
              * Trial Of
              * @description The filter that would stand

@@ -72,7 +72,7 @@ export function SignIn({ demoOpen, invited }: Props) {
         <div>
           {tables.data && (
             <Section
-              plan={sketch(tables.data.blanks.tank)}
+              plan={sketch(tables.data.form_defaults.tank)}
               species={tables.data.species}
               animals={SHOAL}
               filters={tables.data.catalogue

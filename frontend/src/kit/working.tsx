@@ -53,7 +53,7 @@ export function WorkingProvider({ children }: { children: ReactNode }) {
                         <b>{line.symbol || "="}</b> = {line.formula}
                       </div>
                       <div>
-                        = {line.put_in} = <b>{show(line.value)}</b> {line.unit}
+                        = {line.with_numbers} = <b>{show(line.value)}</b> {line.unit}
                       </div>
                       <small>
                         {titles.get(line.source)?.title ?? line.source}

@@ -15,7 +15,7 @@ type Wanted = Partial<Pick<FilterPlan, "priorities" | "price_per_kwh">>;
 
 export function Alike({ chosen }: { chosen: number[] }) {
   const queries = useQueryClient();
-  const blanks = useBlanks();
+  const form_defaults = useBlanks();
   const [weekday, setWeekday] = useState("as");
   const [roomC, setRoomC] = useState<number | null>(null);
   const [wanted, setWanted] = useState<Wanted>({});
@@ -74,9 +74,9 @@ export function Alike({ chosen }: { chosen: number[] }) {
       <details>
         <summary>What matters in choosing, and the price of a kWh</summary>
         <PriorityForm
-          priorities={wanted.priorities ?? blanks.priorities}
+          priorities={wanted.priorities ?? form_defaults.priorities}
           candidate={undefined}
-          pricePerKwh={wanted.price_per_kwh ?? blanks.price_per_kwh}
+          pricePerKwh={wanted.price_per_kwh ?? form_defaults.price_per_kwh}
           onChange={(change) => {
             setWanted((now) => ({ ...now, ...change }));
           }}

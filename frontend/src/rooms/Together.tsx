@@ -25,7 +25,7 @@ const DOINGS: readonly (readonly [string, Body])[] = [
 
 export function Together({ rows, chosen, onChoose, children }: Props) {
   const write = useWriteMany();
-  const blanks = useBlanks();
+  const form_defaults = useBlanks();
   const [line, setLine] = useState("");
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const [said, setSaid] = useState("");
@@ -47,7 +47,7 @@ export function Together({ rows, chosen, onChoose, children }: Props) {
     e.preventDefault();
     try {
       const read = await compute("read-test-line", lineQuestion(line));
-      put(readingOf(blanks.reading, read, "ion"), "The test");
+      put(readingOf(form_defaults.reading, read, "ion"), "The test");
       setLine("");
     } catch (error) {
       if (error instanceof ProblemError) setProblem(error);

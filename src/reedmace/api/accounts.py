@@ -84,7 +84,7 @@ class SessionState(BaseModel):
 EASY = ("password", "passwort", "qwerty", "qwertz", "letmein", "welcome", "iloveyou", "aquarium")
 
 
-def weak(password: str, email: str) -> None:
+def reject_weak_password(password: str, email: str) -> None:
     """Reject an easily guessed password. Raises a 422 problem. password: wanted; email: of the account."""
     low = password.lower()
     rest = low.replace(email.lower().partition("@")[0], "")
@@ -127,7 +127,7 @@ def _end() -> None:
     session.clear()
 
 
-def let_in(who: Keeper) -> SessionState:
+def start_session(who: Keeper) -> SessionState:
     # A new session on a change of privilege: nothing from before sign-in carries over.
     _end()
     login_user(CurrentKeeper(who, g.accounts.begin(who, g.now.replace(tzinfo=None))))
@@ -150,10 +150,10 @@ def read_session() -> SessionState:
 @blueprint.doc(responses={403: "CSRF token missing", 409: "Address taken", 422: "Not usable", 429: "Paused"})
 def sign_up(json_data: SignUp) -> NewAccount:
     """Make an account and sign in. Its recovery codes are shown only here."""
-    weak(json_data.password, json_data.email)
+    reject_weak_password(json_data.password, json_data.email)
     now, units = g.now.replace(tzinfo=None), units_of_locale(json_data.locale)
     who = g.accounts.sign_up(json_data.email, json_data.password, now, request.remote_addr or "", units.model_dump())
-    return NewAccount(**dict(let_in(who)), recovery_codes=g.accounts.fresh_codes(who.id, now))
+    return NewAccount(**dict(start_session(who)), recovery_codes=g.accounts.fresh_codes(who.id, now))
 
 
 @blueprint.post("/session")
@@ -167,7 +167,7 @@ def sign_in(json_data: Credentials) -> SessionState:
     who = g.accounts.sign_in(json_data.email, json_data.password, request.remote_addr or "", g.now.replace(tzinfo=None))
     if who is None:
         raise ProblemError(401, "Not signed in", "The address or the password is not right.")
-    return let_in(who)
+    return start_session(who)
 
 
 @blueprint.post("/session/demo")
@@ -187,7 +187,7 @@ def sign_in_demo() -> SessionState:
     rooms = Rooms(g.database, visitor.id)
     for room in Rooms(g.database, who.id).all():
         rooms.make(room.name, for_copies(room.plan, twins), g.now)
-    return let_in(visitor)
+    return start_session(visitor)
 
 
 @blueprint.delete("/session")
@@ -269,10 +269,10 @@ def close_account(json_data: Closing) -> SessionState:
 def change_password(json_data: PasswordChange) -> SessionState:
     """Change the password; every other session of this account ends."""
     own_account()
-    weak(json_data.new, keeper().email)
+    reject_weak_password(json_data.new, keeper().email)
     who = g.accounts.change_password(
         keeper().id, json_data.old, json_data.new, request.remote_addr or "", g.now.replace(tzinfo=None)
     )
     if who is None:
         raise ProblemError(403, "Password not changed", "The old password is not right.")
-    return let_in(who)
+    return start_session(who)

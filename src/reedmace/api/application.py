@@ -170,7 +170,7 @@ def _close_database(_: BaseException | None) -> None:
 
 def _add_headers(settings: Settings, response: Response) -> Response:
     response.headers.update(static_site.FIXED)
-    response.headers["Content-Security-Policy"] = static_site.policy()
+    response.headers["Content-Security-Policy"] = static_site.content_security_policy()
     if request.path.startswith(("/look/", "/join/", "/api/look/", "/api/invites/")):
         # The address is the secret: no referrer, no indexing.
         response.headers["Referrer-Policy"] = "no-referrer"

@@ -14,7 +14,7 @@ from reedmace.store import KEPT_FOR, Aside
 blueprint = APIBlueprint("aside", __name__, url_prefix="/api", tag="Tanks")
 
 
-class AsideOut(BaseModel):
+class ArchivedTankOut(BaseModel):
     """An archived or removed tank; until when it can be restored, null for always."""
 
     id: int = Field(ge=1, le=2**53)
@@ -23,46 +23,46 @@ class AsideOut(BaseModel):
     until: AwareDatetime | None
 
 
-class AsideList(BaseModel):
+class ArchivedTankList(BaseModel):
     """Archived and removed tanks, newest first."""
 
-    tanks: list[AsideOut]
+    tanks: list[ArchivedTankOut]
 
 
 @blueprint.get("/tanks/aside")
-@blueprint.output(AsideList)
+@blueprint.output(ArchivedTankList)
 @blueprint.doc(responses={401: "Not signed in"})
-def list_aside() -> AsideList:
+def list_aside() -> ArchivedTankList:
     """Archived and removed tanks."""
     rows = tanks().aside(g.now)
-    return AsideList(
+    return ArchivedTankList(
         tanks=[
-            AsideOut(id=t.id, name=t.name, how=t.how, until=t.since + KEPT_FOR if t.how == "removed" else None)
+            ArchivedTankOut(id=t.id, name=t.name, how=t.how, until=t.since + KEPT_FOR if t.how == "removed" else None)
             for t in rows
         ]
     )
 
 
 @blueprint.post("/tanks/<int:tank_id>/archive")
-@blueprint.output(AsideList)
+@blueprint.output(ArchivedTankList)
 @blueprint.doc(responses=REFUSED)
-def archive_tank(tank_id: int) -> AsideList:
+def archive_tank(tank_id: int) -> ArchivedTankList:
     """Archive a tank with its logbook."""
-    tanks().put_aside(tank_id, "archived", g.now)
+    tanks().archive(tank_id, "archived", g.now)
     return list_aside()
 
 
 @blueprint.post("/tanks/<int:tank_id>/back")
 @blueprint.output(TankOut)
 @blueprint.doc(responses=REFUSED)
-def bring_back(tank_id: int) -> TankOut:
+def restore(tank_id: int) -> TankOut:
     """Restore an archived tank, or one removed within a day."""
     mine = tanks()
-    tank = mine.bring_back(tank_id, g.now)
+    tank = mine.restore(tank_id, g.now)
     return tank_out(tank, stage_rows(replay(mine.recent(tank_id)), g.now))
 
 
-def planned_alike(state: LogbookState) -> list[Entry]:
+def copied_plans(state: LogbookState) -> list[Entry]:
     """Plan entries of a new tank copied from a state. state: of the tank that is copied."""
     plans = [p for p in (state.tank_plan, state.stock_plan, state.filter_plan, state.fit_plan, state.kit_plan) if p]
     return [
@@ -79,6 +79,6 @@ def planned_alike(state: LogbookState) -> list[Entry]:
 def copy_tank(tank_id: int, json_data: TankIn) -> TankOut:
     """A new tank planned like this one: sizes, animals, filter, fitting, kit. Its history is not copied."""
     mine = tanks()
-    entries = planned_alike(replay(mine.recent(tank_id)))
+    entries = copied_plans(replay(mine.recent(tank_id)))
     tank = mine.bring(json_data.name.strip(), entries, g.now)
     return tank_out(tank, stage_rows(replay(entries), g.now))

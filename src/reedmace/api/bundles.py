@@ -26,7 +26,7 @@ def _room_for_a_logbook() -> None:
         request.max_content_length = LARGEST_BUNDLE
 
 
-class Brought(BaseModel):
+class ImportedTank(BaseModel):
     """The tank made from a bundle."""
 
     tank_id: int = Field(ge=1, le=2**53)
@@ -67,11 +67,11 @@ def read_everything() -> Response:
 
 @blueprint.post("/bundles")
 @blueprint.input(Bundle)
-@blueprint.output(Brought, status_code=201)
+@blueprint.output(ImportedTank, status_code=201)
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
-def bring_bundle(json_data: Bundle) -> Brought:
+def import_bundle(json_data: Bundle) -> ImportedTank:
     """Make a tank from a bundle: all of it or nothing."""
     # An inconsistent plan is rejected here rather than failing on every page later.
     stage_rows(replay(json_data.entries), g.now)
     tank = tanks().bring(json_data.tank.strip(), json_data.entries, g.now)
-    return Brought(tank_id=tank.id, entries=len(json_data.entries))
+    return ImportedTank(tank_id=tank.id, entries=len(json_data.entries))

@@ -15,7 +15,7 @@ from reedmace.core.glossary import GLOSSARY, Word
 from reedmace.core.quantity import as_nitrogen
 from reedmace.core.sources import SOURCES
 from reedmace.core.stock import SPECIES, Species
-from reedmace.logbook.stages.form_defaults import Blanks
+from reedmace.logbook.stages.form_defaults import FormDefaults
 
 blueprint = APIBlueprint("compute", __name__, url_prefix="/api/compute", tag="Compute")
 
@@ -59,7 +59,7 @@ class Tables(BaseModel):
     sources: list[SourceRow]
     computations: list[Named]
     nitrogen_share: NitrogenShares
-    blanks: Blanks
+    form_defaults: FormDefaults
     words: list[Word]
 
 
@@ -72,7 +72,7 @@ def read_tables() -> Tables:
         catalogue=list(CATALOGUE),
         kinds=[KindTitle(kind=k.name, title=k.title) for k in KINDS],
         sources=[SourceRow(key=s.key, provenance=s.provenance, title=s.title) for s in SOURCES.values()],
-        blanks=Blanks(),
+        form_defaults=FormDefaults(),
         words=GLOSSARY,
         computations=[Named(name=c.name, answers=c.answers) for c in COMPUTATIONS.values()],
         nitrogen_share=NitrogenShares(

@@ -34,7 +34,7 @@ STRANGER_S, STRANGER_SHARE = 20.0, 0.25
 """CPU seconds of long computations for an address without sign-in, and the share refilled per second."""
 
 
-class Slots:
+class ConcurrencyLimiter:
     """Concurrency limiter of this process. It affects when a computation runs, never its result.
 
     now, worked: clocks, s: the wall's, and this thread's work.
@@ -56,7 +56,7 @@ class Slots:
         who = network_of(request.remote_addr or "")
         stranger = not current_user.is_authenticated
         with self._turn:
-            left = STRANGER_S - self._owed(who)
+            left = STRANGER_S - self._used_s(who)
             if stranger and left <= 0:
                 raise _spent(-left / STRANGER_SHARE)
             if self._inside.total() >= RUNNING + WAITING or self._inside[who] >= INSIDE_OF_ONE:
@@ -95,14 +95,14 @@ class Slots:
             self._give_back(self._inside, who)
             if stranger:
                 now = self._now()
-                self._spent = {w: at for w, at in self._spent.items() if self._owed(w) > 0}
-                self._spent[who] = (self._owed(who) + self._worked() - begun, now)
+                self._spent = {w: at for w, at in self._spent.items() if self._used_s(w) > 0}
+                self._spent[who] = (self._used_s(who) + self._worked() - begun, now)
             self._turn.notify_all()
 
     def _free(self, who: str) -> bool:
         return self._running.total() < RUNNING and self._running[who] < RUNNING_OF_ONE
 
-    def _owed(self, who: str) -> float:
+    def _used_s(self, who: str) -> float:
         """CPU seconds an address has used and not yet regained."""
         spent, at = self._spent.get(who, (0.0, 0.0))
         return max(spent - STRANGER_SHARE * (self._now() - at), 0.0)
@@ -145,9 +145,9 @@ def _spent(wait_s: float) -> ProblemError:
     )
 
 
-def install(app: Flask) -> Slots:
+def install(app: Flask) -> ConcurrencyLimiter:
     """Install the limiter. app: the application."""
-    slots = Slots()
+    slots = ConcurrencyLimiter()
     app.before_request(slots.enter)
     app.teardown_request(slots.leave)
     return slots

@@ -12,7 +12,7 @@ from reedmace.api.session import keeper, tanks
 from reedmace.logbook.plans.plan_kinds import FilterKey
 from reedmace.logbook.replay.device_readings import DeviceKind, DeviceReading, entry_of, on_rooms_air
 from reedmace.logbook.replay.entries import NewEntry
-from reedmace.logbook.replay.equipment import hang
+from reedmace.logbook.replay.equipment import installed_filters
 from reedmace.logbook.replay.state import replay
 from reedmace.store import Device, Devices, KeptRoom, NoSuchDevice, Tanks, by_token
 
@@ -151,8 +151,8 @@ def take_reading(json_data: DeviceReading) -> Taken:
         return _take_for_room(json_data, where.room, where.tanks)
     device, tank_id = where.device, where.tank_id or 0
     state = replay(where.tanks.recent(tank_id))
-    hung = hang(state) if device.kind == "flow-meter" else []
-    one = next((h for h in hung if h.key == device.filter_key), hung[0] if hung else None)
+    installed = installed_filters(state) if device.kind == "flow-meter" else []
+    one = next((h for h in installed if h.key == device.filter_key), installed[0] if installed else None)
     computed = one.flow.delivered_lph if one else None
     body = entry_of(device.kind, json_data, state, computed, device.filter_key or (one.key if one else None))
     if body is None:

@@ -7,7 +7,7 @@ from reedmace.api.cycle import CsvImport
 from reedmace.api.files import csv_response, csv_text, refuse_rows
 from reedmace.api.openapi_responses import CSV, READ
 from reedmace.api.session import tanks
-from reedmace.formats import HappeningTank, happening_key, read_happenings, write_happenings
+from reedmace.formats import HappeningTank, event_key, read_events, write_events
 from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.questions import net_litres
 from reedmace.logbook.replay.state import LogbookState, replay
@@ -25,23 +25,23 @@ def _names(state: LogbookState) -> dict[str, str]:
 
 @blueprint.get("/tanks/<int:tank_id>/happenings.csv")
 @blueprint.doc(responses={**CSV, **READ})
-def read_done(tank_id: int) -> Response:
+def export_events(tank_id: int) -> Response:
     """Notes, changes, doses and cleanings as CSV."""
     state = replay(tanks().entries(tank_id))
-    return csv_response(write_happenings(_done(state), _names(state)), f"happenings-{tank_id}.csv")
+    return csv_response(write_events(_done(state), _names(state)), f"happenings-{tank_id}.csv")
 
 
 @blueprint.post("/tanks/<int:tank_id>/happenings.csv")
 @blueprint.output(CsvImport, status_code=201)
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 404: "No such tank", 422: "Not usable"})
-def take_done(tank_id: int) -> CsvImport:
+def import_events(tank_id: int) -> CsvImport:
     """Import notes, changes, doses and cleanings from CSV: all rows or none, each faulty row named."""
     state = replay(tanks().entries(tank_id))
     names = _names(state)
-    hung = HappeningTank(net_litres(state), {name: key for key, name in names.items()})
-    news, errors = read_happenings(csv_text(), g.now, hung)
+    installed = HappeningTank(net_litres(state), {name: key for key, name in names.items()})
+    news, errors = read_events(csv_text(), g.now, installed)
     refuse_rows(errors)
-    kept = {happening_key(e.at, e.body, names) for e in _done(state)}
+    kept = {event_key(e.at, e.body, names) for e in _done(state)}
     written = tanks().add_many(tank_id, [n for n in news if n.key not in kept], g.now)
     added = sum(new for _, new in written)
     return CsvImport(added=added, known=len(news) - added)

@@ -43,7 +43,7 @@ class FilterList(BaseModel):
 
 @blueprint.get("/catalogue.csv")
 @blueprint.doc(responses=CSV)
-def read_out_catalogue() -> Response:
+def export_catalogue() -> Response:
     """The catalogue as CSV."""
     return csv_response(write_catalogue(CATALOGUE), "catalogue.csv")
 
@@ -51,7 +51,7 @@ def read_out_catalogue() -> Response:
 @blueprint.post("/catalogue.csv")
 @blueprint.output(FilterList)
 @blueprint.doc(responses={422: "Not usable; each faulty row is named"})
-def take_catalogue() -> FilterList:
+def import_catalogue() -> FilterList:
     """Filters of a CSV: all rows or none."""
     found, errors = read_catalogue(csv_text())
     refuse_rows(errors)

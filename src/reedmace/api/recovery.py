@@ -6,7 +6,7 @@ from apiflask import APIBlueprint
 from flask import g, request
 from pydantic import BaseModel, ConfigDict, Field
 
-from reedmace.api.accounts import Password, SessionState, let_in, own_account, weak
+from reedmace.api.accounts import Password, SessionState, start_session, own_account, reject_weak_password
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper
 
@@ -49,12 +49,12 @@ class Codes(BaseModel):
 @blueprint.doc(responses={401: "No such code", 403: "CSRF token missing", 422: "Not usable", 429: "Paused"})
 def recover(json_data: Recovery) -> SessionState:
     """Sign in with a recovery code and a new password. The code is used up; every other session ends."""
-    weak(json_data.password, json_data.email)
+    reject_weak_password(json_data.password, json_data.email)
     now = g.now.replace(tzinfo=None)
     who = g.accounts.recover(json_data.email, json_data.code, json_data.password, request.remote_addr or "", now)
     if who is None:
         raise ProblemError(401, "Not let in", "The address or the code is not right, or the code was used before.")
-    return let_in(who)
+    return start_session(who)
 
 
 @blueprint.get("/account/recovery-codes")

@@ -28,7 +28,7 @@ def _room_for_logbooks() -> None:
         request.max_content_length = LARGEST_BUNDLE
 
 
-class RoomBrought(BaseModel):
+class ImportedRoom(BaseModel):
     """The room made from a bundle, and its tanks."""
 
     room_id: int = Field(ge=1, le=2**53)
@@ -54,9 +54,9 @@ def read_room_bundle(room_id: int) -> Response:
 
 @blueprint.post("/rooms/bundle")
 @blueprint.input(RoomBundle)
-@blueprint.output(RoomBrought, status_code=201)
+@blueprint.output(ImportedRoom, status_code=201)
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"})
-def bring_room(json_data: RoomBundle) -> RoomBrought:
+def import_room_bundle(json_data: RoomBundle) -> ImportedRoom:
     """Make a room and its tanks from a bundle: all of it or nothing."""
     for one in json_data.tanks:
         stage_rows(replay(one.entries), g.now)
@@ -66,7 +66,7 @@ def bring_room(json_data: RoomBundle) -> RoomBrought:
         twins = dict(zip(json_data.tank_ids, made, strict=True))
         plan: RoomPlan = for_copies(json_data.plan, twins)
         room = Rooms(g.database, keeper().id).make(json_data.room.strip(), plan, g.now)
-    return RoomBrought(room_id=room.id, tank_ids=made)
+    return ImportedRoom(room_id=room.id, tank_ids=made)
 
 
 @blueprint.get("/rooms/<int:room_id>/calendar.ics")

@@ -6,10 +6,10 @@ from apiflask import APIBlueprint
 from flask import g
 from pydantic import BaseModel, ConfigDict, Field
 
-from reedmace.api.archive import planned_alike
+from reedmace.api.archive import copied_plans
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
-from reedmace.api.snapshot_cache import glances
+from reedmace.api.snapshot_cache import snapshots
 from reedmace.api.tanks import NAME
 from reedmace.core.contract import Issue
 from reedmace.formats.room_table import read_room
@@ -124,7 +124,7 @@ def _seen(plan: RoomPlan) -> RoomView:
     """The board and the air of a plan's tanks that are in use."""
     mine = {t.id: t for t in tanks().all()}
     here = [mine[i] for i in dict.fromkeys(s.tank_id for s in plan.spots) if i in mine]
-    found = glances(here)
+    found = snapshots(here)
     standing = [RoomTank(t.id, t.name, found[t.id].state) for t in here]
     return room_view(plan, standing, g.now, [found[t.id].row for t in here])
 
@@ -243,7 +243,7 @@ def copy_into_room(room_id: int, json_data: Copies) -> RoomSeen:
     if len(room.plan.spots) + json_data.count > MOST_AT_ONCE:
         raise ProblemError(422, "Too many tanks", f"A room holds {MOST_AT_ONCE}; this one has {len(room.plan.spots)}.")
     with g.database.atomic():
-        made = [mine.bring(f"{name[:70]}, {n}", planned_alike(state), g.now).id for n in range(2, json_data.count + 2)]
+        made = [mine.bring(f"{name[:70]}, {n}", copied_plans(state), g.now).id for n in range(2, json_data.count + 2)]
         known = [s.tank_id for s in room.plan.spots if s.tank_id in {t.id for t in mine.all()}]
         plan = placed(made, _lengths([*known, *made]), room.plan)
         room = _rooms().save(room_id, room.name, plan, room.version)

@@ -7,7 +7,7 @@ from flask import g, request, session
 from flask_login import UserMixin, current_user
 
 from reedmace.api.problems import ProblemError
-from reedmace.store import Hand, Households, Tanks
+from reedmace.store import HouseholdMember, Households, Tanks
 from reedmace.store.accounts import Keeper
 
 
@@ -51,11 +51,11 @@ def keeper() -> Keeper:
     return found
 
 
-def helps() -> dict[int, Hand]:
+def helps() -> dict[int, HouseholdMember]:
     """Households the signed-in keeper helps in, by owner's account; queried once a request."""
     if "helps" not in g:
         g.helps = {hand.account_id: hand for hand in Households(g.database, keeper().id).helps()}
-    found: dict[int, Hand] = g.helps
+    found: dict[int, HouseholdMember] = g.helps
     return found
 
 

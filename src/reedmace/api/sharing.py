@@ -19,19 +19,19 @@ from reedmace.logbook.plans.plan_kinds import FittedFilter, TankPlan
 from reedmace.logbook.replay.entries import Reading
 from reedmace.logbook.replay.questions import animals_in, stock_plan, tank_plan
 from reedmace.logbook.replay.state import replay
-from reedmace.logbook.rooms.room_view import who_is_in
+from reedmace.logbook.rooms.room_view import animals_in_words
 from reedmace.logbook.stages import today_view
 from reedmace.logbook.stages.stage_rows import Stage
 from reedmace.store import (
     INVITED_FOR,
-    Hand,
+    HouseholdMember,
     Households,
     Tanks,
-    end_look_link,
+    revoke_view_link,
     invited_by,
-    look_link,
-    look_link_since,
-    looked_at,
+    make_view_link,
+    view_link_since,
+    viewed_tank,
 )
 
 blueprint = APIBlueprint("hands", __name__, url_prefix="/api", tag="Hands")
@@ -41,7 +41,7 @@ SEEN_TESTS = 10
 SIGNED = {401: "Not signed in", 403: "CSRF token missing"}
 
 
-class HandOut(BaseModel):
+class MemberOut(BaseModel):
     """A member of a household."""
 
     id: int = Field(ge=1, le=2**53)
@@ -52,8 +52,8 @@ class HandOut(BaseModel):
 class Household(BaseModel):
     """Members of this household, and households this account helps in."""
 
-    members: list[HandOut]
-    helps: list[HandOut]
+    members: list[MemberOut]
+    helps: list[MemberOut]
 
 
 class InviteIn(BaseModel):
@@ -78,13 +78,13 @@ class InviteSeen(BaseModel):
     role: Role
 
 
-class LookLinkOut(BaseModel):
+class ViewLinkOut(BaseModel):
     """Creation time of the link; null without one."""
 
     made_at: AwareDatetime | None
 
 
-class LookLinkMade(LookLinkOut):
+class ViewLinkMade(ViewLinkOut):
     """The link itself, shown only here."""
 
     url: str
@@ -97,7 +97,7 @@ class TestSeen(BaseModel):
     reading: Reading
 
 
-class LookView(BaseModel):
+class SharedTankView(BaseModel):
     """What anyone with the link sees of a tank: its state, animals, newest tests. Nothing of its keeper."""
 
     name: str
@@ -121,8 +121,8 @@ def _seen() -> Household:
     return Household(members=[_out(h) for h in mine.members()], helps=[_out(h) for h in mine.helps()])
 
 
-def _out(hand: Hand) -> HandOut:
-    return HandOut(id=hand.id, email=hand.email, role=hand.role)
+def _out(hand: HouseholdMember) -> MemberOut:
+    return MemberOut(id=hand.id, email=hand.email, role=hand.role)
 
 
 @blueprint.get("/household")
@@ -155,7 +155,7 @@ def revoke_invites() -> Household:
 @blueprint.delete("/household/members/<int:member_id>")
 @blueprint.output(Household)
 @blueprint.doc(responses={**SIGNED, 404: "No such hand"})
-def part_member(member_id: int) -> Household:
+def end_membership(member_id: int) -> Household:
     """End a membership, another's or one's own."""
     if not _households().part(member_id):
         raise ProblemError(404, "No such hand", "It may have ended already.")
@@ -182,42 +182,42 @@ def accept_invite(token: str) -> Household:
 
 
 @blueprint.get("/tanks/<int:tank_id>/link")
-@blueprint.output(LookLinkOut)
+@blueprint.output(ViewLinkOut)
 @blueprint.doc(responses={401: "Not signed in", 403: "Its own keeper's to do", 404: "No such tank"})
-def read_look_link(tank_id: int) -> LookLinkOut:
+def read_view_link(tank_id: int) -> ViewLinkOut:
     """Whether a view link to this tank exists."""
     tanks().allow_owner(tank_id)
-    return LookLinkOut(made_at=look_link_since(g.database, tank_id))
+    return ViewLinkOut(made_at=view_link_since(g.database, tank_id))
 
 
 @blueprint.post("/tanks/<int:tank_id>/link")
-@blueprint.output(LookLinkMade, status_code=201)
+@blueprint.output(ViewLinkMade, status_code=201)
 @blueprint.doc(responses=REFUSED)
-def make_look_link(tank_id: int) -> LookLinkMade:
+def create_view_link(tank_id: int) -> ViewLinkMade:
     """Make a view link to this tank; an older one stops working."""
     tanks().allow_owner(tank_id)
-    return LookLinkMade(made_at=g.now, url=_page("look", look_link(g.database, tank_id, g.now)))
+    return ViewLinkMade(made_at=g.now, url=_page("look", make_view_link(g.database, tank_id, g.now)))
 
 
 @blueprint.delete("/tanks/<int:tank_id>/link")
-@blueprint.output(LookLinkOut)
+@blueprint.output(ViewLinkOut)
 @blueprint.doc(responses=REFUSED)
-def revoke_look_link(tank_id: int) -> LookLinkOut:
+def end_view_link(tank_id: int) -> ViewLinkOut:
     """Revoke the view link."""
     tanks().allow_owner(tank_id)
-    end_look_link(g.database, tank_id)
-    return LookLinkOut(made_at=None)
+    revoke_view_link(g.database, tank_id)
+    return ViewLinkOut(made_at=None)
 
 
 @blueprint.get("/look/<token>")
-@blueprint.output(LookView)
+@blueprint.output(SharedTankView)
 @blueprint.doc(responses={404: "The link opens nothing", 429: "Paused"})
-def look(token: str) -> LookView:
+def view_shared_tank(token: str) -> SharedTankView:
     """The state of a tank, for anyone with the link. Not to be indexed."""
-    g.accounts.hold_guesses(request.remote_addr or "", g.now.replace(tzinfo=None))
-    found = looked_at(g.database, token)
+    g.accounts.reject_guessing(request.remote_addr or "", g.now.replace(tzinfo=None))
+    found = viewed_tank(g.database, token)
     if found is None:
-        g.accounts.note_guess(request.remote_addr or "", g.now.replace(tzinfo=None))
+        g.accounts.count_guess(request.remote_addr or "", g.now.replace(tzinfo=None))
         raise ProblemError(404, "Not found", "This link opens nothing: it was revoked, or made anew.")
     account, tank_id = found
     mine, owner = Tanks(g.database, account), g.accounts.by_id(account)
@@ -230,11 +230,11 @@ def look(token: str) -> LookView:
         except CannotAnswer:
             rows = []
     tests = [TestSeen(at=e.at, reading=e.body) for e in state.readings[-SEEN_TESTS:] if isinstance(e.body, Reading)]
-    return LookView(
+    return SharedTankView(
         name=tank.name,
         verdict=view.verdict,
         urgent=view.urgent,
-        who=who_is_in(state),
+        who=animals_in_words(state),
         stages=stages,
         tests=tests[::-1],
         due=[d for d in rows if d.at <= g.now + timedelta(days=7)],

@@ -11,7 +11,7 @@ from reedmace.api.session import tanks
 from reedmace.core.quantity import formatting
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.rooms.shared_sump import RoomTank
-from reedmace.logbook.rooms.tank_snapshot import Glance, glance
+from reedmace.logbook.rooms.tank_snapshot import TankSnapshot, tank_snapshot
 from reedmace.store import TankName
 
 KEPT = 600
@@ -19,14 +19,14 @@ KEPT = 600
 Key = tuple[int, int, formatting.Units]
 
 
-class Glances:
+class SnapshotCache:
     """Snapshots by tank, number of writes, and units; equal keys give equal snapshots."""
 
     def __init__(self) -> None:
-        self._kept: OrderedDict[Key, Glance] = OrderedDict()
+        self._kept: OrderedDict[Key, TankSnapshot] = OrderedDict()
         self._lock = Lock()
 
-    def get(self, key: Key) -> Glance | None:
+    def get(self, key: Key) -> TankSnapshot | None:
         """The cached snapshot; None where there is none, or it has expired."""
         with self._lock:
             found = self._kept.get(key)
@@ -35,7 +35,7 @@ class Glances:
             self._kept.move_to_end(key)
             return found
 
-    def put(self, key: Key, made: Glance) -> None:
+    def put(self, key: Key, made: TankSnapshot) -> None:
         """Store a snapshot; the least recently used one is dropped."""
         with self._lock:
             self._kept[key] = made
@@ -44,11 +44,11 @@ class Glances:
                 self._kept.popitem(last=False)
 
 
-def _kept() -> Glances:
-    return cast(Glances, current_app.extensions.setdefault("glances", Glances()))
+def _kept() -> SnapshotCache:
+    return cast(SnapshotCache, current_app.extensions.setdefault("glances", SnapshotCache()))
 
 
-def glances(some: Sequence[TankName]) -> dict[int, Glance]:
+def snapshots(some: Sequence[TankName]) -> dict[int, TankSnapshot]:
     """Snapshots of tanks, by id, in a constant number of queries.
 
     some: the keeper's own, or of a household the keeper helps in.
@@ -60,7 +60,7 @@ def glances(some: Sequence[TankName]) -> dict[int, Glance]:
     missing = [t for t in some if t.id not in found]
     entries = mine.recent_of([t.id for t in missing])
     for t in missing:
-        found[t.id] = glance(RoomTank(t.id, t.name, replay(entries.get(t.id, []))), g.now)
+        found[t.id] = tank_snapshot(RoomTank(t.id, t.name, replay(entries.get(t.id, []))), g.now)
         kept.put(keys[t.id], found[t.id])
     # The tank may have been renamed since.
     return {

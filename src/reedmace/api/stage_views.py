@@ -8,14 +8,14 @@ from reedmace.api.session import tanks
 from reedmace.api.tanks import REFUSED
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.logbook.stages import (
-    BeginView,
+    CycleStartView,
     Draft,
     FilterView,
     FitView,
     KeepView,
     StockView,
     TankView,
-    begin_view,
+    cycle_start_view,
     filter_view,
     fit_view,
     keep_view,
@@ -69,11 +69,11 @@ def see_fit(tank_id: int, json_data: Draft) -> FitView:
 
 @blueprint.post("/tanks/<int:tank_id>/views/begin")
 @blueprint.input(Draft)
-@blueprint.output(BeginView)
+@blueprint.output(CycleStartView)
 @blueprint.doc(responses=REFUSED)
-def see_begin(tank_id: int, json_data: Draft) -> BeginView:
+def see_begin(tank_id: int, json_data: Draft) -> CycleStartView:
     """The cycle's plan with what is typed on screen; nothing is written."""
-    return begin_view(_seen(tank_id, json_data), g.now, json_data.resources, animals_in=json_data.animals_in)
+    return cycle_start_view(_seen(tank_id, json_data), g.now, json_data.resources, animals_in=json_data.animals_in)
 
 
 @blueprint.get("/tanks/<int:tank_id>/views/keep")

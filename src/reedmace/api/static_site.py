@@ -40,12 +40,12 @@ def style_nonce() -> str:
     return str(g.style_nonce)
 
 
-def policy() -> str:
+def content_security_policy() -> str:
     """Content security policy of this response."""
     return _POLICY.format(f" 'nonce-{g.style_nonce}'" if "style_nonce" in g else "")
 
 
-class MadeOf:
+class BuildManifest:
     """Built files of a page, from the build's manifest. folder: of the built page."""
 
     def __init__(self, folder: Path) -> None:
@@ -103,7 +103,7 @@ def install(app: APIFlask, folder: Path | None) -> None:
             immutable_file_test=lambda path, url: True,
             add_headers_function=_fix_headers,
         )
-    made_of = MadeOf(folder) if folder is not None else None
+    made_of = BuildManifest(folder) if folder is not None else None
 
     @app.get("/")
     @app.get("/<path:path>")

@@ -18,12 +18,12 @@ from reedmace.logbook.care.due import Due, due
 from reedmace.logbook.plans.plan_kinds import FilterKey, FilterPlan, KitPlan
 from reedmace.logbook.replay.arrival import box_of
 from reedmace.logbook.replay.entries import PLAN_KINDS, Body, Entry, NewEntry, Situation, Stands
-from reedmace.logbook.replay.equipment import hang, path_of, temperature_c
+from reedmace.logbook.replay.equipment import installed_filters, path_of, temperature_c
 from reedmace.logbook.replay.state import LogbookState, replay
-from reedmace.logbook.stages import Plans, buying_view, plans_of, rows_or_fault, with_plan
+from reedmace.logbook.stages import Plans, shopping_list_view, plans_of, rows_or_fault, with_plan
 from reedmace.logbook.stages.stage_rows import Stage, stage_rows
 from reedmace.logbook.times import OurTime
-from reedmace.store import NoSuchEntry, Role, TankName, Wanted
+from reedmace.store import NoSuchEntry, Role, TankName, EntryFilter
 
 blueprint = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 
@@ -170,7 +170,7 @@ def rename_tank(tank_id: int, json_data: TankIn) -> TankOut:
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 404: "No such tank"})
 def remove_tank(tank_id: int) -> Removed:
     """Remove a tank and its logbook; for a day it can be restored."""
-    tanks().put_aside(tank_id, "removed", g.now)
+    tanks().archive(tank_id, "removed", g.now)
     return Removed(removed=True)
 
 
@@ -181,7 +181,7 @@ def remove_tank(tank_id: int) -> Removed:
 def read_entries(tank_id: int, query_data: PageQuery) -> EntryPage:
     """The logbook, newest first."""
     mine, q = tanks(), query_data
-    found = mine.page(tank_id, q.before, q.limit, Wanted(q.kind, q.search, q.until))
+    found = mine.page(tank_id, q.before, q.limit, EntryFilter(q.kind, q.search, q.until))
     return EntryPage(
         entries=found,
         replacing=mine.replacing(tank_id, [e.id for e in found]),
@@ -201,7 +201,7 @@ def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
     return mine.add(tank_id, json_data, g.now)[0]
 
 
-class Again(BaseModel):
+class RestorePlan(BaseModel):
     """Key of the entry to be made."""
 
     model_config = ConfigDict(extra="forbid")
@@ -210,10 +210,10 @@ class Again(BaseModel):
 
 
 @blueprint.post("/tanks/<int:tank_id>/entries/<int:entry_id>/again")
-@blueprint.input(Again)
+@blueprint.input(RestorePlan)
 @blueprint.output(Entry, status_code=201)
 @blueprint.doc(responses={**REFUSED, 409: "Not a plan, or the plan that stands"})
-def take_up_again(tank_id: int, entry_id: int, json_data: Again) -> Entry:
+def restore_plan(tank_id: int, entry_id: int, json_data: RestorePlan) -> Entry:
     """Restore an older plan: it is written as the newest. The same key again returns the existing entry."""
     mine = tanks()
     entries = mine.entries(tank_id)
@@ -253,8 +253,8 @@ class FilterQuery(BaseModel):
 def read_plumbing(tank_id: int, query_data: FilterQuery) -> Response:
     """The plumbing as an EPANET input file."""
     state = replay(tanks().recent(tank_id))
-    hung = [h for h in hang(state) if query_data.filter_key in (None, h.key)]
-    question = next((q for h in hung if (q := path_of(state, h)) is not None), None)
+    installed = [h for h in installed_filters(state) if query_data.filter_key in (None, h.key)]
+    question = next((q for h in installed if (q := path_of(state, h)) is not None), None)
     if question is None:
         raise ProblemError(409, "No plumbing", "Choose a filter with a pump first; air-driven ones have no pump curve.")
     headers = {"Content-Disposition": f'attachment; filename="plumbing-{tank_id}.inp"'}
@@ -264,13 +264,13 @@ def read_plumbing(tank_id: int, query_data: FilterQuery) -> Response:
 @blueprint.get("/tanks/<int:tank_id>/buying")
 @blueprint.output(ShoppingListAnswer)
 @blueprint.doc(responses={**READ, 409: "No filter is chosen"})
-def read_buying(tank_id: int) -> ShoppingListAnswer:
+def read_shopping_list(tank_id: int) -> ShoppingListAnswer:
     """Shopping list for this tank, by its fitting plans."""
     return _buying(tank_id)
 
 
 def _buying(tank_id: int) -> ShoppingListAnswer:
-    found = buying_view(replay(tanks().recent(tank_id)))
+    found = shopping_list_view(replay(tanks().recent(tank_id)))
     if found is None:
         raise ProblemError(409, "Nothing to buy yet", "Choose a filter first; the list is made for it.")
     return found
@@ -278,7 +278,7 @@ def _buying(tank_id: int) -> ShoppingListAnswer:
 
 @blueprint.get("/tanks/<int:tank_id>/buying.csv")
 @blueprint.doc(responses={**CSV, **READ, 409: "No filter is chosen"})
-def read_buying_csv(tank_id: int) -> Response:
+def read_shopping_list_csv(tank_id: int) -> Response:
     """The same list as CSV."""
     return csv_response(write_shopping(_buying(tank_id)), f"shopping-{tank_id}.csv")
 

@@ -4,7 +4,7 @@ from apiflask import APIBlueprint
 from pydantic import BaseModel, Field
 
 from reedmace.api.session import tanks
-from reedmace.api.snapshot_cache import glances
+from reedmace.api.snapshot_cache import snapshots
 from reedmace.api.tanks import TankOut, tank_out
 from reedmace.logbook.care.spare_sponges import Seed
 from reedmace.logbook.stages import TodayView
@@ -39,7 +39,7 @@ class TodayList(BaseModel):
 def read_today() -> TodayList:
     """What to do now, across all tanks."""
     mine = tanks().all()
-    seen = glances(mine)
+    seen = snapshots(mine)
     rows: list[TodayRow] = []
     spare: list[SeedRow] = []
     for tank in mine:

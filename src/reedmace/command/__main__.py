@@ -10,7 +10,7 @@ from typing import Any
 from reedmace.command import STANDINS
 
 
-def _of(module: str) -> Any:
+def _module(module: str) -> Any:
     """A module of this package, imported only when its verb is used, to keep start-up short."""
     return import_module(f"reedmace.command.{module}")
 
@@ -58,23 +58,23 @@ def main() -> int:
     one.add_argument("--schema", metavar="NAME", help="input and output of one, as JSON Schema")
     arguments = parser.parse_args()
     runs: dict[str, Callable[[], int]] = {
-        "demo": lambda: _of("run").demo(fresh=arguments.fresh),
-        "serve": lambda: _of("run").serve(),
-        "test": lambda: _of("check").test(arguments.rest),
-        "check": lambda: _of("check").check(),
-        "types": lambda: _of("check").types(),
-        "bench": lambda: _of("bench").bench(),
-        "backup": lambda: _of("backup").backup(arguments.file),
-        "restore": lambda: _of("backup").restore(arguments.file, arguments.until),
-        "kill-trial": lambda: _of("kill_trial").kill_trial(arguments.kills),
-        "load-trial": lambda: _of("load_trial").load_trial(),
-        "licences": lambda: _of("licences").write(),
-        "cluster-trial": lambda: _of("cluster_trial").cluster_trial(),
-        "account": lambda: _of("account_reset").reset(arguments.email),
-        "standin": lambda: _of("simulated_device").standin(
+        "demo": lambda: _module("run").demo(fresh=arguments.fresh),
+        "serve": lambda: _module("run").serve(),
+        "test": lambda: _module("check").test(arguments.rest),
+        "check": lambda: _module("check").check(),
+        "types": lambda: _module("check").types(),
+        "bench": lambda: _module("bench").bench(),
+        "backup": lambda: _module("backup").backup(arguments.file),
+        "restore": lambda: _module("backup").restore(arguments.file, arguments.until),
+        "kill-trial": lambda: _module("kill_trial").kill_trial(arguments.kills),
+        "load-trial": lambda: _module("load_trial").load_trial(),
+        "licences": lambda: _module("licences").write(),
+        "cluster-trial": lambda: _module("cluster_trial").cluster_trial(),
+        "account": lambda: _module("account_reset").reset(arguments.email),
+        "standin": lambda: _module("simulated_device").standin(
             arguments.kind, arguments.address, arguments.token, arguments.days, arguments.figure
         ),
-        "compute": lambda: _of("compute").main(
+        "compute": lambda: _module("compute").main(
             arguments.name, list_names=arguments.list, schema=arguments.schema, lines=arguments.lines
         ),
     }

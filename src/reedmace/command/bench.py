@@ -10,9 +10,9 @@ from typing import Any
 
 import numpy as np
 
-from reedmace.command.forecast_skill import forecast_skill, strangers_skill
-from reedmace.command.keeper_trials import live, tally
-from reedmace.command.scaling import growth
+from reedmace.command.forecast_skill import forecast_skill, independent_skill
+from reedmace.command.keeper_trials import run_trial, summarize
+from reedmace.command.scaling import scaling
 from reedmace.command.speed import forecast, history, operating_point, ranking
 from reedmace.command.timing import peak_mb
 from reedmace.command.warm_kernels import warm
@@ -107,13 +107,13 @@ def _strangers() -> list[tuple[str, str, str]]:
         )
         for structure in ("guilds", "biomass")
         for start in ("unseeded", "squeezed", "bottled", "moved")
-        for s in strangers_skill(structure, start, 60)
+        for s in independent_skill(structure, start, 60)
     ]
 
 
 def _lives() -> list[tuple[str, str, str]]:
     """Random tanks kept by the advice alone, judged by the true water."""
-    told = tally([live(seed) for seed in range(1, LIVES + 1)])
+    told = summarize([run_trial(seed) for seed in range(1, LIVES + 1)])
     return [
         (
             f"{told['lives']:.0f} random lives: lost; kept waiting over a week too long; contradictions",
@@ -127,7 +127,7 @@ def bench() -> int:
     """Print the table. It reports what was measured in this run; nothing here fails a build."""
     warm()
     print(f"{'what':84} {'measured':34} target")
-    for part in (operating_point, ranking, forecast, history, growth, _skill, _strangers, _lives, _latency):
+    for part in (operating_point, ranking, forecast, history, scaling, _skill, _strangers, _lives, _latency):
         for what, measured, target in part():
             print(f"{what:84} {measured:34} {target}", flush=True)
     print(f"{'the most memory this run held':84} {peak_mb():.0f} MB")

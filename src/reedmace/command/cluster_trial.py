@@ -195,14 +195,14 @@ class Trial:
         self.writers: list[Writer] = []
         self.outcome = Outcome()
 
-    def stand(self) -> None:
+    def start_nodes(self) -> None:
         """Start the database nodes."""
         self._say("three database nodes")
         self.nodes[0].found()
         for node in self.nodes[1:]:
             node.join()
 
-    def stand_machines(self) -> None:
+    def start_machines(self) -> None:
         """Start the application machines, and sign up the keepers."""
         self._say("two application machines")
         secret = secrets.token_hex(32)
@@ -238,7 +238,7 @@ class Trial:
         self.outcome.events.append(Event(what, longest, back[0] if back else 0.0))
         self._say(f"{what}: the longest a keeper waited {longest:.1f} s")
 
-    def break_things(self) -> None:
+    def inject_faults(self) -> None:
         """Kill a node, disconnect one, kill an application, upgrade both: one after another, under load."""
         first, second = self.nodes[:2]
         with self._event("the node that takes the writes killed") as back:
@@ -298,10 +298,10 @@ def _timed(work: Callable[[], None]) -> float:
 
 def run(trial: Trial) -> Outcome:
     """The whole trial, from running nodes to the result. trial: without load yet."""
-    trial.stand_machines()
+    trial.start_machines()
     for writer in trial.writers:
         writer.start()
-    trial.break_things()
+    trial.inject_faults()
     return trial.judge()
 
 
@@ -319,7 +319,7 @@ def cluster_trial() -> int:
     try:
         trial = Trial(folder, lambda text: print(f"reedmace: {text}", file=sys.stderr, flush=True))
         try:
-            trial.stand()
+            trial.start_nodes()
             outcome = run(trial)
         finally:
             trial.end()

@@ -16,7 +16,7 @@ from reedmace.core.cycle.record.proof import NEEDED
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE, Analyte, as_nitrogen
 from reedmace.standins import ColourKit, SimulatedTank
-from reedmace.standins.independent_simulators import Start, Strangers, Structure
+from reedmace.standins.independent_simulators import Start, IndependentTanks, Structure
 
 HORIZON_DAYS = 150
 EVERY_DAYS = 2
@@ -152,7 +152,7 @@ _LOGS: dict[Start, dict[str, object]] = {
 """The logged plan of each start."""
 
 
-def strangers_skill(
+def independent_skill(
     structure: Structure,
     start: Start,
     tanks: int,
@@ -166,7 +166,7 @@ def strangers_skill(
     out by a seventh, the kit of each tank reads a seventh high or low, and nobody knows.
     """
     rng = np.random.default_rng((seed, 99))
-    them = Strangers(structure, start, tanks, seed)
+    them = IndependentTanks(structure, start, tanks, seed)
     asked = CycleLog(net_l=100, day_now=0, start_kh_dkh=8, start_ph=7.6, planned_load_mg_n_l_day=0.8, **_LOGS[start])
     bias = {what: np.exp(0.13 * rng.standard_normal(tanks)) for what in ("ammonia", "nitrite", "nitrate")}
     readings: list[list[LoggedReading]] = [[] for _ in range(tanks)]
@@ -202,7 +202,7 @@ def strangers_skill(
 
 
 def _read(
-    them: Strangers, kit: KitSteps, bias: dict[str, NDArray[np.float64]], rng: np.random.Generator
+    them: IndependentTanks, kit: KitSteps, bias: dict[str, NDArray[np.float64]], rng: np.random.Generator
 ) -> dict[Analyte, tuple[NDArray[np.float64], NDArray[np.bool_]]]:
     """(figure by the nearest step in mg N/L, whether off the scale) of each test and tank."""
     found: dict[Analyte, tuple[NDArray[np.float64], NDArray[np.bool_]]] = {}
@@ -219,7 +219,7 @@ def _read(
     return found
 
 
-def _pass_days(them: Strangers, log: CycleLog, today: NDArray[np.float64]) -> NDArray[np.float64]:
+def _pass_days(them: IndependentTanks, log: CycleLog, today: NDArray[np.float64]) -> NDArray[np.float64]:
     """Days on which these tanks pass if the advice is followed from now on, infinite for never."""
     on, n = copy.deepcopy(them), them.tanks
     zero, zero_nitrite = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")

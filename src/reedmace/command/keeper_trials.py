@@ -56,7 +56,7 @@ _STOCK = {
 
 
 @dataclass
-class Life:
+class TrialResult:
     """Outcome of one tank."""
 
     seed: int
@@ -115,7 +115,7 @@ class _Keeper:
             )
         )
 
-    def befall(self, day: float) -> None:
+    def apply_mishap(self, day: float) -> None:
         """Apply a mishap, recorded four times in five."""
         told = self.rng.uniform() < 0.8
         kind = int(self.rng.integers(4))
@@ -140,7 +140,7 @@ class _Keeper:
             self.tank.log = truth.model_copy(update={"readings": [*truth.readings, cold, back]})
             self.readings += [cold, back] if told else []
 
-    def act(self, advice: CycleAdviceAnswer, day: float) -> None:
+    def follow_advice(self, advice: CycleAdviceAnswer, day: float) -> None:
         """Carry out the day's advice, and what the screen asks an hour after a dose was recorded."""
         doses = len(self.doses)
         self.do(advice, day)
@@ -217,15 +217,15 @@ def _begin(seed: int) -> _Keeper:
     )
 
 
-def live(seed: int) -> Life:
+def run_trial(seed: int) -> TrialResult:
     """One trial, from the first day until two weeks after the first animals. seed: which."""
-    k, life = _begin(seed), Life(seed)
+    k, life = _begin(seed), TrialResult(seed)
     mishaps = {int(d) for d in k.rng.integers(1, LAST_DAY, int(k.rng.integers(0, 4)))}
     over = 0
     day = 0.02
     while day < LAST_DAY + AFTER_DAYS:
         if int(day) in mishaps and int(day) == round(day - 0.02):
-            k.befall(day - 0.01)
+            k.apply_mishap(day - 0.01)
         if k.rng.uniform() < k.tests or life.added_day is not None:
             k.test(day)
         log = k.log(day)
@@ -235,7 +235,7 @@ def live(seed: int) -> Life:
             a.do == "add-animals" and a.when == "now" for a in [advice.first, *advice.then]
         ):
             _add(k, life, day)
-        k.act(advice, day)
+        k.follow_advice(advice, day)
         water = k.tank.water(day + 0.9)
         if life.added_day is None and day > LAST_DAY:
             break
@@ -268,7 +268,7 @@ def _able(k: _Keeper, day: float) -> bool:
     return water["ammonia_mg_n_l"] < 0.1 and water["nitrite_mg_n_l"] < 0.08
 
 
-def _add(k: _Keeper, life: Life, day: float) -> None:
+def _add(k: _Keeper, life: TrialResult, day: float) -> None:
     """Add the first group of the ramp, in the logbook and in the tank."""
     life.added_day = day
     proven = cycle_readiness(CycleReadinessQuestion(log=k.log(day))).proven_mg_n_l_day
@@ -284,7 +284,7 @@ def _add(k: _Keeper, life: Life, day: float) -> None:
     k.tank.log = k.tank.log.model_copy(update=came)
 
 
-def _judge(life: Life, log: CycleLog, advice: CycleAdviceAnswer, day: float) -> None:
+def _judge(life: TrialResult, log: CycleLog, advice: CycleAdviceAnswer, day: float) -> None:
     """Faults no advice may ever commit."""
     actions = [advice.first, *advice.then]
     ready = cycle_readiness(CycleReadinessQuestion(log=log)).ready
@@ -306,7 +306,7 @@ def _judge(life: Life, log: CycleLog, advice: CycleAdviceAnswer, day: float) -> 
         life.faults.append((day, "silent while it stands"))
 
 
-def tally(lives: list[Life]) -> dict[str, float]:
+def summarize(lives: list[TrialResult]) -> dict[str, float]:
     """Shares of all trials: lost, kept waiting over a week too long, brought to animals; and faults counted."""
     n = len(lives)
     return {

@@ -11,7 +11,7 @@ import reedmace
 _MARK = "compiled"
 
 
-def what_is_compiled() -> str:
+def fingerprint() -> str:
     """Fingerprint of what compiled kernels depend on: source, compiler, Python and processor."""
     found = hashlib.sha256()
     core = Path(reedmace.__file__).parent / "core"
@@ -30,15 +30,15 @@ def _processor() -> str:
     return "".join(line for line in lines if line.startswith(("model name", "flags")))
 
 
-def mark(folder: Path, what: str) -> None:
+def record_fingerprint(folder: Path, what: str) -> None:
     """Record that all kernels are compiled there. folder: of the cache; what: their fingerprint."""
     folder.mkdir(parents=True, exist_ok=True)
     (folder / _MARK).write_text(what)
 
 
-def stands(folder: Path) -> bool:
+def is_current(folder: Path) -> bool:
     """Whether all kernels are compiled there. folder: of the cache."""
     try:
-        return (folder / _MARK).read_text() == what_is_compiled()
+        return (folder / _MARK).read_text() == fingerprint()
     except OSError:
         return False

@@ -14,7 +14,7 @@ from pathlib import Path
 from types import FrameType
 from typing import Any
 
-from reedmace.command.kernel_cache import stands
+from reedmace.command.kernel_cache import is_current
 from reedmace.command.mariadb import MariaDB, write_whole
 from reedmace.command.paths import ROOT, VAR, say
 from reedmace.command.run_as import WEB_ACCOUNT, RunAs, run_as
@@ -106,7 +106,7 @@ def _web(folder: Path, server: MariaDB | None, *, with_demo: bool, fresh: bool) 
 
     web = None
     try:
-        if not stands(Path(environment["NUMBA_CACHE_DIR"])):
+        if not is_current(Path(environment["NUMBA_CACHE_DIR"])):
             say("compiling the sums, which takes a minute or so the first time")
             # Once, in one process: workers with an empty cache would each compile the same kernels.
             warmed = subprocess.run([sys.executable, "-m", "reedmace.command.warm_kernels"], env=environment, **account)
@@ -134,7 +134,7 @@ def _watch(web: WebServer, server: MariaDB | None, address: str, stopping: list[
     """Report when it answers, and restart what dies, until `stopping` holds a signal; the exit code."""
     said = False
     while not stopping:
-        if not web.mend():
+        if not web.restart_if_dead():
             say("the web server stopped again and again; its messages are above")
             return 1
         if server is not None and server.died():

@@ -5,7 +5,7 @@ from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from reedmace.command.speed import FEED_G_DAY, ROOM, SERVICE_DAYS, Row, catalogue_of
-from reedmace.command.timing import Took, exponent, measure
+from reedmace.command.timing import Timing, exponent, measure
 from reedmace.core.filter import CATALOGUE, deliver, table_of
 from reedmace.core.filter.site.site import Plumbing
 from reedmace.logbook.replay.entries import Entry
@@ -21,7 +21,7 @@ def _entry(n: int, at: datetime, **body: Any) -> Entry:
     return Entry.model_validate({"id": n + 1, "key": f"growth-{n:08d}", "at": at, "written_at": at, "body": body})
 
 
-def lived_in(readings: int) -> list[Entry]:
+def long_running_state(readings: int) -> list[Entry]:
     """The state of a running tank with a number of tests, the newest now. readings: how many."""
     begun = NOW - TESTS_APART * (readings + 1)
     sponge = next(f for f in CATALOGUE if f.kind == "sponge").model_dump(mode="json")
@@ -44,7 +44,7 @@ def _grown(
     the smallest and the largest, and the power between the larger half. held: the power aimed at; fixed: sizes skipped,
     where
     """
-    took: list[Took] = []
+    took: list[Timing] = []
     for size in sizes:
         action = make(size)
         action()
@@ -60,27 +60,27 @@ def _flows(size: int) -> Callable[[], Any]:
 
 
 def _replayed(size: int) -> Callable[[], Any]:
-    entries = lived_in(size)
+    entries = long_running_state(size)
     return lambda: replay(entries)
 
 
 def _today(size: int) -> Callable[[], Any]:
-    state = replay(lived_in(size))
+    state = replay(long_running_state(size))
     # Results are memoized by state, so each measurement uses a state of its own.
-    return lambda: today_view(fresh(state), NOW)
+    return lambda: today_view(without_memo(state), NOW)
 
 
-def fresh(state: LogbookState) -> LogbookState:
+def without_memo(state: LogbookState) -> LogbookState:
     """The same state without memoized results. state: a tank's."""
     return state.model_copy()
 
 
 def _board(size: int) -> Callable[[], Any]:
-    state = replay(lived_in(60))
-    return lambda: [board_row(RoomTank(n + 1, f"Tank {n}", fresh(state)), NOW) for n in range(size)]
+    state = replay(long_running_state(60))
+    return lambda: [board_row(RoomTank(n + 1, f"Tank {n}", without_memo(state)), NOW) for n in range(size)]
 
 
-def growth() -> list[Row]:
+def scaling() -> list[Row]:
     """Scaling with filters, entries, tests and tanks."""
     return [
         _grown("flows of filters", (50, 500, 5000, 50000), _flows),

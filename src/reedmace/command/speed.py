@@ -14,7 +14,7 @@ from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 
 from reedmace.command.forecast_skill import tested
-from reedmace.command.timing import against, measure
+from reedmace.command.timing import compare, measure
 from reedmace.core.computations import compute
 from reedmace.core.cycle.model.ensemble import forget
 from reedmace.core.cycle.model.inputs import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
@@ -33,8 +33,8 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     simulate,
 )
 from reedmace.core.filter import CATALOGUE, Filter, deliver, table_of
-from reedmace.core.filter.filter_flow import Placed, breathers, likings, stirred
-from reedmace.core.filter.site.site import Plumbing, Room
+from reedmace.core.filter.filter_flow import Placed, oxygen_consumers, current_preferences, currents_and_oxygen
+from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
 from reedmace.core.quantity.constants import G
@@ -72,7 +72,7 @@ def operating_point() -> list[Row]:
             return float(results.link["flowrate"]["pump"].iloc[0]) * 3.6e6
 
         theirs_lph = epanet()
-        found = against(epanet, lambda: compute("operating-point", LOOP), 9, each=50)
+        found = compare(epanet, lambda: compute("operating-point", LOOP), 9, each=50)
     agree = abs(compute("operating-point", LOOP).delivered_lph / theirs_lph - 1) * 100  # type: ignore[attr-defined]
     return [
         (
@@ -122,7 +122,7 @@ def catalogue_of(count: int) -> list[Filter]:
 
 
 ROOM, STOCK = (
-    Room(net_l=129, water_depth_cm=41, length_cm=90, width_cm=40),
+    Site(net_l=129, water_depth_cm=41, length_cm=90, width_cm=40),
     [Animals(species_id="zebra-danio", count=20)],
 )
 
@@ -153,9 +153,11 @@ def _plain_ranking(filters: list[Filter], plumbing: Plumbing, nu: float) -> list
             _plain_flow(filters[i], plumbing, nu, dirt * part)
             + _plain_flow(filters[j], plumbing, nu, dirt * (1 - part))
         )
-    likes, breathe = likings(STOCK, []), breathers(STOCK, [])
+    likes, breathe = current_preferences(STOCK, []), oxygen_consumers(STOCK, [])
     kept = [
-        stirred(ROOM, [Placed(filters[i], plumbing, clean[i])], likes, breathe, 500.0, 60.0, 25.0)[1].working
+        currents_and_oxygen(ROOM, [Placed(filters[i], plumbing, clean[i])], likes, breathe, 500.0, 60.0, 25.0)[
+            1
+        ].working
         for i in order[:SHOWN]
     ]
     return [*service, *together, float(len(kept))]
@@ -173,12 +175,12 @@ def ranking() -> list[Row]:
     def ours() -> Any:
         return deliver(table, ROOM, plumbing, FEED_G_DAY, 25, days=SERVICE_DAYS)
 
-    flows = against(plain, ours, 3, each=5)
+    flows = compare(plain, ours, 3, each=5)
     got = ours()
     both = np.column_stack([got.clean_lph, got.service_lph]).ravel()
     agree = float(np.max(np.abs(both / np.array(plain()) - 1)))
     question = ranking_question(many)
-    whole = against(lambda: _plain_ranking(many, plumbing, nu), lambda: compute("rank-filters", question), 3)
+    whole = compare(lambda: _plain_ranking(many, plumbing, nu), lambda: compute("rank-filters", question), 3)
     return [
         (
             "flows of 5,000 filters, clean and dirty, against a plain loop over SciPy brentq",
@@ -216,7 +218,7 @@ def kept_log(tests: int, days: int) -> dict[str, Any]:
     return tank.log.model_copy(update=now).model_dump()
 
 
-def anew(name: str, log: dict[str, Any]) -> Callable[[], Any]:
+def uncached(name: str, log: dict[str, Any]) -> Callable[[], Any]:
     """A cycle computation without cached results. name: the computation; log: its input."""
 
     def ask() -> Any:
@@ -230,17 +232,17 @@ def anew(name: str, log: dict[str, Any]) -> Callable[[], Any]:
 def history() -> list[Row]:
     """History and what-if against one forecast, and a log of four hundred tests."""
     log, long = kept_log(60, 60), kept_log(400, 400)
-    one = anew("cycle-forecast", log)
+    one = uncached("cycle-forecast", log)
     rows = [
         (
             f"{words}, 60 tests, day 60, in times of one forecast",
-            f"{1 / against(one, anew(name, log), 5).times:.1f} x",
+            f"{1 / compare(one, uncached(name, log), 5).times:.1f} x",
             "under 3 x",
         )
         for name, words in (("cycle-history", "how the forecast has moved"), ("cycle-what-if", "what would move it"))
     ]
     names = ("cycle-forecast", "cycle-history", "cycle-what-if")
-    took = [measure(anew(name, long), 3) for name in names]
+    took = [measure(uncached(name, long), 3) for name in names]
     words = ", ".join(f"{t.wall_s:.1f}" for t in took)
     return [*rows, ("forecast, history and what if of 400 tests over 400 days", f"{words} s by the clock", "under 2 s")]
 
@@ -285,10 +287,10 @@ def forecast() -> list[Row]:
         for i in range(TRIED)
     )
     share = len(rows) / TRIED
-    plain = against(lambda: [lsoda(rows[i]) for i in range(TRIED)], ours, 5)
-    compiled = against(lambda: [lsoda_compiled(rows[i]) for i in range(TRIED)], ours, 5)
+    plain = compare(lambda: [lsoda(rows[i]) for i in range(TRIED)], ours, 5)
+    compiled = compare(lambda: [lsoda_compiled(rows[i]) for i in range(TRIED)], ours, 5)
     log = kept_log(60, 24)
-    whole = against(lambda: [lsoda(rows[i]) for i in range(TRIED)], anew("cycle-forecast", log), 5)
+    whole = compare(lambda: [lsoda(rows[i]) for i in range(TRIED)], uncached("cycle-forecast", log), 5)
     return [
         (
             "cycle model per draw, against SciPy LSODA on the model in plain Python",

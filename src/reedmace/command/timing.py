@@ -12,7 +12,7 @@ from typing import Any
 
 
 @dataclass(frozen=True)
-class Took:
+class Timing:
     """Seconds of wall time and of processor time (every thread of this process)."""
 
     wall_s: float
@@ -28,18 +28,18 @@ class Ratio:
     """Speed-up: median of the turns' ratios, by processor time."""
 
     times: float
-    ours: Took
-    theirs: Took
+    ours: Timing
+    theirs: Timing
 
 
-def once(action: Callable[[], Any]) -> Took:
+def once(action: Callable[[], Any]) -> Timing:
     """One run. action: what is measured."""
     wall, cpu = time.perf_counter(), time.process_time()
     action()
-    return Took(time.perf_counter() - wall, time.process_time() - cpu)
+    return Timing(time.perf_counter() - wall, time.process_time() - cpu)
 
 
-def measure(action: Callable[[], Any], times: int) -> Took:
+def measure(action: Callable[[], Any], times: int) -> Timing:
     """Medians of several runs, garbage collected before and not while. action: what is measured; times: how often."""
     took = []
     for _ in range(times):
@@ -49,10 +49,10 @@ def measure(action: Callable[[], Any], times: int) -> Took:
             took.append(once(action))
         finally:
             gc.enable()
-    return Took(statistics.median(t.wall_s for t in took), statistics.median(t.cpu_s for t in took))
+    return Timing(statistics.median(t.wall_s for t in took), statistics.median(t.cpu_s for t in took))
 
 
-def against(theirs: Callable[[], Any], ours: Callable[[], Any], turns: int, *, each: int = 1) -> Ratio:
+def compare(theirs: Callable[[], Any], ours: Callable[[], Any], turns: int, *, each: int = 1) -> Ratio:
     """Ours against theirs by turns, so that other load falls on both.
 
     theirs, ours: what is measured; turns: pairs of runs; each: runs of ours in a turn, where one is too short to time.
@@ -61,8 +61,10 @@ def against(theirs: Callable[[], Any], ours: Callable[[], Any], turns: int, *, e
     ratios = [t.cpu_s * each / max(o.cpu_s, 1e-9) for t, o in found]
     return Ratio(
         statistics.median(ratios),
-        Took(statistics.median(o.wall_s for _, o in found) / each, statistics.median(o.cpu_s for _, o in found) / each),
-        Took(statistics.median(t.wall_s for t, _ in found), statistics.median(t.cpu_s for t, _ in found)),
+        Timing(
+            statistics.median(o.wall_s for _, o in found) / each, statistics.median(o.cpu_s for _, o in found) / each
+        ),
+        Timing(statistics.median(t.wall_s for t, _ in found), statistics.median(t.cpu_s for t, _ in found)),
     )
 
 

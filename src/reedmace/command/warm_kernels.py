@@ -7,9 +7,15 @@ from pathlib import Path
 
 import numpy as np
 
-from reedmace.command.kernel_cache import mark, what_is_compiled
+from reedmace.command.kernel_cache import record_fingerprint, fingerprint
 from reedmace.core.computations import compute
-from reedmace.core.flow.hydraulic_kernel import airlift_many, airlift_spare_many, meet_many, share_out, spare_many
+from reedmace.core.flow.hydraulic_kernel import (
+    airlift_many,
+    airlift_spare_many,
+    operating_flows,
+    set_threads,
+    spare_resistances,
+)
 
 CURVE = [{"flow_lph": 0, "head_m": 1}, {"flow_lph": 300, "head_m": 0.7}, {"flow_lph": 500, "head_m": 0}]
 LOOP = {
@@ -32,7 +38,7 @@ def _forecast(log: dict[str, object]) -> None:
 
 def _lifts() -> None:
     one = np.ones(1)
-    share_out(1)
+    set_threads(1)
     airlift_many(one, one, one, one, one, one, 1e-6)
     airlift_spare_many(one, one, one, one, one, one, one, 1e-6)
 
@@ -40,9 +46,9 @@ def _lifts() -> None:
 def _pumps() -> None:
     one, two, hoses = np.ones(1), np.array([[1.0, 0.5]]), np.ones((1, 1, 3))
     points = np.full(1, 2, dtype=np.int64)
-    share_out(1)
-    meet_many(two, two, points, one, one, one, hoses, 1e-6)
-    spare_many(one, two, two, points, one, one, one, hoses, 1e-6)
+    set_threads(1)
+    operating_flows(two, two, points, one, one, one, hoses, 1e-6)
+    spare_resistances(one, two, two, points, one, one, one, hoses, 1e-6)
 
 
 STEPS: tuple[tuple[str, Callable[[], object]], ...] = (
@@ -69,7 +75,7 @@ def warm(say: Callable[[str], None] | None = None) -> None:
 
 
 if __name__ == "__main__":
-    compiled = what_is_compiled()
+    compiled = fingerprint()
     warm(lambda text: print(f"reedmace: {text}", file=sys.stderr, flush=True))
     if folder := os.environ.get("NUMBA_CACHE_DIR"):
-        mark(Path(folder), compiled)
+        record_fingerprint(Path(folder), compiled)

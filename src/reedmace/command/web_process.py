@@ -55,7 +55,7 @@ class WebServer:
             # It has died already, and is restarted.
             pass
 
-    def mend(self) -> bool:
+    def restart_if_dead(self) -> bool:
         """Restart it where it has died; False when it dies as fast as it is started."""
         if self._process.poll() is None:
             return True

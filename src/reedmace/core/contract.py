@@ -6,7 +6,7 @@ from typing import Annotated, Any, Generic, Self, TypeVar, get_type_hints
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from reedmace.core.expression import put_in, reckon
+from reedmace.core.expression import substitute, evaluate
 from reedmace.core.sources import SOURCES
 
 
@@ -17,7 +17,7 @@ class WorkingLine(BaseModel):
 
     symbol: str
     formula: str
-    put_in: str = Field(description="The formula with the numbers put in")
+    with_numbers: str = Field(description="The formula with the numbers put in")
     value: float = Field(ge=-1e15, le=1e15, description="In `unit`")
     unit: str
     source: str = Field(description="Key of the source")
@@ -78,11 +78,13 @@ class Working:
     def __init__(self) -> None:
         self.lines: list[WorkingLine] = []
 
-    def line(self, symbol: str, formula: str, put_in: str, value: float, unit: str, source: str) -> float:
+    def line(self, symbol: str, formula: str, with_numbers: str, value: float, unit: str, source: str) -> float:
         """Append one line and return `value` (in `unit`). KeyError if `source` is unknown."""
         SOURCES[source]
         self.lines.append(
-            WorkingLine(symbol=symbol, formula=formula, put_in=put_in, value=float(value), unit=unit, source=source)
+            WorkingLine(
+                symbol=symbol, formula=formula, with_numbers=with_numbers, value=float(value), unit=unit, source=source
+            )
         )
         return value
 
@@ -91,7 +93,7 @@ class Working:
 
         The text shown is the sum done: see `core.expression`. KeyError if `source` is unknown.
         """
-        return self.line(symbol, formula, put_in(formula, figures), reckon(formula, figures), unit, source)
+        return self.line(symbol, formula, substitute(formula, figures), evaluate(formula, figures), unit, source)
 
 
 Q = TypeVar("Q", bound=Question)

@@ -23,7 +23,7 @@ _OPERATORS: dict[type[ast.AST], Callable[..., float]] = {
 _NUMERAL = re.compile(r"\d+(?:\.(\d+))?")
 
 
-def reckon(formula: str, figures: Mapping[str, float]) -> float:
+def evaluate(formula: str, figures: Mapping[str, float]) -> float:
     """Value of `formula` with `figures` substituted for their names; unitless, the caller knows the unit.
 
     formula: numerals, names of figures, + − × / ^ √ ½ ⌈ ⌉, brackets, max and min. A figure may be named by a numeral
@@ -38,7 +38,7 @@ def reckon(formula: str, figures: Mapping[str, float]) -> float:
     return _value(_tree(formula, tuple(figures)), list(figures.values()))
 
 
-def put_in(formula: str, figures: Mapping[str, float]) -> str:
+def substitute(formula: str, figures: Mapping[str, float]) -> str:
     """`formula` with the names of `figures` replaced by their values, to four significant digits; unitless."""
     return _names(tuple(figures)).sub(lambda found: _written(figures[found[0]], found[0]), formula)
 

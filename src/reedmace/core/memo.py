@@ -12,31 +12,31 @@ P = ParamSpec("P")
 R = TypeVar("R")
 
 
-class _Memory(dict[object, Any]):
+class _MemoStore(dict[object, Any]):
     """Stored results; not part of the value, so two equal objects with different results stay equal."""
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Memory)
+        return isinstance(other, _MemoStore)
 
     __hash__ = None
 
 
-class Remembers(Part):
+class Memoizing(Part):
     """Immutable data that stores the results of functions decorated with `memoize`."""
 
-    _worked_out: _Memory = PrivateAttr(default_factory=_Memory)
+    _memo: _MemoStore = PrivateAttr(default_factory=_MemoStore)
 
     def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
         """A copy without stored results."""
         copy = super().model_copy(update=update, deep=deep)
-        copy._worked_out = _Memory()
+        copy._memo = _MemoStore()
         return copy
 
 
-S = TypeVar("S", bound=Remembers)
+S = TypeVar("S", bound=Memoizing)
 
 
-def worked_out_once(function: Callable[Concatenate[S, P], R]) -> Callable[Concatenate[S, P], R]:
+def memoize(function: Callable[Concatenate[S, P], R]) -> Callable[Concatenate[S, P], R]:
     """Memoize a function by its first argument's identity and its further arguments.
 
     function: pure; its first argument no longer changes; what it gives is read by several and changed by none.

@@ -35,7 +35,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "illness-check",
         "cycle-methods",
         "cycle-plan",
-        "stay-off-trial",
+        "standby-trial",
         "filter-stop",
         "read-test-line",
         "cycle-what-if",
@@ -62,7 +62,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "label-check",
         "media-stack",
         "rank-filters",
-        "room-year",
+        "fish-room-year",
     ),
     "upkeep": (
         "care-plan",
@@ -76,7 +76,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
     "fit": (
         "care-steps",
         "fitting-plan",
-        "drain-down",
+        "flood-risk",
         "filter-move",
         "sponge-seed",
         "shopping-list",

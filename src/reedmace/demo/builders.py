@@ -13,7 +13,7 @@ def filter_of(filter_id: str) -> dict[str, Any]:
     return next(f for f in CATALOGUE if f.id == filter_id).model_dump()
 
 
-def hung(filter_id: str, **more: Any) -> list[dict[str, Any]]:
+def installed(filter_id: str, **more: Any) -> list[dict[str, Any]]:
     """One filter alone on a tank. filter_id: its id; more: its settings."""
     return [{"key": "f1", "filter": filter_of(filter_id), **more}]
 

@@ -4,7 +4,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from reedmace.core.air.plan import RoomPump
-from reedmace.demo.builders import Row, hung
+from reedmace.demo.builders import Row, installed
 from reedmace.logbook.plans.room_plan import AirMain, OnWall, RoomPlan, Shelf, Spot, WallPump
 
 ROOM = "The rack"
@@ -23,7 +23,7 @@ def _tank(now: datetime, size: tuple[int, int, int], sponge: str, animals: list[
     rows: list[Row] = [
         (begun, {"kind": "tank-plan", "tank": tank, "surroundings": place}),
         (begun, stock),
-        (begun, {"kind": "filter-plan", "filters": hung(sponge, owned=True), "air": {"source": "room"}}),
+        (begun, {"kind": "filter-plan", "filters": installed(sponge, owned=True), "air": {"source": "room"}}),
         (begun, {"kind": "situation", "stands": "running", "since": (now - timedelta(days=begun + 60)).isoformat()}),
         (squeezed, {"kind": "media-work", "what": "rinsed", "share": 1, "filter_key": "f1"}),
         (19, {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "nitrate_ppm": 15, "ph": 7.6, "kh_dkh": 6}),

@@ -3,7 +3,7 @@
 from datetime import datetime, timedelta
 
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.demo.builders import Row, hung, ticks
+from reedmace.demo.builders import Row, installed, ticks
 
 N = NITROGEN_SHARE["NH4"]
 
@@ -44,7 +44,14 @@ def stairwell(now: datetime) -> list[Row]:
                 },
             },
         ),
-        (11, {"kind": "filter-plan", "filters": hung("saltmarsh-75"), "heater": {"watts": 300, "stands_in": "sump"}}),
+        (
+            11,
+            {
+                "kind": "filter-plan",
+                "filters": installed("saltmarsh-75"),
+                "heater": {"watts": 300, "stands_in": "sump"},
+            },
+        ),
         (10, {"kind": "fit-plan", "places": {"f1": {"siphon_break": True, "outlet_depth_cm": 3}}}),
         *ticks(8, "sump-drill", "sump-place", "sump-media"),
         (

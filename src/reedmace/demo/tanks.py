@@ -3,7 +3,7 @@
 from datetime import datetime, timedelta
 
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.demo.builders import Row, filter_of, hung, ticks
+from reedmace.demo.builders import Row, filter_of, installed, ticks
 
 N = NITROGEN_SHARE["NH4"]
 
@@ -109,7 +109,7 @@ def bindery(now: datetime) -> list[Row]:
                 "animals": [{"species_id": "cherry-shrimp", "count": 15}, {"species_id": "ricefish", "count": 8}],
             },
         ),
-        (begun + 8, {"kind": "filter-plan", "filters": hung("burreed-20"), "priorities": wants}),
+        (begun + 8, {"kind": "filter-plan", "filters": installed("burreed-20"), "priorities": wants}),
         *ticks(begun + 7, *steps),
         (
             begun,
@@ -132,7 +132,7 @@ def bindery(now: datetime) -> list[Row]:
             6,
             {
                 "kind": "filter-plan",
-                "filters": [*hung("burreed-20"), {"key": "f2", "filter": filter_of("burreed-8")}],
+                "filters": [*installed("burreed-20"), {"key": "f2", "filter": filter_of("burreed-8")}],
                 "priorities": wants,
             },
         ),
@@ -202,7 +202,7 @@ def long_bench(now: datetime) -> list[Row]:
                 "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
             },
         ),
-        (22, {"kind": "filter-plan", "filters": hung("lockgate-1500", plumbing={"hose_length_m": 3.4})}),
+        (22, {"kind": "filter-plan", "filters": installed("lockgate-1500", plumbing={"hose_length_m": 3.4})}),
         *ticks(19, *steps),
         (18, {"kind": "flow-test", "container_l": 5, "times_s": [18.4, 17.9, 18.2], "computed_lph": 1010}),
         (
@@ -295,7 +295,7 @@ def courtyard(now: datetime) -> list[Row]:
             },
         ),
         (215, {"kind": "stock-plan", "animals": [{"species_id": "axolotl", "count": 1}]}),
-        (214, {"kind": "filter-plan", "filters": hung("sweetflag-1200")}),
+        (214, {"kind": "filter-plan", "filters": installed("sweetflag-1200")}),
         *ticks(213, *steps),
         (
             212,

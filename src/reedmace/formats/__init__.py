@@ -9,7 +9,7 @@ from reedmace.formats.catalogue_csv import read_catalogue, write_catalogue
 from reedmace.formats.csv_rows import RowError
 from reedmace.formats.epanet import plumbing_inp
 from reedmace.formats.events_csv import Tank as HappeningTank
-from reedmace.formats.events_csv import happening_key, read_happenings, write_happenings
+from reedmace.formats.events_csv import event_key, read_events, write_events
 from reedmace.formats.mapped_csv import FoundColumn, FoundRow, MappedCsv, read_mapped
 from reedmace.formats.readings_csv import read_csv, reading_key, write_csv
 from reedmace.formats.sbml import cycle_sbml
@@ -24,17 +24,17 @@ __all__ = [
     "RowError",
     "bundle_schema",
     "cycle_sbml",
-    "happening_key",
+    "event_key",
     "plumbing_inp",
     "read_catalogue",
     "read_csv",
-    "read_happenings",
+    "read_events",
     "read_mapped",
     "reading_key",
     "write_bundle",
     "write_calendar",
     "write_catalogue",
     "write_csv",
-    "write_happenings",
+    "write_events",
     "write_shopping",
 ]

@@ -27,7 +27,7 @@ class Bundle(Part):
     entries: Annotated[list[Entry], Field(max_length=MOST_ENTRIES)]
 
     @model_validator(mode="after")
-    def _entries_hang_together(self) -> "Bundle":
+    def _entries_are_consistent(self) -> "Bundle":
         seen: set[int] = set()
         keys: set[str] = set()
         for entry in self.entries:

@@ -37,7 +37,7 @@ class Tank:
     filters: Mapping[str, str] = field(default_factory=dict)
 
 
-def write_happenings(entries: Iterable[Entry], filters: Mapping[str, str]) -> str:
+def write_events(entries: Iterable[Entry], filters: Mapping[str, str]) -> str:
     """CSV text of events, in the order of `entries`.
 
     filters: names by key. Changes in % of the water and doses in mg N/L.
@@ -67,7 +67,7 @@ def _cells(body: Any, filters: Mapping[str, str]) -> list[str] | None:
     return None
 
 
-def read_happenings(text: str, now: datetime, tank: Tank) -> tuple[list[NewEntry], list[RowError]]:
+def read_events(text: str, now: datetime, tank: Tank) -> tuple[list[NewEntry], list[RowError]]:
     """Events of a CSV, or the faults of each faulty row.
 
     text: with a header of COLUMNS in any order, `at` and `what` needed; now: aware time, from which nothing lies more than a
@@ -77,7 +77,7 @@ def read_happenings(text: str, now: datetime, tank: Tank) -> tuple[list[NewEntry
     return read_rows(text, COLUMNS, ("at", "what"), MOST_ROWS, lambda line, cells: _row(line, cells, now, tank))
 
 
-def happening_key(at: datetime, body: Any, filters: Mapping[str, str]) -> str:
+def event_key(at: datetime, body: Any, filters: Mapping[str, str]) -> str:
     """A key made of an entry's content, so that one event is one entry.
 
     at: aware time; body: of it; filters: names by key.
@@ -100,7 +100,7 @@ def _row(line: int, cells: dict[str, str], now: datetime, tank: Tank) -> tuple[N
     try:
         body = _READ[what](cells, tank)
         names = {key: name for name, key in tank.filters.items()}
-        return NewEntry(key=happening_key(at, body, names), at=at, body=body), []
+        return NewEntry(key=event_key(at, body, names), at=at, body=body), []
     except CannotAnswer as error:
         return None, [RowError(line, error.where, error.what)]
     except ValidationError as error:

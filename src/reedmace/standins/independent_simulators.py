@@ -22,7 +22,7 @@ _KA = 10.0**-9.24
 
 
 @dataclass
-class Strangers:
+class IndependentTanks:
     """A number of tanks of one structure and start. seed: of their own parameters. Water in mg N/L and mg CaCO3/L."""
 
     structure: Structure

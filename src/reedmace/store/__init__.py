@@ -7,15 +7,15 @@ from reedmace.store.database import MIGRATE_S, connect, migrate
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
 from reedmace.store.households import (
     INVITED_FOR,
-    Hand,
+    HouseholdMember,
     Households,
     NoSuchInvite,
     Role,
-    end_look_link,
+    revoke_view_link,
     invited_by,
-    look_link,
-    look_link_since,
-    looked_at,
+    make_view_link,
+    view_link_since,
+    viewed_tank,
 )
 from reedmace.store.quotas import OverQuota
 from reedmace.store.rooms import KeptRoom, NoSuchRoom, RoomMoved, Rooms
@@ -25,9 +25,9 @@ from reedmace.store.tank_queries import (
     NoSuchTank,
     NotAllowed,
     PlanMoved,
-    TankAside,
+    ArchivedTank,
     TankName,
-    Wanted,
+    EntryFilter,
 )
 from reedmace.store.tanks import KEPT_FOR, Tanks
 
@@ -43,7 +43,7 @@ __all__ = [
     "Device",
     "Devices",
     "EmailTaken",
-    "Hand",
+    "HouseholdMember",
     "Households",
     "KeptRoom",
     "NoSuchDevice",
@@ -57,17 +57,17 @@ __all__ = [
     "Role",
     "RoomMoved",
     "Rooms",
-    "TankAside",
+    "ArchivedTank",
     "TankName",
     "Tanks",
     "TooManyAttempts",
-    "Wanted",
+    "EntryFilter",
     "by_token",
     "connect",
-    "end_look_link",
+    "revoke_view_link",
     "invited_by",
-    "look_link",
-    "look_link_since",
-    "looked_at",
+    "make_view_link",
+    "view_link_since",
+    "viewed_tank",
     "migrate",
 ]

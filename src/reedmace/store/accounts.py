@@ -225,11 +225,11 @@ class Accounts:
         row = self._row(Account.id == account_id)
         return Keeper(row.id, row.email, row.units) if row else None
 
-    def hold_guesses(self, address: str, now: datetime) -> None:
+    def reject_guessing(self, address: str, now: datetime) -> None:
         """Reject an address that has tried too many invalid links. Raises TooManyAttempts."""
         self._hold([(_digest("link", network_of(address)), FAILURES_PER_ADDRESS)], now, WINDOW)
 
-    def note_guess(self, address: str, now: datetime) -> None:
+    def count_guess(self, address: str, now: datetime) -> None:
         """Count an invalid link."""
         self._note([_digest("link", network_of(address))], now)
 

@@ -9,7 +9,7 @@ from typing import Literal, cast
 import peewee
 
 from reedmace.store.models import Account, Invite, LookLink, Member, Tank
-from reedmace.store.quotas import MOST_INVITES, MOST_MEMBERS, too_many_hands
+from reedmace.store.quotas import MOST_INVITES, MOST_MEMBERS, too_many_members
 
 Role = Literal["keeper", "helper", "reader"]
 """Roles: a keeper does all but give tanks away; a helper logs what was done; a reader views."""
@@ -21,7 +21,7 @@ class NoSuchInvite(LookupError):
 
 
 @dataclass(frozen=True)
-class Hand:
+class HouseholdMember:
     """A member: the row's id, the other account's email address and its role."""
 
     id: int
@@ -45,7 +45,7 @@ class Households:
         self._database = database
         self._account_id = account_id
 
-    def members(self) -> list[Hand]:
+    def members(self) -> list[HouseholdMember]:
         """Members, in the order they joined."""
         rows = (
             Member.select(Member, Account)
@@ -53,9 +53,11 @@ class Households:
             .where(Member.owner == self._account_id)
             .order_by(Member.id)
         )
-        return [Hand(r.id, r.account.email, cast(Role, r.role), r.account_id) for r in rows.bind(self._database)]
+        return [
+            HouseholdMember(r.id, r.account.email, cast(Role, r.role), r.account_id) for r in rows.bind(self._database)
+        ]
 
-    def helps(self) -> list[Hand]:
+    def helps(self) -> list[HouseholdMember]:
         """Households this account helps in; `account_id` is the owner's."""
         rows = (
             Member.select(Member, Account)
@@ -63,7 +65,7 @@ class Households:
             .where(Member.account == self._account_id)
             .order_by(Member.id)
         )
-        return [Hand(r.id, r.owner.email, cast(Role, r.role), r.owner_id) for r in rows.bind(self._database)]
+        return [HouseholdMember(r.id, r.owner.email, cast(Role, r.role), r.owner_id) for r in rows.bind(self._database)]
 
     def invite(self, role: Role, now: datetime) -> str:
         """The token of a new invitation, valid once and for a week; only its hash is stored. Raises OverQuota."""
@@ -71,7 +73,7 @@ class Households:
         Invite.delete().where(old).bind(self._database).execute()
         open_ = Invite.select().where(Invite.owner == self._account_id).bind(self._database).count()
         if open_ >= MOST_INVITES or len(self.members()) >= MOST_MEMBERS:
-            raise too_many_hands()
+            raise too_many_members()
         token = secrets.token_urlsafe(24)
         new = Invite.insert(
             owner_id=self._account_id, role=role, token_hash=_hash("invite", token), made_at=_naive(now)
@@ -83,7 +85,7 @@ class Households:
         """Revoke open invitations."""
         Invite.delete().where(Invite.owner == self._account_id).bind(self._database).execute()
 
-    def accept(self, token: str, now: datetime) -> Hand:
+    def accept(self, token: str, now: datetime) -> HouseholdMember:
         """Join the household of an invitation. Raises NoSuchInvite, also for one's own."""
         with self._database.atomic():
             owner, role = invited_by(self._database, token, now)
@@ -96,7 +98,7 @@ class Households:
             Member.delete().where(both).bind(self._database).execute()
             values = {"owner": owner.id, "account": self._account_id, "role": role, "made_at": _naive(now)}
             row = Member.insert(values).bind(self._database).execute()
-        return Hand(row, owner.email, role, owner.id)
+        return HouseholdMember(row, owner.email, role, owner.id)
 
     def part(self, member_id: int) -> bool:
         """End a membership, a member's or one's own; whether there was one."""
@@ -119,7 +121,7 @@ def invited_by(database: peewee.Database, token: str, now: datetime) -> tuple[Ac
     return row.owner, cast(Role, row.role)
 
 
-def look_link(database: peewee.Database, tank_id: int, now: datetime) -> str:
+def make_view_link(database: peewee.Database, tank_id: int, now: datetime) -> str:
     """A new view link to a tank; an older one stops working."""
     token = secrets.token_urlsafe(24)
     with database.atomic():
@@ -129,18 +131,18 @@ def look_link(database: peewee.Database, tank_id: int, now: datetime) -> str:
     return token
 
 
-def look_link_since(database: peewee.Database, tank_id: int) -> datetime | None:
+def view_link_since(database: peewee.Database, tank_id: int) -> datetime | None:
     """When the view link was made; None without one."""
     row = LookLink.select().where(LookLink.tank == tank_id).bind(database).first()
     return None if row is None else row.made_at.replace(tzinfo=UTC)
 
 
-def end_look_link(database: peewee.Database, tank_id: int) -> None:
+def revoke_view_link(database: peewee.Database, tank_id: int) -> None:
     """Revoke the view link."""
     LookLink.delete().where(LookLink.tank == tank_id).bind(database).execute()
 
 
-def looked_at(database: peewee.Database, token: str) -> tuple[int, int] | None:
+def viewed_tank(database: peewee.Database, token: str) -> tuple[int, int] | None:
     """(account, tank) of a view link; None when it is revoked or its tank is archived."""
     row = (
         LookLink.select(LookLink, Tank)

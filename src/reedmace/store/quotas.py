@@ -41,7 +41,7 @@ def too_many_devices() -> OverQuota:
     )
 
 
-def too_many_hands() -> OverQuota:
+def too_many_members() -> OverQuota:
     return OverQuota("Too many hands", "Take an open invitation back, or end somebody's helping, first.")
 
 

@@ -35,7 +35,7 @@ class PlanMoved(Exception):
 
 
 @dataclass(frozen=True)
-class TankAside:
+class ArchivedTank:
     """An archived or removed tank: how, and since when."""
 
     id: int
@@ -54,7 +54,7 @@ class TankName:
     owner_id: int = 0
 
 
-class Wanted(NamedTuple):
+class EntryFilter(NamedTuple):
     """Filter for entries of a tank; a field that is None matches everything."""
 
     kind: str | None = None

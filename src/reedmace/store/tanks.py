@@ -18,9 +18,9 @@ from reedmace.store.tank_queries import (
     NoSuchTank,
     NotAllowed,
     PlanMoved,
-    TankAside,
+    ArchivedTank,
     TankName,
-    Wanted,
+    EntryFilter,
 )
 
 PAGE = 200
@@ -109,13 +109,13 @@ class Tanks:
         self._allow(tank_id, roles=())
         Tank.delete().where(Tank.id == self._row(tank_id).id).bind(self._database).execute()
 
-    def put_aside(self, tank_id: int, how: Aside, now: datetime) -> None:
+    def archive(self, tank_id: int, how: Aside, now: datetime) -> None:
         """Archive or remove a tank; a removed one is deleted after a day. Raises NoSuchTank, NotAllowed."""
         self._allow(tank_id, roles=())
         row = self._row(tank_id)
         Tank.update(aside=how, aside_at=_naive(now)).where(Tank.id == row.id).bind(self._database).execute()
 
-    def bring_back(self, tank_id: int, now: datetime) -> TankName:
+    def restore(self, tank_id: int, now: datetime) -> TankName:
         """Restore a tank. Raises NoSuchTank, also when its day has passed."""
         self._forget(now)
         mine = Tank.select().where((Tank.id == tank_id) & (Tank.account == self._account_id))
@@ -125,12 +125,12 @@ class Tanks:
         Tank.update(aside=None, aside_at=None).where(Tank.id == row.id).bind(self._database).execute()
         return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC))
 
-    def aside(self, now: datetime) -> list[TankAside]:
+    def aside(self, now: datetime) -> list[ArchivedTank]:
         """Archived and removed tanks, newest first; those removed over a day ago are deleted. now: aware time."""
         self._forget(now)
         rows = Tank.select().where((Tank.account == self._account_id) & Tank.aside.is_null(False))
         return [
-            TankAside(r.id, r.name, cast(Aside, r.aside), r.aside_at.replace(tzinfo=UTC))
+            ArchivedTank(r.id, r.name, cast(Aside, r.aside), r.aside_at.replace(tzinfo=UTC))
             for r in rows.order_by(Tank.aside_at.desc()).bind(self._database)
             if r.aside_at is not None
         ]
@@ -195,11 +195,13 @@ class Tanks:
             found.setdefault(row.tank_id, []).append(_entry(row))
         return found
 
-    def page(self, tank_id: int, before: int | None, limit: int = PAGE, wanted: Wanted | None = None) -> list[Entry]:
+    def page(
+        self, tank_id: int, before: int | None, limit: int = PAGE, wanted: EntryFilter | None = None
+    ) -> list[Entry]:
         """Newest entries first, `limit` at a time, with ids under `before`; only those wanted. Raises NoSuchTank."""
         self._row(tank_id)
         rows = EntryRow.select().where(EntryRow.tank == tank_id)
-        wanted = wanted or Wanted()
+        wanted = wanted or EntryFilter()
         if wanted.kind is not None:
             rows = rows.where(EntryRow.kind == wanted.kind)
         if wanted.words is not None:
@@ -338,7 +340,7 @@ class Tanks:
         plan = self._current_plan(tank_id, "filter-plan")
         if plan is None or not isinstance(plan.body, FilterPlan):
             return {}
-        return {hung.key: hung.filter.name for hung in plan.body.filters}
+        return {installed.key: installed.filter.name for installed in plan.body.filters}
 
     def _current_plan(self, tank_id: int, kind: str) -> Entry | None:
         later = EntryRow.alias()

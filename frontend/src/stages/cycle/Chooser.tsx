@@ -1,14 +1,14 @@
 /** Which way to cycle, from what the keeper has; and where keepers disagree about it. */
 import { styled } from "styled-components";
-import type { BeginView, Blanks, CyclePlan, MethodChoice } from "../../api/schemas";
+import type { CycleStartView, FormDefaults, CyclePlan, MethodChoice } from "../../api/schemas";
 import { Button, Fields, Figure, Lead, Select, Term, Waiting, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 
-type Resources = Blanks["resources"];
+type Resources = FormDefaults["resources"];
 
 interface Props {
   /** The ways there are, best first; none while they are worked out. */
-  methods?: NonNullable<BeginView["methods"]>;
+  methods?: NonNullable<CycleStartView["methods"]>;
   waiting: boolean;
   onChoose: (choice: MethodChoice) => void;
   resources: Resources;

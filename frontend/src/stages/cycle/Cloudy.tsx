@@ -1,20 +1,20 @@
 /** Bloom or dirt: tests first, and mostly waiting. */
 import { useState } from "react";
 import { useBlanks, useCompute } from "../../api/hooks";
-import type { CycleLog as Log, Blanks } from "../../api/schemas";
+import type { CycleLog as Log, FormDefaults } from "../../api/schemas";
 import { Fields, Figure, PickOne, ProblemNote, Select, YesNo } from "../../kit";
 import { NumberBox } from "../../quantity";
 import { Columns } from "../shared";
 
 export function Cloudy({ log }: { log: Log }) {
-  const blanks = useBlanks();
+  const form_defaults = useBlanks();
   const newest = log.readings.filter((r) => log.day_now - r.day <= 2).at(-1);
   const [seen, setSeen] = useState({
-    ...blanks.cloudy,
+    ...form_defaults.cloudy,
     age_days: Math.max(Math.round(log.day_now), 0),
     animals_in: log.method === "animals-in",
   });
-  const set = (change: Partial<Blanks["cloudy"]>) => {
+  const set = (change: Partial<FormDefaults["cloudy"]>) => {
     setSeen((now) => ({ ...now, ...change }));
   };
   const answer = useCompute("cloudy-water", {

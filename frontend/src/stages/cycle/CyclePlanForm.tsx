@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { useDraft, type Draft } from "../../api/drafts";
 import { standing, useBlanks, useView } from "../../api/hooks";
-import type { BeginView, CyclePlan, MethodChoice, LogbookState } from "../../api/schemas";
+import type { CycleStartView, CyclePlan, MethodChoice, LogbookState } from "../../api/schemas";
 import { Caution, Figure, InlineButton, Lead, PickOne, ProblemNote } from "../../kit";
 import { SaveBar } from "../shared";
 import { Chooser, type Resources } from "./Chooser";
@@ -12,7 +12,7 @@ import { ProductFields } from "./ProductFields";
 import { WaterFields } from "./WaterFields";
 
 export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
-  const blanks = useBlanks();
+  const form_defaults = useBlanks();
   const draft = useDraft<CyclePlan>(tankId, "cycle", logbook.plans.cycle, logbook.cycle_plan?.id ?? null);
   const plan = draft.value;
   const set = (change: Partial<CyclePlan>) => {
@@ -20,7 +20,7 @@ export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: Lo
   };
   const first = logbook.cycle_plan == null;
   const [choosing, setChoosing] = useState(first);
-  const [resources, setResources] = useState<Resources>({ ...blanks.resources, plants: plan.plants });
+  const [resources, setResources] = useState<Resources>({ ...form_defaults.resources, plants: plan.plants });
   const [animalsIn, setAnimalsIn] = useState(plan.method === "animals-in");
   const asked = useView(tankId, "begin", {
     cycle_plan: plan,
@@ -95,7 +95,7 @@ function chosen(
   };
 }
 
-function FirstDose({ view }: { view: BeginView }) {
+function FirstDose({ view }: { view: CycleStartView }) {
   const { dose, dose_refused } = view;
   if (dose_refused != null) return <p role="alert">{dose_refused}</p>;
   if (!dose) return null;

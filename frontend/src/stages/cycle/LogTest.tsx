@@ -129,7 +129,7 @@ export function lineQuestion(text: string): QuestionOf<"read-test-line"> {
 }
 
 function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
-  const blanks = useBlanks();
+  const form_defaults = useBlanks();
   const storageKey = `reedmace.draft.${tankId}.line`;
   const [line, setLine] = useState(() => localStorage.getItem(storageKey) ?? "");
   const [asN, setAsN] = useState(() => {
@@ -153,7 +153,7 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
     try {
       const found = await compute("read-test-line", lineQuestion(line));
       const entry = await write.mutateAsync({
-        body: readingOf(blanks.reading, found, asN ? "N" : "ion"),
+        body: readingOf(form_defaults.reading, found, asN ? "N" : "ion"),
         at: at ?? undefined,
       });
       type("");

@@ -1,13 +1,13 @@
 /** The plan before it starts: the water judged, the heat, the alkalinity it will eat. */
 import { styled } from "styled-components";
-import type { BeginView, CyclePlan } from "../../api/schemas";
+import type { CycleStartView, CyclePlan } from "../../api/schemas";
 import { Figure, Lead, Term } from "../../kit";
 import { Columns } from "../shared";
 import { show } from "../../quantity/shown";
 
 interface Props {
   plan: CyclePlan;
-  judged: BeginView["judged"];
+  judged: CycleStartView["judged"];
 }
 
 const WORD = { fine: "fine", watch: "watch", first: "first" } as const;

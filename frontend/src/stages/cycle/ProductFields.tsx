@@ -9,7 +9,7 @@ type Product = CyclePlan["product"];
 type Label = Extract<Product, { form: "label" }>;
 
 export function ProductFields({ plan, set }: PlanFieldsProps) {
-  const blanks = useBlanks();
+  const form_defaults = useBlanks();
   const { product } = plan;
   return (
     <Fields $min={168}>
@@ -30,7 +30,7 @@ export function ProductFields({ plan, set }: PlanFieldsProps) {
         label="Ammonia product"
         value={product.form}
         onChange={(form) => {
-          set({ product: blanks.products.find((p) => p.form === form) ?? product });
+          set({ product: form_defaults.products.find((p) => p.form === form) ?? product });
         }}
         options={[
           ["ammonium-chloride", "Ammonium chloride powder"],

@@ -52,7 +52,7 @@ export function Ready({ state }: { state: CycleState }) {
           </Lead>
           <Books
             rows={[
-              ["put in", balance.put_in_mg_n_l],
+              ["put in", balance.added_mg_n_l],
               ["to be expected", balance.expected_mg_n_l],
               ["found", balance.found_mg_n_l],
             ]}

@@ -1,23 +1,23 @@
 /** What the air lifts, in a sentence. */
-import type { Hung } from "../../api/schemas";
+import type { EquippedFilter } from "../../api/schemas";
 import { Figure, Lead } from "../../kit";
 import { bare, show } from "../../quantity/shown";
 
-export function AirLift({ hung }: { hung: Hung }) {
-  const lift = hung.flow.lifted;
-  const bore = hung.filter.tube_bore_mm;
+export function AirLift({ installed }: { installed: EquippedFilter }) {
+  const lift = installed.flow.lifted;
+  const bore = installed.filter.tube_bore_mm;
   if (!lift || bore === null) return null;
   return (
     <>
       <h2>What the air lifts</h2>
       <Lead>
         <Figure title="Air lift" lines={lift.working} of="delivered_lph">
-          {hung.filter.air_l_min} L/min of air in a {show(bore, "mm")} tube lifts{" "}
+          {installed.filter.air_l_min} L/min of air in a {show(bore, "mm")} tube lifts{" "}
           {show(lift.delivered_lph, "L/h")}
         </Figure>{" "}
         through clean foam, {bare(lift.dirty_lph, "L/h")} when it is due for cleaning, and{" "}
         {bare(lift.evaporated_lph, "L/h")} if the water falls {show(2, "cm")} below the outlet. Cut the uplift
-        to {show(Math.floor(hung.plan.uplift_cm), "cm")} above the bed at the most and it stays under.
+        to {show(Math.floor(installed.plan.uplift_cm), "cm")} above the bed at the most and it stays under.
       </Lead>
     </>
   );

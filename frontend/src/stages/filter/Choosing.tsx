@@ -21,9 +21,9 @@ export function Choosing({ tankId, draft, view, onChosen }: Props) {
     if (!shown) return;
     const kept = draft.value.filters.map((f) => (beside ? f : { ...f, retired: true }));
     const filters = shown.filters.reduce<NonNullable<FilterPlanIn["filters"]>>(
-      (all, { hung }) => [
+      (all, { installed }) => [
         ...all,
-        { key: newFilterKey(all), filter: hung.filter, plumbing: draft.value.plumbing },
+        { key: newFilterKey(all), filter: installed.filter, plumbing: draft.value.plumbing },
       ],
       kept,
     );

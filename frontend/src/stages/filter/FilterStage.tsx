@@ -37,7 +37,7 @@ export default function FilterStage({ tankId, logbook, tables }: StageProps) {
           logbook={logbook}
           tables={tables}
           view={view}
-          hung={hanging(draft.value)}
+          installed={hanging(draft.value)}
         />
       }
       beside={view && <Advice view={view} />}
@@ -95,8 +95,8 @@ function FilterDrawing({
   logbook,
   tables,
   view,
-  hung,
-}: StageProps & { view?: FilterView; hung: ReturnType<typeof hanging> }) {
+  installed,
+}: StageProps & { view?: FilterView; installed: ReturnType<typeof hanging> }) {
   const { tank, stock } = logbook.plans;
   const shared = {
     plan: tank,
@@ -106,11 +106,17 @@ function FilterDrawing({
   };
   const shown = view?.shown;
   if (!shown)
-    return <Section {...shared} filters={hung} labels={[]} caption="The tank, without a filter that fits." />;
+    return (
+      <Section {...shared} filters={installed} labels={[]} caption="The tank, without a filter that fits." />
+    );
   return (
     <Section
       {...shared}
-      filters={shown.filters.map((f) => ({ key: f.hung.key, filter: f.hung.filter, fitting: f.hung.plan }))}
+      filters={shown.filters.map((f) => ({
+        key: f.installed.key,
+        filter: f.installed.filter,
+        fitting: f.installed.plan,
+      }))}
       labels={labelsOf(shown)}
       currents={shown.currents}
       caption={`${shown.name} on this tank: ${show(shown.delivered_lph, "L/h")} delivered.`}
@@ -163,7 +169,7 @@ function Shown({ tankId, draft, view, old, second, onSee, onShop }: ShownProps) 
 /** How the one filter shown meets its plumbing, beside the ranking. */
 function Flow({ view, onSee }: Pick<ShownProps, "view" | "onSee">) {
   const filters = view.shown?.filters ?? [];
-  const only = filters.length === 1 ? filters[0]?.hung : undefined;
+  const only = filters.length === 1 ? filters[0]?.installed : undefined;
   const pumped = only?.flow.pumped;
   return (
     <>
@@ -171,10 +177,10 @@ function Flow({ view, onSee }: Pick<ShownProps, "view" | "onSee">) {
         {only && (
           <div>
             {pumped && <OperatingPoint answer={pumped} />}
-            {only.flow.lifted && <AirLift hung={only} />}
+            {only.flow.lifted && <AirLift installed={only} />}
           </div>
         )}
-        <RankedList answer={view.ranking} shown={filters.map((f) => f.hung.filter.id)} onSee={onSee} />
+        <RankedList answer={view.ranking} shown={filters.map((f) => f.installed.filter.id)} onSee={onSee} />
       </Beside>
       {pumped && (
         <>
@@ -223,7 +229,10 @@ function Headline({ view, old, second, onShop }: HeadlineProps) {
 function Moves({ view, shown }: { view: FilterView; shown: Together }) {
   const many = shown.filters.length > 1;
   const tested = shown.filters.some((f) => f.expect_lph != null);
-  const expected = shown.filters.reduce((sum, f) => sum + (f.expect_lph ?? f.hung.flow.delivered_lph), 0);
+  const expected = shown.filters.reduce(
+    (sum, f) => sum + (f.expect_lph ?? f.installed.flow.delivered_lph),
+    0,
+  );
   return (
     <>
       <b>{shown.name}</b> {shown.chosen ? "moves" : "would move"}{" "}
@@ -232,14 +241,15 @@ function Moves({ view, shown }: { view: FilterView; shown: Together }) {
       </Figure>{" "}
       here, not the {bare(shown.box_lph, "L/h")} on {many ? "their boxes" : "its box"}:{" "}
       {shown.turnovers_per_hour.toFixed(1)} times your {show(view.volume.net_l, "L")} clean,{" "}
-      {shown.service_turnovers_per_hour.toFixed(1)} in service. {!many && shown.filters[0]?.hung.flow.loop}{" "}
+      {shown.service_turnovers_per_hour.toFixed(1)} in service.{" "}
+      {!many && shown.filters[0]?.installed.flow.loop}{" "}
       {tested && `By your last flow test expect ${show(expected, "L/h")}.`}
     </>
   );
 }
 
 function Cautions({ view, shown }: { view: FilterView; shown: Together }) {
-  const ids = shown.filters.map((f) => f.hung.filter.id);
+  const ids = shown.filters.map((f) => f.installed.filter.id);
   const caveats = view.ranking.ranked.filter((c) => ids.includes(c.filter_id)).flatMap((c) => c.caveats);
   return (
     <>
@@ -270,9 +280,9 @@ function candidate(view: FilterView) {
     media_kg: shown.filters.reduce(
       (sum, f) =>
         sum +
-        (f.hung.media.length
+        (f.installed.media.length
           ? (f.media?.has_kg ?? 0)
-          : (view.ranking.ranked.find((c) => c.filter_id === f.hung.filter.id)?.media_kg ?? 0)),
+          : (view.ranking.ranked.find((c) => c.filter_id === f.installed.filter.id)?.media_kg ?? 0)),
       0,
     ),
   };
@@ -288,16 +298,16 @@ function labelsOf(shown: Together): SectionLabel[] {
       ],
     },
   ];
-  const hose = shown.filters[0]?.hung.flow.pumped?.head_budget.find((p) => p.role === "hose");
+  const hose = shown.filters[0]?.installed.flow.pumped?.head_budget.find((p) => p.role === "hose");
   if (
     shown.filters.length === 1 &&
-    shown.filters[0]?.hung.plan.runs.some((r) => r.role === "return-hose") &&
+    shown.filters[0]?.installed.plan.runs.some((r) => r.role === "return-hose") &&
     hose
   )
     labels.push({
       at: "hose",
       lines: [
-        `${show(shown.filters[0].hung.plan.hose_m, "m", 1)} of hose`,
+        `${show(shown.filters[0].installed.plan.hose_m, "m", 1)} of hose`,
         `costs ${show(hose.head_m, "m", 2)} head`,
       ],
     });

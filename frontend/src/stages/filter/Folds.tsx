@@ -38,7 +38,7 @@ export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
     keepOwn(draft, news);
   };
   const shown = view?.shown?.filters ?? [];
-  const air = shown.find((f) => f.hung.filter.air_l_min != null);
+  const air = shown.find((f) => f.installed.filter.air_l_min != null);
   return (
     <Stack>
       <details ref={shop}>
@@ -55,7 +55,7 @@ export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
           <summary>What matters to you</summary>
           <PriorityForm
             priorities={draft.value.priorities ?? view.ranking.priorities}
-            candidate={view.ranking.ranked.find((c) => c.filter_id === shown[0]?.hung.filter.id)}
+            candidate={view.ranking.ranked.find((c) => c.filter_id === shown[0]?.installed.filter.id)}
             pricePerKwh={view.price_per_kwh}
             onChange={(change) => {
               draft.set((p) => ({ ...p, ...change }));
@@ -93,7 +93,10 @@ export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
       {air && (
         <details>
           <summary>The air pump for it, or for a room of them</summary>
-          <AirSupply filter={air.hung.filter} depthCm={air.hung.plan_question.room.water_depth_cm} />
+          <AirSupply
+            filter={air.installed.filter}
+            depthCm={air.installed.plan_question.site.water_depth_cm}
+          />
         </details>
       )}
       {view && (

@@ -3,7 +3,7 @@ import { lazy } from "react";
 import { styled } from "styled-components";
 import type { Draft } from "../../api/drafts";
 import { useWrite } from "../../api/hooks";
-import type { FilterPlan, FittedFilter, HungView, Together } from "../../api/schemas";
+import type { FilterPlan, FittedFilter, InstalledView, Together } from "../../api/schemas";
 import { Figure, Fold, InlineButton, ProblemNote } from "../../kit";
 import { OverflowNote } from "./OverflowNote";
 import { PlumbingForm } from "./PlumbingForm";
@@ -31,14 +31,14 @@ export function Hanging({ tankId, draft, set }: Props) {
       <h2>On this tank</h2>
       <List>
         {set.filters.map((one) => (
-          <li key={one.hung.key}>
+          <li key={one.installed.key}>
             <Row
               one={one}
-              typed={draft.value.filters.find((f) => f.key === one.hung.key)}
+              typed={draft.value.filters.find((f) => f.key === one.installed.key)}
               busy={write.isPending}
               onOff={() => {
                 const filters = draft.value.filters.map((f) =>
-                  f.key === one.hung.key ? { ...f, retired: true } : f,
+                  f.key === one.installed.key ? { ...f, retired: true } : f,
                 );
                 write.mutate(
                   { body: { ...draft.value, filters }, basedOn: draft.basedOn },
@@ -46,7 +46,7 @@ export function Hanging({ tankId, draft, set }: Props) {
                 );
               }}
               onChange={(next) => {
-                change(one.hung.key, next);
+                change(one.installed.key, next);
               }}
             />
           </li>
@@ -70,7 +70,7 @@ export function Hanging({ tankId, draft, set }: Props) {
 }
 
 interface RowProps {
-  one: HungView;
+  one: InstalledView;
   /** The filter as it stands in the draft, which is ahead of the view while sums are made. */
   typed?: FittedFilter;
   busy: boolean;
@@ -79,28 +79,28 @@ interface RowProps {
 }
 
 function Row({ one, typed, busy, onOff, onChange }: RowProps) {
-  const { hung, media, overflow } = one;
-  const hosed = hung.plan.runs.some((r) => r.role === "return-hose");
+  const { installed, media, overflow } = one;
+  const hosed = installed.plan.runs.some((r) => r.role === "return-hose");
   return (
     <>
       <p className="name">
-        <b>{hung.filter.name}</b>
-        {!hung.runs && <em> stands still</em>}
+        <b>{installed.filter.name}</b>
+        {!installed.runs && <em> stands still</em>}
         <span>
-          <Figure title={`${hung.filter.name}: flow`} lines={hung.flow.working} of="delivered_lph">
-            {show(hung.flow.delivered_lph, "L/h")}
+          <Figure title={`${installed.filter.name}: flow`} lines={installed.flow.working} of="delivered_lph">
+            {show(installed.flow.delivered_lph, "L/h")}
           </Figure>
-          , {bare(hung.flow.service_lph, "L/h")} in service, cleaned about every{" "}
-          {days(hung.flow.service_days)}
+          , {bare(installed.flow.service_lph, "L/h")} in service, cleaned about every{" "}
+          {days(installed.flow.service_days)}
         </span>
         <InlineButton isDisabled={busy} onPress={onOff}>
           Take it off
         </InlineButton>
       </p>
-      <Fold summary={`Media in ${hung.filter.name}, in the order the water meets them`}>
+      <Fold summary={`Media in ${installed.filter.name}, in the order the water meets them`}>
         <MediaBuilder
-          filter={hung.filter}
-          baskets={typed?.media ?? hung.media}
+          filter={installed.filter}
+          baskets={typed?.media ?? installed.media}
           answer={media}
           onChange={(baskets) => {
             onChange({ media: baskets });
@@ -109,12 +109,12 @@ function Row({ one, typed, busy, onOff, onChange }: RowProps) {
       </Fold>
       {hosed && (
         <details>
-          <summary>Hoses and fittings of {hung.filter.name}</summary>
+          <summary>Hoses and fittings of {installed.filter.name}</summary>
           <PlumbingForm
-            plumbing={typed?.plumbing ?? hung.plumbing}
-            laidM={hung.plan.hose_m}
+            plumbing={typed?.plumbing ?? installed.plumbing}
+            laidM={installed.plan.hose_m}
             onChange={(next) => {
-              onChange({ plumbing: { ...(typed?.plumbing ?? hung.plumbing), ...next } });
+              onChange({ plumbing: { ...(typed?.plumbing ?? installed.plumbing), ...next } });
             }}
           />
         </details>

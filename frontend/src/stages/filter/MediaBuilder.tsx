@@ -31,7 +31,7 @@ interface Props {
 }
 
 export default function MediaBuilder({ filter, baskets, answer, onChange }: Props) {
-  const blanks = useBlanks();
+  const form_defaults = useBlanks();
   const change = (index: number, next: Partial<Basket>) => {
     onChange(baskets.map((b, i) => (i === index ? { ...b, ...next } : b)));
   };
@@ -136,7 +136,7 @@ export default function MediaBuilder({ filter, baskets, answer, onChange }: Prop
           isDisabled={baskets.length >= 12}
           onPress={() => {
             const left = Math.max(filter.media_l - baskets.reduce((sum, b) => sum + b.litres, 0), 0.1);
-            const next = blanks.baskets[Math.min(baskets.length, blanks.baskets.length - 1)];
+            const next = form_defaults.baskets[Math.min(baskets.length, form_defaults.baskets.length - 1)];
             if (!next) return;
             onChange([
               ...baskets,

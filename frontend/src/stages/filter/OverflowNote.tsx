@@ -1,11 +1,11 @@
 /** A sump's overflow, drains and what runs back when the power fails; its socks; what evaporates. */
-import type { HungView, OverflowCheck } from "../../api/schemas";
+import type { InstalledView, OverflowCheck } from "../../api/schemas";
 import { Figure } from "../../kit";
 
 interface Props {
   answer: OverflowCheck;
-  socks: HungView["socks"];
-  evaporation: HungView["evaporation"];
+  socks: InstalledView["socks"];
+  evaporation: InstalledView["evaporation"];
 }
 
 export function OverflowNote({ answer, socks, evaporation }: Props) {

@@ -23,11 +23,11 @@ interface Props {
 }
 
 export function PlumbingForm({ plumbing, laidM, onChange }: Props) {
-  const blanks = useBlanks();
+  const form_defaults = useBlanks();
   const all = plumbing.fittings;
   const put = (kind: Fitting["kind"], count: number) => {
     const rest = all.filter((f) => f.kind !== kind);
-    onChange({ fittings: count > 0 ? [...rest, { ...blanks.fitting, kind, count }] : rest });
+    onChange({ fittings: count > 0 ? [...rest, { ...form_defaults.fitting, kind, count }] : rest });
   };
   return (
     <Fields>

@@ -57,8 +57,8 @@ interface FittingProps extends Pick<StageProps, "tankId" | "logbook"> {
 function Fitting({ tankId, logbook, draft, view, first }: FittingProps) {
   const [picked, setPicked] = useState<string | null>(null);
   const [mishap, setMishap] = useState<string | null>(null);
-  const one = view.filters.find((f) => f.hung.key === picked) ?? first;
-  const { key, layout } = one.hung;
+  const one = view.filters.find((f) => f.installed.key === picked) ?? first;
+  const { key, layout } = one.installed;
   const put = (change: Partial<Layout>) => {
     draft.set((now) => ({
       ...now,
@@ -78,7 +78,7 @@ function Fitting({ tankId, logbook, draft, view, first }: FittingProps) {
         <Beside
           tankId={tankId}
           one={one}
-          filters={view.filters.map((f) => [f.hung.key, f.hung.filter.name])}
+          filters={view.filters.map((f) => [f.installed.key, f.installed.filter.name])}
           takeover={view.takeover}
           mishap={mishap}
           onMishap={setMishap}
@@ -122,13 +122,17 @@ function FitDrawing({ plan, view, one, mishap, put }: DrawingProps) {
     <Section
       plan={plan}
       volume={view.volume}
-      filters={view.filters.map(({ hung }) => ({ key: hung.key, filter: hung.filter, fitting: hung.plan }))}
-      working={one.hung.key}
+      filters={view.filters.map(({ installed }) => ({
+        key: installed.key,
+        filter: installed.filter,
+        fitting: installed.plan,
+      }))}
+      working={one.installed.key}
       lookAt={one.steps.find((s) => s.id === one.next_step_id)?.look_at ?? undefined}
       stopsBelowRimCm={one.danger.mishaps.find((m) => m.code === mishap)?.stops_below_rim_cm}
       currents={view.currents ?? undefined}
       onMove={{ intake: moving("intake_x_cm"), outlet: moving("outlet_x_cm"), body: moving("body_x_cm") }}
-      caption={`${one.hung.filter.name} fitted to the tank, to scale. ${one.hung.plan.verdict}`}
+      caption={`${one.installed.filter.name} fitted to the tank, to scale. ${one.installed.plan.verdict}`}
     />
   );
 }
@@ -148,7 +152,7 @@ function Beside({ tankId, one, filters, takeover, mishap, onMishap }: BesideProp
     <>
       <CutList one={one} />
       <Dangers answer={one.danger} shown={mishap} onShow={onMishap} />
-      <FlowTests key={one.hung.key} tankId={tankId} one={one} />
+      <FlowTests key={one.installed.key} tankId={tankId} one={one} />
       <details>
         <summary>Replacing a filter, or moving the tank</summary>
         <MoveFilter known={takeover?.question} />
@@ -173,33 +177,33 @@ function WhichFilter({
   return (
     <PickOne
       label="Which filter"
-      value={one.hung.key}
+      value={one.installed.key}
       onChange={onPick}
       options={view.filters.map((f): [string, string] => [
-        f.hung.key,
-        `${f.hung.filter.name}: ${f.done_count} of ${f.steps.length}`,
+        f.installed.key,
+        `${f.installed.filter.name}: ${f.done_count} of ${f.steps.length}`,
       ])}
     />
   );
 }
 
 function AsLaid({ tankId, one }: { tankId: number; one: FittedView }) {
-  const { hung } = one;
+  const { installed } = one;
   return (
     <Lead>
       As laid out it moves{" "}
-      <Figure title="Flow as fitted" lines={hung.flow.working} of="delivered_lph">
-        {show(hung.flow.delivered_lph, "L/h")}
+      <Figure title="Flow as fitted" lines={installed.flow.working} of="delivered_lph">
+        {show(installed.flow.delivered_lph, "L/h")}
       </Figure>
       . <Link to={`/tanks/${tankId}/sheet`}>The fitting sheet, to print</Link>
       {" · "}
       <a href={`/api/tanks/${tankId}/calendar.ics`} download>
         Checks as a calendar
       </a>
-      {hung.flow.pumped && (
+      {installed.flow.pumped && (
         <>
           {" · "}
-          <a href={`/api/tanks/${tankId}/plumbing.inp?filter_key=${hung.key}`} download>
+          <a href={`/api/tanks/${tankId}/plumbing.inp?filter_key=${installed.key}`} download>
             Plumbing as .inp
           </a>
         </>
@@ -209,7 +213,7 @@ function AsLaid({ tankId, one }: { tankId: number; one: FittedView }) {
 }
 
 function FaultList({ one }: { one: FittedView }) {
-  const { faults } = one.hung.plan;
+  const { faults } = one.installed.plan;
   if (faults.length === 0) return null;
   return (
     <Faults aria-label="Faults in the plan">
@@ -223,7 +227,7 @@ function FaultList({ one }: { one: FittedView }) {
 }
 
 function CutList({ one }: { one: FittedView }) {
-  const { cuts, working } = one.hung.plan;
+  const { cuts, working } = one.installed.plan;
   if (cuts.length === 0) return null;
   return (
     <Cuts aria-label="Cut list">

@@ -50,7 +50,7 @@ function Sheet({ tankId, name, plan, view }: Props) {
         <Link to={`/tanks/${tankId}/filter`}>To the Filter stage</Link>
       </>
     );
-  const names = view.filters.map((f) => f.hung.filter.name).join(" and ");
+  const names = view.filters.map((f) => f.installed.filter.name).join(" and ");
   const cautions = [
     ...new Set(view.filters.flatMap((f) => f.steps).flatMap((s) => (s.caution ? [s.caution] : []))),
   ];
@@ -83,24 +83,24 @@ function Sheet({ tankId, name, plan, view }: Props) {
           <Section
             plan={plan}
             volume={view.volume}
-            filters={view.filters.map(({ hung }) => ({
-              key: hung.key,
-              filter: hung.filter,
-              fitting: hung.plan,
+            filters={view.filters.map(({ installed }) => ({
+              key: installed.key,
+              filter: installed.filter,
+              fitting: installed.plan,
             }))}
-            working={first.hung.key}
+            working={first.installed.key}
             caption={`${names} on ${name}, with cut lengths.`}
           />
         </div>
         <div>
           {view.filters.map((one) => (
-            <Counted key={one.hung.key} one={one} many={view.filters.length > 1} />
+            <Counted key={one.installed.key} one={one} many={view.filters.length > 1} />
           ))}
         </div>
       </div>
       {view.filters.map((one) => (
-        <div key={one.hung.key}>
-          <h2>Steps{view.filters.length > 1 ? `: ${one.hung.filter.name}` : ""}</h2>
+        <div key={one.installed.key}>
+          <h2>Steps{view.filters.length > 1 ? `: ${one.installed.filter.name}` : ""}</h2>
           <ol className="steps">
             {one.steps.map((s) => (
               <li key={s.id}>
@@ -122,7 +122,7 @@ function Sheet({ tankId, name, plan, view }: Props) {
 
 /** Cut list, faults, looks before power and the worst mishap of one filter: its own, not another kind's. */
 function Counted({ one, many }: { one: FittedView; many: boolean }) {
-  const { plan, filter } = one.hung;
+  const { plan, filter } = one.installed;
   const looks = one.steps.filter((s) => s.look_at != null);
   const of = many ? `: ${filter.name}` : "";
   return (

@@ -17,7 +17,7 @@ const isWay = (text: string): text is Way => ["bucket", "transit", "level-drop"]
 export function FlowTests({ tankId, one }: { tankId: number; one: FittedView }) {
   const ways = one.proofs.flatMap((p): [Way, string][] => (isWay(p.method) ? [[p.method, p.words]] : []));
   const [way, setWay] = useState<Way>(ways[0]?.[0] ?? "bucket");
-  const computed = one.hung.flow.delivered_lph;
+  const computed = one.installed.flow.delivered_lph;
   return (
     <Box>
       <h2>Prove the flow: three times, by hand and clock</h2>
@@ -28,7 +28,7 @@ export function FlowTests({ tankId, one }: { tankId: number; one: FittedView }) 
         <OtherTest
           key={way}
           tankId={tankId}
-          filterKey={one.hung.key}
+          filterKey={one.installed.key}
           way={way}
           computed={computed >= 1 ? computed : undefined}
         />
@@ -94,7 +94,7 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
     ? {
         container_l: litres,
         times_s: filled,
-        computed_lph: one.hung.flow.delivered_lph,
+        computed_lph: one.installed.flow.delivered_lph,
         causes: one.causes,
       }
     : null;
@@ -131,10 +131,10 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
               {
                 body: {
                   kind: "flow-test",
-                  filter_key: one.hung.key,
+                  filter_key: one.installed.key,
                   container_l: litres,
                   times_s: filled,
-                  computed_lph: one.hung.flow.delivered_lph,
+                  computed_lph: one.installed.flow.delivered_lph,
                 },
               },
               {

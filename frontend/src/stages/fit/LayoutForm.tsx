@@ -14,7 +14,7 @@ interface Props {
 }
 
 export function LayoutForm({ tankId, draft, one, put }: Props) {
-  const { filter, layout, plan } = one.hung;
+  const { filter, layout, plan } = one.installed;
   const air = filter.air_l_min != null;
   const has = (role: string) => plan.parts.some((p) => p.role === role);
   const back = plan.runs.some((r) => r.role === "return-hose");
@@ -134,7 +134,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
         draft={draft}
         words="Save where things go"
         describe={(b) => {
-          const there = b.places[one.hung.key];
+          const there = b.places[one.installed.key];
           return `${filter.name}: intake ${depthWords(there?.intake_depth_cm)}, outlet ${depthWords(there?.outlet_depth_cm)} under water`;
         }}
       />

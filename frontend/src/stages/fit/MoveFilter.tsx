@@ -1,15 +1,15 @@
 /** Replacing a filter or moving the tank while the film lives on. */
 import { useState } from "react";
 import { useBlanks, useCompute } from "../../api/hooks";
-import type { Blanks } from "../../api/schemas";
+import type { FormDefaults } from "../../api/schemas";
 import { Caution, Fields, Figure, PickOne, ProblemNote, Select } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 
 /** known: what the logbook says of it. Default: the usual way. */
-export function MoveFilter({ known }: { known?: Blanks["move"] }) {
+export function MoveFilter({ known }: { known?: FormDefaults["move"] }) {
   const blank = useBlanks().move;
   const [q, setQ] = useState(known ?? blank);
-  const put = (change: Partial<Blanks["move"]>) => {
+  const put = (change: Partial<FormDefaults["move"]>) => {
     setQ((now) => ({ ...now, ...change }));
   };
   const answer = useCompute("filter-move", q);

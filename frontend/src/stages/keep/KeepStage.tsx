@@ -26,7 +26,7 @@ export default function KeepStage({ tankId, logbook, tables }: StageProps) {
   const plan = logbook.plans.tank;
   const asked = useKeep(tankId);
   const view = asked.data;
-  const blanks = useBlanks();
+  const form_defaults = useBlanks();
   const animals = logbook.plans.stock.animals.map((a): [string, string] => [
     a.species_id,
     tables.species.find((s) => s.id === a.species_id)?.common_name ?? a.species_id,
@@ -51,7 +51,7 @@ export default function KeepStage({ tankId, logbook, tables }: StageProps) {
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
       <SeenUnwell tankId={tankId} animals={animals} />
       {view && !view.quarantine && <BeginQuarantine tankId={tankId} />}
-      <Hospital start={blanks.hospital} />
+      <Hospital start={form_defaults.hospital} />
       <Logbook tankId={tankId} logbook={logbook} species={tables.species} />
       <ThisTank tankId={tankId} />
     </TwoColumns>

@@ -51,11 +51,11 @@ export default function StockStage({ tankId, logbook, tables }: StageProps) {
         taken={animals.map((a) => a.species_id)}
         onPick={(species_id) => {
           const count = known.find((s) => s.id === species_id)?.together ?? 1;
-          setAnimals((now) => [...now, { ...tables.blanks.animals, species_id, count }]);
+          setAnimals((now) => [...now, { ...tables.form_defaults.animals, species_id, count }]);
         }}
       />
       <AnimalList animals={animals} known={known} load={load} onChange={setAnimals} />
-      <FoodOrOwn draft={draft} blank={tables.blanks.animals} />
+      <FoodOrOwn draft={draft} blank={tables.form_defaults.animals} />
       {load && <Clashes load={load} />}
       <SaveBar
         tankId={tankId}

@@ -124,7 +124,7 @@ def network_of(q: RoomAirQuestion, figures: list[tuple[float, float]]) -> tuple[
     for key, count in Counter(o.key for o in q.outlets).items():
         if count > 1:
             raise CannotAnswer("outlets", f"two outlets share the key “{key}”.", "Give each its own.")
-    _hang_together(q, names)
+    _check_connected(q, names)
     net = Network(
         nodes=len(names),
         ends=np.array([[names[m.start], names[m.end]] for m in q.mains], dtype=np.int64).reshape(-1, 2),
@@ -137,7 +137,7 @@ def network_of(q: RoomAirQuestion, figures: list[tuple[float, float]]) -> tuple[
     return net, names
 
 
-def _hang_together(q: RoomAirQuestion, names: dict[str, int]) -> None:
+def _check_connected(q: RoomAirQuestion, names: dict[str, int]) -> None:
     """Raise CannotAnswer naming a node that no pump feeds."""
     fed = {p.node for p in q.pumps}
     grows = True

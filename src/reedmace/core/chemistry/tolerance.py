@@ -45,7 +45,7 @@ def ammonia_reach(ammonia_mg_n_l: float, ph: float, temperature_c: float, salini
 
 
 @dataclass(frozen=True)
-class Bearing:
+class Tolerance:
     """Temperature and pH ranges of the animals in the tank: °C and pH, None where unknown."""
 
     low_c: float | None = None

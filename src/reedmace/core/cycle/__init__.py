@@ -11,7 +11,7 @@ from reedmace.core.cycle.judgement.filter_stop import FilterStopAnswer, FilterSt
 from reedmace.core.cycle.judgement.methods import CycleMethodsAnswer, CycleMethodsQuestion, cycle_methods
 from reedmace.core.cycle.judgement.plan import CyclePlanAnswer, CyclePlanQuestion, cycle_plan
 from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
-from reedmace.core.cycle.judgement.standby_trial import StayOffAnswer, StayOffQuestion, Trial, stay_off_trial
+from reedmace.core.cycle.judgement.standby_trial import StandbyTrialAnswer, StandbyTrialQuestion, Trial, standby_trial
 from reedmace.core.cycle.outlook.forecast import CycleForecastAnswer, CycleForecastQuestion, cycle_forecast
 from reedmace.core.cycle.outlook.history import CycleHistoryAnswer, CycleHistoryQuestion, cycle_history
 from reedmace.core.cycle.outlook.what_if import CycleWhatIfAnswer, CycleWhatIfQuestion, cycle_what_if
@@ -49,8 +49,8 @@ __all__ = [
     "ReadTestLineAnswer",
     "ReadTestLineQuestion",
     "Sign",
-    "StayOffAnswer",
-    "StayOffQuestion",
+    "StandbyTrialAnswer",
+    "StandbyTrialQuestion",
     "StockingRampAnswer",
     "StockingRampQuestion",
     "Trial",
@@ -69,6 +69,6 @@ __all__ = [
     "nitrogen_balance",
     "ramp_ahead",
     "read_test_line",
-    "stay_off_trial",
+    "standby_trial",
     "stocking_ramp",
 ]

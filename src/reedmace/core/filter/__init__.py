@@ -16,7 +16,7 @@ from reedmace.core.filter.site.noise import NoiseHeardAnswer, NoiseHeardQuestion
 from reedmace.core.filter.sizing_rules import (
     FlowRequirementAnswer,
     FlowRequirementQuestion,
-    asked_here,
+    flow_requirement_here,
     flow_requirement,
 )
 from reedmace.core.filter.water_path import deliver
@@ -43,7 +43,7 @@ __all__ = [
     "RoomYearQuestion",
     "RunningCostAnswer",
     "RunningCostQuestion",
-    "asked_here",
+    "flow_requirement_here",
     "deliver",
     "filter_flow",
     "flow_requirement",

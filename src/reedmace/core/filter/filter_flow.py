@@ -11,7 +11,7 @@ from reedmace.core.filter.filter_table import table_of
 from reedmace.core.filter.kind_parts.placement import Layout
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.media.basket import Basket
-from reedmace.core.filter.site.site import Plumbing, Room
+from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.filter.water_path import USUAL_HOSE_MM, deliver, lift_question, path_question
 from reedmace.core.flow import (
     AirliftAnswer,
@@ -25,9 +25,9 @@ from reedmace.core.flow import (
     operating_point,
     oxygen_balance,
 )
-from reedmace.core.flow.currents import Liking, Outlet
+from reedmace.core.flow.currents import CurrentPreference, Outlet
 from reedmace.core.flow.materials import bar_holes
-from reedmace.core.flow.oxygen_balance import Breather
+from reedmace.core.flow.oxygen_balance import OxygenConsumer
 from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import body_mass_g, find_species
 from reedmace.core.upkeep.cleaning_interval import LONGEST_DAYS
@@ -40,7 +40,7 @@ class FilterFlowQuestion(Question):
     """A filter, its tank, its plumbing and its media."""
 
     filter: Filter
-    room: Room
+    site: Site
     plumbing: Plumbing = Field(default_factory=Plumbing)
     media: Annotated[list[Basket], Field(max_length=12, description="Left out: medium foam")] = Field(
         default_factory=list
@@ -100,7 +100,7 @@ def outlet_of(f: Filter, plumbing: Plumbing, flow_lph: float) -> Outlet | None:
     return Outlet(flow_lph=flow_lph, bore_mm=max(NOZZLE_MM, NOZZLE_SHARE * bore))
 
 
-def likings(animals: list[Animals], own: list[Species]) -> list[Liking]:
+def current_preferences(animals: list[Animals], own: list[Species]) -> list[CurrentPreference]:
     """Current preference of each species at its length today.
 
     animals: in the tank; own: species of the keeper's own.
@@ -108,20 +108,24 @@ def likings(animals: list[Animals], own: list[Species]) -> list[Liking]:
     found = []
     for i, a in enumerate(animals):
         s = find_species(a.species_id, f"animals.{i}.species_id", own)
-        found.append(Liking(name=s.common_name, length_cm=a.length_cm or s.adult_length_cm, current=s.current))
+        found.append(
+            CurrentPreference(name=s.common_name, length_cm=a.length_cm or s.adult_length_cm, current=s.current)
+        )
     return found
 
 
-def currents_here(room: Room, outlets: list[Outlet | None], animals: list[Liking], asked_lph: float) -> CurrentsAnswer:
+def currents_here(
+    site: Site, outlets: list[Outlet | None], animals: list[CurrentPreference], asked_lph: float
+) -> CurrentsAnswer:
     """Currents a set of filters makes on a tank.
 
-    room: the tank's; outlets: of all of them; animals: what each likes; asked_lph: by the rule that is followed, L/h.
+    site: the tank's; outlets: of all of them; animals: what each likes; asked_lph: by the rule that is followed, L/h.
     """
     return currents(
         CurrentsQuestion(
-            length_cm=room.length_cm,
-            width_cm=room.width_cm,
-            depth_cm=room.water_depth_cm,
+            length_cm=site.length_cm,
+            width_cm=site.width_cm,
+            depth_cm=site.water_depth_cm,
             outlets=[o for o in outlets if o is not None],
             animals=animals,
             asked_lph=min(asked_lph, 1e6),
@@ -129,73 +133,73 @@ def currents_here(room: Room, outlets: list[Outlet | None], animals: list[Liking
     )
 
 
-def breathers(animals: list[Animals], own: list[Species]) -> list[Breather]:
+def oxygen_consumers(animals: list[Animals], own: list[Species]) -> list[OxygenConsumer]:
     """Mass of each species at its length today. animals: in the tank; own: species of the keeper's own."""
     found = []
     for i, a in enumerate(animals):
         s = find_species(a.species_id, f"animals.{i}.species_id", own)
         mass = body_mass_g(a.length_cm or s.adult_length_cm, s.body_form)
-        found.append(Breather(name=s.common_name, count=a.count, mass_g=min(max(mass, 0.001), 1e6)))
+        found.append(OxygenConsumer(name=s.common_name, count=a.count, mass_g=min(max(mass, 0.001), 1e6)))
     return found
 
 
 def oxygen_of(
-    room: Room,
+    site: Site,
     filters: list[tuple[Filter, float]],
     turning_cm_s: float,
-    animals: list[Breather],
+    animals: list[OxygenConsumer],
     film_mg_n_day: float,
     temperature_c: float,
 ) -> OxygenBalanceAnswer:
     """Oxygen balance of a tank with a set of filters.
 
-    room: the tank's; filters: each with its flow, L/h; turning_cm_s: as `currents` finds it; animals: who breathes;
+    site: the tank's; filters: each with its flow, L/h; turning_cm_s: as `currents` finds it; animals: who breathes;
     film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
     """
     lips = [lph for f, lph in filters if kind_of(f.kind).outlet == "lip"]
     return oxygen_balance(
         OxygenBalanceQuestion(
-            net_l=room.net_l,
-            surface_cm2=min(max(room.length_cm * room.width_cm, 10), 1e6),
-            depth_cm=room.water_depth_cm,
+            net_l=site.net_l,
+            surface_cm2=min(max(site.length_cm * site.width_cm, 10), 1e6),
+            depth_cm=site.water_depth_cm,
             temperature_c=temperature_c,
-            salinity_g_kg=SEA_G_KG if room.water == "salt" else 0,
+            salinity_g_kg=SEA_G_KG if site.water == "salt" else 0,
             animals=animals,
             film_mg_n_day=min(film_mg_n_day, 1e7),
             turning_cm_s=min(turning_cm_s, 1000),
             air_l_min=min(sum(f.air_l_min or 0 for f, _ in filters), 500),
-            fall_cm=room.rim_to_water_cm if lips else 0,
+            fall_cm=site.rim_to_water_cm if lips else 0,
             fall_lph=min(sum(lips), 1e5),
         )
     )
 
 
-def stirred(
-    room: Room,
+def currents_and_oxygen(
+    site: Site,
     filters: list[Placed],
-    likes: list[Liking],
-    animals: list[Breather],
+    likes: list[CurrentPreference],
+    animals: list[OxygenConsumer],
     asked_lph: float,
     film_mg_n_day: float,
     temperature_c: float,
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
     """Currents and oxygen of a set of filters on a tank.
 
-    room: the tank's; filters: each with its plumbing, its flow and its place; likes, animals: who lives there; asked_lph: by the
+    site: the tank's; filters: each with its plumbing, its flow and its place; likes, animals: who lives there; asked_lph: by the
     rule that is followed, L/h; film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
     """
     outlets = [
         None
         if (out := outlet_of(one.filter, one.plumbing, one.flow_lph)) is None
-        else _aimed(out, one.layout, room.length_cm)
+        else _aimed(out, one.layout, site.length_cm)
         for one in filters
     ]
-    found = currents_here(room, outlets, likes, asked_lph)
+    found = currents_here(site, outlets, likes, asked_lph)
     flows = [(one.filter, one.flow_lph) for one in filters]
     # An air lift makes no jet to tire anyone, but its outflow moves the surface.
     lifts = [Outlet(flow_lph=lph, bore_mm=f.tube_bore_mm) for f, lph in flows if f.air and f.tube_bore_mm and lph >= 1]
-    turning = currents_here(room, [*outlets, *lifts], [], 0.0).turning_cm_s if lifts else found.turning_cm_s
-    return found, oxygen_of(room, flows, turning, animals, film_mg_n_day, temperature_c)
+    turning = currents_here(site, [*outlets, *lifts], [], 0.0).turning_cm_s if lifts else found.turning_cm_s
+    return found, oxygen_of(site, flows, turning, animals, film_mg_n_day, temperature_c)
 
 
 @computation("filter-flow", "What one filter really does on one tank")
@@ -207,17 +211,17 @@ def filter_flow(question: FilterFlowQuestion) -> FilterFlowAnswer:
     """
     q, w, f = question, Working(), question.filter
     waste = waste_load(
-        WasteLoadQuestion(net_l=q.room.net_l, animals=q.animals, own_species=q.own_species, feed_g_day=q.feed_g_day)
+        WasteLoadQuestion(net_l=q.site.net_l, animals=q.animals, own_species=q.own_species, feed_g_day=q.feed_g_day)
     )
     feed = waste.feed_g_day * q.food_share
-    got = deliver(table_of([f]), q.room, q.plumbing, feed, q.temperature_c, packed={f.id: q.media} if q.media else None)
+    got = deliver(table_of([f]), q.site, q.plumbing, feed, q.temperature_c, packed={f.id: q.media} if q.media else None)
     rise = float(got.rise_m[0])
     pumped = lifted = None
     path: OperatingPointAnswer | AirliftAnswer
     if f.air:
-        path = lifted = airlift_flow(lift_question(f, q.room, feed, q.temperature_c))
+        path = lifted = airlift_flow(lift_question(f, q.site, feed, q.temperature_c))
     else:
-        path = pumped = operating_point(path_question(f, q.room, q.plumbing, q.media, feed, q.temperature_c))
+        path = pumped = operating_point(path_question(f, q.site, q.plumbing, q.media, feed, q.temperature_c))
     w.lines.extend(path.working)
     return FilterFlowAnswer(
         verdict=path.verdict,

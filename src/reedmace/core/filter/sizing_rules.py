@@ -18,11 +18,17 @@ from reedmace.core.contract import (
     whole,
 )
 from reedmace.core.film import AREAL_RATE, film_needed_m2
-from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.site.site import Site
 from reedmace.core.flow.currents import comfort_cm_s
 from reedmace.core.quantity import formatting
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
-from reedmace.core.stock.flow_demand import DEMANDING, FULL_MG_N_L_DAY, between, dominant, pulls
+from reedmace.core.stock.flow_demand import (
+    DEMANDING,
+    FULL_MG_N_L_DAY,
+    blended_requirement,
+    dominant_class,
+    class_weights,
+)
 from reedmace.core.stock.species import Sizing, Species, Water, find_species
 
 RATED_BAND: dict[Sizing, tuple[float, float, str]] = {
@@ -108,13 +114,15 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
     present = [find_species(a.species_id, f"animals.{i}.species_id", q.own_species) for i, a in enumerate(q.animals)]
     waste = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species))
     load = waste.ammonia_mg_n_day
-    pull = pulls(((s.sizing, line.ammonia_mg_n_day) for s, line in zip(present, waste.lines, strict=True)), q.net_l)
-    sizing = dominant(pull)
+    pull = class_weights(
+        ((s.sizing, line.ammonia_mg_n_day) for s, line in zip(present, waste.lines, strict=True)), q.net_l
+    )
+    sizing = dominant_class(pull)
     source = RATED_BAND[sizing][2]
     # In salt water circulation pumps move the water, so the filter's flow need not rise with the stock.
     turns: dict[Sizing, float] = {"community": 1.0} if q.water == "salt" else pull
-    low = between(turns, {c: band[0] for c, band in RATED_BAND.items()})
-    high = between(turns, {c: band[1] for c, band in RATED_BAND.items()})
+    low = blended_requirement(turns, {c: band[0] for c, band in RATED_BAND.items()})
+    high = blended_requirement(turns, {c: band[1] for c, band in RATED_BAND.items()})
     for c, share in pull.items():
         if c in DEMANDING:
             w.line(
@@ -278,21 +286,21 @@ def _lightly_stocked(q: FlowRequirementQuestion, load_mg_n_day: float) -> bool:
     return q.planted and few and q.film_here_m2 >= LIGHT_FILM * need
 
 
-def asked_here(
-    room: Room, animals: list[Animals], own_species: list[Species], temperature_c: float
+def flow_requirement_here(
+    site: Site, animals: list[Animals], own_species: list[Species], temperature_c: float
 ) -> FlowRequirementAnswer:
     """What each rule asks of a tank as it stands.
 
-    room: the tank's; animals, own_species: as in the question; temperature_c: °C.
+    site: the tank's; animals, own_species: as in the question; temperature_c: °C.
     """
     return flow_requirement(
         FlowRequirementQuestion(
-            net_l=room.net_l,
+            net_l=site.net_l,
             animals=animals,
             own_species=own_species,
-            water=room.water,
-            planted=room.planted,
-            film_here_m2=room.film_here_m2,
+            water=site.water,
+            planted=site.planted,
+            film_here_m2=site.film_here_m2,
             temperature_c=temperature_c,
         )
     )

@@ -12,10 +12,16 @@ from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import FilterTable, Floats, Ints, table_of, usual_days
 from reedmace.core.filter.kinds import KINDS, kind_of
 from reedmace.core.filter.media.basket import Basket
-from reedmace.core.filter.site.site import Plumbing, Room
+from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.flow import AirliftQuestion, OperatingPointQuestion
 from reedmace.core.flow.airlift import MINOR_K
-from reedmace.core.flow.hydraulic_kernel import airlift_many, airlift_spare_many, meet_many, share_out, spare_many
+from reedmace.core.flow.hydraulic_kernel import (
+    airlift_many,
+    airlift_spare_many,
+    operating_flows,
+    set_threads,
+    spare_resistances,
+)
 from reedmace.core.flow.materials import (
     BED_CLOGGING,
     CLOGGING,
@@ -53,24 +59,24 @@ class Delivered:
     rise_m: Floats
 
 
-def rise_m(table: FilterTable, room: Room, plumbing: Plumbing) -> Floats:
+def rise_m(table: FilterTable, site: Site, plumbing: Plumbing) -> Floats:
     """Static rise of every filter on this tank, m, shape (n,).
 
-    table: n filters; room, plumbing: the tank's. Only where the water falls free does height count: a hang-on lifts to
+    table: n filters; site, plumbing: the tank's. Only where the water falls free does height count: a hang-on lifts to
     its lip above the water line, a sump's return from its chamber to the tank's water line, a canister only to an
     outlet held above the water.
     """
     above = max(plumbing.outlet_above_water_cm, 0.0)
-    lip = table.lip_cm + max(room.rim_to_water_cm - LIP_SLACK_CM, 0)
-    level = SUMP_LEVEL_CM if room.sump_level_cm is None else room.sump_level_cm
-    up = max(room.beneath_cm + room.water_depth_cm - level, 0.0) + above
+    lip = table.lip_cm + max(site.rim_to_water_cm - LIP_SLACK_CM, 0)
+    level = SUMP_LEVEL_CM if site.sump_level_cm is None else site.sump_level_cm
+    up = max(site.beneath_cm + site.water_depth_cm - level, 0.0) + above
     found = np.where(table.where(lambda k: k.rise == "lip"), lip, 0.0)
     found = np.where(table.where(lambda k: k.rise == "outlet"), above, found)
     return np.where(table.where(lambda k: k.rise == "return"), up, found) / 100
 
 
-def _stem_m(room: Room, height_cm: Floats) -> Floats:
-    return np.minimum(room.water_depth_cm * STEM_DEPTH_SHARE, height_cm * STEM_HEIGHT_SHARE) / 100
+def _stem_m(site: Site, height_cm: Floats) -> Floats:
+    return np.minimum(site.water_depth_cm * STEM_DEPTH_SHARE, height_cm * STEM_HEIGHT_SHARE) / 100
 
 
 def _layers(f: Filter, media: list[Basket]) -> list[Layer]:
@@ -122,7 +128,7 @@ def _media_columns(table: FilterTable, packed: dict[str, list[Basket]], feed_g_d
 
 def deliver(
     table: FilterTable,
-    room: Room,
+    site: Site,
     plumbing: Plumbing,
     feed_g_day: float,
     temperature_c: float,
@@ -133,20 +139,20 @@ def deliver(
 ) -> Delivered:
     """Clean flow, flow in service and days between cleanings of every filter on this tank.
 
-    table: n filters; room, plumbing: the tank's; feed_g_day: food in g/day; temperature_c: °C; days: since cleaning, None
+    table: n filters; site, plumbing: the tank's; feed_g_day: food in g/day; temperature_c: °C; days: since cleaning, None
     for the interval here (the kind's usual one, or sooner where 70 % of the clean flow is reached before); packed: media
     put in, by filter id, medium foam where none; hose_m: both hoses as drawn, by filter id, as planned where none. Pumped filters meet their plumbing's curve, air-driven ones their lift.
     """
     n = len(table)
-    share_out(n)
+    set_threads(n)
     nu = viscosity_m2_s(temperature_c)
     media = _media_columns(table, packed or {}, feed_g_day, nu)
     clean, service, usual = np.zeros(n), np.zeros(n), usual_days(table)
     since = usual.copy() if days is None else np.full(n, float(days))
-    static = rise_m(table, room, plumbing)
+    static = rise_m(table, site, plumbing)
     for which, path in (
-        (np.flatnonzero(~table.air), _pumped(table, room, plumbing, media, static, nu, hose_m or {})),
-        (np.flatnonzero(table.air), _aired(table, room, media, nu)),
+        (np.flatnonzero(~table.air), _pumped(table, site, plumbing, media, static, nu, hose_m or {})),
+        (np.flatnonzero(table.air), _aired(table, site, media, nu)),
     ):
         if not len(which):
             continue
@@ -173,18 +179,18 @@ class _Pumped:
 
     def flow(self, dirt: Floats) -> Floats:
         return np.asarray(
-            meet_many(self.q, self.h, self.points, self.static, self.c1 + dirt, self.c2, self.hoses, self.nu)
+            operating_flows(self.q, self.h, self.points, self.static, self.c1 + dirt, self.c2, self.hoses, self.nu)
         )
 
     def spare(self, flow: Floats) -> Floats:
         return np.asarray(
-            spare_many(flow, self.q, self.h, self.points, self.static, self.c1, self.c2, self.hoses, self.nu)
+            spare_resistances(flow, self.q, self.h, self.points, self.static, self.c1, self.c2, self.hoses, self.nu)
         )
 
 
 def _pumped(
     table: FilterTable,
-    room: Room,
+    site: Site,
     plumbing: Plumbing,
     media: _Columns,
     static: Floats,
@@ -198,7 +204,7 @@ def _pumped(
     bore = np.where(hosed, plumbing.hose_bore_mm or table.hose_mm[which], table.tube_mm[which]) / 1000
     hoses = np.zeros((len(which), 1, 3))
     hoses[:, 0, 0] = bore
-    stem = np.where(stemmed, _stem_m(room, table.height_cm[which]), INSIDE_M)
+    stem = np.where(stemmed, _stem_m(site, table.height_cm[which]), INSIDE_M)
     drawn = plumbing.hose_length_m
     lengths = np.array([hose_m.get(table.filters[i].id, drawn) for i in which]) if hose_m else drawn
     hoses[:, 0, 1] = np.where(hosed, lengths, stem)
@@ -219,12 +225,12 @@ def _pumped(
     return _Pumped(path, table.points[which], nu)
 
 
-def submerged_cm(f_height_cm: float, room: Room) -> float:
+def submerged_cm(f_height_cm: float, site: Site) -> float:
     """Depth of the air inlet, cm:
 
-    near the foot of the tube or of the tank. f_height_cm: the filter's; room: the site.
+    near the foot of the tube or of the tank. f_height_cm: the filter's; site: the site.
     """
-    return float(min(max(room.water_depth_cm - AIR_OVER_BED_CM, 1), f_height_cm * TUBE_SHARE, 200))
+    return float(min(max(site.water_depth_cm - AIR_OVER_BED_CM, 1), f_height_cm * TUBE_SHARE, 200))
 
 
 class _Aired:
@@ -242,16 +248,16 @@ class _Aired:
         return np.asarray(airlift_spare_many(flow, air, tube, under, rise, self.c1, self.k, self.nu))
 
 
-def _aired(table: FilterTable, room: Room, media: _Columns, nu: float) -> _Aired:
+def _aired(table: FilterTable, site: Site, media: _Columns, nu: float) -> _Aired:
     which = np.flatnonzero(table.air)
-    under = np.array([submerged_cm(float(h), room) for h in table.height_cm[which]]) / 100
+    under = np.array([submerged_cm(float(h), site) for h in table.height_cm[which]]) / 100
     lift = (table.air_m3s[which], table.tube_mm[which] / 1000, under, np.zeros(len(which)))
     return _Aired(lift, media.c1[which], nu)
 
 
 def path_question(
     f: Filter,
-    room: Room,
+    site: Site,
     plumbing: Plumbing,
     media: list[Basket],
     feed_g_day: float,
@@ -260,17 +266,17 @@ def path_question(
 ) -> OperatingPointQuestion:
     """The path of one pumped filter, as input of the operating point.
 
-    f: the filter; room, plumbing: the tank's; media: in flow order, none for medium foam; feed_g_day: food in g/day;
+    f: the filter; site, plumbing: the tank's; media: in flow order, none for medium foam; feed_g_day: food in g/day;
     temperature_c: °C; days: since cleaning, None for the interval here.
     """
     table, kind = table_of([f]), kind_of(f.kind)
-    got = deliver(table, room, plumbing, feed_g_day, temperature_c, packed={f.id: media} if media else None)
+    got = deliver(table, site, plumbing, feed_g_day, temperature_c, packed={f.id: media} if media else None)
     if kind.hosed:
         bore = plumbing.hose_bore_mm or f.hose_bore_mm or USUAL_HOSE_MM
         length, fittings = plumbing.hose_length_m, _fittings(plumbing)
     else:
         bore = f.tube_bore_mm or USUAL_TUBE_MM
-        length = float(_stem_m(room, table.height_cm)[0]) if kind.stemmed else INSIDE_M
+        length = float(_stem_m(site, table.height_cm)[0]) if kind.stemmed else INSIDE_M
         fittings = [Fitting(kind="strainer" if kind.stemmed else "nozzle", k=kind.own_k)]
     return OperatingPointQuestion(
         pump=Pump(
@@ -283,19 +289,19 @@ def path_question(
         temperature_c=temperature_c,
         feed_g_day=max(feed_g_day, LEAST_FEED_G),
         days_since_cleaning=min(float(got.service_days[0]) if days is None else days, 1000),
-        net_l=room.net_l,
+        net_l=site.net_l,
     )
 
 
 def lift_question(
-    f: Filter, room: Room, feed_g_day: float, temperature_c: float, days: float | None = None
+    f: Filter, site: Site, feed_g_day: float, temperature_c: float, days: float | None = None
 ) -> AirliftQuestion:
     """The path of one air-driven filter, as input of the air lift. Arguments as for `path_question`."""
-    got = deliver(table_of([f]), room, Plumbing(), feed_g_day, temperature_c)
+    got = deliver(table_of([f]), site, Plumbing(), feed_g_day, temperature_c)
     return AirliftQuestion(
         air_l_min=f.air_l_min or 0.0,
         tube_bore_mm=f.tube_bore_mm or USUAL_TUBE_MM,
-        submerged_cm=submerged_cm(f.height_cm, room),
+        submerged_cm=submerged_cm(f.height_cm, site),
         foam_face_cm2=f.face_cm2,
         foam_depth_cm=min(f.foam_depth_cm, 60),
         feed_g_day=max(feed_g_day, LEAST_FEED_G),

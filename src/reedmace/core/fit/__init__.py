@@ -4,7 +4,7 @@ from reedmace.core.filter.kind_parts.placement import Layout
 from reedmace.core.fit.cleaning_steps import CareStepsAnswer, CareStepsQuestion, care_steps_of
 from reedmace.core.fit.filter_move import FilterMoveAnswer, FilterMoveQuestion, filter_move
 from reedmace.core.fit.fitting_steps import FittingStepsAnswer, FittingStepsQuestion, fitting_steps
-from reedmace.core.fit.flood_risk import DrainDownAnswer, DrainDownQuestion, HeaterHere, drain_down
+from reedmace.core.fit.flood_risk import FloodRiskAnswer, FloodRiskQuestion, TankHeater, flood_risk
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
 from reedmace.core.fit.shopping_list import ShoppingListAnswer, ShoppingListQuestion, shopping_list
 from reedmace.core.fit.spare_sponge import SpongeSeedAnswer, SpongeSeedQuestion, sponge_seed
@@ -12,22 +12,22 @@ from reedmace.core.fit.spare_sponge import SpongeSeedAnswer, SpongeSeedQuestion,
 __all__ = [
     "CareStepsAnswer",
     "CareStepsQuestion",
-    "DrainDownAnswer",
-    "DrainDownQuestion",
+    "FloodRiskAnswer",
+    "FloodRiskQuestion",
     "FilterMoveAnswer",
     "FilterMoveQuestion",
     "FittingPlanAnswer",
     "FittingPlanQuestion",
     "FittingStepsAnswer",
     "FittingStepsQuestion",
-    "HeaterHere",
+    "TankHeater",
     "Layout",
     "ShoppingListAnswer",
     "ShoppingListQuestion",
     "SpongeSeedAnswer",
     "SpongeSeedQuestion",
     "care_steps_of",
-    "drain_down",
+    "flood_risk",
     "filter_move",
     "fitting_plan",
     "fitting_steps",

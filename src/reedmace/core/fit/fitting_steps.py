@@ -18,11 +18,11 @@ class FittingStepsAnswer(Answer):
     steps: list[Step]
 
 
-def _with_looks(steps: list[Step], kind: FilterKind) -> list[Step]:
+def _with_inspections(steps: list[Step], kind: FilterKind) -> list[Step]:
     found: list[Step] = []
     for s in steps:
-        looks = kind.looks.get(s.id, ())
-        found += [Step(id=i, title=t, detail=d, look_at=p) for i, t, d, p in looks]
+        inspections = kind.inspections.get(s.id, ())
+        found += [Step(id=i, title=t, detail=d, look_at=p) for i, t, d, p in inspections]
         found.append(s)
     return found
 
@@ -32,8 +32,8 @@ def _locks(step_id: str, kind: FilterKind) -> tuple[str, ...]:
 
     an inspection waits for what its power step waits for.
     """
-    for power, looks in kind.looks.items():
-        ids = tuple(look[0] for look in looks)
+    for power, inspections in kind.inspections.items():
+        ids = tuple(look[0] for look in inspections)
         if step_id == power:
             return kind.after.get(power, ()) + ids
         if step_id in ids:
@@ -54,7 +54,7 @@ def fitting_steps(question: FittingStepsQuestion) -> FittingStepsAnswer:
     question: kind and sizes in cm, L, mm, m. Source: common practice.
     """
     w, kind = Working(), kind_of(question.kind)
-    built = _with_looks(kind.steps(question, w), kind)
+    built = _with_inspections(kind.steps(question, w), kind)
     ids = {s.id for s in built}
     steps = [s.model_copy(update={"after": [a for a in _locks(s.id, kind) if a in ids]}) for s in built]
     return FittingStepsAnswer(

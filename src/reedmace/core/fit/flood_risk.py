@@ -9,7 +9,7 @@ from pydantic import Field
 from reedmace.core.contract import Answer, Litres, Name, Part, Working, computation, number
 from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.fit.layout import FittingPlanQuestion, ground_of
+from reedmace.core.fit.layout import FittingPlanQuestion, resolve_layout
 from reedmace.core.flow.hydraulic_kernel import friction_factor
 from reedmace.core.flow.materials import viscosity_m2_s
 from reedmace.core.quantity import formatting
@@ -21,17 +21,17 @@ HOSE_M = 1.4
 """Length of hose from the tank to the floor, where it comes off (memory)."""
 
 
-class HeaterHere(Part):
+class TankHeater(Part):
     """The tank's heater, and where it is."""
 
     watts: Annotated[float, number("W", 1, 5000, "Of one heater")]
     stands_in: StandsIn = "tank"
 
 
-class DrainDownQuestion(FittingPlanQuestion):
+class FloodRiskQuestion(FittingPlanQuestion):
     """A filter as laid out on its tank, and the heater it may leave dry."""
 
-    heater: HeaterHere | None = None
+    heater: TankHeater | None = None
 
 
 class Mishap(Part):
@@ -47,7 +47,7 @@ class Mishap(Part):
     heater: str | None = Field(description="What it does to the heater, where it would stand dry")
 
 
-class DrainDownAnswer(Answer):
+class FloodRiskAnswer(Answer):
     """Every mishap of this kind, worst first, and the power cut."""
 
     mishaps: list[Mishap]
@@ -77,27 +77,27 @@ def empty_minutes(
 
 
 DRY_HEATER = "The heater is left dry: cut its power first of all, and let it cool for a quarter of an hour before water meets it, or its glass bursts."
-_DRY: dict[StandsIn, Callable[[HeaterHere, float, float, DrainDownQuestion], bool]] = {
-    "tank": lambda h, depth, litres, q: bare(q.room.water_depth_cm - depth, q.room.water_depth_cm, h.watts),
+_DRY: dict[StandsIn, Callable[[TankHeater, float, float, FloodRiskQuestion], bool]] = {
+    "tank": lambda h, depth, litres, q: bare(q.site.water_depth_cm - depth, q.site.water_depth_cm, h.watts),
     # Water on the floor left the sump, or the closed body, before it left the tank.
     "sump": lambda h, depth, litres, q: litres > 0,
     "filter": lambda h, depth, litres, q: litres > 0,
 }
 
 
-def _dry_heater(q: DrainDownQuestion, depth_cm: float, litres: float) -> str | None:
+def _dry_heater(q: FloodRiskQuestion, depth_cm: float, litres: float) -> str | None:
     """Sentence on a heater that a mishap leaves dry."""
     dry = q.heater is not None and _DRY[q.heater.stands_in](q.heater, depth_cm, litres, q)
     return DRY_HEATER if dry else None
 
 
-def _mishap(draft: MishapDraft, q: DrainDownQuestion, surface_cm2: float, w: Working) -> Mishap:
-    depth = min(max(draft.depth_cm, 0.0), q.room.water_depth_cm)
+def _mishap(draft: MishapDraft, q: FloodRiskQuestion, surface_cm2: float, w: Working) -> Mishap:
+    depth = min(max(draft.depth_cm, 0.0), q.site.water_depth_cm)
     spilt = w.sum(draft.what, "surface × depth / 1000", {"surface": surface_cm2, "depth": depth}, "L", "geometry")
     litres = max(spilt - draft.keeps_l, 0.0)
     minutes = None
     if draft.bore_mm and litres > 0:
-        top = (q.stand_height_cm + q.room.water_depth_cm) / 100
+        top = (q.stand_height_cm + q.site.water_depth_cm) / 100
         minutes = w.line(
             "time",
             "level by level, √(2 g h / (1 + ΣK + f L/D))",
@@ -111,7 +111,7 @@ def _mishap(draft: MishapDraft, q: DrainDownQuestion, surface_cm2: float, w: Wor
         code=draft.code,
         what=draft.what,
         litres=litres,
-        stops_below_rim_cm=q.room.rim_to_water_cm + depth,
+        stops_below_rim_cm=q.site.rim_to_water_cm + depth,
         minutes=minutes,
         why=draft.why,
         heater=_dry_heater(q, depth, litres),
@@ -121,16 +121,16 @@ def _mishap(draft: MishapDraft, q: DrainDownQuestion, surface_cm2: float, w: Wor
     )
 
 
-@computation("drain-down", "How many litres reach the floor if something gives way")
-def drain_down(question: DrainDownQuestion) -> DrainDownAnswer:
+@computation("flood-risk", "How many litres reach the floor if something gives way")
+def flood_risk(question: FloodRiskQuestion) -> FloodRiskAnswer:
     """Litres on the floor in each mishap of this kind of filter.
 
     question: the fitting plan's: sizes in cm, hose in mm and m, surface in cm².
     Source: volumes by geometry (surface × depth to where air gets in); times by Bernoulli with losses.
     """
     q, w, kind = question, Working(), kind_of(question.filter.kind)
-    surface = q.surface_cm2 or q.room.length_cm * q.room.width_cm
-    found = [_mishap(draft, q, surface, w) for draft in kind.mishaps(ground_of(q))]
+    surface = q.surface_cm2 or q.site.length_cm * q.site.width_cm
+    found = [_mishap(draft, q, surface, w) for draft in kind.mishaps(resolve_layout(q))]
     found.sort(key=lambda m: -m.litres)
     worst = found[0]
     if worst.litres > 0.5:
@@ -138,6 +138,6 @@ def drain_down(question: DrainDownQuestion) -> DrainDownAnswer:
         verdict = f"At worst {formatting.litres(worst.litres)} reach the floor{times}: {worst.what[0].lower()}{worst.what[1:]}. {worst.prevention}"
     else:
         verdict = "Nothing to speak of reaches the floor in any mishap of this plan."
-    return DrainDownAnswer(
+    return FloodRiskAnswer(
         verdict=verdict, working=w.lines, mishaps=found, worst_l=worst.litres, power_cut=kind.power_cut
     )

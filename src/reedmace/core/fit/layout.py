@@ -16,9 +16,9 @@ from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.placement import (
     EVAPORATION_CM,
     FROM_BED_CM,
-    Ground,
+    ResolvedLayout,
     Layout,
-    Mark,
+    PartMark,
     PartRole,
     Place,
     PlacedIssue,
@@ -27,7 +27,7 @@ from reedmace.core.filter.kind_parts.placement import (
     issue_at,
 )
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.site.site import Plumbing, Room
+from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.filter.water_path import USUAL_HOSE_MM
 from reedmace.core.flow.overflow import run_back_l
 from reedmace.core.quantity import formatting
@@ -52,7 +52,7 @@ class FittingPlanQuestion(Question):
     """The filter, its plumbing, the site, and the layout."""
 
     filter: Filter
-    room: Room
+    site: Site
     plumbing: Plumbing = Field(default_factory=Plumbing)
     stand_height_cm: Annotated[float, number("cm", 0, 200)] = 70
     tank_height_cm: Annotated[float, number("cm", 5, 300)] = 45
@@ -140,19 +140,19 @@ def run_length_cm(points: list[Place], radius_cm: float) -> float:
     return total
 
 
-def sump_here(question: FittingPlanQuestion) -> Sump:
+def sump_of_plan(question: FittingPlanQuestion) -> Sump:
     """The sump of this plan: the tank's own, or the filter's body at the usual level. question: the plan's."""
     f = question.filter
     return question.sump or sump_of_body(f.width_cm, f.depth_cm, f.height_cm)
 
 
-def ground_of(q: FittingPlanQuestion) -> Ground:
+def resolve_layout(q: FittingPlanQuestion) -> ResolvedLayout:
     """The plan with all defaults resolved; y from the floor, in cm. q: the plan's question."""
-    f, room, lay, kind = q.filter, q.room, q.layout, kind_of(q.filter.kind)
+    f, site, lay, kind = q.filter, q.site, q.layout, kind_of(q.filter.kind)
     rim = q.stand_height_cm + q.tank_height_cm
-    water = rim - room.rim_to_water_cm
-    bed = water - room.water_depth_cm + q.substrate_depth_cm
-    length = room.length_cm
+    water = rim - site.rim_to_water_cm
+    bed = water - site.water_depth_cm + q.substrate_depth_cm
+    length = site.length_cm
     # The next filter of a kind stands towards the other end, as far as there is space.
     most = max(length * kind.body_x_share - f.width_cm / 2, 0.0)
     aside = min(q.beside_cm, most)
@@ -162,15 +162,15 @@ def ground_of(q: FittingPlanQuestion) -> Ground:
     half = 0.0 if kind.hosed or f.width_cm > length / 2 else f.width_cm / 2 + 1
     hosed = min(aside, HAND_CM) if kind.hosed else aside
     own = body_x if kind.stemmed else max(min(length * 0.92, length - half) - hosed, min(length * 0.92, half))
-    usual = max(min(room.water_depth_cm * 0.75, water - bed - FROM_BED_CM), 1.0)
+    usual = max(min(site.water_depth_cm * 0.75, water - bed - FROM_BED_CM), 1.0)
     foot = q.canister_at_cm + FEET_CM
     bore_mm = q.plumbing.hose_bore_mm or f.hose_bore_mm or USUAL_HOSE_MM
-    sump = sump_here(q)
+    sump = sump_of_plan(q)
     returned = 1.0 if lay.siphon_break else max(lay.outlet_depth_cm, 0.0)
-    surface = q.surface_cm2 or room.length_cm * room.width_cm
-    return Ground(
+    surface = q.surface_cm2 or site.length_cm * site.width_cm
+    return ResolvedLayout(
         filter=f,
-        room=room,
+        site=site,
         plumbing=q.plumbing,
         lay=lay,
         bottom=q.stand_height_cm,
@@ -212,7 +212,7 @@ def _run(draft: RunDraft, bore_mm: float, w: Working) -> Run:
 
 def drawn_hose_m(question: FittingPlanQuestion) -> float:
     """Both hoses of a filter as drawn on its tank, m, within the allowed range. question: the plan's."""
-    g = ground_of(question)
+    g = resolve_layout(question)
     runs = [r for r in kind_of(question.filter.kind).runs(g) if r.role in HOSES]
     drawn = sum(run_length_cm([Place(x_cm=x, y_cm=y) for x, y in r.points], r.bend) for r in runs) / 100
     return min(max(drawn, SHORTEST_HOSE_M), LONGEST_HOSE_M)
@@ -250,11 +250,11 @@ def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
     question: sizes in cm; y is counted from the floor.
     Source: plane geometry; clearances, slack and bends common practice and memory, as marked.
     """
-    w, g, kind = Working(), ground_of(question), kind_of(question.filter.kind)
+    w, g, kind = Working(), resolve_layout(question), kind_of(question.filter.kind)
     w.line(
         "water line",
         "stand + tank − gap to the rim",
-        f"{g.bottom:g} + {question.tank_height_cm:g} − {question.room.rim_to_water_cm:g}",
+        f"{g.bottom:g} + {question.tank_height_cm:g} − {question.site.rim_to_water_cm:g}",
         g.water,
         "cm over the floor",
         "geometry",
@@ -292,7 +292,7 @@ def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
     )
 
 
-def _stands(mark: Mark, g: Ground) -> str:
+def _stands(mark: PartMark, g: ResolvedLayout) -> str:
     """Height of a part in words: those at the water from its line, a socket from the floor."""
     if mark.role in ("body", "sump", "filter"):
         return ""
@@ -304,7 +304,7 @@ def _stands(mark: Mark, g: Ground) -> str:
     return f"{formatting.cm(abs(above))} {'above' if above > 0 else 'deep'}"
 
 
-def _crowded(q: FittingPlanQuestion, g: Ground) -> list[PlacedIssue]:
+def _crowded(q: FittingPlanQuestion, g: ResolvedLayout) -> list[PlacedIssue]:
     """Fault where this filter and those present are wider than the tank, unless the keeper has moved it."""
     wide = q.beside_cm + q.filter.width_cm
     if q.beside_cm <= 0 or wide <= g.length or q.layout.body_x_cm is not None:
@@ -320,7 +320,7 @@ def _crowded(q: FittingPlanQuestion, g: Ground) -> list[PlacedIssue]:
     ]
 
 
-def _drafts(g: Ground) -> list[RunDraft]:
+def _drafts(g: ResolvedLayout) -> list[RunDraft]:
     """A kind's runs, without an air line where a pump drives it."""
     kind = kind_of(g.filter.kind)
     return [r for r in kind.runs(g) if r.role != "air-line" or g.filter.air]

@@ -120,7 +120,7 @@ def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
         wanted = w.line(
             "air", "Σ L/min", f"{len(air)} filters", sum(f.filter.air_l_min or 0 for f in air), "L/min", "label"
         )
-        depth = max(f.room.water_depth_cm for f in air)
+        depth = max(f.site.water_depth_cm for f in air)
         found.append(
             ShoppingItem(
                 item="Air pump", amount=1, unit="piece", why=f"{wanted:.2g} L/min at {formatting.cm(depth)} of water or more.", need="needed",
@@ -189,7 +189,7 @@ SALT_WASTE = 1.1
 
 def _salt_water(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
     """Items for sea water; none where the tank is fresh. Source: common practice of salt-water keepers."""
-    if all(f.room.water != "salt" for f in q.filters):
+    if all(f.site.water != "salt" for f in q.filters):
         return []
     salt = w.sum(
         "salt",

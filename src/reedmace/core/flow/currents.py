@@ -169,7 +169,7 @@ def comfort_cm_s(length_cm: float, current: str) -> float:
     return LENGTHS_A_SECOND[current] * max(length_cm, LEAST_BODY_CM)
 
 
-class Liking(Part):
+class CurrentPreference(Part):
     """An animal, its length and the current it prefers."""
 
     name: Name
@@ -215,7 +215,7 @@ class CurrentsQuestion(Question):
     width_cm: Annotated[float, number("cm", 5, 500)]
     depth_cm: Annotated[float, number("cm", 1, 300)]
     outlets: Annotated[list[Outlet], Field(max_length=12)]
-    animals: Annotated[list[Liking], Field(max_length=60)] = Field(default_factory=list)
+    animals: Annotated[list[CurrentPreference], Field(max_length=60)] = Field(default_factory=list)
     asked_lph: Annotated[float, number("L/h", 0, 1e6, "By the sizing rule that is followed")] = 0
 
 

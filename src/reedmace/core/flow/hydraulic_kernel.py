@@ -31,7 +31,7 @@ WORTH_SHARING = 512
 """Rows below which a second thread costs more than it saves, on a busy machine far more (measured)."""
 
 
-def share_out(rows: int) -> None:
+def set_threads(rows: int) -> None:
     """Set the number of threads for a kernel over `rows`; call before the kernel. rows: how many."""
     set_num_threads(MOST_THREADS if rows >= WORTH_SHARING else 1)
 
@@ -123,7 +123,7 @@ Newton's third step from it is within 1e-11 (Re 4e3 to 1e6, roughness to 1 %).
 
 
 @njit(cache=True)
-def hose_asks(
+def hose_head_and_slope(
     flow: float, bore: float, length: float, roughness: float, viscosity: float, root: float
 ) -> tuple[float, float, float]:
     """Head along one hose, m, its derivative with respect to flow, s/m², and 1/√f as the next initial value.
@@ -161,7 +161,7 @@ def hose_asks(
 
 
 @njit(cache=True)
-def plumbing_asks(
+def plumbing_head_and_slope(
     flow: float, static: float, c1: float, c2: float, hoses: Floats, viscosity: float, roots: Floats
 ) -> tuple[float, float]:
     """Head of the plumbing, m, and its derivative with respect to flow, s/m².
@@ -170,7 +170,7 @@ def plumbing_asks(
     """
     head, rise = static + c1 * flow + c2 * flow * flow, c1 + 2.0 * c2 * flow
     for i in range(hoses.shape[0]):
-        one, slope, roots[i] = hose_asks(flow, hoses[i, 0], hoses[i, 1], hoses[i, 2], viscosity, roots[i])
+        one, slope, roots[i] = hose_head_and_slope(flow, hoses[i, 0], hoses[i, 1], hoses[i, 2], viscosity, roots[i])
         head += one
         rise += slope
     return head, rise
@@ -189,7 +189,7 @@ def pump_slope(flow: float, flows: Floats, heads: Floats, speed: float) -> float
 
 
 @njit(cache=True)
-def meet(
+def operating_flow(
     flows: Floats, heads: Floats, speed: float, static: float, c1: float, c2: float, hoses: Floats, viscosity: float
 ) -> float:
     """Flow at the operating point, m³/s; 0 when the pump cannot reach the outlet.
@@ -202,7 +202,7 @@ def meet(
         return 0.0
     low, high = 0.0, flows[-1] * speed
     roots = np.zeros(hoses.shape[0])
-    asked, _ = plumbing_asks(high, static, c1, c2, hoses, viscosity, roots)
+    asked, _ = plumbing_head_and_slope(high, static, c1, c2, hoses, viscosity, roots)
     gives = pump_head(high, flows, heads, speed)
     if gives - asked >= 0.0:
         return high
@@ -213,7 +213,7 @@ def meet(
     for _ in range(80):
         if not low < q < high:
             q = 0.5 * (low + high)
-        asked, rise = plumbing_asks(q, static, c1, c2, hoses, viscosity, roots)
+        asked, rise = plumbing_head_and_slope(q, static, c1, c2, hoses, viscosity, roots)
         spare = pump_head(q, flows, heads, speed) - asked
         if spare > 0.0:
             low = q
@@ -230,7 +230,7 @@ def meet(
 
 
 @njit(cache=True, parallel=True, nogil=True)
-def meet_many(
+def operating_flows(
     flows: Floats, heads: Floats, points: Ints, static: Floats, c1: Floats, c2: Floats, hoses: Floats, viscosity: float
 ) -> Floats:
     """`meet` for n pumps, each on its own plumbing; m³/s, shape (n,).
@@ -242,12 +242,12 @@ def meet_many(
     out = np.empty(n)
     for i in prange(n):
         p = points[i]
-        out[i] = meet(flows[i, :p], heads[i, :p], 1.0, static[i], c1[i], c2[i], hoses[i], viscosity)
+        out[i] = operating_flow(flows[i, :p], heads[i, :p], 1.0, static[i], c1[i], c2[i], hoses[i], viscosity)
     return out
 
 
 @njit(cache=True, parallel=True, nogil=True)
-def spare_many(
+def spare_resistances(
     flow: Floats,
     flows: Floats,
     heads: Floats,

@@ -21,7 +21,7 @@ from reedmace.core.contract import (
     whole,
 )
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.flow.hydraulic_kernel import hose_head, meet, plumbing_head, pump_head
+from reedmace.core.flow.hydraulic_kernel import hose_head, operating_flow, plumbing_head, pump_head
 from reedmace.core.flow.materials import (
     BED_CLOGGING,
     CLOGGING,
@@ -267,8 +267,8 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
         )
     static, speed = q.rise_to_open_air_m, q.pump.speed_share
     shutoff = float(pump_head(0.0, flows, heads, speed))
-    clean = float(meet(flows, heads, speed, static, c1, c2, hoses, nu))
-    dirty = float(meet(flows, heads, speed, static, c1 + dirt, c2, hoses, nu))
+    clean = float(operating_flow(flows, heads, speed, static, c1, c2, hoses, nu))
+    dirty = float(operating_flow(flows, heads, speed, static, c1 + dirt, c2, hoses, nu))
     head = float(plumbing_head(clean, static, c1, c2, hoses, nu)) if clean > 0 else static
     budget = [HeadPart(role="rise", part="rise to open air", head_m=static)] if static > 0 else []
     for h, row in zip(q.hoses, hoses, strict=True):
@@ -324,7 +324,7 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
 
     def after(days: float) -> IntervalPoint:
         resistance = c1 + (dirt * days / q.days_since_cleaning if q.days_since_cleaning else 0.0)
-        flow = float(meet(flows, heads, speed, static, resistance, c2, hoses, nu))
+        flow = float(operating_flow(flows, heads, speed, static, resistance, c2, hoses, nu))
         return IntervalPoint(day=days, flow_lph=m3s_to_lph(flow))
 
     return OperatingPointAnswer(

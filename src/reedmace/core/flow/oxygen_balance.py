@@ -58,7 +58,7 @@ def fall_share(fall_cm: float, temperature_c: float) -> float:
     return 1 - 1 / (1 + 0.38 * 1.8 * h * (1 - 0.11 * h) * (1 + 0.046 * temperature_c))
 
 
-class Breather(Part):
+class OxygenConsumer(Part):
     """A number of animals of one mass."""
 
     name: Name
@@ -74,7 +74,7 @@ class OxygenBalanceQuestion(Question):
     depth_cm: Annotated[float, number("cm", 1, 300)]
     temperature_c: Celsius = 25
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
-    animals: Annotated[list[Breather], Field(max_length=60)] = Field(default_factory=list)
+    animals: Annotated[list[OxygenConsumer], Field(max_length=60)] = Field(default_factory=list)
     film_mg_n_day: Annotated[float, number("mg N/day", 0, 1e7, "Ammonia the film turns to nitrate")] = 0
     turning_cm_s: Annotated[float, number("cm/s", 0, 1000, "Speed of the water, as `currents` finds it")] = 0
     air_l_min: Annotated[float, number("L/min", 0, 500, "Bubbling through the water")] = 0

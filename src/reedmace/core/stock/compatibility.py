@@ -21,13 +21,13 @@ SHELLED = ("snail", "tall snail", "turtle")
 """Body forms that a predatory fish leaves alone."""
 
 
-class Clash(Part):
+class Conflict(Part):
     """Two incompatible needs, in a sentence."""
 
     text: str
 
 
-class Kept(NamedTuple):
+class KeptAnimals(NamedTuple):
     """A number of one species; `length_cm` today, None when grown."""
 
     species: Species
@@ -44,7 +44,7 @@ class Place(NamedTuple):
     length_cm: float | None = None
 
 
-def among(kept: Sequence[Kept]) -> list[Clash]:
+def conflicts_among(kept: Sequence[KeptAnimals]) -> list[Conflict]:
     """Conflicts among these animals.
 
     kept: all that are to live together. Source: ranges from memory, company and temper by common practice.
@@ -56,15 +56,15 @@ def among(kept: Sequence[Kept]) -> list[Clash]:
             texts += [text for rule in _PAIR_RULES for text in rule(one.species, other.species)]
     for one, other in permutations(kept, 2):
         texts += _nipped(one.species, other.species)
-    return [Clash(text=text) for text in texts]
+    return [Conflict(text=text) for text in texts]
 
 
-def against(kept: Sequence[Kept], place: Place) -> list[Clash]:
+def conflicts_with_tank(kept: Sequence[KeptAnimals], place: Place) -> list[Conflict]:
     """Conflicts between the animals and the tank. kept: all of them; place: the tank."""
-    return [Clash(text=text) for k in kept for rule in _PLACE_RULES for text in rule(k.species, place)]
+    return [Conflict(text=text) for k in kept for rule in _PLACE_RULES for text in rule(k.species, place)]
 
 
-def few(kept: Sequence[Kept]) -> list[str]:
+def undersized_groups(kept: Sequence[KeptAnimals]) -> list[str]:
     """Shoaling and pairing species kept in too small a number. kept: all of them. Source: common practice."""
     return [
         f"{k.species.common_name}: kept in a group of {k.species.together} or more; {k.how_many} would pine."
@@ -75,7 +75,7 @@ def few(kept: Sequence[Kept]) -> list[str]:
     ]
 
 
-def _alone(k: Kept) -> Iterator[str]:
+def _alone(k: KeptAnimals) -> Iterator[str]:
     if k.species.company == "alone" and k.how_many > 1:
         yield f"{k.species.common_name}: one to a tank, since two fight; {k.how_many} are listed."
 
@@ -109,7 +109,7 @@ def _hardness(one: Species, other: Species) -> Iterator[str]:
         )
 
 
-def _eaten(hunter: Kept, kept: Sequence[Kept]) -> Iterator[str]:
+def _eaten(hunter: KeptAnimals, kept: Sequence[KeptAnimals]) -> Iterator[str]:
     h = hunter.species
     if h.temper != "hunts":
         return

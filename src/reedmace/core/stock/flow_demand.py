@@ -23,7 +23,7 @@ def _rise(x: float) -> float:
     return x * x * (3 - 2 * x)
 
 
-def pulls(made: Iterable[tuple[Sizing, float]], net_l: float) -> dict[Sizing, float]:
+def class_weights(made: Iterable[tuple[Sizing, float]], net_l: float) -> dict[Sizing, float]:
     """Weight of each class present, 0 to 1; "community" is that of everything that is not gentle.
 
     made: class and ammonia nitrogen a day of each kind of animal, mg N; net_l: L.
@@ -44,7 +44,7 @@ def pulls(made: Iterable[tuple[Sizing, float]], net_l: float) -> dict[Sizing, fl
     return found
 
 
-def dominant(pull: dict[Sizing, float]) -> Sizing:
+def dominant_class(pull: dict[Sizing, float]) -> Sizing:
     """The class a tank is kept as: the most demanding with a weight of half or more; "community" for an empty tank.
 
     pull: as from `pulls`.
@@ -57,7 +57,7 @@ def dominant(pull: dict[Sizing, float]) -> Sizing:
     return "community"
 
 
-def between(pull: dict[Sizing, float], ask: dict[Sizing, float]) -> float:
+def blended_requirement(pull: dict[Sizing, float], ask: dict[Sizing, float]) -> float:
     """Requirement of the whole tank from what each class alone would require.
 
     pull: as from `pulls`; ask: by class, any unit, the gentle class least. The gentle class lays the floor, everything

@@ -19,8 +19,15 @@ from reedmace.core.contract import (
 )
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.film import NITROGEN_PER_PROTEIN
-from reedmace.core.stock.compatibility import Clash, Kept, Place, against, among, few
-from reedmace.core.stock.flow_demand import dominant, pulls
+from reedmace.core.stock.compatibility import (
+    Conflict,
+    KeptAnimals,
+    Place,
+    conflicts_with_tank,
+    conflicts_among,
+    undersized_groups,
+)
+from reedmace.core.stock.flow_demand import dominant_class, class_weights
 from reedmace.core.stock.species import (
     Sizing,
     Species,
@@ -79,7 +86,7 @@ class WasteLoadAnswer(Answer):
     temperature_low_c: Annotated[float, number("°C", 0, 40)] | None
     temperature_high_c: Annotated[float, number("°C", 0, 40)] | None
     lines: list[SpeciesLoad]
-    clashes: list[Clash]
+    clashes: list[Conflict]
     advice: Annotated[list[str], Field(description="What would suit them better, nothing that bars them")]
     sizing: Sizing
 
@@ -88,8 +95,8 @@ _DOUBLED = {"goldfish", "turtle", "large cichlid"}
 
 
 def _sum(w: Working, symbol: str, values: list[float], unit: str) -> float:
-    put_in = " + ".join(f"{v:.4g}" for v in values) or "no animals"
-    return w.line(symbol, "sum over the animals", put_in, sum(values), unit, "arithmetic")
+    with_numbers = " + ".join(f"{v:.4g}" for v in values) or "no animals"
+    return w.line(symbol, "sum over the animals", with_numbers, sum(values), unit, "arithmetic")
 
 
 @computation("waste-load", "How much ammonia the animals make in a day")
@@ -102,11 +109,11 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     """
     q, w = question, Working()
     lines: list[SpeciesLoad] = []
-    kept: list[Kept] = []
+    kept: list[KeptAnimals] = []
     doubled = 0.0
     for index, animals in enumerate(q.animals):
         s = find_species(animals.species_id, f"animals.{index}.species_id", q.own_species)
-        kept.append(Kept(s, animals.count, animals.length_cm))
+        kept.append(KeptAnimals(s, animals.count, animals.length_cm))
         length = s.adult_length_cm
         one = body_mass_g(length, s.body_form)
         mass = w.line(
@@ -188,9 +195,11 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
         temperature_low_c=low,
         temperature_high_c=high,
         lines=lines,
-        clashes=[*among(kept), *against(kept, water_here)],
-        advice=few(kept),
-        sizing=dominant(
-            pulls(((k.species.sizing, line.ammonia_mg_n_day) for k, line in zip(kept, lines, strict=True)), q.net_l)
+        clashes=[*conflicts_among(kept), *conflicts_with_tank(kept, water_here)],
+        advice=undersized_groups(kept),
+        sizing=dominant_class(
+            class_weights(
+                ((k.species.sizing, line.ammonia_mg_n_day) for k, line in zip(kept, lines, strict=True)), q.net_l
+            )
         ),
     )

@@ -18,7 +18,7 @@ class Plan:
     inside_rim_cm: float
     """Perimeter of the inner wall, cm."""
     formula: str
-    put_in: str
+    with_numbers: str
 
 
 def _arc_cm2(radius: float, half: float) -> float:

@@ -85,7 +85,7 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
         "cm",
         "geometry",
     )
-    w.line("A", plan.formula, plan.put_in, area, "cm²", "geometry")
+    w.line("A", plan.formula, plan.with_numbers, area, "cm²", "geometry")
     depth = inner_h - q.fill_below_rim_cm
     if depth <= 0:
         raise CannotAnswer(

@@ -19,7 +19,7 @@ class Device(Part):
     hours_per_day: Annotated[float, number("h/day", 0, 24)] = 24
 
 
-class UsedUp(Part):
+class Consumable(Part):
     """One consumable."""
 
     name: Name
@@ -31,7 +31,7 @@ class YearCostQuestion(Question):
     """Devices, water, and consumables."""
 
     devices: Annotated[list[Device], Field(max_length=40)] = Field(default_factory=list)
-    used_up: Annotated[list[UsedUp], Field(max_length=40)] = Field(default_factory=list)
+    used_up: Annotated[list[Consumable], Field(max_length=40)] = Field(default_factory=list)
     price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = 0.30
     changed_year: Annotated[float, number("L/year", 0, 1e9)] = 0
     salt_g_kg: Annotated[float, number("g/kg", 0, 60, "Mixed into the water of a change")] = 0

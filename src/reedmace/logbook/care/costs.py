@@ -5,11 +5,11 @@ from datetime import datetime
 from reedmace.core.contract import Part
 from reedmace.core.quantity import formatting
 from reedmace.core.tank import HeaterAnswer
-from reedmace.core.upkeep import Device, UsedUp, YearCostAnswer, YearCostQuestion, year_cost
+from reedmace.core.upkeep import Device, Consumable, YearCostAnswer, YearCostQuestion, year_cost
 from reedmace.core.upkeep.care_plan import CARBON_DAYS
 from reedmace.core.upkeep.year_cost import SALT_PRICE_KG, WATER_PRICE_M3
 from reedmace.logbook.care.later_years import rhythm_of
-from reedmace.logbook.replay.equipment import Hung
+from reedmace.logbook.replay.equipment import EquippedFilter
 from reedmace.logbook.replay.questions import animals_in, filter_plan, net_litres, salinity_now
 from reedmace.logbook.replay.state import LogbookState
 
@@ -25,18 +25,20 @@ class TankCosts(Part):
     assumed: list[str]
 
 
-def tank_costs(state: LogbookState, hung: list[Hung], heater: HeaterAnswer | None, now: datetime) -> TankCosts | None:
+def tank_costs(
+    state: LogbookState, installed: list[EquippedFilter], heater: HeaterAnswer | None, now: datetime
+) -> TankCosts | None:
     """Yearly cost by device; None where the tank has no equipment.
 
-    state: the tank's; hung: its filters; heater: as held against the room; now: aware time.
+    state: the tank's; installed: its filters; heater: as held against the room; now: aware time.
     """
-    if not hung:
+    if not installed:
         return None
     price = filter_plan(state).price_per_kwh
-    devices = [Device(name=_pump(one), watts=min(one.watts, 5000)) for one in hung if one.watts > 0]
+    devices = [Device(name=_pump(one), watts=min(one.watts, 5000)) for one in installed if one.watts > 0]
     if heater is not None and heater.kwh_year > 0:
         devices.append(Device(name="Heater", watts=min(heater.kwh_year * 1000 / (YEAR_DAYS * 24), 5000)))
-    carbon = [UsedUp(name=f"Carbon: {one.filter.name}", every_days=CARBON_DAYS, price=CARBON_PRICE) for one in hung if any(b.media == "carbon" for b in one.media)]  # fmt: skip
+    carbon = [Consumable(name=f"Carbon: {one.filter.name}", every_days=CARBON_DAYS, price=CARBON_PRICE) for one in installed if any(b.media == "carbon" for b in one.media)]  # fmt: skip
     share, every = rhythm_of(state)
     changed = net_litres(state) * share * YEAR_DAYS / every if animals_in(state) else 0.0
     salt = salinity_now(state)
@@ -53,5 +55,5 @@ def tank_costs(state: LogbookState, hung: list[Hung], heater: HeaterAnswer | Non
     return TankCosts(year=year_cost(question), assumed=assumed)
 
 
-def _pump(one: Hung) -> str:
+def _pump(one: EquippedFilter) -> str:
     return f"Air for {one.filter.name}" if one.filter.air else one.filter.name

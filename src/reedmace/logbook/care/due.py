@@ -10,17 +10,17 @@ from reedmace.core.contract import Part
 from reedmace.core.cycle import CycleAdviceAnswer, CycleForecastAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit.fitting_steps import leak_checks
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 from reedmace.core.upkeep import CarePlanAnswer
 from reedmace.core.upkeep.care_plan import FLOW_TEST_DAYS, CareWhat
 from reedmace.logbook.care.change_reviews import reviews
 from reedmace.logbook.care.in_quarantine import in_quarantine
-from reedmace.logbook.care.plug_checks import plugs_asked
+from reedmace.logbook.care.plug_checks import plug_check
 from reedmace.logbook.care.spare_sponges import seeds
 from reedmace.logbook.care.upkeep_log import care, flow_faded
 from reedmace.logbook.plans.plan_kinds import CyclePlan
 from reedmace.logbook.replay.entries import CareDone, MediaWork
-from reedmace.logbook.replay.equipment import Hung, hang, steps_of
+from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, steps_of
 from reedmace.logbook.replay.measured_flows import all_flows
 from reedmace.logbook.replay.questions import salinity_now
 from reedmace.logbook.replay.state import LogbookState
@@ -36,24 +36,26 @@ class Due(Part):
     stage: Literal["fit", "cycle", "keep"]
 
 
-@worked_out_once
+@memoize
 def due(state: LogbookState, now: datetime, *, again: bool = False) -> list[Due]:
     """What is due or comes next, soonest first.
 
     state: the tank's; now: aware time, for what depends on it; again: with every time a thing of the care plan comes back,
     not the next only.
     """
-    hung, plan = hang(state), care(state, now)
+    installed, plan = installed_filters(state), care(state, now)
     if plan is not None and not _tops_up(state):
         plan = plan.model_copy(update={"tasks": [t for t in plan.tasks if t.what != "top-up"]})
-    found = [row for one in hung for row in _of_filter(state, one, named=len(hung) > 1, cared=plan is not None)]
+    found = [
+        row for one in installed for row in _of_filter(state, one, named=len(installed) > 1, cared=plan is not None)
+    ]
     found += _looked_after(state, now)
     return sorted([*found, *_cared(plan, now, again=again), *_seeded(state, now)], key=lambda d: (d.at, d.key))
 
 
 def _looked_after(state: LogbookState, now: datetime) -> list[Due]:
     """Plugs to check after work in the tank, and changes to review."""
-    asked = plugs_asked(state, now)
+    asked = plug_check(state, now)
     found = [
         Due(
             key=f"review-{r.of}",
@@ -102,8 +104,8 @@ def _anniversaries(state: LogbookState, now: datetime) -> list[Due]:
             and e.body.share >= 0.9
             and e.body.filter_key in (None, f.key)
         ]
-        hung = state.hung_since.get(f.key)
-        since = max([*replaced, *([hung] if hung else [])], default=None)
+        installed = state.hung_since.get(f.key)
+        since = max([*replaced, *([installed] if installed else [])], default=None)
         if since is None or not state.runs(f.key):
             continue
         years = max(round((now - since) / YEAR), 1)
@@ -143,7 +145,7 @@ def _cared(plan: CarePlanAnswer | None, now: datetime, *, again: bool) -> list[D
     return list(found.values())
 
 
-def _of_filter(state: LogbookState, one: Hung, *, named: bool, cared: bool) -> list[Due]:
+def _of_filter(state: LogbookState, one: EquippedFilter, *, named: bool, cared: bool) -> list[Due]:
     """Leak checks of one filter, named where there are several; flow tests and service without a care plan."""
     ticked, steps = state.ticked(one.key), steps_of(state, one).steps
     after = leak_checks(kind_of(one.filter.kind))

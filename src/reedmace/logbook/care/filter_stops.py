@@ -6,11 +6,11 @@ from reedmace.core.chemistry.water_change import MIXED_FROM_G_KG
 from reedmace.core.cycle import FilterStopAnswer, FilterStopQuestion, filter_stop
 from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 from reedmace.logbook.plans.plan_kinds import CyclePlan
 from reedmace.logbook.replay.arrival import came_at, came_with_animals
 from reedmace.logbook.replay.entries import Reading
-from reedmace.logbook.replay.equipment import hang, rank_question, stirred_by
+from reedmace.logbook.replay.equipment import installed_filters, rank_question, currents_and_oxygen_of
 from reedmace.logbook.replay.questions import animals_in, film_shares, salinity_now, stock_plan, stretches
 from reedmace.logbook.replay.state import LogbookState
 
@@ -57,14 +57,14 @@ def _together(
 
 def _breath(state: LogbookState) -> float | None:
     """Hours from a stop of everything until oxygen runs short; None where another filter moves the water."""
-    hung = hang(state)
-    if not hung or any(state.runs(h.key) for h in hung):
+    installed = installed_filters(state)
+    if not installed or any(state.runs(h.key) for h in installed):
         return None
     asked = rank_question(state)
-    return stirred_by(asked, hung, 0.0)[1].short_after_h
+    return currents_and_oxygen_of(asked, installed, 0.0)[1].short_after_h
 
 
-@worked_out_once
+@memoize
 def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
     """Every stop that still asks for something, most urgent first: while it lasts, and for a week after.
 

@@ -6,7 +6,7 @@ from pydantic import AwareDatetime, Field
 
 from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG
 from reedmace.core.contract import Part
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 from reedmace.core.upkeep import QuarantineAnswer, QuarantineQuestion, quarantine
 from reedmace.logbook.replay.entries import Ailing, Quarantine, Stocking
 from reedmace.logbook.replay.questions import salinity_now
@@ -22,7 +22,7 @@ class InQuarantine(Part):
     answer: QuarantineAnswer
 
 
-@worked_out_once
+@memoize
 def in_quarantine(state: LogbookState, now: datetime) -> InQuarantine | None:
     """A tank's quarantine, over or not;
 

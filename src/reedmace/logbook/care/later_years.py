@@ -7,18 +7,25 @@ from statistics import median
 from pydantic import Field
 
 from reedmace.core.contract import Part
-from reedmace.core.cycle import StayOffAnswer, StayOffQuestion, Trial, stay_off_trial
+from reedmace.core.cycle import StandbyTrialAnswer, StandbyTrialQuestion, Trial, standby_trial
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.film import AREAL_RATE, film_needed_m2, grown_share, temperature_factor
 from reedmace.core.filter.filter_table import film_of_m2
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import OutgrowAnswer, OutgrowQuestion, outgrow
 from reedmace.core.upkeep import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
 from reedmace.core.upkeep.care_plan import CHANGE_DAYS, CHANGE_SHARE
 from reedmace.logbook.replay.arrival import came_at, came_with_animals
 from reedmace.logbook.replay.entries import Reading, WaterChange
-from reedmace.logbook.replay.equipment import Hung, hang, rank_question, room, stirred_by, temperature_c
+from reedmace.logbook.replay.equipment import (
+    EquippedFilter,
+    installed_filters,
+    rank_question,
+    tank_site,
+    currents_and_oxygen_of,
+    temperature_c,
+)
 from reedmace.logbook.replay.questions import (
     animals_in,
     care_log,
@@ -36,25 +43,25 @@ LAST_DAY, LONGEST_WATCH = timedelta(days=1), timedelta(days=3)
 """Age of a test up to which it still counts for a stop."""
 
 
-class Years(Part):
+class YearsAhead(Part):
     """Outlook for a running tank; each field None where nothing can be said."""
 
     nitrate: NitrateRhythmAnswer | None
     growth: OutgrowAnswer | None
-    trial: StayOffAnswer | None
+    trial: StandbyTrialAnswer | None
     trial_of: str | None = Field(description="The filter that would stand")
 
 
-def years(state: LogbookState, now: datetime) -> Years | None:
+def years_ahead(state: LogbookState, now: datetime) -> YearsAhead | None:
     """The years ahead of a tank with animals; None for another. state: the tank's; now: aware time."""
     if not animals_in(state) and came_with_animals(state) is None:
         return None
-    hung = [one for one in hang(state) if one.runs]
-    return Years(
+    installed = [one for one in installed_filters(state) if one.runs]
+    return YearsAhead(
         nitrate=nitrate_between_changes(state, now),
-        growth=_growth(state, hung),
-        trial=_trial(state, hung, now),
-        trial_of=_strongest(hung).filter.name if hung else None,
+        growth=_growth(state, installed),
+        trial=_trial(state, installed, now),
+        trial_of=_strongest(installed).filter.name if installed else None,
     )
 
 
@@ -87,7 +94,7 @@ def rhythm_of(state: LogbookState) -> tuple[float, float]:
     return min(max(median(shares), 0.01), 0.95), min(max(round(median(gaps)), 1), 120)
 
 
-@worked_out_once
+@memoize
 def nitrate_between_changes(state: LogbookState, now: datetime) -> NitrateRhythmAnswer | None:
     """The saw-tooth of nitrate as the tank is kept;
 
@@ -116,13 +123,13 @@ def nitrate_between_changes(state: LogbookState, now: datetime) -> NitrateRhythm
         return None
 
 
-def _carries(state: LogbookState, hung: list[Hung]) -> float:
+def _carries(state: LogbookState, installed: list[EquippedFilter]) -> float:
     """Capacity of the film of all filters and the tank at its temperature, mg N a day."""
-    area = sum(film_of_m2(one.filter) for one in hung) + room(state).film_here_m2
+    area = sum(film_of_m2(one.filter) for one in installed) + tank_site(state).film_here_m2
     return area * AREAL_RATE * temperature_factor(temperature_c(state))
 
 
-def _growth(state: LogbookState, hung: list[Hung]) -> OutgrowAnswer | None:
+def _growth(state: LogbookState, installed: list[EquippedFilter]) -> OutgrowAnswer | None:
     stock = stock_plan(state)
     if not stock.animals:
         return None
@@ -131,39 +138,39 @@ def _growth(state: LogbookState, hung: list[Hung]) -> OutgrowAnswer | None:
             net_l=net_litres(state),
             animals=stock.animals,
             own_species=stock.own_species,
-            tank_length_cm=room(state).length_cm,
-            carries_mg_n_day=_carries(state, hung) if hung else None,
+            tank_length_cm=tank_site(state).length_cm,
+            carries_mg_n_day=_carries(state, installed) if installed else None,
         )
     )
 
 
-def _strongest(hung: list[Hung]) -> Hung:
-    return max(hung, key=lambda one: one.flow.service_lph)
+def _strongest(installed: list[EquippedFilter]) -> EquippedFilter:
+    return max(installed, key=lambda one: one.flow.service_lph)
 
 
-def _trial(state: LogbookState, hung: list[Hung], now: datetime) -> StayOffAnswer | None:
+def _trial(state: LogbookState, installed: list[EquippedFilter], now: datetime) -> StandbyTrialAnswer | None:
     """Standby trial of the filter with the most flow; None without filters or where little would be gained."""
-    if not hung:
+    if not installed:
         return None
-    off = _strongest(hung)
-    stay = [one for one in hung if one is not off]
+    off = _strongest(installed)
+    stay = [one for one in installed if one is not off]
     load = load_in(state) * net_litres(state)
     need = film_needed_m2(max(load, 1e-3), temperature_c(state))
     # A filter added lately holds little film yet, whatever its volume.
-    area = sum(film_of_m2(one.filter) * _grown(state, one, now) for one in stay) + room(state).film_here_m2
+    area = sum(film_of_m2(one.filter) * _grown(state, one, now) for one in stay) + tank_site(state).film_here_m2
     log = care_log(state, now)
-    return stay_off_trial(
-        StayOffQuestion(
+    return standby_trial(
+        StandbyTrialQuestion(
             carried_times_count=min(area / need, 1e6),
             # Plants use oxygen at night: the rest is computed with still water where nothing stays on.
-            oxygen_enough=stirred_by(rank_question(state), stay, 0.0)[1].enough,
+            oxygen_enough=currents_and_oxygen_of(rank_question(state), stay, 0.0)[1].enough,
             animals_settled=log is None or log.settled(),
             trials=_trials(state, off.key, now)[-50:],
         )
     )
 
 
-def _grown(state: LogbookState, one: Hung, now: datetime) -> float:
+def _grown(state: LogbookState, one: EquippedFilter, now: datetime) -> float:
     return grown_share((now - state.hung_since.get(one.key, now)).total_seconds() / 86400)
 
 

@@ -12,7 +12,7 @@ ASKED_FOR = timedelta(days=2)
 """Time after the work during which the reminder is shown."""
 
 
-class PlugsAsked(Part):
+class PlugCheck(Part):
     """The work, its time, and the filters that were stopped for it."""
 
     after: str
@@ -20,7 +20,7 @@ class PlugsAsked(Part):
     filters: list[str]
 
 
-def plugs_asked(state: LogbookState, now: datetime) -> PlugsAsked | None:
+def plug_check(state: LogbookState, now: datetime) -> PlugCheck | None:
     """Filters not yet seen running after the last work in the tank; None where all were.
 
     state: the tank's; now: aware time. Seen is: said so, a flow timed since, or a stop written down.
@@ -34,7 +34,7 @@ def plugs_asked(state: LogbookState, now: datetime) -> PlugsAsked | None:
     if seen:
         return None
     after = "the water change" if isinstance(last.body, WaterChange) else "the work on the filter"
-    return PlugsAsked(after=after, at=last.at, filters=filters)
+    return PlugCheck(after=after, at=last.at, filters=filters)
 
 
 def _is_work(e: Entry) -> bool:

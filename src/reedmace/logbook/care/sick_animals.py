@@ -9,7 +9,7 @@ from reedmace.core.stock.species import body_mass_g
 from reedmace.logbook.care.upkeep_log import LONG_STOP, days_since
 from reedmace.logbook.replay.arrival import came_at
 from reedmace.logbook.replay.entries import Ailing, Conditioner, Entry, MediaWork, Reading, Stocking, WaterChange
-from reedmace.logbook.replay.equipment import hang, rank_question, stirred_by, stock_load
+from reedmace.logbook.replay.equipment import installed_filters, rank_question, currents_and_oxygen_of, stock_load
 from reedmace.logbook.replay.questions import animals_in, lived_log, net_litres, stock_plan, stretches
 from reedmace.logbook.replay.state import LogbookState
 
@@ -48,7 +48,7 @@ def _question(
     ph = [r.ph for r in log.readings if r.ph is not None]
     warm = [r.temperature_c for r in log.readings if r.temperature_c is not None]
     load = stock_load(state)
-    running = [one for one in hang(state) if one.runs]
+    running = [one for one in installed_filters(state) if one.runs]
     return IllnessQuestion(
         signs=list(dict.fromkeys(s for b in seen for s in b.signs)),
         ill_count=min(max((b.count for b in seen), default=0), 5000),
@@ -66,7 +66,7 @@ def _question(
         animals_low_c=load.temperature_low_c,
         animals_high_c=load.temperature_high_c,
         salinity_g_kg=log.salinity_g_kg,
-        oxygen_enough=stirred_by(rank_question(state), running, 0.0)[1].enough if running else None,
+        oxygen_enough=currents_and_oxygen_of(rank_question(state), running, 0.0)[1].enough if running else None,
         since_stop_days=days_since(now, _stood(state, now)),
         since_untreated_days=days_since(now, _untreated(state)),
         since_animals_days=days_since(now, _from_elsewhere(state)),

@@ -3,11 +3,11 @@
 from reedmace.core.air.air_supply import AirOutlet, AirSupplyAnswer, AirSupplyQuestion, air_supply
 from reedmace.core.contract import Part
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.fit import HeaterHere
+from reedmace.core.fit import TankHeater
 from reedmace.core.quantity import formatting
 from reedmace.core.tank import EvaporationAnswer, HeaterAnswer, HeaterQuestion, heater_size
 from reedmace.logbook.care.water_use import USUAL_ROOM_C, evaporated
-from reedmace.logbook.replay.equipment import Hung, temperature_c
+from reedmace.logbook.replay.equipment import EquippedFilter, temperature_c
 from reedmace.logbook.replay.questions import filter_plan, stock_plan, tank_plan, volume
 from reedmace.logbook.replay.state import LogbookState
 
@@ -25,15 +25,15 @@ class Supplies(Part):
     assumed: list[str]
 
 
-def _outlets(hung: list[Hung], *, stones: bool) -> list[AirOutlet]:
+def _outlets(installed: list[EquippedFilter], *, stones: bool) -> list[AirOutlet]:
     found = []
-    for one in hung:
+    for one in installed:
         if not one.filter.air:
             continue
         line = next((r for r in one.plan.runs if r.role == "air-line"), None)
         found.append(
             AirOutlet(
-                depth_cm=min(one.plan_question.room.water_depth_cm, 300),
+                depth_cm=min(one.plan_question.site.water_depth_cm, 300),
                 air_l_min=max(one.filter.air_l_min or 0.0, 0.05),
                 line_bore_mm=line.bore_mm if line else 4,
                 stone=stones,
@@ -43,9 +43,9 @@ def _outlets(hung: list[Hung], *, stones: bool) -> list[AirOutlet]:
     return found
 
 
-def _air(state: LogbookState, hung: list[Hung]) -> tuple[str | None, AirSupplyAnswer | None]:
+def _air(state: LogbookState, installed: list[EquippedFilter]) -> tuple[str | None, AirSupplyAnswer | None]:
     source = filter_plan(state).air
-    outlets = _outlets(hung, stones=source.stones)
+    outlets = _outlets(installed, stones=source.stones)
     if not outlets:
         return None, None
     shared = source.source == "room" or (source.source is None and tank_plan(state).surroundings.tanks_here_count > 1)
@@ -81,17 +81,17 @@ def heater_of(state: LogbookState) -> HeaterAnswer | None:
     )
 
 
-def heater_here(state: LogbookState) -> HeaterHere | None:
+def tank_heater(state: LogbookState) -> TankHeater | None:
     """The heater in this tank, or the one it will get; None where it needs none. state: the tank's."""
     found, own = heater_of(state), filter_plan(state).heater
     if own is not None:
-        return HeaterHere(watts=own.watts, stands_in=own.stands_in)
-    return HeaterHere(watts=found.asked_w / found.heaters_count) if found is not None and found.asked_w else None
+        return TankHeater(watts=own.watts, stands_in=own.stands_in)
+    return TankHeater(watts=found.asked_w / found.heaters_count) if found is not None and found.asked_w else None
 
 
-def supplies(state: LogbookState, hung: list[Hung]) -> Supplies:
-    """Air and heat of a tank. state: the tank's; hung: its filters."""
-    words, air = _air(state, hung)
+def supplies(state: LogbookState, installed: list[EquippedFilter]) -> Supplies:
+    """Air and heat of a tank. state: the tank's; installed: its filters."""
+    words, air = _air(state, installed)
     heater = heater_of(state)
     unsaid = heater is not None and tank_plan(state).surroundings.room_c is None
     assumed = [f"a room of {formatting.celsius(USUAL_ROOM_C)} in the cold season"] if unsaid else []

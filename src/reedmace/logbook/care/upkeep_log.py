@@ -7,7 +7,7 @@ from reedmace.core.cycle import emergency_today
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit import CareStepsAnswer, CareStepsQuestion, care_steps_of
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 from reedmace.core.upkeep import (
     Away,
     CaredFilter,
@@ -26,7 +26,7 @@ from reedmace.core.upkeep.flow_fade import FadeTest
 from reedmace.logbook.care.water_use import evaporated, kh_of, socks_of, top_up_of
 from reedmace.logbook.replay.arrival import came_with_animals
 from reedmace.logbook.replay.entries import AwayTime, CareDone, Entry, MediaWork, Reading, Stocking
-from reedmace.logbook.replay.equipment import Hung, hang, needs_guard
+from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, needs_guard
 from reedmace.logbook.replay.measured_flows import all_flows
 from reedmace.logbook.replay.questions import animals_in, care_log, film_shares, net_litres, stretches, tank_plan
 from reedmace.logbook.replay.state import LogbookState
@@ -114,15 +114,15 @@ def _done(state: LogbookState, what: str, key: str) -> datetime | None:
     )
 
 
-def _cared(state: LogbookState, one: Hung, share: float, begun: datetime, now: datetime) -> CaredFilter:
+def _cared(state: LogbookState, one: EquippedFilter, share: float, begun: datetime, now: datetime) -> CaredFilter:
     care, fade = kind_of(one.filter.kind).care, flow_faded(state, one.key)
-    hung = state.hung_since.get(one.key, begun)
+    installed = state.hung_since.get(one.key, begun)
     fades = None
     if fade[0] is not None and fade[1] is not None and fade[0].service_day is not None:
         fades = (fade[1] + timedelta(days=min(fade[0].service_day, 3650)) - now).total_seconds() / 86400
     flows = all_flows(state, one.key)
     # Washed when the filter was cleaned, unless separately since.
-    washed = [_done(state, "guard", one.key), cleaned_at(state, one.key), hung]
+    washed = [_done(state, "guard", one.key), cleaned_at(state, one.key), installed]
     guarded = needs_guard(state) and not one.filter.air
     carbon = any(b.media in CHEMICAL for b in one.media)
     socks = socks_of(state, one)
@@ -131,15 +131,15 @@ def _cared(state: LogbookState, one: Hung, share: float, begun: datetime, now: d
         name=one.filter.name,
         title=care.title,
         every_days=min(max(learned_days(state, one.key) or one.flow.service_days, 0.5), 4000),
-        since_cleaned_days=days_since(now, cleaned_at(state, one.key) or hung) or 0.0,
+        since_cleaned_days=days_since(now, cleaned_at(state, one.key) or installed) or 0.0,
         fades_in_days=None if fades is None else min(max(fades, -4000.0), 4000.0),
         since_flow_test_days=days_since(now, flows[-1][0]) if flows else None,
         film_share=min(share, 1.0),
         touched_share=care.share,
         minutes=care.minutes,
         since_guard_days=days_since(now, max(w for w in washed if w is not None)) if guarded else None,
-        since_carbon_days=days_since(now, _done(state, "carbon", one.key) or hung) if carbon else None,
-        since_socks_days=days_since(now, _done(state, "socks", one.key) or cleaned_at(state, one.key) or hung)
+        since_carbon_days=days_since(now, _done(state, "carbon", one.key) or installed) if carbon else None,
+        since_socks_days=days_since(now, _done(state, "socks", one.key) or cleaned_at(state, one.key) or installed)
         if socks
         else None,
         socks_every_days=socks.wash_days if socks else 7,
@@ -157,7 +157,9 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
     shares = film_shares(state, now)
     written = state.situation.at if state.situation else tanks
     return CarePlanQuestion(
-        filters=[_cared(state, one, shares.get(one.key, 0.0), begun, now) for one in hang(state) if one.runs],
+        filters=[
+            _cared(state, one, shares.get(one.key, 0.0), begun, now) for one in installed_filters(state) if one.runs
+        ],
         since_animals_days=days_since(now, stocked),
         since_trouble_days=days_since(now, _trouble(state, now)),
         since_change_days=_since(now, _newest(state.changes), written, CHANGE_DAYS),
@@ -199,7 +201,7 @@ def _ahead(now: datetime, at: datetime) -> float:
     return min(max((at - now).total_seconds() / 86400, -4000.0), 4000.0)
 
 
-@worked_out_once
+@memoize
 def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
     """The care plan of a tank; None for a tank without animals.
 
@@ -226,13 +228,13 @@ def holiday(state: LogbookState, plan: CarePlanAnswer, feed_g_day: float, now: d
     if not ahead:
         return None
     days = min((a := min(ahead, key=lambda one: one.from_at)).until_at - a.from_at, timedelta(days=120))
-    hung = [one for one in hang(state) if one.runs]
+    installed = [one for one in installed_filters(state) if one.runs]
     return holiday_page(
         HolidayQuestion(
             days=max(days.total_seconds() / 86400, 0.5),
             feed_g_day=min(feed_g_day, 5000),
-            filters=[one.filter.name for one in hung],
-            on_return=[kind_of(one.filter.kind).power_cut.on_return for one in hung],
+            filters=[one.filter.name for one in installed],
+            on_return=[kind_of(one.filter.kind).power_cut.on_return for one in installed],
             before=[t.title for t in plan.tasks if t.moved == BEFORE_LEAVING][:40],
             after=[t.title for t in plan.tasks if t.moved == WHEN_BACK][:40],
             salt_water=tank_plan(state).surroundings.water == "salt",
@@ -241,7 +243,7 @@ def holiday(state: LogbookState, plan: CarePlanAnswer, feed_g_day: float, now: d
     )
 
 
-def cleaning(state: LogbookState, one: Hung, load_mg_n_l_day: float, now: datetime) -> CareStepsAnswer:
+def cleaning(state: LogbookState, one: EquippedFilter, load_mg_n_l_day: float, now: datetime) -> CareStepsAnswer:
     """Cleaning steps of one filter and their effect on its film.
 
     state: the tank's; one: the filter; load_mg_n_l_day: what the animals that are in make, mg N/(L day); now: aware time.

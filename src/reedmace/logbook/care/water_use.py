@@ -4,9 +4,9 @@ from datetime import datetime, timedelta
 
 from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG
 from reedmace.core.chemistry.water_change import Pouring
-from reedmace.core.cycle.record.targets import wanted_of
+from reedmace.core.cycle.record.targets import targets_of
 from reedmace.core.flow import SockDaysAnswer, SockDaysQuestion, sock_days
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 from reedmace.core.quantity import formatting
 from reedmace.core.tank import EvaporationAnswer, EvaporationQuestion, Sump, evaporation
 from reedmace.core.upkeep import CaredKh, CaredTopUp
@@ -14,7 +14,7 @@ from reedmace.core.upkeep.care_plan import CHANGE_SHARE
 from reedmace.core.upkeep.nitrate_rhythm import DKH_PER_MG_N
 from reedmace.logbook.care.later_years import nitrate_between_changes
 from reedmace.logbook.replay.entries import AlkalinityAdded, CareDone, Reading, WaterChange
-from reedmace.logbook.replay.equipment import Hung, hang, stock_load, sump_under, temperature_c
+from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, stock_load, sump_under, temperature_c
 from reedmace.logbook.replay.questions import care_log, cycle_plan, net_litres, salinity_now, tank_plan, volume
 from reedmace.logbook.replay.state import LogbookState
 
@@ -28,10 +28,10 @@ def sump_of(state: LogbookState) -> Sump | None:
     """The sump below the tank: as measured, or the sump filter; None without one. state: the tank's."""
     if (own := tank_plan(state).surroundings.sump) is not None:
         return own
-    return next((found for one in hang(state) if (found := sump_under(one)) is not None), None)
+    return next((found for one in installed_filters(state) if (found := sump_under(one)) is not None), None)
 
 
-@worked_out_once
+@memoize
 def evaporated(state: LogbookState) -> EvaporationAnswer:
     """Evaporation from tank and sump, and the interval of top-ups. state: the tank's."""
     place, sump = tank_plan(state).surroundings, sump_of(state)
@@ -49,7 +49,7 @@ def evaporated(state: LogbookState) -> EvaporationAnswer:
     )
 
 
-def socks_of(state: LogbookState, one: Hung) -> SockDaysAnswer | None:
+def socks_of(state: LogbookState, one: EquippedFilter) -> SockDaysAnswer | None:
     """Washing interval of a filter's socks; None where it has none. state: the tank's; one: the filter."""
     sump = sump_under(one)
     if sump is None or "socks" not in sump.chambers:
@@ -95,7 +95,7 @@ def kh_of(state: LogbookState, now: datetime) -> CaredKh | None:
     if ammonia is not None and ammonia[1] > log.kit.zero_mg_n_l("ammonia"):
         # Soda would free ammonia: while any is read the cycle advice doses it, hour by hour.
         return None
-    wanted = wanted_of(log)
+    wanted = targets_of(log)
     plan = cycle_plan(state, now)
     tap = plan.tap.kh_dkh
     falls = min(DKH_PER_MG_N * rhythm.rise_mg_n_l_day, 40.0)

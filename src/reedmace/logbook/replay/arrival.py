@@ -35,17 +35,17 @@ def came_with_animals(state: LogbookState) -> datetime | None:
 
 def came_at(state: LogbookState) -> list[datetime]:
     """Every day on which animals came, oldest first. state: the tank's."""
-    put_in = [e.at for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
+    added = [e.at for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
     before = came_with_animals(state)
-    return sorted([*put_in, *([before] if before else [])])
+    return sorted([*added, *([before] if before else [])])
 
 
 def ran_already(state: LogbookState, key: str) -> bool:
     """Whether a filter ran before the logbook began, so that no step is asked for. state: the tank's; key: its key."""
-    said, hung = situation(state), state.hung_since.get(key)
-    if said is None or state.situation is None or hung is None or said.stands not in RAN_ALREADY:
+    said, installed = situation(state), state.hung_since.get(key)
+    if said is None or state.situation is None or installed is None or said.stands not in RAN_ALREADY:
         return False
-    return hung - state.situation.at <= SAME_TIME
+    return installed - state.situation.at <= SAME_TIME
 
 
 def box_of(litres: float) -> TankPlan:

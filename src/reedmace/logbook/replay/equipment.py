@@ -17,27 +17,27 @@ from reedmace.core.filter import (
     RankFiltersQuestion,
     filter_flow,
 )
-from reedmace.core.filter.choice.candidates import HungHere
+from reedmace.core.filter.choice.candidates import InstalledFilter
 from reedmace.core.filter.choice.scores import watts_here
-from reedmace.core.filter.filter_flow import Placed, breathers, likings, stirred
+from reedmace.core.filter.filter_flow import Placed, oxygen_consumers, current_preferences, currents_and_oxygen
 from reedmace.core.filter.filter_table import table_of
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.site.site import Plumbing, Room
+from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.filter.water_path import deliver, food_shares, path_question
 from reedmace.core.fit import (
-    DrainDownAnswer,
-    DrainDownQuestion,
+    FloodRiskAnswer,
+    FloodRiskQuestion,
     FittingPlanAnswer,
     FittingPlanQuestion,
     FittingStepsAnswer,
     FittingStepsQuestion,
-    HeaterHere,
+    TankHeater,
     Layout,
-    drain_down,
+    flood_risk,
     fitting_plan,
     fitting_steps,
 )
-from reedmace.core.fit.layout import drawn_hose_m, sump_here
+from reedmace.core.fit.layout import drawn_hose_m, sump_of_plan
 from reedmace.core.flow import (
     CurrentsAnswer,
     OperatingPointQuestion,
@@ -46,7 +46,7 @@ from reedmace.core.flow import (
     OxygenBalanceAnswer,
     overflow_check,
 )
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 from reedmace.core.stock import WasteLoadAnswer, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
 from reedmace.core.tank import Sump, TankVolumeAnswer
@@ -58,7 +58,7 @@ USUAL_TEMPERATURE_C = 25.0
 """Temperature assumed where neither the tank nor its animals give one (common practice)."""
 
 
-class Hung(Part):
+class EquippedFilter(Part):
     """One filter on this tank. `plumbing` is as laid out: hoses by their drawn runs."""
 
     key: str
@@ -86,7 +86,7 @@ def temperature_c(state: LogbookState) -> float:
     return USUAL_TEMPERATURE_C
 
 
-@worked_out_once
+@memoize
 def stock_load(state: LogbookState) -> WasteLoadAnswer:
     """Waste load and food of the planned animals in this tank's water. state: the tank's."""
     stock, place, answer = stock_plan(state), tank_plan(state).surroundings, volume(state)
@@ -110,13 +110,13 @@ def needs_guard(state: LogbookState) -> bool:
     return any(find_species(a.species_id, "animals", stock.own_species).needs_guard for a in stock.animals)
 
 
-def room_of(plan: TankPlan, answer: TankVolumeAnswer) -> Room:
+def site_of(plan: TankPlan, answer: TankVolumeAnswer) -> Site:
     """The site as the ranking takes it. plan: the tank's; answer: its volume."""
     place = plan.surroundings
     # Gravel carries film on its top few centimetres: about ten times its plan area (memory), glass once.
     gravel = 10 * answer.surface_cm2 / 1e4 if plan.tank.substrate_depth_cm >= 1 else 0.0
     beneath = place.stand_height_cm if place.cabinet_cm is None else place.cabinet_cm
-    return Room(
+    return Site(
         net_l=max(answer.net_l, 0.5),
         water_depth_cm=max(answer.water_depth_cm, 1),
         length_cm=max(answer.inside_length_cm, 5),
@@ -138,11 +138,11 @@ def room_of(plan: TankPlan, answer: TankVolumeAnswer) -> Room:
     )
 
 
-@worked_out_once
-def room(state: LogbookState) -> Room:
+@memoize
+def tank_site(state: LogbookState) -> Site:
     """The tank and its surroundings. state: the tank's."""
     air = filter_plan(state).air
-    return room_of(tank_plan(state), volume(state)).model_copy(
+    return site_of(tank_plan(state), volume(state)).model_copy(
         update={"air_own": air.source == "own", "air_stones": air.stones}
     )
 
@@ -167,7 +167,7 @@ def fitting_question(state: LogbookState, fitted: FittedFilter, before: list[Fit
     answer = volume(state)
     return FittingPlanQuestion(
         filter=fitted.filter,
-        room=room_of(plan, answer),
+        site=site_of(plan, answer),
         plumbing=plumbing,
         stand_height_cm=plan.surroundings.stand_height_cm,
         tank_height_cm=plan.tank.height_cm,
@@ -188,8 +188,8 @@ def _as_laid(question: FittingPlanQuestion) -> FittingPlanQuestion:
     return question.model_copy(update={"plumbing": question.plumbing.model_copy(update={"hose_length_m": drawn})})
 
 
-@worked_out_once
-def hang(state: LogbookState, also: list[FittedFilter] | None = None) -> list[Hung]:
+@memoize
+def installed_filters(state: LogbookState, also: list[FittedFilter] | None = None) -> list[EquippedFilter]:
     """Every filter on the tank, computed together.
 
     state: the tank's; also: instead of what hangs there, these, to look at before they are chosen.
@@ -197,7 +197,7 @@ def hang(state: LogbookState, also: list[FittedFilter] | None = None) -> list[Hu
     fitted = state.filters() if also is None else also
     if not fitted:
         return []
-    here, load, warm = room(state), stock_load(state), temperature_c(state)
+    here, load, warm = tank_site(state), stock_load(state), temperature_c(state)
     stock = stock_plan(state)
     # A filter only considered is drawn in its default position, as the ranking counts it.
     laid = [_as_laid(fitting_question(state, f, fitted[:n] if also is None else [])) for n, f in enumerate(fitted)]
@@ -215,7 +215,7 @@ def hang(state: LogbookState, also: list[FittedFilter] | None = None) -> list[Hu
         flow = filter_flow(
             FilterFlowQuestion(
                 filter=f.filter,
-                room=here,
+                site=here,
                 plumbing=q.plumbing,
                 media=f.media,
                 animals=stock.animals,
@@ -227,7 +227,7 @@ def hang(state: LogbookState, also: list[FittedFilter] | None = None) -> list[Hu
         )
         question = q.model_copy(update={"return_lph": flow.delivered_lph})
         found.append(
-            Hung(
+            EquippedFilter(
                 key=f.key,
                 filter=f.filter,
                 media=f.media,
@@ -245,10 +245,10 @@ def hang(state: LogbookState, also: list[FittedFilter] | None = None) -> list[Hu
     return found
 
 
-def steps_of(state: LogbookState, one: Hung) -> FittingStepsAnswer:
+def steps_of(state: LogbookState, one: EquippedFilter) -> FittingStepsAnswer:
     """Fitting steps of one filter, with the sizes of its own plan. state: the tank's; one: the filter."""
     f, plan = one.filter, one.plan
-    here = one.plan_question.room
+    here = one.plan_question.site
     hosed = kind_of(f.kind).hosed
     return fitting_steps(
         FittingStepsQuestion(
@@ -276,24 +276,24 @@ def steps_of(state: LogbookState, one: Hung) -> FittingStepsAnswer:
     )
 
 
-def dangers_of(one: Hung, heater: HeaterHere | None) -> DrainDownAnswer:
+def dangers_of(one: EquippedFilter, heater: TankHeater | None) -> FloodRiskAnswer:
     """Flood risk of one filter as laid out. one: the filter; heater: what may be left dry."""
-    return drain_down(DrainDownQuestion(**dict(one.plan_question), heater=heater))
+    return flood_risk(FloodRiskQuestion(**dict(one.plan_question), heater=heater))
 
 
-def sump_under(one: Hung) -> Sump | None:
+def sump_under(one: EquippedFilter) -> Sump | None:
     """The sump of a sump filter, as measured or at the usual level; None for another kind. one: the filter."""
-    return sump_here(one.plan_question) if kind_of(one.filter.kind).rise == "return" else None
+    return sump_of_plan(one.plan_question) if kind_of(one.filter.kind).rise == "return" else None
 
 
-def overflow_of(one: Hung) -> OverflowCheckAnswer | None:
+def overflow_of(one: EquippedFilter) -> OverflowCheckAnswer | None:
     """Overflow, drains and run-back of a sump; None for a filter without one."""
     q, sump = one.plan_question, sump_under(one)
     if sump is None:
         return None
     mains = [d for d in sump.drains if not d.emergency]
     spare = next((d for d in sump.drains if d.emergency), None)
-    fall = (q.stand_height_cm + q.room.water_depth_cm - q.canister_at_cm - sump.level_cm) / 100
+    fall = (q.stand_height_cm + q.site.water_depth_cm - q.canister_at_cm - sump.level_cm) / 100
     return overflow_check(
         OverflowCheckQuestion(
             return_lph=max(one.flow.delivered_lph, 10),
@@ -309,7 +309,7 @@ def overflow_of(one: Hung) -> OverflowCheckAnswer | None:
     )
 
 
-def path_of(state: LogbookState, one: Hung) -> OperatingPointQuestion | None:
+def path_of(state: LogbookState, one: EquippedFilter) -> OperatingPointQuestion | None:
     """Plumbing of one filter as the operating point and `.inp` take it; None where it is air-driven.
 
     state: the tank's; one: the filter.
@@ -317,27 +317,27 @@ def path_of(state: LogbookState, one: Hung) -> OperatingPointQuestion | None:
     if one.filter.air:
         return None
     feed = stock_load(state).feed_g_day * one.food_share
-    here = one.plan_question.room
+    here = one.plan_question.site
     return path_question(one.filter, here, one.plumbing, one.media, feed, temperature_c(state))
 
 
-def stirred_by(
-    asked: RankFiltersQuestion, hung: list[Hung], low_lph: float
+def currents_and_oxygen_of(
+    asked: RankFiltersQuestion, installed: list[EquippedFilter], low_lph: float
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
     """Currents and oxygen of a set of filters.
 
-    asked: the ranking's question of the tank; hung: the filters; low_lph: flow asked, L/h.
+    asked: the ranking's question of the tank; installed: the filters; low_lph: flow asked, L/h.
     """
     load = waste_load(
         WasteLoadQuestion(
-            net_l=asked.room.net_l, animals=asked.animals, own_species=asked.own_species, feed_g_day=asked.feed_g_day
+            net_l=asked.site.net_l, animals=asked.animals, own_species=asked.own_species, feed_g_day=asked.feed_g_day
         )
     )
-    return stirred(
-        asked.room,
-        [Placed(h.filter, h.plumbing, h.flow.delivered_lph, h.layout) for h in hung],
-        likings(asked.animals, asked.own_species),
-        breathers(asked.animals, asked.own_species),
+    return currents_and_oxygen(
+        asked.site,
+        [Placed(h.filter, h.plumbing, h.flow.delivered_lph, h.layout) for h in installed],
+        current_preferences(asked.animals, asked.own_species),
+        oxygen_consumers(asked.animals, asked.own_species),
         low_lph,
         load.today_mg_n_day,
         asked.temperature_c,
@@ -347,12 +347,12 @@ def stirred_by(
 def rank_question(state: LogbookState) -> RankFiltersQuestion:
     """Input of the ranking for this tank; installed filters count as installed. state: the tank's."""
     stock, plan = stock_plan(state), filter_plan(state)
-    hung = hang(state)
+    installed = installed_filters(state)
     # A filter only considered counts with the hoses it would get, as it does once chosen.
     hosed = [f for f in (*CATALOGUE, *plan.own_filters) if kind_of(f.kind).hosed]
     base = fitting_question(state, FittedFilter(key="looked-at", filter=CATALOGUE[0], plumbing=plan.plumbing), [])
     return RankFiltersQuestion(
-        room=room(state),
+        site=tank_site(state),
         hose_m={f.id: drawn_hose_m(base.model_copy(update={"filter": f})) for f in hosed},
         animals=stock.animals,
         own_species=stock.own_species,
@@ -360,24 +360,24 @@ def rank_question(state: LogbookState) -> RankFiltersQuestion:
         plumbing=base.plumbing,
         priorities=plan.priorities,
         own_filters=plan.own_filters,
-        hung=[HungHere(filter_id=h.filter.id, plumbing=h.plumbing, media=h.media) for h in hung],
-        running_ids=[h.filter.id for h in hung] if state.flow_tests else [],
+        installed=[InstalledFilter(filter_id=h.filter.id, plumbing=h.plumbing, media=h.media) for h in installed],
+        running_ids=[h.filter.id for h in installed] if state.flow_tests else [],
         price_per_kwh=plan.price_per_kwh,
         temperature_c=temperature_c(state),
     )
 
 
 __all__ = [
-    "Hung",
+    "EquippedFilter",
     "dangers_of",
     "fitting_question",
-    "hang",
+    "installed_filters",
     "needs_guard",
     "overflow_of",
     "path_of",
     "rank_question",
-    "room",
-    "room_of",
+    "tank_site",
+    "site_of",
     "steps_of",
     "stock_load",
     "sump_under",

@@ -15,7 +15,7 @@ from reedmace.core.cycle.record.log import (
     TapWater,
 )
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import Water
@@ -95,7 +95,7 @@ def volume_question(plan: TankPlan) -> TankVolumeQuestion:
     return plan.tank.model_copy(update={"water_outside_l": min(plan.tank.water_outside_l + sump.held_l, 5000)})
 
 
-@worked_out_once
+@memoize
 def volume(state: LogbookState) -> TankVolumeAnswer:
     """The tank's volume, of the default tank until measured. state: the tank's."""
     return tank_volume(volume_question(tank_plan(state)))
@@ -106,7 +106,7 @@ def net_litres(state: LogbookState) -> float:
     return max(volume(state).net_l, 0.5)
 
 
-@worked_out_once
+@memoize
 def daily_load(state: LogbookState) -> float:
     """Planned ammonia, mg N per litre and day; 0.3 until animals are chosen. state: the tank's."""
     stock = stock_plan(state)
@@ -118,7 +118,7 @@ def daily_load(state: LogbookState) -> float:
     return waste_load(question).ammonia_mg_n_l_day
 
 
-@worked_out_once
+@memoize
 def animals_in(state: LogbookState) -> list[Animals]:
     """Animals in the tank by species: added less removed. state: the tank's."""
     counts: dict[str, int] = {}
@@ -132,7 +132,7 @@ def animals_in(state: LogbookState) -> list[Animals]:
     return [Animals(species_id=s, count=min(n, 2000)) for s, n in counts.items() if n > 0]
 
 
-@worked_out_once
+@memoize
 def load_in(state: LogbookState) -> float:
     """Ammonia of the animals in the tank, mg N per litre and day; of the planned ones where none are recorded."""
     own = stock_plan(state).own_species
@@ -220,7 +220,7 @@ def kit_of(state: LogbookState, now: datetime) -> KitSteps:
     return plan.kit.model_copy(update={"expired": plan.kit.expired or past})
 
 
-@worked_out_once
+@memoize
 def cycle_log(state: LogbookState, now: datetime) -> CycleLog | None:
     """The log of a planned cycle, None before a cycle is planned. state: the tank's; now: aware time."""
     plan = state.cycle_plan.body if state.cycle_plan else None
@@ -233,7 +233,7 @@ CARE_DAYS, LONG_DAYS = 120, 300
 """Days of log read for a long-running tank; age in days of a cycle that is long over."""
 
 
-@worked_out_once
+@memoize
 def care_log(state: LogbookState, now: datetime) -> CycleLog | None:
     """The log of a tank with animals, with or without a cycle plan and however old; None without animals.
 
@@ -254,12 +254,12 @@ def lived_log(state: LogbookState, now: datetime) -> CycleLog | None:
     """
     plan = state.cycle_plan.body if state.cycle_plan else None
     planned = plan if isinstance(plan, CyclePlan) else None
-    put_in = came_at(state)
-    if planned is None and not put_in:
+    added_at = came_at(state)
+    if planned is None and not added_at:
         return None
     if planned is not None and now - planned.started_at <= timedelta(days=LONG_DAYS):
         return _log(state, planned, now)
-    begun = planned.started_at if planned else min(put_in)
+    begun = planned.started_at if planned else min(added_at)
     since = max(begun, now - timedelta(days=CARE_DAYS))
     if planned is None:
         heat = tank_plan(state).surroundings.temperature_c
@@ -315,7 +315,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
     conditioned = [e.at for e in state.events if isinstance(e.body, Conditioner) and within(e.at)]
     growth = [day(e.at) for e in state.events if isinstance(e.body, PlantGrowth) and within(e.at)]
     present = animals_in(state)
-    put_in = [day(at) for at in came_at(state)]
+    added_at = [day(at) for at in came_at(state)]
     tap = plan.tap
     offered = cycle_plan(state.model_copy(update={"cycle_plan": None}), now)
     if state.cycle_plan is not None and (plan.start_ph, plan.start_kh_dkh) != (offered.start_ph, offered.start_kh_dkh):
@@ -342,7 +342,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         animals=stock.animals,
         own_species=stock.own_species,
         present=present,
-        stocked_day=max(min(max(put_in), 400), 0) if put_in else None,
+        stocked_day=max(min(max(added_at), 400), 0) if added_at else None,
         animals_in_mg_n_l_day=min(load_in(state), 1000) if plan.method == "animals-in" or present else 0,
         food_g_day=plan.food_g_day,
         plan_target_ppm=plan.target_ppm,

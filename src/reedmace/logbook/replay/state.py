@@ -7,7 +7,7 @@ from pydantic import AwareDatetime, Field, computed_field
 
 from reedmace.core.contract import Part, Share
 from reedmace.core.film import grown_share
-from reedmace.core.memo import Remembers
+from reedmace.core.memo import Memoizing
 from reedmace.logbook.plans.plan_kinds import FilterPlan, FittedFilter
 from reedmace.logbook.replay.entries import PLAN_KINDS, Entry, Outage, Stocking
 
@@ -36,7 +36,7 @@ def shares_of(filters: list[FittedFilter], since: dict[str, datetime], at: datet
     return {key: room / sum(rooms.values()) for key, room in rooms.items()}
 
 
-class LogbookState(Remembers):
+class LogbookState(Memoizing):
     """The latest of each plan, the ticked steps, and every valid entry, oldest first."""
 
     tank_plan: Entry | None = None
@@ -120,8 +120,8 @@ def _take_off(state: LogbookState, new: Entry) -> None:
         for f in before
         if (f.key, f.filter.id) not in stay
     ]
-    hung = {(f.key, f.filter.id) for f in before}
-    state.hung_since = {key: state.hung_since[key] if (key, name) in hung else new.at for key, name in stay}
+    installed = {(f.key, f.filter.id) for f in before}
+    state.hung_since = {key: state.hung_since[key] if (key, name) in installed else new.at for key, name in stay}
 
 
 def _stock_before(live: list[Entry]) -> Entry | None:

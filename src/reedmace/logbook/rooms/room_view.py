@@ -21,7 +21,7 @@ from reedmace.logbook.care.in_quarantine import in_quarantine
 from reedmace.logbook.care.spare_sponges import Seed, seeds
 from reedmace.logbook.plans.room_plan import RoomPlan, Spot, shelf_of
 from reedmace.logbook.replay.entries import AirSeen, Reading
-from reedmace.logbook.replay.equipment import Hung, hang
+from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters
 from reedmace.logbook.replay.measured_flows import all_flows
 from reedmace.logbook.replay.questions import animals_in, net_litres, stock_plan, tank_plan
 from reedmace.logbook.replay.state import LogbookState
@@ -102,7 +102,7 @@ def _row(tank: RoomTank, now: datetime) -> BoardRow:
         verdict=view.verdict,
         next=due(state, now)[:4],
         seeds=[s for s in seeds(state, now) if s.where != "moved"],
-        who=who_is_in(state),
+        who=animals_in_words(state),
         lived_in=bool(animals_in(state)),
         quarantine=shut_in.words if (shut_in := in_quarantine(state, now)) else None,
         net_l=net_litres(state),
@@ -111,11 +111,11 @@ def _row(tank: RoomTank, now: datetime) -> BoardRow:
         length_cm=plan.length_cm,
         height_cm=plan.height_cm,
         fill_below_rim_cm=min(plan.fill_below_rim_cm, 300),
-        air_keys=[outlet_key(tank.id, one.key) for one in hang(state) if one.filter.air and one.runs],
+        air_keys=[outlet_key(tank.id, one.key) for one in installed_filters(state) if one.filter.air and one.runs],
     )
 
 
-def who_is_in(state: LogbookState) -> str:
+def animals_in_words(state: LogbookState) -> str:
     """The animals of a tank in words; the planned ones where none are in. state: the tank's."""
     names = {
         **{i: s.common_name for i, s in SPECIES.items()},
@@ -132,9 +132,9 @@ def who_is_in(state: LogbookState) -> str:
     return "nobody"
 
 
-def _outlet(tank: RoomTank, one: Hung, spot: Spot, plan: RoomPlan) -> RoomOutlet:
+def _outlet(tank: RoomTank, one: EquippedFilter, spot: Spot, plan: RoomPlan) -> RoomOutlet:
     """One air-driven filter as an outlet of the room's air."""
-    key, depth = outlet_key(tank.id, one.key), one.plan_question.room.water_depth_cm
+    key, depth = outlet_key(tank.id, one.key), one.plan_question.site.water_depth_cm
     top = shelf_of(plan, spot).y_cm + tank_plan(tank.state).tank.height_cm
     way = abs(plan.main.y_cm - top) + OVER_RIM_CM + tank_plan(tank.state).tank.height_cm + LINE_SLACK_CM
     return RoomOutlet(
@@ -158,11 +158,11 @@ def _air_seen(state: LogbookState, key: str) -> Literal["steady", "weak", "none"
 
 
 def air_question(
-    plan: RoomPlan, tanks: Mapping[int, RoomTank], hung: Mapping[int, list[Hung]]
+    plan: RoomPlan, tanks: Mapping[int, RoomTank], installed: Mapping[int, list[EquippedFilter]]
 ) -> RoomAirQuestion | None:
     """Input of the room's air; None without a pump or an air-driven filter.
 
-    plan: the room's; tanks: by id; hung: their filters by tank id. The main runs along the wall from one end to the other and
+    plan: the room's; tanks: by id; installed: their filters by tank id. The main runs along the wall from one end to the other and
     is let off over each tank; pumps feed it where they stand.
     """
     outlets, taps = [], {}
@@ -170,7 +170,7 @@ def air_question(
         tank = tanks.get(spot.tank_id)
         if tank is None:
             continue
-        air = [one for one in hung[tank.id] if one.filter.air and one.runs]
+        air = [one for one in installed[tank.id] if one.filter.air and one.runs]
         outlets += [_outlet(tank, one, spot, plan) for one in air]
         if air:
             taps[f"tank {tank.id}"] = spot.x_cm + tank_plan(tank.state).tank.length_cm / 2
@@ -207,9 +207,9 @@ def room_view(
     rows = sorted(made if made is not None else (board_row(t, now) for t in tanks), key=_pressing)
     sound = {r.tank_id for r in rows if not r.at_odds}
     tanks = [t for t in tanks if t.id in sound]
-    hung = {t.id: hang(t.state) for t in tanks}
+    installed = {t.id: installed_filters(t.state) for t in tanks}
     air, words = None, None
-    question = air_question(plan, {t.id: t for t in tanks}, hung)
+    question = air_question(plan, {t.id: t for t in tanks}, installed)
     if question is not None:
         try:
             air = _air_of(question.model_dump_json())
@@ -217,7 +217,7 @@ def room_view(
             words = str(error)
     elif any(r.air_keys for r in rows):
         words = "Say what air pump there is, and each outlet's air is reckoned."
-    pumped = [one for some in hung.values() for one in some if one.runs and not one.filter.air]
+    pumped = [one for some in installed.values() for one in some if one.runs and not one.filter.air]
     watts = sum(one.filter.watts for one in pumped) + sum(p.pump.watts or 0.0 for p in plan.pumps)
     return RoomView(
         verdict=_verdict(rows, air, now),
@@ -229,7 +229,7 @@ def room_view(
         else None,
         sockets_used=len(pumped) + len(plan.pumps),
         watts=watts,
-        kwh_year=(energy := room_energy(tanks, hung, plan))[0],
+        kwh_year=(energy := room_energy(tanks, installed, plan))[0],
         money_year=energy[1],
         sump=room_sump(plan, tanks, now),
     )
@@ -267,5 +267,5 @@ __all__ = [
     "board_row",
     "outlet_key",
     "room_view",
-    "who_is_in",
+    "animals_in_words",
 ]

@@ -11,7 +11,7 @@ from reedmace.core.quantity.constants import KWH_PER_WATT_YEAR
 from reedmace.logbook.care.in_quarantine import in_quarantine
 from reedmace.logbook.care.supplies import heater_of
 from reedmace.logbook.plans.room_plan import RoomPlan, RoomSump, Spot, shelf_of
-from reedmace.logbook.replay.equipment import Hung
+from reedmace.logbook.replay.equipment import EquippedFilter
 from reedmace.logbook.replay.questions import animals_in, filter_plan, load_in, net_litres, tank_plan, volume
 from reedmace.logbook.replay.state import LogbookState
 
@@ -24,16 +24,18 @@ class RoomTank(NamedTuple):
     state: LogbookState
 
 
-def room_energy(tanks: Sequence[RoomTank], hung: Mapping[int, list[Hung]], plan: RoomPlan) -> tuple[float, float]:
+def room_energy(
+    tanks: Sequence[RoomTank], installed: Mapping[int, list[EquippedFilter]], plan: RoomPlan
+) -> tuple[float, float]:
     """(kWh, money) a year: pumped filters, heaters, and the room's air pumps at the tanks' mean price.
 
-    tanks: of the room; hung: their filters by id; plan: the room's.
+    tanks: of the room; installed: their filters by id; plan: the room's.
     """
     kwh, money, prices = 0.0, 0.0, []
     for tank in tanks:
         price = filter_plan(tank.state).price_per_kwh
         prices.append(price)
-        watts = sum(one.filter.watts for one in hung[tank.id] if one.runs and not one.filter.air)
+        watts = sum(one.filter.watts for one in installed[tank.id] if one.runs and not one.filter.air)
         heater = heater_of(tank.state)
         used = watts * KWH_PER_WATT_YEAR + (heater.kwh_year if heater else 0.0)
         kwh, money = kwh + used, money + used * price

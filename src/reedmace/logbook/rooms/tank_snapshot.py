@@ -14,7 +14,7 @@ PRESSES, QUIET = timedelta(minutes=2), timedelta(minutes=30)
 """Lifetime of a snapshot: with something urgent or a running cycle, and of a settled tank."""
 
 
-class Glance(NamedTuple):
+class TankSnapshot(NamedTuple):
     """One tank: plans and events, Today's view, stages, board row, spare sponges, and the expiry."""
 
     state: LogbookState
@@ -30,7 +30,7 @@ class Glance(NamedTuple):
         return self.made_at <= now < self.good_until
 
 
-def glance(tank: RoomTank, now: datetime) -> Glance:
+def tank_snapshot(tank: RoomTank, now: datetime) -> TankSnapshot:
     """Snapshot of a tank. tank: its id, name and state; now: aware time.
 
     It holds until the next thing falls due, and for minutes only while something presses or a cycle is under way.
@@ -42,4 +42,4 @@ def glance(tank: RoomTank, now: datetime) -> Glance:
     until = min([now + (PRESSES if presses else QUIET), *ahead])
     # Its readings, doses and changes are dropped: storing them for every tank would take a gigabyte.
     slim = tank.state.model_copy(update={name: [] for name in _LOOKED_AT})
-    return Glance(slim, view, stages, row, seeds(tank.state, now), now, until)
+    return TankSnapshot(slim, view, stages, row, seeds(tank.state, now), now, until)

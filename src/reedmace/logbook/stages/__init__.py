@@ -1,9 +1,9 @@
 """Stage views: pure functions from a tank's state, with the draft on screen, to what each stage shows."""
 
-from reedmace.logbook.stages.cycle_start import BeginView, begin_view
+from reedmace.logbook.stages.cycle_start import CycleStartView, cycle_start_view
 from reedmace.logbook.stages.draft import Draft, with_draft, with_plan
 from reedmace.logbook.stages.filter import FilterView, filter_view
-from reedmace.logbook.stages.fit import FitView, buying_view, fit_view, shopping_question
+from reedmace.logbook.stages.fit import FitView, shopping_list_view, fit_view, shopping_question
 from reedmace.logbook.stages.keep import KeepView, in_danger, keep_view
 from reedmace.logbook.stages.plan_defaults import PlanName, Plans, plans_of
 from reedmace.logbook.stages.stage_rows import Stage, StageName, rows_or_fault, stage_rows
@@ -12,7 +12,7 @@ from reedmace.logbook.stages.tank import TankView, tank_view
 from reedmace.logbook.stages.today import TodayView, today_view
 
 __all__ = [
-    "BeginView",
+    "CycleStartView",
     "Draft",
     "FilterView",
     "FitView",
@@ -24,8 +24,8 @@ __all__ = [
     "StockView",
     "TankView",
     "TodayView",
-    "begin_view",
-    "buying_view",
+    "cycle_start_view",
+    "shopping_list_view",
     "filter_view",
     "fit_view",
     "in_danger",

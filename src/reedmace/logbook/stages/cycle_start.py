@@ -22,7 +22,7 @@ from reedmace.logbook.replay.questions import cycle_plan, daily_load, net_litres
 from reedmace.logbook.replay.state import LogbookState
 
 
-class BeginView(Part):
+class CycleStartView(Part):
     """Everything the plan's form shows. `dose` or why it cannot be computed; `methods` while they are compared."""
 
     judged: CyclePlanAnswer
@@ -77,9 +77,9 @@ def _dose(state: LogbookState, plan: CyclePlan) -> tuple[AmmoniaDoseAnswer | Non
         return None, str(error)
 
 
-def begin_view(
+def cycle_start_view(
     state: LogbookState, now: datetime, resources: Resources | None = None, *, animals_in: bool = False
-) -> BeginView:
+) -> CycleStartView:
     """The cycle's plan as saved or typed.
 
     state: the tank's, with what is typed on screen; now: aware time; resources: what is to hand, while the ways are
@@ -101,6 +101,6 @@ def begin_view(
                 animals_in=animals_in,
             )
         )
-    return BeginView(
+    return CycleStartView(
         dosed=plan.method in DOSED, judged=_judged(state, plan), dose=dose, dose_refused=refused, methods=methods
     )

@@ -19,19 +19,19 @@ from reedmace.core.filter import (
     RankFiltersQuestion,
     RunningCostAnswer,
     RunningCostQuestion,
-    asked_here,
+    flow_requirement_here,
     media_stack,
     noise_heard,
     rank_filters,
     running_cost,
 )
 from reedmace.core.filter.choice.limits import ENOUGH_SHARE
-from reedmace.core.filter.choice.margins import Has, Margin, margins
-from reedmace.core.filter.choice.requirement import asks_of, film_makes_up_for_flow
+from reedmace.core.filter.choice.margins import Available, Margin, margins
+from reedmace.core.filter.choice.requirement import requirement_of, is_enough_by_film
 from reedmace.core.filter.choice.scores import pump_price
 from reedmace.core.filter.filter_table import film_of_m2
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.site.site import Site
 from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer, SockDaysAnswer
 from reedmace.core.quantity import formatting
 from reedmace.core.tank import EvaporationAnswer, TankVolumeAnswer
@@ -39,12 +39,12 @@ from reedmace.logbook.care.supplies import Supplies, supplies
 from reedmace.logbook.care.water_use import evaporated, socks_of
 from reedmace.logbook.plans.plan_kinds import FittedFilter
 from reedmace.logbook.replay.equipment import (
-    Hung,
-    hang,
+    EquippedFilter,
+    installed_filters,
     overflow_of,
     rank_question,
-    room,
-    stirred_by,
+    tank_site,
+    currents_and_oxygen_of,
     stock_load,
     temperature_c,
 )
@@ -53,10 +53,10 @@ from reedmace.logbook.replay.questions import filter_plan, stock_plan, tank_plan
 from reedmace.logbook.replay.state import LogbookState
 
 
-class HungView(Part):
+class InstalledView(Part):
     """One filter as installed or considered: its flow beside the others, its media, a sump's overflow."""
 
-    hung: Hung
+    installed: EquippedFilter
     media: MediaStackAnswer | None
     overflow: OverflowCheckAnswer | None
     socks: SockDaysAnswer | None
@@ -69,7 +69,7 @@ class Together(Part):
 
     name: str
     chosen: bool
-    filters: list[HungView]
+    filters: list[InstalledView]
     box_lph: Lph
     delivered_lph: Lph
     service_lph: Lph
@@ -82,7 +82,7 @@ class Together(Part):
     currents: CurrentsAnswer
     oxygen: OxygenBalanceAnswer
     asked_lph: Lph = Field(description="Flow asked of these: by the rule followed, or by number where they are sponges")
-    slow_but_enough: bool = Field(description="Air-driven, film enough, slow only by the turnover rules")
+    enough_by_film: bool = Field(description="Air-driven, film enough, slow only by the turnover rules")
     working: list[WorkingLine]
 
 
@@ -112,12 +112,12 @@ def together_name(filters: list[Filter]) -> str:
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} with {names[-1]}"
 
 
-def _media(state: LogbookState, one: Hung) -> MediaStackAnswer | None:
+def _media(state: LogbookState, one: EquippedFilter) -> MediaStackAnswer | None:
     stock = stock_plan(state)
     return media_stack(
         MediaStackQuestion(
             filter=one.filter,
-            room=one.plan_question.room,
+            site=one.plan_question.site,
             plumbing=one.plumbing,
             baskets=one.media,
             animals=stock.animals,
@@ -129,27 +129,27 @@ def _media(state: LogbookState, one: Hung) -> MediaStackAnswer | None:
     )
 
 
-def _film_m2(views: list[HungView]) -> float:
+def _film_m2(views: list[InstalledView]) -> float:
     """Film of a set's media as packed, m²."""
-    return sum(v.media.film_m2 if v.media and v.hung.media else film_of_m2(v.hung.filter) for v in views)
+    return sum(v.media.film_m2 if v.media and v.installed.media else film_of_m2(v.installed.filter) for v in views)
 
 
-def _has(views: list[HungView], film: float, asked: RankFiltersQuestion, low_lph: float) -> Has:
+def _has(views: list[InstalledView], film: float, asked: RankFiltersQuestion, low_lph: float) -> Available:
     """Film, straining and flow of a set."""
-    hung = [v.hung for v in views]
-    made, kept = stirred_by(asked, hung, low_lph)
-    return Has(
+    installed = [v.installed for v in views]
+    made, kept = currents_and_oxygen_of(asked, installed, low_lph)
+    return Available(
         film_m2=film,
-        clean_lph=sum(h.flow.delivered_lph for h in hung),
-        service_lph=sum(h.flow.service_lph for h in hung),
-        strains=max(kind_of(h.filter.kind).judged.clear_water for h in hung),
-        service_days=min(h.flow.service_days for h in hung),
+        clean_lph=sum(h.flow.delivered_lph for h in installed),
+        service_lph=sum(h.flow.service_lph for h in installed),
+        strains=max(kind_of(h.filter.kind).judged.clear_water for h in installed),
+        service_days=min(h.flow.service_days for h in installed),
         currents=made,
         oxygen=kept,
     )
 
 
-def _noise(here: Room, hung: list[Hung]) -> NoiseHeardAnswer:
+def _noise(here: Site, installed: list[EquippedFilter]) -> NoiseHeardAnswer:
     """Sound level of a set where the tank stands."""
     return noise_heard(
         NoiseHeardQuestion(
@@ -159,7 +159,7 @@ def _noise(here: Room, hung: list[Hung]) -> NoiseHeardAnswer:
                     air_driven=h.filter.air,
                     falls_lph=h.flow.delivered_lph if kind_of(h.filter.kind).outlet == "lip" else 0,
                 )
-                for h in hung
+                for h in installed
             ],
             fall_cm=here.rim_to_water_cm,
             pump_here=not here.air_shared,
@@ -169,21 +169,21 @@ def _noise(here: Room, hung: list[Hung]) -> NoiseHeardAnswer:
     )
 
 
-def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together:
-    """A set of filters. state: the tank's; hung: the filters; chosen: whether they are installed already."""
-    net, plan = room(state).net_l, filter_plan(state)
-    clean = sum(h.flow.delivered_lph for h in hung)
-    service = sum(h.flow.service_lph for h in hung)
-    watts = sum(h.watts for h in hung)
-    here, bought = room(state), [h for h in hung if not h.owned]
+def together(state: LogbookState, installed: list[EquippedFilter], *, chosen: bool) -> Together:
+    """A set of filters. state: the tank's; installed: the filters; chosen: whether they are installed already."""
+    net, plan = tank_site(state).net_l, filter_plan(state)
+    clean = sum(h.flow.delivered_lph for h in installed)
+    service = sum(h.flow.service_lph for h in installed)
+    watts = sum(h.watts for h in installed)
+    here, bought = tank_site(state), [h for h in installed if not h.owned]
     blown = sum(h.filter.air_l_min or 0.0 for h in bought)
     price = sum(h.filter.price for h in bought) + float(pump_price(np.array(blown), here))
     views = []
-    for h in hung:
+    for h in installed:
         ratio = calibration(state, h.key) if chosen else None
         views.append(
-            HungView(
-                hung=h,
+            InstalledView(
+                installed=h,
                 media=_media(state, h),
                 overflow=(falls := overflow_of(h)),
                 socks=socks_of(state, h),
@@ -192,14 +192,14 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
             )
         )
     asked, film = rank_question(state), _film_m2(views)
-    air = all(h.filter.air_l_min is not None for h in hung)
-    asks = asks_of(asked, film=film, air=air, count=len(hung))
+    air = all(h.filter.air_l_min is not None for h in installed)
+    asks = requirement_of(asked, film=film, air=air, count=len(installed))
     has = _has(views, film, asked, asks.low_lph)
     return Together(
-        name=together_name([h.filter for h in hung]),
+        name=together_name([h.filter for h in installed]),
         chosen=chosen,
         filters=views,
-        box_lph=sum(h.filter.box_lph for h in hung),
+        box_lph=sum(h.filter.box_lph for h in installed),
         delivered_lph=clean,
         service_lph=service,
         turnovers_per_hour=clean / net,
@@ -211,10 +211,10 @@ def together(state: LogbookState, hung: list[Hung], *, chosen: bool) -> Together
         currents=has.currents,
         oxygen=has.oxygen,
         margins=margins(has, asks),
-        noise=_noise(here, hung),
+        noise=_noise(here, installed),
         asked_lph=asks.low_lph,
-        slow_but_enough=film_makes_up_for_flow(asked, has, air=air),
-        working=[line for h in hung for line in h.flow.working],
+        enough_by_film=is_enough_by_film(asked, has, air=air),
+        working=[line for h in installed for line in h.flow.working],
     )
 
 
@@ -250,14 +250,14 @@ def _verdict(set_: Together) -> tuple[str, bool]:
         return f"Too little oxygen: {set_.oxygen.verdict[0].lower()}{set_.oxygen.verdict[1:]}", False
     if set_.service_lph >= asked:
         # What is left when the largest stops.
-        left = set_.service_lph - max(f.hung.flow.service_lph for f in set_.filters)
+        left = set_.service_lph - max(f.installed.flow.service_lph for f in set_.filters)
         spare = ", even if one stops" if len(set_.filters) > 1 and left >= asked else ""
         words = "Enough" if set_.chosen else "It would be enough"
         flow = f"{formatting.lph(set_.service_lph)} in service where {formatting.lph.bare(asked)} is asked"
         if set_.currents.troubled:
             return _too_strong(words, flow, set_.currents)
         return f"{words}{spare}: {flow}.", True
-    if biology.level == "ample" and set_.slow_but_enough:
+    if biology.level == "ample" and set_.enough_by_film:
         words = "Enough by its film" if set_.chosen else "It would be enough by its film"
         return (
             f"{words}, slow by the turnover rules: {formatting.lph(set_.service_lph)} where {formatting.lph.bare(asked)} is asked.",
@@ -280,7 +280,7 @@ def filter_view(state: LogbookState, seen: list[str] | None = None) -> FilterVie
     """
     plan, stock = filter_plan(state), stock_plan(state)
     ranking = rank_filters(rank_question(state))
-    hanging = hang(state)
+    hanging = installed_filters(state)
     ids = seen or ([] if hanging else ranking.first)
     known = {f.id: f for f in (*CATALOGUE, *plan.own_filters, *(h.filter for h in hanging))}
     looked = [
@@ -290,9 +290,9 @@ def filter_view(state: LogbookState, seen: list[str] | None = None) -> FilterVie
     ]
     same = [h.filter.id for h in hanging] == [f.filter.id for f in looked]
     on_tank = together(state, hanging, chosen=True) if hanging else None
-    shown = on_tank if not looked or same else together(state, hang(state, looked), chosen=False)
+    shown = on_tank if not looked or same else together(state, installed_filters(state, looked), chosen=False)
     verdict, enough = (ranking.verdict, None) if shown is None else _verdict(shown)
-    requirement = asked_here(room(state), stock.animals, stock.own_species, temperature_c(state))
+    requirement = flow_requirement_here(tank_site(state), stock.animals, stock.own_species, temperature_c(state))
     return FilterView(
         verdict=verdict,
         enough=enough,
@@ -306,5 +306,5 @@ def filter_view(state: LogbookState, seen: list[str] | None = None) -> FilterVie
         ranking=ranking,
         shown=shown,
         hanging=on_tank,
-        supplies=supplies(state, hanging or (hang(state, looked) if looked else [])),
+        supplies=supplies(state, hanging or (installed_filters(state, looked) if looked else [])),
     )

@@ -8,25 +8,25 @@ from pydantic import Field
 from reedmace.core.contract import Lph, Part, number, whole
 from reedmace.core.filter.kind_parts.steps import Step
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.fit import DrainDownAnswer
+from reedmace.core.fit import FloodRiskAnswer
 from reedmace.core.fit.shopping_list import Bought, ShoppingListAnswer, ShoppingListQuestion, shopping_list
 from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, CurrentsAnswer, OverflowCheckAnswer, bucket_test
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.logbook.care.supplies import heater_here, heater_of
+from reedmace.logbook.care.supplies import tank_heater, heater_of
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.plans.plan_kinds import CyclePlan
 from reedmace.logbook.replay.arrival import ran_already
 from reedmace.logbook.replay.entries import FlowTest
 from reedmace.logbook.replay.equipment import (
-    Hung,
+    EquippedFilter,
     dangers_of,
-    hang,
+    installed_filters,
     needs_guard,
     overflow_of,
     rank_question,
-    room,
+    tank_site,
     steps_of,
-    stirred_by,
+    currents_and_oxygen_of,
 )
 from reedmace.logbook.replay.measured_flows import all_flows, calibration
 from reedmace.logbook.replay.questions import filter_plan, volume
@@ -43,8 +43,8 @@ class Proof(Part):
 class FittedView(Part):
     """One filter on the Fit stage."""
 
-    hung: Hung
-    danger: DrainDownAnswer
+    installed: EquippedFilter
+    danger: FloodRiskAnswer
     overflow: OverflowCheckAnswer | None
     steps: list[Step]
     done_count: Annotated[int, whole(0, 200)]
@@ -70,7 +70,7 @@ class FitView(Part):
     takeover: Takeover | None
 
 
-def _last_test(state: LogbookState, one: Hung, causes: list[str]) -> BucketTestAnswer | None:
+def _last_test(state: LogbookState, one: EquippedFilter, causes: list[str]) -> BucketTestAnswer | None:
     bodies = [e.body for e in state.flow_tests if isinstance(e.body, FlowTest) and e.body.filter_key == one.key]
     if not bodies:
         return None
@@ -82,14 +82,14 @@ def _last_test(state: LogbookState, one: Hung, causes: list[str]) -> BucketTestA
     )
 
 
-def fitted_view(state: LogbookState, one: Hung) -> FittedView:
+def fitted_view(state: LogbookState, one: EquippedFilter) -> FittedView:
     """One filter on the Fit stage. state: the tank's; one: the filter."""
     kind, ticked = kind_of(one.filter.kind), state.ticked(one.key)
     steps = steps_of(state, one).steps
     flows, before = all_flows(state, one.key), ran_already(state, one.key)
     return FittedView(
-        hung=one,
-        danger=dangers_of(one, heater_here(state)),
+        installed=one,
+        danger=dangers_of(one, tank_heater(state)),
         overflow=overflow_of(one),
         steps=steps,
         done_count=len(steps) if before else sum(s.id in ticked for s in steps),
@@ -105,7 +105,7 @@ def fitted_view(state: LogbookState, one: Hung) -> FittedView:
 
 def fit_view(state: LogbookState, now: datetime) -> FitView:
     """The Fit stage of a tank. state: the tank's, with what is typed on screen; now: aware time."""
-    filters = [fitted_view(state, one) for one in hang(state)]
+    filters = [fitted_view(state, one) for one in installed_filters(state)]
     asked, done = sum(len(f.steps) for f in filters), sum(f.done_count for f in filters)
     waiting = next(((f, s) for f in filters for s in f.steps if s.id == f.next_step_id), None)
     if not filters:
@@ -115,25 +115,25 @@ def fit_view(state: LogbookState, now: datetime) -> FitView:
     elif waiting is None:
         verdict = f"Fitted: all {asked} steps are done."
     else:
-        at = f" ({waiting[0].hung.filter.name})" if len(filters) > 1 else ""
+        at = f" ({waiting[0].installed.filter.name})" if len(filters) > 1 else ""
         verdict = f"Next: {waiting[1].title[0].lower()}{waiting[1].title[1:]}{at}. {done} of {asked} steps done."
-    hung = [f.hung for f in filters]
+    installed = [f.installed for f in filters]
     return FitView(
         verdict=verdict,
-        currents=stirred_by(rank_question(state), hung, 0.0)[0] if hung else None,
+        currents=currents_and_oxygen_of(rank_question(state), installed, 0.0)[0] if installed else None,
         volume=volume(state),
         filters=filters,
         steps_count=asked,
         done_count=done,
-        delivered_lph=sum(f.hung.flow.delivered_lph for f in filters),
+        delivered_lph=sum(f.installed.flow.delivered_lph for f in filters),
         takeover=takeover(state, now),
     )
 
 
 def shopping_question(state: LogbookState) -> ShoppingListQuestion | None:
     """Input of the shopping list; None before a filter is chosen. state: the tank's."""
-    hung = hang(state)
-    if not hung:
+    installed = installed_filters(state)
+    if not installed:
         return None
     cycle = state.cycle_plan.body if state.cycle_plan else None
     more = {"product": cycle.product, "target_ppm": cycle.target_ppm} if isinstance(cycle, CyclePlan) else {}
@@ -141,8 +141,8 @@ def shopping_question(state: LogbookState) -> ShoppingListQuestion | None:
     bought = heater if heater is not None and plan.heater is None and heater.asked_w else None
     air_from = "room" if plan.air.source == "room" else "hand" if plan.air.pump_l_min is not None else "bought"
     return ShoppingListQuestion(
-        filters=[Bought(**dict(h.plan_question), media=h.media, owned=h.owned) for h in hung],
-        net_l=room(state).net_l,
+        filters=[Bought(**dict(h.plan_question), media=h.media, owned=h.owned) for h in installed],
+        net_l=tank_site(state).net_l,
         needs_guard=needs_guard(state),
         air_from=air_from,
         heater_w=bought.asked_w if bought else 0,
@@ -151,7 +151,7 @@ def shopping_question(state: LogbookState) -> ShoppingListQuestion | None:
     )
 
 
-def buying_view(state: LogbookState) -> ShoppingListAnswer | None:
+def shopping_list_view(state: LogbookState) -> ShoppingListAnswer | None:
     """Shopping list of a tank; None before a filter is chosen. state: the tank's."""
     question = shopping_question(state)
     return shopping_list(question) if question else None

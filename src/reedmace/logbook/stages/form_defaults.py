@@ -29,7 +29,7 @@ _PRODUCTS: tuple[AmmoniaProduct, ...] = (
 )
 
 
-class Blanks(Part):
+class FormDefaults(Part):
     """One blank record of each thing a keeper adds."""
 
     tank: TankPlan = Field(default_factory=lambda: TankPlan(kind="tank-plan", tank=DEFAULT_TANK))

@@ -24,15 +24,15 @@ from reedmace.logbook.care.change_reviews import ChangeReview, reviews
 from reedmace.logbook.care.costs import TankCosts, tank_costs
 from reedmace.logbook.care.filter_stops import stops
 from reedmace.logbook.care.in_quarantine import InQuarantine, in_quarantine
-from reedmace.logbook.care.later_years import Years, years
-from reedmace.logbook.care.plug_checks import PlugsAsked, plugs_asked
+from reedmace.logbook.care.later_years import YearsAhead, years_ahead
+from reedmace.logbook.care.plug_checks import PlugCheck, plug_check
 from reedmace.logbook.care.sick_animals import illness
 from reedmace.logbook.care.supplies import Supplies, supplies
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.care.upkeep_log import care, cleaned_at, cleaning, cleanings, flow_faded, holiday
 from reedmace.logbook.care.water_use import pour_words
 from reedmace.logbook.replay.entries import Body, CareDone, Entry, MediaWork, WaterChange
-from reedmace.logbook.replay.equipment import hang, stock_load
+from reedmace.logbook.replay.equipment import installed_filters, stock_load
 from reedmace.logbook.replay.measured_flows import all_flows
 from reedmace.logbook.replay.questions import care_log, load_in, volume
 from reedmace.logbook.replay.salinity_drift import salinity_drift
@@ -83,13 +83,13 @@ class KeepView(Part):
     filters: list[KeptFilter]
     care: CarePlanAnswer | None = Field(description="What is to be done, soonest first; none while nothing lives in it")
     holiday: HolidayAnswer | None
-    years: Years | None
+    years: YearsAhead | None
     rows: list[CareRow] = Field(description="The care plan's tasks, each with its day")
     cost: RunningCostAnswer | None
     costs: TankCosts | None = Field(description="A year, device by device")
     illness: IllnessAnswer | None = Field(description="What to look at first where animals are unwell or were lost")
     quarantine: InQuarantine | None
-    plugs: PlugsAsked | None = Field(description="Work after which nobody has yet seen the filters run")
+    plugs: PlugCheck | None = Field(description="Work after which nobody has yet seen the filters run")
     salinity: str | None = Field(description="Where salinity has drifted, and what brings it back")
     reviews: list[ChangeReview] = Field(description="Changes a month old, and those already judged")
     supplies: Supplies
@@ -192,9 +192,9 @@ def _ticked(state: LogbookState, key: str, ids: set[str]) -> dict[str, Entry]:
 
 def keep_view(state: LogbookState, now: datetime) -> KeepView:
     """The Keep stage of a tank. state: the tank's; now: aware time."""
-    hung, load = hang(state), load_in(state)
+    installed, load = installed_filters(state), load_in(state)
     found = []
-    for one in hung:
+    for one in installed:
         fade, since = flow_faded(state, one.key)
         found.append(
             KeptFilter(
@@ -214,17 +214,17 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
             )
         )
     stopped, danger, plan = stops(state, now), in_danger(state, now), care(state, now)
-    ill, needs = illness(state, now), supplies(state, hung)
+    ill, needs = illness(state, now), supplies(state, installed)
     return KeepView(
         verdict=_verdict(found, stopped, danger, ill, plan, now),
         illness=ill,
         quarantine=in_quarantine(state, now),
-        plugs=plugs_asked(state, now),
+        plugs=plug_check(state, now),
         salinity=salinity_drift(state, now),
         reviews=reviews(state, now),
-        costs=tank_costs(state, hung, needs.heater, now),
+        costs=tank_costs(state, installed, needs.heater, now),
         care=plan,
-        years=years(state, now),
+        years=years_ahead(state, now),
         holiday=holiday(state, plan, stock_load(state).feed_g_day, now) if plan else None,
         rows=[_row(state, task, {f.key: f.cleaning.touched_share for f in found}, now) for task in plan.tasks]
         if plan
@@ -235,5 +235,5 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
         volume=volume(state),
         filters=found,
         supplies=needs,
-        cost=together(state, hung, chosen=True).cost if hung else None,
+        cost=together(state, installed, chosen=True).cost if installed else None,
     )

@@ -10,7 +10,7 @@ from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.errors import CannotAnswer, ReedmaceError
 from reedmace.core.quantity import formatting
 from reedmace.logbook.replay.arrival import came_at, ran_already, since
-from reedmace.logbook.replay.equipment import Hung, hang, steps_of
+from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, steps_of
 from reedmace.logbook.replay.measured_flows import all_flows
 from reedmace.logbook.replay.questions import cycle_log, stock_plan, tank_plan, volume
 from reedmace.logbook.replay.state import LogbookState
@@ -50,12 +50,12 @@ def stage_rows(state: LogbookState, now: datetime) -> list[Stage]:
 
     state: the tank's; now: aware time.
     """
-    hung = hang(state)
+    installed = installed_filters(state)
     rows: list[tuple[StageName, Row]] = [
         ("tank", _tank(state)),
         ("stock", _stock(state)),
-        ("filter", _filter(state, hung)),
-        ("fit", _fit(state, hung)),
+        ("filter", _filter(state, installed)),
+        ("fit", _fit(state, installed)),
         ("cycle", _cycle(state, now)),
         ("keep", _keep(state)),
     ]
@@ -76,22 +76,22 @@ def _stock(state: LogbookState) -> Row:
     return ("done", f"{count} animal{'s' if count != 1 else ''}") if count else ("open", "none chosen")
 
 
-def _filter(state: LogbookState, hung: list[Hung]) -> Row:
-    if not hung:
+def _filter(state: LogbookState, installed: list[EquippedFilter]) -> Row:
+    if not installed:
         return ("begun" if state.filter_plan else "open"), "choosing"
-    names = [h.filter.name for h in hung]
+    names = [h.filter.name for h in installed]
     return "done", names[0] if len(names) == 1 else f"{names[0]} and {len(names) - 1} more"
 
 
-def _fit(state: LogbookState, hung: list[Hung]) -> Row:
-    if not hung:
+def _fit(state: LogbookState, installed: list[EquippedFilter]) -> Row:
+    if not installed:
         return "open", "after choosing"
-    asked = {h.key: [s.id for s in steps_of(state, h).steps] for h in hung if not ran_already(state, h.key)}
+    asked = {h.key: [s.id for s in steps_of(state, h).steps] for h in installed if not ran_already(state, h.key)}
     all_steps = sum(len(ids) for ids in asked.values())
     done = sum(i in state.ticked(key) for key, ids in asked.items() for i in ids)
     if done < all_steps:
         return ("begun" if done else "open"), f"{done} of {all_steps} steps"
-    flows = [all_flows(state, h.key) for h in hung]
+    flows = [all_flows(state, h.key) for h in installed]
     if all(flows):
         return "done", f"{formatting.lph(sum(f[-1][1] for f in flows))} measured"
     return "done", "done" if asked else "runs already"

@@ -1,13 +1,13 @@
 """Stock stage: waste load, compatibility, and flow requirement of the animals."""
 
 from reedmace.core.contract import Part
-from reedmace.core.filter import FlowRequirementAnswer, asked_here
+from reedmace.core.filter import FlowRequirementAnswer, flow_requirement_here
 from reedmace.core.quantity import formatting
 from reedmace.core.stock import WasteLoadAnswer
 from reedmace.core.stock.flow_demand import CROWDED_MG_N_L_DAY, FULL_MG_N_L_DAY
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.replay.entries import Situation
-from reedmace.logbook.replay.equipment import room, stock_load, temperature_c
+from reedmace.logbook.replay.equipment import tank_site, stock_load, temperature_c
 from reedmace.logbook.replay.questions import stock_plan, volume
 from reedmace.logbook.replay.state import LogbookState
 
@@ -67,5 +67,5 @@ def stock_view(state: LogbookState) -> StockView:
         fits=fits,
         volume=volume(state),
         load=load,
-        requirement=asked_here(room(state), stock.animals, stock.own_species, temperature_c(state)),
+        requirement=flow_requirement_here(tank_site(state), stock.animals, stock.own_species, temperature_c(state)),
     )

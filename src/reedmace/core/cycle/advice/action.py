@@ -17,7 +17,7 @@ from reedmace.core.chemistry.shock_limits import PH_SHIFT_EMPTY
 from reedmace.core.chemistry.water_change import Pouring, Solute
 from reedmace.core.contract import Celsius, MgNPerL, Part, Share, Working, number, whole
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
-from reedmace.core.cycle.record.water_now import State
+from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.stock import WasteLoadQuestion, waste_load
@@ -70,7 +70,7 @@ class Action(Part):
     caution: str | None = None
 
 
-def dose_of(log: CycleLog, s: State, w: Working) -> Action | None:
+def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
     """The next ammonia dose; None where the water holds that much already.
 
     log: the cycle's; s: the water now; w: gets the lines. Never aims over the hold of 5 ppm (common practice).
@@ -107,7 +107,7 @@ def dose_of(log: CycleLog, s: State, w: Working) -> Action | None:
     )
 
 
-def made_ready(log: CycleLog, s: State) -> str:
+def water_preparation(log: CycleLog, s: WaterNow) -> str:
     """How new water is prepared for this tank: temperature, treatment, salt. log: the cycle's; s: the water now."""
     pouring = Pouring(s.temperature, log.tap.cold_c, log.tap.hot_c, log.salinity_g_kg, log.tap.chlorine)
     words = pouring.words(0.0, known=False)
@@ -120,7 +120,7 @@ ONE_PORTION_PH = 0.3
 """A pH shift no larger than this is given in one portion (memory)."""
 
 
-def raise_kh(log: CycleLog, s: State, w: Working) -> Action:
+def raise_alkalinity(log: CycleLog, s: WaterNow, w: Working) -> Action:
     """One portion of baking soda towards the target KH, limited by its pH shift.
 
     log: the cycle's; s: the water now; w: gets the lines. What is left is asked for when half a day has gone by: what is
@@ -154,8 +154,8 @@ def _grams(grams: float) -> str:
     return f"{grams:.0f}" if grams >= 10 else f"{grams:.2g}"
 
 
-def change_of(
-    log: CycleLog, s: State, solute: Solute, least: float, most: float, w: Working
+def change_for(
+    log: CycleLog, s: WaterNow, solute: Solute, least: float, most: float, w: Working
 ) -> tuple[float, int, float | None]:
     """(litres of one portion, portions, pH shift of a portion) of a change that brings one solute to its target.
 
@@ -188,7 +188,7 @@ def change_of(
     return (parts.part_l if parts.parts_count > 1 else litres), parts.parts_count, parts.ph_shift
 
 
-def cool_down(log: CycleLog, s: State) -> Action | None:
+def cool_down(log: CycleLog, s: WaterNow) -> Action | None:
     """Heater down to the middle of the planned animals' range; None where the water is cool enough for them.
 
     log: the cycle's; s: the water now.

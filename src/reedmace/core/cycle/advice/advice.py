@@ -4,17 +4,17 @@ import math
 
 from reedmace.core.chemistry.water_change import Solute
 from reedmace.core.contract import Answer, Question, Working, computation
-from reedmace.core.cycle.advice.action import Action, change_of, cool_down, made_ready
+from reedmace.core.cycle.advice.action import Action, change_for, cool_down, water_preparation
 from reedmace.core.cycle.advice.first_aid import FINAL_MOST, first_aid
 from reedmace.core.cycle.advice.headline import headline
-from reedmace.core.cycle.advice.routine import baseline, onwards
+from reedmace.core.cycle.advice.routine import baseline, routine_actions
 from reedmace.core.cycle.advice.with_animals import emergency_today, first_group, next_group, with_animals
 from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.judgement.stall_causes import Finding
 from reedmace.core.cycle.judgement.stalls import diagnose
 from reedmace.core.cycle.outlook.coming_stalls import ComingStall, coming_stalls
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.water_now import State, carried, state_of
+from reedmace.core.cycle.record.water_now import WaterNow, carried_forward, water_now
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
@@ -53,7 +53,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
     Source: common practice for the thresholds; US EPA 1993 for alkalinity; Emerson et al. 1975 for the poison share.
     """
     log, w = question.log, Working()
-    s = state_of(log)
+    s = water_now(log)
     ready = cycle_readiness(CycleReadinessQuestion(log=log))
     d = diagnose(log, s, w)
     # Poison, heat or cold take precedence over any earlier proof.
@@ -75,7 +75,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
         if s.newest is None or s.ammonia is None or s.nitrite is None:
             actions = baseline(log, s, w) + actions
         else:
-            actions = onwards(log, s, actions, w)
+            actions = routine_actions(log, s, actions, w)
         stalled = d.stalled() or (s.low_kh and s.acid)
         verdict = headline(log, s, d, stalled)
     return CycleAdviceAnswer(
@@ -93,8 +93,8 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
     )
 
 
-def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Working) -> list[Action]:
-    before = carried(s.nitrate, [], log, log.tap.nitrate_mg_n_l) if s.nitrate else 0.0
+def _ready_actions(log: CycleLog, s: WaterNow, ready: CycleReadinessAnswer, w: Working) -> list[Action]:
+    before = carried_forward(s.nitrate, [], log, log.tap.nitrate_mg_n_l) if s.nitrate else 0.0
     target = max(FINAL_NITRATE_MG_N_L, 1.2 * log.tap.nitrate_mg_n_l)
     solute = Solute(
         what="nitrate", now_ppm=min(before, 1e4), tap_ppm=min(log.tap.nitrate_mg_n_l, before), target_ppm=target
@@ -108,13 +108,13 @@ def _ready_actions(log: CycleLog, s: State, ready: CycleReadinessAnswer, w: Work
     cool = cool_down(log, s)
     if least < DONE_WITHIN and before <= target * (1 + DONE_WITHIN):
         return [*([cool] if cool else []), first_group(log, ready, changed=True), _keep_feeding(log)]
-    litres, parts, shift = change_of(log, s, solute, least, FINAL_MOST, w)
+    litres, parts, shift = change_for(log, s, solute, least, FINAL_MOST, w)
     times = f", {parts} times some hours apart" if parts > 1 else ""
     actions = [
         Action(
             do="change-water",
             title=f"Change {formatting.litres(litres)}{times}",
-            detail=made_ready(log, s),
+            detail=water_preparation(log, s),
             reason="One large change takes out the nitrate the doses made."
             if parts == 1
             else "It takes out the nitrate the doses made; in portions, so that pH does not jump.",

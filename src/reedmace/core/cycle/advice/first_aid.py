@@ -4,10 +4,10 @@ from collections.abc import Callable
 
 from reedmace.core.chemistry.water_change import Solute
 from reedmace.core.contract import Working
-from reedmace.core.cycle.advice.action import WARMING_C_DAY, Action, change_of, made_ready, raise_kh
+from reedmace.core.cycle.advice.action import WARMING_C_DAY, Action, change_for, water_preparation, raise_alkalinity
 from reedmace.core.cycle.judgement.stalls import Diagnosis
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
-from reedmace.core.cycle.record.water_now import COOL_C, State
+from reedmace.core.cycle.record.water_now import COOL_C, WaterNow
 from reedmace.core.film import THETA_PER_DEGREE
 from reedmace.core.quantity import formatting
 
@@ -17,7 +17,7 @@ FINAL_MOST = 0.9
 """Largest share of the water changed at one time in an empty tank (common practice)."""
 
 
-def _filter(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+def _filter(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     if not log.filter_running:
         return Action(
             do="start-filter",
@@ -30,9 +30,9 @@ def _filter(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     return None
 
 
-def _alkalinity(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+def _alkalinity(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     if s.low_kh:
-        return raise_kh(log, s, w)
+        return raise_alkalinity(log, s, w)
     if s.acid and s.ph is not None:
         return Action(
             do="test",
@@ -44,7 +44,7 @@ def _alkalinity(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | N
     return None
 
 
-def _chlorine(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+def _chlorine(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     raw = [c for c in log.changes if not c.treated and not c.conditioned and log.day_now - c.day <= 1.5]
     if d.has("chlorine") and raw:
         return Action(
@@ -57,7 +57,7 @@ def _chlorine(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | Non
     return None
 
 
-def _warmth(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+def _warmth(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     if s.temperature < COOL_C:
         return Action(
             do="warm",
@@ -82,7 +82,7 @@ def _warmth(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     return None
 
 
-def _overdose(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+def _overdose(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     if d.has("overdosed") and log.tap.ammonia_mg_n_l < 0.6 * HIGH_AMMONIA_MG_N_L:
         solute = Solute(
             what="ammonia",
@@ -90,11 +90,11 @@ def _overdose(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | Non
             tap_ppm=log.tap.ammonia_mg_n_l,
             target_ppm=0.6 * HIGH_AMMONIA_MG_N_L,
         )
-        litres, parts, shift = change_of(log, s, solute, 0.0, FINAL_MOST, w)
+        litres, parts, shift = change_for(log, s, solute, 0.0, FINAL_MOST, w)
         return Action(
             do="change-water",
             title=f"Change {formatting.litres(litres)}" + (f", {parts} times" if parts > 1 else ""),
-            detail=made_ready(log, s),
+            detail=water_preparation(log, s),
             reason=f"Ammonia at {log.ppm(s.ammonia_now)} is over the {log.ppm(HIGH_AMMONIA_MG_N_L)} at which it holds the film back.",
             when="now",
             amount=litres,
@@ -105,7 +105,7 @@ def _overdose(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | Non
     return None
 
 
-def _skimmer(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+def _skimmer(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     if d.has("skimmer"):
         return Action(
             do="skimmer-off",
@@ -117,7 +117,7 @@ def _skimmer(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None
     return None
 
 
-def _off_scale(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+def _off_scale(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     if d.has("off-scale"):
         return Action(
             do="dilute-test",
@@ -129,7 +129,7 @@ def _off_scale(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | No
     return None
 
 
-def _kit(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+def _kit(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     if d.has("kit"):
         return Action(
             do="test",
@@ -141,7 +141,7 @@ def _kit(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
     return None
 
 
-def _phosphate(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+def _phosphate(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     if d.has("phosphate"):
         return Action(
             do="feed-phosphate",
@@ -153,20 +153,20 @@ def _phosphate(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | No
     return None
 
 
-def _next_portion(log: CycleLog, s: State, d: Diagnosis, w: Working) -> Action | None:
+def _next_portion(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     begun = any(log.day_now - a.day <= 1.5 for a in log.alkalinity)
     if begun and not s.low_kh and s.kh_now is not None and s.kh_now < s.wanted.kh_target_dkh - log.kit.kh_step_dkh / 2:
-        return raise_kh(log, s, w)
+        return raise_alkalinity(log, s, w)
     return None
 
 
-_LOOKS: tuple[Callable[[CycleLog, State, Diagnosis, Working], Action | None], ...] = (
+_LOOKS: tuple[Callable[[CycleLog, WaterNow, Diagnosis, Working], Action | None], ...] = (
     _filter, _alkalinity, _chlorine, _warmth, _overdose, _skimmer, _off_scale, _kit, _phosphate, _next_portion,
 )  # fmt: skip
 """In order of urgency."""
 
 
-def first_aid(log: CycleLog, s: State, d: Diagnosis, w: Working) -> list[Action]:
+def first_aid(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> list[Action]:
     """Urgent actions at any stage, most urgent first.
 
     log: the cycle's; s: the water now; d: the causes found; w: gets the lines.

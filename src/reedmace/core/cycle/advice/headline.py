@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from reedmace.core.cycle.judgement.stalls import Diagnosis
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.proof import never_showed, shows_poison
-from reedmace.core.cycle.record.water_now import State
+from reedmace.core.cycle.record.proof import ammonia_never_seen, shows_poison
+from reedmace.core.cycle.record.water_now import WaterNow
 
 
 @dataclass(frozen=True)
@@ -14,7 +14,7 @@ class Seen:
     """Inputs of the decision table."""
 
     log: CycleLog
-    s: State
+    s: WaterNow
     d: Diagnosis
     stalled: bool
 
@@ -71,7 +71,7 @@ ROWS: tuple[Row, ...] = (
         "First meal: the film has had nothing to eat yet.",
     ),
     (
-        lambda n: never_showed(n.log),
+        lambda n: ammonia_never_seen(n.log),
         "None of the ammonia dosed has ever shown in a test: the bottle is dead, or the kit is.",
     ),
     (
@@ -103,7 +103,7 @@ ROWS: tuple[Row, ...] = (
 )
 
 
-def headline(log: CycleLog, s: State, d: Diagnosis, stalled: bool) -> str:
+def headline(log: CycleLog, s: WaterNow, d: Diagnosis, stalled: bool) -> str:
     """The headline for the current state.
 
     log: the cycle's; s: the water now; d: the causes found; stalled: whether it stands still.

@@ -4,10 +4,17 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from reedmace.core.contract import Working
-from reedmace.core.cycle.advice.action import Action, dose_of
+from reedmace.core.cycle.advice.action import Action, next_dose
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, CycleLog
-from reedmace.core.cycle.record.proof import SEEN_WITHIN_H, TEST_FROM_H, TEST_UNTIL_H, is_seen, is_zero, never_showed
-from reedmace.core.cycle.record.water_now import State
+from reedmace.core.cycle.record.proof import (
+    SEEN_WITHIN_H,
+    TEST_FROM_H,
+    TEST_UNTIL_H,
+    is_seen,
+    is_zero,
+    ammonia_never_seen,
+)
+from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.film import FOOD_MG_N_PER_G
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
@@ -17,7 +24,7 @@ NOTHING_BY_DAY = 24.0
 """Day after which, with no ammonia used, seed from elsewhere is suggested (common practice)."""
 
 
-def baseline(log: CycleLog, s: State, w: Working) -> list[Action]:
+def baseline(log: CycleLog, s: WaterNow, w: Working) -> list[Action]:
     """The baseline test that later readings are compared with, and the first dose.
 
     log: the cycle's; s: the water now; w: gets the lines.
@@ -34,18 +41,18 @@ def baseline(log: CycleLog, s: State, w: Working) -> list[Action]:
     ]
     calm = s.nitrite is None or s.nitrite[1] < 0.98 * HIGH_NITRITE_MG_N_L
     if not log.doses and log.method == "measured-ammonia" and calm:
-        dose = dose_of(log, s, w)
+        dose = next_dose(log, s, w)
         if dose:
             actions.append(dose)
     return actions
 
 
 @dataclass(frozen=True)
-class Now:
+class RoutineContext:
     """Inputs of the rules below, computed once."""
 
     log: CycleLog
-    s: State
+    s: WaterNow
     since_days: float
     """Days since the newest test."""
     dosed_h: float
@@ -72,10 +79,10 @@ class Now:
         return self.due and self.since_days > 0.3 and not self.unseen
 
 
-def _now(log: CycleLog, s: State) -> Now:
+def _now(log: CycleLog, s: WaterNow) -> RoutineContext:
     high_nitrite = s.nitrite is not None and s.nitrite[1] >= 0.98 * HIGH_NITRITE_MG_N_L
     high_ammonia = s.ammonia_now > HIGH_AMMONIA_MG_N_L
-    return Now(
+    return RoutineContext(
         log=log,
         s=s,
         since_days=log.day_now - s.newest.day if s.newest else 99.0,
@@ -96,7 +103,7 @@ def _unseen_dose(log: CycleLog) -> bool:
     return provable and not is_seen(log, newest)
 
 
-def _see_the_dose(n: Now, w: Working) -> Action | None:
+def _see_the_dose(n: RoutineContext, w: Working) -> Action | None:
     if not n.unseen:
         return None
     return Action(
@@ -108,7 +115,7 @@ def _see_the_dose(n: Now, w: Working) -> Action | None:
     )
 
 
-def _no_dose(n: Now, w: Working) -> Action | None:
+def _no_dose(n: RoutineContext, w: Working) -> Action | None:
     if not n.blocked or not n.log.doses_ammonia():
         return None
     if n.high_nitrite and not n.s.low_kh:
@@ -128,7 +135,7 @@ def _no_dose(n: Now, w: Working) -> Action | None:
     )
 
 
-def _test(n: Now, w: Working) -> Action | None:
+def _test(n: RoutineContext, w: Working) -> Action | None:
     if not n.asks_test:
         return None
     days = n.since_days
@@ -141,13 +148,13 @@ def _test(n: Now, w: Working) -> Action | None:
     )
 
 
-def _dose(n: Now, w: Working) -> Action | None:
+def _dose(n: RoutineContext, w: Working) -> Action | None:
     if n.asks_test or n.blocked or not n.log.doses_ammonia() or n.dosed_h < TEST_FROM_H:
         return None
     topped_up = n.log.method in ("measured-ammonia", "mature-rock")
     under = TOP_UP_UNDER_MG_N_L if topped_up else n.log.kit.zero_mg_n_l("ammonia")
-    dose = dose_of(n.log, n.s, w) if n.s.ammonia_now <= under else None
-    if dose is None or not never_showed(n.log):
+    dose = next_dose(n.log, n.s, w) if n.s.ammonia_now <= under else None
+    if dose is None or not ammonia_never_seen(n.log):
         return dose
     if sum(d.raise_mg_n_l for d in n.log.doses) >= HIGH_AMMONIA_MG_N_L:
         # With a faulty kit all of it would still be in the water.
@@ -166,7 +173,7 @@ def _dose(n: Now, w: Working) -> Action | None:
     )
 
 
-def _feed(n: Now, w: Working) -> Action | None:
+def _feed(n: RoutineContext, w: Working) -> Action | None:
     if n.log.method != "fish-food":
         return None
     grams = n.log.food_g_day or max(n.log.planned_load_mg_n_l_day * n.log.net_l / FOOD_MG_N_PER_G, 0.05)
@@ -181,7 +188,7 @@ def _feed(n: Now, w: Working) -> Action | None:
     )
 
 
-def _watch_growth(n: Now, w: Working) -> Action | None:
+def _watch_growth(n: RoutineContext, w: Working) -> Action | None:
     if n.log.method != "planted":
         return None
     seen = n.log.plants_growing_day is not None
@@ -196,7 +203,7 @@ def _watch_growth(n: Now, w: Working) -> Action | None:
     )
 
 
-def _seed(n: Now, w: Working) -> Action | None:
+def _seed(n: RoutineContext, w: Working) -> Action | None:
     begun = n.s.nitrite is not None and n.s.nitrite[1] > n.log.kit.zero_mg_n_l("nitrite")
     late = n.log.doses_ammonia() and n.log.day_now > NOTHING_BY_DAY
     if not late or begun or n.s.ammonia_now <= 1 or n.blocked:
@@ -210,13 +217,13 @@ def _seed(n: Now, w: Working) -> Action | None:
     )
 
 
-_RULES: tuple[Callable[[Now, Working], Action | None], ...] = (
+_RULES: tuple[Callable[[RoutineContext, Working], Action | None], ...] = (
     _see_the_dose, _no_dose, _test, _dose, _feed, _watch_growth,
 )  # fmt: skip
 """In the order they are carried out."""
 
 
-def _test_again(n: Now) -> Action:
+def _test_again(n: RoutineContext) -> Action:
     low = n.s.low_kh or n.s.acid
     wait = 7 if n.log.method == "planted" else 1 if n.s.ammonia_now <= 1.5 or n.s.low_kh else 2
     when = f"in { ({1: 'a day', 2: 'two days', 7: 'a week'}[wait]) }"
@@ -231,7 +238,7 @@ def _test_again(n: Now) -> Action:
     )
 
 
-def onwards(log: CycleLog, s: State, aid: list[Action], w: Working) -> list[Action]:
+def routine_actions(log: CycleLog, s: WaterNow, aid: list[Action], w: Working) -> list[Action]:
     """First aid and the routine actions after it, in order; always includes a next test.
 
     log: the cycle's; s: the water now; aid: what must be put right first; w: gets the lines.

@@ -8,10 +8,10 @@ from reedmace.core.cycle.animals.stocking_ramp import RampStep, StockingRampAnsw
 from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.proof import proven_capacity
-from reedmace.core.cycle.record.targets import bearing_of
-from reedmace.core.cycle.record.water_now import State, state_of
+from reedmace.core.cycle.record.targets import tolerance_of
+from reedmace.core.cycle.record.water_now import WaterNow, water_now
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 from reedmace.core.quantity.units import as_nitrogen
 
 
@@ -61,18 +61,18 @@ def next_group(log: CycleLog, ready: CycleReadinessAnswer) -> list[Action]:
     ]
 
 
-@worked_out_once
+@memoize
 def emergency_today(log: CycleLog) -> EmergencyPlanAnswer | None:
     """The emergency plan for the water as the log leaves it; None before ammonia and nitrite were tested.
 
     log: the cycle's, with animals in.
     """
-    s = state_of(log)
+    s = water_now(log)
     return emergency_plan(_emergency_question(log, s, s.nitrite[1])) if s.ammonia and s.nitrite else None
 
 
-def _emergency_question(log: CycleLog, s: State, nitrite_mg_n_l: float) -> EmergencyPlanQuestion:
-    bearing = bearing_of(log)
+def _emergency_question(log: CycleLog, s: WaterNow, nitrite_mg_n_l: float) -> EmergencyPlanQuestion:
+    bearing = tolerance_of(log)
     return EmergencyPlanQuestion(
         net_l=log.net_l,
         litres_known=log.litres_known,
@@ -95,7 +95,7 @@ def _emergency_question(log: CycleLog, s: State, nitrite_mg_n_l: float) -> Emerg
     )
 
 
-def with_animals(log: CycleLog, s: State, plan: EmergencyPlanAnswer | None, w: Working) -> tuple[str, list[Action]]:
+def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w: Working) -> tuple[str, list[Action]]:
     """Verdict and actions with animals in; never an ammonia dose.
 
     log: the cycle's; s: the water now; plan: for it, None before both poisons were tested; w: gets the lines.

@@ -35,7 +35,7 @@ from reedmace.core.contract import (
     number,
 )
 from reedmace.core.cycle.record.log import BottleWindow, TapWater
-from reedmace.core.cycle.record.targets import kept_kh_dkh
+from reedmace.core.cycle.record.targets import held_kh_dkh
 from reedmace.core.quantity.units import Basis
 
 LARGEST_CHANGE = 0.5
@@ -210,7 +210,7 @@ class DayPlan:
     def stays_soft(self) -> bool:
         """Whether KH stays low because the animals tolerate no higher pH."""
         kh = self.water.carbonate.kh_dkh()
-        if kh >= kept_kh_dkh(self.q.salinity_g_kg)[0] or self.q.animals_ph_high is None:
+        if kh >= held_kh_dkh(self.q.salinity_g_kg)[0] or self.q.animals_ph_high is None:
             return False
         return soda_target_dkh(kh, self.bounds.co2_mmol, self.q) - kh < LEAST_SODA_DKH
 
@@ -228,7 +228,7 @@ def soda_target_dkh(kh_dkh: float, co2_mmol: float, q: EmergencyPlanQuestion) ->
 
     kh_dkh: now; co2_mmol: this tank keeps, mmol/L; q: what the animals like. Source: common practice, carbonate equilibrium.
     """
-    least, target = kept_kh_dkh(q.salinity_g_kg)
+    least, target = held_kh_dkh(q.salinity_g_kg)
     if kh_dkh >= least:
         return kh_dkh
     if q.animals_ph_high is None or _settled_ph(target, co2_mmol, q) <= q.animals_ph_high:

@@ -13,7 +13,7 @@ from reedmace.core.chemistry.shock_limits import (
 from reedmace.core.chemistry.tolerance import (
     NITRATE_LIMIT_MG_N_L,
     SALT_FROM_G_KG,
-    Bearing,
+    Tolerance,
     ammonia_limit_mg_n_l,
     nitrite_limit_mg_n_l,
 )
@@ -85,7 +85,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     over = [one for one in limits if one.over]
     feed_share = 0.25 if any(o.what != "nitrate" for o in over) else 0.5
     made = w.sum("P", "load × food given", {"load": q.load_mg_n_l_day, "food given": feed_share}, "mg N/(L day)", "timmons")  # fmt: skip
-    bearing = Bearing(q.animals_low_c, q.animals_high_c, q.animals_ph_low, q.animals_ph_high)
+    bearing = Tolerance(q.animals_low_c, q.animals_high_c, q.animals_ph_low, q.animals_ph_high)
     warmth: Literal["fine", "cold", "hot"] = (
         "cold" if bearing.too_cold(q.temperature_c) else "hot" if bearing.too_hot(q.temperature_c) else "fine"
     )

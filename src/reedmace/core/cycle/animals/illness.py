@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.chemistry.tolerance import Bearing, ammonia_reach, nitrite_limit_mg_n_l
+from reedmace.core.chemistry.tolerance import Tolerance, ammonia_reach, nitrite_limit_mg_n_l
 from reedmace.core.contract import PH, Answer, Celsius, MgNPerL, Part, Question, Working, computation, number, whole
 from reedmace.core.cycle.record.log import KitSteps
 from reedmace.core.quantity import formatting
@@ -185,8 +185,8 @@ def _oxygen(q: IllnessQuestion) -> str | None:
     return None
 
 
-def _bearing(q: IllnessQuestion) -> Bearing:
-    return Bearing(q.animals_low_c, q.animals_high_c, None, None)
+def _bearing(q: IllnessQuestion) -> Tolerance:
+    return Tolerance(q.animals_low_c, q.animals_high_c, None, None)
 
 
 def _warmth(q: IllnessQuestion) -> str | None:

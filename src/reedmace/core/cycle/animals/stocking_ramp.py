@@ -41,7 +41,7 @@ class StockingRampQuestion(Question):
     days_between: Annotated[int, whole(7, 60)] = 14
 
 
-class Added(Part):
+class AddedAnimals(Part):
     """A number of animals of one species."""
 
     species_id: Name
@@ -53,7 +53,7 @@ class RampStep(Part):
     """One day on which animals are added, and what must hold first."""
 
     day: Annotated[float, number("days", 0, 2000, "From the first animals")]
-    add: list[Added]
+    add: list[AddedAnimals]
     load_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e6, "All animals in, grown")]
     plan_share: Share
     before: str
@@ -74,7 +74,7 @@ class StockingRampAnswer(Answer):
 
 
 @dataclass
-class _Left:
+class _RemainingAnimals:
     """Animals of one species still to be added."""
 
     species_id: str
@@ -104,7 +104,7 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
     here = {a.species_id: a.count for a in q.present}
     left = sorted(
         (
-            _Left(
+            _RemainingAnimals(
                 line.species_id,
                 line.common_name,
                 max(line.count - here.get(line.species_id, 0), 0),
@@ -144,7 +144,9 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
         steps.append(
             RampStep(
                 day=len(steps) * q.days_between,
-                add=[Added(species_id=one.species_id, common_name=one.name, count=count) for one, count in added],
+                add=[
+                    AddedAnimals(species_id=one.species_id, common_name=one.name, count=count) for one, count in added
+                ],
                 load_mg_n_l_day=load,
                 plan_share=min(load / full, 1.0) if full else 1.0,
                 before="One large water change, at the animals' temperature."
@@ -174,9 +176,9 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
     )  # fmt: skip
 
 
-def _take(left: list[_Left], room: float) -> list[tuple[_Left, int]]:
+def _take(left: list[_RemainingAnimals], room: float) -> list[tuple[_RemainingAnimals, int]]:
     """Animals that fit in `room` mg N/(L day), in order; a species first comes as a shoal."""
-    taken: list[tuple[_Left, int]] = []
+    taken: list[tuple[_RemainingAnimals, int]] = []
     for one in left:
         fits = min(int(room / one.each + 1e-9), one.count) if one.each > 0 else one.count
         fewest = 1 if one.settled else min(one.shoal, one.count)

@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING, Literal
 from reedmace.core.contract import Part
 from reedmace.core.cycle.model.inputs import bottle_window
 from reedmace.core.cycle.record.log import Chlorine, CycleLog
-from reedmace.core.cycle.record.targets import wanted_of
+from reedmace.core.cycle.record.targets import targets_of
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import ppm_words
 
@@ -32,7 +32,7 @@ class ConditionCheck(Part):
 
 
 @dataclass(frozen=True)
-class Rung:
+class Case:
     """What is said when `holds` is true."""
 
     holds: Callable[[CyclePlanQuestion, CycleLog], bool]
@@ -46,7 +46,7 @@ class Condition:
     """One row of the table."""
 
     what: str
-    rungs: tuple[Rung, ...]
+    cases: tuple[Case, ...]
     applies: Callable[[CyclePlanQuestion, CycleLog], bool] = lambda q, log: True
 
 
@@ -67,18 +67,18 @@ CONDITIONS: tuple[Condition, ...] = (
     Condition(
         "Ammonia",
         (
-            Rung(
+            Case(
                 lambda q, log: q.ammonia_source == "household-cleaner",
                 "first",
                 lambda q, log: "Never a household cleaner: scent, dye and soap kill what you are growing.",
                 "Aquarium-grade ammonium chloride or ammonia. Never near bleach: the gas is poison.",
             ),
-            Rung(
+            Case(
                 lambda q, log: q.ammonia_source == "aquarium-grade",
                 "fine",
                 lambda q, log: "Aquarium grade. Gloves; away from children; never together with bleach.",
             ),
-            Rung(
+            Case(
                 _always,
                 "watch",
                 lambda q, log: (
@@ -92,37 +92,37 @@ CONDITIONS: tuple[Condition, ...] = (
     Condition(
         "Warmth",
         (
-            Rung(
+            Case(
                 lambda q, log: q.temperature_c < 18,
                 "first",
                 lambda q, log: f"{formatting.celsius(q.temperature_c)} is cold: the film works at a crawl.",
                 _WARMER,
             ),
-            Rung(
+            Case(
                 lambda q, log: not 25 <= q.temperature_c <= 30,
                 "watch",
                 lambda q, log: f"{formatting.celsius(q.temperature_c)} is not the best pace.",
                 _WARMER,
             ),
-            Rung(_always, "fine", lambda q, log: f"{formatting.celsius(q.temperature_c)} suits the film."),
+            Case(_always, "fine", lambda q, log: f"{formatting.celsius(q.temperature_c)} suits the film."),
         ),
     ),
     Condition(
         "pH",
         (
-            Rung(
+            Case(
                 lambda q, log: q.ph < 6.5,
                 "first",
                 lambda q, log: f"pH {q.ph:g} all but stops the film.",
                 "Raise KH and pH follows.",
             ),
-            Rung(
+            Case(
                 lambda q, log: q.ph < 7,
                 "watch",
                 lambda q, log: f"pH {q.ph:g} slows the film.",
                 "Raise KH and pH follows.",
             ),
-            Rung(
+            Case(
                 lambda q, log: q.ph > 8.4,
                 "watch",
                 lambda q, log: (
@@ -130,51 +130,51 @@ CONDITIONS: tuple[Condition, ...] = (
                 ),
                 "Dose small.",
             ),
-            Rung(_always, "fine", lambda q, log: f"pH {q.ph:g} suits the film."),
+            Case(_always, "fine", lambda q, log: f"pH {q.ph:g} suits the film."),
         ),
     ),
     Condition(
         "KH",
         (
-            Rung(
+            Case(
                 lambda q, log: q.kh_dkh < 1,
                 "first",
                 lambda q, log: f"KH {q.kh_dkh:g} dKH is next to nothing.",
                 "Bicarbonate, by the figures here.",
             ),
-            Rung(
-                lambda q, log: q.kh_dkh < wanted_of(log).kh_target_dkh,
+            Case(
+                lambda q, log: q.kh_dkh < targets_of(log).kh_target_dkh,
                 "watch",
                 lambda q, log: f"KH {q.kh_dkh:g} dKH is little: test it twice a week.",
                 "Bicarbonate, by the figures here.",
             ),
-            Rung(_always, "fine", lambda q, log: f"KH {q.kh_dkh:g} dKH is enough to begin with."),
+            Case(_always, "fine", lambda q, log: f"KH {q.kh_dkh:g} dKH is enough to begin with."),
         ),
     ),
     Condition(
         "Phosphate",
         (
-            Rung(
+            Case(
                 lambda q, log: (q.phosphate_ppm or 0.0) < 0.02,
                 "watch",
                 lambda q, log: "No phosphate: nothing grows without it.",
                 "A small pinch of fish food a week, or a plant fertiliser that has phosphate.",
             ),
-            Rung(_always, "fine", lambda q, log: f"Phosphate {q.phosphate_ppm:g} ppm is enough."),
+            Case(_always, "fine", lambda q, log: f"Phosphate {q.phosphate_ppm:g} ppm is enough."),
         ),
         applies=lambda q, log: q.phosphate_ppm is not None,
     ),
     Condition(
         "Tap: chlorine",
         (
-            Rung(lambda q, log: q.tap.chlorine == "none", "fine", lambda q, log: _CHLORINE[q.tap.chlorine]),
-            Rung(_always, "watch", lambda q, log: _CHLORINE[q.tap.chlorine], _CONDITIONER),
+            Case(lambda q, log: q.tap.chlorine == "none", "fine", lambda q, log: _CHLORINE[q.tap.chlorine]),
+            Case(_always, "watch", lambda q, log: _CHLORINE[q.tap.chlorine], _CONDITIONER),
         ),
     ),
     Condition(
         "Tap: ammonia",
         (
-            Rung(
+            Case(
                 _always,
                 "watch",
                 lambda q, log: f"The tap brings {ppm_words(q.tap.ammonia_mg_n_l, 'ammonia', 'ion')} of ammonia.",
@@ -186,7 +186,7 @@ CONDITIONS: tuple[Condition, ...] = (
     Condition(
         "Tap: nitrate",
         (
-            Rung(
+            Case(
                 _always,
                 "watch",
                 lambda q, log: (
@@ -200,13 +200,13 @@ CONDITIONS: tuple[Condition, ...] = (
     Condition(
         "Bottled culture",
         (
-            Rung(
+            Case(
                 lambda q, log: bool(bottle_window(log)),
                 "watch",
                 lambda q, log: f"Outside its window: it wants {', '.join(bottle_window(log))}.",
                 "Count on little from it until that is so.",
             ),
-            Rung(_always, "fine", lambda q, log: "Inside its window."),
+            Case(_always, "fine", lambda q, log: "Inside its window."),
         ),
         applies=lambda q, log: "bottled-culture" in q.helpers,
     ),
@@ -218,6 +218,6 @@ def judge(q: CyclePlanQuestion, log: CycleLog) -> list[ConditionCheck]:
     found = []
     for row in CONDITIONS:
         if row.applies(q, log):
-            rung = next(r for r in row.rungs if r.holds(q, log))
+            rung = next(r for r in row.cases if r.holds(q, log))
             found.append(ConditionCheck(what=row.what, level=rung.level, text=rung.text(q, log), remedy=rung.remedy))
     return found

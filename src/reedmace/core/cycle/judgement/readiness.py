@@ -15,15 +15,15 @@ from reedmace.core.cycle.record.proof import (
     SIZE_SLACK,
     STANDS_DAYS,
     Outcome,
-    Tried,
-    fallen,
+    CheckedDose,
+    voiding_loss,
     falling_capacity,
     is_full,
     is_zero,
     poison_since,
     proven_capacity,
     standing_proof,
-    tried_doses,
+    checked_doses,
 )
 from reedmace.core.cycle.record.suspect_readings import interval_of
 from reedmace.core.errors import CannotAnswer
@@ -135,7 +135,7 @@ _SHORT_OF: dict[Outcome, str] = {
 }
 
 
-def _dose_missing(log: CycleLog, size: float, kept: list[Tried], loss: Loss | None, held: bool) -> str:
+def _dose_missing(log: CycleLog, size: float, kept: list[CheckedDose], loss: Loss | None, held: bool) -> str:
     dose = log.ppm(size)
     wanted = f"one more dose of {dose}" if kept else f"two doses of {dose} on two days"
     asked = f"{wanted}, seen in the water and with both at zero 20 to 28 hours later"
@@ -143,7 +143,7 @@ def _dose_missing(log: CycleLog, size: float, kept: list[Tried], loss: Loss | No
         return "a later test found ammonia or nitrite again: dose and test afresh"
     if loss is not None and len(kept) < NEEDED:
         return f"the film has to be proved again, since {loss.what} on day {loss.day:.0f}: {asked}"
-    sized = [t for t in tried_doses(log) if t.raise_mg_n_l >= SIZE_SLACK * size]
+    sized = [t for t in checked_doses(log) if t.raise_mg_n_l >= SIZE_SLACK * size]
     why = _SHORT_OF[sized[-1].outcome] if sized and log.day_now - sized[-1].day <= STANDS_DAYS else ""
     return f"{asked} ({why})" if why else asked
 
@@ -167,7 +167,7 @@ def _more_days(days: float) -> str:
 
 def _planted_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
     grows = log.plants_growing_day
-    loss = fallen(log, grows or 0.0)
+    loss = voiding_loss(log, grows or 0.0)
     days, tests = zeros_run(log, max(grows or 0.0, loss.day if loss else 0.0), LONGEST_GAP_DAYS["planted"])
     days = days if grows is not None else 0.0
     w.line("planted", "days of zeros while plants grow", f"{tests} tests", days, "days", "practice")
@@ -200,7 +200,7 @@ def nitrate_rose(log: CycleLog) -> bool:
 def _seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
     # Each group of animals is a new load with its own week of zeros; a loss of bacteria restarts the week.
     since = log.stocked_day or 0.0
-    loss = fallen(log, since)
+    loss = voiding_loss(log, since)
     days, tests = zeros_run(log, max(since, loss.day) if loss else since, LONGEST_GAP_DAYS["seeded"])
     rising, comes = nitrate_rose(log), _film_came(log)
     w.line("seeded", "days of zeros in a row", f"{tests} tests", days, "days", "practice")

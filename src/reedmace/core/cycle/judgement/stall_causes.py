@@ -6,7 +6,7 @@ from typing import Literal
 from reedmace.core.chemistry import un_ionised_share
 from reedmace.core.contract import Part, Working
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
-from reedmace.core.cycle.record.water_now import COOL_C, HOT_C, STOPPED_PH, State
+from reedmace.core.cycle.record.water_now import COOL_C, HOT_C, STOPPED_PH, WaterNow
 from reedmace.core.quantity import CACO3_PER_DKH, formatting
 
 NH3_HOLDS_NITRITE_MG_N_L = 0.3
@@ -36,7 +36,7 @@ class Finding(Part):
 Findings = Iterator[Finding]
 
 
-def _filter(log: CycleLog, s: State, w: Working) -> Findings:
+def _filter(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     if not log.filter_running:
         hours = log.outages[-1].hours if log.outages else 0.0
         since = f", for {hours:.0f} hours now" if hours >= 1 else ""
@@ -55,7 +55,7 @@ def _filter(log: CycleLog, s: State, w: Working) -> Findings:
     )
 
 
-def _alkalinity(log: CycleLog, s: State, w: Working) -> Findings:
+def _alkalinity(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     if s.kh_now is None:
         return
     if s.wanted.soft:
@@ -84,7 +84,7 @@ def _alkalinity(log: CycleLog, s: State, w: Working) -> Findings:
     )
 
 
-def _acid(log: CycleLog, s: State, w: Working) -> Findings:
+def _acid(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     if not s.acid or s.ph is None:
         return
     if s.low_kh:
@@ -99,7 +99,7 @@ def _acid(log: CycleLog, s: State, w: Working) -> Findings:
         yield Finding(kind="acid", title=f"pH is {s.ph:.1f}.", detail=detail)
 
 
-def _warmth(log: CycleLog, s: State, w: Working) -> Findings:
+def _warmth(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     if s.temperature < COOL_C:
         yield Finding(kind="cold", title="It is cold.", detail=f"{formatting.celsius(s.temperature)}.")
     elif s.temperature > HOT_C:
@@ -109,13 +109,13 @@ def _warmth(log: CycleLog, s: State, w: Working) -> Findings:
         yield Finding(title="Warmth.", detail=f"{formatting.celsius(s.temperature)} is warm enough.")
 
 
-def _overdose(log: CycleLog, s: State, w: Working) -> Findings:
+def _overdose(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     if s.ammonia and s.ammonia_now > HIGH_AMMONIA_MG_N_L:
         detail = f"{log.ppm(s.ammonia_now)}; above about {log.ppm(HIGH_AMMONIA_MG_N_L)} it holds the film back."
         yield Finding(kind="overdosed", title="Too much ammonia.", detail=detail)
 
 
-def _free_ammonia(log: CycleLog, s: State, w: Working) -> Findings:
+def _free_ammonia(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     if not s.ammonia or s.ph is None:
         return
     free = s.ammonia_now * un_ionised_share(s.ph, s.temperature, log.salinity_g_kg)
@@ -128,7 +128,7 @@ def _free_ammonia(log: CycleLog, s: State, w: Working) -> Findings:
         )
 
 
-def _phosphate(log: CycleLog, s: State, w: Working) -> Findings:
+def _phosphate(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     phosphate = log.latest("phosphate_ppm")
     if phosphate and phosphate[1] < NO_PHOSPHATE_PPM:
         detail = "The film cannot grow without it; a bare new tank may have none."
@@ -137,7 +137,7 @@ def _phosphate(log: CycleLog, s: State, w: Working) -> Findings:
         yield Finding(title="Phosphate.", detail=f"{phosphate[1]:g} ppm is enough.")
 
 
-def _chlorine(log: CycleLog, s: State, w: Working) -> Findings:
+def _chlorine(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     raw = [c for c in log.changes if not c.treated and log.day_now - c.day <= STOP_DAYS]
     rinsed = [m for m in log.media if m.what == "rinsed-tap" and log.day_now - m.day <= MEDIA_DAYS]
     if log.tap.chlorine != "none" and (raw or rinsed):
@@ -146,7 +146,7 @@ def _chlorine(log: CycleLog, s: State, w: Working) -> Findings:
         yield Finding(kind="chlorine", title="Chlorine reached the film.", detail=f"{how} on day {at:.0f}.")
 
 
-def _media(log: CycleLog, s: State, w: Working) -> Findings:
+def _media(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     lost = [m for m in log.media if m.what in ("replaced", "dried", "taken-off") and log.day_now - m.day <= MEDIA_DAYS]
     if lost:
         how = "A filter was taken off" if lost[-1].what == "taken-off" else f"Media {lost[-1].what}"
@@ -154,19 +154,19 @@ def _media(log: CycleLog, s: State, w: Working) -> Findings:
         yield Finding(kind="media", title="Film went out with the media.", detail=detail)
 
 
-def _sterile_filter(log: CycleLog, s: State, w: Working) -> Findings:
+def _sterile_filter(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     fresh = [m for m in log.media if m.what == "new-filter" and log.day_now - m.day <= MEDIA_DAYS]
     if fresh:
         detail = f"Put in on day {fresh[-1].day:.0f}; it carries no film yet and does nothing for a spike."
         yield Finding(kind="sterile-filter", title="The added filter is sterile.", detail=detail)
 
 
-def _skimmer(log: CycleLog, s: State, w: Working) -> Findings:
+def _skimmer(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     if log.skimmer_running and log.salinity_g_kg > 10:
         yield Finding(kind="skimmer", title="The skimmer strips the food.", detail="Off until there are animals.")
 
 
-def _kit(log: CycleLog, s: State, w: Working) -> Findings:
+def _kit(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     if s.newest and "nitrite" in s.newest.off_scale:
         detail = "It reads its top step or more; dilute to see it move."
         yield Finding(kind="off-scale", title="Nitrite is off the kit.", detail=detail)
@@ -174,7 +174,7 @@ def _kit(log: CycleLog, s: State, w: Working) -> Findings:
         yield Finding(kind="kit", title="The kit is past its date.", detail="What it reads may not be so.")
 
 
-CAUSES: tuple[Callable[[CycleLog, State, Working], Findings], ...] = (
+CAUSES: tuple[Callable[[CycleLog, WaterNow, Working], Findings], ...] = (
     _filter, _alkalinity, _acid, _warmth, _overdose, _free_ammonia, _phosphate, _chlorine, _media, _sterile_filter,
     _skimmer, _kit,
 )  # fmt: skip

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from reedmace.core.contract import Working
 from reedmace.core.cycle.judgement.stall_causes import CAUSES, UNSEEN, CauseKind, Finding
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.water_now import State, carried
+from reedmace.core.cycle.record.water_now import WaterNow, carried_forward
 
 STALL_AFTER_DAYS, HIGH_MG_N_L = 10.0, 0.6
 """Day before which a slow cycle is young rather than stalled, and the concentration above which a poison counts as high (memory)."""
@@ -32,7 +32,7 @@ class Diagnosis:
         return any(c.kind == kind for c in self.causes)
 
 
-def standing_still(log: CycleLog) -> bool:
+def readings_stalled(log: CycleLog) -> bool:
     """Whether nitrite or ammonia is high and unchanged over the last three readings spanning two days or more.
 
     log: the cycle's. Rising nitrite is no stall, it is ammonia at work; ammonia topped up between the readings must have
@@ -53,21 +53,21 @@ def standing_still(log: CycleLog) -> bool:
         doses = [(d.day, d.raise_mg_n_l) for d in log.doses if ammonia and d.day <= ended]
         until = log.model_copy(update={"changes": [c for c in log.changes if c.day <= ended]})
         tap = log.tap.ammonia_mg_n_l if ammonia else log.tap.nitrite_mg_n_l
-        untouched = carried((begun, first), doses, until, tap)
+        untouched = carried_forward((begun, first), doses, until, tap)
         most = first + sum(amount for day, amount in doses if day > begun)
         if max(HIGH_MG_N_L, 0.95 * untouched) <= last <= 1.1 * most:
             return True
     return False
 
 
-def diagnose(log: CycleLog, s: State, w: Working) -> Diagnosis:
+def diagnose(log: CycleLog, s: WaterNow, w: Working) -> Diagnosis:
     """Every usual cause checked against the log.
 
     log: the cycle's; s: the water now; w: gets the lines. Source: common practice; US EPA 1993; Emerson et al. 1975.
     """
     found = [finding for look in CAUSES for finding in look(log, s, w)]
     return Diagnosis(
-        stuck=standing_still(log),
+        stuck=readings_stalled(log),
         causes=[f for f in found if f.kind is not None],
         ruled_out=[f for f in found if f.kind is None],
     )

@@ -20,7 +20,7 @@ class Trial(Part):
     trace: bool = Field(default=False, description="Ammonia or nitrite above the kit's zero")
 
 
-class StayOffQuestion(Question):
+class StandbyTrialQuestion(Question):
     """The filters that stay on, and the trials so far, oldest first."""
 
     carried_times_count: Annotated[float, number("times", 0, 1e6, "Film that stays over the film the animals need")]
@@ -29,7 +29,7 @@ class StayOffQuestion(Question):
     trials: Annotated[list[Trial], Field(max_length=50)] = Field(default_factory=list)
 
 
-class StayOffAnswer(Answer):
+class StandbyTrialAnswer(Answer):
     """The next step, or why there is none."""
 
     may_try: bool
@@ -38,8 +38,8 @@ class StayOffAnswer(Answer):
     steps: list[str]
 
 
-@computation("stay-off-trial", "Whether this filter can stay off, by steps that tests guard")
-def stay_off_trial(question: StayOffQuestion) -> StayOffAnswer:
+@computation("standby-trial", "Whether this filter can stay off, by steps that tests guard")
+def standby_trial(question: StandbyTrialQuestion) -> StandbyTrialAnswer:
     """The next step of a trial in which a filter stays off.
 
     question: what stays on, as times what is needed; trials in hours.
@@ -49,12 +49,12 @@ def stay_off_trial(question: StayOffQuestion) -> StayOffAnswer:
     w.line("carried", "film that stays / film needed", "both", q.carried_times_count, "times", "memory")
     bar = _barred(q)
     if bar:
-        return StayOffAnswer(verdict=bar, working=w.lines, may_try=False, next_h=None, proved=False, steps=[])
+        return StandbyTrialAnswer(verdict=bar, working=w.lines, may_try=False, next_h=None, proved=False, steps=[])
     passed = max((t.hours for t in q.trials if t.tested and not t.trace), default=0.0)
     nxt = next((h for h in STEPS_H if passed < 0.9 * h), None)
     if nxt is None:
         words = f"It stood {passed / 24:.0f} days and tests stayed at zero: it may stay off. Dry it, or keep it running elsewhere; what stood airless is rinsed first."
-        return StayOffAnswer(verdict=words, working=w.lines, may_try=True, next_h=None, proved=True, steps=[])
+        return StandbyTrialAnswer(verdict=words, working=w.lines, may_try=True, next_h=None, proved=True, steps=[])
     span = f"{nxt:.0f} hours" if nxt < 48 else f"{nxt / 24:.0f} days"
     steps = [
         "Test ammonia and nitrite first: both at zero.",
@@ -62,12 +62,12 @@ def stay_off_trial(question: StayOffQuestion) -> StayOffAnswer:
         "Test every day, and once more a day after it ran again.",
         "At the first trace it runs again, rinsed in tank water if its body is closed, and the trial is over.",
     ]
-    return StayOffAnswer(
+    return StandbyTrialAnswer(
         verdict=f"Next: {span} off, tested.", working=w.lines, may_try=True, next_h=nxt, proved=False, steps=steps
     )
 
 
-def _barred(q: StayOffQuestion) -> str | None:
+def _barred(q: StandbyTrialQuestion) -> str | None:
     if any(t.trace for t in q.trials):
         return "A test showed a trace while it stood: it is needed. Leave it running."
     if q.carried_times_count < LEAST_TIMES:

@@ -13,7 +13,7 @@ from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, p
 from reedmace.core.cycle.model.nitrogen_kernel import PARAMETERS, chances, log_likelihood, simulate
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.suspect_readings import Figures, figures_of, suspect_readings
-from reedmace.core.flow.hydraulic_kernel import share_out
+from reedmace.core.flow.hydraulic_kernel import set_threads
 
 Floats = NDArray[np.float64]
 ENOUGH, ROUNDS = 200.0, 9
@@ -165,7 +165,7 @@ def _worth(figures: Figures) -> float:
 
 def _adapt(log: CycleLog, draws: int) -> _Pool | None:
     """Adaptive multiple importance sampling: every round draws around what earlier rounds found, and every draw of"""
-    share_out(draws)
+    set_threads(draws)
     rng = _rng(log)
     # Besides the tank's own parameters, the bias of its kits.
     center = np.concatenate([np.log(prior_median(log)), np.zeros(KITS)])
@@ -281,7 +281,7 @@ def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) ->
 
     log: the cycle's; ensemble: weighted; days: horizon; scenario: from today.
     """
-    share_out(len(ensemble.rows))
+    set_threads(len(ensemble.rows))
     model_input = model_input_of(log, days, scenario)
     daily, _, passed, drift = simulate(
         np.exp(ensemble.rows),

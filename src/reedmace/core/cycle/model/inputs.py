@@ -41,7 +41,7 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
 from reedmace.core.cycle.record.film_losses import film_losses
 from reedmace.core.cycle.record.log import HIGH_NITRITE_MG_N_L, CycleLog
 from reedmace.core.cycle.record.proof import NEEDED, standing_proof
-from reedmace.core.cycle.record.targets import wanted_of
+from reedmace.core.cycle.record.targets import targets_of
 from reedmace.core.film import ROCK_MG_N_KG_DAY, temperature_factor
 from reedmace.core.quantity import CACO3_PER_DKH, formatting
 
@@ -358,7 +358,7 @@ def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
     aim[DOSE_BASE] = base_per_n(log.product)
     aim[ZERO], aim[ZERO_NITRITE] = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
     aim[HOLD_NITRITE] = HIGH_NITRITE_MG_N_L
-    held = wanted_of(log).kh_target_dkh if scenario.hold_kh_dkh is None else scenario.hold_kh_dkh
+    held = targets_of(log).kh_target_dkh if scenario.hold_kh_dkh is None else scenario.hold_kh_dkh
     aim[HOLD_ALKALINITY] = held * CACO3_PER_DKH
     if dosing and scenario.counts_past:
         # Doses already cleared count; the last one needed is still to be observed.

@@ -8,7 +8,7 @@ from reedmace.core.contract import Part, Working, number
 from reedmace.core.cycle.judgement.stall_causes import CauseKind
 from reedmace.core.cycle.model.inputs import bottle_window
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.water_now import COOL_C, GONE_KH_DKH, State
+from reedmace.core.cycle.record.water_now import COOL_C, GONE_KH_DKH, WaterNow
 from reedmace.core.quantity import CACO3_PER_DKH, formatting
 
 HORIZON_DAYS = 10.0
@@ -43,7 +43,7 @@ def kh_fall_dkh_day(log: CycleLog) -> tuple[float, str] | None:
     return None
 
 
-def _alkalinity(log: CycleLog, s: State, w: Working) -> ComingStall | None:
+def _alkalinity(log: CycleLog, s: WaterNow, w: Working) -> ComingStall | None:
     fall, kh = kh_fall_dkh_day(log), log.latest("kh_dkh")
     if not fall or not kh or s.kh_now is None or s.kh_now < GONE_KH_DKH:
         return None
@@ -58,7 +58,7 @@ def _alkalinity(log: CycleLog, s: State, w: Working) -> ComingStall | None:
     return ComingStall(kind="alkalinity", what="KH runs out", day=max(gone, log.day_now), detail=detail)
 
 
-def _off_scale(log: CycleLog, s: State, w: Working) -> ComingStall | None:
+def _off_scale(log: CycleLog, s: WaterNow, w: Working) -> ComingStall | None:
     nitrite = sorted(
         (r.day, r.nitrite_mg_n_l)
         for r in log.readings
@@ -78,7 +78,7 @@ def _off_scale(log: CycleLog, s: State, w: Working) -> ComingStall | None:
     return ComingStall(kind="off-scale", what="Nitrite leaves the kit's scale", day=at, detail=detail)
 
 
-def _cold(log: CycleLog, s: State, w: Working) -> ComingStall | None:
+def _cold(log: CycleLog, s: WaterNow, w: Working) -> ComingStall | None:
     warmth = sorted((r.day, r.temperature_c) for r in log.readings if r.temperature_c is not None)[-2:]
     if len(warmth) < 2 or warmth[1][0] - warmth[0][0] < 0.5 or log.day_now - warmth[1][0] > 3:
         return None
@@ -109,7 +109,7 @@ def _leaves(rows: list[tuple[float, float]], low: float, high: float) -> float |
     return ended + (bound - last) / slope
 
 
-def _bottle(log: CycleLog, s: State, w: Working) -> ComingStall | None:
+def _bottle(log: CycleLog, s: WaterNow, w: Working) -> ComingStall | None:
     """A stall where the water is leaving the window of a bottled culture that is still settling in."""
     if "bottled-culture" not in log.helpers or log.day_now > BOTTLE_DAYS or bottle_window(log):
         return None
@@ -134,7 +134,7 @@ def _bottle(log: CycleLog, s: State, w: Working) -> ComingStall | None:
     return ComingStall(kind="bottle", what="The bottle's window is lost", day=max(day, log.day_now), detail=detail)
 
 
-def coming_stalls(log: CycleLog, s: State, w: Working) -> list[ComingStall]:
+def coming_stalls(log: CycleLog, s: WaterNow, w: Working) -> list[ComingStall]:
     """Coming stalls, soonest first. log: the cycle's; s: the water now; w: gets the lines."""
     found = [look(log, s, w) for look in (_alkalinity, _off_scale, _cold, _bottle)]
     return sorted((f for f in found if f), key=lambda f: f.day)

@@ -8,7 +8,7 @@ from itertools import pairwise
 
 from reedmace.core.cycle.record.log import Chlorine, CycleLog, LoggedMedia
 from reedmace.core.film import SQUEEZED_SHARE
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 from reedmace.core.quantity import formatting
 
 AIRLESS_HALF_H = {True: 6.0, False: 24.0}
@@ -83,7 +83,7 @@ def _shocks(log: CycleLog) -> list[Loss]:
     return found
 
 
-@worked_out_once
+@memoize
 def film_losses(log: CycleLog) -> list[Loss]:
     """All losses of bacteria, by day. log: the cycle's. Shares from memory, as the constants above say."""
     kill = TAP_KILL[log.tap.chlorine]

@@ -9,7 +9,7 @@ from reedmace.core.chemistry.dose import PowderProduct, base_per_n
 from reedmace.core.contract import PH, Celsius, MgNPerL, NetLitres, Part, Share, number
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor
-from reedmace.core.memo import Remembers, worked_out_once
+from reedmace.core.memo import Memoizing, memoize
 from reedmace.core.quantity.units import NITROGEN_SHARE, Analyte, Basis, ppm_words
 from reedmace.core.stock import Animals, Species
 
@@ -119,7 +119,7 @@ class TapWater(Part):
     hot_c: Annotated[float, number("°C", 20, 90)] = 55
 
 
-class KitSteps(Remembers):
+class KitSteps(Memoizing):
     """The steps printed on the keeper's own kit, in ppm on `basis`, and its expiry date."""
 
     basis: Basis = "ion"
@@ -158,7 +158,7 @@ class KitSteps(Remembers):
         for what in ("ammonia", "nitrite", "nitrate"):
             self.steps_mg_n_l(what)
 
-    @worked_out_once
+    @memoize
     def zero_mg_n_l(self, what: Literal["ammonia", "nitrite"]) -> float:
         """Upper bound of this kit's zero, mg N/L: half its first step, capped at a usual kit's.
 
@@ -169,7 +169,7 @@ class KitSteps(Remembers):
         return min(first / 2, most) * 1.001 if first else most
 
 
-class CycleLog(Remembers):
+class CycleLog(Memoizing):
     """A cycling tank: its water, its plan and everything logged so far."""
 
     net_l: NetLitres
@@ -249,14 +249,14 @@ class CycleLog(Remembers):
         """KH of the tap, dKH; that of the start where unknown."""
         return self.start_kh_dkh if self.tap.kh_dkh is None else self.tap.kh_dkh
 
-    @worked_out_once
+    @memoize
     def first_nitrate_mg_n_l(self) -> float:
         """Initial nitrate, mg N/L: from the baseline test, or the tap's where none was made in the first days."""
         early = [r for r in self.readings if r.nitrate_mg_n_l is not None and r.day <= BASELINE_DAYS]
         first = min(early, key=lambda r: r.day, default=None)
         return self.tap.nitrate_mg_n_l if first is None or first.nitrate_mg_n_l is None else first.nitrate_mg_n_l
 
-    @worked_out_once
+    @memoize
     def latest(self, field: str) -> tuple[float, float] | None:
         """(day, value) of the newest reading that has `field`, or None. field: a column of LoggedReading."""
         found = [(r.day, getattr(r, field)) for r in self.readings if getattr(r, field) is not None]

@@ -18,7 +18,7 @@ class NitrogenBalanceQuestion(Question):
 class NitrogenBalanceAnswer(Answer):
     """Nitrogen expected in the water against the last full test; null where undefined."""
 
-    put_in_mg_n_l: Mg
+    added_mg_n_l: Mg
     expected_mg_n_l: Mg
     found_mg_n_l: Mg | None
     gap_mg_n_l: Annotated[float, number("mg N/L", -1e5, 1e5, "Found less expected")] | None
@@ -52,7 +52,7 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
         total = tap
     w.line("N start", "baseline, or tap", "ammonia + nitrite + nitrate, less the first dose", total, "mg N/L", "keeper")
     made_a_day = log.animals_in_mg_n_l_day + log.food_mg_n_l_day()
-    put_in, day = total, 0.0
+    added, day = total, 0.0
     happened = sorted(
         [(d.day, "dose", d.raise_mg_n_l) for d in log.doses] + [(c.day, "change", c.share) for c in log.changes]
     )
@@ -60,14 +60,14 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
         if at > until + 0.02:
             continue
         total += made_a_day * max(at - day, 0.0)
-        put_in += made_a_day * max(at - day, 0.0)
+        added += made_a_day * max(at - day, 0.0)
         day = max(at, day)
         if what == "dose":
             total += value
-            put_in += value
+            added += value
         elif what == "change":
             total = total * (1 - value) + tap * value
-    w.line("N in", "start + doses + food", f"{len(log.doses)} doses", put_in, "mg N/L", "arithmetic")
+    w.line("N in", "start + doses + food", f"{len(log.doses)} doses", added, "mg N/L", "arithmetic")
     w.line(
         "N expected", "each change: N (1 − x) + tap × x", f"{len(log.changes)} changes", total, "mg N/L", "arithmetic"
     )
@@ -75,7 +75,7 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
     if newest is None:
         return NitrogenBalanceAnswer(
             verdict="Cannot be drawn up yet: it takes one test of ammonia, nitrite and nitrate together.",
-            working=w.lines, put_in_mg_n_l=put_in, expected_mg_n_l=total, found_mg_n_l=None, gap_mg_n_l=None,
+            working=w.lines, added_mg_n_l=added, expected_mg_n_l=total, found_mg_n_l=None, gap_mg_n_l=None,
             most_nitrate_ppm=most, meaning="unknown",
         )  # fmt: skip
     parts = (newest.ammonia_mg_n_l or 0.0, newest.nitrite_mg_n_l or 0.0, newest.nitrate_mg_n_l or 0.0)
@@ -101,6 +101,6 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
         meaning = "closes"
         verdict = f"The books close: {total:.1f} mg/L of nitrogen were to be expected, {found:.1f} were found."
     return NitrogenBalanceAnswer(
-        verdict=verdict, working=w.lines, put_in_mg_n_l=put_in, expected_mg_n_l=total, found_mg_n_l=found,
+        verdict=verdict, working=w.lines, added_mg_n_l=added, expected_mg_n_l=total, found_mg_n_l=found,
         gap_mg_n_l=gap, most_nitrate_ppm=most, meaning=meaning,
     )  # fmt: skip

@@ -14,7 +14,7 @@ from typing import Literal
 from reedmace.core.cycle.record.film_losses import Loss, film_losses, stopped_film
 from reedmace.core.cycle.record.log import CycleLog, LoggedDose, LoggedReading
 from reedmace.core.cycle.record.suspect_readings import suspect_readings
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 
 TEST_FROM_H, TEST_UNTIL_H, SLACK_H = 20.0, 28.0, 0.25
 APART_H = 20.0
@@ -35,7 +35,7 @@ Outcome = Literal["cleared", "not-seen", "changed", "dosed-again", "failed", "no
 
 
 @dataclass(frozen=True)
-class Tried:
+class CheckedDose:
     """One dose checked for proof: its day and size (mg N/L), the day of its test, and the outcome."""
 
     day: float
@@ -88,7 +88,7 @@ STEP_SEEN, STEP_OWED = 0.9, 1.2
 """Rise of nitrate, in first steps of the kit, that counts as seen, and the dose needed to expect one (memory)."""
 
 
-def never_showed(log: CycleLog) -> bool:
+def ammonia_never_seen(log: CycleLog) -> bool:
     """Whether ammonia was dosed and no later test found any of it: not as ammonia, nitrite or nitrate.
 
     log: the cycle's. A dead bottle reads so, or a dead kit. Where plants or a film from elsewhere may have taken it between
@@ -132,15 +132,15 @@ def _outcome(
     return test.day, "cleared" if is_seen(log, dose) else "not-seen"
 
 
-@worked_out_once
-def tried_doses(log: CycleLog) -> list[Tried]:
+@memoize
+def checked_doses(log: CycleLog) -> list[CheckedDose]:
     """Every dose with its outcome, by day. log: the cycle's. Doses within an hour of each other are one."""
     weak = {d.day for d in suspect_readings(log) if d.what in ("ammonia", "nitrite")}
     full = sorted((r for r in log.readings if is_full(r)), key=lambda r: r.day)
-    found: list[Tried] = []
+    found: list[CheckedDose] = []
     for dose in _joined(log.doses):
         tested, outcome = _outcome(log, dose, weak, full)
-        found.append(Tried(dose.day, dose.raise_mg_n_l, tested, outcome))
+        found.append(CheckedDose(dose.day, dose.raise_mg_n_l, tested, outcome))
     return found
 
 
@@ -155,14 +155,14 @@ def _joined(doses: list[LoggedDose]) -> list[LoggedDose]:
     return found
 
 
-@worked_out_once
-def cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[Tried]:
+@memoize
+def cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[CheckedDose]:
     """Cleared doses of a size, each at least 20 hours after the one before it, by day.
 
     log: the cycle's; at_least_mg_n_l: their least size, mg N/L.
     """
-    found: list[Tried] = []
-    for one in tried_doses(log):
+    found: list[CheckedDose] = []
+    for one in checked_doses(log):
         if one.outcome != "cleared" or one.raise_mg_n_l < SIZE_SLACK * at_least_mg_n_l:
             continue
         if not found or one.day - found[-1].day >= APART_H / 24:
@@ -170,7 +170,7 @@ def cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[Tried]:
     return found
 
 
-def fallen(log: CycleLog, since_day: float) -> Loss | None:
+def voiding_loss(log: CycleLog, since_day: float) -> Loss | None:
     """The newest event that may have cost so much bacteria that no older proof holds; None where there is none.
 
     log: the cycle's; since_day: what happened before it does not matter.
@@ -190,7 +190,7 @@ def poison_since(log: CycleLog, day: float) -> bool:
     )
 
 
-def standing_proof(log: CycleLog, size_mg_n_l: float) -> tuple[list[Tried], Loss | None]:
+def standing_proof(log: CycleLog, size_mg_n_l: float) -> tuple[list[CheckedDose], Loss | None]:
     """The cleared doses that still count towards a proof of a size, and the event that voided older ones.
 
     log: the cycle's; size_mg_n_l: dose to be cleared, mg N/L.
@@ -198,7 +198,7 @@ def standing_proof(log: CycleLog, size_mg_n_l: float) -> tuple[list[Tried], Loss
     cleared = cleared_doses(log, size_mg_n_l)
     if not cleared:
         return [], None
-    loss = fallen(log, cleared[0].day)
+    loss = voiding_loss(log, cleared[0].day)
     kept = [
         one for one in cleared if one.day >= cleared[-1].day - RUNNING_DAYS and (loss is None or one.day >= loss.day)
     ]
@@ -207,14 +207,14 @@ def standing_proof(log: CycleLog, size_mg_n_l: float) -> tuple[list[Tried], Loss
     return kept, loss
 
 
-@worked_out_once
+@memoize
 def proven_capacity(log: CycleLog) -> float:
     """Largest dose seen gone within a day in the last fortnight, with no bacteria lost since, mg N/L/day.
 
     log: the cycle's.
     """
     cleared = [c for c in cleared_doses(log, 0.05) if log.day_now - (c.tested_day or 0.0) <= SPEAKS_DAYS]
-    return max((c.raise_mg_n_l for c in cleared if fallen(log, c.day) is None), default=0.0)
+    return max((c.raise_mg_n_l for c in cleared if voiding_loss(log, c.day) is None), default=0.0)
 
 
 def falling_capacity(log: CycleLog) -> float:
@@ -234,7 +234,7 @@ def falling_capacity(log: CycleLog) -> float:
             continue
         if any(before.day < day <= after.day for day in done):
             continue
-        if log.day_now - after.day > SPEAKS_DAYS or fallen(log, after.day) is not None:
+        if log.day_now - after.day > SPEAKS_DAYS or voiding_loss(log, after.day) is not None:
             return 0.0
         return (was - now + made) / days
     return 0.0
@@ -255,9 +255,9 @@ __all__ = [
     "TEST_FROM_H",
     "TEST_UNTIL_H",
     "Outcome",
-    "Tried",
+    "CheckedDose",
     "cleared_doses",
-    "fallen",
+    "voiding_loss",
     "falling_capacity",
     "is_full",
     "is_seen",
@@ -266,5 +266,5 @@ __all__ = [
     "proven_capacity",
     "shows_poison",
     "standing_proof",
-    "tried_doses",
+    "checked_doses",
 ]

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from reedmace.core.contract import Part, number
 from reedmace.core.cycle.record.log import CycleLog, LoggedReading
-from reedmace.core.memo import worked_out_once
+from reedmace.core.memo import memoize
 from reedmace.core.quantity import CACO3_PER_DKH
 
 Floats = NDArray[np.float64]
@@ -95,7 +95,7 @@ def kh_interval(value_dkh: float, step_dkh: float) -> tuple[float, float]:
     return value_dkh - step_dkh / 2, value_dkh + step_dkh / 2
 
 
-class _PutIn:
+class _AddedNitrogen:
     """Upper bound of the nitrogen in the water by a day, mg N/L, ignoring what changes took out."""
 
     def __init__(self, log: CycleLog) -> None:
@@ -109,7 +109,7 @@ class _PutIn:
         return self._sums[bisect_right(self._days, day + 0.02)] + self._made * day + self._tap
 
 
-@worked_out_once
+@memoize
 def suspect_readings(log: CycleLog) -> list[SuspectReading]:
     """Figures inconsistent with what was added or with their neighbours (common practice). log: the cycle's."""
     found: list[SuspectReading] = []
@@ -117,9 +117,9 @@ def suspect_readings(log: CycleLog) -> list[SuspectReading]:
     if log.kit.expired and readings:
         found.append(SuspectReading(day=readings[-1].day, what="kit", reason="the kit is past its date"))
     baseline = log.first_nitrate_mg_n_l()
-    put_in = _PutIn(log)
+    added = _AddedNitrogen(log)
     for r in readings:
-        most = put_in.by(r.day)
+        most = added.by(r.day)
         known = most > 0.2
         if known and r.ammonia_mg_n_l is not None and r.ammonia_mg_n_l > 1.6 * most + 0.4:
             found.append(SuspectReading(day=r.day, what="ammonia", reason="more ammonia than was ever put in"))

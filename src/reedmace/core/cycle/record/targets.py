@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG, Bearing
+from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG, Tolerance
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.stock import SPECIES
 
@@ -15,7 +15,7 @@ LOW_PH, LEAST_PH = 6.8, 5.2
 
 
 @dataclass(frozen=True)
-class Wanted:
+class WaterTargets:
     """KH in dKH and pH: under `kh_low_dkh` soda is asked for, up to `kh_target_dkh`; under `ph_low` it is too acid."""
 
     kh_low_dkh: float
@@ -24,7 +24,7 @@ class Wanted:
     soft: bool
 
 
-def kept_kh_dkh(salinity_g_kg: float) -> tuple[float, float]:
+def held_kh_dkh(salinity_g_kg: float) -> tuple[float, float]:
     """(least, target) KH for the bacteria, dKH, where animals want nothing else.
 
     salinity_g_kg: g/kg. Source: common practice.
@@ -32,13 +32,13 @@ def kept_kh_dkh(salinity_g_kg: float) -> tuple[float, float]:
     return SALT_KH_DKH if salinity_g_kg > SALT_FROM_G_KG else FRESH_KH_DKH
 
 
-def bearing_of(log: CycleLog) -> Bearing:
+def tolerance_of(log: CycleLog) -> Tolerance:
     """Tolerance of the animals in the tank, or of those planned where unrecorded; °C and pH. log: the cycle's."""
     known = SPECIES | {one.id: one for one in log.own_species}
     kept = [known[a.species_id] for a in (log.present or log.animals) if a.species_id in known]
     if not kept:
-        return Bearing()
-    return Bearing(
+        return Tolerance()
+    return Tolerance(
         low_c=max(s.temperature_low_c for s in kept),
         high_c=min(s.temperature_high_c for s in kept),
         ph_low=max(s.ph_low for s in kept),
@@ -46,11 +46,11 @@ def bearing_of(log: CycleLog) -> Bearing:
     )
 
 
-def wanted_of(log: CycleLog) -> Wanted:
+def targets_of(log: CycleLog) -> WaterTargets:
     """Target water. log: the cycle's. Source: common practice."""
     if log.salinity_g_kg > SALT_FROM_G_KG:
-        return Wanted(*kept_kh_dkh(log.salinity_g_kg), LOW_PH, soft=False)
-    bearing = bearing_of(log)
+        return WaterTargets(*held_kh_dkh(log.salinity_g_kg), LOW_PH, soft=False)
+    bearing = tolerance_of(log)
     if bearing.ph_high is not None and bearing.ph_high <= SOFT_PH:
-        return Wanted(0.0, 0.0, max(LEAST_PH, (bearing.ph_low or LOW_PH) - 0.5), soft=True)
-    return Wanted(*kept_kh_dkh(log.salinity_g_kg), LOW_PH, soft=False)
+        return WaterTargets(0.0, 0.0, max(LEAST_PH, (bearing.ph_low or LOW_PH) - 0.5), soft=True)
+    return WaterTargets(*held_kh_dkh(log.salinity_g_kg), LOW_PH, soft=False)

@@ -3,15 +3,15 @@
 from dataclasses import dataclass
 
 from reedmace.core.cycle.record.log import CycleLog, LoggedReading
-from reedmace.core.cycle.record.targets import Wanted, wanted_of
-from reedmace.core.memo import worked_out_once
+from reedmace.core.cycle.record.targets import WaterTargets, targets_of
+from reedmace.core.memo import memoize
 
 GONE_KH_DKH, STOPPED_PH = 1.0, 6.5
 COOL_C, HOT_C = 22.0, 33.0
 
 
 @dataclass
-class State:
+class WaterNow:
     """The present water: mg N/L, dKH, °C; None where never tested."""
 
     ammonia: tuple[float, float] | None
@@ -24,20 +24,20 @@ class State:
     newest: LoggedReading | None
     acid: bool
     low_kh: bool
-    wanted: Wanted
+    wanted: WaterTargets
 
 
-@worked_out_once
-def state_of(log: CycleLog) -> State:
+@memoize
+def water_now(log: CycleLog) -> WaterNow:
     """The present water: the newest readings with what was added since. log: the cycle's."""
     ammonia, kh, ph = log.latest("ammonia_mg_n_l"), log.latest("kh_dkh"), log.latest("ph")
-    wanted = wanted_of(log)
+    wanted = targets_of(log)
     doses = [(d.day, d.raise_mg_n_l) for d in log.doses]
-    now = carried(ammonia or (-1.0, 0.0), doses, log, log.tap.ammonia_mg_n_l)
-    kh_now = carried(kh, [(a.day, a.raise_dkh) for a in log.alkalinity], log, log.tap_kh_dkh()) if kh else None
+    now = carried_forward(ammonia or (-1.0, 0.0), doses, log, log.tap.ammonia_mg_n_l)
+    kh_now = carried_forward(kh, [(a.day, a.raise_dkh) for a in log.alkalinity], log, log.tap_kh_dkh()) if kh else None
     # The water was corrected after the pH was read, so the old figure no longer holds.
     treated = ph is not None and any(a.day >= ph[0] for a in log.alkalinity)
-    return State(
+    return WaterNow(
         ammonia=ammonia,
         nitrite=log.latest("nitrite_mg_n_l"),
         nitrate=log.latest("nitrate_mg_n_l"),
@@ -52,7 +52,7 @@ def state_of(log: CycleLog) -> State:
     )
 
 
-def carried(read: tuple[float, float], added: list[tuple[float, float]], log: CycleLog, tap: float) -> float:
+def carried_forward(read: tuple[float, float], added: list[tuple[float, float]], log: CycleLog, tap: float) -> float:
     """A figure carried forward from the day it was read through later additions and changes, in order.
 
     read: (day, value), any unit; added: (day, amount) in that unit; log: whose changes count; tap: what a change brings.

@@ -10,7 +10,7 @@ from reedmace.core.filter.choice.margins import Margin
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.kind_parts.traits import KindName
 from reedmace.core.filter.media.basket import Basket
-from reedmace.core.filter.site.site import Plumbing, Priorities, Room
+from reedmace.core.filter.site.site import Plumbing, Priorities, Site
 from reedmace.core.stock import Animals
 from reedmace.core.stock.species import Species
 
@@ -21,7 +21,7 @@ MOST_SHOWN = 60
 MOST_PAIRS = 5
 
 
-class HungHere(Part):
+class InstalledFilter(Part):
     """A filter installed on this tank: its hoses and its media."""
 
     filter_id: Name
@@ -32,7 +32,7 @@ class HungHere(Part):
 class RankFiltersQuestion(Question):
     """Site, animals, plumbing, priorities, and the keeper's own filters besides the catalogue."""
 
-    room: Room
+    site: Site
     animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
     own_species: Annotated[list[Species], Field(max_length=40)] = Field(default_factory=list)
     plumbing: Plumbing = Field(default_factory=Plumbing)
@@ -46,7 +46,7 @@ class RankFiltersQuestion(Question):
         Annotated[float, number("days", 0, 1000, "For the flow in service; left out, each kind's usual interval")]
         | None
     ) = None
-    hung: Annotated[list[HungHere], Field(max_length=12)] = Field(
+    installed: Annotated[list[InstalledFilter], Field(max_length=12)] = Field(
         default_factory=list, description="Filters whose own hoses and media are known; the rest take the plumbing"
     )
     hose_m: dict[str, Annotated[float, number("m", 0.2, 50)]] = Field(

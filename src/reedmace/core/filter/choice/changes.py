@@ -6,12 +6,12 @@ from typing import Annotated
 import numpy as np
 
 from reedmace.core.contract import Name, Part, number
-from reedmace.core.filter.choice.limits import Asked, limits_of
+from reedmace.core.filter.choice.limits import Requirement, limits_of
 from reedmace.core.filter.choice.scores import NAMES, weights_of
 from reedmace.core.filter.filter_table import Bools, FilterTable, Floats, Ints
 from reedmace.core.filter.kind_parts.limit import Limit
 from reedmace.core.filter.kinds import KINDS
-from reedmace.core.filter.site.site import Plumbing, Priorities, Room
+from reedmace.core.filter.site.site import Plumbing, Priorities, Site
 from reedmace.core.quantity import formatting
 
 RUNNERS_UP = 4
@@ -51,9 +51,9 @@ class Situation:
     """A ranking: n filters, their partial scores (n, k), flows (n,) in L/h, and its limits."""
 
     table: FilterTable
-    room: Room
+    site: Site
     plumbing: Plumbing
-    asked: Asked
+    asked: Requirement
     priorities: Priorities
     parts: Floats
     clean: Floats
@@ -71,9 +71,9 @@ class Situation:
         best = where[scores >= scores.max() - 1e-12 * abs(scores.max())]
         return int(min(best, key=lambda i: (self.table.price[i], self.table.filters[i].id)))
 
-    def fits(self, room: Room) -> Bools:
+    def fits(self, site: Site) -> Bools:
         """Which filters fit a site that differs in one distance. room: the changed site."""
-        limits = limits_of(self.table, room, self.asked, self.clean, self.dirty, self.film)
+        limits = limits_of(self.table, site, self.asked, self.clean, self.dirty, self.film)
         return np.asarray(~np.column_stack([limit.broken for limit in limits]).any(axis=1))
 
 
@@ -94,7 +94,7 @@ def _room_changes(s: Situation) -> list[tuple[float, str, float, float, Bools]]:
     """Every distance worth trying: (cost, input, now, then, which filters fit then)."""
     tried: list[tuple[float, str, float, float, Bools]] = []
     for key in ("behind_cm", "beneath_cm", "rim_to_water_cm"):
-        now = float(getattr(s.room, key))
+        now = float(getattr(s.site, key))
         needs = {
             float(v)
             for limit in s.limits
@@ -104,12 +104,12 @@ def _room_changes(s: Situation) -> list[tuple[float, str, float, float, Bools]]:
         for then in sorted(needs):
             if then < (0 if key == "rim_to_water_cm" else now) or then > 300:
                 continue
-            fits = s.fits(s.room.model_copy(update={key: then}))
+            fits = s.fits(s.site.model_copy(update={key: then}))
             tried.append((abs(then - now) / CM_PER_STEP, key, now, then, fits))
-    if not s.room.overflow_box and not s.room.drilled:
-        tried.append((YES_COST, "overflow_box", 0.0, 1.0, s.fits(s.room.model_copy(update={"overflow_box": True}))))
-    if s.room.sockets < 1:
-        tried.append((YES_COST, "sockets", 0.0, 1.0, s.fits(s.room.model_copy(update={"sockets": 1}))))
+    if not s.site.overflow_box and not s.site.drilled:
+        tried.append((YES_COST, "overflow_box", 0.0, 1.0, s.fits(s.site.model_copy(update={"overflow_box": True}))))
+    if s.site.sockets < 1:
+        tried.append((YES_COST, "sockets", 0.0, 1.0, s.fits(s.site.model_copy(update={"sockets": 1}))))
     return tried
 
 

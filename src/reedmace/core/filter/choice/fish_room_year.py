@@ -69,7 +69,7 @@ def _hours(f: Filter, count: float) -> float:
     return count * care.minutes / 60 * 365.25 / kind_of(f.kind).service_days
 
 
-@computation("room-year", "A year of running a room: air for all, a box on each rim, or one shared sump")
+@computation("fish-room-year", "A year of running a room: air for all, a box on each rim, or one shared sump")
 def room_year(question: RoomYearQuestion) -> RoomYearAnswer:
     """Cost, effort and risk in a year of three ways to filter a fish room.
 

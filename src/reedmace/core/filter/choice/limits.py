@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from reedmace.core.filter.filter_table import Bools, FilterTable, Floats
 from reedmace.core.filter.kind_parts.limit import Limit
 from reedmace.core.filter.kinds import KINDS, kind_of
-from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.site.site import Site
 from reedmace.core.filter.sizing_rules import SLOWEST_PER_HOUR, SPONGE_L
 from reedmace.core.quantity import formatting
 from reedmace.core.stock.species import Sizing
@@ -27,13 +27,13 @@ MESSY: tuple[Sizing, ...] = ("messy", "cichlid", "turtle", "goldfish")
 _WHO = {"goldfish": "goldfish", "turtle": "turtles", "cichlid": "African cichlids"}
 
 
-def _own(t: FilterTable, room: Room) -> list[Limit]:
+def _own(t: FilterTable, site: Site) -> list[Limit]:
     """The limits each kind brings itself, for the kinds in the table."""
     found: list[Limit] = []
     for kind in KINDS:
         mine = t.where(lambda k, kind=kind: k is kind)  # type: ignore[misc]
         if mine.any():
-            found += kind.limits(t, mine, room)
+            found += kind.limits(t, mine, site)
     return found
 
 
@@ -63,22 +63,22 @@ def _messy(t: FilterTable, sizing: Sizing, slow: Bools) -> list[Limit]:
     return found
 
 
-def _everyone(t: FilterTable, room: Room) -> list[Limit]:
+def _everyone(t: FilterTable, site: Site) -> list[Limit]:
     return [
         Limit(
-            ~t.salt & (room.water != "fresh"),
+            ~t.salt & (site.water != "fresh"),
             lambda _: "is not made for salt water",
             lambda _: "choose one that is",
         ),
         Limit(
-            np.full(len(t), room.sockets < 1),
+            np.full(len(t), site.sockets < 1),
             lambda _: "there is no socket near the tank",
             lambda _: "have a socket fitted by a licensed electrician",
             "sockets",
             np.ones(len(t)),
         ),
         Limit(
-            ~t.restarts & room.often_away,
+            ~t.restarts & site.often_away,
             lambda _: "does not restart by itself after a power cut, and you asked for that",
             lambda _: "choose one that does, or a second filter beside it",
         ),
@@ -86,7 +86,7 @@ def _everyone(t: FilterTable, room: Room) -> list[Limit]:
 
 
 @dataclass(frozen=True)
-class Asked:
+class Requirement:
     """Requirement of a tank: its stock class, least flow in L/h, and film in m² for the animals at today's size."""
 
     sizing: Sizing
@@ -94,59 +94,63 @@ class Asked:
     film_m2: float
 
 
-def slow_but_enough(air: Bools, room: Room, dirty: Floats, film: Floats, asked: Asked) -> Bools:
+def enough_by_film(air: Bools, site: Site, dirty: Floats, film: Floats, asked: Requirement) -> Bools:
     """Which air-driven filters, or sets of them, are admitted by film although slow by turnover (n,).
 
-    air: whether air drives them (n,); room: the tank's; dirty: flow in service (n,), L/h; film: (n,), m²; asked: of them.
+    air: whether air drives them (n,); site: the tank's; dirty: flow in service (n,), L/h; film: (n,), m²; asked: of them.
     Source: common practice of breeders: one sponge has far more film than most tanks use; a volume an hour from memory.
     """
-    carries = film + room.film_here_m2 >= asked.film_m2
-    least = _slowest(asked) * room.net_l
+    carries = film + site.film_here_m2 >= asked.film_m2
+    least = _slowest(asked) * site.net_l
     return np.asarray(air & carries & (dirty >= least) & (asked.sizing not in STRICT))
 
 
-def asked_of(air: Bools, room: Room, film: Floats, asked: Asked, count: int | NDArray[np.int64] = 1) -> Floats:
+def required_flow(
+    air: Bools, site: Site, film: Floats, asked: Requirement, count: int | NDArray[np.int64] = 1
+) -> Floats:
     """Flow required of each filter, or set of them (n,), L/h: by the rule followed, or by count for sponges.
 
-    air: whether air drives all of a set (n,); room: the tank's; film: (n,), m²; asked: of a filter; count: how many
+    air: whether air drives all of a set (n,); site: the tank's; film: (n,), m²; asked: of a filter; count: how many
     are in it. Breeders ask of sponges film and number alone, and that the water moves at all.
     Source: common practice; one sponge to 115 L, one more for each 115 L above.
     """
-    least = _slowest(asked) * room.net_l
-    carries = film + room.film_here_m2 >= asked.film_m2
-    counted = air & carries & (room.net_l <= SPONGE_L * np.asarray(count))
-    counted &= (asked.sizing not in STRICT) & (room.water != "salt")
+    least = _slowest(asked) * site.net_l
+    carries = film + site.film_here_m2 >= asked.film_m2
+    counted = air & carries & (site.net_l <= SPONGE_L * np.asarray(count))
+    counted &= (asked.sizing not in STRICT) & (site.water != "salt")
     return np.where(counted, min(least, asked.low_lph), asked.low_lph)
 
 
-def _slowest(asked: Asked) -> float:
+def _slowest(asked: Requirement) -> float:
     return SLOWEST_MESSY_PER_HOUR if asked.sizing in MESSY else SLOWEST_PER_HOUR
 
 
-def limits_of(t: FilterTable, room: Room, asked: Asked, clean: Floats, dirty: Floats, film: Floats) -> list[Limit]:
+def limits_of(
+    t: FilterTable, site: Site, asked: Requirement, clean: Floats, dirty: Floats, film: Floats
+) -> list[Limit]:
     """Every hard limit over the table.
 
-    t: n filters; room: the tank's; asked: of every filter; clean, dirty: flows (n,), L/h; film: (n,), m².
+    t: n filters; site: the tank's; asked: of every filter; clean, dirty: flows (n,), L/h; film: (n,), m².
     Source: common practice; 70 % of the asked flow is let pass.
     """
-    low_lph, has = asked.low_lph, film + room.film_here_m2
-    slow = slow_but_enough(t.air, room, dirty, film, asked)
+    low_lph, has = asked.low_lph, film + site.film_here_m2
+    slow = enough_by_film(t.air, site, dirty, film, asked)
 
     def several(i: int) -> str:
         fewer = math.ceil(low_lph / max(dirty[i], 1e-9))
         return f"fit {fewer} of them" if fewer <= MOST_OF_ONE else "choose a larger one"
 
     return [
-        *_own(t, room),
+        *_own(t, site),
         *_messy(t, asked.sizing, slow),
-        *_everyone(t, room),
+        *_everyone(t, site),
         Limit(clean <= 0, lambda _: "its pump cannot reach the outlet", lambda _: "bring the outlet down to the water"),
         Limit(
             has < asked.film_m2,
             lambda i: f"with the tank's own film it carries {has[i] / asked.film_m2:.0%} of what these animals make",
             lambda i: (
                 f"fit {n} of them"
-                if (n := _count(film[i], room, asked)) <= MOST_OF_ONE
+                if (n := _count(film[i], site, asked)) <= MOST_OF_ONE
                 else "choose one with more room for media"
             ),
         ),
@@ -159,5 +163,5 @@ def limits_of(t: FilterTable, room: Room, asked: Asked, clean: Floats, dirty: Fl
     ]
 
 
-def _count(film_m2: float, room: Room, asked: Asked) -> int:
-    return math.ceil(max(asked.film_m2 - room.film_here_m2, 0) / max(film_m2, 1e-9))
+def _count(film_m2: float, site: Site, asked: Requirement) -> int:
+    return math.ceil(max(asked.film_m2 - site.film_here_m2, 0) / max(film_m2, 1e-9))

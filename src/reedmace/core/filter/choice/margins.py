@@ -24,7 +24,7 @@ class Margin(Part):
 
 
 @dataclass(frozen=True)
-class Has:
+class Available:
     """What is installed or considered. Film in m², flows in L/h, straining as a share, cleaning in days."""
 
     film_m2: float
@@ -37,7 +37,7 @@ class Has:
 
 
 @dataclass(frozen=True)
-class Asks:
+class Required:
     """What the tank requires.
 
     Loads in mg N a day, grown and at today's lengths; the tank's own film in m², flows in L/h.
@@ -50,7 +50,7 @@ class Asks:
     low_lph: float
 
 
-def _biology(has: Has, asks: Asks) -> Margin:
+def _biology(has: Available, asks: Required) -> Margin:
     area = has.film_m2 + asks.tank_film_m2
     grown, today = (
         area / max(film_needed_m2(mg, asks.temperature_c), 1e-6)
@@ -83,7 +83,7 @@ def _times(ratio: float) -> str:
     return f"{ratio:.0f} times" if ratio >= 9.5 else f"{ratio:.1f} times"
 
 
-def _clarity(has: Has) -> Margin:
+def _clarity(has: Available) -> Margin:
     often = f"; cleaned about every {has.service_days:.0f} days"
     if has.strains >= STRAINS_WELL and has.service_days >= OFTEN_DAYS:
         return Margin(about="clarity", level="ample", share=has.strains, words=f"Strains well{often}.")
@@ -92,7 +92,7 @@ def _clarity(has: Has) -> Margin:
     return Margin(about="clarity", level="short", share=has.strains, words=f"Strains little, or clogs soon{often}.")
 
 
-def _movement(has: Has, asks: Asks) -> Margin:
+def _movement(has: Available, asks: Required) -> Margin:
     share = has.service_lph / max(asks.low_lph, 1e-6)
     flow = f"{formatting.lph(has.service_lph)} in service where {formatting.lph.bare(asks.low_lph)} is asked"
     if not has.oxygen.enough:
@@ -110,7 +110,7 @@ def _movement(has: Has, asks: Asks) -> Margin:
     return Margin(about="movement", level="short", share=share, words=f"{slow}: {flow}.")
 
 
-def margins(has: Has, asks: Asks) -> list[Margin]:
+def margins(has: Available, asks: Required) -> list[Margin]:
     """Biology, clarity and movement, each on its own.
 
     has: what hangs or would hang; asks: what the tank asks.

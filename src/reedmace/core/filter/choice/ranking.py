@@ -18,10 +18,10 @@ from reedmace.core.filter.choice.candidates import (
     RankFiltersQuestion,
 )
 from reedmace.core.filter.choice.changes import Situation, smallest_changes
-from reedmace.core.filter.choice.limits import asked_of, limits_of, slow_but_enough
-from reedmace.core.filter.choice.margins import Has, margins
+from reedmace.core.filter.choice.limits import required_flow, limits_of, enough_by_film
+from reedmace.core.filter.choice.margins import Available, margins
 from reedmace.core.filter.choice.reasons import caveats_of, reason_of
-from reedmace.core.filter.choice.requirement import TankAsks, tank_asks
+from reedmace.core.filter.choice.requirement import TankRequirement, tank_requirement
 from reedmace.core.filter.choice.scores import (
     NAMES,
     pair_scores,
@@ -33,11 +33,11 @@ from reedmace.core.filter.choice.scores import (
 )
 from reedmace.core.filter.choice.verdict import first_of, several, verdict_of
 from reedmace.core.filter.filter_box import Filter
-from reedmace.core.filter.filter_flow import Placed, stirred
+from reedmace.core.filter.filter_flow import Placed, currents_and_oxygen
 from reedmace.core.filter.filter_table import Bools, FilterTable, Floats, Ints, film_m2, table_of
 from reedmace.core.filter.kind_parts.limit import Limit
 from reedmace.core.filter.site.noise import added_db
-from reedmace.core.filter.site.site import sensible_start
+from reedmace.core.filter.site.site import default_priorities
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import formatting
@@ -48,10 +48,10 @@ _OWN_TABLE = table_of(CATALOGUE)
 
 
 def _stirred(
-    q: RankFiltersQuestion, asked: TankAsks, low: float, set_: list[tuple[Filter, float]]
+    q: RankFiltersQuestion, asked: TankRequirement, low: float, set_: list[tuple[Filter, float]]
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
     """Currents and oxygen of a set of filters here, each filter with its clean flow, L/h."""
-    return stirred(q.room, [Placed(f, q.plumbing, lph) for f, lph in set_], asked.likings, asked.breathers, low, asked.today_mg_n_day, q.temperature_c)  # fmt: skip
+    return currents_and_oxygen(q.site, [Placed(f, q.plumbing, lph) for f, lph in set_], asked.current_preferences, asked.oxygen_consumers, low, asked.today_mg_n_day, q.temperature_c)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -63,7 +63,7 @@ class _Ranking:
 
     q: RankFiltersQuestion
     table: FilterTable
-    asked: TankAsks
+    asked: TankRequirement
     weights: Floats
     parts: Floats
     scores: Floats
@@ -95,14 +95,14 @@ class _Ranking:
 
 
 def _deliver(q: RankFiltersQuestion, table: FilterTable, feed: float) -> Delivered:
-    got = deliver(table, q.room, q.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, hose_m=q.hose_m or None)
-    for one in q.hung:
+    got = deliver(table, q.site, q.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, hose_m=q.hose_m or None)
+    for one in q.installed:
         at = next((i for i, f in enumerate(table.filters) if f.id == one.filter_id), None)
         if at is None:
             continue
         packed = {one.filter_id: one.media} if one.media else None
         row = table.taken(np.array([at]))
-        own = deliver(row, q.room, one.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, packed=packed)
+        own = deliver(row, q.site, one.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, packed=packed)
         for mine, theirs in zip(vars(got).values(), vars(own).values(), strict=True):
             mine[at] = theirs[0]
     return got
@@ -110,9 +110,9 @@ def _deliver(q: RankFiltersQuestion, table: FilterTable, feed: float) -> Deliver
 
 def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
     """The best redundant pairs: together they carry the flow, each alone carries the load."""
-    t, asked, room = r.table, r.asked, r.q.room
+    t, asked, site = r.table, r.asked, r.q.site
     # The filters of a pair may each fall short of the flow, but neither of the load.
-    able = t.where(lambda k: k.may_pair) & fits & (r.film + room.film_here_m2 >= asked.film_m2)
+    able = t.where(lambda k: k.may_pair) & fits & (r.film + site.film_here_m2 >= asked.film_m2)
     able &= (r.service >= asked.load_lph) & (r.clean > 0)
     best = np.flatnonzero(able)
     best = best[np.argsort(-r.scores[best], kind="stable")][:BEST_FOR_PAIRS]
@@ -125,16 +125,16 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
     air, rim, wet = t.air[i] & t.air[j], t.where(lambda k: k.on_rim), t.where(lambda k: k.in_tank)
     under = t.where(lambda k: k.hosed)
     room_for = ~((rim[i] & rim[j]) | (wet[i] & wet[j]) | (under[i] & under[j])) | (
-        t.width_cm[i] + t.width_cm[j] <= room.length_cm
+        t.width_cm[i] + t.width_cm[j] <= site.length_cm
     )
-    low = asked_of(air, room, r.film[i] + r.film[j], asked.of_filters(), 2)
-    fitted = (air | (room.sockets >= 2)) & room_for & (together >= 0.7 * low)
+    low = required_flow(air, site, r.film[i] + r.film[j], asked.for_limits(), 2)
+    fitted = (air | (site.sockets >= 2)) & room_for & (together >= 0.7 * low)
     i, j, together, low = i[fitted], j[fitted], together[fitted], low[fitted]
     if len(i) == 0:
         return []
-    points = 100 * (pair_scores(t, room, r.parts, i, j, together, low, asked.high) @ r.weights) / r.weights.sum()
+    points = 100 * (pair_scores(t, site, r.parts, i, j, together, low, asked.high) @ r.weights) / r.weights.sum()
     single = np.sort(r.scores[fits & (r.service >= 0.7 * r.low)])[::-1]
-    watts, price, strains = watts_here(t, room), price_here(t, room, i, j), r.parts[:, NAMES.index("clear_water")]
+    watts, price, strains = watts_here(t, site), price_here(t, site, i, j), r.parts[:, NAMES.index("clear_water")]
     found = []
     for k in np.argsort(-points, kind="stable")[:MOST_PAIRS]:
         a, b = t.filters[i[k]], t.filters[j[k]]
@@ -150,14 +150,14 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
                 name=f"2 × {a.name}" if a.id == b.id else f"{a.name} with {b.name}",
                 delivered_lph=flow,
                 dirty_lph=exact,
-                turnovers_per_hour=flow / room.net_l,
+                turnovers_per_hour=flow / site.net_l,
                 watts=float(watts[i[k]] + watts[j[k]]),
                 price=float(price[k]),
                 air_pump_price=float(price[k] - a.price - b.price),
                 noise_db=float(added_db(r.sound[[i[k]]], r.sound[[j[k]]])[0]),
                 score=float(points[k]),
                 margins=margins(
-                    Has(
+                    Available(
                         float(r.film[i[k]] + r.film[j[k]]),
                         flow,
                         exact,
@@ -165,7 +165,7 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
                         float(min(r.days[i[k]], r.days[j[k]])),
                         *_stirred(r.q, asked, float(low[k]), [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
                     ),
-                    asked.of_three(r.q, float(low[k])),
+                    asked.for_margins(r.q, float(low[k])),
                 ),
                 would_rank=1 + int(np.sum(single > points[k])),
             )
@@ -174,23 +174,25 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
 
 
 def _enough(
-    q: RankFiltersQuestion, t: FilterTable, service: Floats, film: Floats, asked: TankAsks, w: Working
+    q: RankFiltersQuestion, t: FilterTable, service: Floats, film: Floats, asked: TankRequirement, w: Working
 ) -> str | None:
     """Why another filter would not help: present filters, or glass, gravel and plants, carry this stock."""
     need = asked.film_m2
     ids = [f.id for f in t.filters]
     running = [ids.index(i) for i in q.running_ids if i in ids]
     if running:
-        flow, area = float(service[running].sum()), float(film[running].sum()) + q.room.film_here_m2
+        flow, area = float(service[running].sum()), float(film[running].sum()) + q.site.film_here_m2
         w.line("film", "running filters + tank", f"{area:.2f} m² for {need:.2f} asked", area, "m²", "memory")
         air = np.array([bool(t.air[running].all())])
-        low = float(asked_of(air, q.room, np.array([area - q.room.film_here_m2]), asked.of_filters(), len(running))[0])
+        low = float(
+            required_flow(air, q.site, np.array([area - q.site.film_here_m2]), asked.for_limits(), len(running))[0]
+        )
         kept = _stirred(q, asked, low, [(t.filters[i], float(service[i])) for i in running])[1]
         if flow >= low and area >= need and kept.enough:
             return f"You already have enough: what runs here moves {formatting.lph(flow)} in service where {formatting.lph.bare(low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times these animals. Another filter would only add something to clean; a sterile one does nothing for a spike."
         return None
     if asked.light:
-        return f"This planted tank hardly needs a filter: glass and gravel give {q.room.film_here_m2:.1f} m² of film where {need:.2f} would carry these animals, and plants take ammonia first. A small sponge for movement is plenty; a larger filter would find nothing more to do."
+        return f"This planted tank hardly needs a filter: glass and gravel give {q.site.film_here_m2:.1f} m² of film where {need:.2f} would carry these animals, and plants take ammonia first. A small sponge for movement is plenty; a larger filter would find nothing more to do."
     return None
 
 
@@ -209,24 +211,24 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         raise CannotAnswer("own_filters", "there is no filter to rank.", "Add one or set with_catalogue to true.")
     if len({f.id for f in t.filters}) != len(t):
         raise CannotAnswer("own_filters", "two filters share an id.", "Give each its own.")
-    asked = tank_asks(q)
+    asked = tank_requirement(q)
     got, film, watts, price = (
         _deliver(q, t, asked.feed),
         film_m2(t),
-        watts_here(t, q.room),
-        price_here(t, q.room, np.arange(len(t))),
+        watts_here(t, q.site),
+        price_here(t, q.site, np.arange(len(t))),
     )
     clean, dirty, days, rises = got.clean_lph, got.service_lph, got.service_days, got.rise_m
-    priorities = q.priorities or sensible_start(q.room)
+    priorities = q.priorities or default_priorities(q.site)
     weights = weights_of(priorities)
-    low = asked_of(t.air, q.room, film, asked.of_filters())
-    sound = sound_here(t, q.room, dirty)
-    parts = single_scores(t, q.room, dirty, days, low, asked.high)
+    low = required_flow(t.air, q.site, film, asked.for_limits())
+    sound = sound_here(t, q.site, dirty)
+    parts = single_scores(t, q.site, dirty, days, low, asked.high)
     scores = 100 * (parts @ weights) / weights.sum()
-    limits = limits_of(t, q.room, asked.of_filters(), clean, dirty, film)
+    limits = limits_of(t, q.site, asked.for_limits(), clean, dirty, film)
     broken = np.column_stack([limit.broken for limit in limits])
     strains = parts[:, NAMES.index("clear_water")]
-    slow = slow_but_enough(t.air, q.room, dirty, film, asked.of_filters()) & (dirty < asked.low)
+    slow = enough_by_film(t.air, q.site, dirty, film, asked.for_limits()) & (dirty < asked.low)
     fits: Bools = np.logical_not(broken.any(axis=1))
     order = np.flatnonzero(fits)
     order = order[np.lexsort((np.array([t.filters[i].id for i in order]), price[order], -scores[order]))]
@@ -240,7 +242,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
             delivered_lph=float(clean[i]),
             dirty_lph=float(dirty[i]),
             service_day=float(days[i]),
-            turnovers_per_hour=float(clean[i]) / q.room.net_l,
+            turnovers_per_hour=float(clean[i]) / q.site.net_l,
             rise_m=float(rises[i]),
             watts=float(watts[i]),
             price=float(price[i]),
@@ -254,7 +256,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
             reason=reason_of(weights, parts[i]),
             caveats=caveats_of(
                 f,
-                q.room,
+                q.site,
                 guard=asked.guard,
                 low_lph=asked.low,
                 dirty_lph=float(dirty[i]),
@@ -262,7 +264,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
                 slow=bool(slow[i]),
             ),
             margins=margins(
-                Has(
+                Available(
                     float(film[i]),
                     float(clean[i]),
                     float(dirty[i]),
@@ -270,7 +272,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
                     float(days[i]),
                     *_stirred(q, asked, float(low[i]), [(f, float(clean[i]))]),
                 ),
-                asked.of_three(q, float(low[i])),
+                asked.for_margins(q, float(low[i])),
             ),
             contributions=[
                 Contribution(priority=name, score=float(parts[i, k]), points=float(points[i, k]))
@@ -283,7 +285,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     pairs = _pairs(_Ranking(q, t, asked, weights, parts, scores, clean, dirty, low, days, rises, film, sound), alone)
     out = _excluded(t, limits, broken, scores, clean, scores[order])
     situation = Situation(
-        t, q.room, q.plumbing, asked.of_filters(), priorities, parts, clean, dirty, film, limits, asked.high
+        t, q.site, q.plumbing, asked.for_limits(), priorities, parts, clean, dirty, film, limits, asked.high
     )
     changes = smallest_changes(situation, order)
     enough = _enough(q, t, dirty, film, asked, w)
@@ -309,7 +311,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
                 "practice",
             )
         w.line("score", "sum", best.name, best.score, "points", "arithmetic")
-    verdict = verdict_of(ranked, pairs, first, q.room, asked.low, {f.id: f.name for f in t.filters})
+    verdict = verdict_of(ranked, pairs, first, q.site, asked.low, {f.id: f.name for f in t.filters})
     return RankFiltersAnswer(
         verdict=f"{enough} {verdict}" if enough else verdict,
         working=w.lines,

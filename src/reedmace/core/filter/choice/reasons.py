@@ -4,7 +4,7 @@ from reedmace.core.filter.choice.scores import NAMES
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import Floats
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
 _SAYS = {
@@ -36,11 +36,11 @@ def reason_of(weights: Floats, parts: Floats) -> str:
 
 
 def caveats_of(
-    f: Filter, room: Room, *, guard: list[str], low_lph: float, dirty_lph: float, days: float, slow: bool
+    f: Filter, site: Site, *, guard: list[str], low_lph: float, dirty_lph: float, days: float, slow: bool
 ) -> list[str]:
     """What to know of a filter before buying it.
 
-    f: the filter; room: the tank's; guard: who gets into a bare intake; low_lph: flow asked, L/h; dirty_lph: in service,
+    f: the filter; site: the tank's; guard: who gets into a bare intake; low_lph: flow asked, L/h; dirty_lph: in service,
     L/h; days: between cleanings; slow: slow by the turnover rules alone. Source: common practice.
     """
     found = []
@@ -56,4 +56,4 @@ def caveats_of(
         found.append(
             f"When dirty it falls to {formatting.lph(dirty_lph)}, under the {formatting.lph.bare(low_lph)} asked: clean it sooner."
         )
-    return found + kind_of(f.kind).caveats(f, room)
+    return found + kind_of(f.kind).caveats(f, site)

@@ -7,7 +7,7 @@ from reedmace.core.filter.filter_table import FilterTable, Floats, usual_days
 from reedmace.core.filter.kind_parts.traits import Judgements
 from reedmace.core.filter.kinds import KINDS
 from reedmace.core.filter.site.noise import added_db, heard_db, level_of, quiet_score
-from reedmace.core.filter.site.site import Priorities, Room
+from reedmace.core.filter.site.site import Priorities, Site
 
 Ints = NDArray[np.int64]
 NAMES: tuple[str, ...] = ("flow", *Priorities.model_fields)
@@ -22,12 +22,12 @@ _JUDGED = tuple(Judgements.__dataclass_fields__)
 _TABLE = {name: np.array([getattr(kind.judged, name) for kind in KINDS]) for name in _JUDGED}
 
 
-def watts_here(t: FilterTable, room: Room) -> Floats:
+def watts_here(t: FilterTable, site: Site) -> Floats:
     """Electricity of each filter here, W (n,): air-driven ones share one pump, up to ten of them (common practice).
 
-    t: n filters; room: the tank's.
+    t: n filters; site: the tank's.
     """
-    on_the_pump = min(room.tanks_here_count, MOST_ON_ONE_PUMP) if room.air_shared else 1
+    on_the_pump = min(site.tanks_here_count, MOST_ON_ONE_PUMP) if site.air_shared else 1
     return np.where(t.air, t.watts / on_the_pump, t.watts)
 
 
@@ -36,31 +36,31 @@ AIR_PUMP_BASE, AIR_PUMP_PER_L_MIN = 8.0, 4.0
 """Price of an air pump, and of each further L/min (memory)."""
 
 
-def pump_price(air_l_min: Floats, room: Room) -> Floats:
+def pump_price(air_l_min: Floats, site: Site) -> Floats:
     """Price of the air pump that drives these filters, any shape.
 
-    air_l_min: L/min together, 0 where none is driven by air; room: the tank's. A pump that feeds the room's tanks is there already.
+    air_l_min: L/min together, 0 where none is driven by air; site: the tank's. A pump that feeds the room's tanks is there already.
     """
-    if room.air_shared:
+    if site.air_shared:
         return np.zeros_like(air_l_min)
     return np.where(air_l_min > 0, AIR_PUMP_BASE + AIR_PUMP_PER_L_MIN * air_l_min, 0.0)
 
 
-def price_here(t: FilterTable, room: Room, i: Ints, j: Ints | None = None) -> Floats:
+def price_here(t: FilterTable, site: Site, i: Ints, j: Ints | None = None) -> Floats:
     """Price here of single filters, or of pairs on one air pump (m,).
 
-    t: n filters; room: the tank's; i: which (m,); j: the other of each pair (m,).
+    t: n filters; site: the tank's; i: which (m,); j: the other of each pair (m,).
     """
     bought, air = t.price[i], t.air_m3s[i]
     if j is not None:
         bought, air = bought + t.price[j], air + t.air_m3s[j]
-    return bought + pump_price(air * L_MIN_PER_M3S, room)
+    return bought + pump_price(air * L_MIN_PER_M3S, site)
 
 
-def sound_here(t: FilterTable, room: Room, flow: Floats) -> Floats:
-    """Sound level of each filter here, dB(A) at a metre (n,). t: n filters; room: the site; flow: of each, L/h (n,)."""
+def sound_here(t: FilterTable, site: Site, flow: Floats) -> Floats:
+    """Sound level of each filter here, dB(A) at a metre (n,). t: n filters; site: the site; flow: of each, L/h (n,)."""
     falls = np.where(t.where(lambda k: k.outlet == "lip"), flow, 0.0)
-    return heard_db(t.noise, t.air, falls, room.rim_to_water_cm, pump_here=not room.air_shared, stones=room.air_stones)
+    return heard_db(t.noise, t.air, falls, site.rim_to_water_cm, pump_here=not site.air_shared, stones=site.air_stones)
 
 
 def flow_score(dirty: Floats, low: Floats, high: float) -> Floats:
@@ -81,25 +81,25 @@ def running_score(watts: Floats) -> Floats:
     return np.asarray(np.clip(1 - np.log(np.maximum(watts, 2) / 2) / np.log(30), 0, 1))
 
 
-def single_scores(t: FilterTable, room: Room, dirty: Floats, days: Floats, low: Floats, high: float) -> Floats:
+def single_scores(t: FilterTable, site: Site, dirty: Floats, days: Floats, low: Floats, high: float) -> Floats:
     """Scores of single filters, (n, len(NAMES)).
 
-    t: n filters; room: the tank's; dirty: flow in service (n,), low: asked (n,), high: L/h; days: between cleanings here (n,).
+    t: n filters; site: the tank's; dirty: flow in service (n,), low: asked (n,), high: L/h; days: between cleanings here (n,).
     """
     inside = t.where(lambda k: k.in_tank)
-    taken = np.where(inside, t.width_cm * t.depth_cm * t.height_cm / 1000 / room.net_l, 0.0)
-    watts = watts_here(t, room)
+    taken = np.where(inside, t.width_cm * t.depth_cm * t.height_cm / 1000 / site.net_l, 0.0)
+    watts = watts_here(t, site)
     columns = {
         "flow": flow_score(dirty, low, high),
-        "price": price_score(price_here(t, room, np.arange(len(t)))),
+        "price": price_score(price_here(t, site, np.arange(len(t)))),
         "running_cost": running_score(watts),
-        "quiet": quiet_score(sound_here(t, room, dirty)),
+        "quiet": quiet_score(sound_here(t, site, dirty)),
         "room_in_tank": np.clip(1 - 10 * taken, 0, 1),
         "power_cut": np.where(t.air, 1.0, np.where(t.pump_wet, 0.7, np.where(t.restarts, 0.45, 0.15))),
         "chemical": t.chemical.astype(float),
         "redundant": np.zeros(len(t)),
     } | {name: table[t.kind] for name, table in _TABLE.items()}
-    if room.water == "salt":
+    if site.water == "salt":
         # A foam fractionator is the first addition to a salt tank; a closed filter is opened monthly, lest its waste
         # turn to nitrate (common practice of salt-water keepers).
         columns["expandable"] = np.where(t.skimmer, WITH_SKIMMER, columns["expandable"])
@@ -111,7 +111,7 @@ def single_scores(t: FilterTable, room: Room, dirty: Floats, days: Floats, low: 
 
 def pair_scores(
     t: FilterTable,
-    room: Room,
+    site: Site,
     singles: Floats,
     i: Ints,
     j: Ints,
@@ -121,15 +121,15 @@ def pair_scores(
 ) -> Floats:
     """Scores of pairs (i, j), (m, len(NAMES)).
 
-    t: n filters; room: the tank's; singles: their scores; i, j: (m,); together: flow in service of each pair (m,), low: asked of each
+    t: n filters; site: the tank's; singles: their scores; i, j: (m,); together: flow in service of each pair (m,), low: asked of each
     (m,), high: L/h. Costs add, looks and flood go by the
     worse, straining and power cuts by the better, noise by both.
     """
-    a, b, watts = singles[i], singles[j], watts_here(t, room)
+    a, b, watts = singles[i], singles[j], watts_here(t, site)
     at = {name: k for k, name in enumerate(NAMES)}
     found = np.minimum(a, b)
     found[:, at["flow"]] = flow_score(together, low, high)
-    found[:, at["price"]] = price_score(price_here(t, room, i, j))
+    found[:, at["price"]] = price_score(price_here(t, site, i, j))
     found[:, at["running_cost"]] = running_score(watts[i] + watts[j])
     found[:, at["quiet"]] = quiet_score(added_db(level_of(a[:, at["quiet"]]), level_of(b[:, at["quiet"]])))
     found[:, at["easy_clean"]] = np.clip((a[:, at["easy_clean"]] + b[:, at["easy_clean"]]) / 2 - 0.05, 0, 1)

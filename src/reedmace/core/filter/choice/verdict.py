@@ -10,7 +10,7 @@ from reedmace.core.filter.choice.limits import MOST_OF_ONE
 from reedmace.core.filter.choice.margins import Margin
 from reedmace.core.filter.choice.scores import weights_of
 from reedmace.core.filter.filter_table import Bools
-from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
 LITTLE_SHORT = 0.85
@@ -58,13 +58,13 @@ def verdict_of(
     ranked: Sequence[Candidate],
     pairs: Sequence[Pair],
     first: list[str],
-    room: Room,
+    site: Site,
     low_lph: float,
     names: dict[str, str],
 ) -> str:
     """The ranking in a sentence.
 
-    ranked, pairs: best first; first: ids as from `first_of`; room: the tank's; low_lph: flow asked, L/h; names: of the filters, by id.
+    ranked, pairs: best first; first: ids as from `first_of`; site: the tank's; low_lph: flow asked, L/h; names: of the filters, by id.
     """
     two = next((p for p in pairs if p.filter_ids == first), None)
     asked = f"where {formatting.lph.bare(low_lph)} is asked"
@@ -77,6 +77,6 @@ def verdict_of(
     if two is not None:
         return f"No single filter carries this tank; together {two.name} would move {formatting.lph(two.delivered_lph)} {asked}."
     if first:
-        sockets = f" They want {len(first)} sockets." if len(first) > room.sockets else ""
+        sockets = f" They want {len(first)} sockets." if len(first) > site.sockets else ""
         return f"Neither one filter nor two carry this tank: {len(first)} × {names[first[0]]} would, or fewer animals, or more room under the tank for a larger one.{sockets}"
     return "No filter here fits this tank as it stands. Each is listed with what would let it in."

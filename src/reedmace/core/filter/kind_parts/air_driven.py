@@ -4,8 +4,8 @@ from reedmace.core.filter.kind_parts.common_steps import cable_fault, socket_mar
 from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
 from reedmace.core.filter.kind_parts.placement import (
     AIR_LOOP_CM,
-    Ground,
-    Mark,
+    ResolvedLayout,
+    PartMark,
     PartRole,
     PlacedIssue,
     RunDraft,
@@ -61,7 +61,7 @@ def air_steps(prefix: str) -> tuple[Step, Step, Step]:
     )
 
 
-def valve_look(prefix: str) -> dict[str, tuple[tuple[str, str, str, PartRole], ...]]:
+def valve_inspection(prefix: str) -> dict[str, tuple[tuple[str, str, str, PartRole], ...]]:
     """Inspection of the check valve before the air starts. prefix: of the kind's steps."""
     return {
         f"{prefix}-start": (
@@ -80,13 +80,13 @@ def uplift_words(q: StepFacts) -> str:
     return f"Cut the uplift to {formatting.cm(q.uplift_cm)} above the bed at the most: " if q.uplift_cm else ""
 
 
-def air_marks(g: Ground) -> list[Mark]:
+def air_marks(g: ResolvedLayout) -> list[PartMark]:
     """Filter, air pump, socket. g: the ground."""
-    pump = Mark("air-pump", "air pump", g.length + 14, g.water + g.lay.air_pump_above_water_cm)
-    return [Mark("filter", "filter", g.intake_x, g.bed), pump, socket_mark(g)]
+    pump = PartMark("air-pump", "air pump", g.length + 14, g.water + g.lay.air_pump_above_water_cm)
+    return [PartMark("filter", "filter", g.intake_x, g.bed), pump, socket_mark(g)]
 
 
-def air_runs(g: Ground) -> list[RunDraft]:
+def air_runs(g: ResolvedLayout) -> list[RunDraft]:
     """The air line over the rim, with its low loop outside. g: the ground."""
     pump_y = g.water + g.lay.air_pump_above_water_cm
     edge, low = g.length + 8, min(g.rim + 4, pump_y) - AIR_LOOP_CM
@@ -101,7 +101,7 @@ def air_runs(g: Ground) -> list[RunDraft]:
     return [RunDraft("air-line", "air line", points, 1.5)]
 
 
-def air_faults(g: Ground) -> list[PlacedIssue]:
+def air_faults(g: ResolvedLayout) -> list[PlacedIssue]:
     """Faults: a pump below the water without a check valve; a cable without a loop. g: the ground."""
     found = cable_fault(g)
     above = g.lay.air_pump_above_water_cm
@@ -118,7 +118,7 @@ def air_faults(g: Ground) -> list[PlacedIssue]:
     return found
 
 
-def uplift_fault(g: Ground) -> list[PlacedIssue]:
+def uplift_fault(g: ResolvedLayout) -> list[PlacedIssue]:
     """Fault: an uplift that will stand in the air. g: the ground."""
     top = g.bed + g.filter.height_cm
     if top <= g.water - 2:
@@ -134,7 +134,7 @@ def uplift_fault(g: Ground) -> list[PlacedIssue]:
     ]
 
 
-def air_fittings(g: Ground) -> list[Purchase]:
+def air_fittings(g: ResolvedLayout) -> list[Purchase]:
     """Check valve and adjusting valve. g: the ground."""
     return [
         Purchase("check valve", 1, "piece", "outside the tank, arrow towards it"),
@@ -142,21 +142,21 @@ def air_fittings(g: Ground) -> list[Purchase]:
     ]
 
 
-def uplift_cut(g: Ground) -> Purchase:
+def uplift_cut(g: ResolvedLayout) -> Purchase:
     """The uplift tube, cut to length. g: the ground."""
     return Purchase(
         "uplift tube", float(int(g.uplift_cm)), "cm", "at most, from the bed, so that it stays under after evaporation"
     )
 
 
-def air_mishaps(g: Ground) -> list[MishapDraft]:
+def air_mishaps(g: ResolvedLayout) -> list[MishapDraft]:
     """Mishaps: a stopped pump. g: the ground."""
     guarded = g.lay.check_valve or g.lay.air_pump_above_water_cm >= 0
     return [
         MishapDraft(
             "air-siphon",
             "Air line siphons when the pump stops",
-            0.0 if guarded else max(g.room.water_depth_cm - 3, 0.0),
+            0.0 if guarded else max(g.site.water_depth_cm - 3, 0.0),
             "The check valve or the pump's height holds it."
             if guarded
             else "The pump stands below the water and nothing holds the water back.",

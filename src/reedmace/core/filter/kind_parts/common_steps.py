@@ -3,8 +3,8 @@
 from reedmace.core.filter.kind_parts.placement import (
     EVAPORATION_CM,
     FROM_BED_CM,
-    Ground,
-    Mark,
+    ResolvedLayout,
+    PartMark,
     PartRole,
     PlacedIssue,
     issue_at,
@@ -52,7 +52,7 @@ def leak_order(prefix: str) -> dict[str, tuple[str, ...]]:
     }
 
 
-def plug_look(prefix: str) -> tuple[str, str, str, PartRole]:
+def plug_inspection(prefix: str) -> tuple[str, str, str, PartRole]:
     """Inspection of the cable before power. prefix: of the steps."""
     return (
         f"{prefix}-look-plug",
@@ -62,12 +62,12 @@ def plug_look(prefix: str) -> tuple[str, str, str, PartRole]:
     )
 
 
-def socket_mark(g: Ground) -> Mark:
+def socket_mark(g: ResolvedLayout) -> PartMark:
     """The socket. g: the ground."""
-    return Mark("socket", "socket", g.socket_x, g.lay.socket_height_cm)
+    return PartMark("socket", "socket", g.socket_x, g.lay.socket_height_cm)
 
 
-def cable_fault(g: Ground) -> list[PlacedIssue]:
+def cable_fault(g: ResolvedLayout) -> list[PlacedIssue]:
     """Fault: a cable without a drip loop. g: the ground."""
     if g.lay.drip_loop or g.lay.socket_height_cm >= g.rim:
         return []
@@ -82,7 +82,7 @@ def cable_fault(g: Ground) -> list[PlacedIssue]:
     ]
 
 
-def intake_faults(g: Ground) -> list[PlacedIssue]:
+def intake_faults(g: ResolvedLayout) -> list[PlacedIssue]:
     """Faults: an intake too near the surface or the bed. g: the ground."""
     y = g.water - g.intake_depth
     found = []

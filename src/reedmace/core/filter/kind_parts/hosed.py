@@ -5,29 +5,29 @@ import numpy as np
 from reedmace.core.filter.filter_table import FilterTable
 from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
-from reedmace.core.filter.kind_parts.placement import Ground, PlacedIssue, issue_at
-from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.kind_parts.placement import ResolvedLayout, PlacedIssue, issue_at
+from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
 
-def stands_beneath(t: FilterTable, mine: Bools, room: Room, over_cm: float) -> Limit:
+def stands_beneath(t: FilterTable, mine: Bools, site: Site, over_cm: float) -> Limit:
     """Limit: a body must fit its height under the tank.
 
-    t: filters; mine: those it holds for; room: the tank's; over_cm: room over it for hoses and hands.
+    t: filters; mine: those it holds for; site: the tank's; over_cm: room over it for hoses and hands.
     """
     tall = np.where(mine, t.height_cm + over_cm, 0.0)
     return Limit(
-        mine & (room.beneath_cm < tall),
+        mine & (site.beneath_cm < tall),
         lambda i: (
-            f"stands {formatting.cm(t.height_cm[i], 'g')} high and wants {formatting.cm(over_cm, 'g')} over it for the hoses; there are {formatting.cm(room.beneath_cm, 'g')} under the tank"
+            f"stands {formatting.cm(t.height_cm[i], 'g')} high and wants {formatting.cm(over_cm, 'g')} over it for the hoses; there are {formatting.cm(site.beneath_cm, 'g')} under the tank"
         ),
-        lambda i: f"find {formatting.cm(tall[i] - room.beneath_cm, 'g')} more height below or beside the tank",
+        lambda i: f"find {formatting.cm(tall[i] - site.beneath_cm, 'g')} more height below or beside the tank",
         "beneath_cm",
         tall,
     )
 
 
-def tap_fault(g: Ground) -> list[PlacedIssue]:
+def tap_fault(g: ResolvedLayout) -> list[PlacedIssue]:
     """Fault: a flow tap under the water line. g: the ground."""
     above = g.lay.tap_above_water_cm
     if above >= 0:
@@ -43,7 +43,7 @@ def tap_fault(g: Ground) -> list[PlacedIssue]:
     ]
 
 
-def hose_fittings(g: Ground, hoses: int) -> list[Purchase]:
+def hose_fittings(g: ResolvedLayout, hoses: int) -> list[Purchase]:
     """Clamps, valves and elbows for a number of hoses. g: the ground; hoses: how many."""
     valves = sum(x.count for x in g.plumbing.fittings if x.kind == "quick-valve")
     elbows = sum(x.count for x in g.plumbing.fittings if x.kind == "elbow")

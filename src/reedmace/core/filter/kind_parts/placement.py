@@ -7,7 +7,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Issue, Part, number
 from reedmace.core.filter.filter_box import Filter
-from reedmace.core.filter.site.site import Plumbing, Room
+from reedmace.core.filter.site.site import Plumbing, Site
 
 EVAPORATION_CM = 2.0
 """Largest fall of the water level between top-ups (common practice)."""
@@ -50,11 +50,11 @@ class Layout(Part):
 
 
 @dataclass(frozen=True)
-class Ground:
+class ResolvedLayout:
     """A filter on its tank with all layout defaults resolved; lengths in cm, y from the floor."""
 
     filter: Filter
-    room: Room
+    site: Site
     plumbing: Plumbing
     lay: Layout
     bottom: float
@@ -75,7 +75,7 @@ class Ground:
     @property
     def length(self) -> float:
         """Inside length of the tank, cm."""
-        return self.room.length_cm
+        return self.site.length_cm
 
     @property
     def uplift_cm(self) -> float:
@@ -99,7 +99,7 @@ class RunDraft:
 
 
 @dataclass(frozen=True)
-class Mark:
+class PartMark:
     """One part in the front view."""
 
     role: PartRole

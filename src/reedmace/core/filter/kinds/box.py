@@ -6,7 +6,7 @@ from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.in_tank import stands_under
 from reedmace.core.filter.kind_parts.kind import FilterKind
-from reedmace.core.filter.kind_parts.placement import Ground, PlacedIssue
+from reedmace.core.filter.kind_parts.placement import ResolvedLayout, PlacedIssue
 from reedmace.core.filter.kind_parts.steps import WASH, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
 from reedmace.core.quantity import formatting
@@ -35,11 +35,11 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
     ]
 
 
-def _faults(g: Ground) -> list[PlacedIssue]:
+def _faults(g: ResolvedLayout) -> list[PlacedIssue]:
     return air_driven.air_faults(g) + air_driven.uplift_fault(g)
 
 
-def _fittings(g: Ground) -> list[Purchase]:
+def _fittings(g: ResolvedLayout) -> list[Purchase]:
     return [
         *air_driven.air_fittings(g),
         air_driven.uplift_cut(g),
@@ -78,7 +78,7 @@ KIND = FilterKind(
         "box-place": ("box-ballast", "box-media"),
         "box-start": ("box-check-valve", "box-air-pump", "box-place"),
     },
-    looks=air_driven.valve_look("box"),
+    inspections=air_driven.valve_inspection("box"),
     marks=air_driven.air_marks,
     runs=air_driven.air_runs,
     faults=_faults,

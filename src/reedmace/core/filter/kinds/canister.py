@@ -10,7 +10,7 @@ from reedmace.core.filter.kind_parts.common_steps import (
     intake_faults,
     leak_order,
     leak_steps,
-    plug_look,
+    plug_inspection,
     socket_mark,
 )
 from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
@@ -21,15 +21,15 @@ from reedmace.core.filter.kind_parts.media_path import COARSE_PLACE, PATH_WORDS,
 from reedmace.core.filter.kind_parts.placement import (
     APART_SHARE,
     OVER_RIM_CM,
-    Ground,
-    Mark,
+    ResolvedLayout,
+    PartMark,
     PlacedIssue,
     RunDraft,
     issue_at,
 )
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WIRING, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
-from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
 OVER_CM = 8.0
@@ -39,8 +39,8 @@ FILLING = 2.0
 EMPTY_KG = 4.0
 
 
-def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
-    return [stands_beneath(t, mine, room, OVER_CM)]
+def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
+    return [stands_beneath(t, mine, site, OVER_CM)]
 
 
 def _loop_words(_: float, above_cm: float) -> str:
@@ -132,17 +132,17 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
     ]
 
 
-def _marks(g: Ground) -> list[Mark]:
+def _marks(g: ResolvedLayout) -> list[PartMark]:
     return [
-        Mark("intake", "intake", g.intake_x, g.water - g.intake_depth),
-        Mark("outlet", "outlet", g.outlet_x, g.water - g.lay.outlet_depth_cm),
-        Mark("tap", "tap", g.outlet_x, g.water + g.lay.tap_above_water_cm),
-        Mark("body", "body", g.body_x, g.top),
+        PartMark("intake", "intake", g.intake_x, g.water - g.intake_depth),
+        PartMark("outlet", "outlet", g.outlet_x, g.water - g.lay.outlet_depth_cm),
+        PartMark("tap", "tap", g.outlet_x, g.water + g.lay.tap_above_water_cm),
+        PartMark("body", "body", g.body_x, g.top),
         socket_mark(g),
     ]
 
 
-def _runs(g: Ground) -> list[RunDraft]:
+def _runs(g: ResolvedLayout) -> list[RunDraft]:
     level = max(g.top + g.bend, min(g.bottom - 6, g.top + 14))
     over, wide = g.rim + OVER_RIM_CM, g.filter.width_cm * 0.2
 
@@ -155,7 +155,7 @@ def _runs(g: Ground) -> list[RunDraft]:
     ]
 
 
-def _stand_faults(g: Ground) -> list[PlacedIssue]:
+def _stand_faults(g: ResolvedLayout) -> list[PlacedIssue]:
     found = []
     if g.top > g.water:
         found.append(
@@ -180,7 +180,7 @@ def _stand_faults(g: Ground) -> list[PlacedIssue]:
     return found
 
 
-def _faults(g: Ground) -> list[PlacedIssue]:
+def _faults(g: ResolvedLayout) -> list[PlacedIssue]:
     found = cable_fault(g) + tap_fault(g) + intake_faults(g) + _stand_faults(g)
     outlet_y = g.water - g.lay.outlet_depth_cm
     if abs(g.intake_x - g.outlet_x) < APART_SHARE * g.length:
@@ -206,11 +206,11 @@ def _faults(g: Ground) -> list[PlacedIssue]:
     return found
 
 
-def _fittings(g: Ground) -> list[Purchase]:
+def _fittings(g: ResolvedLayout) -> list[Purchase]:
     return [*hose_fittings(g, 2), Purchase("spare O-ring or seal", 1, "piece", "a worn seal drips", "spare")]
 
 
-def _mishaps(g: Ground) -> list[MishapDraft]:
+def _mishaps(g: ResolvedLayout) -> list[MishapDraft]:
     bore = g.plumbing.hose_bore_mm or g.filter.hose_bore_mm or 16.0
     return [
         MishapDraft(
@@ -249,9 +249,9 @@ def _mishaps(g: Ground) -> list[MishapDraft]:
     ]
 
 
-def _caveats(_: Filter, room: Room) -> list[str]:
+def _caveats(_: Filter, site: Site) -> list[str]:
     found = ["Heavy and wet to clean; test its flow monthly, since the dirt cannot be seen."]
-    if room.water == "salt":
+    if site.water == "salt":
         found.append("Salt-water keepers blame the waste a canister stores for nitrate: clean it often.")
     return found
 
@@ -304,7 +304,7 @@ KIND = FilterKind(
         "canister-power": ("canister-prime",),
         **leak_order("canister"),
     },
-    looks={
+    inspections={
         "canister-power": (
             (
                 "canister-look-ends",
@@ -324,7 +324,7 @@ KIND = FilterKind(
                 "Both valves open; no tap or bend under the water line.",
                 "tap",
             ),
-            plug_look("canister"),
+            plug_inspection("canister"),
         ),
     },
     marks=_marks,

@@ -14,17 +14,17 @@ from reedmace.core.filter.kind_parts.common_steps import (
     intake_faults,
     leak_order,
     leak_steps,
-    plug_look,
+    plug_inspection,
     socket_mark,
 )
 from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
 from reedmace.core.filter.kind_parts.kind import FilterKind
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
 from reedmace.core.filter.kind_parts.media_path import COARSE_PLACE, PATH_WORDS
-from reedmace.core.filter.kind_parts.placement import Ground, Mark, PlacedIssue, RunDraft, issue_at
+from reedmace.core.filter.kind_parts.placement import ResolvedLayout, PartMark, PlacedIssue, RunDraft, issue_at
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WIRING, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
-from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
 RIM_GAP_CM = 6.0
@@ -37,28 +37,28 @@ def _loop_words(rise_m: float, _: float) -> str:
     return f"It lifts to its lip, {formatting.cm(rise_m * 100, '.1f')} above the water. Every centimetre of evaporation adds to that and costs flow."
 
 
-def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
+def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
     return [
         Limit(
-            mine & (room.behind_cm < t.behind_cm),
+            mine & (site.behind_cm < t.behind_cm),
             lambda i: (
-                f"needs {formatting.cm(t.behind_cm[i], 'g')} behind the tank, you have {formatting.cm.bare(room.behind_cm, 'g')}"
+                f"needs {formatting.cm(t.behind_cm[i], 'g')} behind the tank, you have {formatting.cm.bare(site.behind_cm, 'g')}"
             ),
-            lambda i: f"move the tank {formatting.cm(t.behind_cm[i] - room.behind_cm, 'g')} further off the wall",
+            lambda i: f"move the tank {formatting.cm(t.behind_cm[i] - site.behind_cm, 'g')} further off the wall",
             "behind_cm",
             t.behind_cm,
         ),
         Limit(
-            mine & (room.rim_to_water_cm > RIM_GAP_CM),
-            lambda _: f"wants the water near the rim, yours is {formatting.cm(room.rim_to_water_cm, 'g')} below",
-            lambda _: f"fill the tank {formatting.cm(room.rim_to_water_cm - RIM_GAP_CM, 'g')} higher",
+            mine & (site.rim_to_water_cm > RIM_GAP_CM),
+            lambda _: f"wants the water near the rim, yours is {formatting.cm(site.rim_to_water_cm, 'g')} below",
+            lambda _: f"fill the tank {formatting.cm(site.rim_to_water_cm - RIM_GAP_CM, 'g')} higher",
             "rim_to_water_cm",
             np.full(len(t), RIM_GAP_CM),
         ),
         Limit(
-            mine & (t.width_cm > room.length_cm),
+            mine & (t.width_cm > site.length_cm),
             lambda i: (
-                f"is {formatting.cm(t.width_cm[i], 'g')} wide, the tank {formatting.cm.bare(room.length_cm, 'g')}"
+                f"is {formatting.cm(t.width_cm[i], 'g')} wide, the tank {formatting.cm.bare(site.length_cm, 'g')}"
             ),
             lambda _: "choose a smaller one",
         ),
@@ -139,36 +139,36 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
     ]
 
 
-def _marks(g: Ground) -> list[Mark]:
+def _marks(g: ResolvedLayout) -> list[PartMark]:
     return [
-        Mark("intake", "intake", g.intake_x, g.water - g.intake_depth),
-        Mark("body", "body", g.body_x, g.rim),
+        PartMark("intake", "intake", g.intake_x, g.water - g.intake_depth),
+        PartMark("body", "body", g.body_x, g.rim),
         socket_mark(g),
     ]
 
 
-def _runs(_: Ground) -> list[RunDraft]:
+def _runs(_: ResolvedLayout) -> list[RunDraft]:
     return []
 
 
-def _faults(g: Ground) -> list[PlacedIssue]:
+def _faults(g: ResolvedLayout) -> list[PlacedIssue]:
     found = cable_fault(g) + intake_faults(g)
-    if g.room.behind_cm < g.filter.behind_cm:
+    if g.site.behind_cm < g.filter.behind_cm:
         found.append(
             issue_at(
                 "body",
                 g.body_x,
                 g.rim,
-                f"It needs {formatting.cm(g.filter.behind_cm, 'g')} behind the tank and has {formatting.cm.bare(g.room.behind_cm, 'g')}.",
-                f"Move the tank {formatting.cm(g.filter.behind_cm - g.room.behind_cm, 'g')} further off the wall.",
+                f"It needs {formatting.cm(g.filter.behind_cm, 'g')} behind the tank and has {formatting.cm.bare(g.site.behind_cm, 'g')}.",
+                f"Move the tank {formatting.cm(g.filter.behind_cm - g.site.behind_cm, 'g')} further off the wall.",
             )
         )
     return found
 
 
-def _fittings(g: Ground) -> list[Purchase]:
+def _fittings(g: ResolvedLayout) -> list[Purchase]:
     found = [Purchase("spare O-ring or seal", 1, "piece", "a worn seal drips", "spare")]
-    wanted = g.room.rim_to_water_cm + g.intake_depth + STEM_SPARE_CM
+    wanted = g.site.rim_to_water_cm + g.intake_depth + STEM_SPARE_CM
     if wanted - g.filter.height_cm > 1:
         found.append(
             Purchase(
@@ -181,7 +181,7 @@ def _fittings(g: Ground) -> list[Purchase]:
     return found
 
 
-def _mishaps(g: Ground) -> list[MishapDraft]:
+def _mishaps(g: ResolvedLayout) -> list[MishapDraft]:
     return [
         MishapDraft(
             "spills-behind",
@@ -193,13 +193,13 @@ def _mishaps(g: Ground) -> list[MishapDraft]:
     ]
 
 
-def _caveats(f: Filter, room: Room) -> list[str]:
+def _caveats(f: Filter, site: Site) -> list[str]:
     found = []
     if f.wheel_m2:
         found.append("The wheel keeps its film when the pad is changed: rinse it in tank water, never scrub it.")
     if not f.restarts_alone:
         found.append("After a power cut refill its box before it runs, or the motor may burn out.")
-    if room.lid:
+    if site.lid:
         found.append("A lid closed to the edges must be cut out for it.")
     return found
 
@@ -250,7 +250,7 @@ KIND = FilterKind(
         **leak_order("hangon"),
         "hangon-flow": ("hangon-power",),
     },
-    looks={
+    inspections={
         "hangon-power": (
             (
                 "hangon-look-full",
@@ -264,7 +264,7 @@ KIND = FilterKind(
                 "Its strainer lies deep enough for some evaporation.",
                 "intake",
             ),
-            plug_look("hangon"),
+            plug_inspection("hangon"),
         ),
     },
     marks=_marks,

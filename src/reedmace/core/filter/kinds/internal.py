@@ -6,7 +6,7 @@ from reedmace.core.filter.kind_parts.common_steps import cable_fault, guard_step
 from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
 from reedmace.core.filter.kind_parts.in_tank import stands_under
 from reedmace.core.filter.kind_parts.kind import FilterKind
-from reedmace.core.filter.kind_parts.placement import Ground, Mark, RunDraft
+from reedmace.core.filter.kind_parts.placement import ResolvedLayout, PartMark, RunDraft
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WASH, WIRING, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
 from reedmace.core.quantity import formatting
@@ -55,19 +55,19 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
     ]
 
 
-def _marks(g: Ground) -> list[Mark]:
-    return [Mark("filter", "filter", g.intake_x, g.water - UNDER_CM), socket_mark(g)]
+def _marks(g: ResolvedLayout) -> list[PartMark]:
+    return [PartMark("filter", "filter", g.intake_x, g.water - UNDER_CM), socket_mark(g)]
 
 
-def _runs(_: Ground) -> list[RunDraft]:
+def _runs(_: ResolvedLayout) -> list[RunDraft]:
     return []
 
 
-def _fittings(_: Ground) -> list[Purchase]:
+def _fittings(_: ResolvedLayout) -> list[Purchase]:
     return []
 
 
-def _mishaps(_: Ground) -> list[MishapDraft]:
+def _mishaps(_: ResolvedLayout) -> list[MishapDraft]:
     return [
         MishapDraft(
             "none",
@@ -119,7 +119,7 @@ KIND = FilterKind(
         "internal-power": ("internal-media", "internal-place", "internal-guard"),
         "internal-aim": ("internal-power",),
     },
-    looks={
+    inspections={
         "internal-power": (
             (
                 "internal-look-under",

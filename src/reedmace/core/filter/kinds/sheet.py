@@ -8,17 +8,17 @@ from reedmace.core.filter.kind_parts.kind import FilterKind
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WASH, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
-from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
 SHALLOWEST_CM = 12.0
 
 
-def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
-    longest = max(room.width_cm, room.length_cm)
+def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
+    longest = max(site.width_cm, site.length_cm)
     return [
         Limit(
-            mine & ((t.width_cm > longest) | (room.water_depth_cm < SHALLOWEST_CM)),
+            mine & ((t.width_cm > longest) | (site.water_depth_cm < SHALLOWEST_CM)),
             lambda i: f"is {formatting.cm(t.width_cm[i], 'g')} wide and spans no side of this tank",
             lambda _: "cut it down, or choose a smaller one",
         )
@@ -78,7 +78,7 @@ KIND = FilterKind(
         "sheet-rinse": ("sheet-cut",),
         "sheet-start": ("sheet-check-valve", "sheet-air-pump", "sheet-rinse", "sheet-lift"),
     },
-    looks=air_driven.valve_look("sheet"),
+    inspections=air_driven.valve_inspection("sheet"),
     marks=air_driven.air_marks,
     runs=air_driven.air_runs,
     faults=air_driven.air_faults,

@@ -6,7 +6,7 @@ from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.in_tank import stands_under
 from reedmace.core.filter.kind_parts.kind import FilterKind
-from reedmace.core.filter.kind_parts.placement import EVAPORATION_CM, UPLIFT_SPARE_CM, Ground, PlacedIssue
+from reedmace.core.filter.kind_parts.placement import EVAPORATION_CM, UPLIFT_SPARE_CM, ResolvedLayout, PlacedIssue
 from reedmace.core.filter.kind_parts.steps import WASH, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
 from reedmace.core.quantity import formatting
@@ -56,11 +56,11 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
     ]
 
 
-def _faults(g: Ground) -> list[PlacedIssue]:
+def _faults(g: ResolvedLayout) -> list[PlacedIssue]:
     return air_driven.air_faults(g) + air_driven.uplift_fault(g)
 
 
-def _fittings(g: Ground) -> list[Purchase]:
+def _fittings(g: ResolvedLayout) -> list[Purchase]:
     return [*air_driven.air_fittings(g), air_driven.uplift_cut(g)]
 
 
@@ -94,7 +94,7 @@ KIND = FilterKind(
         "sponge-line": ("sponge-air-pump",),
         "sponge-start": ("sponge-check-valve", "sponge-air-pump", "sponge-line", "sponge-place"),
     },
-    looks=air_driven.valve_look("sponge"),
+    inspections=air_driven.valve_inspection("sponge"),
     marks=air_driven.air_marks,
     runs=air_driven.air_runs,
     faults=_faults,

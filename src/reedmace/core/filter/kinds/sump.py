@@ -6,15 +6,21 @@ from reedmace.core.contract import Working
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import FilterTable
 from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
-from reedmace.core.filter.kind_parts.common_steps import cable_fault, leak_order, leak_steps, plug_look, socket_mark
+from reedmace.core.filter.kind_parts.common_steps import (
+    cable_fault,
+    leak_order,
+    leak_steps,
+    plug_inspection,
+    socket_mark,
+)
 from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
 from reedmace.core.filter.kind_parts.hosed import hose_fittings, stands_beneath, tap_fault
 from reedmace.core.filter.kind_parts.kind import FilterKind
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
-from reedmace.core.filter.kind_parts.placement import OVER_RIM_CM, Ground, Mark, PlacedIssue, RunDraft
+from reedmace.core.filter.kind_parts.placement import OVER_RIM_CM, ResolvedLayout, PartMark, PlacedIssue, RunDraft
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WASH, WIRING, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
-from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.site.site import Site
 from reedmace.core.flow.overflow import PIPE_L
 from reedmace.core.quantity import formatting
 
@@ -29,18 +35,18 @@ def _loop_words(rise_m: float, _: float) -> str:
     return f"The loop is broken at the overflow, so the pump lifts the whole {formatting.metres(rise_m, '.2f')} from the sump."
 
 
-def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
+def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
     return [
-        stands_beneath(t, mine, room, OVER_CM),
+        stands_beneath(t, mine, site, OVER_CM),
         Limit(
-            mine & (t.width_cm > room.length_cm),
+            mine & (t.width_cm > site.length_cm),
             lambda i: (
-                f"is {formatting.cm(t.width_cm[i], 'g')} long, the tank above it {formatting.cm.bare(room.length_cm, 'g')}"
+                f"is {formatting.cm(t.width_cm[i], 'g')} long, the tank above it {formatting.cm.bare(site.length_cm, 'g')}"
             ),
             lambda _: "choose a shorter one",
         ),
         Limit(
-            mine & (not room.drilled and not room.overflow_box),
+            mine & (not site.drilled and not site.overflow_box),
             lambda _: "needs a drilled tank or an overflow box, and the tank has neither",
             lambda _: "hang an overflow box, or have the tank drilled by someone who does it for a living",
             "overflow_box",
@@ -104,16 +110,16 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
     ]
 
 
-def _marks(g: Ground) -> list[Mark]:
+def _marks(g: ResolvedLayout) -> list[PartMark]:
     return [
-        Mark("overflow", "overflow", g.intake_x, g.water),
-        Mark("outlet", "outlet", g.outlet_x, g.water - g.lay.outlet_depth_cm),
-        Mark("sump", "sump", g.body_x, g.foot + g.filter.height_cm),
+        PartMark("overflow", "overflow", g.intake_x, g.water),
+        PartMark("outlet", "outlet", g.outlet_x, g.water - g.lay.outlet_depth_cm),
+        PartMark("sump", "sump", g.body_x, g.foot + g.filter.height_cm),
         socket_mark(g),
     ]
 
 
-def _runs(g: Ground) -> list[RunDraft]:
+def _runs(g: ResolvedLayout) -> list[RunDraft]:
     over = g.rim + OVER_RIM_CM
     back = [(g.outlet_x, over), (g.outlet_x, g.bottom - 6), (g.body_x, g.bottom - 6), (g.body_x, 25.0)]
     beside = g.body_x + 10
@@ -124,11 +130,11 @@ def _runs(g: Ground) -> list[RunDraft]:
     ]
 
 
-def _faults(g: Ground) -> list[PlacedIssue]:
+def _faults(g: ResolvedLayout) -> list[PlacedIssue]:
     return cable_fault(g) + tap_fault(g)
 
 
-def _fittings(g: Ground) -> list[Purchase]:
+def _fittings(g: ResolvedLayout) -> list[Purchase]:
     found = hose_fittings(g, 1)
     if not g.lay.siphon_break:
         found.append(
@@ -137,15 +143,15 @@ def _fittings(g: Ground) -> list[Purchase]:
     return found
 
 
-def _mishaps(g: Ground) -> list[MishapDraft]:
-    room = f"the sump has room for {formatting.litres(g.sump_free_l)}."
+def _mishaps(g: ResolvedLayout) -> list[MishapDraft]:
+    space = f"the sump has room for {formatting.litres(g.sump_free_l)}."
     keeps = max(g.sump_free_l - PIPE_L, 0.0)
     found = [
         MishapDraft(
             "run-back",
             "Power cut: the return runs back",
             g.returned_cm,
-            f"Until the return draws air, {formatting.litres(g.run_back_l)} with the pipes; {room}",
+            f"Until the return draws air, {formatting.litres(g.run_back_l)} with the pipes; {space}",
             "Raise the return or drill a siphon break; lower the sump's level.",
             keeps_l=keeps,
         )
@@ -157,7 +163,7 @@ def _mishaps(g: Ground) -> list[MishapDraft]:
                 "Siphon break clogged at a power cut",
                 max(g.lay.outlet_depth_cm, 0.0) + CLOGGED_CM,
                 "The return runs back past the clogged hole.",
-                "Clean the hole monthly; leave that much more room.",
+                "Clean the hole monthly; leave that much more site.",
                 keeps_l=keeps,
             )
         )
@@ -173,8 +179,8 @@ def _mishaps(g: Ground) -> list[MishapDraft]:
     return found
 
 
-def _caveats(_: Filter, room: Room) -> list[str]:
-    if room.net_l < FROM_L and room.water == "fresh":
+def _caveats(_: Filter, site: Site) -> list[str]:
+    if site.net_l < FROM_L and site.water == "fresh":
         return ["Sumps come into their own from about 380 L (100 US gal) or in salt water."]
     return []
 
@@ -223,7 +229,7 @@ KIND = FilterKind(
         "sump-off": ("sump-power",),
         **leak_order("sump"),
     },
-    looks={
+    inspections={
         "sump-power": (
             (
                 "sump-look-level",
@@ -237,7 +243,7 @@ KIND = FilterKind(
                 "Nothing in the overflow; the gate valve open.",
                 "overflow",
             ),
-            plug_look("sump"),
+            plug_inspection("sump"),
         ),
     },
     marks=_marks,

@@ -9,14 +9,14 @@ from reedmace.core.filter.kind_parts.kind import FilterKind
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
 from reedmace.core.filter.kind_parts.steps import UNPLUG, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
-from reedmace.core.filter.site.site import Room
+from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
 
-def _limits(t: FilterTable, mine: Bools, room: Room) -> list[Limit]:
+def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
     return [
         Limit(
-            mine & ((t.width_cm > room.length_cm) | (t.depth_cm > room.width_cm)),
+            mine & ((t.width_cm > site.length_cm) | (t.depth_cm > site.width_cm)),
             lambda i: (
                 f"covers {formatting.cm.bare(t.width_cm[i], 'g')} × {formatting.cm(t.depth_cm[i], 'g')}, more than the floor of this tank"
             ),
@@ -52,7 +52,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
     ]
 
 
-def _caveats(_: Filter, __: Room) -> list[str]:
+def _caveats(_: Filter, __: Site) -> list[str]:
     return ["Some keepers find it carefree, others a trap: dirt gathers under the plate."]
 
 
@@ -86,7 +86,7 @@ KIND = FilterKind(
         "gravel-cover": ("gravel-plate",),
         "gravel-start": ("gravel-check-valve", "gravel-air-pump", "gravel-cover", "gravel-risers"),
     },
-    looks=air_driven.valve_look("gravel"),
+    inspections=air_driven.valve_inspection("gravel"),
     marks=air_driven.air_marks,
     runs=air_driven.air_runs,
     faults=air_driven.air_faults,

@@ -10,8 +10,8 @@ from reedmace.core.filter.filter_flow import FilterFlowQuestion, filter_flow
 from reedmace.core.filter.kind_parts.media_path import PATH_WORDS
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.media.basket import Basket
-from reedmace.core.filter.site.site import Plumbing, Room
-from reedmace.core.filter.sizing_rules import asked_here
+from reedmace.core.filter.site.site import Plumbing, Site
+from reedmace.core.filter.sizing_rules import flow_requirement_here
 from reedmace.core.flow.materials import MEDIA_KG_L, MEDIA_SURFACE_M2_L
 from reedmace.core.quantity import formatting
 from reedmace.core.stock import Animals, Species
@@ -41,7 +41,7 @@ class MediaStackQuestion(Question):
     """The media of a filter on its tank; its own water path gives the flow."""
 
     filter: Filter
-    room: Room
+    site: Site
     plumbing: Plumbing = Field(default_factory=Plumbing)
     baskets: Annotated[list[Basket], Field(max_length=12)]
     animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
@@ -167,7 +167,7 @@ def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
     Ergun 1952 and Darcy-Weisbach.
     """
     q, w, f = question, Working(), question.filter
-    heavy = asked_here(q.room, q.animals, q.own_species, q.temperature_c).heavy
+    heavy = flow_requirement_here(q.site, q.animals, q.own_species, q.temperature_c).heavy
     volume = w.line(
         "V", "sum of the media", f"{len(q.baskets)} of them", sum(b.litres for b in q.baskets), "L", "arithmetic"
     )
@@ -187,8 +187,8 @@ def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
     asked = w.line(
         "asked",
         "1 or 2 kg per 100 L",
-        f"{2 if heavy else 1} × {q.room.net_l:.0f} / 100",
-        (2 if heavy else 1) * q.room.net_l / 100,
+        f"{2 if heavy else 1} × {q.site.net_l:.0f} / 100",
+        (2 if heavy else 1) * q.site.net_l / 100,
         "kg",
         "practice",
     )
@@ -205,7 +205,7 @@ def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
         path = filter_flow(
             FilterFlowQuestion(
                 filter=f,
-                room=q.room,
+                site=q.site,
                 plumbing=q.plumbing,
                 media=q.baskets,
                 animals=q.animals,

@@ -12,7 +12,7 @@ from reedmace.core.stock.species import Water
 RoomKind = Literal["bedroom", "living", "workshop", "shop", "fish-room"]
 
 
-class Room(Part):
+class Site(Part):
     """The tank and its surroundings."""
 
     net_l: NetLitres
@@ -96,26 +96,26 @@ class Priorities(Part):
     redundant: Weight = 1
 
 
-def sensible_start(room: Room) -> Priorities:
+def default_priorities(site: Site) -> Priorities:
     """Default priorities for a site.
 
-    room: the tank's. Source: common practice: quiet and out of sight where people sit or sleep; cheap, safe to leave and
+    site: the tank's. Source: common practice: quiet and out of sight where people sit or sleep; cheap, safe to leave and
     one air pump for all where many tanks stand.
     """
     p = Priorities().model_dump()
-    if room.kind == "bedroom":
+    if site.kind == "bedroom":
         p |= {"quiet": 5, "hidden": 2, "flood_safety": 3}
-    elif room.kind == "shop":
+    elif site.kind == "shop":
         p |= {"quiet": 1, "clear_water": 4, "easy_clean": 4, "hidden": 1}
-    elif room.kind == "fish-room":
+    elif site.kind == "fish-room":
         p |= {"quiet": 0, "hidden": 0, "price": 4, "running_cost": 3, "easy_clean": 4}
-    elif room.kind == "workshop":
+    elif site.kind == "workshop":
         p |= {"quiet": 2, "hidden": 1}
-    if room.water == "salt":
+    if site.water == "salt":
         # Space for a skimmer, a heater, a top-off and later additions weighs most (common practice of salt-water keepers).
         p |= {"expandable": 4, "clear_water": 3}
-    if room.tanks_here_count >= 4:
+    if site.tanks_here_count >= 4:
         p |= {"running_cost": max(p["running_cost"], 3), "price": max(p["price"], 4)}
-    if room.often_away:
+    if site.often_away:
         p |= {"power_cut": 5, "redundant": 3}
     return Priorities(**p)
