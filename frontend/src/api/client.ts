@@ -1,4 +1,4 @@
-/** The one way to the server: typed by its own description, errors as `ProblemError`. */
+/** HTTP client, typed by the API description; errors become `ProblemError`. */
 import createClient from "openapi-fetch";
 import type { AnswerOf, ComputeName, QuestionOf, SessionState } from "./schemas";
 import type { paths } from "./types";
@@ -15,7 +15,7 @@ export interface Difference {
   mine: string;
 }
 
-/** What went wrong, in the server's own words. `offline` when it could not be reached at all. */
+/** A problem as the server describes it. `offline` when the server could not be reached. */
 export class ProblemError extends Error {
   constructor(
     readonly status: number,
@@ -23,9 +23,9 @@ export class ProblemError extends Error {
     readonly detail: string,
     readonly errors: Fault[] = [],
     readonly current: unknown = null,
-    /** With a conflict: every field the two differ in. */
+    /** For a conflict: every field in which the two versions differ. */
     readonly differences: Difference[] = [],
-    /** Of a fault of ours: its number in the operator's log. */
+    /** For an internal error: the request number in the operator's log. */
     readonly requestId = "",
   ) {
     super(detail);
@@ -38,30 +38,30 @@ export class ProblemError extends Error {
 
 let csrfToken = "";
 let units = "";
-/** The token that changes are sent with, and the units that sentences are asked in. */
+/** The CSRF token and the units sent with requests. */
 export function rememberSession(session: SessionState): void {
   csrfToken = session.csrf_token;
   const { volume, length, temperature, currency } = session.units;
-  // A degree sign does not travel in a header.
+  // Headers cannot carry a degree sign.
   units = [volume, length, temperature.replace("°", ""), currency].join(";");
 }
 
 export const client = createClient<paths>({ baseUrl: "/" });
 client.use({
   onRequest({ request }) {
-    // Before they are known the server goes by the account, and what was sent for with the page fits.
+    // Before the session is known the server uses the account's units, and preloaded data matches.
     if (units) request.headers.set("Reedmace-Units", units);
     if (request.method !== "GET") request.headers.set("X-CSRF-Token", csrfToken);
     return request;
   },
 });
 
-/** A file of JSON as it is, sent with the same token. */
+/** POST a JSON file unchanged. */
 export function postJson(path: string, text: string): Promise<unknown> {
   return postText(path, text, "application/json");
 }
 
-/** A text body (CSV) sent with the same token. */
+/** POST a text body (CSV). */
 export async function postText(path: string, text: string, type = "text/csv"): Promise<unknown> {
   const response = await reach(
     fetch(path, {

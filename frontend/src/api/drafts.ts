@@ -1,4 +1,4 @@
-/** What is typed into a plan and not yet saved: kept on this device through reloads and second tabs. */
+/** Drafts of plans not yet saved, stored on this device across reloads and tabs. */
 import { useCallback, useEffect, useState } from "react";
 
 interface Stored<T> {
@@ -10,13 +10,13 @@ export interface Draft<T> {
   value: T;
   set: (change: (value: T) => T) => void;
   dirty: boolean;
-  /** Id of the entry this draft was begun from. */
+  /** Id of the entry this draft is based on. */
   basedOn: number | null;
-  /** Let the saved plan stand. */
+  /** Discard the draft. */
   drop: () => void;
 }
 
-/** A draft of `part` of a tank over what is saved. */
+/** Draft of one plan of a tank over the saved version. */
 export function useDraft<T>(tankId: number, part: string, saved: T, savedId: number | null): Draft<T> {
   const storageKey = `reedmace.draft.${tankId}.${part}`;
   const [draft, setDraft] = useState<Stored<T> | null>(() => read<T>(storageKey));
@@ -49,7 +49,7 @@ export function useDraft<T>(tankId: number, part: string, saved: T, savedId: num
   };
 }
 
-/** A draft kept by an older version, with what it does not know yet as it is saved. */
+/** Fill fields that a draft of an older version lacks from the saved plan. */
 function completed<T>(draft: T, saved: T): T {
   if (!isPlain(draft) || !isPlain(saved)) return draft;
   const whole: Record<string, unknown> = { ...saved };

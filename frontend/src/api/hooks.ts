@@ -1,4 +1,4 @@
-/** Server state: session, tables, tanks, computations, and writing in the logbook. */
+/** Server state: session, tables, tanks, computations, and logbook entries. */
 import {
   keepPreviousData,
   queryOptions,
@@ -31,14 +31,14 @@ import type {
   TankView,
 } from "./schemas";
 
-/** What a session settles for the whole page: the token to send, and the units to read in. */
+/** Apply a session to the page: token, units, outbox owner. */
 function takeOver(state: SessionState): void {
   ownOutbox(state.email);
   rememberSession(state);
   chooseUnits(state);
 }
 
-/** Whether what stands here was kept by this device before the page was opened: shown at once, and asked for again. */
+/** Whether data comes from the persisted cache: shown at once, and fetched again. */
 export function isKept(state: { dataUpdatedAt: number }): boolean {
   return state.dataUpdatedAt > 0 && state.dataUpdatedAt < performance.timeOrigin;
 }
@@ -51,7 +51,7 @@ export const sessionOptions = queryOptions({
 export function useSession() {
   return useQuery({
     ...sessionOptions,
-    // What this device kept is taken over as well as what the server says, and asked after at each visit.
+    // A persisted session is applied as well as a fetched one, and refetched at each visit.
     select: (state) => {
       takeOver(state);
       return state;
@@ -61,7 +61,7 @@ export function useSession() {
   });
 }
 
-/** Take over the session an account call answered with, and forget the last keeper's data. */
+/** Apply the session of an account response, and clear the previous keeper's data. */
 export function useEnter() {
   const queries = useQueryClient();
   return (state: SessionState) => {
@@ -81,14 +81,14 @@ export function useTables() {
   return useQuery(tablesOptions);
 }
 
-/** The tables where they are loaded already: in every stage they are. */
+/** The tables, which are loaded before any stage. */
 export function useLoadedTables(): Tables {
   const { data } = useTables();
   if (!data) throw new Error("The tables are loaded before a stage is shown.");
   return data;
 }
 
-/** What a form begins with. */
+/** Initial values of forms. */
 export function useBlanks(): FormDefaults {
   return useLoadedTables().form_defaults;
 }
@@ -106,7 +106,7 @@ export function useToday() {
   return useQuery(todayOptions);
 }
 
-/** What is due in all tanks over the coming weeks. */
+/** Due tasks of all tanks over the coming weeks. */
 export function useAhead() {
   return useQuery({ queryKey: ["ahead"], queryFn: () => ask(client.GET("/api/ahead")) });
 }
@@ -142,7 +142,7 @@ export function useEntries(tankId: number) {
   });
 }
 
-/** The logbook's lines a page at a time, newest first, of one kind or with some words in them. */
+/** Logbook entries by page, newest first, filtered by kind or text. */
 export function useLogbookPages(tankId: number, { kind, search }: { kind: string; search: string }) {
   return useInfiniteQuery({
     queryKey: ["entries", tankId, kind, search],
@@ -161,7 +161,7 @@ export function useLogbookPages(tankId: number, { kind, search }: { kind: string
   });
 }
 
-/** `value` once it has stood still for `delayMs`. */
+/** `value`, debounced by `delayMs`. */
 export function useSettled<T>(value: T, delayMs: number): T {
   const [settled, setSettled] = useState(value);
   useEffect(() => {
@@ -175,7 +175,7 @@ export function useSettled<T>(value: T, delayMs: number): T {
   return settled;
 }
 
-/** The answer to a named computation, asked again as the question changes; null asks nothing. */
+/** The answer of a named computation, refetched as the question changes; null asks nothing. */
 export function useCompute<N extends ComputeName>(name: N, question: QuestionOf<N> | null) {
   const text = useSettled(JSON.stringify(question), 60);
   return useQuery<AnswerOf<N>, ProblemError>({
@@ -233,7 +233,7 @@ const VIEWS = {
 };
 type ViewOf<S extends keyof typeof VIEWS> = Awaited<ReturnType<(typeof VIEWS)[S]>>;
 
-/** A stage as the core sees it, with what is typed laid over what is saved; asked again as the draft changes. */
+/** A stage view with the draft applied; refetched as the draft changes. */
 export function useView<S extends keyof typeof VIEWS>(tankId: number, stage: S, draft: Draft) {
   const text = useSettled(JSON.stringify(draft), 60);
   return useQuery<ViewOf<S>, ProblemError>({
@@ -244,7 +244,7 @@ export function useView<S extends keyof typeof VIEWS>(tankId: number, stage: S, 
   });
 }
 
-/** What is said while the first answer is on its way; without a connection what can be shown is shown at once. */
+/** State while the first answer is loading; without a connection cached data is shown at once. */
 export function opening(
   asked: { isPending: boolean; fetchStatus: string },
   words: string,
@@ -252,7 +252,7 @@ export function opening(
   return asked.isPending && asked.fetchStatus === "fetching" ? words : undefined;
 }
 
-/** The answer that stands: none once the newest question was refused; the last one while the server cannot be reached. */
+/** The valid answer: none once the newest question was rejected; the last one while offline. */
 export function standing<T>(asked: { data: T | undefined; error: unknown }): T | undefined {
   const away = asked.error instanceof ProblemError && asked.error.offline;
   return asked.error && !away ? undefined : asked.data;
@@ -274,7 +274,7 @@ export function useBuying(tankId: number) {
   });
 }
 
-/** Takes an older plan up again, as the newest. */
+/** Restore an older plan as the newest. */
 export function useAgain(tankId: number) {
   const queries = useQueryClient();
   return useMutation<Entry, ProblemError, number>({
@@ -296,7 +296,7 @@ interface Writing {
   supersedes?: number;
 }
 
-/** Write an entry. Off line it is held on this device and sent later, never twice. */
+/** Write an entry. Offline it is stored in the outbox and sent later, exactly once. */
 export function useWrite(tankId: number) {
   const queries = useQueryClient();
   return useMutation<Entry | "held", ProblemError, Writing>({
@@ -319,7 +319,7 @@ export function useWrite(tankId: number) {
         throw error;
       }
     },
-    // Without a connection there is nothing to ask again, and waiting for it would leave the typed line in its field.
+    // Offline there is nothing to refetch, and waiting would leave the typed line in its field.
     onSuccess: (entry) => (entry === "held" ? undefined : refresh(queries, tankId)),
   });
 }
@@ -346,7 +346,7 @@ export function useRoom(roomId: number) {
   });
 }
 
-/** The board and the air with the plan on screen; not asked while it is the one that is kept. */
+/** Board and air with the plan on screen; not fetched while it equals the saved one. */
 export function useRoomView(roomId: number, plan: RoomPlan, changed: boolean) {
   const text = useSettled(JSON.stringify(plan), 80);
   return useQuery<RoomView, ProblemError>({
@@ -365,7 +365,7 @@ export function useRoomView(roomId: number, plan: RoomPlan, changed: boolean) {
   });
 }
 
-/** One thing in the logbooks of many tanks, all or none. */
+/** Write one entry to many tanks, all or none. */
 export function useWriteMany() {
   const queries = useQueryClient();
   return useMutation<{ entries: Entry[] }, ProblemError, { tankIds: number[]; body: Body }>({
@@ -379,7 +379,7 @@ export function useWriteMany() {
   });
 }
 
-/** Ask again for everything a new entry can change. */
+/** Invalidate every query a new entry can change. */
 export async function refresh(queries: ReturnType<typeof useQueryClient>, tankId: number): Promise<void> {
   void queries.invalidateQueries({ queryKey: ["tanks"] });
   void queries.invalidateQueries({ queryKey: ["today"] });

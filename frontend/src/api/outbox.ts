@@ -1,12 +1,12 @@
-/** Entries made without a connection, kept on this device until they are sent. Each belongs to the account it was made in. */
+/** Outbox: entries made offline, stored on this device until sent. Each belongs to the account it was made in. */
 import type { NewEntry } from "./schemas";
 
 export interface Held {
   tankId: number;
   entry: NewEntry;
-  /** Not in what a version before this one held. */
+  /** Missing in entries stored by an older version. */
   account?: string;
-  /** Why the server would not have it: it stays, to be mended or taken out by its keeper. */
+  /** Why the server rejected it: it stays until its keeper corrects or removes it. */
   refused?: string;
 }
 
@@ -15,7 +15,7 @@ const listeners = new Set<() => void>();
 let account = "";
 let parsed: { text: string | null; all: Held[]; own: Held[] } = { text: null, all: [], own: [] };
 
-/** Whose entries are held and sent from here on; "" while nobody is signed in. */
+/** Account whose entries are stored and sent; "" while nobody is signed in. */
 export function ownOutbox(email: string | null): void {
   if (account === (email ?? "")) return;
   account = email ?? "";
@@ -23,12 +23,12 @@ export function ownOutbox(email: string | null): void {
   tell();
 }
 
-/** A key no other entry has; the server takes the same key only once. */
+/** A unique key; the server accepts each key once. */
 export function newKey(): string {
   return [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, "0")).join("");
 }
 
-/** What this account holds here: the same array until something changes. */
+/** Entries of this account: the same array until something changes. */
 export function held(): Held[] {
   return read().own;
 }
@@ -41,7 +41,7 @@ export function release(key: string): void {
   keep(read().all.filter((h) => h.entry.key !== key));
 }
 
-/** Keep a refused entry with its reason; without one it is sent again. */
+/** Store a rejected entry with its reason; without one it is sent again. */
 export function mark(key: string, refused?: string): void {
   keep(read().all.map((h) => (h.entry.key === key ? { ...h, refused } : h)));
 }
@@ -59,7 +59,7 @@ function read() {
   const text = localStorage.getItem(STORAGE_KEY);
   if (text !== parsed.text || text === null) {
     const all = text === null ? [] : list(text);
-    // What a version before this one held had no owner; it is whoever's is signed in when it is met.
+    // Entries of an older version have no owner; they belong to the first account signed in.
     const own = account ? all.filter((h) => (h.account ?? account) === account) : [];
     if (text !== null || parsed.all.length) parsed = { text, all, own };
   }

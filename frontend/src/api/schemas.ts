@@ -1,4 +1,4 @@
-/** Short names for the generated types, and which question each computation takes. */
+/** Short names for the generated types, and the question type of each computation. */
 import type { components } from "./types";
 
 type Schemas = components["schemas"];
@@ -6,7 +6,7 @@ export type TankOut = Schemas["TankOut"];
 export type NewAccount = Schemas["NewAccount"];
 export type NewTankIn = Schemas["NewTank"];
 export type TankState = Schemas["TankState"];
-/** Where a tank stands, with every plan whole. */
+/** State of a tank, with every plan complete. */
 export type LogbookState = Schemas["StateOut"];
 export type Stage = Schemas["Stage"];
 export type Entry = Schemas["Entry"];

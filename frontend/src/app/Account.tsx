@@ -1,4 +1,4 @@
-/** Account: what to read in, the password, the address, everything out, closing it. */
+/** Account: units, password, email, export, deletion. */
 import sourceSans from "@fontsource/source-sans-3/LICENSE?url";
 import vollkorn from "@fontsource/vollkorn/LICENSE?url";
 import { useState, type SyntheticEvent } from "react";
@@ -54,7 +54,7 @@ export default function Account({ session }: { session: SessionState }) {
 
 type Units = SessionState["units"];
 
-/** Sends something of the account and takes over the session it answers with. */
+/** Send an account change and apply the session of the response. */
 function useSend() {
   const enter = useEnter();
   const [problem, setProblem] = useState<ProblemError | null>(null);
@@ -278,7 +278,7 @@ function EmailForm({ session }: { session: SessionState }) {
   );
 }
 
-/** The one thing without a way back, so it asks for the password. */
+/** Irreversible, so it asks for the password. */
 function CloseForm() {
   const [password, setPassword] = useState("");
   const { send, problem } = useSend();

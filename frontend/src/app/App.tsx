@@ -1,4 +1,4 @@
-/** The application: providers, addresses, and who may see what. */
+/** The application: providers, routes, and access. */
 import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persister";
 import { QueryClient, type Query } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
@@ -33,14 +33,14 @@ const FittingSheet = lazy(() => import("../stages/fit/FittingSheet"));
 const DiarySheet = lazy(() => import("../stages/cycle/DiarySheet"));
 const TankPage = lazy(() => import("./TankPage"));
 
-/** A timer counts no further than 24 days. */
+/** setTimeout is limited to 24 days. */
 const KEPT_MS = 20 * 86_400_000;
 
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 5_000,
-      // Asked without a connection too: the answer is then an error that says so, never a wait without end.
+      // Queries run offline too: the result is an error that says so, never an endless wait.
       networkMode: "always",
       gcTime: KEPT_MS,
       retry: (count, error) =>
@@ -57,10 +57,10 @@ const keptHere = {
     throttleTime: 500,
   }),
   maxAge: KEPT_MS,
-  // Another build may ask and answer otherwise.
+  // Another build may use other queries.
   buster: document.querySelector("script[src]")?.getAttribute("src") ?? "",
   dehydrateOptions: {
-    // A computation is asked again with each page. Who is signed out is asked again too, or a page would begin with it.
+    // Computations are refetched with each page. So is a signed-out session, or a page would start with it.
     shouldDehydrateQuery: ({ state, queryKey }: Query) =>
       state.data !== undefined &&
       queryKey[0] !== "compute" &&
@@ -75,7 +75,7 @@ export function App() {
     <PersistQueryClientProvider
       client={queries}
       persistOptions={keptHere}
-      // What this device kept is shown at once and asked for again, however young it is.
+      // Persisted data is shown at once and refetched, whatever its age.
       onSuccess={() => queries.invalidateQueries({ predicate: ({ state }) => isKept(state) })}
     >
       <GlobalStyle />

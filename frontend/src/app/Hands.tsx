@@ -1,4 +1,4 @@
-/** Who else keeps these tanks: invited by a link, each with a role; and where this keeper helps. */
+/** Household: members invited by a link, each with a role; and where this keeper helps. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";

@@ -1,4 +1,4 @@
-/** What waits on this device to be sent, and what the server would not have. */
+/** Entries waiting in the outbox, and those the server rejected. */
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { useTables } from "../api/hooks";

@@ -1,4 +1,4 @@
-/** An invitation: whose it is, and coming in. */
+/** Invitation: whose it is, and accepting it. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";

@@ -1,12 +1,12 @@
-/** Beside the menu, while something long is worked out: for how long already, and a way to leave it. */
+/** Beside the menu during a long computation: its duration, and a way to cancel it. */
 import { useIsFetching, useQueryClient, type Query } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { styled } from "styled-components";
 import { InlineButton, phone } from "../kit";
 
-/** What answers sooner needs no word. */
+/** Shorter computations show nothing. */
 const SOON_MS = 300;
-/** Sums of this page; what the logbook holds is read in any case. */
+/** Computations of this page; logbook data is always loaded. */
 const isSum = ({ queryKey }: Query): boolean => ["compute", "view", "cycle"].includes(String(queryKey[0]));
 
 export function LongSums() {
@@ -44,7 +44,7 @@ export function LongSums() {
   );
 }
 
-/** Whole seconds something has been running; null while that is no time at all. */
+/** Whole seconds a computation has been running; null for a short one. */
 function useSecondsOf(running: boolean): number | null {
   const [seconds, setSeconds] = useState<number | null>(null);
   useEffect(() => {
@@ -72,7 +72,7 @@ const Said = styled.p`
   color: var(--ink-soft);
   font-size: 14px;
   white-space: nowrap;
-  /* Over the end of the stages' line, beside the menu: the stages keep their places. */
+  /* Over the end of the stage navigation, so that the stages keep their places. */
   position: absolute;
   right: 76px;
   top: 3px;

@@ -1,4 +1,4 @@
-/** How a tank stands, for whoever has its link: no account, nothing to change. */
+/** State of a tank for anyone with its view link: no account, read-only. */
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { styled } from "styled-components";

@@ -1,4 +1,4 @@
-/** What is shown where a page cannot be: an address that leads nowhere, and a fault of ours. */
+/** Error pages: an unknown address, and an internal error. */
 import { Component, type ReactNode } from "react";
 import { Link, useLocation } from "react-router";
 import { Button, Lead, Verdict } from "../kit";
@@ -17,7 +17,7 @@ export function NoSuchPage() {
   );
 }
 
-/** Keyed by the address, so that going elsewhere leaves the fault behind. */
+/** Keyed by the address, so that navigation clears the error. */
 export function ErrorBoundary({ children }: { children: ReactNode }) {
   const { pathname } = useLocation();
   return <Boundary key={pathname.split("/").slice(0, 4).join("/")}>{children}</Boundary>;

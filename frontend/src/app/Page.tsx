@@ -1,4 +1,4 @@
-/** The frame of a page: mark, name, nav or title, menu. */
+/** Frame of a page: logo, name, navigation or title, menu. */
 import { useState, type ReactNode } from "react";
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from "react-aria-components";
 import { Link, useNavigate } from "react-router";
@@ -47,7 +47,7 @@ export function Page({ name, nav, children }: PageProps) {
   );
 }
 
-/** Said over a page that could not be asked for again: how old its figures are. */
+/** Shown when a page could not be refreshed: the age of its figures. */
 export function AsOf({ atMs }: { atMs: number }) {
   return (
     <p role="status">
@@ -142,7 +142,7 @@ function KeeperMenu() {
   );
 }
 
-/** Turn to the other of light and dark, and remember it. */
+/** Switch between light and dark, and store the choice. */
 export function turnTheme(): void {
   const root = document.documentElement;
   const dark = root.dataset.theme

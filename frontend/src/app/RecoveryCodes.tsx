@@ -1,11 +1,11 @@
-/** The codes by which a keeper comes back in when the password is lost: shown once, to be written down. */
+/** Recovery codes for a lost password: shown once, to be written down. */
 import { useState } from "react";
 import { styled } from "styled-components";
 import { Button, InlineButton } from "../kit";
 
 interface Props {
   codes: string[];
-  /** The button that goes on; none where the codes stay beside other things. */
+  /** Label of the button that continues; none where the codes are shown beside other content. */
   onDone?: () => void;
 }
 
@@ -35,7 +35,7 @@ export function RecoveryCodes({ codes, onDone }: Props) {
         >
           Print them
         </InlineButton>
-        {/* A page read without TLS has no clipboard. */}
+        {/* Without TLS there is no clipboard API. */}
         {"clipboard" in navigator && (
           <InlineButton onPress={() => void copy()}>{copied ? "Copied" : "Copy them"}</InlineButton>
         )}

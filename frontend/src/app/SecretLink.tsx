@@ -1,4 +1,4 @@
-/** A secret link: made, shown once, revoked. */
+/** A secret link: created, shown once, revoked. */
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { styled } from "styled-components";
 import { ProblemError } from "../api/client";

@@ -1,4 +1,4 @@
-/** Keys for everything, listed on "?". */
+/** Keyboard shortcuts, listed on "?". */
 import { useEffect, useState } from "react";
 import { Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
 import { useLocation, useNavigate } from "react-router";
@@ -6,7 +6,7 @@ import { styled } from "styled-components";
 import { Button } from "../kit";
 
 const STAGES = ["tank", "stock", "filter", "fit", "cycle", "keep"];
-/** Where a key is for typing or choosing, and no shortcut. Ticks and choices take letters and digits from nobody. */
+/** Whether the focus takes keys itself, so that no shortcut applies. */
 const TYPING = "input:not([type=checkbox]):not([type=radio]), textarea, [role=listbox], [role=menu]";
 const LIST: [string, string][] = [
   ["1 to 6", "the stages, Tank to Keep"],

@@ -1,4 +1,4 @@
-/** The door: look round as the demo keeper, sign in, or make an account. */
+/** Entrance: demo, sign-in, sign-up. */
 import { useState } from "react";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
@@ -16,7 +16,7 @@ const SHOAL = [
   { species_id: "bronze-cory", count: 3, length_cm: null },
 ];
 
-/** A tank of 90 by 40 by 45 cm, to show what is drawn. */
+/** A tank of 90 by 40 by 45 cm, for the drawing. */
 function sketch({ tank, surroundings }: TankPlan): TankPlan {
   return {
     kind: "tank-plan",
@@ -28,7 +28,7 @@ function sketch({ tank, surroundings }: TankPlan): TankPlan {
 
 interface Props {
   demoOpen: boolean;
-  /** They came by an invitation into somebody's household. */
+  /** They came by an invitation to a household. */
   invited?: boolean;
 }
 

@@ -1,4 +1,4 @@
-/** The form at the entrance: sign in, make an account, or come back in with a recovery code. */
+/** Form for sign-in, sign-up, and account recovery. */
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { ask, client } from "../api/client";

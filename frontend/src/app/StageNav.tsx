@@ -1,4 +1,4 @@
-/** The six stages in order, each with a few words of where it stands. */
+/** Navigation of the six stages, each with its state in a few words. */
 import { NavLink } from "react-router";
 import { styled } from "styled-components";
 import type { Stage } from "../api/schemas";

@@ -1,4 +1,4 @@
-/** One tank: its stages, the section beside the work, and the stage in hand. */
+/** Page of a tank: its stages, the drawing beside the work, and the current stage. */
 import { lazy, Suspense } from "react";
 import { useParams } from "react-router";
 import { ProblemError } from "../api/client";

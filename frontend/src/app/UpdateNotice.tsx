@@ -1,4 +1,4 @@
-/** A newer build is on the device: taken up when the keeper says, never in the middle of a job. */
+/** A newer build is installed: applied when the keeper agrees, never in the middle of a task. */
 import { styled } from "styled-components";
 import { useRegisterSW } from "virtual:pwa-register/react";
 import { InlineButton } from "../kit";

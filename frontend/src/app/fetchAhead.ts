@@ -1,9 +1,9 @@
-/** What an address asks for, asked at once: its own part of the program and its data, beside who is signed in and not after. */
+/** Prefetch of an address: its code and data, in parallel with the session. */
 import type { QueryClient } from "@tanstack/react-query";
 import { roomsOptions, sessionOptions, tablesOptions, tankOptions, todayOptions } from "../api/hooks";
 import { isStage, STAGES } from "./stages";
 
-/** What cannot be had is said where it is shown. */
+/** A failure is reported where the data is shown. */
 function quietly(asked: Promise<unknown>): void {
   asked.catch(() => undefined);
 }

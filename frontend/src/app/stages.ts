@@ -1,4 +1,4 @@
-/** The stages of a tank, each fetched when it is opened. */
+/** The stages of a tank, each a lazily loaded chunk. */
 import type { ComponentType } from "react";
 import type { Stage } from "../api/schemas";
 import type { StageProps } from "../stages/shared";

@@ -4,12 +4,12 @@ import { ProblemError } from "../api/client";
 import { refresh, sendEntry } from "../api/hooks";
 import { held, mark, release, subscribe, type Held } from "../api/outbox";
 
-/** What this account still holds on this device. */
+/** Entries of this account still on this device. */
 export function useHeld(): Held[] {
   return useSyncExternalStore(subscribe, held);
 }
 
-/** Sends what was held without a connection: at the start, when the network returns, and every half minute. */
+/** Send stored entries: at the start, when the network returns, and every half minute. */
 export function useOutbox(signedIn: boolean): void {
   const queries = useQueryClient();
   const waiting = useHeld().filter((h) => h.refused === undefined).length;
@@ -28,7 +28,7 @@ export function useOutbox(signedIn: boolean): void {
           await refresh(queries, tankId);
         } catch (error) {
           const said = error instanceof ProblemError ? error : null;
-          // Refused for good: it stays, shown with the reason. Off line, signed out or paused: later, in order.
+          // Rejected for good: it stays, shown with the reason. Offline, signed out or paused: later, in order.
           if (said && [404, 409, 422].includes(said.status)) mark(entry.key, said.detail);
           else break;
         }

@@ -1,4 +1,4 @@
-/** The cycle's log: tests as marks, what comes next as bands, doses and changes along the foot. */
+/** Chart of a cycle: tests as marks, the forecast as bands, doses and changes along the bottom. */
 import { useState } from "react";
 import { scaleLinear } from "@visx/scale";
 import { Area, LinePath } from "@visx/shape";
@@ -14,7 +14,7 @@ export interface CycleLogProps {
   log: Log;
   forecast: CycleForecast;
   share: Shares;
-  /** Whether it is ready already, so that no date stands ahead. Default: not. */
+  /** Whether it is ready already, so that no date is shown. Default: not. */
   passed?: boolean;
   dateOf: (day: number) => string;
 }

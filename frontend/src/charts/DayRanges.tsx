@@ -1,4 +1,4 @@
-/** Ranges of days side by side on one axis: what each change would do, or how a forecast has moved. */
+/** Ranges of days side by side on one axis: the effect of each change, or the history of a forecast. */
 import { scaleLinear } from "@visx/scale";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";

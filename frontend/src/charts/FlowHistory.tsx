@@ -1,4 +1,4 @@
-/** A filter's flow over time: tests, cleanings, the limit it is cleaned at, and how it fades. */
+/** A filter's flow over time: tests, cleanings, the cleaning limit, and the fitted fade. */
 import { scaleLinear, scaleTime } from "@visx/scale";
 import { LinePath } from "@visx/shape";
 import type { KeepView } from "../api/schemas";

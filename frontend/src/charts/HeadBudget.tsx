@@ -1,4 +1,4 @@
-/** Where the pump's head goes, along the water's path, as one stacked bar. */
+/** Head lost along the water path, as one stacked bar. */
 import type { OperatingPoint } from "../api/schemas";
 import { Term } from "../kit";
 import { usePhone } from "../kit/usePhone";

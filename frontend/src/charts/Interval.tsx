@@ -1,4 +1,4 @@
-/** Flow between two cleanings, and where keepers clean. */
+/** Flow between two cleanings, and the usual cleaning point. */
 import { scaleLinear } from "@visx/scale";
 import { LinePath } from "@visx/shape";
 import type { OperatingPoint } from "../api/schemas";

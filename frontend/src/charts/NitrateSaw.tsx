@@ -1,4 +1,4 @@
-/** Nitrate between changes of water, against the line it is not to pass. */
+/** Nitrate between water changes, against its limit. */
 import { scaleLinear } from "@visx/scale";
 import { LinePath } from "@visx/shape";
 import type { components } from "../api/types";
@@ -13,7 +13,7 @@ export function NitrateSaw({ answer }: { answer: components["schemas"]["NitrateR
   const W = usePhone() ? 372 : 640;
   const share = useTables().data?.nitrogen_share.nitrate;
   if (share === undefined) return null;
-  // Kits read the ion; the core keeps nitrogen.
+  // Kits read the ion; the core uses nitrogen.
   const points = answer.course.map((p) => ({ day: p.day, ppm: p.nitrate_mg_n_l / share }));
   const target = answer.target_mg_n_l / share;
   const most = Math.max(target, ...points.map((p) => p.ppm)) * 1.12;

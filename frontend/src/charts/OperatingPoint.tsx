@@ -1,4 +1,4 @@
-/** Where the pump's curve meets the plumbing's, clean and dirty. */
+/** Intersection of the pump's curve and the plumbing's, clean and dirty. */
 import { scaleLinear } from "@visx/scale";
 import { LinePath } from "@visx/shape";
 import type { OperatingPoint as Answer } from "../api/schemas";

@@ -1,4 +1,4 @@
-/** The two poisons as read and to come, KH beside them, what was done along the foot. */
+/** Ammonia and nitrite, read and forecast, KH beside them, events along the bottom. */
 import { scaleLinear } from "@visx/scale";
 import { Area, LinePath } from "@visx/shape";
 import type { CycleForecast, CycleLog as Log, DayBand } from "../api/schemas";
@@ -154,7 +154,7 @@ interface BandProps extends ScaledProps {
   days: DayBand[];
   now: number;
   of: (day: DayBand) => DayBand["nitrite_mg_n_l"];
-  /** Nitrogen in a ppm as this kit gives it. */
+  /** Nitrogen in one ppm of this kit. */
   per: number;
   fill: string;
 }

@@ -12,7 +12,7 @@ interface Props {
   candidate?: Pick<Candidate, "name" | "box_lph" | "delivered_lph" | "dirty_lph" | "media_kg"> | null;
 }
 
-/** Rules that ask for no flow and no mass, and so have no place on the scale. */
+/** Rules without a flow or a mass, which have no place on the scale. */
 const WORDED: string[] = ["label", "count"];
 
 export function SizingRules({ requirement, netL, candidate }: Props) {
@@ -149,7 +149,7 @@ function AskedBar({ rule, x, y, times }: RowProps & { rule: Rule; times: (lph: n
   );
 }
 
-/** Words beside a mark, on whichever side has room for them. */
+/** Label beside a mark, on whichever side has space. */
 function Beside({
   at,
   end,

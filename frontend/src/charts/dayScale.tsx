@@ -1,4 +1,4 @@
-/** What every chart over the cycle's days shares: its margins, its grid, its days and today. */
+/** Shared by all charts over the days of a cycle: margins, grid, days and today. */
 import type { scaleLinear } from "@visx/scale";
 
 export type Scale = ReturnType<typeof scaleLinear<number>>;

@@ -1,13 +1,13 @@
-/** What every chart has: a sentence, and its figures as a table. */
+/** Frame of a chart: a summary sentence, and its figures as a table. */
 import type { ReactNode } from "react";
 import { styled } from "styled-components";
 
 interface ChartFrameProps {
   title: string;
-  /** A word of the trade in the title, to be opened beside it. */
+  /** A glossary word in the title. */
   word?: ReactNode;
   sentence: string;
-  /** The words beside the chart say it already; keep the sentence for those who cannot see the chart. */
+  /** The text beside the chart says it already; keep the summary for screen readers. */
   quiet?: boolean;
   columns: string[];
   rows: (string | number)[][];

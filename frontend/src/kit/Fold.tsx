@@ -1,4 +1,4 @@
-/** Something to open: what is in it is made when it is first opened, and kept from then on. */
+/** Disclosure whose content is mounted on first opening and kept. */
 import { Suspense, useState, type ReactNode, type Ref } from "react";
 import { Waiting } from "./notes";
 

@@ -1,4 +1,4 @@
-/** A word of the trade: a tap opens two lines on it. */
+/** A glossary word: a tap shows two lines on it. */
 import type { ReactNode } from "react";
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from "react-aria-components";
 import { styled } from "styled-components";

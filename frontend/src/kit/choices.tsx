@@ -1,4 +1,4 @@
-/** One of a few, one of many, yes or no. */
+/** Choices: one of a few, one of many, yes or no. */
 import {
   Button as AriaButton,
   CheckboxButton,
@@ -159,7 +159,7 @@ interface YesNoProps {
   onChange: (value: boolean) => void;
 }
 
-/** One thing that is so or not. */
+/** A checkbox. */
 export function YesNo({ label, value, onChange }: YesNoProps) {
   return (
     <CheckboxField isSelected={value} onChange={onChange}>

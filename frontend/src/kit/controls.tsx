@@ -1,4 +1,4 @@
-/** Our controls on React Aria: buttons and fields. */
+/** Buttons and fields on React Aria. */
 import type { KeyboardEvent, ReactNode } from "react";
 import {
   Button as AriaButton,
@@ -40,7 +40,7 @@ export const Button = styled(AriaButton)<{ $quiet?: boolean }>`
   }
 `;
 
-/** A button that reads as part of a sentence. */
+/** A button styled as part of a sentence. */
 export const InlineButton = styled(AriaButton)`
   padding: 0;
   border: 0;
@@ -55,7 +55,7 @@ export const InlineButton = styled(AriaButton)`
   }
 `;
 
-/** A link that stands on a line of its own: tall enough for a thumb beside what comes next. */
+/** A link on a line of its own, tall enough for a thumb. */
 export const LineLink = styled(Link)`
   display: block;
   width: fit-content;
@@ -99,7 +99,7 @@ interface TextFieldProps {
   inputMode?: "decimal" | "text" | "email";
   onBlur?: () => void;
   onKeyDown?: (e: KeyboardEvent) => void;
-  /** Where a column's head says it already. */
+  /** Hidden where a column's header labels it. */
   hideLabel?: boolean;
 }
 

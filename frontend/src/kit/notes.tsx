@@ -1,4 +1,4 @@
-/** Verdicts, cautions, problems, waiting and empty states. */
+/** Verdicts, cautions, problems, loading and empty states. */
 import type { ReactNode } from "react";
 import { styled } from "styled-components";
 import type { ProblemError } from "../api/client";
@@ -36,7 +36,7 @@ const ProblemBox = styled.div`
   }
 `;
 
-/** What happened, and what to do; children are the ways out. */
+/** What happened, and what to do; children are the actions. */
 export function ProblemNote({
   problem,
   children,
@@ -45,7 +45,7 @@ export function ProblemNote({
   children?: ReactNode;
 }) {
   if (!problem) return null;
-  // A single fault is usually the detail itself; say it again only when it adds something.
+  // A single fault usually equals the detail; show it only when it adds something.
   const said = problem.errors.length === 1 && problem.detail.includes(problem.errors[0]?.what ?? "");
   return (
     <ProblemBox role="alert">

@@ -1,4 +1,4 @@
-/** Leaves of a stage: one shown, the others a press or an arrow key away. */
+/** Tabs of a stage: one panel shown, switched by press or arrow key. */
 import type { ReactNode } from "react";
 import { Tab, TabList, TabPanel, Tabs as AriaTabs } from "react-aria-components";
 import { styled } from "styled-components";

@@ -1,4 +1,4 @@
-/** The look: paper and silt, water ink, reed green, the seed head's brown; alarm for harm only. */
+/** Colour tokens and typefaces. */
 import { createGlobalStyle } from "styled-components";
 
 const light = `

@@ -2,7 +2,7 @@ import { useSyncExternalStore } from "react";
 
 /** Whether the window is as narrow as a phone. */
 export const usePhone = windowUpTo(720);
-/** Whether the drawing and the work stand one under the other. */
+/** Whether drawing and work are stacked. */
 export const useNarrow = windowUpTo(1060);
 
 function windowUpTo(widthPx: number): () => boolean {

@@ -1,4 +1,4 @@
-/** Every number opens its working: formula, what was put in, value, unit, source. */
+/** The working behind a number: formula, numbers put in, value, unit, source. */
 import { createContext, useContext, useMemo, useState, type ReactNode } from "react";
 import { Button as AriaButton, Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
 import { styled } from "styled-components";
@@ -72,7 +72,7 @@ export function WorkingProvider({ children }: { children: ReactNode }) {
   );
 }
 
-/** The lines that lead to the figure pressed, its own the last; all of them where no one line is its own. */
+/** The lines that lead to the figure, its own last; all of them where no line is its own. */
 function linesOf(shown: Shown | null): WorkingLine[] {
   if (!shown) return [];
   const { lines, of } = shown;

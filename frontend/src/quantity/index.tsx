@@ -1,13 +1,13 @@
-/** Entering and showing quantities with their units and twins. */
+/** Fields and text for quantities with units and comparison units. */
 import type { KeyboardEvent } from "react";
 import { TextField } from "../kit/controls";
 import { twinOf, unitName, type Home } from "./shown";
 import { useTypedFigure, type Kind } from "./useTypedFigure";
 
-/** What people type; speeds are only shown. */
+/** Kinds people type; speeds are only shown. */
 export type Typed = Exclude<Home, "cm/s">;
 
-/** The home unit of a kind, and how many of the server's make one of it. */
+/** The home unit of a kind, and how many make one of the server's unit. */
 const KIND_OF: Record<Typed, { kind: Kind; perHome: number }> = {
   cm: { kind: "length", perHome: 1 },
   mm: { kind: "length", perHome: 0.1 },
@@ -23,7 +23,7 @@ interface FieldProps {
   label: string;
   value: number | null;
   onChange: (value: number) => void;
-  /** Given where the field may stand empty. */
+  /** Given where the field may be empty. */
   onClear?: () => void;
   min?: number;
   max?: number;
@@ -32,11 +32,11 @@ interface FieldProps {
 }
 
 interface QuantityFieldProps extends FieldProps {
-  /** The unit `value`, `min` and `max` are in. */
+  /** The unit of `value`, `min` and `max`. */
   unit: Typed;
 }
 
-/** A field that takes "60", "24 in", "4 ft 2 in" or "20 gal", and gives the home unit. The server reads units. */
+/** A field that accepts "60", "24 in", "4 ft 2 in" or "20 gal", and gives the home unit. The server parses units. */
 export function QuantityField({ label, unit, hint, hideLabel, ...rest }: QuantityFieldProps) {
   const { text, error, onText, onBlur } = useTypedFigure({ ...rest, ...KIND_OF[unit], home: unit });
   const twin = rest.value === null || Number.isNaN(rest.value) ? "" : twinOf(rest.value, unit);
@@ -58,7 +58,7 @@ interface NumberBoxProps extends FieldProps {
   step?: number;
 }
 
-/** A bare count or figure: "12", "0.5" or "0,5". Arrow keys step it. */
+/** A plain number: "12", "0.5" or "0,5". Arrow keys step it. */
 export function NumberBox({ step = 1, label, hint, hideLabel, ...rest }: NumberBoxProps) {
   const { text, error, onText, onBlur } = useTypedFigure({ ...rest, kind: "number" });
   const { value, onChange, min = -Infinity, max = Infinity } = rest;
@@ -83,7 +83,7 @@ export function NumberBox({ step = 1, label, hint, hideLabel, ...rest }: NumberB
   );
 }
 
-/** A figure's twin after it, in brackets. */
+/** The comparison unit of a figure, in brackets. */
 export function Twin({ unit, value }: { unit: Home; value: number }) {
   const twin = twinOf(value, unit);
   return <>{twin ? ` (${twin})` : ""}</>;

@@ -1,4 +1,4 @@
-/** Concentrations as the keeper's own kit reads them: inside everything is mg/L of nitrogen. */
+/** Concentrations in the keeper's kit's ppm; internal values are mg/L of nitrogen. */
 import type { KitSteps, Tables } from "../api/schemas";
 
 /** mg N/L in one ppm of the kit, by test. */

@@ -1,4 +1,4 @@
-/** Figures as this keeper reads them. The sums know one home unit a kind; the session says how each is written. */
+/** Formatting of figures in the keeper's units, which the session defines by kind. */
 import { scaleLinear } from "@visx/scale";
 import type { SessionState } from "../api/schemas";
 
@@ -9,13 +9,13 @@ type Written = SessionState["written"][number];
 let written = new Map<string, Written>();
 let currency = "";
 
-/** Take over the units of a session. */
+/** Apply the units of a session. */
 export function chooseUnits(session: SessionState): void {
   written = new Map(session.written.map((w) => [w.home, w]));
   currency = session.units.currency;
 }
 
-/** The number alone, with `places` decimals in the home unit and as many more as the keeper's own needs. */
+/** The number alone, with `places` decimals in the home unit and the keeper's unit's extra ones. */
 export function bare(value: number, home: Home, places = 0): string {
   const w = written.get(home);
   if (!w || (w.factor === 1 && w.offset === 0)) return value.toFixed(places);
@@ -32,12 +32,12 @@ export function show(value: number, home: Home, places = 0): string {
   return `${bare(value, home, places)} ${unitName(home)}`;
 }
 
-/** The keeper's unit of a kind of figure. */
+/** The keeper's unit of a kind of quantity. */
 export function unitName(home: Home): string {
   return written.get(home)?.name ?? home;
 }
 
-/** The same figure in the unit people compare labels in. */
+/** The same figure in the comparison unit. */
 export function twinOf(value: number, home: Home): string {
   const w = written.get(home);
   if (!w) return "";
@@ -45,7 +45,7 @@ export function twinOf(value: number, home: Home): string {
   return `${figure >= 100 ? figure.toFixed(0) : Number(figure.toPrecision(3))} ${w.twin}`;
 }
 
-/** A figure of the keeper's own, as it stands in a field; `toHome` is its way back. */
+/** A figure in the keeper's unit for a field; `toHome` is the inverse. */
 export function fromHome(value: number, home: Home): number {
   const w = written.get(home);
   return w ? Number((value * w.factor + w.offset).toPrecision(6)) : value;
@@ -56,12 +56,12 @@ export function toHome(figure: number, home: Home): number {
   return w ? (figure - w.offset) / w.factor : figure;
 }
 
-/** A reading of warmth as it was taken, null where none was. */
+/** A temperature reading, null where there is none. */
 export function degreesWords(celsius: number | null | undefined): string | null {
   return celsius == null ? null : show(celsius, "°C", Number.isInteger(celsius) ? 0 : 1);
 }
 
-/** A price in the keeper's currency, or the bare figure where none was chosen. */
+/** A price in the keeper's currency, or the plain figure without one. */
 export function money(amount: number, places = 2): string {
   if (!currency) return amount.toFixed(places);
   return new Intl.NumberFormat(undefined, {
@@ -72,18 +72,18 @@ export function money(amount: number, places = 2): string {
   }).format(amount);
 }
 
-/** Round figures in the keeper's unit from nothing to `top`, for an axis. top: in the home unit. */
+/** Round figures in the keeper's unit from zero to `top`, for an axis. top: in the home unit. */
 export function ticksOf(top: number, home: Home, count: number): number[] {
   return scaleLinear<number>({ domain: [0, fromHome(top, home)] }).ticks(count);
 }
 
-/** A measured size with no more figures than it was taken with: "90", "45.5", "35.4". */
+/** A measured size with no more digits than it was measured with: "90", "45.5", "35.4". */
 export function sizeOf(lengthCm: number): string {
   const own = fromHome(lengthCm, "cm");
   return String(Number(own.toFixed(1)));
 }
 
-/** A tank in its three outer sizes. */
+/** The three outer sizes of a tank. */
 export function sizeWords(tank: { length_cm: number; width_cm: number; height_cm: number }): string {
   return `${sizeOf(tank.length_cm)} × ${sizeOf(tank.width_cm)} × ${sizeOf(tank.height_cm)} ${unitName("cm")}`;
 }

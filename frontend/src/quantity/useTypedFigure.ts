@@ -1,4 +1,4 @@
-/** The text of a field that holds a figure: what is typed is read at once when it is plain, by the server when it is not. */
+/** State of a numeric text field: plain numbers are parsed at once, others by the server. */
 import { useEffect, useRef, useState } from "react";
 import { compute, ProblemError } from "../api/client";
 import type { QuestionOf } from "../api/schemas";
@@ -8,19 +8,19 @@ export type Kind = QuestionOf<"read-quantity">["kind"];
 
 interface FigureOptions {
   kind: Kind;
-  /** The unit the value is in; a bare number and a hardness have none of the keeper's own. */
+  /** The unit of the value; plain numbers and hardness are the same for all keepers. */
   home?: Home;
-  /** Home units in one of the server's for this kind, where they differ (a metre is 100 cm). */
+  /** Home units in one of the server's unit, where they differ (a metre is 100 cm). */
   perHome?: number;
   value: number | null;
   onChange: (value: number) => void;
-  /** Given where the field may stand empty. */
+  /** Given where the field may be empty. */
   onClear?: () => void;
   min?: number;
   max?: number;
 }
 
-/** A number that is the same to every reader: three places after a mark may be a thousand, and are asked about. */
+/** An unambiguous number: three digits after a mark may be thousands, and are asked about. */
 const PLAIN = /^-?\d*[.,]?\d+$/;
 const MAY_BE_A_THOUSAND = /[.,]\d{3}$/;
 
@@ -33,7 +33,7 @@ export function useTypedFigure(options: FigureOptions) {
   const [text, setText] = useState(() => asText(value));
   const [error, setError] = useState<string | null>(null);
   const sent = useRef(value);
-  /** Counts what was typed and left: an answer to an earlier one comes too late to say anything. */
+  /** Counts submissions, so that an outdated answer is ignored. */
   const turn = useRef(0);
   useEffect(() => {
     // A value changed elsewhere (dragged on the drawing, dropped draft) replaces the text; our own does not.
@@ -82,7 +82,7 @@ export function useTypedFigure(options: FigureOptions) {
       const figure = await ask(typed);
       if (turn.current === asked) give(figure);
     } catch (problem) {
-      // Half-typed units are not a mistake yet; leaving the field says whether they are.
+      // A half-typed unit is no error yet; leaving the field decides.
       if (problem instanceof ProblemError && turn.current === asked) setError(null);
     }
   };
@@ -118,7 +118,7 @@ function isEmpty(figure: number | null): boolean {
   return figure === null || Number.isNaN(figure);
 }
 
-/** More places for a small figure: 0.05 L is not 0. */
+/** More decimals for a small figure: 0.05 L is not 0. */
 function small(figure: number): number {
   return Math.abs(figure) < 1 ? 1 : 0;
 }

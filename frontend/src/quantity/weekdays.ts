@@ -1,6 +1,6 @@
-/** The days of the week in the keeper's own words, 0 for Monday as everywhere on the wire. */
+/** Weekday names in the keeper's language, 0 for Monday as in the API. */
 
-/** The fifth of January 2026 was a Monday. */
+/** 5 January 2026 is a Monday. */
 const MONDAY = Date.UTC(2026, 0, 5, 12);
 
 export const WEEKDAYS: readonly (readonly [string, string])[] = Array.from({ length: 7 }, (_, n) => [

@@ -1,4 +1,4 @@
-/** The air of the whole room: pump and main, each outlet's share, the valves that balance them. */
+/** Air of a room: pump and main, each outlet's share, the balancing valves. */
 import type { RoomPlan, RoomView } from "../api/schemas";
 import { Button, Figure, InlineButton, Lead, TextField, YesNo } from "../kit";
 import { NumberBox, QuantityField } from "../quantity";

@@ -1,4 +1,4 @@
-/** Settings of the chosen tanks, all alike: the day for changes, the room's air, the price of a kWh, what matters in choosing. */
+/** Settings of the chosen tanks: weekday of changes, the room's air, the price of a kWh, priorities. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";

@@ -1,4 +1,4 @@
-/** The board: every tank of the room in a line, what cannot wait first. */
+/** Board: every tank of the room in a row, urgent ones first. */
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import type { BoardRow, RoomView } from "../api/schemas";

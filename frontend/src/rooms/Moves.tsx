@@ -1,4 +1,4 @@
-/** What two tanks, or one, are chosen for besides: animals moved between them; a tank planned so many times more. */
+/** Moving animals between two tanks, and copying a tank. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";
@@ -25,7 +25,7 @@ export function Moves({ roomId, rows, chosen, species }: Props) {
   return null;
 }
 
-/** Run a request; everything is asked for again when it went well. */
+/** Send a request; refetch everything on success. */
 function useSending() {
   const queries = useQueryClient();
   const [problem, setProblem] = useState<ProblemError | null>(null);

@@ -1,4 +1,4 @@
-/** What hangs on the wall besides tanks: dragged, moved by the arrow keys, taken away with Delete. */
+/** Objects on the wall besides tanks: dragged, moved by arrow keys, removed with Delete. */
 import { useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from "react";
 import { styled } from "styled-components";
 
@@ -7,10 +7,10 @@ interface Props {
   x: number;
   /** Above the floor, cm. */
   y: number;
-  /** Where that is on the drawing. */
+  /** Its place on the drawing. */
   down: (y: number) => number;
   most: { x: number; y: number };
-  /** Of a shelf, which moves up and down only. */
+  /** For a shelf, which moves up and down only. */
   upright?: boolean;
   onMove: (x: number, y: number) => void;
   onRemove?: () => void;

@@ -1,4 +1,4 @@
-/** A room's files, and the meter on its air pump. */
+/** Files of a room, and the meter on its air pump. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";

@@ -1,4 +1,4 @@
-/** A room: which of its tanks wants what, one thing done in many of them, and the air they share. */
+/** Page of a room: its board, bulk entries, and shared air. */
 import { useState } from "react";
 import { useParams } from "react-router";
 import { styled } from "styled-components";
@@ -84,7 +84,7 @@ function Room({ seen }: { seen: RoomSeen }) {
   );
 }
 
-/** The drawing was changed: kept or dropped. */
+/** The drawing was changed: save or discard. */
 function SavePlan({ room, plan, onDrop }: { room: RoomSeen["room"]; plan: RoomPlan; onDrop: () => void }) {
   const queries = useQueryClient();
   const [problem, setProblem] = useState<ProblemError | null>(null);

@@ -1,4 +1,4 @@
-/** A year of the room three ways: money, sockets, hours, and what one failure takes down. */
+/** A year of the room in three ways: money, sockets, hours, and the reach of one failure. */
 import { styled } from "styled-components";
 import type { RoomView } from "../api/schemas";
 import { Figure } from "../kit";

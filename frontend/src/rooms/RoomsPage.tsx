@@ -1,4 +1,4 @@
-/** Rooms: those there are, one made of tanks at hand, one from a table. */
+/** Rooms: the list, a new one from existing tanks, one from a table. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
@@ -40,7 +40,7 @@ export default function RoomsPage() {
   );
 }
 
-/** Run a request that makes a room, and go there. */
+/** Send a request that makes a room, and open it. */
 function useMaking() {
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const queries = useQueryClient();

@@ -1,4 +1,4 @@
-/** One sump under several tanks: what each gets, what all of them send back when the power fails, and what one water means. */
+/** One sump under several tanks: flow of each, the run-back of all, and the shared water. */
 import { styled } from "styled-components";
 import { useBlanks } from "../api/hooks";
 import type { RoomPlan, RoomView, Sump } from "../api/schemas";
@@ -171,7 +171,7 @@ function Answer({ answer, onSet }: AnswerProps) {
 
 function waterWords({ water_l, mixed_h }: AnswerProps["answer"]): string {
   const water = `${show(water_l, "L")} of water in one`;
-  // A tank that gets nothing shares nothing either.
+  // A tank without flow shares no water.
   if (mixed_h > 24 * 30) return `${water}.`;
   const hours = Math.max(mixed_h, 1).toFixed(0);
   const short = hours === "1" ? "an hour" : `${hours} hours`;

@@ -1,4 +1,4 @@
-/** One thing done in many tanks: chosen on the wall or the board, written in each logbook with one press. */
+/** Bulk entries: tanks chosen on the wall or the board, one press for all logbooks. */
 import { useState, type ReactNode, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../api/client";
@@ -13,7 +13,7 @@ interface Props {
   rows: BoardRow[];
   chosen: number[];
   onChoose: (ids: number[]) => void;
-  /** What else the chosen tanks offer. */
+  /** Further actions for the chosen tanks. */
   children?: ReactNode;
 }
 
@@ -130,7 +130,7 @@ function ShutIn({ rows }: { rows: BoardRow[] }) {
   );
 }
 
-/** The chosen tanks by themselves for so many days, or no longer. */
+/** Quarantine of the chosen tanks for a number of days, or its end. */
 function Quarantine({ none, put }: { none: boolean; put: (body: Body, words: string) => void }) {
   const [days, setDays] = useState(useBlanks().quarantine.days);
   return (

@@ -191,7 +191,7 @@ export function Wall({ plan, view, chosen, put, onChoose }: Props) {
   );
 }
 
-/** Each tank's own air in words; nothing where there is none or nothing is reckoned. */
+/** Each tank's air in words; empty where there is none. */
 function airOf(view: RoomView): (row: BoardRow) => string {
   const got = new Map(view.air?.outlets.map((o) => [o.key, o.air_l_min] as const) ?? []);
   return (row) => {
@@ -234,7 +234,7 @@ function Main({ plan, rows, down, y }: MainProps) {
 
 type PumpAir = NonNullable<RoomView["air"]>["pumps"][number];
 
-/** What a pump gives and against what, under it. */
+/** Flow and pressure of a pump, beneath it. */
 function PumpWords({ x, y, pump }: { x: number; y: number; pump?: PumpAir }) {
   if (!pump) return null;
   return (
@@ -249,13 +249,13 @@ function PumpWords({ x, y, pump }: { x: number; y: number; pump?: PumpAir }) {
   );
 }
 
-/** A shelf as long as the wall, so far above the highest as tanks need. */
+/** A shelf as long as the wall, above the highest by the height tanks need. */
 function shelfAbove({ shelves, width_cm, height_cm }: RoomPlan): RoomPlan["shelves"][number] {
   const above = Math.max(-35, ...shelves.map((s) => s.y_cm)) + 55;
   return { x_cm: 0, y_cm: Math.min(above, height_cm), length_cm: width_cm };
 }
 
-/** Those above it keep their tanks. */
+/** Tanks above it keep their places. */
 function withoutShelf(plan: RoomPlan, gone: number): Partial<RoomPlan> {
   return {
     shelves: plan.shelves.filter((_, n) => n !== gone),
@@ -271,10 +271,10 @@ const Adding = styled.p`
 
 interface TankProps {
   row: BoardRow;
-  /** What its outlets get of the room's air. */
+  /** Share of the room's air its outlets get. */
   air: string;
   x: number;
-  /** Where its foot stands on the drawing. */
+  /** Its foot on the drawing. */
   foot: number;
   most: number;
   chosen: boolean;

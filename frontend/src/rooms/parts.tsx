@@ -1,4 +1,4 @@
-/** What the folds of a room are laid out with: fields side by side, and a table of figures. */
+/** Layout of the room's folds: fields side by side, and a table of figures. */
 import { styled } from "styled-components";
 
 export const Fields = styled.div`

@@ -1,4 +1,4 @@
-/** How a tank stands on the board, in one word and one mark. */
+/** State of a tank on the board, in one word and one mark. */
 import type { BoardRow } from "../api/schemas";
 
 export type Stands = "urgent" | "due" | "well";

@@ -1,4 +1,4 @@
-/** The water's movement on the section: what an outlet's jet reaches, what stays calm, where dirt settles. */
+/** Overlay of currents on the section: reach of an outlet's jet, calm water, settling dirt. */
 import type { CurrentsAnswer } from "../api/schemas";
 import type { Sheet } from "./geometry";
 import type { SectionFilter } from "./Section";
@@ -6,7 +6,7 @@ import type { SectionFilter } from "./Section";
 interface Props {
   sheet: Sheet;
   currents: CurrentsAnswer;
-  /** The filters that make it, in the order the currents were asked of them. */
+  /** The filters, in the order of the currents' outlets. */
   filters: SectionFilter[];
 }
 
@@ -16,7 +16,7 @@ export function CurrentsOverlay({ sheet, currents, filters }: Props) {
   const { left, tankWidth, waterY, bottomY, substrate, floorY, scale, glass } = sheet;
   const bedY = bottomY - substrate;
   const middle = { x: left + tankWidth / 2, y: (waterY + bedY) / 2 };
-  // Speeds rise from the middle of the turning water to the glass: the calm part is what lies round the middle.
+  // Speeds rise from the centre of the circulation to the glass: the calm part surrounds the centre.
   const inset = Math.sqrt(currents.rest_share);
   const rx = (tankWidth / 2 - glass) * inset;
   const ry = ((bedY - waterY) / 2) * inset;

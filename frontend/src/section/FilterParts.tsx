@@ -1,4 +1,4 @@
-/** A filter in both views, to scale, with the water's path: the drawing of its kind. */
+/** A filter in both views, to scale, with its water path: the drawing of its kind. */
 import type { ReactNode } from "react";
 import type { Filter } from "../api/schemas";
 import { Box, SheetWall, Sponge, UnderGravel } from "./AirParts";
@@ -95,7 +95,7 @@ function Canister({ sheet, filter, place, bare, bodyXCm }: PartProps) {
   const over = rimY - 10;
   const right = left + tankWidth + 12;
   const below = rimY + sheet.tankHeight + 16;
-  // A tall body leaves little room under the tank: the hoses then run level just over it.
+  // A tall body leaves little space under the tank: the hoses then run level just over it.
   const run = Math.max(y - 22, below);
   return (
     <g>
@@ -270,7 +270,7 @@ function Sump({ sheet, filter, bare, sump }: PartProps) {
 
 type Chamber = NonNullable<PartProps["sump"]>["chambers"][number];
 
-/** What stands in each chamber: how tall of the water there, and its tone. */
+/** Water height in each chamber, and its tone. */
 const HELD: Record<Chamber, [number, string]> = {
   socks: [0.75, "var(--paper)"],
   foam: [0.9, "var(--silt-deep)"],
@@ -285,7 +285,7 @@ interface ChambersProps extends Record<"x" | "y" | "w" | "h" | "level", number> 
   order?: Chamber[];
 }
 
-/** The drain comes down at the right, the return goes up at the left: chambers stand from right to left. */
+/** The drain enters at the right, the return leaves at the left: chambers stand from right to left. */
 function Chambers({
   x,
   y,

@@ -1,4 +1,4 @@
-/** A fitting plan on the section: hoses by their true runs, cut lengths, parts, faults and levels. */
+/** A fitting plan on the section: hoses by their runs, cut lengths, parts, faults and levels. */
 import { useId } from "react";
 import type { FittingPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
@@ -7,17 +7,17 @@ import { show } from "../quantity/shown";
 interface Props {
   sheet: Sheet;
   fitting: FittingPlan;
-  /** Where the water would stop, cm below the rim. */
+  /** Level where the water would stop, cm below the rim. */
   stopsBelowRimCm?: number;
   /** A part to find and confirm, by its role. */
   lookAt?: string;
-  /** Drawn without names and lengths, beside the one that is worked on. */
+  /** Drawn without names and lengths, beside the selected one. */
   quiet?: boolean;
 }
 
 export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = false }: Props) {
   const { left, floorY, scale, tankWidth, rimY } = sheet;
-  // What stands beside the tank is drawn in the gap before the side view, however narrow.
+  // Objects beside the tank are drawn in the gap before the side view, however narrow.
   const x = (cm: number) => {
     const beyond = cm * scale - tankWidth;
     return left + (beyond > 0 ? tankWidth + 36 * (1 - Math.exp(-beyond / 60)) : cm * scale);
@@ -146,7 +146,7 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
   );
 }
 
-/** What the tank, its bed and the stand's top hide, and what they do not, as regions to draw in. */
+/** Regions hidden by the tank, its bed and the stand's top, and regions visible. */
 function BehindTank({ sheet, id }: { sheet: Sheet; id: string }) {
   const { left, tankWidth, rimY, tankHeight, width, height, standHeight } = sheet;
   const hidden = `M${left - 2} ${rimY} h${tankWidth + 4} v${tankHeight + Math.min(9, standHeight)} h${-(tankWidth + 4)} z`;
@@ -162,7 +162,7 @@ function BehindTank({ sheet, id }: { sheet: Sheet; id: string }) {
   );
 }
 
-/** A hose: solid where it is seen, a dashed line where it runs behind the tank. */
+/** A hose: solid where visible, dashed behind the tank. */
 function Behind({ d, fill, id }: { d: string; fill: string; id: string }) {
   return (
     <>
@@ -182,7 +182,7 @@ function Behind({ d, fill, id }: { d: string; fill: string; id: string }) {
   );
 }
 
-/** Where a part's name stands, clear of the hose and of what is next to it. */
+/** Position of a part's name, clear of the hose and its neighbours. */
 function beside(name: string, x: number, y: number) {
   if (name === "intake") return { x: x - 10, y: y + 5, textAnchor: "end" as const };
   if (name === "outlet") return { x: x + 36, y: y + 5 };
@@ -192,7 +192,7 @@ function beside(name: string, x: number, y: number) {
 
 type Point = [number, number];
 
-/** A part's name and where it stands: in one line over the rim, where there is no height for two. */
+/** A part's name and position: in one line over the rim, where two do not fit. */
 function Named({ part, x }: { part: FittingPlan["parts"][number]; x: number }) {
   if (!part.stands) return part.name;
   const oneLine = part.role === "tap";

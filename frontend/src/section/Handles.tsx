@@ -1,4 +1,4 @@
-/** What can be dragged on the drawing: mouse, touch or arrow keys, in centimetres of the real thing. */
+/** Drag handles on the drawing for mouse, touch or arrow keys, in centimetres of the real tank. */
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { styled } from "styled-components";
 import type { Filter, FittingPlan, TankPlan } from "../api/schemas";
@@ -10,7 +10,7 @@ export type HandleName = "fill" | "wall" | "stand" | "canister" | "intake" | "ou
 interface HandleSpec {
   name: HandleName;
   label: string;
-  /** What the value is measured from, for its text. */
+  /** Reference of the value, for its label. */
   words: string;
   value: number;
   least: number;
@@ -123,7 +123,7 @@ function fitted(sheet: Sheet, plan: TankPlan, fitting?: FittingPlan): HandleSpec
 
 function Handle({ spec, onMove }: { spec: HandleSpec; onMove: (cm: number) => void }) {
   const held = useRef<{ at: number; value: number } | null>(null);
-  // Presses may come faster than the sums answer: the next one goes on from what was last asked for.
+  // Key presses may come faster than answers: each continues from the last requested value.
   const asked = useRef({ value: spec.value, at: 0 });
   const give = (value: number) => {
     const kept = Math.round(Math.min(Math.max(value, spec.least), spec.most) * 2) / 2;
@@ -167,7 +167,7 @@ function Handle({ spec, onMove }: { spec: HandleSpec; onMove: (cm: number) => vo
       }}
       onPointerMove={(e) => {
         const at = place(e);
-        // The drawing rescales as it is dragged, so each move is taken from the last one.
+        // The drawing rescales during a drag, so each move is relative to the last one.
         if (!held.current || at === null) return;
         const value = held.current.value + (at - held.current.at) * spec.perPixel;
         held.current = { at, value };

@@ -1,4 +1,4 @@
-/** What is written beside the parts of a filter. */
+/** Labels beside the parts of a filter. */
 import type { Filter, FittingPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
 import { anchors } from "./FilterParts";
@@ -15,14 +15,14 @@ interface LabelsProps {
 
 type Spots = Record<SectionLabel["at"], [number, number]>;
 
-/** Where the plan puts what a label may point at. */
+/** Target positions of labels, from the plan. */
 function planned({ left, floorY, scale }: Sheet, { parts, runs }: FittingPlan): Partial<Spots> {
   const found: Partial<Spots> = {};
   const spot = (x: number, y: number): [number, number] => [left + x * scale, floorY - y * scale];
   for (const { role, at } of parts)
     if (role === "outlet" || role === "body") found[role] = spot(at.x_cm, at.y_cm);
   const hose = runs.find((run) => run.role === "return-hose")?.points;
-  // Under the tank, where it is seen: between the last corner but one and the body.
+  // Under the tank, where it is visible: between the last corner but one and the body.
   const [from, to] = hose?.slice(-3) ?? [];
   if (from && to) found.hose = spot((from.x_cm + to.x_cm) / 2, (from.y_cm + to.y_cm) / 2);
   return found;
@@ -53,11 +53,11 @@ export function Labels({ sheet, filter, fitting, labels, many }: LabelsProps) {
     <g className="figures">
       {labels.map(({ at, lines }) => {
         const [wanted, y] = places[at];
-        // Words end inside the picture, on a phone as well, however narrow the tank.
+        // Text ends inside the picture, on a phone as well, however narrow the tank.
         const wide = Math.max(...lines.map((line) => line?.length ?? 0)) * 7.4;
         const x = Math.max(Math.min(wanted, left + tankWidth + 34 - wide), left - 56);
         const [px, py] = spots[at];
-        // The line leaves the words on the side the spot lies; about 6.6 units a letter at this size.
+        // The line starts on the side of the target; about 6.6 units a letter at this size.
         const from = px > x + lines[0].length * 3.3 ? x + lines[0].length * 6.6 + 4 : x - 4;
         return (
           <g key={at}>

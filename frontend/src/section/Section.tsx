@@ -1,4 +1,4 @@
-/** The working drawing: this tank on its stand against its wall, front and side, to one scale. */
+/** The section drawing: this tank on its stand against its wall, front and side, to one scale. */
 import { useMemo, useRef } from "react";
 import { styled } from "styled-components";
 import { Glassware, Room } from "./Glassware";
@@ -31,7 +31,7 @@ export interface SectionLabel {
 export interface SectionFilter {
   key: string;
   filter: Filter;
-  /** Its fitting plan: where its parts and runs really go. */
+  /** Its fitting plan: positions of its parts and runs. */
   fitting?: FittingPlan;
 }
 
@@ -40,20 +40,20 @@ export interface SectionProps {
   volume?: TankVolume;
   animals?: Animals[];
   species?: Species[];
-  /** Everything that hangs on the tank, in its order. */
+  /** All filters on the tank, in order. */
   filters?: SectionFilter[];
   labels?: SectionLabel[];
-  /** How the water moves, of the filters given. */
+  /** Currents of the given filters. */
   currents?: CurrentsAnswer;
-  /** Words in the water: what it carries today. */
+  /** Text in the water: what it contains today. */
   water?: string[];
   dimensions?: boolean;
-  /** Key of the filter whose plan is worked on: its handles, marks and faults are shown. */
+  /** Key of the selected filter: its handles, marks and faults are shown. */
   working?: string;
   stopsBelowRimCm?: number;
   /** A part of the fitting plan to find on the drawing. */
   lookAt?: string;
-  /** Lets the drawing's handles be dragged, each giving its new figure in cm. */
+  /** Enables the handles; each reports its new value in cm. */
   onMove?: Partial<Record<HandleName, (cm: number) => void>>;
   caption: string;
 }
@@ -77,7 +77,7 @@ export function Section(props: SectionProps) {
     <Frame>
       <svg ref={drawing} viewBox={view} role="group" aria-label={caption}>
         <Room sheet={sheet} />
-        {/* Plants stand aside when the water itself is written on. */}
+        {/* Plants are omitted when text is shown in the water. */}
         <Glassware
           sheet={sheet}
           plants={plan.surroundings.planted && props.water === undefined}
@@ -106,7 +106,7 @@ interface FittingsProps {
   sheet: Sheet;
   plan: TankPlan;
   filters: SectionFilter[];
-  /** Key of the one worked on, and of the one whose marks are shown. */
+  /** Key of the selected filter, and of the one whose marks are shown. */
   working?: string;
   first?: string;
   stopsBelowRimCm?: number;
@@ -128,7 +128,7 @@ function Fittings({ sheet, plan, filters, working, first, stopsBelowRimCm, lookA
           bodyXCm={fitting?.parts.find((p) => p.role === "body" || p.role === "filter")?.at.x_cm}
         />
       ))}
-      {/* The one worked on is drawn last, so that nothing covers its words. */}
+      {/* The selected one is drawn last, so that nothing covers its labels. */}
       {[...filters]
         .sort((a, b) => Number(a.key === first) - Number(b.key === first))
         .map(({ key, fitting }) =>
@@ -271,7 +271,7 @@ function Span({ x0, x1, y, text }: { x0: number; x1: number; y: number; text: st
   );
 }
 
-/** Filters of one kind stand beside each other: which place of its kind each takes. */
+/** Filters of one kind stand side by side: the position index of each. */
 function placesOf(kinds: Filter["kind"][]): number[] {
   return kinds.map((kind, i) => kinds.slice(0, i).filter((k) => k === kind).length);
 }
@@ -317,7 +317,7 @@ const Frame = styled.figure`
   }
   ${phone} {
     svg {
-      /* As wide as its picture, so that nothing beside the tank peeps in. */
+      /* As wide as its picture, so that nothing beside the tank is visible. */
       width: auto;
       max-width: 100%;
       max-height: 212px;

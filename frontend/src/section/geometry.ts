@@ -1,4 +1,4 @@
-/** Pure geometry of the drawing: centimetres of the real tank to pixels of the sheet. No rule of the job here. */
+/** Pure geometry of the drawing: centimetres of the real tank to pixels. No domain rules here. */
 import type { Animals, Species, TankPlan } from "../api/schemas";
 
 export interface Sheet {
@@ -40,7 +40,7 @@ export function layOut(plan: TankPlan, width: number, mostHeight: number): Sheet
   const behindCm = around.behind_cm;
   const standCm = around.stand_height_cm;
   const room = width - MARGIN.left - MARGIN.right - MARGIN.between;
-  // A hang-on filter and hoses may stand a little above the rim, so leave a tenth over it.
+  // A hang-on filter and hoses may rise a little above the rim, so leave a tenth over it.
   const scale = Math.min(
     room / (lengthCm + widthCm + behindCm),
     (mostHeight - MARGIN.top - MARGIN.foot) / (standCm + heightCm * 1.1),
@@ -109,7 +109,7 @@ export interface Swimmer {
 const TONES = ["var(--seed)", "var(--ink-soft)", "var(--reed)", "var(--water)"];
 const MOST_DRAWN = 60;
 
-/** Where each animal is drawn: true length, its own height in the water, the same place every time. */
+/** Position of each animal: true length, its own height in the water, deterministic. */
 export function swimmers(sheet: Sheet, animals: Animals[], species: Species[]): Swimmer[] {
   const top = sheet.waterY + 8;
   const bottom = sheet.bottomY - sheet.substrate;
@@ -127,7 +127,7 @@ export function swimmers(sheet: Sheet, animals: Animals[], species: Species[]): 
     };
     const room = Math.max(sheet.tankWidth - 2 * sheet.glass - length - 12, 1);
     const count = Math.min(group.count, MOST_DRAWN - found.length);
-    // Shoals keep together: each kind swims about a middle of its own.
+    // Shoals keep together: each species swims about a centre of its own.
     const spread = kind.swims === "bottom" ? 1 : Math.min(1, 0.25 + count * 0.03);
     const middle = ((g * 0.37 + 0.3) % 1) * (1 - spread);
     for (let i = 0; i < count; i++) {

@@ -1,4 +1,4 @@
-/** Labels that stand in each other's way step aside: what is free to move looks for the nearest empty place. */
+/** Label placement: overlapping movable labels are shifted to the nearest free place. */
 import { useLayoutEffect, type RefObject } from "react";
 
 interface Box {
@@ -8,12 +8,12 @@ interface Box {
   bottom: number;
 }
 
-/** Steps tried in turn, in units of the drawing, nearest first. */
+/** Shifts tried in turn, in units of the drawing, nearest first. */
 const STEPS: readonly [number, number][] = [0, 18, -18, 34, -34, 52, -52, 74, -74, 100, -100]
   .flatMap((x) => [0, 16, -16, 30, -30, 46, -46, 64, -64, 90, -90].map((y): [number, number] => [x, y]))
   .sort((a, b) => Math.hypot(...a) - Math.hypot(...b));
 
-/** How much of one box lies in another, as an area; boxes that merely touch share none. */
+/** Overlap of two boxes, as an area; touching boxes overlap by none. */
 function shared(a: Box, b: Box): number {
   const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left);
   const high = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
@@ -28,7 +28,7 @@ function moved(box: Box, [x, y]: readonly [number, number]): Box {
   return { left: box.left + x, right: box.right + x, top: box.top + y, bottom: box.bottom + y };
 }
 
-/** The first step that brings a box clear of all others and inside the frame; null where there is none. */
+/** The first shift that clears a box of all others and keeps it inside the frame; null where there is none. */
 export function stepAside(box: Box, others: Box[], frame: Box): readonly [number, number] | null {
   return (
     STEPS.find((step) => {
@@ -38,7 +38,7 @@ export function stepAside(box: Box, others: Box[], frame: Box): readonly [number
   );
 }
 
-/** After every drawing of the sheet, moves what is marked `data-free`; what finds no place is left out. */
+/** After every drawing, move elements marked `data-free`; those without a free place are hidden. */
 export function useKeptApart(sheet: RefObject<SVGSVGElement | null>): void {
   useLayoutEffect(() => {
     const svg = sheet.current;
@@ -47,7 +47,7 @@ export function useKeptApart(sheet: RefObject<SVGSVGElement | null>): void {
       keepApart(svg);
     };
     settle();
-    // Words are as wide as their face, which may come after them; and a window is turned.
+    // Text widths depend on the font, which may load later; and a window can be rotated.
     void document.fonts.ready.then(settle);
     const watch = new ResizeObserver(settle);
     watch.observe(svg);
@@ -57,7 +57,7 @@ export function useKeptApart(sheet: RefObject<SVGSVGElement | null>): void {
   });
 }
 
-/** Lines of a label that it can do without. */
+/** Optional lines of a label. */
 function moreOf(text: SVGTextElement): SVGTSpanElement[] {
   return [...text.querySelectorAll<SVGTSpanElement>("tspan[data-more]")];
 }
@@ -85,11 +85,11 @@ function keepApart(svg: SVGSVGElement): void {
     .filter((box) => shared(box, frame) > 0 || box.left === box.right);
   for (const text of free) {
     let box = boxOf(text);
-    // What hangs on a part out of the picture stays out with it.
+    // A label of a part outside the picture stays hidden with it.
     if (shared(box, frame) === 0) continue;
     let step = stepAside(box, taken, frame);
     if (step === null && moreOf(text).length > 0) {
-      // The name alone may find the room that it and its height do not.
+      // The name alone may fit where it and its height do not.
       moreOf(text).forEach((line) => (line.style.display = "none"));
       box = boxOf(text);
       step = stepAside(box, taken, frame);

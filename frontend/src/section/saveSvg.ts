@@ -1,4 +1,4 @@
-/** The section as a file of its own: every colour and face written out, so that any drawing program opens it. */
+/** Export of the section as SVG, with all colours and fonts resolved. */
 const KEPT = [
   "fill",
   "stroke",
@@ -17,7 +17,7 @@ export function saveSvg(svg: SVGSVGElement, name: string): void {
   const to = copy.querySelectorAll<SVGElement>("*");
   from.forEach((element, i) => {
     const style = getComputedStyle(element);
-    // Property by property: a style attribute written as text is no word of this page's own.
+    // Property by property: the content security policy blocks style attributes in markup.
     for (const key of KEPT) to[i]?.style.setProperty(key, style.getPropertyValue(key));
   });
   copy.setAttribute("xmlns", "http://www.w3.org/2000/svg");

@@ -1,4 +1,4 @@
-/** What every stage shares: its props, its two columns, and the bar that saves a plan. */
+/** Shared by all stages: props, two-column layout, and the save bar of a plan. */
 import type { ReactNode } from "react";
 import { styled } from "styled-components";
 import type { Difference } from "../api/client";
@@ -15,7 +15,7 @@ export interface StageProps {
   tables: Tables;
 }
 
-/** What hangs on the tank, as the drawing takes it. */
+/** Installed filters, as the drawing takes them. */
 export function hanging(plan: FilterPlan): SectionFilter[] {
   return plan.filters.filter((f) => !f.retired).map(({ key, filter }) => ({ key, filter }));
 }
@@ -30,7 +30,7 @@ interface TwoColumnsProps {
   drawing: ReactNode;
   /** Under the drawing on a wide screen, after the work on a phone. */
   beside?: ReactNode;
-  /** Said in place of the work while the first answer is on its way, so that nothing is pushed down a moment later. */
+  /** Placeholder while the first answer is loading, so that nothing shifts a moment later. */
   opening?: string;
   children: ReactNode;
 }
@@ -39,7 +39,7 @@ export function TwoColumns({ drawing, beside: below, opening, children: work }: 
   const narrow = useNarrow();
   const children = opening ? <Waiting>{opening}</Waiting> : work;
   const beside = opening ? undefined : below;
-  // The order they are read in: down the left column and then the right; one under the other on a phone.
+  // In reading order: left column, then right; stacked on a phone.
   return narrow ? (
     <Split>
       <div className="drawing">{drawing}</div>
@@ -73,7 +73,7 @@ const Split = styled.div`
   &[data-wide] {
     grid-template-columns: minmax(0, 560px) minmax(0, 1fr);
   }
-  /* The section stays in view beside work longer than the screen; what stands under it slides away behind it. */
+  /* The section stays visible beside longer work; content beneath it scrolls behind it. */
   &[data-wide] > div > figure:first-child {
     position: sticky;
     top: 0;
@@ -93,14 +93,14 @@ interface SaveBarProps<T extends Body> {
   tankId: number;
   draft: Draft<T>;
   words: string;
-  /** What stands in the logbook now, shown beside mine when another tab saved first. */
+  /** The saved plan, shown beside the draft when another tab saved first. */
   describe: (body: T) => string;
   extra?: ReactNode;
-  /** What is typed cannot be: it is kept on this device, but not saved. */
+  /** The draft is inconsistent: it is stored on this device, but not saved. */
   blocked?: boolean;
 }
 
-/** Saves a draft; when another tab saved first, both are shown and the keeper chooses. */
+/** Save a draft; when another tab saved first, both are shown and the keeper chooses. */
 export function SaveBar<T extends Body>({
   tankId,
   draft,
@@ -163,7 +163,7 @@ export function SaveBar<T extends Body>({
   );
 }
 
-/** Two versions of a plan, field by field, also those no form here shows. */
+/** Two versions of a plan, field by field, including fields without a form here. */
 function Differences({ all }: { all: Difference[] }) {
   if (all.length === 0) return <p>They say the same.</p>;
   return (

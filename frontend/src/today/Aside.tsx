@@ -1,4 +1,4 @@
-/** Tanks out of sight, and those removed that can still be brought back. */
+/** Archived tanks, and removed ones that can still be restored. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask, client } from "../api/client";
 import { InlineButton } from "../kit";

@@ -1,4 +1,4 @@
-/** The month: what is due in every tank, each on its day. */
+/** Month calendar: due tasks of every tank. */
 import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
@@ -66,7 +66,7 @@ export default function Month() {
   );
 }
 
-/** The week ahead in a sentence. */
+/** Summary of the week ahead. */
 function said(rows: AheadRow[], late: AheadRow[], now: Date): string {
   const week = now.getTime() + 7 * 86_400_000;
   const soon = rows.filter((r) => !late.includes(r) && new Date(r.due.at).getTime() <= week).length;
@@ -84,7 +84,7 @@ function Days({ first, rows, today }: { first: Date; rows: AheadRow[]; today: st
     const key = dayKey(new Date(row.due.at));
     byDay.set(key, [...(byDay.get(key) ?? []), row]);
   }
-  // A week that is over has nothing left to do in it.
+  // A past week has nothing left to do.
   const days = monthDays(first).filter((_, n, all) => {
     const ends = all[n - (n % 7) + 6];
     return ends !== undefined && dayKey(ends) >= today;
@@ -122,7 +122,7 @@ function Days({ first, rows, today }: { first: Date; rows: AheadRow[]; today: st
   );
 }
 
-/** What is due on one day, tank by tank. */
+/** Due tasks of one day, by tank. */
 function Things({ rows }: { rows: AheadRow[] }) {
   if (rows.length === 0) return null;
   const tanks = new Map<number, AheadRow[]>();

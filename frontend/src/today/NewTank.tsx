@@ -1,4 +1,4 @@
-/** A new tank: its name, where it stands, since when, how much it holds; each leads to its own first screen. */
+/** Form for a new tank: name, situation, since when, volume; each leads to its own first screen. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useId, useState, type SyntheticEvent } from "react";
 import { FileTrigger } from "react-aria-components";
@@ -12,7 +12,7 @@ import { unitName } from "../quantity/shown";
 
 type Stands = NonNullable<NewTankIn["stands"]>;
 
-/** What each begins with, and what is asked of it. */
+/** Start and questions of each situation. */
 const FIRST: Record<Stands, { stage: string; since?: string; litres: boolean; then: string }> = {
   empty: {
     stage: "tank",
@@ -114,7 +114,7 @@ export function NewTank({ first }: { first: boolean }) {
 
 const CHOICES = Object.entries(STANDS).map(([key, words]): [Stands, string] => [key as Stands, words]);
 
-/** Litres out of what was typed in any unit; null where nothing was. */
+/** Litres from text in any unit; null where empty. */
 async function litresOf(text: string): Promise<number | null> {
   if (!text.trim()) return null;
   const read = (await postJson(

@@ -48,7 +48,7 @@ interface AllTanksProps {
   rooms: RoomKept[];
 }
 
-/** Headline and rows come together: a list that is pushed down under the finger is pressed wrongly. */
+/** Headline and rows are loaded together, so that the list does not shift under a finger. */
 function AllTanks({ rows, seeds, rooms }: AllTanksProps) {
   const urgent = rows.filter((r) => r.urgent);
   const placed = new Map(rooms.flatMap((room) => room.plan.spots.map((s) => [s.tank_id, room] as const)));
@@ -109,7 +109,7 @@ function listed(names: string[]): string {
   return names.length < 2 ? last : `${names.slice(0, -1).join(", ")} and ${last}`;
 }
 
-/** The tanks of a room that can wait, in one row. */
+/** Tanks of a room without urgent tasks, in one row. */
 function RoomRow({ room, rows }: { room: RoomKept; rows: TodayRow[] }) {
   const due = rows.filter(isDue);
   const to = `/rooms/${room.id}`;
@@ -182,7 +182,7 @@ function TankRow({ row }: { row: TodayRow }) {
   );
 }
 
-/** A stop, then the cycle's first action, then what waits: the first that there is, with what is due beside it. */
+/** A stop, then the cycle's first action, then other tasks: the first present, with what is due beside it. */
 function WhatNow({ row }: { row: TodayRow }) {
   const { advice, stop, illness } = row;
   const waiting = row.due.map((d) => (
@@ -232,7 +232,7 @@ function WhatNow({ row }: { row: TodayRow }) {
   );
 }
 
-/** The first action written down with one tap, and taken back with another. */
+/** The first action recorded with one tap, and undone with another. */
 function OneTap({ row }: { row: TodayRow }) {
   const write = useWrite(row.tank.id);
   const undo = useWrite(row.tank.id);
@@ -296,7 +296,7 @@ function Spares({ rows }: { rows: SeedRow[] }) {
   );
 }
 
-/** A title inside a sentence: its first letter small, its units as they are. */
+/** A title inside a sentence: lower-case first letter, units unchanged. */
 function lowered(title: string): string {
   return title.replace(/^[A-Z](?=[a-z])/, (letter) => letter.toLowerCase());
 }

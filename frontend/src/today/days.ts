@@ -1,12 +1,12 @@
-/** Days of a month as a calendar lays them out. Pure; the week begins as the reader's locale has it. */
+/** Days of a calendar month. Pure; the week starts as the reader's locale has it. */
 
-/** A day as a word that sorts and compares: 2026-11-26, by this device's clock. */
+/** A day as a sortable string: 2026-11-26, in this device's time zone. */
 export function dayKey(at: Date): string {
   const two = (n: number) => String(n).padStart(2, "0");
   return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`;
 }
 
-/** 0 for Sunday, 1 for Monday: how a week begins here. */
+/** First weekday of the locale: 0 for Sunday, 1 for Monday. */
 export function weekBegins(locale: string = navigator.language): number {
   const info = new Intl.Locale(locale) as Intl.Locale & {
     getWeekInfo?: () => { firstDay: number };
@@ -15,7 +15,7 @@ export function weekBegins(locale: string = navigator.language): number {
   return (info.getWeekInfo?.().firstDay ?? info.weekInfo?.firstDay ?? 1) % 7;
 }
 
-/** Every day of the month of `first`, filled up to whole weeks. */
+/** Every day of the month of `first`, padded to whole weeks. */
 export function monthDays(first: Date, begins: number = weekBegins()): Date[] {
   const before = (first.getDay() - begins + 7) % 7;
   const last = new Date(first.getFullYear(), first.getMonth() + 1, 0).getDate();
@@ -26,7 +26,7 @@ export function monthDays(first: Date, begins: number = weekBegins()): Date[] {
   );
 }
 
-/** The seven names, in this locale's order. */
+/** Weekday names in the locale's order. */
 export function weekdayNames(begins: number = weekBegins()): string[] {
   // 4 January 2026 is a Sunday.
   return Array.from({ length: 7 }, (_, n) =>

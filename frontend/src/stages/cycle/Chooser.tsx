@@ -1,4 +1,4 @@
-/** Which way to cycle, from what the keeper has; and where keepers disagree about it. */
+/** Choosing a cycling method from the keeper's resources; and points keepers disagree on. */
 import { styled } from "styled-components";
 import type { CycleStartView, FormDefaults, CyclePlan, MethodChoice } from "../../api/schemas";
 import { Button, Fields, Figure, Lead, Select, Term, Waiting, YesNo } from "../../kit";
@@ -7,7 +7,7 @@ import { NumberBox, QuantityField } from "../../quantity";
 type Resources = FormDefaults["resources"];
 
 interface Props {
-  /** The ways there are, best first; none while they are worked out. */
+  /** The methods, best first; none while they are computed. */
   methods?: NonNullable<CycleStartView["methods"]>;
   waiting: boolean;
   onChoose: (choice: MethodChoice) => void;
@@ -17,7 +17,7 @@ interface Props {
   onAnimalsIn: (now: boolean) => void;
 }
 
-/** The window on the bottle's own label. */
+/** Operating conditions on the bottle's label. */
 const BOTTLE_WARMTH = [
   ["low_c", "Label: from"],
   ["high_c", "Label: to"],
@@ -211,7 +211,7 @@ export function Chooser(props: Props) {
 
 type Label = Resources["bottle_label"];
 
-/** The warmth and pH the bottle's own label asks for. */
+/** Temperature and pH range on the bottle's label. */
 function BottleLabel({ label, onLabel }: { label: Label; onLabel: (label: Label) => void }) {
   return (
     <>

@@ -1,4 +1,4 @@
-/** Bloom or dirt: tests first, and mostly waiting. */
+/** Cloudy water: tests first, mostly waiting. */
 import { useState } from "react";
 import { useBlanks, useCompute } from "../../api/hooks";
 import type { CycleLog as Log, FormDefaults } from "../../api/schemas";

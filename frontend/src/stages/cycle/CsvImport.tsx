@@ -1,4 +1,4 @@
-/** Past readings from anyone's CSV: what each column is, and every fault, before anything is written. */
+/** Import of past readings from any CSV: column mapping, and every fault, before anything is written. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";

@@ -1,4 +1,4 @@
-/** The cycle's plan: how, with what, in which water, from which tap; judged as it is typed. */
+/** Form of the cycle plan: method, resources, water, tap; checked as it is typed. */
 import { useState } from "react";
 import { useDraft, type Draft } from "../../api/drafts";
 import { standing, useBlanks, useView } from "../../api/hooks";
@@ -111,7 +111,7 @@ function FirstDose({ view }: { view: CycleStartView }) {
   );
 }
 
-/** Whether the tank came into the notebook with a cycle or animals: the plan then begins on that day. */
+/** Whether the tank was added with a cycle or animals: the plan then begins on that day. */
 function begunBefore({ situation }: LogbookState): boolean {
   const stands = situation?.body.kind === "situation" ? situation.body.stands : "empty";
   return stands === "cycling" || stands === "animals-in" || stands === "running";
@@ -120,7 +120,7 @@ function begunBefore({ situation }: LogbookState): boolean {
 interface PlanBarProps {
   tankId: number;
   draft: Draft<CyclePlan>;
-  /** Whether saving begins the cycle, with plan and all as they stand. */
+  /** Whether saving begins the cycle with the plan as it is. */
   first: boolean;
   begun: boolean;
 }

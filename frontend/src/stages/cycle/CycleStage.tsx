@@ -1,4 +1,4 @@
-/** Cycle: what to do today and why, the log as a chart, when it will be ready, and the leaves behind them. */
+/** Cycle stage: today's actions and why, the chart, the forecast, and the tabs behind them. */
 import { useState } from "react";
 import { Link } from "react-router";
 import { useCycle, useView } from "../../api/hooks";
@@ -221,7 +221,7 @@ function waterWords(latest: Entry | undefined): string[] {
   const words: string[] = [];
   const figure = (name: string, value: number | null | undefined, what: "ammonia" | "nitrite" | "nitrate") =>
     value == null ? null : `${name} ${value}${off.includes(what) ? " or more" : ""}`;
-  // Large: whichever poison stands higher.
+  // Large figure: the higher of the two poisons.
   const pair = [figure("ammonia", r.ammonia_ppm, "ammonia"), figure("nitrite", r.nitrite_ppm, "nitrite")];
   if ((r.nitrite_ppm ?? -1) > (r.ammonia_ppm ?? -1)) pair.reverse();
   const large = pair.find(Boolean);

@@ -1,4 +1,4 @@
-/** The cycle diary on paper: plan, chart, every test and deed in order, what comes next. */
+/** Printed cycle diary: plan, chart, every test and event in order, what comes next. */
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { useCycle, useTables, useTank } from "../../api/hooks";

@@ -1,4 +1,4 @@
-/** Everything in and out of a cycle, in open formats. */
+/** Import and export of a cycle, in open formats. */
 import { InlineButton } from "../../kit";
 import { Bar, type StageProps } from "../shared";
 import { Devices } from "../fit/Devices";

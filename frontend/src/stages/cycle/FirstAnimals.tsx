@@ -1,4 +1,4 @@
-/** From proven capacity to the planned stock; with animals in, above it, today's plan for what harms them. */
+/** Stocking ramp; with animals in, above it, today's emergency plan. */
 import { useWrite } from "../../api/hooks";
 import type { CycleState, Emergency as Plan, Ramp } from "../../api/schemas";
 import { Button, Caution, Figure, Lead, ProblemNote } from "../../kit";

@@ -1,4 +1,4 @@
-/** The steps printed on the keeper's own kit, typed in by the keeper; no card is copied. */
+/** The steps of the keeper's own kit, typed in by the keeper. */
 import { useState } from "react";
 import { useDraft } from "../../api/drafts";
 import type { KitPlan, KitSteps, LogbookState } from "../../api/schemas";

@@ -1,4 +1,4 @@
-/** Logging a test: by tapping the kit's steps, in one line, or a figure each. */
+/** Logging a test: by tapping the kit's steps, in one line, or by figures. */
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
@@ -113,7 +113,7 @@ interface TypedProps {
   onType: () => void;
 }
 
-/** What the line says, as a reading. */
+/** The typed line as a reading. */
 export function readingOf(blank: Reading, found: AnswerOf<"read-test-line">, basis: "ion" | "N"): Reading {
   return {
     ...blank,
@@ -123,7 +123,7 @@ export function readingOf(blank: Reading, found: AnswerOf<"read-test-line">, bas
   };
 }
 
-/** A temperature typed without its unit is in the keeper's own. */
+/** A temperature without a unit is in the keeper's own. */
 export function lineQuestion(text: string): QuestionOf<"read-test-line"> {
   return { text, degrees: unitName("°C") === "°F" ? "°F" : "°C" };
 }

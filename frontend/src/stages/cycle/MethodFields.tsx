@@ -1,4 +1,4 @@
-/** How it is cycled, and with what help. */
+/** Fields for the cycling method and its helpers. */
 import { useBlanks } from "../../api/hooks";
 import type { CyclePlan } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";

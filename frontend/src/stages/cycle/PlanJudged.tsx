@@ -1,4 +1,4 @@
-/** The plan before it starts: the water judged, the heat, the alkalinity it will eat. */
+/** Check of the plan before it starts: water, temperature steps, alkalinity use. */
 import { styled } from "styled-components";
 import type { CycleStartView, CyclePlan } from "../../api/schemas";
 import { Figure, Lead, Term } from "../../kit";

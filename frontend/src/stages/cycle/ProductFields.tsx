@@ -1,4 +1,4 @@
-/** The ammonia that is dosed: what it is, how strong, up to how much. */
+/** Fields for the ammonia product: kind, strength, limit. */
 import { useBlanks } from "../../api/hooks";
 import type { CyclePlan } from "../../api/schemas";
 import { Fields, Select } from "../../kit";
@@ -93,7 +93,7 @@ export function ProductFields({ plan, set }: PlanFieldsProps) {
   );
 }
 
-/** Known only by what it promises. */
+/** Described only by its label. */
 function LabelFields({ product, onChange }: { product: Label; onChange: (product: Label) => void }) {
   return (
     <>

@@ -1,4 +1,4 @@
-/** Ready by every standard, how sure, and whether the nitrogen's books close. */
+/** Readiness by every standard, its confidence, and the nitrogen balance. */
 import { styled } from "styled-components";
 import type { CycleState } from "../../api/schemas";
 import { Figure, Lead, Term } from "../../kit";

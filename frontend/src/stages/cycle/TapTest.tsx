@@ -1,4 +1,4 @@
-/** A test by tapping: one row of the kit's own steps for each figure, told by number, depth of tone and a filling mark. */
+/** A test by tapping: one row of the kit's steps for each figure, distinguished by number, tone and a fill mark. */
 import { useState } from "react";
 import { Button as AriaButton } from "react-aria-components";
 import { styled } from "styled-components";
@@ -38,7 +38,7 @@ export function TapTest({ tankId, kit, onWritten }: Props) {
   const log = async () => {
     const body: Reading = { ...blank, basis: kit.basis };
     for (const what of ROWS) body[`${what}_ppm`] = picked[what] ?? null;
-    // The top step cannot be told from more than it.
+    // The top step is open-ended.
     body.off_scale = ROWS.filter((what) => picked[what] != null && picked[what] === steps[what].at(-1));
     const entry = await write.mutateAsync({ body, at: at ?? undefined });
     keep({});
@@ -107,7 +107,7 @@ function read(storageKey: string): Picked {
   }
 }
 
-/** Share of the full tone, in percent. The middle tones, on which neither ink nor paper reads well, are left out. */
+/** Share of the full tone, in percent. Middle tones are left out, since neither dark nor light text is legible on them. */
 function tone(depth: number): number {
   return Math.round(depth <= 0.5 ? depth * 80 : 64 + depth * 36);
 }
@@ -137,7 +137,7 @@ const Scale = styled.div`
     }
   }
 `;
-/** One hue, the deeper the more; on the deep tones the figure turns to paper so that it stays readable. */
+/** One hue, deeper for more; on deep tones the text is light so that it stays legible. */
 const Step = styled(AriaButton)<{ $depth: number }>`
   min-height: 44px;
   min-width: 0;

@@ -1,4 +1,4 @@
-/** Every test, with its corrections: nothing is rubbed out. */
+/** Every test, with its corrections. */
 import { useState } from "react";
 import { styled } from "styled-components";
 import { ProblemError } from "../../api/client";

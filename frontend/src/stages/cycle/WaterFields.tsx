@@ -1,4 +1,4 @@
-/** The water it is cycled in, and the tap it is filled from. */
+/** Fields for the water of the cycle, and its tap. */
 import { useLoadedTables } from "../../api/hooks";
 import type { CyclePlan } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";

@@ -1,4 +1,4 @@
-/** What would move the date, how it has moved, and what the forecast rests on. */
+/** Effect of changes on the date, history of the forecast, and its evidence. */
 import { useState } from "react";
 import { useCompute } from "../../api/hooks";
 import type { CycleForecast, CycleHistory, CycleLog as Log, CycleWhatIf } from "../../api/schemas";
@@ -144,7 +144,7 @@ function OwnChange({
   );
 }
 
-/** How the forecast has moved, and what the newest test did to it. */
+/** History of the forecast, and the effect of the newest test. */
 function Moved({ history, dateOf }: { history: CycleHistory; dateOf: (day: number) => string }) {
   const last = history.seen.length - 1;
   return (

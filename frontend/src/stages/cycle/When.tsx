@@ -1,4 +1,4 @@
-/** When it was: now, until another time is given. */
+/** Time of an entry: now, unless another is given. */
 import { useId } from "react";
 import { styled } from "styled-components";
 import { InlineButton } from "../../kit";

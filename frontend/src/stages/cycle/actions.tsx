@@ -1,4 +1,4 @@
-/** The first action with its button, the rest in order, and what is foreseen. */
+/** The first action with its button, the rest in order, and coming stalls. */
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
 import type { Action, Body, CycleLog as Log, CycleState } from "../../api/schemas";
@@ -32,14 +32,14 @@ const ENTRIES: Partial<Record<Action["do"], (action: Action, seen: Seen) => Body
   "treat-water": () => ({ kind: "conditioner" }),
 };
 
-/** The entry a finished action makes, or null when it is not one to be written down. */
+/** The entry recorded for a finished action, or null when there is none. */
 export function entryOf(action: Action, netL: number, growthSeen: boolean): Body | null {
   return ENTRIES[action.do]?.(action, { netL, growthSeen }) ?? null;
 }
 
 export const DONE: Partial<Record<Action["do"], string>> = { "watch-growth": "New growth seen" };
 
-/** Done once a reading says so: the thermostat too is believed only by the thermometer. */
+/** Done once a reading confirms it: a thermostat change too counts by the thermometer. */
 const LOGGED_BY_A_TEST = new Set<Action["do"]>(["test", "dilute-test", "warm", "cool"]);
 
 interface FirstActionProps {
@@ -47,7 +47,7 @@ interface FirstActionProps {
   log: Log;
   tankId: number;
   lines: Parameters<typeof Figure>[0]["lines"];
-  /** Opens the leaf on which the animals that came are written down. */
+  /** Opens the tab where added animals are recorded. */
   onAnimals: () => void;
 }
 
@@ -116,7 +116,7 @@ export function FirstAction({ action, log, tankId, lines, onAnimals }: FirstActi
   );
 }
 
-/** What will stall it next, with the day. */
+/** The next stall, with its day. */
 export function Foreseen({ state, start }: { state: CycleState; start: Date }) {
   const all = state.advice?.coming_stalls ?? [];
   if (all.length === 0) return null;

@@ -18,7 +18,7 @@ export function dater(start: Date): (day: number) => string {
     });
 }
 
-/** A day as people speak of it: today, tomorrow, about Thursday, or the date. */
+/** A day in words: today, tomorrow, about Thursday, or the date. */
 export function about(start: Date, day: number): string {
   const at = new Date(start.getTime() + day * DAY_MS);
   const ahead = Math.round((new Date(at).setHours(12, 0, 0, 0) - new Date().setHours(12, 0, 0, 0)) / DAY_MS);

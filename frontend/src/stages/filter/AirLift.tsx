@@ -1,4 +1,4 @@
-/** What the air lifts, in a sentence. */
+/** Air and water flow of an air lift, in a sentence. */
 import type { EquippedFilter } from "../../api/schemas";
 import { Figure, Lead } from "../../kit";
 import { bare, show } from "../../quantity/shown";

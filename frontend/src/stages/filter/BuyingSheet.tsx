@@ -1,4 +1,4 @@
-/** Shopping list and comparison on one sheet, for the screen and for paper. */
+/** Shopping list and comparison on one sheet, for screen and paper. */
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { useBuying, useTank, useView } from "../../api/hooks";

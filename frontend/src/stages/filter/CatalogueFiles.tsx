@@ -1,4 +1,4 @@
-/** The catalogue out as CSV, and a keeper's own in: every row or none. */
+/** Export of the catalogue as CSV, and import of a keeper's own: all rows or none. */
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import { postText, ProblemError } from "../../api/client";

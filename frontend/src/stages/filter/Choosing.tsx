@@ -1,4 +1,4 @@
-/** The buttons that choose: each saves at once, says so, and says where to go next. */
+/** Buttons that choose a filter: each saves at once, confirms, and names the next step. */
 import { Link } from "react-router";
 import type { Draft } from "../../api/drafts";
 import { useWrite } from "../../api/hooks";
@@ -84,7 +84,7 @@ export function Choosing({ tankId, draft, view, onChosen }: Props) {
 
 interface OfferedProps {
   name: string;
-  /** Names of what hangs there now. */
+  /** Names of the installed filters. */
   here: string[];
   waiting: boolean;
   onChoose: (beside: boolean) => void;
@@ -123,7 +123,7 @@ function Offered({ name, here, waiting, onChoose, onBack }: OfferedProps) {
   );
 }
 
-/** message: why it was refused; null when the plan was saved elsewhere since. */
+/** message: why it was rejected; null when the plan was saved elsewhere since. */
 function Refused({ message, onTake }: { message: string | null; onTake: () => void }) {
   if (message !== null) return <p role="alert">{message}</p>;
   return (

@@ -1,4 +1,4 @@
-/** Filter: is it enough, what would be, what each delivers here; choose one and hang it, or one more beside it. */
+/** Filter stage: whether the present filters are enough, the ranking, each flow; choosing one, or one more. */
 import { useRef, useState } from "react";
 import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
@@ -82,7 +82,7 @@ export default function FilterStage({ tankId, logbook, tables }: StageProps) {
   );
 }
 
-/** Whether the tank came into the notebook with nothing but a filter, and none hangs there yet. */
+/** Whether the tank was added with only a filter, and none is installed yet. */
 function inHand({ situation, plans }: StageProps["logbook"]): boolean {
   return (
     situation?.body.kind === "situation" &&
@@ -166,7 +166,7 @@ function Shown({ tankId, draft, view, old, second, onSee, onShop }: ShownProps) 
   );
 }
 
-/** How the one filter shown meets its plumbing, beside the ranking. */
+/** Operating point of the filter shown, beside the ranking. */
 function Flow({ view, onSee }: Pick<ShownProps, "view" | "onSee">) {
   const filters = view.shown?.filters ?? [];
   const only = filters.length === 1 ? filters[0]?.installed : undefined;
@@ -194,7 +194,7 @@ function Flow({ view, onSee }: Pick<ShownProps, "view" | "onSee">) {
 
 interface HeadlineProps {
   view: FilterView;
-  /** Whether a newer answer is on its way. */
+  /** Whether a newer answer is loading. */
   old: boolean;
   /** Whether another headline stands over it. */
   second: boolean;
@@ -276,7 +276,7 @@ function candidate(view: FilterView) {
     box_lph: shown.box_lph,
     delivered_lph: shown.delivered_lph,
     dirty_lph: shown.service_lph,
-    // Where nothing is packed yet: what its media room would hold of ceramic.
+    // Where nothing is packed yet: its media volume full of ceramic.
     media_kg: shown.filters.reduce(
       (sum, f) =>
         sum +

@@ -1,4 +1,4 @@
-/** What a keeper may open: a box in hand, what matters, hoses, comparison, what was left out, files. */
+/** Folds of the Filter stage: a box in hand, priorities, hoses, comparison, exclusions, files. */
 import type { RefObject } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
@@ -25,7 +25,7 @@ interface Props {
 
 const MOST_OWN = 200;
 
-/** Boxes of one's own, the newest under each name. */
+/** The keeper's own boxes, the newest under each name. */
 export function keepOwn(draft: Draft<FilterPlan>, news: Filter[]): void {
   draft.set((p) => ({
     ...p,

@@ -1,4 +1,4 @@
-/** What hangs on the tank: each filter with its own flow, media and hoses, taken off with a press. */
+/** Installed filters: each with its flow, media and hoses, and a button to remove it. */
 import { lazy } from "react";
 import { styled } from "styled-components";
 import type { Draft } from "../../api/drafts";
@@ -9,7 +9,7 @@ import { OverflowNote } from "./OverflowNote";
 import { PlumbingForm } from "./PlumbingForm";
 import { bare, show } from "../../quantity/shown";
 
-/** Dragging layers is a good part of the page, and few do it at each visit. */
+/** Lazily loaded: dragging layers is a large part of the page, and rarely used. */
 const MediaBuilder = lazy(() => import("./MediaBuilder"));
 
 interface Props {
@@ -71,7 +71,7 @@ export function Hanging({ tankId, draft, set }: Props) {
 
 interface RowProps {
   one: InstalledView;
-  /** The filter as it stands in the draft, which is ahead of the view while sums are made. */
+  /** The filter in the draft, which is ahead of the view while it is computed. */
   typed?: FittedFilter;
   busy: boolean;
   onOff: () => void;

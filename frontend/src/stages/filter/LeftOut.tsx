@@ -1,4 +1,4 @@
-/** What does not fit and what would let it in; and what fits but stands further down. */
+/** Filters that do not fit and what would admit them; and those further down the ranking. */
 import { styled } from "styled-components";
 import type { RankAnswer } from "../../api/schemas";
 import { show } from "../../quantity/shown";

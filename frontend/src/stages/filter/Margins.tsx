@@ -1,4 +1,4 @@
-/** Biology, clarity and movement: three verdicts, never one. */
+/** Biology, clarity and movement: three separate verdicts. */
 import { styled } from "styled-components";
 import type { FilterView } from "../../api/schemas";
 import { phone, Term } from "../../kit";

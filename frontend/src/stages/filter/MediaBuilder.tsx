@@ -1,4 +1,4 @@
-/** The chosen filter's baskets, ordered along its own water path by drag or by keys. */
+/** The chosen filter's baskets, ordered along its water path by drag or keys. */
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import { styled } from "styled-components";
 import { useBlanks } from "../../api/hooks";
@@ -25,7 +25,7 @@ const MEDIA: readonly (readonly [Basket["media"], string])[] = [
 interface Props {
   filter: Filter;
   baskets: Basket[];
-  /** What the stack does on this tank, as the stage's view has it. */
+  /** Effect of the stack on this tank, from the stage's view. */
   answer: MediaStack | null;
   onChange: (baskets: Basket[]) => void;
 }

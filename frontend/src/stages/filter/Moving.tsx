@@ -1,4 +1,4 @@
-/** What the marks in the water mean, and what they come to. */
+/** Legend of the currents overlay, with its figures. */
 import { styled } from "styled-components";
 import type { CurrentsAnswer } from "../../api/schemas";
 import { Figure } from "../../kit";

@@ -1,4 +1,4 @@
-/** A sump's overflow, drains and what runs back when the power fails; its socks; what evaporates. */
+/** A sump's overflow, drains and run-back; its socks; evaporation. */
 import type { InstalledView, OverflowCheck } from "../../api/schemas";
 import { Figure } from "../../kit";
 

@@ -50,12 +50,12 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
   };
   const flowKnown = lph !== null || gph !== null;
   const check = useCompute("label-check", flowKnown ? question : null);
-  // The answer on screen may be to what stood here a moment ago: what is added is what is typed.
+  // The answer on screen may be outdated: what is added is what is typed.
   const add = async () => {
     try {
       onAdd((await compute("label-check", question)).filter);
     } catch (error) {
-      // What is wrong with it is said above, by the same question.
+      // The same faults are shown above, by the same question.
       if (!(error instanceof ProblemError)) throw error;
     }
   };
@@ -156,7 +156,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
   );
 }
 
-/** What it is for, and what the box does not say. */
+/** Tank volumes it suits, and figures the box leaves out. */
 function Beyond({ answer }: { answer: AnswerOf<"label-check"> }) {
   return (
     <Found>
@@ -174,7 +174,7 @@ function Beyond({ answer }: { answer: AnswerOf<"label-check"> }) {
 
 const UNSAID = "unsaid";
 
-/** Its kind, which a box seldom prints and a look tells. */
+/** Its kind, which a box seldom prints and a look shows. */
 function KindBox({ kind, onKind }: { kind: Kind | null; onKind: (kind: Kind | null) => void }) {
   const kinds = useLoadedTables().kinds.map((k): [Kind, string] => [k.kind, k.title]);
   return (
@@ -189,7 +189,7 @@ function KindBox({ kind, onKind }: { kind: Kind | null; onKind: (kind: Kind | nu
   );
 }
 
-/** How it is built, where the box or a look inside says. */
+/** Construction, where the box or a look inside shows it. */
 function Built({
   motor,
   onMotor,

@@ -17,7 +17,7 @@ const COUNTED = [
 
 interface Props {
   plumbing: Plumbing;
-  /** Hoses as they are laid out: then that is their length, and Fit is where it changes. */
+  /** Drawn length of the hoses, which is then changed on Fit. */
   laidM?: number;
   onChange: (change: Partial<Plumbing>) => void;
 }

@@ -1,4 +1,4 @@
-/** What matters, 0 to 5, and what each gave the filter shown. */
+/** Priorities, 0 to 5, and the contribution of each for the filter shown. */
 import { styled } from "styled-components";
 import type { Candidate, FilterPlan, Priorities } from "../../api/schemas";
 import { Slider, Waiting } from "../../kit";
@@ -20,7 +20,7 @@ const LABELS: Record<keyof Priorities, string> = {
 };
 
 interface Props {
-  /** As set, or the sensible start for this room. */
+  /** As set, or the default for this site. */
   priorities: Priorities | undefined;
   candidate: Candidate | undefined;
   pricePerKwh: number;

@@ -1,11 +1,11 @@
-/** The ranking: singles best first, then pairs of which each half carries the load. */
+/** The ranking: single filters best first, then pairs of which each carries the load. */
 import { styled } from "styled-components";
 import type { RankAnswer } from "../../api/schemas";
 import { money, show } from "../../quantity/shown";
 
 interface Props {
   answer: RankAnswer;
-  /** Ids of what is shown: one filter, or both of a pair. */
+  /** Ids shown: one filter, or both of a pair. */
   shown: string[];
   onSee: (ids: string[]) => void;
 }

@@ -1,4 +1,4 @@
-/** Air and warmth: where each comes from, and whether it does. */
+/** Air and heat: their source, and whether it is enough. */
 import type { FilterPlan, FilterView } from "../../api/schemas";
 import { Caution, Fields, Figure, PickOne, YesNo } from "../../kit";
 import { NumberBox } from "../../quantity";

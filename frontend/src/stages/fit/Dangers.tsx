@@ -1,4 +1,4 @@
-/** What could go wrong, in litres, and what a power cut does. */
+/** Flood risk in litres, and the effect of a power cut. */
 import { styled } from "styled-components";
 import type { DrainDown } from "../../api/schemas";
 import { Figure } from "../../kit";
@@ -7,7 +7,7 @@ import { show } from "../../quantity/shown";
 interface Props {
   answer: DrainDown;
   shown: string | null;
-  /** Show where the level would stop on the section. */
+  /** Show on the section where the level would stop. */
   onShow: (what: string | null) => void;
 }
 

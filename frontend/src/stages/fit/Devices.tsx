@@ -1,4 +1,4 @@
-/** Devices that write in this tank's logbook: flow meter, smart plug, test device, thermometer, pH probe. */
+/** Devices that write to this tank's logbook: flow meter, smart plug, test device, thermometer, pH probe. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, client, ProblemError } from "../../api/client";
@@ -15,7 +15,7 @@ const KINDS = [
 
 interface Props {
   tankId: number;
-  /** Key and name of what hangs on the tank. */
+  /** Key and name of each installed filter. */
   filters: [string, string][];
 }
 

@@ -1,4 +1,4 @@
-/** Fit: each filter's plan on the section, what to cut, its steps, what could go wrong, and its flow proved. */
+/** Fit stage: each filter's layout on the section, cut list, steps, flood risk, and flow tests. */
 import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
@@ -108,7 +108,7 @@ function Fitting({ tankId, logbook, draft, view, first }: FittingProps) {
 interface DrawingProps {
   plan: TankPlan;
   view: FitView;
-  /** The filter worked on. */
+  /** The selected filter. */
   one: FittedView;
   mishap: string | null;
   put: (change: Partial<Layout>) => void;
@@ -140,7 +140,7 @@ function FitDrawing({ plan, view, one, mishap, put }: DrawingProps) {
 interface BesideProps {
   tankId: number;
   one: FittedView;
-  /** Key and name of everything that hangs there. */
+  /** Key and name of each installed filter. */
   filters: [string, string][];
   takeover: FitView["takeover"];
   mishap: string | null;

@@ -120,7 +120,7 @@ function Sheet({ tankId, name, plan, view }: Props) {
   );
 }
 
-/** Cut list, faults, looks before power and the worst mishap of one filter: its own, not another kind's. */
+/** Cut list, faults, inspections before power and the worst mishap of one filter. */
 function Counted({ one, many }: { one: FittedView; many: boolean }) {
   const { plan, filter } = one.installed;
   const looks = one.steps.filter((s) => s.look_at != null);

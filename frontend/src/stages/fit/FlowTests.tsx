@@ -1,4 +1,4 @@
-/** Proving the flow: a bucket where the outlet can be caught, a float or the level in the box where it cannot. */
+/** Flow tests: a bucket where the outlet can be caught, otherwise a float or the level in the box. */
 import { useState } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
@@ -220,7 +220,7 @@ function OtherTest({
   const asked = way === "transit" ? transit : level;
   const answer = filled.length && !asked.error ? asked.data : undefined;
   const write = useWrite(tankId);
-  // The answer on screen may be to what stood here a moment ago: what is written is what is typed.
+  // The answer on screen may be outdated: what is written is what is typed.
   const log = async () => {
     try {
       const found = await (way === "transit"
@@ -237,7 +237,7 @@ function OtherTest({
         },
       });
     } catch (error) {
-      // What is wrong with it is said above, by the same question.
+      // The same faults are shown above, by the same question.
       if (!(error instanceof ProblemError)) throw error;
     }
   };

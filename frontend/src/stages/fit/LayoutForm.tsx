@@ -1,4 +1,4 @@
-/** Where the parts of one filter go, in figures beside the drawing's handles. */
+/** Positions of the parts of one filter, as numbers beside the drawing's handles. */
 import type { Draft } from "../../api/drafts";
 import type { FitPlan, FittedView, Layout } from "../../api/schemas";
 import { Fields, PickOne, YesNo } from "../../kit";

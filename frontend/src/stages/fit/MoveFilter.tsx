@@ -1,11 +1,11 @@
-/** Replacing a filter or moving the tank while the film lives on. */
+/** Replacing a filter or moving the tank while the film survives. */
 import { useState } from "react";
 import { useBlanks, useCompute } from "../../api/hooks";
 import type { FormDefaults } from "../../api/schemas";
 import { Caution, Fields, Figure, PickOne, ProblemNote, Select } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 
-/** known: what the logbook says of it. Default: the usual way. */
+/** known: from the logbook. Default: the usual way. */
 export function MoveFilter({ known }: { known?: FormDefaults["move"] }) {
   const blank = useBlanks().move;
   const [q, setQ] = useState(known ?? blank);

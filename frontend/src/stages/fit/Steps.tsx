@@ -1,4 +1,4 @@
-/** The steps in order: locked until what they stand on is done, with a clock where one waits and a line for a note. */
+/** Fitting steps: locked until their dependencies are done, with a countdown where one waits and a note. */
 import { useEffect, useState } from "react";
 import { CheckboxButton, CheckboxField } from "react-aria-components";
 import { styled } from "styled-components";
@@ -44,7 +44,7 @@ export function Steps({ tankId, filterKey, steps, done: written }: Props) {
   );
 }
 
-/** What this device has done unlocks what stands on it, sent or not. */
+/** Steps ticked on this device unlock their dependants, sent or not. */
 function withHeld(written: Record<string, Entry>, held: Held[], tankId: number, filterKey: string) {
   const done = new Map(Object.entries(written));
   for (const { tankId: where, entry } of held) {
@@ -63,9 +63,9 @@ interface RowProps {
   number: number;
   entry?: Entry;
   next: boolean;
-  /** Titles of what must be done first. */
+  /** Titles of the steps to be done first. */
   missing: string[];
-  /** When the last of what it stands on was done. */
+  /** When the last dependency was done. */
   since?: string;
 }
 
@@ -108,13 +108,13 @@ function StepRow({ tankId, filterKey, step, number, entry, next, missing, since 
   );
 }
 
-/** The line for a note: at the step that is next, and wherever one was kept. */
+/** Note field: at the next step, and wherever one was stored. */
 function Note({ entry, next, onKeep }: { entry?: Entry; next: boolean; onKeep: (note: string) => void }) {
   const kept = entry?.body.kind === "step-done" ? entry.body.note : "";
   return next || kept ? <NoteLine key={kept} kept={kept} onKeep={onKeep} /> : null;
 }
 
-/** What to mind, what is normal and what is not, and the clock where the step waits. */
+/** Caution, normal and fault, and the countdown of a step. */
 function StepHelp({ step, since }: { step: FittingStep; since?: string }) {
   return (
     <>

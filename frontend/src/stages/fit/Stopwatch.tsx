@@ -1,10 +1,10 @@
-/** A clock for a fill: one press when the water begins to run in, one when it is full. */
+/** A stopwatch for a fill: one press at its start, one when it is full. */
 import { useEffect, useState } from "react";
 import { styled } from "styled-components";
 import { Button } from "../../kit";
 
 interface StopwatchProps {
-  /** Which fill it times, from 1. */
+  /** Number of the fill, from 1. */
   fill: number;
   onTime: (seconds: number) => void;
 }

@@ -1,4 +1,4 @@
-/** A new filter beside an old one: how far it has taken over, the same words on every stage. */
+/** Takeover of film by a new filter, the same words on every stage. */
 import type { FitView } from "../../api/schemas";
 import { Figure, Lead } from "../../kit";
 

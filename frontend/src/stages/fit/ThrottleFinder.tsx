@@ -1,4 +1,4 @@
-/** Where the flow tap is to stand: three jugs at three marks of it, and the mark for the flow that is wanted. */
+/** Position of the flow tap: three fills at three marks, and the mark for the wanted flow. */
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useCompute } from "../../api/hooks";

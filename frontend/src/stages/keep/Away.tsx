@@ -1,4 +1,4 @@
-/** Away for a while: the plan moves what falls into it. */
+/** Absence: the plan moves what falls into it. */
 import { useId, useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
@@ -54,7 +54,7 @@ export function Away({ tankId }: { tankId: number }) {
   );
 }
 
-/** A day is written as its noon, so that no time zone turns it into another. */
+/** A day is stored as its noon, so that no time zone changes its date. */
 function noon(day: string): string {
   return new Date(`${day}T12:00`).toISOString();
 }

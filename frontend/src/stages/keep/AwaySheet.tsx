@@ -1,4 +1,4 @@
-/** One page for whoever looks after the tank: before going, what may wait, what a neighbour is asked to do. */
+/** Page for whoever looks after the tank: before leaving, what may wait, what a neighbour does. */
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { useKeep, useTank } from "../../api/hooks";

@@ -1,4 +1,4 @@
-/** What is to be done next in a tank that lives: each with its day, how it is done, and one press that writes it down. */
+/** Care plan of a tank: each task with its day, its instructions, and a button that records it. */
 import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
@@ -107,7 +107,7 @@ function whyOf({ task, pour }: CareRow): string {
 
 const keyOf = ({ task }: CareRow) => `${task.what}-${task.filter_key ?? ""}`;
 
-/** The first of each thing, and everything after it. */
+/** The first of each task, and everything after it. */
 function split(rows: CareRow[]): { next: CareRow[]; later: CareRow[] } {
   const seen = new Set<string>();
   const next: CareRow[] = [];

@@ -1,4 +1,4 @@
-/** The care card: what falls on which day in the coming weeks, and how each filter is cleaned, on paper by the sink. */
+/** Printed care card: tasks by day in the coming weeks, and how each filter is cleaned. */
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { useKeep, useTank } from "../../api/hooks";

@@ -1,4 +1,4 @@
-/** One filter cleaned, step by step, with what it costs the film before it is done, and parts that wear. */
+/** Cleaning of one filter, step by step, with its effect on the film, and parts that wear. */
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
 import type { KeepView } from "../../api/schemas";
@@ -27,7 +27,7 @@ export function Cleaning({ tankId, filter }: { tankId: number; filter: KeepView[
   );
 }
 
-/** Parts that wear, each with its age; a new one is written down with a press. */
+/** Parts that wear, each with its age; a new one is recorded with a press. */
 function Parts({ tankId, filter }: { tankId: number; filter: KeepView["filters"][number] }) {
   const write = useWrite(tankId);
   const { worn } = filter.cleaning;

@@ -1,4 +1,4 @@
-/** What the tank costs in a year, device by device. */
+/** Yearly cost of the tank, by device. */
 import { styled } from "styled-components";
 import type { KeepView } from "../../api/schemas";
 import { Figure } from "../../kit";

@@ -1,4 +1,4 @@
-/** What was done, out and in as a table: notes, changes, doses and cleanings of a notebook kept elsewhere. */
+/** Export and import of events as a table: notes, changes, doses and cleanings. */
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import { styled } from "styled-components";

@@ -1,4 +1,4 @@
-/** A filter after sickness: disinfected, dried and seeded again. */
+/** A filter after illness: disinfected, dried and seeded again. */
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useCompute } from "../../api/hooks";

@@ -1,4 +1,4 @@
-/** Animals unwell or lost: what was seen written down, and what to look at first. */
+/** Animals unwell or lost: recording signs, and what to check first. */
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
@@ -10,7 +10,7 @@ import { SIGNS } from "./words";
 type Ill = NonNullable<KeepView["illness"]>;
 type Sign = keyof typeof SIGNS;
 
-/** What to look at first, the surest cause before the others. */
+/** What to check first, the most certain cause before the others. */
 export function Unwell({ tankId, illness }: { tankId: number; illness: Ill }) {
   const write = useWrite(tankId);
   return (
@@ -62,7 +62,7 @@ export function Unwell({ tankId, illness }: { tankId: number; illness: Ill }) {
   );
 }
 
-/** What a keeper sees, ticked; which animals and how many. */
+/** Signs, animals and their number. */
 export function SeenUnwell({ tankId, animals }: { tankId: number; animals: [string, string][] }) {
   const [signs, setSigns] = useState<Sign[]>([]);
   const [species, setSpecies] = useState("");

@@ -1,4 +1,4 @@
-/** Keep: the logbook itself, each filter's flow over time, and what they cost to run. */
+/** Keep stage: the logbook, each filter's flow over time, and running costs. */
 import { opening, useBlanks, useKeep } from "../../api/hooks";
 import { ThisTank } from "./ThisTank";
 import type { KeepView } from "../../api/schemas";
@@ -58,7 +58,7 @@ export default function KeepStage({ tankId, logbook, tables }: StageProps) {
   );
 }
 
-/** What runs, what is next, how it fades and what it costs. */
+/** Running filters, next tasks, fading and costs. */
 function Running({ tankId, view }: { tankId: number; view: KeepView }) {
   const { filters, costs, takeover, years } = view;
   const many = filters.length > 1;
@@ -88,7 +88,7 @@ function Running({ tankId, view }: { tankId: number; view: KeepView }) {
   );
 }
 
-/** What evaporates, what the heater takes, and whether it is enough. */
+/** Evaporation, and the heater with its energy. */
 function Supplied({ view }: { view: KeepView }) {
   const { heater, evaporation } = view.supplies;
   return (
@@ -120,7 +120,7 @@ function HeaterFact({ heater }: { heater: NonNullable<KeepView["supplies"]["heat
   );
 }
 
-/** A flow that fell in a step, and what may be behind it. */
+/** A sudden fall of the flow, and its possible causes. */
 function Fell({ one }: { one: Kept }) {
   return (
     <Caution as="div">

@@ -1,4 +1,4 @@
-/** The logbook's lines, last written first: looked through by words and by kind, older ones on asking. */
+/** The logbook, newest first: filtered by text and kind, older entries on request. */
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useAgain, useLogbookPages, useSettled, useWrite } from "../../api/hooks";
@@ -34,7 +34,7 @@ export function Logbook({ tankId, logbook, species }: Props) {
   const entries = found.flatMap((page) => page.entries);
   const replaced = new Map(found.flatMap((page) => page.replacing).map((e) => [e.supersedes, e]));
   const { tank_plan, stock_plan, filter_plan, fit_plan, cycle_plan, kit_plan } = logbook;
-  // The newest of its kind is the plan that stands; an older one can be taken up again.
+  // The newest of its kind is the current plan; an older one can be restored.
   const stand = new Set(
     [tank_plan, stock_plan, filter_plan, fit_plan, cycle_plan, kit_plan].map((plan) => plan?.id),
   );
@@ -79,11 +79,11 @@ export function Logbook({ tankId, logbook, species }: Props) {
 interface LineProps {
   tankId: number;
   entry: Entry;
-  /** What corrected it or took it back. */
+  /** The entry that corrected or withdrew it. */
   gone?: Entry;
   stands: boolean;
   said: string;
-  /** Where another month begins with it. */
+  /** Set where another month begins with it. */
   month?: string;
 }
 
@@ -123,7 +123,7 @@ function Line({ tankId, entry, gone, stands, said, month }: LineProps) {
   );
 }
 
-/** A line as it stands, struck through where it was corrected or taken back. */
+/** An entry, struck through where it was corrected or withdrawn. */
 function Said({ said, gone }: Pick<LineProps, "said" | "gone">) {
   if (!gone) return <>{said}</>;
   return (

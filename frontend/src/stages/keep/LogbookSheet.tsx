@@ -1,4 +1,4 @@
-/** The logbook on paper: every line that stands, month by month, as far back as is asked. */
+/** Printed logbook: every valid entry, by month, as far back as requested. */
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
@@ -74,7 +74,7 @@ function Line({ entry, species }: { entry: Entry; species: Tables["species"] }) 
   );
 }
 
-/** Every entry since so many months ago: older pages are asked for until they are there. */
+/** Every entry of the last months: older pages are fetched until complete. */
 function useSince(tankId: number, months: Months) {
   const pages = useLogbookPages(tankId, { kind: "", search: "" });
   const since = months === "" ? 0 : Date.now() - Number(months) * 30.44 * 86_400_000;

@@ -1,4 +1,4 @@
-/** Questions that come back to the keeper: plugs after work in the tank, and a change after its month. */
+/** Reminders: plugs after work in the tank, and the review of a change. */
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
@@ -51,7 +51,7 @@ export function Plugs({ tankId, asked }: { tankId: number; asked: Asked }) {
   );
 }
 
-/** Changes whose month is over, and what was said of those before. */
+/** Changes due for review, and earlier reviews. */
 export function Reviews({ tankId, changes }: { tankId: number; changes: Changed[] }) {
   const open = changes.filter((c) => !c.said);
   const judged = changes.filter((c) => c.said);

@@ -1,4 +1,4 @@
-/** Something done, written down: a change, a dose, bicarbonate, media, power, animals, a note; now or at another time. */
+/** A new entry: a change, a dose, baking soda, media, power, animals, a note; now or at another time. */
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
@@ -10,10 +10,10 @@ import { Bar, hanging } from "../shared";
 
 type Doing = "note" | "water-change" | "dose" | "kh" | "media" | "power" | "growth" | "animals";
 
-/** What is typed so far, for every kind of entry at once, so that turning to another kind loses nothing. */
+/** Typed values for every kind of entry, so that switching kinds loses nothing. */
 interface Typed {
   text: string;
-  /** Litres, ppm or dKH, by what is being written. */
+  /** Litres, ppm or dKH, by kind. */
   figure: number | null;
   media: MediaWhat;
   share: number;
@@ -122,7 +122,7 @@ interface Known {
   filterKey: string | null;
 }
 
-/** The entry of each kind from what is typed; null while something it needs is missing. */
+/** The entry of each kind from the typed values; null while something is missing. */
 const BODIES: Record<Doing, (typed: Typed, known: Known) => Body | null> = {
   note: ({ text }) => (text.trim() ? { kind: "note", text } : null),
   "water-change": ({ figure: litres, treated }, { netL }) =>
@@ -213,7 +213,7 @@ function KindFields({ doing, typed, set, filters, animals }: KindProps) {
   );
 }
 
-/** The one figure of a change, a dose or bicarbonate. */
+/** The one figure of a change, a dose or baking soda. */
 function FigureField({ doing, typed, set }: Pick<KindProps, "doing" | "typed" | "set">) {
   const field = {
     value: typed.figure,

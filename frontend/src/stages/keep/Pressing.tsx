@@ -1,4 +1,4 @@
-/** What cannot wait in a running tank: poison over a limit, or a filter that stands or stood still. */
+/** Urgent matters of a running tank: poison over a limit, or a filter that stopped. */
 import { styled } from "styled-components";
 import type { KeepView } from "../../api/schemas";
 import { Caution, Figure } from "../../kit";

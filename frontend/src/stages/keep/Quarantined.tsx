@@ -1,4 +1,4 @@
-/** A tank in quarantine: which day, what that asks of the hands, and the press that ends it. */
+/** A tank in quarantine: its day, hygiene, and the button that ends it. */
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useBlanks, useWrite } from "../../api/hooks";
@@ -33,7 +33,7 @@ export function Quarantined({ tankId, shut }: { tankId: number; shut: NonNullabl
   );
 }
 
-/** A tank that is to stand by itself from now on. */
+/** Begin a quarantine. */
 export function BeginQuarantine({ tankId }: { tankId: number }) {
   const write = useWrite(tankId);
   const [days, setDays] = useState(useBlanks().quarantine.days);

@@ -1,4 +1,4 @@
-/** The seed register of a tank: spares with their dates, and the way they travel, on a running clock. */
+/** Spare sponges of a tank with their dates, and those in transport with a countdown. */
 import { useEffect, useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { useCompute, useToday, useWrite } from "../../api/hooks";
@@ -186,7 +186,7 @@ function MoveButtons({
   );
 }
 
-/** The time, anew every ten seconds while it runs. */
+/** The time, updated every ten seconds while running. */
 function useMinute(running: boolean): number {
   const [now, setNow] = useState(() => Date.now());
   useEffect(() => {

@@ -1,4 +1,4 @@
-/** The tank as a thing of the notebook: its name, a copy, out of sight, away. */
+/** Tank settings: name, copy, archive, remove. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -10,7 +10,7 @@ import { Bar } from "../shared";
 
 export function ThisTank({ tankId }: { tankId: number }) {
   const tank = useTank(tankId).data?.tank;
-  // Another's tank is renamed, linked and put away by its own keeper.
+  // Another's tank is renamed, shared and archived by its own keeper.
   const name = tank?.role ? undefined : tank?.name;
   return name ? <Named key={name} tankId={tankId} name={name} /> : null;
 }

@@ -1,4 +1,4 @@
-/** The years after: nitrate between changes, growth, and whether a filter might stay off. */
+/** Years ahead: nitrate between changes, growth, and whether a filter could stay off. */
 import { styled } from "styled-components";
 import type { KeepView } from "../../api/schemas";
 import { NitrateSaw } from "../../charts/NitrateSaw";

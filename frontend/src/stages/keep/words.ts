@@ -1,4 +1,4 @@
-/** An entry of the logbook in a few words. */
+/** A logbook entry in a few words. */
 import type { Entry, FittedFilter, Tables } from "../../api/schemas";
 import { METHODS } from "../cycle/Chooser";
 import { degreesWords, show, sizeWords } from "../../quantity/shown";
@@ -66,7 +66,7 @@ export const SIGNS = {
   hiding: "hides, fins clamped",
 } as const;
 
-/** The month of a time, as a heading. */
+/** Month heading of a time. */
 export function monthOf(at: string): string {
   return new Date(at).toLocaleDateString(undefined, { month: "long", year: "numeric" });
 }
@@ -137,10 +137,10 @@ const WORDS: Words = {
   withdrawal: () => "An entry was taken back",
 };
 
-/** body: the entry's; species: to name animals by. */
+/** body: the entry's; species: for names of animals. */
 export function words(body: Entry["body"], species: Tables["species"]): string {
   const name = (id: string) => species.find((s) => s.id === id)?.common_name ?? id;
-  // Each row takes just the kind it stands under, which the table's type holds and a look-up cannot say.
+  // Each row takes only its own kind, which the table's type guarantees but a lookup cannot express.
   const say = WORDS[body.kind] as (body: Entry["body"], name: Named) => string;
   return say(body, name);
 }

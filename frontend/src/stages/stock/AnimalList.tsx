@@ -1,4 +1,4 @@
-/** The animals chosen: each at today's length, how many, and what they make in a day. */
+/** The chosen animals: today's length, number, and daily load. */
 import { styled } from "styled-components";
 import type { Animals, Species, StockView } from "../../api/schemas";
 import { Button } from "../../kit";

@@ -1,4 +1,4 @@
-/** An animal the table does not list, by the figures the sums need. */
+/** Form for a species the table does not list. */
 import { useState } from "react";
 import { useBlanks } from "../../api/hooks";
 import type { Species } from "../../api/schemas";

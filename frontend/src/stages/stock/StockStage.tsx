@@ -1,4 +1,4 @@
-/** Stock: who will live in it, what they make in a day, and what each sizing rule asks for them. */
+/** Stock stage: the animals, their daily load, and the sizing rules. */
 import { useEffect, useState } from "react";
 import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem } from "react-aria-components";
 import { styled } from "styled-components";
@@ -210,7 +210,7 @@ function SpeciesPicker({
   onPick: (id: string) => void;
 }) {
   const [text, setText] = useState("");
-  // A list picked from is shut; the next thing to say is how many.
+  // After a selection the list closes; the next field is the number.
   const [picked, setPicked] = useState<string | null>(null);
   useEffect(() => {
     if (picked !== null)

@@ -1,4 +1,4 @@
-/** Where the tank stands, its water, and what it is made for. */
+/** Fields for the tank's place, its water, and its purpose. */
 import { styled } from "styled-components";
 import type { TankPlan } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
@@ -85,7 +85,7 @@ interface MoreProps extends Props {
   setTank: (change: Partial<TankPlan["tank"]>) => void;
 }
 
-/** What most keepers leave as it is. */
+/** Fields most keepers leave unchanged. */
 export function MoreFields({ tank, setTank, around, setAround }: MoreProps) {
   return (
     <details>

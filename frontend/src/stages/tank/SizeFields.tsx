@@ -1,4 +1,4 @@
-/** The tank's own sizes and what lies in it, by its shape. */
+/** Fields for the tank's sizes and contents, by shape. */
 import type { TankPlan } from "../../api/schemas";
 import { Select } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";

@@ -1,4 +1,4 @@
-/** The sump below the tank: its inside sizes, its level, its drains, in the order the water meets them. */
+/** The sump: its inside sizes, level and drains, in the order of flow. */
 import { useBlanks } from "../../api/hooks";
 import type { Sump } from "../../api/schemas";
 import { Fields, YesNo } from "../../kit";

@@ -1,4 +1,4 @@
-/** Depth, gross litres, mass and pressure: what the stand and the floor are asked. */
+/** Depth, gross litres, mass and pressure: for stand and floor. */
 import type { TankVolume } from "../../api/schemas";
 import { Figure, Term } from "../../kit";
 import { Twin } from "../../quantity";

@@ -1,4 +1,4 @@
-/** Tank: measure it, and see what it really holds. */
+/** Tank stage: sizes, and the volume they hold. */
 import { useDraft } from "../../api/drafts";
 import { opening, standing, useView } from "../../api/hooks";
 import type { TankPlan, TankView, TankVolume } from "../../api/schemas";
@@ -20,7 +20,7 @@ export default function TankStage({ tankId, logbook }: StageProps) {
   const around = draft.value.surroundings;
   const asked = useView(tankId, "tank", { tank_plan: draft.value });
   const setTank = (change: Partial<TankPlan["tank"]>) => {
-    // A size typed is a size measured: the litres then follow from it, not from what was once said.
+    // A typed size counts as measured: litres then follow from it, not from an earlier statement.
     const sized = SIZES.some((key) => key in change);
     draft.set((plan) => ({
       ...plan,

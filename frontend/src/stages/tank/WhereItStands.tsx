@@ -1,4 +1,4 @@
-/** Where the tank stands and since when; said anew at any time, dated back as far as it goes. */
+/** Situation of the tank and since when; editable at any time, with past dates. */
 import { useState } from "react";
 import { useWrite } from "../../api/hooks";
 import type { Body, LogbookState } from "../../api/schemas";
