@@ -68,5 +68,7 @@ class Running:
         return self.process.wait(60)
 
     def pids(self, name: str) -> list[int]:
-        """Processes of that name that belong to this run, by its folder or its port in their command line or environment."""
+        """Processes of that name that belong to this run, by its folder or its port in their command line or
+        environment.
+        """
         return [pid for pid, command in processes_of(self.folder) if name in command]

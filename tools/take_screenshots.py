@@ -1,4 +1,4 @@
-"""Take the pictures in docs/screenshots anew from a running demo: python tools/take_screenshots.py ADDRESS [NAME ...]."""
+"""Take the pictures in docs/screenshots from a running demo: python tools/take_screenshots.py ADDRESS [NAME ...]."""
 
 import sys
 from pathlib import Path

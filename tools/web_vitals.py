@@ -1,6 +1,8 @@
-"""Core Web Vitals of a running demo on a slow phone: python tools/web_vitals.py ADDRESS. Prints the table of docs/speed.md.
+"""Core Web Vitals of a running demo on a slow phone: python tools/web_vitals.py ADDRESS. Prints the table of
+docs/speed.md.
 
-The phone: 390x844, its processor four times slower than this machine, 1.6 Mbit/s down, 150 ms there and back, nothing kept from before.
+The phone: 390x844, its processor four times slower than this machine, 1.6 Mbit/s down, 150 ms there and back, nothing
+kept from before.
 """
 
 import sys
@@ -17,7 +19,9 @@ OBSERVE = """
     .observe({ type: "largest-contentful-paint", buffered: true });
   new PerformanceObserver((l) => l.getEntries().forEach((e) => { if (!e.hadRecentInput) vitals.cls += e.value; }))
     .observe({ type: "layout-shift", buffered: true });
-  new PerformanceObserver((l) => l.getEntries().forEach((e) => { if (e.interactionId) vitals.inp = Math.max(vitals.inp, e.duration); }))
+  new PerformanceObserver((l) => l.getEntries().forEach((e) => {
+    if (e.interactionId) vitals.inp = Math.max(vitals.inp, e.duration);
+  }))
     .observe({ type: "event", durationThreshold: 16, buffered: true });
 }
 """
@@ -42,7 +46,9 @@ def phone(browser: Browser, address: str, state: Any) -> Page:
 
 
 def measure(browser: Browser, address: str, state: Any, path: str) -> dict[str, float]:
-    """LCP in ms, CLS, and the longest of a few presses in ms. browser, address, state: as for `phone`; path: of the page."""
+    """LCP in ms, CLS, and the longest of a few presses in ms. browser, address, state: as for `phone`; path: of the
+    page.
+    """
     page = phone(browser, address, state)
     page.goto(f"{address}{path}")
     page.get_by_role("heading", level=1).wait_for()

@@ -35,7 +35,7 @@ def lines_in(thing: object) -> Iterator[WorkingLine]:
 
 
 def reckoned(put_in: str) -> tuple[float, float] | None:
-    """What the figures put in come to, lowest and highest within their rounding; None where words stand between them."""
+    """Lowest and highest value of the figures within their rounding; None where words stand between them."""
     for sign, plain in SIGNS.items():
         put_in = put_in.replace(sign, plain)
     if not PLAIN.fullmatch(put_in) or not re.search(r"\d\s*[-+*/]", put_in) or re.search(r"[\d)]\s*\(|\d\s+\d", put_in):

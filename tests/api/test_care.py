@@ -153,11 +153,15 @@ def test_plants_are_no_reason_to_trust_still_water(keeper) -> None:
     for planted in (False, True):
         tank = keeper.tank(f"Planted {planted}")
         for body in (
-            {"kind": "tank-plan", "tank": {"length_cm": 100, "width_cm": 40, "height_cm": 45}, "surroundings": {"planted": planted}},
+            {
+                "kind": "tank-plan",
+                "tank": {"length_cm": 100, "width_cm": 40, "height_cm": 45},
+                "surroundings": {"planted": planted},
+            },
             {"kind": "stock-plan", "animals": [{"species_id": "fancy-goldfish", "count": 4}]},
             {"kind": "filter-plan", "filters": [{"key": "f1", "filter": canister}]},
             {"kind": "situation", "stands": "running"},
-        ):  # fmt: skip
+        ):
             assert keeper.write(tank, body, at=at).status_code == 201
         said.append(keeper.get(f"/api/tanks/{tank}/views/keep").json["years"]["trial"]["may_try"])
     assert said == [False, False]

@@ -138,8 +138,15 @@ def test_sentences_speak_the_kits_own_ppm(cycling) -> None:
     assert cycle(keeper, tank)["advice"]["animals"] == "Ammonia still reads 0.78 ppm as N and nitrite 0.15 ppm as N."
     # Nothing the keeper reads is left in the sums' own unit.
     state = cycle(keeper, tank)
-    said = json.dumps([state["advice"]["verdict"], state["advice"]["then"], state["readiness"]["missing"],
-                       [s["title"] + s["missing"] for s in state["readiness"]["standards"]], state["forecast"]["rests_on"]])  # fmt: skip
+    said = json.dumps(
+        [
+            state["advice"]["verdict"],
+            state["advice"]["then"],
+            state["readiness"]["missing"],
+            [s["title"] + s["missing"] for s in state["readiness"]["standards"]],
+            state["forecast"]["rests_on"],
+        ]
+    )
     assert "mg N/L" not in said
 
 
@@ -155,7 +162,10 @@ def test_a_correction_keeps_its_history_and_its_time_can_be_moved(cycling) -> No
     assert any(e["id"] == wrong["id"] for e in keeper.get(f"/api/tanks/{tank}/entries").json["entries"])
 
 
-CSV = "Date;Time;Ammonia (NH4) mg/l;NO2-N;KH ppm CaCO3;Temp F;Remark\n03/11/2026;07:40;0,5;0,3;71,4;79;dosed\n14/11/2026;19:05;<0,25;1+;;80;\n"
+CSV = (
+    "Date;Time;Ammonia (NH4) mg/l;NO2-N;KH ppm CaCO3;Temp"
+    " F;Remark\n03/11/2026;07:40;0,5;0,3;71,4;79;dosed\n14/11/2026;19:05;<0,25;1+;;80;\n"
+)
 
 
 def mapped(keeper, tank: int, what: str, text: str = CSV, **more: Any):

@@ -1,4 +1,6 @@
-"""More than one pair of hands: roles held at every route, entries that say who, invitations good once, links that only look."""
+"""More than one pair of hands: roles held at every route, entries that say who, invitations good once, links that only
+look.
+"""
 
 from datetime import UTC, datetime, timedelta
 

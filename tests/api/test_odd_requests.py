@@ -1,4 +1,6 @@
-"""Whatever a client sends, the answer is a clear refusal or a clear answer: never our own fault, never a tank lost by it."""
+"""Whatever a client sends, the answer is a clear refusal or a clear answer: never our own fault, never a tank lost by
+it.
+"""
 
 import json
 import re

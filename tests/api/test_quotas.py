@@ -21,7 +21,8 @@ def test_a_tank_written_to_without_end_waits_a_day_and_loses_nothing(keeper, mon
     assert refused.status_code == 429
     assert 0 < int(refused.headers["Retry-After"]) <= 86_401
     assert "24 hours" in refused.json["detail"]
-    # What was sent before is still vouched for when it is sent again, another tank is open, and so is this one a day later.
+    # What was sent before is still vouched for when it is sent again, another tank is open, and so is this one a day
+    # later.
     assert note(keeper, tank, "4").status_code == 201
     assert len(keeper.get(f"/api/tanks/{tank}/entries").json["entries"]) == 5
     assert note(keeper, other, "there").status_code == 201

@@ -1,4 +1,4 @@
-"""What the tanks of a room have in common: settings, a sump, quarantine, a meter, one bundle, one calendar, one bill."""
+"""Shared resources of a room's tanks: settings, a sump, quarantine, a meter, one bundle, one calendar, one bill."""
 
 import json
 from datetime import UTC, datetime, timedelta
@@ -12,9 +12,13 @@ from tests.api.test_rooms import SPONGE, rack, save  # noqa: F401 - rack is a fi
 NOW = datetime.now(UTC)
 BOX = next(f for f in CATALOGUE if f.kind == "hang-on").model_dump(mode="json")
 SUMP = {
-    "x_cm": 0, "y_cm": 0, "pump_lph": 4000, "pump_head_m": 4, "bore_mm": 16,
+    "x_cm": 0,
+    "y_cm": 0,
+    "pump_lph": 4000,
+    "pump_head_m": 4,
+    "bore_mm": 16,
     "sump": {"length_cm": 80, "width_cm": 40, "height_cm": 40, "level_cm": 20},
-}  # fmt: skip
+}
 
 
 def settings(keeper, ids: list[int], key: str = "set-00001", **what: object):
@@ -111,7 +115,14 @@ def test_a_quarantine_counts_its_days_and_begins_anew_with_new_animals_and_with_
 def test_animals_moved_are_not_animals_lost(keeper, rack) -> None:  # noqa: F811
     ids, room = rack
     keeper.write(ids[0], {"kind": "stocking", "species_id": "guppy", "count": 6})
-    move = {"key": "move-0001", "at": datetime.now(UTC).isoformat(), "from_id": ids[0], "to_id": ids[1], "species_id": "guppy", "count": 3}  # fmt: skip
+    move = {
+        "key": "move-0001",
+        "at": datetime.now(UTC).isoformat(),
+        "from_id": ids[0],
+        "to_id": ids[1],
+        "species_id": "guppy",
+        "count": 3,
+    }
     assert keeper.send("POST", "/api/animals/move", move).status_code == 201
     assert keeper.get(f"/api/tanks/{ids[0]}/views/keep").json["illness"] is None
     rows = {r["tank_id"]: r for r in view_of(keeper, room)["rows"]}
@@ -198,7 +209,11 @@ def test_a_rooms_calendar_holds_the_dates_of_its_tanks(keeper, rack) -> None:  #
 
 def test_the_bill_of_a_room_is_what_its_pumps_and_heaters_take(keeper, rack) -> None:  # noqa: F811
     ids, room = rack
-    save(keeper, room, pumps=[{"x_cm": 10, "y_cm": 150, "pump": {"key": "p", "name": "P", "l_min": 9, "kpa": 20, "watts": 8}}])  # fmt: skip
+    save(
+        keeper,
+        room,
+        pumps=[{"x_cm": 10, "y_cm": 150, "pump": {"key": "p", "name": "P", "l_min": 9, "kpa": 20, "watts": 8}}],
+    )
     settings(keeper, ids, price_per_kwh=0.5)
     view = view_of(keeper, room)
     assert view["kwh_year"] == pytest.approx(8 * 24 * 365.25 / 1000)

@@ -1,4 +1,6 @@
-"""Rooms over HTTP: the board, the air, one thing for many tanks, a room from a table, another's rooms, two savers at once."""
+"""Rooms over HTTP: the board, the air, one thing for many tanks, a room from a table, another's rooms, two savers at
+once.
+"""
 
 from datetime import UTC, datetime
 from itertools import pairwise
@@ -308,7 +310,9 @@ def test_a_tank_whose_figures_do_not_agree_leaves_the_room_open(keeper, rack, ma
         mine, now = Tanks(database, Accounts(database).by_email(email).id), datetime.now(UTC)
         body = {"kind": "tank-plan", "tank": {"length_cm": 60, "width_cm": 30, "height_cm": 36, "counted_l": 900}}
         based = mine.entries(ids[1])[0].id
-        mine.add(ids[1], NewEntry.model_validate({"key": "stored-before", "at": now, "body": body, "based_on": based}), now)  # fmt: skip
+        mine.add(
+            ids[1], NewEntry.model_validate({"key": "stored-before", "at": now, "body": body, "based_on": based}), now
+        )
     view = keeper.get(f"/api/rooms/{room['id']}").json["view"]
     rows = {r["tank_id"]: r for r in view["rows"]}
     assert rows[ids[1]]["at_odds"]

@@ -277,12 +277,19 @@ def test_a_list_of_tanks_takes_as_many_queries_for_ten_as_for_one(keeper, app) -
         ({"key": "long-enough-1", "at": "3026-01-01T00:00:00Z", "body": READING}, "at"),
         ({"key": "long-enough-1", "at": "2026-01-01T00:00:00Z", "body": {"kind": "poem"}}, "body"),
         ({"key": "long-enough-1", "at": "2026-01-01T00:00:00Z", "body": {**READING, "ph": 40}}, "body.reading.ph"),
-        ({"key": "long-enough-1", "at": "2026-01-01T00:00:00Z", "body": {"kind": "reading", "ammonia_ppm": float("nan")}}, "body.reading.ammonia_ppm"),
+        (
+            {
+                "key": "long-enough-1",
+                "at": "2026-01-01T00:00:00Z",
+                "body": {"kind": "reading", "ammonia_ppm": float("nan")},
+            },
+            "body.reading.ammonia_ppm",
+        ),
         ({"key": "long-enough-1", "at": "2026-01-01T00:00:00Z"}, "body"),
         ([], "input"),
     ],
     ids=["short key", "no zone", "far future", "unknown kind", "ph 40", "nan", "no body", "a list"],
-)  # fmt: skip
+)
 def test_an_entry_that_cannot_be_used_is_a_problem_that_says_where(keeper, body: object, where: str) -> None:
     response = keeper.send("POST", f"/api/tanks/{keeper.tank()}/entries", body)
     assert response.status_code == 422
@@ -293,9 +300,15 @@ def test_an_entry_that_cannot_be_used_is_a_problem_that_says_where(keeper, body:
 
 @pytest.mark.parametrize(
     ("data", "kind", "status"),
-    [(b"{", "application/json", 400), (b"\xff\xfe", "application/json", 400), (b"", "application/json", 400), (b"[" * 100_000, "application/json", 400), (b'"' + b"x" * 2_100_000 + b'"', "application/json", 413)],
+    [
+        (b"{", "application/json", 400),
+        (b"\xff\xfe", "application/json", 400),
+        (b"", "application/json", 400),
+        (b"[" * 100_000, "application/json", 400),
+        (b'"' + b"x" * 2_100_000 + b'"', "application/json", 413),
+    ],
     ids=["broken json", "not text", "nothing", "deep nesting", "too large"],
-)  # fmt: skip
+)
 def test_bytes_that_are_no_json_are_refused_in_words(keeper, data: bytes, kind: str, status: int) -> None:
     response = keeper.client.post("/api/tanks", data=data, content_type=kind, headers={"X-CSRF-Token": keeper.token})
     assert response.status_code == status

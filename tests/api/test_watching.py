@@ -33,7 +33,10 @@ def test_it_is_alive_without_a_database_and_ready_only_with_one(watched) -> None
 
 def test_requests_and_sums_are_counted_by_pattern_and_name(watched) -> None:
     labels = {"route": "/api/tanks/<int:tank_id>", "status": "401"}
-    before, sums = counted(watched, "reedmace_requests_total", **labels), counted(watched, "reedmace_sum_seconds_count", name="tank-volume")  # fmt: skip
+    before, sums = (
+        counted(watched, "reedmace_requests_total", **labels),
+        counted(watched, "reedmace_sum_seconds_count", name="tank-volume"),
+    )
     for tank in (7, 8, 9):
         watched.get(f"/api/tanks/{tank}")
     watched.post("/api/compute/tank-volume", json={"length_cm": 90, "width_cm": 40, "height_cm": 45})

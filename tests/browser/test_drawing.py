@@ -35,7 +35,8 @@ FAULTS = """() => {
     shown.slice(i + 1).forEach((b) => meet(a, b));
     lines.forEach((b) => meet(a, b));
   });
-  return { faults, shown: shown.length, left_out: words.length - words.filter((t) => t.style.visibility !== "hidden").length };
+  const visible = words.filter((t) => t.style.visibility !== "hidden");
+  return { faults, shown: shown.length, left_out: words.length - visible.length };
 }"""
 
 

@@ -1,4 +1,6 @@
-"""How many presses and fields each kind of arrival takes to its first own figure, and to its verdict, by visible words only."""
+"""How many presses and fields each kind of arrival takes to its first own figure, and to its verdict, by visible words
+only.
+"""
 
 import re
 from collections.abc import Callable

@@ -1,4 +1,6 @@
-"""Rooms, the month, and what comes back to the keeper, in a browser: presses counted, keys alone, nothing for axe to find."""
+"""Rooms, the month, and what comes back to the keeper, in a browser: presses counted, keys alone, nothing for axe to
+find.
+"""
 
 from datetime import UTC, datetime, timedelta
 

@@ -1,4 +1,4 @@
-"""`./reedmace standin`: every simulated device against a whole running Reedmace, through the door a real one would use."""
+"""`./reedmace standin`: every simulated device against a running Reedmace, through the device interface."""
 
 import pytest
 from playwright.sync_api import Page

@@ -1,4 +1,6 @@
-"""Oxygen: the relations at their worked values, the countdown against an independent integration, and what must not happen."""
+"""Oxygen: the relations at their worked values, the countdown against an independent integration, and what must not
+happen.
+"""
 
 import math
 from typing import Any
@@ -60,9 +62,13 @@ def test_the_countdown_is_what_an_integrator_finds(gourami: int) -> None:
 
     short.terminal = True  # type: ignore[attr-defined]
     run = solve_ivp(
-        lambda _, o: [entering * (answer.saturation_mg_l - o[0]) - taken], (0, 500), [answer.running_mg_l], events=short,
-        rtol=1e-9, atol=1e-9,
-    )  # fmt: skip
+        lambda _, o: [entering * (answer.saturation_mg_l - o[0]) - taken],
+        (0, 500),
+        [answer.running_mg_l],
+        events=short,
+        rtol=1e-9,
+        atol=1e-9,
+    )
     assert answer.short_after_h == pytest.approx(float(run.t_events[0][0]), rel=1e-4)
 
 

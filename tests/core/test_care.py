@@ -45,13 +45,13 @@ def test_a_filter_comes_round_at_its_own_interval() -> None:
 
 
 def test_what_is_late_is_due_now_and_says_by_how_much() -> None:
-    (first, *_) = tasks("clean", cared(every=20, since=26))
+    first, *_ = tasks("clean", cared(every=20, since=26))
     assert first.in_days == 0
     assert first.late_days == pytest.approx(6)
 
 
 def test_a_flow_that_was_measured_to_fade_decides_before_the_usual_interval() -> None:
-    (first, *_) = tasks("clean", cared(every=20, since=0, fades_in_days=3))
+    first, *_ = tasks("clean", cared(every=20, since=0, fades_in_days=3))
     assert first.in_days == pytest.approx(3)
     assert "flow tests" in first.why
 
@@ -64,22 +64,22 @@ def test_two_films_rest_a_fortnight_from_each_other() -> None:
 
 
 def test_no_film_is_cleaned_in_the_week_of_new_animals() -> None:
-    (first, *_) = tasks("clean", cared(every=20, since=30), since_animals_days=2)
+    first, *_ = tasks("clean", cared(every=20, since=30), since_animals_days=2)
     assert first.in_days == pytest.approx(SETTLE_DAYS - 2)
 
 
 def test_no_film_is_touched_in_the_week_after_poison_or_a_stop() -> None:
-    (first, *_) = tasks("clean", cared(every=20, since=30), since_trouble_days=1)
+    first, *_ = tasks("clean", cared(every=20, since=30), since_trouble_days=1)
     assert first.in_days == pytest.approx(SETTLE_DAYS - 1)
     assert "left alone" in (first.moved or "")
 
 
 def test_what_falls_into_an_absence_is_done_before_or_after_it() -> None:
     away = [Away(from_days=10, to_days=24)]
-    (before, *_) = tasks("clean", cared(every=20, since=5), away=away)
+    before, *_ = tasks("clean", cared(every=20, since=5), away=away)
     assert (before.in_days, before.moved) == (9, BEFORE_LEAVING)
     now = [Away(from_days=0.5, to_days=14)]
-    (after, *_) = tasks("clean", cared(every=20, since=19), away=now)
+    after, *_ = tasks("clean", cared(every=20, since=19), away=now)
     assert (after.in_days, after.moved) == (15, WHEN_BACK)
 
 
@@ -119,7 +119,8 @@ def test_of_two_thousand_tanks_no_plan_breaks_its_own_rules(filters, away, new, 
                 assert abs(one.in_days - other.in_days) >= FORTNIGHT_DAYS - 1e-6
         if new is not None:
             assert one.in_days >= SETTLE_DAYS - new - 1e-6
-    # Nothing is forgotten for ever: whatever is due within the horizon is in the plan, or waits for a film's rest or a return.
+    # Nothing is forgotten for ever: whatever is due within the horizon is in the plan, or waits for a film's rest or a
+    # return.
     last_return = max([0.0, *(a.to_days + 1 for a in gone)])
     assert any(t.what == "change" for t in answer.tasks) or last_return > question.horizon_days - CHANGE_DAYS
     for f in installed:
@@ -199,7 +200,8 @@ def test_bicarbonate_is_due_on_the_day_alkalinity_reaches_its_floor_whatever_the
 
 
 def test_the_bicarbonate_of_a_plan_is_weighed_and_moves_ph_little_however_low_it_stands() -> None:
-    # Two dKH in 100 L are 6.0 g, from 2 dKH up; from 1 dKH half as much, the rest later, and from almost none next to nothing.
+    # Two dKH in 100 L are 6.0 g, from 2 dKH up; from 1 dKH half as much, the rest later, and from almost none next to
+    # nothing.
     for level, grams in ((2.0, "6 g"), (1.0, "3 g"), (0.2, "0.89 g")):
         (first,) = tasks("soda", kh=CaredKh(now_dkh=level, falls_dkh_day=0.1, floor_dkh=2, target_dkh=8, net_l=100))
         assert first.in_days == 0

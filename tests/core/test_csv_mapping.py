@@ -49,22 +49,34 @@ def test_a_column_is_read_in_its_own_unit(header: str, cell: str, field: str, va
         ("date,ammonia", "2026-02-03,", {}, "has no figure"),
         ("ammonia,nitrite", "1,1", {}, "no column is mapped to the date"),
         ("date,remark", "2026-02-03,x", {}, "no column is mapped to a test"),
-        ("date,a,b", "2026-02-03,1,2",
-         {"columns": [{"column": c, "target": t, "unit": "ppm"} for c, t in (("a", "ammonia"), ("b", "ammonia"))]
-          + [{"column": "date", "target": "date"}]}, "two columns are mapped to ammonia"),
-        ("date,a", "2026-02-03,1",
-         {"columns": [{"column": "date", "target": "date"}, {"column": "a", "target": "kh", "unit": "F"}]}, "say which"),
+        (
+            "date,a,b",
+            "2026-02-03,1,2",
+            {
+                "columns": (
+                    [{"column": c, "target": t, "unit": "ppm"} for c, t in (("a", "ammonia"), ("b", "ammonia"))]
+                    + [{"column": "date", "target": "date"}]
+                )
+            },
+            "two columns are mapped to ammonia",
+        ),
+        (
+            "date,a",
+            "2026-02-03,1",
+            {"columns": [{"column": "date", "target": "date"}, {"column": "a", "target": "kh", "unit": "F"}]},
+            "say which",
+        ),
         ("date,ammonia,basis", "2026-02-03,1,salt", {}, "is neither ion nor N"),
         ("date,NH4-N,basis", "2026-02-03,1,N", {}, "both say N"),
         ("date,ammonia", "2026-02-03,5000", {}, "must be at most 2000"),
         ("date,pH", "2026-02-03,70", {}, "must be at most 10"),
         ("date,ammonia", "2031-02-03,1", {}, "lies in the future"),
     ],
-)  # fmt: skip
+)
 def test_each_fault_is_told_with_its_line_and_nothing_is_taken(header: str, row: str, more: dict, words: str) -> None:
     found = read_mapped(csv_of(header, row, **more), NOW)
     assert found.entries == []
-    (fault, *_) = found.faults
+    fault, *_ = found.faults
     assert words in fault.what
     assert fault.line in (1, 2)
 

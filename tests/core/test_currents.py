@@ -1,4 +1,4 @@
-"""Currents: what the relations keep, an independent integration of the calm share, and advice that cannot cross itself."""
+"""Currents: invariants, an independent integration of the calm share, and consistent advice."""
 
 import math
 from typing import Any

@@ -44,12 +44,15 @@ STALLED = {
     "start_kh_dkh": 2.4,
     "start_ph": 7.2,
     "readings": [
-        reading(0, 2, 0, 0, kh_dkh=2.4, ph=7.2), reading(6, 1, 0.5, 0, kh_dkh=2.2, ph=7.2), reading(8, 0.5, 2, 2, kh_dkh=1.8, ph=7.1),
-        reading(10, 0.5, 5, 5, kh_dkh=1.4, ph=7.0, off_scale=["nitrite"]), reading(14, 0.5, 5, 5, kh_dkh=0.8, ph=6.7, off_scale=["nitrite"]),
+        reading(0, 2, 0, 0, kh_dkh=2.4, ph=7.2),
+        reading(6, 1, 0.5, 0, kh_dkh=2.2, ph=7.2),
+        reading(8, 0.5, 2, 2, kh_dkh=1.8, ph=7.1),
+        reading(10, 0.5, 5, 5, kh_dkh=1.4, ph=7.0, off_scale=["nitrite"]),
+        reading(14, 0.5, 5, 5, kh_dkh=0.8, ph=6.7, off_scale=["nitrite"]),
         reading(16, 1, 5, 10, kh_dkh=0.6, ph=6.5, off_scale=["nitrite"]),
     ],
     "doses": [{"day": d, "raise_mg_n_l": p * A} for d, p in ((0, 2), (7, 1.5), (9.3, 1.5), (12.1, 1.5), (14.1, 1.5))],
-}  # fmt: skip
+}
 
 
 def run(parameters=None, *, days=40, start=(1.5, 0, 0, 100), events=(), dose=0.0, today=10**6, hold=0.0, theta=1.0):
@@ -61,8 +64,18 @@ def run(parameters=None, *, days=40, start=(1.5, 0, 0, 100), events=(), dose=0.0
     conditions[:, THETA], conditions[:, KA] = theta, 5.7e-10
     aim = np.array([dose, 0.1, 1.5, hold, 0, 0, 0, 0.04, 0])
     return simulate(
-        rows, np.array(start, float), conditions, steps, kinds, values, np.zeros(4), today, days, aim, np.zeros((0, 2), np.int64)
-    )  # fmt: skip
+        rows,
+        np.array(start, float),
+        conditions,
+        steps,
+        kinds,
+        values,
+        np.zeros(4),
+        today,
+        days,
+        aim,
+        np.zeros((0, 2), np.int64),
+    )
 
 
 def test_nitrogen_is_conserved() -> None:
@@ -267,15 +280,17 @@ def test_bicarbonate_just_added_is_not_asked_for_again() -> None:
         ({"day_now": 9, "filter_running": False, "readings": [reading(8.9, 1, 1, kh_dkh=6)]}, "start-filter"),
     ],
     ids=["nothing known", "ammonia used up", "old test", "too much ammonia", "cold", "nitrite high", "filter off"],
-)  # fmt: skip
+)
 def test_the_first_action_fits_the_state(change: dict, does: str) -> None:
     assert advice({**TWO_PPM, **change}).first.do == does
 
 
 CLEARED = {
-    "net_l": 100, "day_now": 40.1, "planned_load_mg_n_l_day": 0.4,
+    "net_l": 100,
+    "day_now": 40.1,
+    "planned_load_mg_n_l_day": 0.4,
     **proving(38, 39, kh_dkh=5),
-}  # fmt: skip
+}
 
 
 def ready(log: dict, standard: str | None = "load-matched"):
@@ -301,11 +316,22 @@ def test_two_doses_gone_in_a_day_are_ready() -> None:
         ({"readings": CLEARED["readings"][:2], "day_now": 39.2, "doses": CLEARED["doses"][:-1]}, "one more dose"),
         ({"day_now": 47}, "7 days old"),
         ({"readings": [*CLEARED["readings"][:3], reading(40, 0, 0.5)]}, "nitrite still reads"),
-        ({"readings": [*CLEARED["readings"][:3], {**CLEARED["readings"][3], "off_scale": ["nitrate", "nitrite"]}]}, "one more dose"),
+        (
+            {"readings": [*CLEARED["readings"][:3], {**CLEARED["readings"][3], "off_scale": ["nitrate", "nitrite"]}]},
+            "one more dose",
+        ),
         ({"planned_load_mg_n_l_day": 2.0}, "two doses of 3.1 ppm"),
     ],
-    ids=["no tests", "no nitrite", "one zero is not enough", "stale", "nitrite left", "off the scale never counts", "a heavier stock asks more"],
-)  # fmt: skip
+    ids=[
+        "no tests",
+        "no nitrite",
+        "one zero is not enough",
+        "stale",
+        "nitrite left",
+        "off the scale never counts",
+        "a heavier stock asks more",
+    ],
+)
 def test_not_yet_says_why(change: dict, words: str) -> None:
     answer = ready({**CLEARED, **change})
     assert not answer.ready

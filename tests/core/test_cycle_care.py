@@ -122,15 +122,27 @@ SPENT = {**DOSED, "day_now": 18.2, "start_kh_dkh": 9, "media": [{"day": 10, "wha
         ({"readings": [reading(d, 0, n) for d, n in ((13, 2), (15, 3), (18, 4))]}, False),
         ({"readings": [reading(d, 0, n) for d, n in ((13, 4), (15, 3), (18, 2))]}, False),
         ({"readings": [reading(d, 0, 4) for d in (13, 15, 18)], "changes": [{"day": 17, "share": 0.5}]}, True),
-        ({"readings": [reading(d, 0, n) for d, n in ((13, 4), (15, 4), (18, 1.5))], "changes": [{"day": 17, "share": 0.5}]}, False),
+        (
+            {
+                "readings": [reading(d, 0, n) for d, n in ((13, 4), (15, 4), (18, 1.5))],
+                "changes": [{"day": 17, "share": 0.5}],
+            },
+            False,
+        ),
         ({"readings": [reading(d, 2, 0) for d in (16.5, 17, 18)]}, False),
         ({"readings": [reading(d, 2, 0) for d in (4, 6, 9)], "day_now": 9.5}, False),
     ],
     ids=[
-        "ammonia stands", "ammonia topped up and used", "nitrite rises", "nitrite falls", "a change that took nothing out",
-        "nitrite fell further than the change", "not two days", "too young",
+        "ammonia stands",
+        "ammonia topped up and used",
+        "nitrite rises",
+        "nitrite falls",
+        "a change that took nothing out",
+        "nitrite fell further than the change",
+        "not two days",
+        "too young",
     ],
-)  # fmt: skip
+)
 def test_only_what_stands_still_is_a_stall(change: dict, stalled: bool) -> None:
     assert advice({**SPENT, **change}).stalled is stalled
 
@@ -175,9 +187,14 @@ def test_a_dose_before_a_change_is_diluted_by_it_and_one_after_is_not() -> None:
 
 def test_kh_is_carried_through_bicarbonate_and_changes_with_the_taps_own() -> None:
     log = CycleLog.model_validate(
-        {**DOSED, "readings": [reading(8, 1, 0, kh_dkh=1.0)], "tap": {"kh_dkh": 9.0},
-         "alkalinity": [{"day": 8.2, "raise_dkh": 2.0}], "changes": [{"day": 8.6, "share": 0.5}]}
-    )  # fmt: skip
+        {
+            **DOSED,
+            "readings": [reading(8, 1, 0, kh_dkh=1.0)],
+            "tap": {"kh_dkh": 9.0},
+            "alkalinity": [{"day": 8.2, "raise_dkh": 2.0}],
+            "changes": [{"day": 8.6, "share": 0.5}],
+        }
+    )
     state = water_now(log)
     assert state.kh_now == pytest.approx((1 + 2) / 2 + 4.5)
     assert not state.low_kh
@@ -379,7 +396,9 @@ def balance(log: dict):
 
 def test_the_books_close_when_what_was_dosed_is_found() -> None:
     doses = [{"day": 0, "raise_mg_n_l": 1.5}, {"day": 8, "raise_mg_n_l": 1.5}]
-    answer = balance({"doses": doses, "readings": [{"day": 19, "ammonia_mg_n_l": 0.2, "nitrite_mg_n_l": 1.0, "nitrate_mg_n_l": 1.9}]})  # fmt: skip
+    answer = balance(
+        {"doses": doses, "readings": [{"day": 19, "ammonia_mg_n_l": 0.2, "nitrite_mg_n_l": 1.0, "nitrate_mg_n_l": 1.9}]}
+    )
     assert answer.meaning == "closes"
     assert answer.expected_mg_n_l == pytest.approx(3.0)
     # 3 mg N/L can make 13.3 ppm of nitrate at most.
@@ -407,11 +426,14 @@ def test_a_gap_in_the_books_means_something(found: float, change: dict, meaning:
 
 
 def test_changes_and_tap_are_in_the_books() -> None:
-    answer = balance({
-        "doses": [{"day": 0, "raise_mg_n_l": 4}], "changes": [{"day": 10, "share": 0.5}],
-        "tap": {"nitrate_mg_n_l": 1},
-        "readings": [{"day": 19, "ammonia_mg_n_l": 0, "nitrite_mg_n_l": 0, "nitrate_mg_n_l": 3}],
-    })  # fmt: skip
+    answer = balance(
+        {
+            "doses": [{"day": 0, "raise_mg_n_l": 4}],
+            "changes": [{"day": 10, "share": 0.5}],
+            "tap": {"nitrate_mg_n_l": 1},
+            "readings": [{"day": 19, "ammonia_mg_n_l": 0, "nitrite_mg_n_l": 0, "nitrate_mg_n_l": 3}],
+        }
+    )
     assert answer.expected_mg_n_l == pytest.approx((1 + 4) * 0.5 + 0.5)
     assert answer.meaning == "closes"
 
@@ -421,9 +443,13 @@ def ready(log: dict, **more):
 
 
 PLANTED = {
-    "net_l": 60, "day_now": 40, "method": "planted", "plants": "many", "plants_growing_day": 8,
+    "net_l": 60,
+    "day_now": 40,
+    "method": "planted",
+    "plants": "many",
+    "plants_growing_day": 8,
     "readings": [reading(d, 0, 0, 2) for d in (9, 16, 23, 30, 37)],
-}  # fmt: skip
+}
 
 
 def test_a_planted_quiet_start_is_ready_after_four_weeks_of_growth_and_zeros() -> None:
@@ -449,10 +475,12 @@ def test_food_and_animals_are_proved_by_a_week_of_zeros() -> None:
 
 def test_one_reading_after_two_doses_counts_for_neither() -> None:
     log = {
-        "net_l": 100, "day_now": 40, "planned_load_mg_n_l_day": 0.4,
+        "net_l": 100,
+        "day_now": 40,
+        "planned_load_mg_n_l_day": 0.4,
         "doses": [{"day": 38.8, "raise_mg_n_l": 0.6}, {"day": 39.05, "raise_mg_n_l": 0.6}],
         "readings": [reading(38.85, 0.6, 0), reading(39.1, 1, 0), reading(40, 0, 0, 40)],
-    }  # fmt: skip
+    }
     answer = ready(log)
     assert not answer.ready
     assert next(s for s in answer.standards if s.followed).cleared == 1
@@ -508,8 +536,14 @@ def test_more_proven_means_fewer_steps_and_nothing_proven_none() -> None:
 
 
 def test_ready_advice_names_the_first_animals_and_no_more() -> None:
-    log = {"net_l": 242, "day_now": 40.1, "planned_load_mg_n_l_day": 0.45, "temperature_c": 28, **proving(38, 39),
-           "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}]}  # fmt: skip
+    log = {
+        "net_l": 242,
+        "day_now": 40.1,
+        "planned_load_mg_n_l_day": 0.45,
+        "temperature_c": 28,
+        **proving(38, 39),
+        "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
+    }
     found = advice(log)
     assert [a.do for a in [found.first, *found.then]] == ["change-water", "cool", "add-animals", "feed-film"]
     assert "11 × rosy barb" in found.then[1].title
@@ -587,9 +621,13 @@ def test_within_the_limits_nothing_is_changed() -> None:
 
 def test_a_change_is_split_where_ph_would_jump() -> None:
     question = {
-        "net_l": 100, "solutes": [{"what": "nitrate", "now_ppm": 80, "target_ppm": 20}],
-        "tank_ph": 6.3, "tank_kh_dkh": 1.5, "tap_ph": 8, "tap_kh_dkh": 8,
-    }  # fmt: skip
+        "net_l": 100,
+        "solutes": [{"what": "nitrate", "now_ppm": 80, "target_ppm": 20}],
+        "tank_ph": 6.3,
+        "tank_kh_dkh": 1.5,
+        "tap_ph": 8,
+        "tap_kh_dkh": 8,
+    }
     answer = compute("water-change", question)
     assert answer.parts_count > 1
     assert answer.ph_shift <= 0.5
@@ -642,7 +680,9 @@ def test_a_sponge_is_usable_from_fifteen_days_and_ready_in_a_month() -> None:
 
 
 def test_the_clock_out_of_water_counts_and_dry_is_worst() -> None:
-    alive = [seed(days_seeding=28, minutes_out=60, travels=t).alive_share for t in ("wet-open", "wet-closed", "damp", "dry")]  # fmt: skip
+    alive = [
+        seed(days_seeding=28, minutes_out=60, travels=t).alive_share for t in ("wet-open", "wet-closed", "damp", "dry")
+    ]
     assert alive == sorted(alive, reverse=True)
     assert alive[-1] == pytest.approx(0.5**4)
     assert seed(days_seeding=28, minutes_out=30, temperature_c=40).alive_share < 0.11
@@ -654,10 +694,14 @@ def test_a_sick_tank_gives_no_sponge() -> None:
 
 
 STOCKED = {
-    "net_l": 242, "day_now": 20, "planned_load_mg_n_l_day": 0.45, "animals_in_mg_n_l_day": 0.18, "stocked_day": 10,
+    "net_l": 242,
+    "day_now": 20,
+    "planned_load_mg_n_l_day": 0.45,
+    "animals_in_mg_n_l_day": 0.18,
+    "stocked_day": 10,
     "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
     "present": [{"species_id": "rosy-barb", "count": 6}],
-}  # fmt: skip
+}
 
 
 def test_once_animals_are_in_nothing_is_dosed_and_the_next_come_after_a_week_of_zeros() -> None:
@@ -727,9 +771,12 @@ def test_single_large_animals_come_one_at_a_time_and_on_half_rations() -> None:
     # A small proven film and large animals: each one alone is more than half as much again.
     answer = compute(
         "stocking-ramp",
-        {"net_l": 60, "proven_mg_n_l_day": 0.05, "animals": [
-            {"species_id": "cherry-shrimp", "count": 10}, {"species_id": "fancy-goldfish", "count": 2}]},
-    )  # fmt: skip
+        {
+            "net_l": 60,
+            "proven_mg_n_l_day": 0.05,
+            "animals": [{"species_id": "cherry-shrimp", "count": 10}, {"species_id": "fancy-goldfish", "count": 2}],
+        },
+    )
     assert answer.steps[0].add[0].species_id == "cherry-shrimp"
     later = answer.steps[1:]
     assert [a.count for s in later for a in s.add if a.species_id == "fancy-goldfish"] == [1, 1]
@@ -742,9 +789,12 @@ def test_single_large_animals_come_one_at_a_time_and_on_half_rations() -> None:
 def test_even_thousands_come_in_a_few_dozen_steps() -> None:
     answer = compute(
         "stocking-ramp",
-        {"net_l": 30, "proven_mg_n_l_day": 0.01, "animals": [
-            {"species_id": "cherry-shrimp", "count": 1}, {"species_id": "fancy-goldfish", "count": 1900}]},
-    )  # fmt: skip
+        {
+            "net_l": 30,
+            "proven_mg_n_l_day": 0.01,
+            "animals": [{"species_id": "cherry-shrimp", "count": 1}, {"species_id": "fancy-goldfish", "count": 1900}],
+        },
+    )
     assert 5 < len(answer.steps) < 40
     assert sum(a.count for s in answer.steps for a in s.add) == 1901
     for before, after in pairwise([s.load_mg_n_l_day for s in answer.steps]):
@@ -753,8 +803,12 @@ def test_even_thousands_come_in_a_few_dozen_steps() -> None:
 
 
 def test_with_some_in_the_next_group_is_reckoned_from_what_is_carried() -> None:
-    question = {"net_l": 130, "proven_mg_n_l_day": 0.0, "animals": [{"species_id": "zebra-danio", "count": 24}],
-                "present": [{"species_id": "zebra-danio", "count": 8}]}  # fmt: skip
+    question = {
+        "net_l": 130,
+        "proven_mg_n_l_day": 0.0,
+        "animals": [{"species_id": "zebra-danio", "count": 24}],
+        "present": [{"species_id": "zebra-danio", "count": 8}],
+    }
     answer = compute("stocking-ramp", question)
     assert answer.verdict.startswith("Next ")
     assert answer.steps[0].add[0].count == 4
@@ -774,10 +828,15 @@ def test_with_some_in_the_next_group_is_reckoned_from_what_is_carried() -> None:
 )
 def test_a_bottles_window_about_to_be_lost_is_foreseen(readings: list[dict], said: str | None) -> None:
     log = {
-        "net_l": 100, "day_now": 5, "helpers": ["bottled-culture"], "temperature_c": 27, "start_ph": 7.6,
-        "start_kh_dkh": 6, "doses": [{"day": 0, "raise_mg_n_l": 1.5}],
+        "net_l": 100,
+        "day_now": 5,
+        "helpers": ["bottled-culture"],
+        "temperature_c": 27,
+        "start_ph": 7.6,
+        "start_kh_dkh": 6,
+        "doses": [{"day": 0, "raise_mg_n_l": 1.5}],
         "readings": [{"ammonia_mg_n_l": 1.5, "nitrite_mg_n_l": 0, **r} for r in readings],
-    }  # fmt: skip
+    }
     foreseen = [f for f in compute("cycle-advice", {"log": log}).coming_stalls if f.kind == "bottle"]
     assert len(foreseen) == (said is not None)
     if said:

@@ -44,8 +44,18 @@ def courses(log: CycleLog, *, days: int = 60, draws: int = 24, aim: bool = True,
     c = model_input_of(log, days)
     wanted = aim_of(log, Scenario()) if aim else np.zeros(AIMS)
     return simulate(
-        rows, c.start, c.conditions, c.steps, c.kinds, c.values, c.tap, int(log.day_now * 12), days, wanted, np.zeros((0, 2), np.int64)
-    )  # fmt: skip
+        rows,
+        c.start,
+        c.conditions,
+        c.steps,
+        c.kinds,
+        c.values,
+        c.tap,
+        int(log.day_now * 12),
+        days,
+        wanted,
+        np.zeros((0, 2), np.int64),
+    )
 
 
 @pytest.mark.parametrize("method", METHODS)
@@ -89,15 +99,30 @@ def test_each_way_nitrogen_comes_leaves_its_own_alkalinity() -> None:
     seeded = {"method": "seeded-filter", "doses": doses}
     assert left(**seeded, product=SALT) == pytest.approx(7.14 * 4, abs=0.1)
     assert left(**seeded, product=SOLUTION) == pytest.approx((7.14 - 50.043 / 14.007) * 4, abs=0.1)
-    unknown = {"form": "label", "amount": 1, "amount_unit": "mL", "water": 10, "water_unit": "L", "raises_ppm": 1, "basis": "ion"}  # fmt: skip
+    unknown = {
+        "form": "label",
+        "amount": 1,
+        "amount_unit": "mL",
+        "water": 10,
+        "water_unit": "L",
+        "raises_ppm": 1,
+        "basis": "ion",
+    }
     assert left(**seeded, product=unknown) == pytest.approx(7.14 * 4, abs=0.1)
 
 
 def test_plants_give_back_with_nitrate_the_alkalinity_they_took_with_ammonium() -> None:
     log = CycleLog.model_validate(
-        {"net_l": 100, "day_now": 30, "method": "planted", "plants": "many", "plants_growing_day": 0,
-         "start_kh_dkh": 6, "tap": {"nitrate_mg_n_l": 10}}
-    )  # fmt: skip
+        {
+            "net_l": 100,
+            "day_now": 30,
+            "method": "planted",
+            "plants": "many",
+            "plants_growing_day": 0,
+            "start_kh_dkh": 6,
+            "tap": {"nitrate_mg_n_l": 10},
+        }
+    )
     daily, *_ = courses(log, days=30, aim=False)
     taken = daily[0, 0, 2] - daily[0, -1, 2]
     assert taken > 5
@@ -117,24 +142,44 @@ def test_a_test_and_a_dose_within_the_hour_keep_their_order() -> None:
     rows = np.exp(np.log(prior_median(log)))[None, :]
     # All of these share one step of two hours; the last stands a moment later than the dose.
     kept = simulate(
-        rows, model_input.start, model_input.conditions, model_input.steps, model_input.kinds, model_input.values, model_input.tap, 10**6, 8,
-        np.zeros(AIMS), model_input.sample_steps([5.0, 5.01, 5.02, 5.03]),
-    )[1][0]  # fmt: skip
+        rows,
+        model_input.start,
+        model_input.conditions,
+        model_input.steps,
+        model_input.kinds,
+        model_input.values,
+        model_input.tap,
+        10**6,
+        8,
+        np.zeros(AIMS),
+        model_input.sample_steps([5.0, 5.01, 5.02, 5.03]),
+    )[1][0]
     assert kept[:, 0] == pytest.approx([0, 0, 1.5, 1.5], abs=1e-9)
 
 
 def test_a_test_made_now_is_not_read_as_if_the_advice_had_been_followed_already() -> None:
     # Zero by the kit at this very hour: the forecast doses from now on, and weighs the test as it was.
     log = CycleLog.model_validate(
-        {"net_l": 100, "day_now": 30.01, "start_kh_dkh": 12, "doses": [{"day": 0, "raise_mg_n_l": 1.5}],
-         "readings": [{"day": d, "ammonia_mg_n_l": 0, "nitrite_mg_n_l": 0} for d in (26, 28, 30)]}
-    )  # fmt: skip
+        {
+            "net_l": 100,
+            "day_now": 30.01,
+            "start_kh_dkh": 12,
+            "doses": [{"day": 0, "raise_mg_n_l": 1.5}],
+            "readings": [{"day": d, "ammonia_mg_n_l": 0, "nitrite_mg_n_l": 0} for d in (26, 28, 30)],
+        }
+    )
     assert condition(log, 300).misfits == 0
 
 
 def test_soft_water_lasts_longer_on_ammonia_solution_than_on_its_salt() -> None:
     def gone(product: dict) -> float:
-        log = {"net_l": 100, "day_now": 0, "start_kh_dkh": 3, "product": product, "doses": [{"day": 0, "raise_mg_n_l": 2}]}  # fmt: skip
+        log = {
+            "net_l": 100,
+            "day_now": 0,
+            "start_kh_dkh": 3,
+            "product": product,
+            "doses": [{"day": 0, "raise_mg_n_l": 2}],
+        }
         day = compute("cycle-forecast", {"log": log, "hold_kh_dkh": 0}).alkalinity_gone_day
         return 999.0 if day is None else day
 
@@ -376,9 +421,11 @@ def test_a_kit_that_leans_and_a_dose_that_is_not_quite_one_still_leave_the_range
             water = tank.water(day)
             readings.append(
                 LoggedReading(
-                    day=day, ammonia_mg_n_l=water["ammonia_mg_n_l"] * lean, nitrite_mg_n_l=water["nitrite_mg_n_l"] * lean
+                    day=day,
+                    ammonia_mg_n_l=water["ammonia_mg_n_l"] * lean,
+                    nitrite_mg_n_l=water["nitrite_mg_n_l"] * lean,
                 )
-            )  # fmt: skip
+            )
         log = tank.log.model_copy(update={"day_now": 16.2, "doses": tank.doses, "readings": readings})
         answer = compute("cycle-forecast", {"log": log.model_dump(), "draws": 500})
         return answer.pass_day_p10, answer.pass_day_p50, answer.pass_day_p90

@@ -11,8 +11,14 @@ from reedmace.core.stock import SPECIES
 
 FRESH = sorted(s for s, row in SPECIES.items() if row.water == "fresh")
 ROOM = {
-    "net_l": 131, "water_depth_cm": 36, "length_cm": 90, "width_cm": 40, "beneath_cm": 66, "behind_cm": 6, "film_here_m2": 1.2,
-}  # fmt: skip
+    "net_l": 131,
+    "water_depth_cm": 36,
+    "length_cm": 90,
+    "width_cm": 40,
+    "beneath_cm": 66,
+    "behind_cm": 6,
+    "film_here_m2": 1.2,
+}
 animals = st.lists(
     st.tuples(st.sampled_from(FRESH), st.integers(1, 30)), min_size=1, max_size=5, unique_by=lambda a: a[0]
 ).map(lambda rows: [{"species_id": s, "count": n} for s, n in rows])
@@ -114,8 +120,12 @@ def test_more_film_or_less_load_never_worsens_biology(film: float, load: float, 
             film_m2=film_m2, clean_lph=400, service_lph=300, strains=0.5, service_days=30, currents=STILL, oxygen=OXYGEN
         )
         asks = Required(
-            grown_mg_n_day=mg, today_mg_n_day=mg, tank_film_m2=here, temperature_c=warm, low_lph=400,
-        )  # fmt: skip
+            grown_mg_n_day=mg,
+            today_mg_n_day=mg,
+            tank_film_m2=here,
+            temperature_c=warm,
+            low_lph=400,
+        )
         return margins(has, asks)[0].share
 
     assert share(film * 1.1, load) >= share(film, load) >= share(film, load * 1.1)

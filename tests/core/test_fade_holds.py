@@ -1,4 +1,6 @@
-"""The next cleaning foretold on simulated filters of another build than the fit: hoses that rub by Blasius, dirt that comes by fits."""
+"""The next cleaning foretold on simulated filters of another build than the fit: hoses that rub by Blasius, dirt that
+comes by fits.
+"""
 
 import numpy as np
 import pytest
@@ -39,7 +41,9 @@ class DirtyFilter:
 
 
 def foretold(filter_: DirtyFilter, rng: np.random.Generator) -> float | None:
-    """The day the keeper is told, from one test on the clean filter and a few at odd days up to three fifths of its life."""
+    """The day the keeper is told, from one test on the clean filter and a few at odd days up to three fifths of its
+    life.
+    """
     days = [0.0, *np.sort(rng.uniform(0.1, 0.6, rng.integers(3, 6)) * filter_.life_days)]
     days[-1] = 0.6 * filter_.life_days
     # Three fills of a jug, each sure to some 3 %.

@@ -1,4 +1,4 @@
-"""Film in mg N a day: what a donor's sponge is worth, whatever the water it comes into; and what a falling curve says."""
+"""Film in mg N a day: the worth of a donor's sponge in any water, and of a falling curve."""
 
 import pytest
 
@@ -43,10 +43,17 @@ def test_surface_idleness_and_the_way_take_their_part() -> None:
 def test_a_year_in_a_busy_forty_litres_clears_two_ppm_in_about_a_week_with_hardly_any_nitrite() -> None:
     # Common practice: moved to 38 L and dosed once to 2 ppm, seven days to zero ammonia, nitrite never seen by the kit.
     log = CycleLog(
-        net_l=38, day_now=0.1, method="seeded-filter", temperature_c=26, start_kh_dkh=6, start_ph=7.6,
-        donor={"food_g_day": 0.3, "age_days": 365}, seed_share=0.4, planned_load_mg_n_l_day=0.1,
+        net_l=38,
+        day_now=0.1,
+        method="seeded-filter",
+        temperature_c=26,
+        start_kh_dkh=6,
+        start_ph=7.6,
+        donor={"food_g_day": 0.3, "age_days": 365},
+        seed_share=0.4,
+        planned_load_mg_n_l_day=0.1,
         doses=[{"day": 0, "raise_mg_n_l": 2 * PPM}],
-    )  # fmt: skip
+    )
     bands = cycle_forecast(CycleForecastQuestion(log=log, draws=600)).bands
     zero = next(b.day for b in bands if b.day > 0.5 and b.ammonia_mg_n_l.p50 < 0.15 * PPM)
     assert 4 <= zero <= 9
@@ -60,8 +67,15 @@ def test_a_year_in_a_busy_forty_litres_clears_two_ppm_in_about_a_week_with_hardl
 
 def test_the_same_sponge_takes_longer_in_more_water() -> None:
     def days(litres: float) -> float:
-        log = {"net_l": litres, "day_now": 0, "method": "seeded-filter", "donor": {"food_g_day": 0.5}, "seed_share": 0.5,
-               "start_kh_dkh": 8, "planned_load_mg_n_l_day": 0.8}  # fmt: skip
+        log = {
+            "net_l": litres,
+            "day_now": 0,
+            "method": "seeded-filter",
+            "donor": {"food_g_day": 0.5},
+            "seed_share": 0.5,
+            "start_kh_dkh": 8,
+            "planned_load_mg_n_l_day": 0.8,
+        }
         return compute("cycle-forecast", {"log": log, "draws": 300}).pass_day_p50
 
     assert days(40) < days(120) < days(400)
@@ -107,9 +121,14 @@ def test_no_fall_no_figure(rows, more) -> None:
 def test_rock_counts_by_its_kilos_and_half_a_kilo_starts_a_tank() -> None:
     """About half a kilo of mature rock starts one (common practice): inside about three weeks, more of it sooner."""
     base = {
-        "net_l": 200, "day_now": 0, "method": "mature-rock", "salinity_g_kg": 35, "start_ph": 8.1, "start_kh_dkh": 8,
+        "net_l": 200,
+        "day_now": 0,
+        "method": "mature-rock",
+        "salinity_g_kg": 35,
+        "start_ph": 8.1,
+        "start_kh_dkh": 8,
         "planned_load_mg_n_l_day": 0.4,
-    }  # fmt: skip
+    }
     days = [
         compute("cycle-forecast", {"log": {**base, "rock_kg": kg}, "draws": 400, "horizon_days": 90}).pass_day_p50
         for kg in (0.5, 5, 30)

@@ -93,7 +93,7 @@ def test_cut_lengths_are_the_drawn_runs_with_slack_and_follow_the_parts() -> Non
         ("sweetflag-800", {"outlet_depth_cm": -5}, {}, "outlet", "splashes"),
     ],
     ids=["corner", "tap", "high", "bend", "drip", "siphon", "shallow", "sand", "wall", "uplift", "splash"],
-)  # fmt: skip
+)
 def test_each_fault_is_found_where_it_is_with_its_remedy(filter_id, layout, more, part, words) -> None:
     faults = plan(filter_id, layout, **more).faults
     found = next((f for f in faults if words in f"{f.what} {f.remedy}"), None)
@@ -284,7 +284,18 @@ def everything_before(steps, target: str) -> set[str]:
 @pytest.mark.parametrize(
     ("kind", "power", "before"),
     [
-        ("canister", "canister-power", {"canister-prime", "canister-clamps", "canister-hose", "canister-media", "canister-valves", "canister-ends"}),
+        (
+            "canister",
+            "canister-power",
+            {
+                "canister-prime",
+                "canister-clamps",
+                "canister-hose",
+                "canister-media",
+                "canister-valves",
+                "canister-ends",
+            },
+        ),
         ("hang-on", "hangon-power", {"hangon-prime", "hangon-level", "hangon-media", "hangon-intake"}),
         ("internal", "internal-power", {"internal-place", "internal-media"}),
         ("sump", "sump-power", {"sump-fill", "sump-pipes", "sump-drill"}),
@@ -293,7 +304,7 @@ def everything_before(steps, target: str) -> set[str]:
         ("box", "box-start", {"box-check-valve", "box-ballast"}),
         ("under-gravel", "gravel-start", {"gravel-check-valve", "gravel-cover"}),
     ],
-)  # fmt: skip
+)
 @given(seed=st.integers(0, 10_000))
 def test_no_order_the_locks_allow_lets_power_come_before_water(kind, power, before, seed) -> None:
     # Tick anything that is not locked, at random, and see what stands done when power is reached.

@@ -158,8 +158,8 @@ def test_an_air_lift_moves_nothing_without_air_or_depth() -> None:
 
 
 def test_an_air_lift_of_ordinary_size_moves_a_hundred_litres_and_more() -> None:
-    # 16 mm, 30 cm, nearly fully submerged, 1 to 2 L/min: half of what the relations for long tubes give (210 to 290), as a
-    # tube measured at no lift moves a third of it.
+    # 16 mm, 30 cm, nearly fully submerged, 1 to 2 L/min: half of what the relations for long tubes give (210 to 290),
+    # as a tube measured at no lift moves a third of it.
     open_foam = {
         "tube_bore_mm": 16,
         "submerged_cm": 27.5,

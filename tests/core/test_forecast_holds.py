@@ -1,4 +1,4 @@
-"""What must hold of the forecast whatever the log: agreement between its questions, and the direction of every change."""
+"""Invariants of the forecast for any log: agreement between questions, and the direction of every change."""
 
 from itertools import pairwise
 from typing import Any
@@ -89,8 +89,10 @@ def test_more_seed_is_never_later() -> None:
 def test_zeros_after_a_dose_bring_the_date_near_and_a_standing_nitrite_does_not() -> None:
     def ended(nitrite: float) -> dict[str, Any]:
         last = [(19.9, 0, nitrite), (21.9, 0, nitrite), (23.9, 0, nitrite)]
-        rows = [{"day": d, "ammonia_mg_n_l": a * A, "nitrite_mg_n_l": n * NI, "off_scale": ["nitrite"] if n >= 5 else []}
-                for d, a, n in [(4, 2, 0), (8, 1, 1), (12, 0, 5), (16, 0, 5), *last]]  # fmt: skip
+        rows = [
+            {"day": d, "ammonia_mg_n_l": a * A, "nitrite_mg_n_l": n * NI, "off_scale": ["nitrite"] if n >= 5 else []}
+            for d, a, n in [(4, 2, 0), (8, 1, 1), (12, 0, 5), (16, 0, 5), *last]
+        ]
         doses = [{"day": d, "raise_mg_n_l": 2 * A} for d in (0, 10, 22.8)]
         return {**MIDWAY, "day_now": 24, "readings": rows, "doses": doses}
 
@@ -157,10 +159,14 @@ def test_whatever_the_log_says_ranges_are_ordered_and_nothing_passes_before_toda
 
 def test_the_oldest_log_still_has_advice_a_forecast_and_a_history() -> None:
     # A cycle nobody ended: the clock of a log stops at 400 days.
-    log = {**MIDWAY, "day_now": 400, "readings": [
-        {"day": d, "ammonia_mg_n_l": 0.2, "nitrite_mg_n_l": n, "kh_dkh": k, "ph": 7.2, "temperature_c": t}
-        for d, n, k, t in ((395, 0.3, 5.0, 27), (397, 0.7, 4.0, 26), (399.5, 1.2, 2.9, 24.5))
-    ]}  # fmt: skip
+    log = {
+        **MIDWAY,
+        "day_now": 400,
+        "readings": [
+            {"day": d, "ammonia_mg_n_l": 0.2, "nitrite_mg_n_l": n, "kh_dkh": k, "ph": 7.2, "temperature_c": t}
+            for d, n, k, t in ((395, 0.3, 5.0, 27), (397, 0.7, 4.0, 26), (399.5, 1.2, 2.9, 24.5))
+        ],
+    }
     advice = compute("cycle-advice", {"log": log})
     assert {f.kind for f in advice.coming_stalls} == {"cold", "alkalinity", "off-scale"}
     assert all(f.day >= 400 for f in advice.coming_stalls)

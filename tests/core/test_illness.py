@@ -1,4 +1,6 @@
-"""Animals unwell or lost: the water before the sickness, and nothing urgent passed over; a filter disinfected; a year's costs."""
+"""Animals unwell or lost: the water before the sickness, and nothing urgent passed over; a filter disinfected; a year's
+costs.
+"""
 
 import pytest
 from hypothesis import given, settings

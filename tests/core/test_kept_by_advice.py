@@ -1,7 +1,7 @@
 """Keepers who do what the advice says and nothing else, on tanks whose films are their own: what becomes of the water.
 
-The advice sees only what a colour kit reads every day or two. The truth is the simulated tank's, which the test looks at
-and the advice never does.
+The advice sees only what a colour kit reads every day or two. The truth is the simulated tank's, which the test looks
+at and the advice never does.
 """
 
 from copy import deepcopy
@@ -70,13 +70,17 @@ class Kept:
         }
         self.readings.append(
             LoggedReading(
-                day=day, **nitrogen, ph=seen["ph"], kh_dkh=seen["kh_dkh"], off_scale=seen["off_scale"],
+                day=day,
+                **nitrogen,
+                ph=seen["ph"],
+                kh_dkh=seen["kh_dkh"],
+                off_scale=seen["off_scale"],
                 temperature_c=self.temperature_c,
             )
-        )  # fmt: skip
+        )
 
     def do(self, day: float, advice: CycleAdviceAnswer) -> bool:
-        """Whatever is to be done now, in order; whether a test was made or a dose given, so that advice is asked again."""
+        """Carry out the actions for now, in order; whether a test or a dose was made, so that advice is asked again."""
         dosed = False
         for action in [advice.first, *advice.then]:
             self.did.append(action.do)
@@ -99,9 +103,18 @@ class Kept:
 def begun(method: str, seed: int, **more) -> Kept:
     load = waste_load(WasteLoadQuestion(net_l=LITRES, animals=STOCK)).ammonia_mg_n_l_day
     log = CycleLog.model_validate(
-        {"net_l": LITRES, "day_now": 0, "method": method, "start_kh_dkh": 3.5, "start_ph": 7.4, "animals": STOCK,
-         "planned_load_mg_n_l_day": load, "tap": {"kh_dkh": 3.5, "ph": 7.4, "chlorine": "none"}, **more}
-    )  # fmt: skip
+        {
+            "net_l": LITRES,
+            "day_now": 0,
+            "method": method,
+            "start_kh_dkh": 3.5,
+            "start_ph": 7.4,
+            "animals": STOCK,
+            "planned_load_mg_n_l_day": load,
+            "tap": {"kh_dkh": 3.5, "ph": 7.4, "chlorine": "none"},
+            **more,
+        }
+    )
     return Kept(SimulatedTank(log, seed), ColourKit(seed=seed))
 
 
@@ -150,9 +163,12 @@ def test_every_tank_gets_there_in_the_trades_own_time(kept, method: str, seed: i
     assert day is not None
     # Common practice; a slow tank of the prior takes half as long again as the slowest quoted.
     least, most = {
-        "measured-ammonia": (21, 60), "seeded-filter": (2, 20), "side-by-side": (2, 18), "mature-rock": (8, 30),
+        "measured-ammonia": (21, 60),
+        "seeded-filter": (2, 20),
+        "side-by-side": (2, 18),
+        "mature-rock": (8, 30),
         "fish-food": (28, 75),
-    }[method]  # fmt: skip
+    }[method]
     assert least <= day <= most
 
 
@@ -179,7 +195,8 @@ def test_what_is_called_ready_carries_the_first_animals(kept, method: str, seed:
     proven = ready.proven_mg_n_l_day or made_in_tank_mg_n_l_day(one.log(day), int(day))[-1]
     steps = stocking_ramp(StockingRampQuestion(net_l=LITRES, proven_mg_n_l_day=proven, animals=STOCK)).steps
     assert steps
-    # From then on the animals feed the film, and where it was fed so far the food goes on beside them: harder than it will be.
+    # From then on the animals feed the film, and where it was fed so far the food goes on beside them: harder than it
+    # will be.
     one.tank.log = one.tank.log.model_copy(
         update={"stocked_day": day + 1, "animals_in_mg_n_l_day": steps[0].load_mg_n_l_day}
     )
@@ -242,7 +259,9 @@ def test_soft_water_left_without_bicarbonate_stalls_and_is_named_before_and_afte
 @pytest.mark.parametrize("seed", SEEDS)
 @pytest.mark.parametrize("load", [0.15, 0.35], ids=["light stock", "fair stock"])
 def test_animals_put_in_too_soon_are_brought_through_by_the_advice(load: float, seed: int) -> None:
-    """Tested morning and evening, changed as told: the poisons stay within what a kit can steer, until the film has come."""
+    """Tested morning and evening, changed as told: the poisons stay within what a kit can steer, until the film has
+    come.
+    """
     one = begun("animals-in", seed, animals_in_mg_n_l_day=load, planned_load_mg_n_l_day=load, start_kh_dkh=5)
     free, nitrite, changed, last_change = [], [], 0.0, 0.0
     for half in range(2 * 90):

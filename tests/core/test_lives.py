@@ -1,4 +1,6 @@
-"""A sample of the random lives that `./reedmace bench` runs: nobody is lost, nothing contradicts, most are brought to animals."""
+"""A sample of the random lives that `./reedmace bench` runs: nobody is lost, nothing contradicts, most are brought to
+animals.
+"""
 
 from reedmace.command.keeper_trials import run_trial, summarize
 

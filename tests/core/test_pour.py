@@ -164,8 +164,14 @@ def test_soda_to_hold_is_reckoned_beside_soda_to_raise() -> None:
 
 
 def change(**more):
-    question = {"net_l": 100, "solutes": [{"what": "nitrate", "now_ppm": 80, "target_ppm": 20}], "tank_kh_dkh": 0.5, "tank_ph": 6.2,
-                "tap_ph": 7.8, "tap_kh_dkh": 6}  # fmt: skip
+    question = {
+        "net_l": 100,
+        "solutes": [{"what": "nitrate", "now_ppm": 80, "target_ppm": 20}],
+        "tank_kh_dkh": 0.5,
+        "tank_ph": 6.2,
+        "tap_ph": 7.8,
+        "tap_kh_dkh": 6,
+    }
     return compute("water-change", {**question, **more})
 
 
@@ -180,9 +186,18 @@ def test_a_change_asks_about_animals_and_ammonia_too() -> None:
 def test_a_salt_tanks_salinity_is_read_kept_and_spoken_of_in_every_change() -> None:
     line = compute("read-test-line", {"text": "a 0 n 0 sal 33.5"})
     assert line.salinity_g_kg == 33.5
-    log = {"net_l": 100, "day_now": 3, "salinity_g_kg": 34, "start_kh_dkh": 8, "start_ph": 8.1, "method": "mature-rock",
-           "doses": [{"day": 0, "raise_mg_n_l": 7}],
-           "readings": [{"day": 2.9, "ammonia_mg_n_l": 6.5, "nitrite_mg_n_l": 0, "nitrate_mg_n_l": 0, "kh_dkh": 8, "ph": 8.1}]}  # fmt: skip
+    log = {
+        "net_l": 100,
+        "day_now": 3,
+        "salinity_g_kg": 34,
+        "start_kh_dkh": 8,
+        "start_ph": 8.1,
+        "method": "mature-rock",
+        "doses": [{"day": 0, "raise_mg_n_l": 7}],
+        "readings": [
+            {"day": 2.9, "ammonia_mg_n_l": 6.5, "nitrite_mg_n_l": 0, "nitrate_mg_n_l": 0, "kh_dkh": 8, "ph": 8.1}
+        ],
+    }
     advice = compute("cycle-advice", {"log": log})
     change = next(a for a in [advice.first, *advice.then] if a.do == "change-water")
     assert "salted to 34 g/kg" in change.detail

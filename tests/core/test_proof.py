@@ -60,7 +60,8 @@ LAST = PROVED["readings"][-1]
 DUD = [{"day": d + 0.95, **ZERO} for d in range(20, 41)]
 NOT_PROVED = {
     "a dud bottle: zeros from the first day, no dose ever seen": {
-        "readings": DUD, "doses": [{"day": float(d), "raise_mg_n_l": 0.6} for d in range(20, 40)],
+        "readings": DUD,
+        "doses": [{"day": float(d), "raise_mg_n_l": 0.6} for d in range(20, 40)],
     },
     "the last two doses were not seen in the water": {"readings": without_sight(PROVED)},
     "two doses half an hour apart": {
@@ -70,33 +71,52 @@ NOT_PROVED = {
     "a large change between dose and test": {"changes": [{"day": 39.5, "share": 0.7}]},
     "a failed test a day after, and a zero seven hours later": {
         "day_now": 40.35,
-        "readings": [*PROVED["readings"][:-1], {"day": 40.0, "ammonia_mg_n_l": 0.0, "nitrite_mg_n_l": NI}, {**LAST, "day": 40.3}],
+        "readings": [
+            *PROVED["readings"][:-1],
+            {"day": 40.0, "ammonia_mg_n_l": 0.0, "nitrite_mg_n_l": NI},
+            {**LAST, "day": 40.3},
+        ],
     },
-    "no nitrite test": {"readings": [{k: v for k, v in r.items() if k != "nitrite_mg_n_l"} for r in PROVED["readings"]]},
+    "no nitrite test": {
+        "readings": [{k: v for k, v in r.items() if k != "nitrite_mg_n_l"} for r in PROVED["readings"]]
+    },
     "all media replaced since": {"day_now": 40.3, "media": [{"day": 40.2, "what": "replaced", "share": 1}]},
     "media dried since": {"day_now": 40.3, "media": [{"day": 40.2, "what": "dried", "share": 0.5}]},
     "a closed canister off for most of a day": {
-        "day_now": 41.2, "filter_closed": True, "outages": [{"day": 40.2, "hours": 18}], "readings": [*PROVED["readings"], {"day": 41.1, **ZERO}],
+        "day_now": 41.2,
+        "filter_closed": True,
+        "outages": [{"day": 40.2, "hours": 18}],
+        "readings": [*PROVED["readings"], {"day": 41.1, **ZERO}],
     },
     "much untreated chloraminated water": {
-        "day_now": 40.4, "tap": {"chlorine": "chloramine"}, "changes": [{"day": 40.2, "share": 0.8, "treated": False}],
+        "day_now": 40.4,
+        "tap": {"chlorine": "chloramine"},
+        "changes": [{"day": 40.2, "share": 0.8, "treated": False}],
     },
     "KH near nothing and pH near six": {
-        "day_now": 40.4, "readings": [*PROVED["readings"], {"day": 40.3, **ZERO, "kh_dkh": 0.2, "ph": 6.0}],
+        "day_now": 40.4,
+        "readings": [*PROVED["readings"], {"day": 40.3, **ZERO, "kh_dkh": 0.2, "ph": 6.0}],
     },
-    "the water stood at 38 °C": {"day_now": 40.4, "readings": [*PROVED["readings"], {"day": 40.3, **ZERO, "temperature_c": 38}]},
+    "the water stood at 38 °C": {
+        "day_now": 40.4,
+        "readings": [*PROVED["readings"], {"day": 40.3, **ZERO, "temperature_c": 38}],
+    },
     "one dose alone": {"doses": PROVED["doses"][:-1], "readings": PROVED["readings"][:2], "day_now": 39.1},
     "an expired kit": {"kit": KitSteps(expired=True)},
     "never fed before, so no film can have come": {"doses": PROVED["doses"][-2:]},
     "fish food of no grams": {
-        "method": "fish-food", "doses": [], "food_g_day": 0,
+        "method": "fish-food",
+        "doses": [],
+        "food_g_day": 0,
         "readings": [{"day": float(d), **ZERO, "nitrate_mg_n_l": float(d - 29)} for d in range(30, 41)],
     },
     "two nitrates that merely differ": {
-        "method": "fish-food", "doses": [], "food_g_day": 1,
+        "method": "fish-food",
+        "doses": [],
+        "food_g_day": 1,
         "readings": [{"day": float(d), **ZERO, "nitrate_mg_n_l": 2.2 + 0.02 * d} for d in range(30, 41)],
     },
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("changes", NOT_PROVED.values(), ids=NOT_PROVED.keys())
@@ -161,8 +181,13 @@ def test_the_advice_asks_to_see_the_dose_and_then_for_its_test_a_day_later() -> 
 
 def test_the_planned_animals_never_turn_a_proven_tank_into_an_emergency() -> None:
     readings = [*PROVED["readings"], {"day": 41.0, **ZERO, "nitrate_mg_n_l": 4.0, "ph": 7.4, "kh_dkh": 5}]
-    log = log_of(day_now=41.1, readings=readings, stocked_day=40.5, animals_in_mg_n_l_day=0.4,
-                 present=[{"species_id": "zebra-danio", "count": 8}])  # fmt: skip
+    log = log_of(
+        day_now=41.1,
+        readings=readings,
+        stocked_day=40.5,
+        animals_in_mg_n_l_day=0.4,
+        present=[{"species_id": "zebra-danio", "count": 8}],
+    )
     advice = cycle_advice(CycleAdviceQuestion(log=log))
     assert all(a.do != "change-water" for a in [advice.first, *advice.then])
 
@@ -192,9 +217,18 @@ SEEDED = {"method": "seeded-filter"}
         (bottle(readings=[{"day": 0.0, **ZERO}]), False),
         (bottle(readings=[{"day": 0.1, "ammonia_mg_n_l": 1.5, "nitrite_mg_n_l": 0.0}, {"day": 1, **ZERO}]), False),
     ],
-    ids=["zeros, no nitrate", "zeros, nitrate untested", "seeded, no nitrate", "seeded, nitrate untested", "nitrate rises",
-         "plants may have had it", "never dosed", "tested before the dose", "seen once"],
-)  # fmt: skip
+    ids=[
+        "zeros, no nitrate",
+        "zeros, nitrate untested",
+        "seeded, no nitrate",
+        "seeded, nitrate untested",
+        "nitrate rises",
+        "plants may have had it",
+        "never dosed",
+        "tested before the dose",
+        "seen once",
+    ],
+)
 def test_a_dead_bottle_is_named_and_nothing_else_is(log: CycleLog, dead: bool) -> None:
     advice = cycle_advice(CycleAdviceQuestion(log=log))
     assert ("the bottle is dead, or the kit is" in advice.verdict) == dead

@@ -1,4 +1,6 @@
-"""Air for a room: one outlet by hand, more air never less for anyone, valves that balance, what one more and a failure take."""
+"""Air for a room: one outlet by hand, more air never less for anyone, valves that balance, what one more and a failure
+take.
+"""
 
 import numpy as np
 import pytest
@@ -133,12 +135,19 @@ def test_a_pump_known_by_little_is_estimated_and_says_so(known: dict, words: str
     ("question", "where", "words"),
     [
         (room(outlet("1", "a"), mains=[]), "outlets", "hangs on no pump"),
-        (room(outlet("1"), mains=[{"start": "pump", "end": "a", "length_m": 1}, {"start": "x", "end": "y", "length_m": 1}]), "mains", "hangs on no pump"),
+        (
+            room(
+                outlet("1"),
+                mains=[{"start": "pump", "end": "a", "length_m": 1}, {"start": "x", "end": "y", "length_m": 1}],
+            ),
+            "mains",
+            "hangs on no pump",
+        ),
         (room(outlet("1"), outlet("1")), "outlets", "share the key"),
         (room(outlet("1"), pumps=[{"key": "p", "name": "P"}]), "pumps.p", "nothing is known"),
     ],
     ids=["an outlet nowhere", "a piece nowhere", "a key twice", "a pump of which nothing is known"],
-)  # fmt: skip
+)
 def test_a_room_that_does_not_hang_together_is_refused_with_the_remedy(question, where: str, words: str) -> None:
     with pytest.raises(CannotAnswer, match=words) as caught:
         room_air(question)

@@ -73,13 +73,31 @@ def test_more_substrate_never_holds_more_water(
 @pytest.mark.parametrize(
     ("text", "kind", "home"),
     [
-        ("60", "length", 60), ("24 in", "length", 60.96), ("4 ft", "length", 121.92), ("4' 2\"", "length", 127), ("4ft 2in", "length", 127),
-        ("90cm", "length", 90), ("0.9 m", "length", 90), ("20 gal", "volume", 75.70823568), ("20 US gal", "volume", 75.70823568),
-        ("16 imp gal", "volume", 72.73744), ("20 L", "volume", 20), ("185 gph", "flow", 700.3011800), ("700 l/h", "flow", 700),
-        ("700 lph", "flow", 700), ("2,5 kg", "mass", 2.5), ("500 g", "mass", 0.5), ("4 lb", "mass", 1.81436948), ("77F", "temperature", 25),
-        ("25 °C", "temperature", 25), ("25", "temperature", 25), ("70 mg/L", "hardness", 70 / 17.85), ("4 dKH", "hardness", 4), ("71.4 ppm", "hardness", 4),
+        ("60", "length", 60),
+        ("24 in", "length", 60.96),
+        ("4 ft", "length", 121.92),
+        ("4' 2\"", "length", 127),
+        ("4ft 2in", "length", 127),
+        ("90cm", "length", 90),
+        ("0.9 m", "length", 90),
+        ("20 gal", "volume", 75.70823568),
+        ("20 US gal", "volume", 75.70823568),
+        ("16 imp gal", "volume", 72.73744),
+        ("20 L", "volume", 20),
+        ("185 gph", "flow", 700.3011800),
+        ("700 l/h", "flow", 700),
+        ("700 lph", "flow", 700),
+        ("2,5 kg", "mass", 2.5),
+        ("500 g", "mass", 0.5),
+        ("4 lb", "mass", 1.81436948),
+        ("77F", "temperature", 25),
+        ("25 °C", "temperature", 25),
+        ("25", "temperature", 25),
+        ("70 mg/L", "hardness", 70 / 17.85),
+        ("4 dKH", "hardness", 4),
+        ("71.4 ppm", "hardness", 4),
     ],
-)  # fmt: skip
+)
 def test_what_people_type_is_read_in_its_home_unit(text: str, kind: str, home: float) -> None:
     assert compute("read-quantity", {"text": text, "kind": kind}).value == pytest.approx(home, rel=1e-6)
 

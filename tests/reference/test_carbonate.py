@@ -1,4 +1,6 @@
-"""The carbonate system against PHREEQC and PyCO2SYS, and every change and soda of a sample of emergency plans judged by PHREEQC."""
+"""The carbonate system against PHREEQC and PyCO2SYS, and every change and soda of a sample of emergency plans judged by
+PHREEQC.
+"""
 
 import numpy as np
 import PyCO2SYS as pyco2  # noqa: N813 - its own documentation calls it so

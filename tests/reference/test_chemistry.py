@@ -83,7 +83,8 @@ def test_ammonia_in_a_whole_sea_water_is_shared_out_as_pyco2sys_does() -> None:
     [(7.0, 20, 1.9), (6.5, 7, 4.9), (7.0, 30, 0.99), (8.0, 20, 0.78), (8.0, 25, 0.57), (7.5, 14, 2.1)],
 )
 def test_the_chronic_criteria_of_epa_2013(ph: float, temperature: float, chronic: float) -> None:
-    # EPA 822-R-13-001, table 6, to two figures; the row at pH 7 and 20 °C is the document's own reference, the rest from memory.
+    # EPA 822-R-13-001, table 6, to two figures; the row at pH 7 and 20 °C is the document's own reference, the rest
+    # from memory.
     assert chronic_criterion_mg_n_l(ph, temperature) == pytest.approx(chronic, rel=0.05)
 
 
@@ -101,7 +102,8 @@ def test_the_acute_criteria_of_epa_2013_without_trout(ph: float, temperature: fl
      (35, 0, 6.95), (25, 35, 6.75), (10, 35, 9.02)],
 )  # fmt: skip
 def test_oxygen_is_benson_and_krauses_table(temperature: float, salinity: float, oxygen: float) -> None:
-    # Benson and Krause 1984 as tabled by USGS and APHA 4500-O, 1 atm; 8.26 at 25 °C is given, the other rows from memory.
+    # Benson and Krause 1984 as tabled by USGS and APHA 4500-O, 1 atm; 8.26 at 25 °C is given, the other rows from
+    # memory.
     assert oxygen_saturation_mg_l(temperature, salinity) == pytest.approx(oxygen, abs=0.025)
 
 

@@ -59,14 +59,29 @@ LOOPS = {
     "long hose": loop(1000, 1.9, 16, 15.0),
     "with media": loop(1000, 1.5, 16, 2.8, media=FOAM),
     "fine floss": loop(700, 1.3, 16, 2.0, media=[{"media": "floss", "area_cm2": 150, "depth_cm": 6}]),
-    "two hoses": {**loop(1200, 1.9, 16, 1.4), "hoses": [{"bore_mm": 16, "length_m": 1.4}, {"bore_mm": 12, "length_m": 1.2}]},
+    "two hoses": {
+        **loop(1200, 1.9, 16, 1.4),
+        "hoses": [{"bore_mm": 16, "length_m": 1.4}, {"bore_mm": 12, "length_m": 1.2}],
+    },
     "half-shut tap": loop(1000, 1.5, 16, 2.8, fittings=[{"kind": "tap-half", "count": 2}, {"kind": "exit"}]),
     "rough pipe": {**loop(4000, 4.0, 32, 12), "hoses": [{"bore_mm": 32, "length_m": 12, "roughness_mm": 0.1}]},
     "cold water": loop(800, 1.4, 16, 2.8, temperature_c=8),
     "laminar": loop(20, 0.5, 6, 4.0),
     "slow pump": {**loop(800, 1.4, 16, 2.8), "pump": {"max_flow_lph": 800, "max_head_m": 1.4, "speed_share": 0.6}},
-    "curve points": {**loop(1000, 1.5, 16, 2.0), "pump": {"max_flow_lph": 1000, "max_head_m": 1.5, "curve": [{"flow_lph": 0, "head_m": 1.6}, {"flow_lph": 400, "head_m": 1.25}, {"flow_lph": 750, "head_m": 0.7}, {"flow_lph": 1000, "head_m": 0}]}},
-}  # fmt: skip
+    "curve points": {
+        **loop(1000, 1.5, 16, 2.0),
+        "pump": {
+            "max_flow_lph": 1000,
+            "max_head_m": 1.5,
+            "curve": [
+                {"flow_lph": 0, "head_m": 1.6},
+                {"flow_lph": 400, "head_m": 1.25},
+                {"flow_lph": 750, "head_m": 0.7},
+                {"flow_lph": 1000, "head_m": 0},
+            ],
+        },
+    },
+}
 
 
 @pytest.mark.parametrize("name", LOOPS)

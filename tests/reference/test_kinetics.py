@@ -131,9 +131,18 @@ def test_the_exported_sbml_run_by_libroadrunner_is_ours_in_every_method(method: 
     p = prior_median(log)
     model_input = model_input_of(log, 120)
     daily, *_ = simulate(
-        p[None, :], model_input.start, model_input.conditions, model_input.steps, model_input.kinds, model_input.values, model_input.tap,
-        10**6, 60, np.zeros(6), np.zeros((0, 2), np.int64),
-    )  # fmt: skip
+        p[None, :],
+        model_input.start,
+        model_input.conditions,
+        model_input.steps,
+        model_input.kinds,
+        model_input.values,
+        model_input.tap,
+        10**6,
+        60,
+        np.zeros(6),
+        np.zeros((0, 2), np.int64),
+    )
     runner = roadrunner.RoadRunner(cycle_sbml(log, p))
     runner.integrator.absolute_tolerance, runner.integrator.relative_tolerance = 1e-10, 1e-8
     runner.integrator.maximum_time_step = 0.25
@@ -160,7 +169,7 @@ def test_lsoda_on_the_plainly_written_model_is_ours_in_every_method(method: str)
             conditions_now = model_input.conditions[int(at + 1e-9)]
             y = solve_ivp(
                 plainly, (at, mark), y, method="LSODA", rtol=1e-9, atol=1e-11, args=(p, conditions_now, asleep[0])
-            ).y[:, -1]  # fmt: skip
+            ).y[:, -1]
             at = mark
         while queue and queue[0][0] <= mark:
             _, kind, value = queue.pop(0)
@@ -181,9 +190,18 @@ def test_lsoda_on_the_plainly_written_model_is_ours_in_every_method(method: str)
         if mark == int(mark):
             out.append(y[:4].copy())
     daily, *_ = simulate(
-        p[None, :], model_input.start, model_input.conditions, model_input.steps, model_input.kinds, model_input.values, model_input.tap,
-        10**6, days, np.zeros(6), np.zeros((0, 2), np.int64),
-    )  # fmt: skip
+        p[None, :],
+        model_input.start,
+        model_input.conditions,
+        model_input.steps,
+        model_input.kinds,
+        model_input.values,
+        model_input.tap,
+        10**6,
+        days,
+        np.zeros(6),
+        np.zeros((0, 2), np.int64),
+    )
     compare(np.array(out), daily[0])
 
 
@@ -232,7 +250,7 @@ def test_the_forecast_holds_the_truth_as_often_as_it_says_and_beats_always_day_3
 
 
 def test_the_forecast_holds_on_tanks_of_another_structure() -> None:
-    """Two simulators that share nothing with the model but the trade's weeks: bands hold, the middle leans neither way."""
+    """Two independent simulators that share only the trade's weeks: ranges hold and the median is unbiased."""
     rows = [
         one
         for structure in ("guilds", "biomass")

@@ -1,4 +1,6 @@
-"""A room's air against an independent solve of the same network: SciPy on all flows and pressures at once, fluids' friction factor."""
+"""A room's air against an independent solve of the same network: SciPy on all flows and pressures at once, fluids'
+friction factor.
+"""
 
 import math
 from functools import lru_cache
@@ -51,7 +53,14 @@ def drawn(seed: int) -> dict:
     mains = []
     for i in range(count):
         start = "pump" if i == 0 else f"n{i - 1 if kind != 'tree' else int(rng.integers(0, i))}"
-        mains.append({"start": start, "end": f"n{i}", "bore_mm": float(rng.choice([8, 10, 12, 16, 20])), "length_m": float(rng.uniform(0.3, 3))})  # fmt: skip
+        mains.append(
+            {
+                "start": start,
+                "end": f"n{i}",
+                "bore_mm": float(rng.choice([8, 10, 12, 16, 20])),
+                "length_m": float(rng.uniform(0.3, 3)),
+            }
+        )
     if kind == "ring" and count > 2:
         mains.append({"start": f"n{count - 1}", "end": "pump", "bore_mm": 12, "length_m": 2})
     outlets = [
@@ -69,14 +78,22 @@ def drawn(seed: int) -> dict:
         for i in range(count)
     ]
     pumps = [
-        {"key": f"p{k}", "name": f"Pump {k}", "node": "pump" if k == 0 else f"n{int(rng.integers(0, count))}", "l_min": float(rng.uniform(0.6, 2) * count), "kpa": float(rng.uniform(12, 35))}
+        {
+            "key": f"p{k}",
+            "name": f"Pump {k}",
+            "node": "pump" if k == 0 else f"n{int(rng.integers(0, count))}",
+            "l_min": float(rng.uniform(0.6, 2) * count),
+            "kpa": float(rng.uniform(12, 35)),
+        }
         for k in range(int(rng.integers(1, 4)))
-    ]  # fmt: skip
+    ]
     return {"pumps": pumps, "mains": mains, "outlets": outlets}
 
 
 def independently(room: dict, near: np.ndarray) -> np.ndarray:
-    """Starting a good way off `near` (the answer is one, so the start only saves steps): air of every outlet, L/min: unknown are pipe flows, outlet flows and node pressures; an outlet under its threshold is shut."""
+    """Starting a good way off `near` (the answer is one, so the start only saves steps): air of every outlet, L/min:
+    unknown are pipe flows, outlet flows and node pressures; an outlet under its threshold is shut.
+    """
     nodes = ["pump", *dict.fromkeys(m["end"] for m in room["mains"] if m["end"] != "pump")]
     pipes, outlets, pumps = room["mains"], room["outlets"], room["pumps"]
     static = np.array([998.2 * 9.80665 * o["depth_cm"] / 100 + 1000 + (2000 if o["stone"] else 0) for o in outlets])
@@ -104,7 +121,9 @@ def independently(room: dict, near: np.ndarray) -> np.ndarray:
         solved = least_squares(gaps, start, xtol=1e-14, ftol=1e-14, gtol=1e-14, max_nfev=4000, x_scale="jac")
         p, _, out = np.split(solved.x, [len(nodes), len(nodes) + len(pipes)])
         at = dict(zip(nodes, p * 1000, strict=True))
-        now = np.array([(open_[i] and out[i] > 0) or (not open_[i] and at[o["node"]] > static[i]) for i, o in enumerate(outlets)])  # fmt: skip
+        now = np.array(
+            [(open_[i] and out[i] > 0) or (not open_[i] and at[o["node"]] > static[i]) for i, o in enumerate(outlets)]
+        )
         if (now == open_).all():
             assert solved.cost < 1e-6
             return out

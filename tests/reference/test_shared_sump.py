@@ -66,7 +66,10 @@ def test_flows_are_those_of_all_branches_solved_at_once(seed: int) -> None:
     flows = flows[flows > 0]
     q["tanks"] = wet
     # fluids' friction factor jumps between laminar and turbulent where ours joins them.
-    reynolds = [4 * f / 3.6e6 / (math.pi * t["bore_mm"] / 1000 * viscosity_m2_s(25)) for f, t in zip(flows, q["tanks"], strict=True)]  # fmt: skip
+    reynolds = [
+        4 * f / 3.6e6 / (math.pi * t["bore_mm"] / 1000 * viscosity_m2_s(25))
+        for f, t in zip(flows, q["tanks"], strict=True)
+    ]
     joined = any(2000 < number < 4000 for number in reynolds)
     assert flows == pytest.approx(solved(q), rel=0.2 if joined else 0.005)
     assert answer.return_lph == pytest.approx(flows.sum())

@@ -142,7 +142,8 @@ def create_app(settings: Settings) -> APIFlask:
     ):
         app.register_blueprint(blueprint)
     app.spec_processor(partial(describe, app))
-    # Responses are compressed; the cookie is SameSite, so other pages cannot trigger compression of ours beside their input.
+    # Responses are compressed; the cookie is SameSite, so other pages cannot trigger compression of ours beside their
+    # input.
     app.config |= {"COMPRESS_MIMETYPES": ["application/json", "application/problem+json", "text/csv"]}
     app.config |= {"COMPRESS_ALGORITHM": ["br", "gzip"], "COMPRESS_BR_LEVEL": 4, "COMPRESS_LEVEL": 5}
     Compress(app)

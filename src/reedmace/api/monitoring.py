@@ -35,8 +35,8 @@ LOG = logging.getLogger("reedmace.requests")
 def install(app: APIFlask, database: MySQLDatabase, *, metrics: bool, behind_tls: bool) -> None:
     """Number and count every request, and serve /healthz, /readyz and, if enabled, /metrics.
 
-    app: the application; database: asked whether it answers; metrics: whether /metrics is there, for this machine alone;
-    behind_tls: a proxy stands in front, whose own request numbers are taken.
+    app: the application; database: asked whether it answers; metrics: whether /metrics is there, for this machine
+    alone; behind_tls: a proxy stands in front, whose own request numbers are taken.
     """
 
     def begin() -> None:

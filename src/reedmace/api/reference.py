@@ -12,9 +12,10 @@ from reedmace.api.static_site import style_nonce
 blueprint = APIBlueprint("reference", __name__, url_prefix="/api", enable_openapi=False)
 
 _STYLE = (
-    "body{font:16px/1.5 system-ui,sans-serif;max-width:60rem;margin:2rem auto;padding:0 1rem;color:#14262a;background:#f4f5f1}"
-    "h1,h2{font-family:Georgia,serif}code{background:#e3e8e0;padding:.1em .3em}summary{cursor:pointer}"
-    "pre{overflow:auto;background:#e9ede6;padding:.8rem}section{border-top:1px solid #b9c2b8}"
+    "body{font:16px/1.5 system-ui,sans-serif;max-width:60rem;margin:2rem auto;padding:0"
+    " 1rem;color:#14262a;background:#f4f5f1}h1,h2{font-family:Georgia,serif}code{background:#e3e8e0;padding:.1em"
+    " .3em}summary{cursor:pointer}pre{overflow:auto;background:#e9ede6;padding:.8rem}section{border-top:1px solid"
+    " #b9c2b8}"
 )
 
 
@@ -24,7 +25,8 @@ def reference() -> Response:
     spec: dict[str, Any] = current_app.spec  # type: ignore[attr-defined]
     parts = [
         Markup(
-            "<h1>Reedmace API</h1><p>{}</p><p>Version {}. The description itself: <a href='/api/openapi.json'>openapi.json</a>.</p>"
+            "<h1>Reedmace API</h1><p>{}</p><p>Version {}. The description itself: <a"
+            " href='/api/openapi.json'>openapi.json</a>.</p>"
         ).format(spec["info"].get("description", ""), spec["info"]["version"])
     ]
     for path, methods in spec["paths"].items():
@@ -56,7 +58,8 @@ def reference() -> Response:
             ).format(name, name, json.dumps(schema, indent=1, ensure_ascii=False))
         )
     page = Markup(
-        "<!doctype html><html lang='en'><meta charset='utf-8'><meta name='viewport' content='width=device-width'><title>Reedmace API</title><style nonce='{}'>{}</style><main>{}</main></html>"
+        "<!doctype html><html lang='en'><meta charset='utf-8'><meta name='viewport'"
+        " content='width=device-width'><title>Reedmace API</title><style nonce='{}'>{}</style><main>{}</main></html>"
     ).format(style_nonce(), Markup(_STYLE), Markup("").join(parts))  # noqa: S704 - a constant style sheet
     return Response(str(page), mimetype="text/html")
 

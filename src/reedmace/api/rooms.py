@@ -259,17 +259,32 @@ def move_animals(json_data: Moving) -> ManyWritten:
     ask, mine = json_data, tanks()
     own_tanks([ask.from_id, ask.to_id], "from_id, to_id")
     if ask.from_id == ask.to_id:
-        raise ProblemError(422, "The same tank", "to_id is from_id.", [Issue(where="to_id", what="is from_id.", remedy="Choose another tank.")])  # fmt: skip
+        raise ProblemError(
+            422,
+            "The same tank",
+            "to_id is from_id.",
+            [Issue(where="to_id", what="is from_id.", remedy="Choose another tank.")],
+        )
     inside = {a.species_id: a.count for a in animals_in(replay(mine.recent(ask.from_id)))}
     already = any(e.key == f"{ask.key}-out" for e in mine.entries(ask.from_id))
     if not already and inside.get(ask.species_id, 0) < ask.count:
         what = f"is {ask.count}; {inside.get(ask.species_id, 0)} of them are in that tank."
-        raise ProblemError(422, "Not so many there", f"count {what}", [Issue(where="count", what=what, remedy="Give at most so many.")])  # fmt: skip
+        raise ProblemError(
+            422, "Not so many there", f"count {what}", [Issue(where="count", what=what, remedy="Give at most so many.")]
+        )
     with g.database.atomic():
         written = [
-            mine.add(tank, NewEntry(key=f"{ask.key}-{way}", at=ask.at, body=Stocking(kind="stocking", species_id=ask.species_id, count=sign * ask.count, moved=True)), g.now)[0]
+            mine.add(
+                tank,
+                NewEntry(
+                    key=f"{ask.key}-{way}",
+                    at=ask.at,
+                    body=Stocking(kind="stocking", species_id=ask.species_id, count=sign * ask.count, moved=True),
+                ),
+                g.now,
+            )[0]
             for tank, way, sign in ((ask.from_id, "out", -1), (ask.to_id, "in", 1))
-        ]  # fmt: skip
+        ]
     return ManyWritten(entries=written)
 
 
@@ -283,7 +298,10 @@ def import_room(json_data: RoomTable) -> RoomOut:
     with g.database.atomic():
         made = []
         for row in found:
-            entries = [Entry(id=n, key=f"room-{n:04d}", at=g.now, written_at=g.now, body=b) for n, b in enumerate(row.bodies, 1)]  # fmt: skip
+            entries = [
+                Entry(id=n, key=f"room-{n:04d}", at=g.now, written_at=g.now, body=b)
+                for n, b in enumerate(row.bodies, 1)
+            ]
             made.append(mine.bring(row.name, entries, g.now).id)
         lengths = {i: row.length_cm for i, row in zip(made, found, strict=True)}
         room = _rooms().make(json_data.name.strip(), placed(made, lengths, RoomPlan()), g.now)

@@ -15,14 +15,55 @@ HEADER = "Reedmace-Units"
 
 _IN_GALLONS_AND_INCHES = ("US", "LR", "MM")
 _CURRENCY = {
-    "USD": ("US", "EC", "SV", "PR"), "GBP": ("GB",), "CAD": ("CA",), "AUD": ("AU",), "NZD": ("NZ",), "CHF": ("CH", "LI"),
-    "SEK": ("SE",), "NOK": ("NO",), "DKK": ("DK",), "PLN": ("PL",), "CZK": ("CZ",), "HUF": ("HU",), "JPY": ("JP",),
-    "INR": ("IN",), "BRL": ("BR",), "MXN": ("MX",), "ZAR": ("ZA",), "SGD": ("SG",), "MYR": ("MY",), "PHP": ("PH",),
-    "IDR": ("ID",), "THB": ("TH",), "KRW": ("KR",), "CNY": ("CN",), "TRY": ("TR",), "RON": ("RO",),
+    "USD": ("US", "EC", "SV", "PR"),
+    "GBP": ("GB",),
+    "CAD": ("CA",),
+    "AUD": ("AU",),
+    "NZD": ("NZ",),
+    "CHF": ("CH", "LI"),
+    "SEK": ("SE",),
+    "NOK": ("NO",),
+    "DKK": ("DK",),
+    "PLN": ("PL",),
+    "CZK": ("CZ",),
+    "HUF": ("HU",),
+    "JPY": ("JP",),
+    "INR": ("IN",),
+    "BRL": ("BR",),
+    "MXN": ("MX",),
+    "ZAR": ("ZA",),
+    "SGD": ("SG",),
+    "MYR": ("MY",),
+    "PHP": ("PH",),
+    "IDR": ("ID",),
+    "THB": ("TH",),
+    "KRW": ("KR",),
+    "CNY": ("CN",),
+    "TRY": ("TR",),
+    "RON": ("RO",),
     "EUR": (
-        "AT", "BE", "CY", "DE", "EE", "ES", "FI", "FR", "GR", "HR", "IE", "IT", "LT", "LU", "LV", "MT", "NL", "PT", "SI", "SK",
+        "AT",
+        "BE",
+        "CY",
+        "DE",
+        "EE",
+        "ES",
+        "FI",
+        "FR",
+        "GR",
+        "HR",
+        "IE",
+        "IT",
+        "LT",
+        "LU",
+        "LV",
+        "MT",
+        "NL",
+        "PT",
+        "SI",
+        "SK",
     ),
-}  # fmt: skip
+}
 
 
 class Units(BaseModel):
@@ -60,12 +101,18 @@ def written(units: Units) -> list[WrittenUnit]:
     with formatting.in_units(units.chosen()):
         return [
             WrittenUnit(
-                home=home, name=unit.name, factor=unit.factor, offset=unit.offset, more_places=unit.more_places,
-                twin=twin.name, twin_factor=twin.factor, twin_offset=twin.offset,
+                home=home,
+                name=unit.name,
+                factor=unit.factor,
+                offset=unit.offset,
+                more_places=unit.more_places,
+                twin=twin.name,
+                twin_factor=twin.factor,
+                twin_offset=twin.offset,
             )
             for home, kind in formatting.BY_HOME_UNIT.items()
             for unit, twin in [(kind.unit(), kind.twin_unit())]
-        ]  # fmt: skip
+        ]
 
 
 def units_of_locale(locale: str) -> Units:

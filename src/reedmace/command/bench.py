@@ -102,7 +102,10 @@ def _strangers() -> list[tuple[str, str, str]]:
     return [
         (
             f"forecast, {structure}, {start}, day {s.day}, {s.tanks} tanks: truths held; error, 'day 35'; bias",
-            f"{s.held * 100:.0f} %; {s.median_error_days:.1f}, {s.median_error_always_days:.1f}; {s.bias_days:+.1f} days",
+            (
+                f"{s.held * 100:.0f} %; {s.median_error_days:.1f}, {s.median_error_always_days:.1f}; {s.bias_days:+.1f}"
+                " days"
+            ),
             "75 to 90 %; half where over 4; under 1",
         )
         for structure in ("guilds", "biomass")

@@ -1,8 +1,8 @@
 """Keeper trials: simulated tanks kept by the advice alone and judged by their true water.
 
-Each life has its own water, tap, kit, method and mishaps: a dud bottle, a kit that lies, tests left out, a filter that stands or
-loses its media, water untreated, a heater that fails, some of it never written down. The advice sees the logbook; the judge
-sees the tank.
+Each life has its own water, tap, kit, method and mishaps: a dud bottle, a kit that lies, tests left out, a filter that
+stands or loses its media, water untreated, a heater that fails, some of it never written down. The advice sees the
+logbook; the judge sees the tank.
 """
 
 from dataclasses import dataclass, field

@@ -12,10 +12,23 @@ from reedmace.command.paths import ROOT
 LIST = ROOT / "docs" / "packages.md"
 FREE = frozenset(
     {
-        "0BSD", "Apache-2.0", "Apache-2.0 WITH LLVM-exception", "BSD", "BSD-2-Clause", "BSD-3-Clause", "CC0-1.0", "ISC", "MIT",
-        "MIT-0", "OFL-1.1", "PSF-2.0", "Unlicense", "ZPL-2.1", "Zlib",
+        "0BSD",
+        "Apache-2.0",
+        "Apache-2.0 WITH LLVM-exception",
+        "BSD",
+        "BSD-2-Clause",
+        "BSD-3-Clause",
+        "CC0-1.0",
+        "ISC",
+        "MIT",
+        "MIT-0",
+        "OFL-1.1",
+        "PSF-2.0",
+        "Unlicense",
+        "ZPL-2.1",
+        "Zlib",
     }
-)  # fmt: skip
+)
 """Licences under which a part may be redistributed with Apache-2.0 code, with its own text."""
 STATED = {"peewee": "MIT", "scipy": "BSD-3-Clause"}
 """Licences read from the licence file, where a package's metadata has none."""
@@ -57,9 +70,18 @@ def table() -> str:
         [
             "# What ships with Reedmace",
             "",
-            "Every package that runs with keepers, and its licence; `./reedmace check` holds the list to what is locked and each licence",
-            "to those that may be passed on with Apache-2.0 code. Versions stand in `requirements/app.txt` and `frontend/package-lock.json`.",
-            "MariaDB, Chromium (tests alone) and nginx (tests, and a sample) are Debian's packages and are not passed on. `./reedmace licences`",
+            (
+                "Every package that runs with keepers, and its licence; `./reedmace check` holds the list to what is"
+                " locked and each licence"
+            ),
+            (
+                "to those that may be passed on with Apache-2.0 code. Versions stand in `requirements/app.txt` and"
+                " `frontend/package-lock.json`."
+            ),
+            (
+                "MariaDB, Chromium (tests alone) and nginx (tests, and a sample) are Debian's packages and are not"
+                " passed on. `./reedmace licences`"
+            ),
             "writes this anew.",
             "",
             "| package | runs in | licence |",

@@ -118,7 +118,8 @@ def load_trial() -> int:
     try:
         machine.start()
         print(
-            "| keepers | answers a second | typing p50, p95, p99 | Today p95 | tank p95 | stage p95 | test p95 | failed | memory |"
+            "| keepers | answers a second | typing p50, p95, p99 | Today p95 | tank p95 | stage p95 | test p95 | failed"
+            " | memory |"
         )
         print("|---|---|---|---|---|---|---|---|---|")
         for count in CROWDS:
@@ -129,7 +130,8 @@ def load_trial() -> int:
         seen, lasted = _crowd(machine, 16, (0.0, 0.0), MANY)
         print(_row("16, without a thought", seen, lasted, machine))
         print(
-            f"memory before and after {sum(map(len, seen.took_s.values())):,} more answers: {before:.0f}, {machine.memory_mb():.0f} MB"
+            f"memory before and after {sum(map(len, seen.took_s.values())):,} more answers: {before:.0f},"
+            f" {machine.memory_mb():.0f} MB"
         )
     except (RuntimeError, TimeoutError) as error:
         print(f"reedmace: the trial could not be held: {error}", file=sys.stderr)

@@ -180,7 +180,8 @@ def _account(folder: Path, environment: dict[str, str]) -> dict[str, Any]:
     if account is None:
         if os.geteuid() == 0:
             say(
-                f"the web server runs as root: the account {WEB_ACCOUNT} cannot enter {folder}, the program's folder or Python's"
+                f"the web server runs as root: the account {WEB_ACCOUNT} cannot enter {folder}, the program's folder or"
+                " Python's"
             )
         return {}
     _hand_down(Path(environment["NUMBA_CACHE_DIR"]), folder / "sums", account)

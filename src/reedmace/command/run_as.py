@@ -39,8 +39,8 @@ class RunAs:
 def run_as(name: str, needs: Sequence[Path]) -> RunAs | None:
     """The account a server should run under, or None for the caller's.
 
-    name: of the account; needs: what the server must be able to read. None too where this is not root, where the machine
-    has no such account, or where it cannot get to what it needs.
+    name: of the account; needs: what the server must be able to read. None too where this is not root, where the
+    machine has no such account, or where it cannot get to what it needs.
     """
     if os.geteuid() != 0:
         return None

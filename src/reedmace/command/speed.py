@@ -121,7 +121,7 @@ def catalogue_of(count: int) -> list[Filter]:
     ]
 
 
-ROOM, STOCK = (
+SITE, STOCK = (
     Site(net_l=129, water_depth_cm=41, length_cm=90, width_cm=40),
     [Animals(species_id="zebra-danio", count=20)],
 )
@@ -130,7 +130,7 @@ ROOM, STOCK = (
 def ranking_question(filters: list[Filter]) -> dict[str, Any]:
     """Ranking input for a catalogue. filters: any number up to 5,000."""
     return {
-        "room": ROOM.model_dump(),
+        "site": SITE.model_dump(),
         "animals": [a.model_dump() for a in STOCK],
         "own_filters": [f.model_dump() for f in filters],
         "with_catalogue": False,
@@ -155,7 +155,7 @@ def _plain_ranking(filters: list[Filter], plumbing: Plumbing, nu: float) -> list
         )
     likes, breathe = current_preferences(STOCK, []), oxygen_consumers(STOCK, [])
     kept = [
-        currents_and_oxygen(ROOM, [Placed(filters[i], plumbing, clean[i])], likes, breathe, 500.0, 60.0, 25.0)[
+        currents_and_oxygen(SITE, [Placed(filters[i], plumbing, clean[i])], likes, breathe, 500.0, 60.0, 25.0)[
             1
         ].working
         for i in order[:SHOWN]
@@ -173,7 +173,7 @@ def ranking() -> list[Row]:
     table = table_of(many)
 
     def ours() -> Any:
-        return deliver(table, ROOM, plumbing, FEED_G_DAY, 25, days=SERVICE_DAYS)
+        return deliver(table, SITE, plumbing, FEED_G_DAY, 25, days=SERVICE_DAYS)
 
     flows = compare(plain, ours, 3, each=5)
     got = ours()

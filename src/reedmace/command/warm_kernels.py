@@ -29,7 +29,7 @@ BEGUN = {
     "readings": [{"day": 0, "ammonia_mg_n_l": 1}],
     "doses": [{"day": 0, "raise_mg_n_l": 1}],
 }
-ROOM = {"net_l": 100, "water_depth_cm": 35, "length_cm": 80, "width_cm": 35}
+SITE = {"net_l": 100, "water_depth_cm": 35, "length_cm": 80, "width_cm": 35}
 
 
 def _forecast(log: dict[str, object]) -> None:
@@ -59,7 +59,7 @@ STEPS: tuple[tuple[str, Callable[[], object]], ...] = (
     ),
     ("air lifts", _lifts),
     ("catalogue", _pumps),
-    ("ranking", lambda: compute("rank-filters", {"room": ROOM})),
+    ("ranking", lambda: compute("rank-filters", {"site": SITE})),
     ("cycle", lambda: _forecast(BEGUN)),
     ("cycle before its first test", lambda: _forecast({"net_l": 100, "day_now": 0})),
     ("typed figures", lambda: compute("read-quantity", {"text": "20 gal", "kind": "volume"})),

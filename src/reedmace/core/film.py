@@ -1,7 +1,7 @@
 """Biofilm capacity in one unit: mg N a day at 25 °C with nothing limiting.
 
-A film grows to what it is fed, up to what its surface carries, so what a sponge brings depends on its donor: its load, the time it
-has had, its share of the donor's film, and the way. Only then is it divided by the litres it comes into.
+A film grows to what it is fed, up to what its surface carries, so what a sponge brings depends on its donor: its load,
+the time it has had, its share of the donor's film, and the way. Only then is it divided by the litres it comes into.
 """
 
 from typing import Annotated, Literal
@@ -105,32 +105,54 @@ USUAL_DONOR_MG_N_DAY = 12.0
 def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
     """Removal of a film in a day, from its donor and its transport.
 
-    question: mg N/day or g/day of food, days, share, m², minutes, °C, L. Source: Timmons and Ebeling for food; seeding times
-    common practice; survival and areal rate memory.
+    question: mg N/day or g/day of food, days, share, m², minutes, °C, L. Source: Timmons and Ebeling for food; seeding
+    times common practice; survival and areal rate memory.
     """
     q, w = question, Working()
     if q.rock_kg is not None:
-        load = w.sum("L", "rock × 40", {"rock": q.rock_kg, "40": ROCK_MG_N_KG_DAY}, "mg N/day", "memory")  # fmt: skip
+        load = w.sum("L", "rock × 40", {"rock": q.rock_kg, "40": ROCK_MG_N_KG_DAY}, "mg N/day", "memory")
     elif q.donor_mg_n_day is not None:
         load = w.line("L", "as given", "the donor's animals", q.donor_mg_n_day, "mg N/day", "arithmetic")
     elif q.donor_food_g_day is not None:
-        load = w.sum("L", "food × ammonia per gram", {"food": q.donor_food_g_day, "ammonia per gram": FOOD_MG_N_PER_G}, "mg N/day", "timmons")  # fmt: skip
+        load = w.sum(
+            "L",
+            "food × ammonia per gram",
+            {"food": q.donor_food_g_day, "ammonia per gram": FOOD_MG_N_PER_G},
+            "mg N/day",
+            "timmons",
+        )
     else:
         load = w.line("L", "a small community tank's", "nothing known", USUAL_DONOR_MG_N_DAY, "mg N/day", "memory")
     grown = w.line(
         "grown", "days / 30, at most 1", f"min({q.age_days:g} / 30, 1)", grown_share(q.age_days), "share", "practice"
     )
-    film = w.sum("film", "L × grown × share", {"L": load, "grown": grown, "share": q.share}, "mg N/day", "practice")  # fmt: skip
+    film = w.sum("film", "L × grown × share", {"L": load, "grown": grown, "share": q.share}, "mg N/day", "practice")
     if q.area_m2 is not None:
-        film = w.sum("film", "min(film, area × 50)", {"film": film, "area": q.area_m2, "50": AREAL_RATE}, "mg N/day", "memory")  # fmt: skip
+        film = w.sum(
+            "film", "min(film, area × 50)", {"film": film, "area": q.area_m2, "50": AREAL_RATE}, "mg N/day", "memory"
+        )
     if q.idle_days:
-        film = w.sum("film", "film × ½^(idle days / 17)", {"film": film, "idle days": q.idle_days, "17": IDLE_HALF_DAYS}, "mg N/day", "memory")  # fmt: skip
+        film = w.sum(
+            "film",
+            "film × ½^(idle days / 17)",
+            {"film": film, "idle days": q.idle_days, "17": IDLE_HALF_DAYS},
+            "mg N/day",
+            "memory",
+        )
     alive = w.line(
-        "alive", "½^(minutes / half life)", f"½^({q.minutes_out:g} / {HALF_LIFE_MIN[q.travels]:g}), {q.temperature_c:g} °C",
-        alive_share(q.minutes_out, q.travels, q.temperature_c), "share", "memory",
-    )  # fmt: skip
+        "alive",
+        "½^(minutes / half life)",
+        f"½^({q.minutes_out:g} / {HALF_LIFE_MIN[q.travels]:g}), {q.temperature_c:g} °C",
+        alive_share(q.minutes_out, q.travels, q.temperature_c),
+        "share",
+        "memory",
+    )
     film = w.sum("film", "film × alive", {"film": film, "alive": alive}, "mg N/day", "arithmetic")
-    per_l = w.sum("film / V", "film / litres", {"film": film, "litres": q.net_l}, "mg N/(L day)", "arithmetic") if q.net_l else None  # fmt: skip
+    per_l = (
+        w.sum("film / V", "film / litres", {"film": film, "litres": q.net_l}, "mg N/(L day)", "arithmetic")
+        if q.net_l
+        else None
+    )
     verdict = f"It removes about {film:.3g} mg of ammonia nitrogen a day"
     if per_l is not None and q.net_l:
         verdict += f": {per_l / NITROGEN_SHARE['NH4']:.2g} ppm a day in {formatting.litres(q.net_l, 'g')}"

@@ -8,8 +8,9 @@ def root_between(
 ) -> float:
     """Root of a function of one variable between two points of opposite sign.
 
-    f: of the figure, dimensionless or in any unit; low, high: figures, in its unit; xtol: how near, in its unit; rtol: how near, as
-    a share, dimensionless. Raises ValueError where both sides have one sign. Source: Brent 1973, as SciPy has it.
+    f: of the figure, dimensionless or in any unit; low, high: figures, in its unit; xtol: how near, in its unit; rtol:
+    how near, as a share, dimensionless. Raises ValueError where both sides have one sign. Source: Brent 1973, as SciPy
+    has it.
     """
     from scipy.optimize import brentq
 

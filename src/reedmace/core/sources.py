@@ -38,7 +38,8 @@ _ALL = (
     Source(
         "froese2014",
         "published",
-        "Froese, Thorson and Reyes 2014, J. Applied Ichthyology 30: length-weight by body shape (coefficients from memory)",
+        "Froese, Thorson and Reyes 2014, J. Applied Ichthyology 30: length-weight by body shape (coefficients from"
+        " memory)",
     ),
     Source(
         "timmons",
@@ -54,7 +55,8 @@ _ALL = (
     Source(
         "darcy",
         "published",
-        "Darcy-Weisbach with laminar 64/Re and Colebrook-White 1939; cubic join between Re 2000 and 4000 after Dunlop (EPANET 2.2 manual)",
+        "Darcy-Weisbach with laminar 64/Re and Colebrook-White 1939; cubic join between Re 2000 and 4000 after Dunlop"
+        " (EPANET 2.2 manual)",
     ),
     Source("crane", "published", "Crane TP-410: resistance coefficients K of fittings (values rounded, from memory)"),
     Source(
@@ -66,12 +68,14 @@ _ALL = (
     Source(
         "dirtprior",
         "memory",
-        "Prior for dirt: resistance grows with the solids caught, set so that a mid-sized canister loses about 20 % in service (common practice)",
+        "Prior for dirt: resistance grows with the solids caught, set so that a mid-sized canister loses about 20 % in"
+        " service (common practice)",
     ),
     Source(
         "viscosity",
         "published",
-        "Viscosity of water: Vogel equation; density: Kell's form, simplified (values within 0.5 % of IAPWS, 5 to 40 °C)",
+        "Viscosity of water: Vogel equation; density: Kell's form, simplified (values within 0.5 % of IAPWS, 5 to"
+        " 40 °C)",
     ),
     Source("pchip", "published", "Fritsch and Carlson 1980, Monotone piecewise cubic interpolation"),
     Source("pumpcurve", "common practice", "Two-number pump curve: H = Hmax (1 − (Q/Qmax)²)"),
@@ -107,7 +111,8 @@ _ALL = (
     Source(
         "clegg1995",
         "published",
-        "Clegg and Whitfield 1995: ammonia dissociation in sea water (eq. 18, total scale; coefficients confirmed against PyCO2SYS)",
+        "Clegg and Whitfield 1995: ammonia dissociation in sea water (eq. 18, total scale; coefficients confirmed"
+        " against PyCO2SYS)",
     ),
     Source(
         "epa2013",
@@ -138,7 +143,8 @@ _ALL = (
     Source(
         "cycleprior",
         "memory",
-        "Prior of the cycle model, tuned until an unseeded tank at 25 to 27 °C passes in 4 to 6 weeks (common practice)",
+        "Prior of the cycle model, tuned until an unseeded tank at 25 to 27 °C passes in 4 to 6 weeks (common"
+        " practice)",
     ),
     Source(
         "carbonate", "published", "Stumm and Morgan, Aquatic Chemistry: pH = pK1 + log10(HCO3⁻/CO2), pK1 6.35 at 25 °C"

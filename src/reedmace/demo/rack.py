@@ -11,15 +11,41 @@ ROOM = "The rack"
 LONG, MIDDLE, SMALL = (60, 30, 36), (45, 28, 30), (40, 25, 28)
 
 
-def _tank(now: datetime, size: tuple[int, int, int], sponge: str, animals: list[tuple[str, int, float | None]], months: float, squeezed: float, fill_s: float) -> list[Row]:  # fmt: skip
+def _tank(
+    now: datetime,
+    size: tuple[int, int, int],
+    sponge: str,
+    animals: list[tuple[str, int, float | None]],
+    months: float,
+    squeezed: float,
+    fill_s: float,
+) -> list[Row]:
     """A small tank that has run for months:
 
     its sizes, sponge, animals (species, count, length today), days since the last squeeze,
     """
     begun, (length, width, height) = 30.4 * months, size
-    stock: dict[str, Any] = {"kind": "stock-plan", "animals": [{"species_id": s, "count": n, "length_cm": cm} for s, n, cm in animals]}  # fmt: skip
-    tank = {"length_cm": length, "width_cm": width, "height_cm": height, "glass_mm": 4, "fill_below_rim_cm": 3, "substrate_depth_cm": 2}  # fmt: skip
-    place = {"behind_cm": 8, "stand_height_cm": 80, "sockets": 0, "room": "fish-room", "tanks_here_count": 9, "temperature_c": 24, "planted": True}  # fmt: skip
+    stock: dict[str, Any] = {
+        "kind": "stock-plan",
+        "animals": [{"species_id": s, "count": n, "length_cm": cm} for s, n, cm in animals],
+    }
+    tank = {
+        "length_cm": length,
+        "width_cm": width,
+        "height_cm": height,
+        "glass_mm": 4,
+        "fill_below_rim_cm": 3,
+        "substrate_depth_cm": 2,
+    }
+    place = {
+        "behind_cm": 8,
+        "stand_height_cm": 80,
+        "sockets": 0,
+        "room": "fish-room",
+        "tanks_here_count": 9,
+        "temperature_c": 24,
+        "planted": True,
+    }
     rows: list[Row] = [
         (begun, {"kind": "tank-plan", "tank": tank, "surroundings": place}),
         (begun, stock),

@@ -37,7 +37,8 @@ class Bundle(Part):
                 raise ValueError(f"entry {entry.id} has a key that is none: 1 to 64 letters, digits, - and _")
             if entry.supersedes is not None and entry.supersedes not in seen:
                 raise ValueError(
-                    f"entry {entry.id} supersedes {entry.supersedes}, which does not come before it; keep the order written"
+                    f"entry {entry.id} supersedes {entry.supersedes}, which does not come before it; keep the order"
+                    " written"
                 )
             if not 1990 <= entry.at.year <= 2200:
                 raise ValueError(f"entry {entry.id} is of the year {entry.at.year}; it must lie between 1990 and 2200")

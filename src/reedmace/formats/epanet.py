@@ -51,7 +51,8 @@ def plumbing_inp(question: OperatingPointQuestion, *, dirty: bool = False) -> st
     for i, hose in enumerate(q.hoses):
         to = joint()
         links.append(
-            f" h{i} {at} {to} {max(hose.length_m, _TINY):.9g} {hose.bore_mm:.9g} {max(hose.roughness_mm, 1e-7):.9g} 0 OPEN"
+            f" h{i} {at} {to} {max(hose.length_m, _TINY):.9g} {hose.bore_mm:.9g} {max(hose.roughness_mm, 1e-7):.9g} 0"
+            " OPEN"
         )
         at = to
     if q.media:

@@ -70,9 +70,9 @@ def _cells(body: Any, filters: Mapping[str, str]) -> list[str] | None:
 def read_events(text: str, now: datetime, tank: Tank) -> tuple[list[NewEntry], list[RowError]]:
     """Events of a CSV, or the faults of each faulty row.
 
-    text: with a header of COLUMNS in any order, `at` and `what` needed; now: aware time, from which nothing lies more than a
-    day ahead; tank: what amounts and filters are read against. The key of an entry is made from its row, so the same file
-    twice adds nothing.
+    text: with a header of COLUMNS in any order, `at` and `what` needed; now: aware time, from which nothing lies more
+    than a day ahead; tank: what amounts and filters are read against. The key of an entry is made from its row, so the
+    same file twice adds nothing.
     """
     return read_rows(text, COLUMNS, ("at", "what"), MOST_ROWS, lambda line, cells: _row(line, cells, now, tank))
 

@@ -35,11 +35,19 @@ class RoomBundle(Part):
 def write_room_bundle(
     name: str, plan: RoomPlan, tanks: Iterable[tuple[int, str, Iterable[Entry]]], now: datetime
 ) -> str:
-    """JSON text of a room's bundle. name, plan: the room's; tanks: id, name and all entries of each; now: aware time of writing."""
+    """JSON text of a room's bundle. name, plan: the room's; tanks: id, name and all entries of each; now: aware time of
+    writing.
+    """
     tanks = list(tanks)
     head = RoomBundle.model_construct(
-        format="reedmace-room", version=1, written_at=now, room=name, plan=plan, tank_ids=[i for i, _, _ in tanks], tanks=[]
-    )  # fmt: skip
+        format="reedmace-room",
+        version=1,
+        written_at=now,
+        room=name,
+        plan=plan,
+        tank_ids=[i for i, _, _ in tanks],
+        tanks=[],
+    )
     text = head.model_dump_json(indent=1)
     # Each logbook is written as its own file would be, so that either can be imported alone.
     inside = ",\n".join(write_bundle(one, entries, now) for _, one, entries in tanks)

@@ -40,7 +40,14 @@ def read_room(text: str) -> list[TankRow]:
     if len(rows) > MOST:
         raise CannotAnswer("text", f"holds {len(rows)} tanks.", f"At most {MOST} at a time.")
     many = len(rows)
-    return [_row({(k or "").strip().lower(): (v or "").strip() if isinstance(v, str) else "" for k, v in row.items()}, n, many) for n, row in enumerate(rows, 2)]  # fmt: skip
+    return [
+        _row(
+            {(k or "").strip().lower(): (v or "").strip() if isinstance(v, str) else "" for k, v in row.items()},
+            n,
+            many,
+        )
+        for n, row in enumerate(rows, 2)
+    ]
 
 
 def _row(cells: dict[str, str], line: int, many: int) -> TankRow:
@@ -50,7 +57,11 @@ def _row(cells: dict[str, str], line: int, many: int) -> TankRow:
         raise CannotAnswer(where, "has no name.", "Give each tank one.")
     sizes = {key: _size(cells, key, where) for key in ("length_cm", "width_cm", "height_cm")}
     try:
-        tank = TankPlan(kind="tank-plan", tank=TankVolumeQuestion(**sizes), surroundings=Surroundings(tanks_here_count=min(many, 200), room="fish-room"))  # fmt: skip
+        tank = TankPlan(
+            kind="tank-plan",
+            tank=TankVolumeQuestion(**sizes),
+            surroundings=Surroundings(tanks_here_count=min(many, 200), room="fish-room"),
+        )
         bodies: list[Body] = [tank, *_stock(cells, where), *_filters(cells, where), *_stands(cells)]
     except ValidationError as error:
         found = error.errors()[0]

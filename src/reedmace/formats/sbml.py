@@ -84,9 +84,9 @@ _RATES = (
     ("ASLEEP", f"-{WAKING_PER_DAY} * ASLEEP"),
 )
 NOTES = (
-    "Concentrations in mg N/L, alkalinity in mg/L CaCO3, films in mg N/L/day of capacity at 25 degrees Celsius, time in days. "
-    "ASLEEP is film asleep over film awake: what is new to a tank does nothing at first. "
-    "Written by Reedmace from the tank's log up to today; what is advised from then on is not part of it."
+    "Concentrations in mg N/L, alkalinity in mg/L CaCO3, films in mg N/L/day of capacity at 25 degrees Celsius, time in"
+    " days. ASLEEP is film asleep over film awake: what is new to a tank does nothing at first. Written by Reedmace"
+    " from the tank's log up to today; what is advised from then on is not part of it."
 )
 
 
@@ -97,7 +97,9 @@ def typical_parameters(log: CycleLog, draws: int = USUAL_DRAWS) -> Floats:
 
 
 def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tank") -> str:
-    """SBML text of a tank's cycle. log: the cycle's; parameters: (13,), those of the forecast left out; name: of the tank."""
+    """SBML text of a tank's cycle. log: the cycle's; parameters: (13,), those of the forecast left out; name: of the
+    tank.
+    """
     values = typical_parameters(log) if parameters is None else parameters
     days = int(log.day_now) + 90
     model_input = model_input_of(log, days)

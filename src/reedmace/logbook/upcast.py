@@ -1,7 +1,7 @@
 """Converts entries of older versions on reading. Stored entries are never rewritten.
 
-Version 1 (0.1) knew one chosen filter, perhaps a second, one plumbing, one place for the parts, and steps, tests and stops
-that named no filter. Version 2 has a list of filters, each with a key.
+Version 1 (0.1) knew one chosen filter, perhaps a second, one plumbing, one place for the parts, and steps, tests and
+stops that named no filter. Version 2 has a list of filters, each with a key.
 """
 
 from collections.abc import Callable

@@ -17,8 +17,8 @@ import numpy as np
 class FlowMeter:
     """A meter in the return hose of a filter that fades.
 
-    clean_lph: flow after a cleaning, L/h; fade_share_day: share of it lost a day; noise_share: its own scatter; seed: of
-    that scatter.
+    clean_lph: flow after a cleaning, L/h; fade_share_day: share of it lost a day; noise_share: its own scatter; seed:
+    of that scatter.
     """
 
     clean_lph: float

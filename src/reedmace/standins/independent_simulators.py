@@ -1,8 +1,9 @@
 """Simulators with other model structures than the forecast's, to test it on tanks it does not know.
 
-`guilds`: two ammonia oxidisers of unlike appetite, complete oxidisers, nitrite oxidisers, a lag before any of them works, and
-substrate inhibition (Andrews' form). `biomass`: film as nitrogen bound in cells that it takes out of the water, oxygen as a state
-of its own with heterotrophs beside it. Every figure is a memory, chosen so that unseeded tanks pass in the weeks keepers see.
+`guilds`: two ammonia oxidisers of unlike appetite, complete oxidisers, nitrite oxidisers, a lag before any of them
+works, and substrate inhibition (Andrews' form). `biomass`: film as nitrogen bound in cells that it takes out of the
+water, oxygen as a state of its own with heterotrophs beside it. Every figure is a memory, chosen so that unseeded tanks
+pass in the weeks keepers see.
 
 Many tanks run at once, one entry an array element. Nothing here knows what the forecast assumes.
 """
@@ -61,18 +62,37 @@ class IndependentTanks:
         if self.structure == "guilds":
             share = rng.uniform(0.2, 0.8, n)
             self._own |= {
-                "a1": film * share, "a2": film * (1 - share) * 0.8, "c": film * 0.15, "b": film * around(0.5, 0.5),
-                "mu1": around(0.58, 0.14), "mu2": around(0.44, 0.14), "muc": around(0.34, 0.14), "mub": around(0.62, 0.14),
-                "k1": around(0.6, 0.3), "k2": around(0.06, 0.3), "kc": around(0.1, 0.3), "kb": around(0.25, 0.3),
-                "hold_a": around(25.0, 0.3), "hold_b": around(18.0, 0.3), "decay": around(0.05, 0.2),
-            }  # fmt: skip
+                "a1": film * share,
+                "a2": film * (1 - share) * 0.8,
+                "c": film * 0.15,
+                "b": film * around(0.5, 0.5),
+                "mu1": around(0.58, 0.14),
+                "mu2": around(0.44, 0.14),
+                "muc": around(0.34, 0.14),
+                "mub": around(0.62, 0.14),
+                "k1": around(0.6, 0.3),
+                "k2": around(0.06, 0.3),
+                "kc": around(0.1, 0.3),
+                "kb": around(0.25, 0.3),
+                "hold_a": around(25.0, 0.3),
+                "hold_b": around(18.0, 0.3),
+                "decay": around(0.05, 0.2),
+            }
         else:
             self._own |= {
-                "xa": film / 2.2, "xb": film * around(0.5, 0.5) / 3.0, "o2": np.full(n, 7.5),
-                "mua": around(0.58, 0.14), "mub": around(0.64, 0.14), "ka": around(0.35, 0.3), "kb": around(0.25, 0.3),
-                "koa": around(0.5, 0.3), "kob": around(1.2, 0.3), "kla": around(45.0, 0.4), "decay": around(0.04, 0.2),
+                "xa": film / 2.2,
+                "xb": film * around(0.5, 0.5) / 3.0,
+                "o2": np.full(n, 7.5),
+                "mua": around(0.58, 0.14),
+                "mub": around(0.64, 0.14),
+                "ka": around(0.35, 0.3),
+                "kb": around(0.25, 0.3),
+                "koa": around(0.5, 0.3),
+                "kob": around(1.2, 0.3),
+                "kla": around(45.0, 0.4),
+                "decay": around(0.04, 0.2),
                 "het": around(2.0, 0.5),
-            }  # fmt: skip
+            }
 
     def run(self, days: float) -> None:
         """Simulate further. days: more."""

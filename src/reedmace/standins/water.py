@@ -1,7 +1,7 @@
 """A simulated tank with its instruments: a colour kit with steps, a thermometer, a pH probe.
 
-The tank runs the cycle model on parameters of its own, so that what it says is not what the forecast assumes. Everything
-is deterministic for a seed and knows no clock: time is in days since the start.
+The tank runs the cycle model on parameters of its own, so that what it says is not what the forecast assumes.
+Everything is deterministic for a seed and knows no clock: time is in days since the start.
 """
 
 import math
@@ -25,8 +25,8 @@ TANKS_DIFFER = (0.8, 0.8, 0.12, 0.12, 0.25, 0.25, 0.2, 0.35, 0.3, 0.4, 0.3, 0.3,
 class SimulatedTank:
     """A tank that responds to what is done to it.
 
-    log: method, water and litres it starts from; seed: of its own parameters; spread: by which such tanks differ, as logarithms. `done` gathers what
-    is done: `dose`, `change`, `alkalinity`.
+    log: method, water and litres it starts from; seed: of its own parameters; spread: by which such tanks differ, as
+    logarithms. `done` gathers what is done: `dose`, `change`, `alkalinity`.
     """
 
     log: CycleLog
@@ -143,7 +143,9 @@ class Thermometer:
 
 @dataclass(frozen=True)
 class PhProbe:
-    """A pH probe that drifts. noise_ph: its scatter; drift_ph_day: lost a day since it was calibrated; seed: of the scatter."""
+    """A pH probe that drifts. noise_ph: its scatter; drift_ph_day: lost a day since it was calibrated; seed: of the
+    scatter.
+    """
 
     noise_ph: float = 0.02
     drift_ph_day: float = -0.002

@@ -14,7 +14,9 @@ from reedmace.store.models import Account, CalendarLink, RecoveryCode, SignedIn,
 
 WINDOW = timedelta(minutes=15)
 FAILURES_HERE, FAILURES_PER_ACCOUNT, FAILURES_PER_ADDRESS = 8, 40, 60
-"""Failed attempts allowed for one account from one address, for the account from everywhere (high enough that nobody can lock its keeper out), and for the address."""
+"""Failed attempts allowed for one account from one address, for the account from everywhere (high enough that nobody
+can lock its keeper out), and for the address.
+"""
 SIGN_UPS_AN_HOUR = 30
 """Sign-ups an hour from one address."""
 VISITS_AN_HOUR, VISIT = 600, timedelta(days=1)

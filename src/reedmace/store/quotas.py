@@ -31,7 +31,8 @@ def too_many_rooms() -> OverQuota:
 def too_many_tanks() -> OverQuota:
     return OverQuota(
         "Too many tanks",
-        f"An account may have {MOST_TANKS}, those set aside with them. Remove some first; what they hold can be taken out as a file.",
+        f"An account may have {MOST_TANKS}, those set aside with them. Remove some first; what they hold can be taken"
+        " out as a file.",
     )
 
 
@@ -48,6 +49,7 @@ def too_many_members() -> OverQuota:
 def too_many_entries(wait_s: int) -> OverQuota:
     return OverQuota(
         "Too many entries in a day",
-        f"A tank takes {ENTRIES_A_DAY:,} entries in 24 hours. Nothing of this was written; let the device send less often, or go on later.",
+        f"A tank takes {ENTRIES_A_DAY:,} entries in 24 hours. Nothing of this was written; let the device send less"
+        " often, or go on later.",
         wait_s,
     )

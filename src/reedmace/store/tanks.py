@@ -74,7 +74,7 @@ class Tanks:
         self._allow(tank_id, roles=())
 
     def allow_keeper(self, tank_id: int) -> None:
-        """Raise NotAllowed where a tank is another's and this role may not manage it, NoSuchTank where it is archived."""
+        """Raise NotAllowed where this role may not manage another's tank, NoSuchTank where it is archived."""
         self._allow(tank_id, roles=("keeper",))
 
     def _allow(self, tank_id: int, *, roles: tuple[Role, ...]) -> None:

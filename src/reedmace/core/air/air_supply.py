@@ -93,7 +93,8 @@ def air_supply(question: AirSupplyQuestion) -> AirSupplyAnswer:
     if WATER_KG_M3 * G * hardest.depth_cm / 1e5 >= q.pump_kpa:
         raise CannotAnswer(
             "outlets",
-            f"{formatting.cm(hardest.depth_cm, 'g')} of water alone presses back with {WATER_KG_M3 * G * hardest.depth_cm / 1e5:.1f} kPa, and the pump gives up at {q.pump_kpa:g}.",
+            f"{formatting.cm(hardest.depth_cm, 'g')} of water alone presses back with"
+            f" {WATER_KG_M3 * G * hardest.depth_cm / 1e5:.1f} kPa, and the pump gives up at {q.pump_kpa:g}.",
             "Hang the outlet higher or take a stronger pump.",
         )
     wanted = w.line(
@@ -150,7 +151,10 @@ def air_supply(question: AirSupplyQuestion) -> AirSupplyAnswer:
         remedies.insert(0, f"The main costs {main:.1f} kPa: a wider one, or one closed to a ring.")
     count = sum(o.count for o in q.outlets)
     if carries:
-        verdict = f"It carries {count} outlet{'s' if count != 1 else ''} ({wanted:.1f} L/min at {needed:.1f} kPa) and {more} more like the deepest."
+        verdict = (
+            f"It carries {count} outlet{'s' if count != 1 else ''} ({wanted:.1f} L/min at {needed:.1f} kPa) and {more}"
+            " more like the deepest."
+        )
     else:
         verdict = f"It gives {given:.1f} L/min at the {needed:.1f} kPa they need, where {wanted:.1f} is wanted."
     return AirSupplyAnswer(

@@ -1,7 +1,7 @@
 """Solver for an air network: the pressure at every node, with pumps, pipes and outlets. SI units: Pa, m³/s, m.
 
-Air is taken as incompressible (it loses a few per cent of its pressure at most here). Every law is rising, so there is one
-answer; Newton's steps with a halved one where the balance did not get better find it.
+Air is taken as incompressible (it loses a few per cent of its pressure at most here). Every law is rising, so there is
+one answer; Newton's steps with a halved one where the balance did not get better find it.
 """
 
 import math
@@ -80,9 +80,10 @@ def balance(
 ) -> tuple[Floats, Floats, Floats]:
     """(imbalance at each node, its Jacobian, flow of each outlet) at given pressures; m³/s, m³/(s Pa), m³/s.
 
-    pressure: (n,) Pa; ends: (e, 2) nodes of each pipe; pipes: (e, 2) bore and length in m; at: (o,) nodes of the outlets;
-    lines: (o, 4) threshold in Pa, bore, length in m, valve in Pa/(m³/s)²; pump_at: (k,) nodes; pumps: (k, 2) free flow in m³/s
-    and pressure in Pa at which each gives up; given: (n,) flow taken out at each node whatever its pressure, m³/s.
+    pressure: (n,) Pa; ends: (e, 2) nodes of each pipe; pipes: (e, 2) bore and length in m; at: (o,) nodes of the
+    outlets; lines: (o, 4) threshold in Pa, bore, length in m, valve in Pa/(m³/s)²; pump_at: (k,) nodes; pumps: (k, 2)
+    free flow in m³/s and pressure in Pa at which each gives up; given: (n,) flow taken out at each node whatever its
+    pressure, m³/s.
     """
     n = pressure.shape[0]
     left, slopes, out = -given.copy(), np.zeros((n, n)), np.zeros(at.shape[0])

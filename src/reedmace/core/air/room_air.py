@@ -88,9 +88,9 @@ class RoomAirAnswer(Answer):
 def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
     """Air and water of each outlet on the main of a fish room.
 
-    question: L/min, kPa, W, bores in mm, lengths in m, depths in cm. Pumps are taken straight between their two figures.
-    Raises CannotAnswer where a node hangs on no pump or nothing balances.
-    Source: Darcy-Weisbach; hydrostatics; Nicklin 1963 for the water; valves, stones and pumps known by watts from memory.
+    question: L/min, kPa, W, bores in mm, lengths in m, depths in cm. Pumps are taken straight between their two
+    figures. Raises CannotAnswer where a node hangs on no pump or nothing balances. Source: Darcy-Weisbach;
+    hydrostatics; Nicklin 1963 for the water; valves, stones and pumps known by watts from memory.
     """
     q, w = question, Working()
     assumed: list[str] = []
@@ -106,9 +106,30 @@ def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
     total = w.line("Q", "Σ air of the outlets", f"{len(q.outlets)} outlets", float(air.sum()), "L/min", "arithmetic")
     for p, gives, (free, kpa) in zip(q.pumps, got.pumps / L_MIN, figures, strict=True):
         at = float(got.pressure[names[p.node]]) / 1000
-        w.line(f"Q {p.name}", "free flow × (1 − p / p max)", f"{free:.3g} × (1 − {at:.2f} / {kpa:g})", float(gives), "L/min", "pumpcurve")  # fmt: skip
-    w.line("p", "depth + check valve + stone + line + valve + main", weakest.name, float(got.pressure[net.at[least]]) / 1000, "kPa", "darcy")  # fmt: skip
-    fair = w.line("fair", "largest share of what each wants that every valve can be set to", f"{len(q.outlets)} valves", fair, "share", "darcy")  # fmt: skip
+        w.line(
+            f"Q {p.name}",
+            "free flow × (1 − p / p max)",
+            f"{free:.3g} × (1 − {at:.2f} / {kpa:g})",
+            float(gives),
+            "L/min",
+            "pumpcurve",
+        )
+    w.line(
+        "p",
+        "depth + check valve + stone + line + valve + main",
+        weakest.name,
+        float(got.pressure[net.at[least]]) / 1000,
+        "kPa",
+        "darcy",
+    )
+    fair = w.line(
+        "fair",
+        "largest share of what each wants that every valve can be set to",
+        f"{len(q.outlets)} valves",
+        fair,
+        "share",
+        "darcy",
+    )
     outlets = [
         OutletAir(
             key=o.key,
@@ -181,7 +202,9 @@ def _shut(net: Network) -> Network:
 
 
 def _held(net: Network, shut: Network, flows: Floats) -> tuple[Floats, Floats]:
-    """(pressure drop each outlet's valve must take, pressure of each pump) when the outlets get exactly these flows, Pa."""
+    """(pressure drop each outlet's valve must take, pressure of each pump) when the outlets get exactly these flows,
+    Pa.
+    """
     given = np.zeros(net.nodes)
     np.add.at(given, net.at, flows)
     got = solve(shut, given)
@@ -258,13 +281,19 @@ def _more(q: RoomAirQuestion, figures: list[tuple[float, float]]) -> int:
 def _verdict(outlets: list[OutletAir], pumps: list[PumpAir], carries: bool, fair: float, more: int) -> str:
     blocked = [o.name for o in outlets if o.blocked]
     if blocked:
-        return f"{' and '.join(blocked)}: a blocked stone or line, since air enough stands before it. Its neighbours bubble."
+        return (
+            f"{' and '.join(blocked)}: a blocked stone or line, since air enough stands before it. Its neighbours"
+            " bubble."
+        )
     short = [o for o in outlets if o.got_share < SHORT_SHARE]
     given = sum(p.l_min for p in pumps)
     if carries and not short:
         return f"All {len(outlets)} outlets get their air, {given:.1f} L/min in all; {more} more would too."
     if carries:
-        return f"{_names(short)} get{'s' if len(short) == 1 else ''} too little: set the valves, and all {len(outlets)} have enough."
+        return (
+            f"{_names(short)} get{'s' if len(short) == 1 else ''} too little: set the valves, and all {len(outlets)}"
+            " have enough."
+        )
     return f"Too little air for {len(outlets)} outlets: with the valves balanced each gets {fair:.0%} of what it wants."
 
 
@@ -285,7 +314,8 @@ def _remedies(q: RoomAirQuestion, outlets: list[OutletAir], carries: bool, fair:
     if not carries:
         deepest = max(q.outlets, key=lambda o: o.depth_cm)
         found.append(
-            f"A pump with more air or more pressure; or hang {deepest.name} higher than {formatting.cm(deepest.depth_cm, 'g')}."
+            f"A pump with more air or more pressure; or hang {deepest.name} higher than"
+            f" {formatting.cm(deepest.depth_cm, 'g')}."
         )
         if fair < SHORT_SHARE:
             found.append("A second pump on the other end of the main carries on when one fails.")

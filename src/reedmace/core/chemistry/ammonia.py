@@ -130,7 +130,10 @@ def un_ionised_ammonia(question: UnIonisedQuestion) -> UnIonisedAnswer:
         elif q.tan_mg_n_l > chronic:
             verdict += f" That is above the 30-day criterion of {chronic:.2g}: harmful if it lasts."
         else:
-            verdict += f" The 30-day criterion here is {chronic:.2g}, so total ammonia is within it; keepers still aim for none."
+            verdict += (
+                f" The 30-day criterion here is {chronic:.2g}, so total ammonia is within it; keepers still aim for"
+                " none."
+            )
     return UnIonisedAnswer(
         verdict=verdict,
         working=w.lines,

@@ -24,8 +24,8 @@ def constants(temperature_c: float, salinity_g_kg: float) -> tuple[float, float,
     """(pK1, pK2, pKB, pKW, borate mmol/L) of carbonic acid, boric acid and water.
 
     temperature_c: 0 to 50 °C; salinity_g_kg: 0 to 45 g/kg. At 25 °C: fresh 6.35 and 10.33; 35 g/kg 5.84 and 8.94.
-    Source: Millero et al. 2006 for carbonic acid (coefficients from memory, held against PyCO2SYS by a test); Dickson 1990
-    for borate and the usual 13.995 at 25 °C for water, both likewise.
+    Source: Millero et al. 2006 for carbonic acid (coefficients from memory, held against PyCO2SYS by a test); Dickson
+    1990 for borate and the usual 13.995 at 25 °C for water, both likewise.
     """
     kelvin = temperature_c + 273.15
     root, log_t = math.sqrt(salinity_g_kg), math.log(kelvin)

@@ -171,7 +171,7 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
         "mg CaCO3/mg N",
         "epa1993",
     )
-    alkalinity = w.sum("ΔKH", "a × ΔN / 17.85", {"a": net, "ΔN": rise, "17.85": CACO3_PER_DKH}, "dKH", "epa1993")  # fmt: skip
+    alkalinity = w.sum("ΔKH", "a × ΔN / 17.85", {"a": net, "ΔN": rise, "17.85": CACO3_PER_DKH}, "dKH", "epa1993")
     nitrate = w.sum(
         "NO3", "ΔN / N share of NO3", {"ΔN": rise, "N share of NO3": NITROGEN_SHARE["NO3"]}, "ppm", "masses"
     )
@@ -194,7 +194,9 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
 
 
 def soda_g(raise_dkh: float, litres: float) -> float:
-    """Sodium bicarbonate for a rise of KH, g: 3.0 g per 100 L and dKH. raise_dkh: dKH; litres: L. Source: equivalent masses."""
+    """Sodium bicarbonate for a rise of KH, g: 3.0 g per 100 L and dKH. raise_dkh: dKH; litres: L. Source: equivalent
+    masses.
+    """
     return raise_dkh * litres * SODA_G_PER_L_DKH
 
 
@@ -266,17 +268,30 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
         "masses",
     )
     short = max(q.target_dkh - max(left, 0.0) - rise, 0.0) if q.planned_mg_n_l else 0.0
-    hold = w.line("m hold", "(target − KH left) × litres × k", f"{short:.2f} × {q.net_l:.1f} × {per:.4f}", soda_g(short, q.net_l), "g", "masses")  # fmt: skip
+    hold = w.line(
+        "m hold",
+        "(target − KH left) × litres × k",
+        f"{short:.2f} × {q.net_l:.1f} × {per:.4f}",
+        soda_g(short, q.net_l),
+        "g",
+        "masses",
+    )
     portions, after_ph, harms = _portions(q, rise, w)
     if harms:
-        verdict = f"No soda yet: at the pH it brings, the {q.ammonia_mg_n_l:.2g} mg N/L of ammonia would be over its limit. Change water first."
+        verdict = (
+            f"No soda yet: at the pH it brings, the {q.ammonia_mg_n_l:.2g} mg N/L of ammonia would be over its limit."
+            " Change water first."
+        )
     elif not rise:
         verdict = f"Add none now: KH is {q.current_dkh:g} dKH."
     else:
         each = (
             "" if portions == 1 else f", in {portions} portions of {grams / portions:.2g} g, {PORTION_H:g} hours apart"
         )
-        verdict = f"Add {grams:.0f} g of sodium bicarbonate to go from {q.current_dkh:g} to {q.target_dkh:g} dKH, dissolved first{each}."
+        verdict = (
+            f"Add {grams:.0f} g of sodium bicarbonate to go from {q.current_dkh:g} to {q.target_dkh:g} dKH, dissolved"
+            f" first{each}."
+        )
     if q.planned_mg_n_l:
         verdict += f" The doses to come will burn {burned:.1f} dKH: {hold:.0f} g more, spread over them, holds it."
     return AlkalinityDoseAnswer(
@@ -312,6 +327,13 @@ def _portions(q: AlkalinityDoseQuestion, rise: float, w: Working) -> tuple[int, 
             break
         water = water.with_soda(step).later(PORTION_H, bounds.co2_mmol, 0.0)
         given, portions = given + step, portions + 1
-    after = w.line("pH", "carbonate with soda in it, CO2 as this tank keeps it", f"pH {q.ph:g}, KH {q.current_dkh:g} + {given:.2f} dKH", water.carbonate.ph(), "pH", "carbonate")  # fmt: skip
+    after = w.line(
+        "pH",
+        "carbonate with soda in it, CO2 as this tank keeps it",
+        f"pH {q.ph:g}, KH {q.current_dkh:g} + {given:.2f} dKH",
+        water.carbonate.ph(),
+        "pH",
+        "carbonate",
+    )
     harms = rise - given > 0.05
     return (0 if harms else portions), after, harms

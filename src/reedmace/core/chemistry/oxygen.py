@@ -82,7 +82,10 @@ def oxygen_saturation(question: OxygenSaturationQuestion) -> OxygenSaturationAns
     verdict = f"At {formatting.celsius(q.temperature_c)} the water holds {full:.1f} mg/L of oxygen at most."
     if demand > 0:
         hours = w.sum("t", "O2 / 2 / demand × 24", {"O2": full, "demand": demand}, "h", "arithmetic")
-        verdict += f" Film and animals take {demand:.2g} mg/L a day; with the surface still, half would be gone in {hours:.0f} hours."
+        verdict += (
+            f" Film and animals take {demand:.2g} mg/L a day; with the surface still, half would be gone in {hours:.0f}"
+            " hours."
+        )
     return OxygenSaturationAnswer(
         verdict=verdict,
         working=w.lines,

@@ -1,7 +1,7 @@
 """Safe portions of new water or baking soda with animals in the tank.
 
-While it is poured the water passes through every mixture in between, and in the hours after it CO2 goes back to where this
-tank keeps it. So a portion is safe only when pH and ammonia are within bounds all along both ways.
+While it is poured the water passes through every mixture in between, and in the hours after it CO2 goes back to where
+this tank keeps it. So a portion is safe only when pH and ammonia are within bounds all along both ways.
 """
 
 from collections.abc import Callable, Iterator
@@ -93,7 +93,8 @@ class Bounds:
                 return False
             if not bearable(last):
                 return False
-        # The hour after the portion counts towards the same hour's pH shift; later CO2 returns slowly, so only ammonia matters.
+        # The hour after the portion counts towards the same hour's pH shift; later CO2 returns slowly, so only ammonia
+        # matters.
         settling = [last.later(hours, self.co2_mmol, 0.0) for hours in (1.0, 4.0, 12.0)]
         if abs(settling[0].carbonate.ph() - ph) > self.ph_shift:
             return False

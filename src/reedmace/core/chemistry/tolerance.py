@@ -21,8 +21,8 @@ COLD_MARGIN_C, HEAT_MARGIN_C = 3.0, 2.0
 def ammonia_limit_mg_n_l(ph: float, temperature_c: float, salinity_g_kg: float) -> tuple[float, str]:
     """(mg TAN-N/L, rule) allowed from day to day: the stricter of un-ionised ammonia and the 30-day criterion.
 
-    ph: 4 to 10; temperature_c: 0.5 to 40 °C; salinity_g_kg: 0 to 45 g/kg.
-    Source: common practice for 0.02 mg/L of free ammonia; US EPA 2013 in fresh water, within pH 6.5 to 9 and 0 to 30 °C.
+    ph: 4 to 10; temperature_c: 0.5 to 40 °C; salinity_g_kg: 0 to 45 g/kg. Source: common practice for 0.02 mg/L of free
+    ammonia; US EPA 2013 in fresh water, within pH 6.5 to 9 and 0 to 30 °C.
     """
     by_share = NH3_LIMIT_MG_N_L / un_ionised_share(ph, temperature_c, salinity_g_kg)
     if salinity_g_kg > 1:

@@ -57,9 +57,15 @@ class Pouring:
         hot = litres * self.hot_share()
         if not self.mixable():
             colder = self.tank_c < self.cold_c
-            mix = f"the tap gives no water of {formatting.celsius(self.tank_c)}: let it stand {'cold' if colder else 'with a heater'} until it is"
+            mix = (
+                f"the tap gives no water of {formatting.celsius(self.tank_c)}: let it stand"
+                f" {'cold' if colder else 'with a heater'} until it is"
+            )
         elif known and litres >= 1:
-            mix = f"{formatting.litres(round(hot))} hot with {formatting.litres(round(litres) - round(hot))} cold to match {formatting.celsius(self.tank_c)}"
+            mix = (
+                f"{formatting.litres(round(hot))} hot with {formatting.litres(round(litres) - round(hot))} cold to"
+                f" match {formatting.celsius(self.tank_c)}"
+            )
         else:
             mix = f"mixed to match {formatting.celsius(self.tank_c)}"
         said = [mix]
@@ -188,7 +194,10 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
     verdict = (
         "No change is needed: everything is at or under its target."
         if share == 0
-        else f"Change {formatting.litres(litres)} ({share * 100:.0f} %): {decided} decides it. In all {pouring.words(litres, known=True)}"
+        else (
+            f"Change {formatting.litres(litres)} ({share * 100:.0f} %): {decided} decides it. In all"
+            f" {pouring.words(litres, known=True)}"
+        )
     )
     split = _split(q, share) if share > 0 else None
     if split is None:
@@ -262,9 +271,18 @@ def _split_words(q: WaterChangeQuestion, split: _Split, part_l: float) -> str:
     most = PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY
     shift = split.shift or 0.0
     if split.harms and shift > most:
-        return f" Tank and tap are too far apart: even in {split.parts} parts pH would move by {shift:.1f}. Let it drip in over a day."
+        return (
+            f" Tank and tap are too far apart: even in {split.parts} parts pH would move by {shift:.1f}. Let it drip in"
+            " over a day."
+        )
     if split.harms:
-        return f" Not with this tap as it is: its pH would free the ammonia in the tank past its limit, even in {split.parts} parts. Bind the ammonia first, or use water matched to the tank's pH."
+        return (
+            " Not with this tap as it is: its pH would free the ammonia in the tank past its limit, even in"
+            f" {split.parts} parts. Bind the ammonia first, or use water matched to the tank's pH."
+        )
     if split.parts > 1:
-        return f" In {split.parts} parts of {formatting.litres(part_l)}, {PART_H:g} hours apart, so that pH moves no more than {most:g} at a time and ammonia stays harmless."
+        return (
+            f" In {split.parts} parts of {formatting.litres(part_l)}, {PART_H:g} hours apart, so that pH moves no more"
+            f" than {most:g} at a time and ammonia stays harmless."
+        )
     return ""

@@ -77,7 +77,8 @@ class Filter(Part):
             raise ValueError("an air-driven filter needs tube_bore_mm; give the lift tube's bore")
         if kind_traits()[self.kind].needs_air and self.air_l_min is None:
             raise ValueError(
-                f"a {kind_traits()[self.kind].title.lower()} filter needs air_l_min and tube_bore_mm; give the air pump's flow and the lift tube's bore"
+                f"a {kind_traits()[self.kind].title.lower()} filter needs air_l_min and tube_bore_mm; give the air"
+                " pump's flow and the lift tube's bore"
             )
         if self.air_l_min is None and self.max_head_m is None:
             raise ValueError("a pumped filter needs max_head_m, the highest lift on its box")

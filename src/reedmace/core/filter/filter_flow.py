@@ -185,13 +185,15 @@ def currents_and_oxygen(
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
     """Currents and oxygen of a set of filters on a tank.
 
-    site: the tank's; filters: each with its plumbing, its flow and its place; likes, animals: who lives there; asked_lph: by the
-    rule that is followed, L/h; film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
+    site: the tank's; filters: each with its plumbing, its flow and its place; likes, animals: who lives there;
+    asked_lph: by the rule that is followed, L/h; film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
     """
     outlets = [
-        None
-        if (out := outlet_of(one.filter, one.plumbing, one.flow_lph)) is None
-        else _aimed(out, one.layout, site.length_cm)
+        (
+            None
+            if (out := outlet_of(one.filter, one.plumbing, one.flow_lph)) is None
+            else _aimed(out, one.layout, site.length_cm)
+        )
         for one in filters
     ]
     found = currents_here(site, outlets, likes, asked_lph)

@@ -75,7 +75,10 @@ def _flow_on_the_box(q: LabelCheckQuestion, w: Working) -> tuple[float, list[str
     from_imperial = w.sum(
         "Q imp", "gal/h × 4.54609", {"gal/h": q.box_us_gal_per_hour, "4.54609": L_PER_IMP_GAL}, "L/h", "si"
     )
-    text = f"The box's two flows differ by {abs(from_us / q.box_lph - 1):.0%}: {q.box_us_gal_per_hour:g} US gal/h is {formatting.lph(from_us)}, not {formatting.lph.bare(q.box_lph)}."
+    text = (
+        f"The box's two flows differ by {abs(from_us / q.box_lph - 1):.0%}: {q.box_us_gal_per_hour:g} US gal/h is"
+        f" {formatting.lph(from_us)}, not {formatting.lph.bare(q.box_lph)}."
+    )
     if abs(from_imperial / q.box_lph - 1) < 0.04:
         text += " It agrees if its gallons are imperial."
     return min(from_us, q.box_lph), [text + " The smaller is taken."]
@@ -104,7 +107,9 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
         share = w.sum("η", "P / W", {"P": power, "W": q.watts}, "share", "arithmetic")
         if share > BEST_EFFICIENCY:
             findings.append(
-                f"At {q.watts:g} W it cannot have both {formatting.lph(lph)} and {formatting.metres(q.max_head_m, 'g')}: that would turn {share:.0%} of its electricity into lifted water, and good pumps reach about {BEST_EFFICIENCY:.0%}."
+                f"At {q.watts:g} W it cannot have both {formatting.lph(lph)} and"
+                f" {formatting.metres(q.max_head_m, 'g')}: that would turn {share:.0%} of its electricity into lifted"
+                f" water, and good pumps reach about {BEST_EFFICIENCY:.0%}."
             )
     if q.tank_up_to_l is not None:
         times = w.sum(
@@ -112,11 +117,14 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
         )
         if times < 2:
             findings.append(
-                f"“Tanks up to {formatting.litres(q.tank_up_to_l, 'g')}” would be {times:.1f} volumes an hour on its own box figure; 4 to 6 is usual for a community. Read it as up to about {formatting.litres(lph / 5)}."
+                f"“Tanks up to {formatting.litres(q.tank_up_to_l, 'g')}” would be {times:.1f} volumes an hour on its"
+                " own box figure; 4 to 6 is usual for a community. Read it as up to about"
+                f" {formatting.litres(lph / 5)}."
             )
         elif times > 12:
             findings.append(
-                f"{times:.0f} volumes an hour for its own tank size is a torrent: check that the flow is per hour, and its unit."
+                f"{times:.0f} volumes an hour for its own tank size is a torrent: check that the flow is per hour, and"
+                " its unit."
             )
     whole = _completed(q, min(max(lph, 10), 1e5))
     normal, heavy = _carries(lph, "community", w), _carries(lph, "goldfish", w)
@@ -145,8 +153,15 @@ def _carries(lph: float, sizing: Sizing, w: Working) -> Carries:
 
 def _carries_words(whole: Filter, normal: Carries, heavy: Carries) -> str:
     if whole.air:
-        return f"One like it is usual for a light stock in up to {formatting.litres(SPONGE_L)}, more of them in more; goldfish and turtles want another kind beside it."
-    return f"By its flow it is for {formatting.litres.bare(normal.low_l)} to {formatting.litres(normal.high_l)} with a community, {formatting.litres.bare(heavy.low_l)} to {formatting.litres(heavy.high_l)} with goldfish or large messy fish; lift and dirt take from that, as a tank of yours would show."
+        return (
+            f"One like it is usual for a light stock in up to {formatting.litres(SPONGE_L)}, more of them in more;"
+            " goldfish and turtles want another kind beside it."
+        )
+    return (
+        f"By its flow it is for {formatting.litres.bare(normal.low_l)} to {formatting.litres(normal.high_l)} with a"
+        f" community, {formatting.litres.bare(heavy.low_l)} to {formatting.litres(heavy.high_l)} with goldfish or large"
+        " messy fish; lift and dirt take from that, as a tank of yours would show."
+    )
 
 
 def _missing(q: LabelCheckQuestion, whole: Filter) -> list[str]:
@@ -154,11 +169,13 @@ def _missing(q: LabelCheckQuestion, whole: Filter) -> list[str]:
     found = []
     if q.kind is None:
         found.append(
-            f"No kind: taken for a {kind_of(whole.kind).title.lower()}, as most boxes with such figures are; another kind of the same flow is judged otherwise."
+            f"No kind: taken for a {kind_of(whole.kind).title.lower()}, as most boxes with such figures are; another"
+            " kind of the same flow is judged otherwise."
         )
     if q.max_head_m is None and whole.max_head_m is not None:
         found.append(
-            f"No lift: {formatting.metres(whole.max_head_m, 'g')} is taken, as usual at this flow; the box's own would say what hoses and dirt really leave of it."
+            f"No lift: {formatting.metres(whole.max_head_m, 'g')} is taken, as usual at this flow; the box's own would"
+            " say what hoses and dirt really leave of it."
         )
     if q.watts is None:
         found.append(f"No watts: {whole.watts:g} W is taken; its own would say what it costs to run.")

@@ -36,7 +36,10 @@ def running_cost(question: RunningCostQuestion) -> RunningCostAnswer:
     money = w.sum("C", "E × price", {"E": year, "price": q.price_per_kwh}, "money/year", "keeper")
     three = w.sum("C3", "purchase + 3 × C", {"purchase": q.purchase_price, "C": money}, "money", "arithmetic")
     return RunningCostAnswer(
-        verdict=f"{q.watts:g} W takes {year:.0f} kWh a year: {formatting.money(money)} a year, {formatting.money(money / 12)} a month.",
+        verdict=(
+            f"{q.watts:g} W takes {year:.0f} kWh a year: {formatting.money(money)} a year,"
+            f" {formatting.money(money / 12)} a month."
+        ),
         working=w.lines,
         kwh_month=year / 12,
         kwh_year=year,

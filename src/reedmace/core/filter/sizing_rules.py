@@ -126,8 +126,13 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
     for c, share in pull.items():
         if c in DEMANDING:
             w.line(
-                f"pull of {c}", "smooth step of load / full tank", f"full at {FULL_MG_N_L_DAY:g} mg N/(L day)", share, "share", "memory",
-            )  # fmt: skip
+                f"pull of {c}",
+                "smooth step of load / full tank",
+                f"full at {FULL_MG_N_L_DAY:g} mg N/(L day)",
+                share,
+                "share",
+                "memory",
+            )
     demanding = max((pull.get(c, 0.0) for c in DEMANDING), default=0.0)
     full = min(load / q.net_l / LABEL_FULL_MG_N_L_DAY, 1.0)
     rated_low = w.sum("rated, low", "multiple × net litres", {"multiple": low, "net litres": q.net_l}, "L/h", source)
@@ -177,7 +182,9 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             low_lph=delivered_low,
             high_lph=delivered_high,
             followed=not light,
-            why="Followed for most tanks: it asks for the flow that really arrives, which can be checked with a bucket.",
+            why=(
+                "Followed for most tanks: it asks for the flow that really arrives, which can be checked with a bucket."
+            ),
         )
     )
     if q.water == "salt":
@@ -195,7 +202,10 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
                 basis="delivered flow",
                 low_lph=around[0],
                 high_lph=around[1],
-                why="Salt-water keepers move the water with pumps of its own; the filter turns the tank over slowly beside them.",
+                why=(
+                    "Salt-water keepers move the water with pumps of its own; the filter turns the tank over slowly"
+                    " beside them."
+                ),
             )
         )
     sizing_rules.append(
@@ -212,16 +222,28 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
         SizingRule(
             rule="load",
             title="Load",
-            asks=f"{formatting.lph(through)} and {film:.2g} m² of film"
-            if load > 0
-            else "nothing until animals are chosen",
+            asks=(
+                f"{formatting.lph(through)} and {film:.2g} m² of film"
+                if load > 0
+                else "nothing until animals are chosen"
+            ),
             basis="delivered flow",
             low_lph=through,
             film_m2=film,
-            why="Aquaculture engineering. For an ordinary tank it asks very little: strained dirt, flow and patience limit sooner.",
+            why=(
+                "Aquaculture engineering. For an ordinary tank it asks very little: strained dirt, flow and patience"
+                " limit sooner."
+            ),
         )
     )
-    count = w.line("sponges", "one to 115 L, one more for each 115 L above", f"⌈{q.net_l:.0f} / {SPONGE_L:g}⌉", math.ceil(q.net_l / SPONGE_L), "pieces", "practice")  # fmt: skip
+    count = w.line(
+        "sponges",
+        "one to 115 L, one more for each 115 L above",
+        f"⌈{q.net_l:.0f} / {SPONGE_L:g}⌉",
+        math.ceil(q.net_l / SPONGE_L),
+        "pieces",
+        "practice",
+    )
     sizing_rules.append(
         SizingRule(
             rule="count",
@@ -232,7 +254,11 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
             low_lph=SLOWEST_PER_HOUR * q.net_l if light else None,
             high_lph=delivered_high if light else None,
             followed=light,
-            why="Breeders and fish rooms. Sponges with film enough are judged by it here too: the film of one carries far more than most tanks make, and patience does the rest; it strains less and is squeezed sooner under messy fish.",
+            why=(
+                "Breeders and fish rooms. Sponges with film enough are judged by it here too: the film of one carries"
+                " far more than most tanks make, and patience does the rest; it strains less and is squeezed sooner"
+                " under messy fish."
+            ),
         )
     )
     if sizing == "goldfish":
@@ -257,13 +283,21 @@ def flow_requirement(question: FlowRequirementQuestion) -> FlowRequirementAnswer
                 asks=f"a box that says up to {formatting.litres(label)} or more",
                 basis="label",
                 label_l=label,
-                why="The label assumes a light tropical stock: as printed when moderate, 60 to 70 % of it when full, a fifth to a third for turtles.",
+                why=(
+                    "The label assumes a light tropical stock: as printed when moderate, 60 to 70 % of it when full, a"
+                    " fifth to a third for turtles."
+                ),
             )
         )
     verdict = (
-        f"Plants and the tank's own film carry so few animals: {formatting.lph(SLOWEST_PER_HOUR * q.net_l)} keeps the surface moving, from one small sponge or anything larger."
+        f"Plants and the tank's own film carry so few animals: {formatting.lph(SLOWEST_PER_HOUR * q.net_l)} keeps the"
+        " surface moving, from one small sponge or anything larger."
         if light
-        else f"Careful keepers ask for {formatting.lph.bare(delivered_low)} to {formatting.lph(delivered_high)} delivered; a shop would look for {formatting.lph.bare(rated_low)} to {formatting.lph.bare(rated_high)} on the box."
+        else (
+            f"Careful keepers ask for {formatting.lph.bare(delivered_low)} to {formatting.lph(delivered_high)}"
+            f" delivered; a shop would look for {formatting.lph.bare(rated_low)} to {formatting.lph.bare(rated_high)}"
+            " on the box."
+        )
     )
     return FlowRequirementAnswer(
         verdict=verdict,

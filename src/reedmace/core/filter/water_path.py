@@ -1,7 +1,7 @@
 """The water path through a filter, built in one place: for one filter as a question, for a catalogue as columns.
 
-Pump curve, hose or stem, fittings, media, dirt and outlet of every filter come from here, whoever asks: ranking, the flow of
-one filter, its media, its fitting, the exported plumbing. Both forms are made of the same few functions below.
+Pump curve, hose or stem, fittings, media, dirt and outlet of every filter come from here, whoever asks: ranking, the
+flow of one filter, its media, its fitting, the exported plumbing. Both forms are made of the same few functions below.
 """
 
 from dataclasses import dataclass
@@ -93,9 +93,11 @@ def _layers(f: Filter, media: list[Basket]) -> list[Layer]:
 def _fittings(plumbing: Plumbing) -> list[Fitting]:
     """The keeper's fittings, with the spray bar's holes as planned."""
     return [
-        x.model_copy(update={"holes_count": plumbing.bar_holes_count, "hole_mm": plumbing.bar_hole_mm})
-        if x.kind == "spray-bar" and x.holes_count is None
-        else x
+        (
+            x.model_copy(update={"holes_count": plumbing.bar_holes_count, "hole_mm": plumbing.bar_hole_mm})
+            if x.kind == "spray-bar" and x.holes_count is None
+            else x
+        )
         for x in plumbing.fittings
     ]
 
@@ -139,9 +141,10 @@ def deliver(
 ) -> Delivered:
     """Clean flow, flow in service and days between cleanings of every filter on this tank.
 
-    table: n filters; site, plumbing: the tank's; feed_g_day: food in g/day; temperature_c: °C; days: since cleaning, None
-    for the interval here (the kind's usual one, or sooner where 70 % of the clean flow is reached before); packed: media
-    put in, by filter id, medium foam where none; hose_m: both hoses as drawn, by filter id, as planned where none. Pumped filters meet their plumbing's curve, air-driven ones their lift.
+    table: n filters; site, plumbing: the tank's; feed_g_day: food in g/day; temperature_c: °C; days: since cleaning,
+    None for the interval here (the kind's usual one, or sooner where 70 % of the clean flow is reached before); packed:
+    media put in, by filter id, medium foam where none; hose_m: both hoses as drawn, by filter id, as planned where
+    none. Pumped filters meet their plumbing's curve, air-driven ones their lift.
     """
     n = len(table)
     set_threads(n)

@@ -56,8 +56,12 @@ def care_steps_of(question: CareStepsQuestion) -> CareStepsAnswer:
     """
     q, w, care = question, Working(), kind_of(question.kind).care
     lost = w.sum(
-        "lost", "film × touched × 0.1", {"film": q.film_share, "touched": care.share, "0.1": SQUEEZED_SHARE}, "share", "memory"
-    )  # fmt: skip
+        "lost",
+        "film × touched × 0.1",
+        {"film": q.film_share, "touched": care.share, "0.1": SQUEEZED_SHARE},
+        "share",
+        "memory",
+    )
     mg = w.sum("lost", "share × load", {"share": lost, "load": q.load_mg_n_day}, "mg N/day", "memory")
     carried = (
         f"{mg:.1f} of {q.load_mg_n_day:.0f} mg N a day, made good within days"

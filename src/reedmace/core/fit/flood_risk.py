@@ -60,8 +60,8 @@ def empty_minutes(
 ) -> float:
     """Minutes a siphon takes from one level to another, in a hundred steps of level.
 
-    area_m2: water surface, m²; top_m, stop_m: level at start and end over the hose's low end, m; bore_m, length_m: of the hose;
-    temperature_c: °C. Source: Bernoulli with losses, level by level.
+    area_m2: water surface, m²; top_m, stop_m: level at start and end over the hose's low end, m; bore_m, length_m: of
+    the hose; temperature_c: °C. Source: Bernoulli with losses, level by level.
     """
     nu, area = viscosity_m2_s(temperature_c), math.pi / 4 * bore_m**2
     seconds, steps = 0.0, 100
@@ -76,7 +76,10 @@ def empty_minutes(
     return seconds / 60
 
 
-DRY_HEATER = "The heater is left dry: cut its power first of all, and let it cool for a quarter of an hour before water meets it, or its glass bursts."
+DRY_HEATER = (
+    "The heater is left dry: cut its power first of all, and let it cool for a quarter of an hour before water meets"
+    " it, or its glass bursts."
+)
 _DRY: dict[StandsIn, Callable[[TankHeater, float, float, FloodRiskQuestion], bool]] = {
     "tank": lambda h, depth, litres, q: bare(q.site.water_depth_cm - depth, q.site.water_depth_cm, h.watts),
     # Water on the floor left the sump, or the closed body, before it left the tank.
@@ -135,7 +138,10 @@ def flood_risk(question: FloodRiskQuestion) -> FloodRiskAnswer:
     worst = found[0]
     if worst.litres > 0.5:
         times = f" within {worst.minutes:.0f} minutes" if worst.minutes else ""
-        verdict = f"At worst {formatting.litres(worst.litres)} reach the floor{times}: {worst.what[0].lower()}{worst.what[1:]}. {worst.prevention}"
+        verdict = (
+            f"At worst {formatting.litres(worst.litres)} reach the floor{times}:"
+            f" {worst.what[0].lower()}{worst.what[1:]}. {worst.prevention}"
+        )
     else:
         verdict = "Nothing to speak of reaches the floor in any mishap of this plan."
     return FloodRiskAnswer(

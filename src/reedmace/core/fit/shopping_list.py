@@ -113,9 +113,17 @@ def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
     if air and q.air_from != "bought":
         found.append(
             ShoppingItem(
-                item="T-piece and valve for the air line", amount=float(len(air)), unit="piece", why="From the room's pump: each outlet with a valve of its own." if q.air_from == "room" else "From the pump at hand: each outlet with a valve of its own.", need="needed",
+                item="T-piece and valve for the air line",
+                amount=float(len(air)),
+                unit="piece",
+                why=(
+                    "From the room's pump: each outlet with a valve of its own."
+                    if q.air_from == "room"
+                    else "From the pump at hand: each outlet with a valve of its own."
+                ),
+                need="needed",
             )
-        )  # fmt: skip
+        )
     if air and q.air_from == "bought":
         wanted = w.line(
             "air", "Σ L/min", f"{len(air)} filters", sum(f.filter.air_l_min or 0 for f in air), "L/min", "label"
@@ -123,28 +131,44 @@ def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
         depth = max(f.site.water_depth_cm for f in air)
         found.append(
             ShoppingItem(
-                item="Air pump", amount=1, unit="piece", why=f"{wanted:.2g} L/min at {formatting.cm(depth)} of water or more.", need="needed",
+                item="Air pump",
+                amount=1,
+                unit="piece",
+                why=f"{wanted:.2g} L/min at {formatting.cm(depth)} of water or more.",
+                need="needed",
             )
-        )  # fmt: skip
+        )
     bare = [f for f in new if not f.filter.air]
     if q.needs_guard and bare:
         found.append(
             ShoppingItem(
-                item="Guard sponge for the intake", amount=2.0 * len(bare), unit="piece", why="One on, one to swap: for shrimp, fry and small fish.", need="needed",
+                item="Guard sponge for the intake",
+                amount=2.0 * len(bare),
+                unit="piece",
+                why="One on, one to swap: for shrimp, fry and small fish.",
+                need="needed",
             )
-        )  # fmt: skip
+        )
     if q.heater_w:
         each = q.heater_w / q.heaters_count
         found.append(
             ShoppingItem(
-                item=f"Heater, {each:g} W", amount=float(q.heaters_count), unit="piece", why="Holds the water at the animals' warmth in this room; with a thermometer beside it.", need="needed",
+                item=f"Heater, {each:g} W",
+                amount=float(q.heaters_count),
+                unit="piece",
+                why="Holds the water at the animals' warmth in this room; with a thermometer beside it.",
+                need="needed",
             )
-        )  # fmt: skip
+        )
     found.append(
         ShoppingItem(
-            item="Drip loop ties and a plug cover", amount=1, unit="piece", why="Residual-current protection decides the rest; a licensed electrician fits it.", need="wise",
+            item="Drip loop ties and a plug cover",
+            amount=1,
+            unit="piece",
+            why="Residual-current protection decides the rest; a licensed electrician fits it.",
+            need="wise",
         )
-    )  # fmt: skip
+    )
     return found
 
 
@@ -200,13 +224,45 @@ def _salt_water(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
     )
     around = w.sum("circulation", "10 × litres", {"10": CIRCULATION_PER_HOUR[0], "litres": q.net_l}, "L/h", "practice")
     found = [
-        ("Sea salt mix", salt, "kg", "For the first fill; as much again for every whole tank of changes. Mix it before it goes in.", "needed"),
-        ("Salinity meter", 1.0, "piece", "A refractometer or a good hydrometer: every mix and every change is measured.", "needed"),
-        ("Can of purified water for top-ups", 1.0, "piece", "What evaporates leaves its salt behind: top up with fresh water, never with salt.", "needed"),
-        ("Circulation pump in the tank", 1.0, "piece", f"{formatting.lph(around)} or more in all, apart from the filter.", "needed"),
-    ]  # fmt: skip
+        (
+            "Sea salt mix",
+            salt,
+            "kg",
+            "For the first fill; as much again for every whole tank of changes. Mix it before it goes in.",
+            "needed",
+        ),
+        (
+            "Salinity meter",
+            1.0,
+            "piece",
+            "A refractometer or a good hydrometer: every mix and every change is measured.",
+            "needed",
+        ),
+        (
+            "Can of purified water for top-ups",
+            1.0,
+            "piece",
+            "What evaporates leaves its salt behind: top up with fresh water, never with salt.",
+            "needed",
+        ),
+        (
+            "Circulation pump in the tank",
+            1.0,
+            "piece",
+            f"{formatting.lph(around)} or more in all, apart from the filter.",
+            "needed",
+        ),
+    ]
     if not any(f.filter.skimmer for f in q.filters):
-        found.append(("Foam skimmer", 1.0, "piece", "Left off until the first animals are in; it strips what the film would feed on.", "wise"))  # fmt: skip
+        found.append(
+            (
+                "Foam skimmer",
+                1.0,
+                "piece",
+                "Left off until the first animals are in; it strips what the film would feed on.",
+                "wise",
+            )
+        )
     return [ShoppingItem(item=item, amount=n, unit=unit, why=why, need=need) for item, n, unit, why, need in found]
 
 

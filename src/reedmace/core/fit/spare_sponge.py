@@ -38,10 +38,30 @@ def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
     question: days, minutes, °C, share. Source: seeding times common practice; survival out of water from memory.
     """
     q, w = question, Working()
-    grown = w.line("grown", "days / 30, at most 1", f"{q.days_seeding:.1f} / {FULL_DAYS:g}", grown_share(q.days_seeding), "share", "practice")  # fmt: skip
+    grown = w.line(
+        "grown",
+        "days / 30, at most 1",
+        f"{q.days_seeding:.1f} / {FULL_DAYS:g}",
+        grown_share(q.days_seeding),
+        "share",
+        "practice",
+    )
     half = HALF_LIFE_MIN[q.travels]
-    alive = w.line("alive", "½^(minutes / half life)", f"½^({q.minutes_out:.0f} / {half:g}), {q.temperature_c:g} °C", alive_share(q.minutes_out, q.travels, q.temperature_c), "share", "memory")  # fmt: skip
-    brings = w.sum("brings", "grown × alive × share of media", {"grown": grown, "alive": alive, "share of media": q.media_share}, "share", "arithmetic")  # fmt: skip
+    alive = w.line(
+        "alive",
+        "½^(minutes / half life)",
+        f"½^({q.minutes_out:.0f} / {half:g}), {q.temperature_c:g} °C",
+        alive_share(q.minutes_out, q.travels, q.temperature_c),
+        "share",
+        "memory",
+    )
+    brings = w.sum(
+        "brings",
+        "grown × alive × share of media",
+        {"grown": grown, "alive": alive, "share of media": q.media_share},
+        "share",
+        "arithmetic",
+    )
     state: Literal["too-young", "usable", "ready"] = (
         "ready" if q.days_seeding >= FULL_DAYS else "usable" if q.days_seeding >= USABLE_DAYS else "too-young"
     )

@@ -85,10 +85,16 @@ def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
             finding = "one-fill"
         elif mean + half < 0.95 * q.computed_lph:
             finding = "short"
-            verdict += f" The sums said {formatting.lph.bare(q.computed_lph)}: it is {100 * (1 - ratio):.0f} % short, more than the test's own doubt."
+            verdict += (
+                f" The sums said {formatting.lph.bare(q.computed_lph)}: it is {100 * (1 - ratio):.0f} % short, more"
+                " than the test's own doubt."
+            )
         elif mean - half > 1.05 * q.computed_lph:
             finding = "more"
-            verdict += f" That is more than the {formatting.lph.bare(q.computed_lph)} computed: check the container's mark or the box figures."
+            verdict += (
+                f" That is more than the {formatting.lph.bare(q.computed_lph)} computed: check the container's mark or"
+                " the box figures."
+            )
         else:
             finding = "as-computed"
             verdict += f" That agrees with the {formatting.lph.bare(q.computed_lph)} computed."

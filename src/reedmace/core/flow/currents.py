@@ -1,8 +1,8 @@
 """Water speeds in a tank from its outlets, and the share of water calm enough for each animal.
 
-A current is judged by the share of the water an animal can rest in, not by the speed at one point: a jet is fast in a cone
-and the rest of the tank turns with it, faster the more impulse goes in. Flow that is asked, the most that suits the animals
-and the figure to throttle to all come from here, so they cannot cross unseen.
+A current is judged by the share of the water an animal can rest in, not by the speed at one point: a jet is fast in a
+cone and the rest of the tank turns with it, faster the more impulse goes in. Flow that is asked, the most that suits
+the animals and the figure to throttle to all come from here, so they cannot cross unseen.
 """
 
 import math
@@ -39,8 +39,9 @@ BAR_HOLES, BAR_HOLE_MM = 20, 4.0
 
 
 class Opening(NamedTuple):
-    """One outlet: its flow in m³/s through `holes` round holes of `bore_m`, in a row of `row_m`; what its impulse is worth;
-    how far a nozzle blows before it meets glass, 0 for the whole length."""
+    """One outlet: its flow in m³/s through `holes` round holes of `bore_m`, in a row of `row_m`; what its impulse is
+    worth; how far a nozzle blows before it meets glass, 0 for the whole length.
+    """
 
     flow_m3s: float
     bore_m: float
@@ -109,7 +110,9 @@ def jet_m3(opening: Opening, over_m_s: float, basin: Basin) -> float:
 
 
 def _beyond(x: float) -> float:
-    """The upper incomplete gamma function of 3/2 over the whole. x: from 0 up, dimensionless. Source: Abramowitz and Stegun 1964, 6.5."""
+    """The upper incomplete gamma function of 3/2 over the whole. x: from 0 up, dimensionless. Source: Abramowitz and
+    Stegun 1964, 6.5.
+    """
     return math.erfc(math.sqrt(x)) + 2 * math.sqrt(x / math.pi) * math.exp(-x)
 
 
@@ -137,8 +140,8 @@ def rest_share(turning_m_s: float, comfort_m_s: float) -> float:
 def calm_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float) -> float:
     """Share of the water slower than `comfort_m_s`.
 
-    openings: its outlets; basin: its water; comfort_m_s: m/s. Outside the jets speeds lie evenly between nothing, in the
-    middle of the turning water, and twice its mean (memory).
+    openings: its outlets; basin: its water; comfort_m_s: m/s. Outside the jets speeds lie evenly between nothing, in
+    the middle of the turning water, and twice its mean (memory).
     """
     turning = circulation_m_s(openings, basin)
     rest = rest_share(turning, comfort_m_s)
@@ -149,8 +152,8 @@ def calm_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float) ->
 def largest_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float) -> float:
     """Largest multiple of these flows that leaves half of the water calm (0 to 50).
 
-    openings: its outlets, throttled or opened alike; basin: its water; comfort_m_s: m/s. More flow is never calmer, so there
-    is one such share, or none up to 50.
+    openings: its outlets, throttled or opened alike; basin: its water; comfort_m_s: m/s. More flow is never calmer, so
+    there is one such share, or none up to 50.
     """
 
     def spare(share: float) -> float:
@@ -284,7 +287,8 @@ def _remedies(q: CurrentsQuestion, flow: float, limit: float) -> tuple[bool, lis
     elif conflict and most:
         way = max(most, key=lambda w: most[w])
         found.append(
-            f"{way} That is calm up to {formatting.lph(most[way])}; the rest of the {formatting.lph.bare(q.asked_lph)} asked needs a second outlet, or film in place of flow."
+            f"{way} That is calm up to {formatting.lph(most[way])}; the rest of the {formatting.lph.bare(q.asked_lph)}"
+            " asked needs a second outlet, or film in place of flow."
         )
     return conflict, found
 
@@ -311,7 +315,14 @@ def currents(question: CurrentsQuestion) -> CurrentsAnswer:
     for a in q.animals:
         most = comfort_cm_s(a.length_cm, a.current)
         share = calm_share(openings, basin, most / 100)
-        w.line(a.name, "calm share: slower than its comfort, jets left out", f"{most:.1f} cm/s where the tank turns at {turning:.1f}", share, "share", "memory")  # fmt: skip
+        w.line(
+            a.name,
+            "calm share: slower than its comfort, jets left out",
+            f"{most:.1f} cm/s where the tank turns at {turning:.1f}",
+            share,
+            "share",
+            "memory",
+        )
         calm.append(Calm(name=a.name, comfort_cm_s=most, share=share))
     settles = rest_share(turning, SETTLES_CM_S)
     # Without a sensitive animal, a jet is drawn until it is no faster than the water at the glass.
@@ -319,7 +330,14 @@ def currents(question: CurrentsQuestion) -> CurrentsAnswer:
     felt = [(o, *jet_cm(o, borne, basin)) for o in openings]
     limit = _limit_lph(q, q.outlets)
     if limit is not None:
-        w.line("limit", "most flow with half the water calm for all", f"{len(q.outlets)} outlets as they are", limit, "L/h", "memory")  # fmt: skip
+        w.line(
+            "limit",
+            "most flow with half the water calm for all",
+            f"{len(q.outlets)} outlets as they are",
+            limit,
+            "L/h",
+            "memory",
+        )
     troubled = list(dict.fromkeys(c.name for c in calm if c.share < CALM_ASKED))
     conflict, remedies = _remedies(q, flow, limit) if troubled and limit is not None else (False, [])
     return CurrentsAnswer(

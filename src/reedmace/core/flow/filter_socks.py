@@ -7,8 +7,9 @@ from reedmace.core.contract import Answer, Lph, Question, Working, computation, 
 from reedmace.core.flow.materials import CAKE, SOLIDS_PER_FEED
 
 SOCK_CLOGGING = 12.0
-"""How readily felt of 200 µm blocks for the same dirt, against 20 ppi foam (memory): so that one sock of 18 cm under 3 g of food
-a day and 2000 L/h stands full within the three to seven days in which keepers change it (common practice)."""
+"""How readily felt of 200 µm blocks for the same dirt, against 20 ppi foam (memory): so that one sock of 18 cm under 3
+g of food a day and 2000 L/h stands full within the three to seven days in which keepers change it (common practice).
+"""
 SPILLS_CM = 12.0
 """Head over a sock at which it overflows its rim (memory)."""
 SLIME_DAYS = 10.0
@@ -43,7 +44,13 @@ def sock_days(question: SockDaysQuestion) -> SockDaysAnswer:
     question: L/h, g of food a day, sizes in cm. Source: cake filtration, its resistance from memory.
     """
     q, w = question, Working()
-    each = w.sum("cloth", "π × width × length × wetted", {"π": math.pi, "width": q.width_cm, "length": q.length_cm, "wetted": WETTED}, "cm²", "geometry")  # fmt: skip
+    each = w.sum(
+        "cloth",
+        "π × width × length × wetted",
+        {"π": math.pi, "width": q.width_cm, "length": q.length_cm, "wetted": WETTED},
+        "cm²",
+        "geometry",
+    )
     cloth = w.sum("A", "n × cloth / 10000", {"n": q.socks_count, "cloth": each}, "m²", "geometry")
     caught = w.sum("dirt", "food × caught", {"food": q.feed_g_day, "caught": SOLIDS_PER_FEED}, "g/day", "timmons")
     through = w.sum("Q", "flow / 3600000", {"flow": q.return_lph}, "m³/s", "arithmetic")
@@ -59,11 +66,14 @@ def sock_days(question: SockDaysQuestion) -> SockDaysAnswer:
         verdict = "The water runs over the rim within a day: more cloth, a coarser sock, or none."
     elif full < SLIME_DAYS:
         verdict = (
-            f"Wash the {'sock' if q.socks_count == 1 else 'socks'} about every {max(math.floor(full), 1)} days: by then the water stands at the rim. "
-            "Twice the cloth lasts about four times as long, until slime closes it."
+            f"Wash the {'sock' if q.socks_count == 1 else 'socks'} about every {max(math.floor(full), 1)} days: by then"
+            " the water stands at the rim. Twice the cloth lasts about four times as long, until slime closes it."
         )
     else:
-        verdict = f"Wash the {'sock' if q.socks_count == 1 else 'socks'} every {SLIME_DAYS:g} days or so, before slime closes the cloth; their dirt would take longer."
+        verdict = (
+            f"Wash the {'sock' if q.socks_count == 1 else 'socks'} every {SLIME_DAYS:g} days or so, before slime closes"
+            " the cloth; their dirt would take longer."
+        )
     return SockDaysAnswer(
         verdict=verdict,
         working=w.lines,

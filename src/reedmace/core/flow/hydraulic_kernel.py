@@ -128,8 +128,8 @@ def hose_head_and_slope(
 ) -> tuple[float, float, float]:
     """Head along one hose, m, its derivative with respect to flow, s/m², and 1/√f as the next initial value.
 
-    flow: m³/s; bore, length, roughness: m; viscosity: m²/s; root: 1/√f at a flow nearby, dimensionless, 0 where none is known.
-    Near a known flow a step or two of Newton's on Colebrook-White give what `colebrook` gives from nothing.
+    flow: m³/s; bore, length, roughness: m; viscosity: m²/s; root: 1/√f at a flow nearby, dimensionless, 0 where none is
+    known. Near a known flow a step or two of Newton's on Colebrook-White give what `colebrook` gives from nothing.
     """
     if flow <= 0.0 or length <= 0.0:
         return 0.0, 0.0, root
@@ -194,8 +194,9 @@ def operating_flow(
 ) -> float:
     """Flow at the operating point, m³/s; 0 when the pump cannot reach the outlet.
 
-    Arguments as for `pump_head` and `plumbing_head`. Newton's steps between two flows that hold the root between them, halved
-    where a step would leave them; begun where the parabola through shut-off would meet friction that went with the square.
+    Arguments as for `pump_head` and `plumbing_head`. Newton's steps between two flows that hold the root between them,
+    halved where a step would leave them; begun where the parabola through shut-off would meet friction that went with
+    the square.
     """
     shut = pump_head(0.0, flows, heads, speed)
     if shut - static <= 0.0:

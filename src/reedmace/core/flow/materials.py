@@ -134,8 +134,8 @@ CAKE = 120.0
 def viscosity_m2_s(temperature_c: float) -> float:
     """Kinematic viscosity of fresh water, m²/s.
 
-    temperature_c: 0 to 40 °C. At 25 °C: 0.893e-6.
-    Source: Vogel equation for the dynamic viscosity; density by a quadratic about 4 °C. Checked against fluids' IAPWS values.
+    temperature_c: 0 to 40 °C. At 25 °C: 0.893e-6. Source: Vogel equation for the dynamic viscosity; density by a
+    quadratic about 4 °C. Checked against fluids' IAPWS values.
     """
     kelvin = temperature_c + 273.15
     dynamic = 2.414e-5 * 10.0 ** (247.8 / (kelvin - 140.0))

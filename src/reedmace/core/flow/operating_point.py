@@ -168,7 +168,8 @@ def _curve(
         raise CannotAnswer(
             "pump.curve",
             "the points do not make a pump curve.",
-            "Give at least three, from no flow to no head, with flow rising and head falling, or leave it empty to use the two box figures.",
+            "Give at least three, from no flow to no head, with flow rising and head falling, or leave it empty to use"
+            " the two box figures.",
         )
     return np.array([lph_to_m3s(f) for f in flows]), np.array(heads, dtype=float)
 
@@ -260,7 +261,8 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
         w.line(
             "r dirt",
             "120 × grade × 0.25 × food × days / face²",
-            f"120 × {CLOGGING.get(q.media[0].media, BED_CLOGGING):g} × 0.25 × {q.feed_g_day / 1000:g} kg/day × {q.days_since_cleaning:g} / ({first_area:g} m²)²",
+            f"120 × {CLOGGING.get(q.media[0].media, BED_CLOGGING):g} × 0.25 × {q.feed_g_day / 1000:g} kg/day ×"
+            f" {q.days_since_cleaning:g} / ({first_area:g} m²)²",
             dirt,
             "s/m²",
             "dirtprior",
@@ -306,9 +308,16 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     if turnovers is not None and q.net_l:
         w.line("n", "Q / net litres", f"{clean_lph:.0f} / {q.net_l:.1f}", turnovers, "per hour", "arithmetic")
     if clean <= 0:
-        verdict = f"The pump cannot reach the outlet: it gives up at {formatting.metres(shutoff, '.2f')} and the water must rise {formatting.metres(static, '.2f')}. It would need {formatting.metres(short, '.2f')} more, or an outlet that much lower."
+        verdict = (
+            f"The pump cannot reach the outlet: it gives up at {formatting.metres(shutoff, '.2f')} and the water must"
+            f" rise {formatting.metres(static, '.2f')}. It would need {formatting.metres(short, '.2f')} more, or an"
+            " outlet that much lower."
+        )
     else:
-        verdict = f"This moves {formatting.lph(clean_lph)} through your plumbing, not the {formatting.lph.bare(box)} on its box"
+        verdict = (
+            f"This moves {formatting.lph(clean_lph)} through your plumbing, not the {formatting.lph.bare(box)} on"
+            " its box"
+        )
         verdict += (
             f": {turnovers:.1f} times your {formatting.litres(q.net_l)} an hour."
             if turnovers is not None and q.net_l

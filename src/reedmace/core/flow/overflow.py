@@ -60,8 +60,8 @@ def run_back_l(
 ) -> float:
     """Litres that run back into a sump when its pump stops.
 
-    surface_cm2: of the tank, cm²; return_lph: L/h; weir_cm: edge, cm; below_surface_cm: depth at which the return or its
-    siphon break draws air, cm; pipe_l: held in the pipes, L. Source: geometry and Francis.
+    surface_cm2: of the tank, cm²; return_lph: L/h; weir_cm: edge, cm; below_surface_cm: depth at which the return or
+    its siphon break draws air, cm; pipe_l: held in the pipes, L. Source: geometry and Francis.
     """
     return surface_cm2 * max(edge_cm(return_lph, weir_cm), below_surface_cm) / 1000 + pipe_l
 
@@ -154,14 +154,24 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
         )
     if spare < 0:
         remedies.append(
-            f"Raise the return or drill a siphon break nearer the surface; lower the sump's running level by {formatting.litres(-spare)}."
+            "Raise the return or drill a siphon break nearer the surface; lower the sump's running level by"
+            f" {formatting.litres(-spare)}."
         )
     if drains and spare >= 0:
-        verdict = f"It holds: the drain takes {formatting.lph(drain)} against {formatting.lph.bare(q.return_lph)}, and a power cut sends {formatting.litres(back)} back into {formatting.litres(q.sump_free_l)} of room."
+        verdict = (
+            f"It holds: the drain takes {formatting.lph(drain)} against {formatting.lph.bare(q.return_lph)}, and a"
+            f" power cut sends {formatting.litres(back)} back into {formatting.litres(q.sump_free_l)} of room."
+        )
     elif spare < 0:
-        verdict = f"It floods at a power cut: {formatting.litres(back)} run back and the sump has room for {formatting.litres.bare(q.sump_free_l)}."
+        verdict = (
+            f"It floods at a power cut: {formatting.litres(back)} run back and the sump has room for"
+            f" {formatting.litres.bare(q.sump_free_l)}."
+        )
     else:
-        verdict = f"The overflow cannot take {formatting.lph(q.return_lph)}: weir {formatting.lph.bare(weir)}, drain {formatting.lph.bare(drain)} running full."
+        verdict = (
+            f"The overflow cannot take {formatting.lph(q.return_lph)}: weir {formatting.lph.bare(weir)}, drain"
+            f" {formatting.lph.bare(drain)} running full."
+        )
     return OverflowCheckAnswer(
         verdict=verdict,
         working=w.lines,

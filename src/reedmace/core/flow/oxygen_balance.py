@@ -51,8 +51,8 @@ def surface_m_day(turning_cm_s: float, depth_cm: float, temperature_c: float) ->
 def fall_share(fall_cm: float, temperature_c: float) -> float:
     """Share of the oxygen deficit that water takes up in one fall.
 
-    fall_cm: cm; temperature_c: °C. Source: Gameson's weir, r = 1 + 0.38 a b h (1 − 0.11 h)(1 + 0.046 T), clean water a 1.8,
-    free fall b 1 (memory).
+    fall_cm: cm; temperature_c: °C. Source: Gameson's weir, r = 1 + 0.38 a b h (1 − 0.11 h)(1 + 0.046 T), clean water a
+    1.8, free fall b 1 (memory).
     """
     h = fall_cm / 100
     return 1 - 1 / (1 + 0.38 * 1.8 * h * (1 - 0.11 * h) * (1 + 0.046 * temperature_c))
@@ -99,14 +99,34 @@ class OxygenBalanceAnswer(Answer):
 def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
     """Oxygen supply and demand, running and stopped, and the hours until it runs short.
 
-    question: L, cm², cm, °C, g of one animal, mg N/day, cm/s, L/min, L/h.
-    Source: O'Connor and Dobbins 1958, Gameson's weir, Clarke and Johnston 1999, US EPA 1993 for the film; the rest memory.
+    question: L, cm², cm, °C, g of one animal, mg N/day, cm/s, L/min, L/h. Source: O'Connor and Dobbins 1958, Gameson's
+    weir, Clarke and Johnston 1999, US EPA 1993 for the film; the rest memory.
     """
     q, w = question, Working()
-    full = w.line("Cs", "saturation", f"{q.temperature_c:g} °C, {q.salinity_g_kg:g} g/kg", oxygen_saturation_mg_l(q.temperature_c, q.salinity_g_kg), "mg/L", "benson1984")  # fmt: skip
+    full = w.line(
+        "Cs",
+        "saturation",
+        f"{q.temperature_c:g} °C, {q.salinity_g_kg:g} g/kg",
+        oxygen_saturation_mg_l(q.temperature_c, q.salinity_g_kg),
+        "mg/L",
+        "benson1984",
+    )
     fish = sum(a.count * resting_mg_h(a.mass_g, q.temperature_c) for a in q.animals) * ACTIVE
-    fish = w.line("animals", "Σ count × 2 × exp(0.80 ln M − 5.43) × 1.83^((T − 15) / 10)", f"{sum(a.count for a in q.animals)} animals", fish / q.net_l, "mg/(L h)", "clarke1999")  # fmt: skip
-    film = w.sum("film", "4.57 × N / litres / 24", {"4.57": OXYGEN_PER_N, "N": q.film_mg_n_day, "litres": q.net_l}, "mg/(L h)", "epa1993")  # fmt: skip
+    fish = w.line(
+        "animals",
+        "Σ count × 2 × exp(0.80 ln M − 5.43) × 1.83^((T − 15) / 10)",
+        f"{sum(a.count for a in q.animals)} animals",
+        fish / q.net_l,
+        "mg/(L h)",
+        "clarke1999",
+    )
+    film = w.sum(
+        "film",
+        "4.57 × N / litres / 24",
+        {"4.57": OXYGEN_PER_N, "N": q.film_mg_n_day, "litres": q.net_l},
+        "mg/(L h)",
+        "epa1993",
+    )
     still, moved = (
         surface_m_day(speed, q.depth_cm, q.temperature_c) / 24 * q.surface_cm2 / 10 / q.net_l
         for speed in (0.0, q.turning_cm_s)
@@ -119,8 +139,28 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
         "1/h",
         "oconnor1958",
     )
-    bubbles = w.sum("k bubbles", "air × 60 × 279 × 0.025 × depth / 100 / (Cs × litres)", {"air": q.air_l_min, "279": AIR_MG_L, "0.025": BUBBLE_SHARE_M, "depth": q.depth_cm, "Cs": full, "litres": q.net_l}, "1/h", "memory")  # fmt: skip
-    weir = w.line("k fall", "(1 − 1 / r) Q / V", f"{q.fall_cm:g} cm, {q.fall_lph:.0f} L/h", fall_share(q.fall_cm, q.temperature_c) * q.fall_lph / q.net_l, "1/h", "gameson1957")  # fmt: skip
+    bubbles = w.sum(
+        "k bubbles",
+        "air × 60 × 279 × 0.025 × depth / 100 / (Cs × litres)",
+        {
+            "air": q.air_l_min,
+            "279": AIR_MG_L,
+            "0.025": BUBBLE_SHARE_M,
+            "depth": q.depth_cm,
+            "Cs": full,
+            "litres": q.net_l,
+        },
+        "1/h",
+        "memory",
+    )
+    weir = w.line(
+        "k fall",
+        "(1 − 1 / r) Q / V",
+        f"{q.fall_cm:g} cm, {q.fall_lph:.0f} L/h",
+        fall_share(q.fall_cm, q.temperature_c) * q.fall_lph / q.net_l,
+        "1/h",
+        "gameson1957",
+    )
     taken = w.sum("taken", "animals + film", {"animals": fish, "film": film}, "mg/(L h)", "arithmetic")
     entering = moved + bubbles + weir
     running = w.sum(
@@ -128,7 +168,13 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
     )
     idle = fish + STANDING_FILM * film
     rest = full - idle / still
-    standing = w.sum("O2 standing", "max(Cs − taken standing / k still, 0)", {"Cs": full, "taken standing": idle, "k still": still}, "mg/L", "arithmetic")  # fmt: skip
+    standing = w.sum(
+        "O2 standing",
+        "max(Cs − taken standing / k still, 0)",
+        {"Cs": full, "taken standing": idle, "k still": still},
+        "mg/L",
+        "arithmetic",
+    )
     hours = None
     if running <= SHORT_MG_L:
         hours = 0.0

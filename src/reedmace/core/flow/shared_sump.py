@@ -166,8 +166,8 @@ def _even(q: SharedSumpQuestion, b: _Branches) -> tuple[float, Floats]:
 def shared_sump(question: SharedSumpQuestion) -> SharedSumpAnswer:
     """Flow of each of several tanks on one return, and whether the sump takes the run-back of all.
 
-    question: L/h, m, cm, mm, L, mg N/day. Raises CannotAnswer where two tanks share a key.
-    Source: Darcy-Weisbach in parallel branches from one pump; Francis and geometry for the run-back; taps from Crane TP-410.
+    question: L/h, m, cm, mm, L, mg N/day. Raises CannotAnswer where two tanks share a key. Source: Darcy-Weisbach in
+    parallel branches from one pump; Francis and geometry for the run-back; taps from Crane TP-410.
     """
     q, w = question, Working()
     if len({t.key for t in q.tanks}) != len(q.tanks):
@@ -188,7 +188,14 @@ def shared_sump(question: SharedSumpQuestion) -> SharedSumpAnswer:
                 drain_lph=drain, drains=DRAIN_SHARE * drain >= flow, run_back_l=back, even_tap_share=float(share),
             )
         )  # fmt: skip
-    back = w.line("V", "Σ surface × fall / 1000 + pipes", f"{len(rows)} tanks + {PIPE_L:g}", sum(r.run_back_l for r in rows) + PIPE_L, "L", "francis")  # fmt: skip
+    back = w.line(
+        "V",
+        "Σ surface × fall / 1000 + pipes",
+        f"{len(rows)} tanks + {PIPE_L:g}",
+        sum(r.run_back_l for r in rows) + PIPE_L,
+        "L",
+        "francis",
+    )
     spare = w.sum("left", "free room − V", {"free room": q.sump_free_l, "V": back}, "L", "arithmetic")
     water = w.sum(
         "water", "tanks + sump", {"tanks": sum(t.net_l for t in q.tanks), "sump": q.sump_l}, "L", "arithmetic"
@@ -230,7 +237,10 @@ def _verdict(rows: list[SharedFlow], spare: float, back: float, carries: bool | 
     dry = [r.name for r in rows if r.flow_lph < 1]
     over = [r.name for r in rows if not r.drains]
     if spare < 0:
-        return f"It floods at a power cut: all tanks together send {formatting.litres(back)} back, {formatting.litres(-spare)} more than the sump takes."
+        return (
+            f"It floods at a power cut: all tanks together send {formatting.litres(back)} back,"
+            f" {formatting.litres(-spare)} more than the sump takes."
+        )
     if dry:
         return f"Nothing reaches {_named(dry)}: the pump does not lift so high with the others open."
     if over:
@@ -239,14 +249,18 @@ def _verdict(rows: list[SharedFlow], spare: float, back: float, carries: bool | 
         return "The sump's film is too little for what all the animals make."
     least, most = (f([r.turnovers_per_hour for r in rows]) for f in (min, max))
     turns = f"{least:.1f}" if most - least < 0.05 else f"{least:.1f} to {most:.1f}"
-    return f"It holds: {turns} volumes an hour in each, and a power cut sends {formatting.litres(back)} back into room for {formatting.litres(back + spare)}."
+    return (
+        f"It holds: {turns} volumes an hour in each, and a power cut sends {formatting.litres(back)} back into room for"
+        f" {formatting.litres(back + spare)}."
+    )
 
 
 def _remedies(rows: list[SharedFlow], spare: float, turns: float, carries: bool | None) -> list[str]:
     found = []
     if spare < 0:
         found.append(
-            f"A siphon break nearer the surface in each tank, or the sump's running level lower by {formatting.litres(-spare)}."
+            "A siphon break nearer the surface in each tank, or the sump's running level lower by"
+            f" {formatting.litres(-spare)}."
         )
     if any(not r.drains for r in rows):
         found.append("A wider drain where it is named, or that tank's tap turned down.")
@@ -263,7 +277,10 @@ def _remedies(rows: list[SharedFlow], spare: float, turns: float, carries: bool 
 def _cautions(q: SharedSumpQuestion, water: float) -> list[str]:
     found = [
         "One water: what one tank catches, all have. New animals wait elsewhere, with their own net and bucket.",
-        f"A dose, a medicine and a change are for all {formatting.litres(water)}; copper or salt for one tank reaches every shrimp in the others.",
+        (
+            f"A dose, a medicine and a change are for all {formatting.litres(water)}; copper or salt for one tank"
+            " reaches every shrimp in the others."
+        ),
     ]
     shut_in = [t.name for t in q.tanks if t.quarantined]
     if shut_in:

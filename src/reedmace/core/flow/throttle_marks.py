@@ -78,7 +78,8 @@ def throttle_marks(question: ThrottleMarksQuestion) -> ThrottleMarksAnswer:
     rising = flows[-1] > flows[0]
     if any((b < a / NOISE) if rising else (b > a * NOISE) for a, b in pairwise(flows)):
         return answer(
-            "These fills contradict each other: the flow both rises and falls as the tap is turned one way. Time them once more.",
+            "These fills contradict each other: the flow both rises and falls as the tap is turned one way. Time them"
+            " once more.",
             "contradict",
         )
     least, most = min(flows), max(flows)
@@ -86,7 +87,8 @@ def throttle_marks(question: ThrottleMarksQuestion) -> ThrottleMarksAnswer:
         nearest = seen[int(np.argmin([abs(f - q.wanted_lph) for f in flows]))]
         way = "further shut" if q.wanted_lph < least else "further open"
         return answer(
-            f"{formatting.lph(q.wanted_lph)} lies beyond these fills, which reach from {formatting.lph.bare(least)} to {formatting.lph(most)}: turn it {way} than mark {nearest.mark_count:g} and fill once more.",
+            f"{formatting.lph(q.wanted_lph)} lies beyond these fills, which reach from {formatting.lph.bare(least)} to"
+            f" {formatting.lph(most)}: turn it {way} than mark {nearest.mark_count:g} and fill once more.",
             "beyond",
         )
     # Monotone, so that one flow has one mark.

@@ -1,9 +1,9 @@
 """Formatting of quantities in sentences, in the units the keeper reads.
 
-The sums know one unit a kind (litres, litres an hour, cm, °C, kg). Only their writing out differs between keepers, and it
-differs in every sentence at once; so, as with Python's own decimal context, the choice is a context variable that the border
-sets for one request or one command. No figure depends on it: the same question gives the same numbers in any units. Lines of
-a working stay in the home units, for they are followed on paper with the formula.
+The sums know one unit a kind (litres, litres an hour, cm, °C, kg). Only their writing out differs between keepers, and
+it differs in every sentence at once; so, as with Python's own decimal context, the choice is a context variable that
+the border sets for one request or one command. No figure depends on it: the same question gives the same numbers in any
+units. Lines of a working stay in the home units, for they are followed on paper with the formula.
 """
 
 from collections.abc import Iterator

@@ -118,9 +118,9 @@ def ask_thousands(typed: str) -> None:
 def read_quantity(question: ReadQuantityQuestion) -> ReadQuantityAnswer:
     """The typed figure in the home unit of its kind.
 
-    question: text (a number, or numbers each with a unit, such as "4 ft 2 in"), its kind, and the unit of a bare number.
-    Raises CannotAnswer with an example of what would be understood.
-    Source: pint's unit definitions, themselves exact (NIST SP 811); dKH 17.85 mg/L CaCO3.
+    question: text (a number, or numbers each with a unit, such as "4 ft 2 in"), its kind, and the unit of a bare
+    number. Raises CannotAnswer with an example of what would be understood. Source: pint's unit definitions, themselves
+    exact (NIST SP 811); dKH 17.85 mg/L CaCO3.
     """
     home, shown = _HOME[question.kind]
     ask_thousands(question.text)

@@ -67,9 +67,11 @@ def conflicts_with_tank(kept: Sequence[KeptAnimals], place: Place) -> list[Confl
 def undersized_groups(kept: Sequence[KeptAnimals]) -> list[str]:
     """Shoaling and pairing species kept in too small a number. kept: all of them. Source: common practice."""
     return [
-        f"{k.species.common_name}: kept in a group of {k.species.together} or more; {k.how_many} would pine."
-        if k.species.company == "group"
-        else f"{k.species.common_name}: usually kept as a pair."
+        (
+            f"{k.species.common_name}: kept in a group of {k.species.together} or more; {k.how_many} would pine."
+            if k.species.company == "group"
+            else f"{k.species.common_name}: usually kept as a pair."
+        )
         for k in kept
         if k.species.company in ("group", "pair") and k.how_many < k.species.together
     ]
@@ -85,7 +87,10 @@ def _needs(
 ) -> Callable[[Species, Species], Iterator[str]]:
     def rule(one: Species, other: Species) -> Iterator[str]:
         if getattr(one, low) > getattr(other, high) or getattr(other, low) > getattr(one, high):
-            yield f"{one.common_name} wants {what} {words(one)}, {other.common_name} {words(other)}: no setting suits both."
+            yield (
+                f"{one.common_name} wants {what} {words(one)}, {other.common_name} {words(other)}: no setting suits"
+                " both."
+            )
 
     return rule
 
@@ -166,8 +171,9 @@ def _its_ph(s: Species, place: Place) -> Iterator[str]:
 def _its_length(s: Species, place: Place) -> Iterator[str]:
     if place.length_cm is not None and place.length_cm < SWIM_LENGTHS * s.adult_length_cm:
         yield (
-            f"{s.common_name} grows to {formatting.cm(s.adult_length_cm, 'g')} and outgrows a tank "
-            f"{formatting.cm(place.length_cm, 'g')} long; keepers ask for {formatting.cm(SWIM_LENGTHS * s.adult_length_cm, 'g')} or more."
+            f"{s.common_name} grows to {formatting.cm(s.adult_length_cm, 'g')} and outgrows a tank"
+            f" {formatting.cm(place.length_cm, 'g')} long; keepers ask for"
+            f" {formatting.cm(SWIM_LENGTHS * s.adult_length_cm, 'g')} or more."
         )
 
 

@@ -182,7 +182,10 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     if not lines and q.feed_g_day is None:
         verdict = "No animals yet, so no waste. Choose some to see what the filter must carry."
     else:
-        verdict = f"{'This food' if q.feed_g_day is not None else 'These animals'} would make {total:.0f} mg of ammonia nitrogen a day, {per_litre:.2g} mg in each litre."
+        verdict = (
+            f"{'This food' if q.feed_g_day is not None else 'These animals'} would make {total:.0f} mg of ammonia"
+            f" nitrogen a day, {per_litre:.2g} mg in each litre."
+        )
     return WasteLoadAnswer(
         verdict=verdict,
         working=w.lines,

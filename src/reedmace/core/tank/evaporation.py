@@ -26,7 +26,8 @@ SALT_DRIFT_G_KG = 0.5
 def vapour_pa(temperature_c: float) -> float:
     """Saturation vapour pressure over water, Pa.
 
-    temperature_c: 0 to 50 °C. At 25 °C: 3162 (steam tables: 3169). Source: Magnus' form with Alduchov and Eskridge 1996's constants.
+    temperature_c: 0 to 50 °C. At 25 °C: 3162 (steam tables: 3169). Source: Magnus' form with Alduchov and Eskridge
+    1996's constants.
     """
     return 610.94 * math.exp(17.625 * temperature_c / (temperature_c + 243.04))
 
@@ -67,17 +68,35 @@ def evaporation(question: EvaporationQuestion) -> EvaporationAnswer:
     q, w = question, Working()
     over = w.line("p water", "saturated at its warmth", f"{q.water_c:g} °C", vapour_pa(q.water_c), "Pa", "magnus")
     air = w.line(
-        "p room", "humidity × saturated", f"{q.humidity_share:g} × {vapour_pa(q.room_c):.0f}",
-        q.humidity_share * vapour_pa(q.room_c), "Pa", "magnus",
-    )  # fmt: skip
+        "p room",
+        "humidity × saturated",
+        f"{q.humidity_share:g} × {vapour_pa(q.room_c):.0f}",
+        q.humidity_share * vapour_pa(q.room_c),
+        "Pa",
+        "magnus",
+    )
     open_m2 = w.sum(
-        "A", "tank × kept + sump", {"tank": q.surface_m2, "kept": UNDER_LID if q.lid else 1.0, "sump": q.sump_m2}, "m²", "memory",
-    )  # fmt: skip
+        "A",
+        "tank × kept + sump",
+        {"tank": q.surface_m2, "kept": UNDER_LID if q.lid else 1.0, "sump": q.sump_m2},
+        "m²",
+        "memory",
+    )
     litres = w.sum(
-        "E", "max(p water − p room, 0) × A × form × quiet × day / latent",
-        {"p water": over, "p room": air, "A": open_m2, "form": FORM_W_M2_PA, "quiet": QUIET, "day": DAY_S, "latent": LATENT_J_KG},
-        "L/day", "ashrae",
-    )  # fmt: skip
+        "E",
+        "max(p water − p room, 0) × A × form × quiet × day / latent",
+        {
+            "p water": over,
+            "p room": air,
+            "A": open_m2,
+            "form": FORM_W_M2_PA,
+            "quiet": QUIET,
+            "day": DAY_S,
+            "latent": LATENT_J_KG,
+        },
+        "L/day",
+        "ashrae",
+    )
     litres = min(litres, q.net_l)
     shows_m2 = q.chamber_m2 if q.chamber_m2 is not None else q.surface_m2
     falls = w.sum("falls", "E / shows / 10", {"E": litres, "shows": shows_m2}, "cm/day", "arithmetic")

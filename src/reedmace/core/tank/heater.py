@@ -17,8 +17,13 @@ SIZES_W = (10, 25, 50, 75, 100, 150, 200, 250, 300, 400, 500, 600, 800, 1000)
 StandsIn = Literal["tank", "sump", "filter"]
 WHERE = {
     "tank": "Its head stands under the lowest water; unplug it before the level falls.",
-    "sump": "It stands in the sump: the chamber must keep its water when the pump stops, and a stopped pump leaves the tank cold.",
-    "filter": "It stands in the filter: one that heats without flow or dry boils what is round it; it needs its own cut-out.",
+    "sump": (
+        "It stands in the sump: the chamber must keep its water when the pump stops, and a stopped pump leaves the tank"
+        " cold."
+    ),
+    "filter": (
+        "It stands in the filter: one that heats without flow or dry boils what is round it; it needs its own cut-out."
+    ),
 }
 FOOT_CM = 4.0
 """Height of a heater's foot over the bed, cm (common practice)."""
@@ -82,16 +87,33 @@ def heater_size(question: HeaterQuestion) -> HeaterAnswer:
     rise = w.sum("ΔT", "water − room", {"water": q.water_c, "room": q.room_c}, "K", "arithmetic")
     if rise <= 0.5:
         return HeaterAnswer(
-            verdict="No heater is asked for: the room is as warm as the water is to be."
-            if rise > -1.5
-            else f"No heater: the room is {formatting.degrees(-rise)} warmer than the water is to be, which takes a chiller or a cooler room.",
-            working=w.lines, loss_w=0, asked_w=0, heaters_count=0, enough=None, kwh_year=0, caution=None,
-        )  # fmt: skip
+            verdict=(
+                "No heater is asked for: the room is as warm as the water is to be."
+                if rise > -1.5
+                else (
+                    f"No heater: the room is {formatting.degrees(-rise)} warmer than the water is to be, which takes a"
+                    " chiller or a cooler room."
+                )
+            ),
+            working=w.lines,
+            loss_w=0,
+            asked_w=0,
+            heaters_count=0,
+            enough=None,
+            kwh_year=0,
+            caution=None,
+        )
     top = SURFACE_W_M2_K[q.lid]
-    loss = w.sum("P", "(7 × glass + k × surface) × ΔT", {"glass": q.glass_m2, "k": top, "surface": q.surface_m2, "ΔT": rise, "7": GLASS_W_M2_K}, "W", "memory")  # fmt: skip
+    loss = w.sum(
+        "P",
+        "(7 × glass + k × surface) × ΔT",
+        {"glass": q.glass_m2, "k": top, "surface": q.surface_m2, "ΔT": rise, "7": GLASS_W_M2_K},
+        "W",
+        "memory",
+    )
     least = w.sum("P asked", "P × 1.5", {"P": loss, "1.5": SPARE}, "W", "memory")
     asked, count = _sold(least)
-    year = w.sum("E", "P × 24 × 365.25 / 1000", {"P": loss}, "kWh/year", "arithmetic")  # fmt: skip
+    year = w.sum("E", "P × 24 × 365.25 / 1000", {"P": loss}, "kWh/year", "arithmetic")
     several = f"{count} heaters of {asked / count:g} W" if count > 1 else f"A heater of {asked:g} W"
     verdict = f"{several} holds {formatting.celsius(q.water_c)} in a room of {formatting.celsius.bare(q.room_c)}."
     enough = None
@@ -100,9 +122,18 @@ def heater_size(question: HeaterQuestion) -> HeaterAnswer:
         verdict = (
             f"{q.watts:g} W is enough: the tank loses {loss:.0f} W to a room of {formatting.celsius(q.room_c)}."
             if enough
-            else f"{q.watts:g} W is too little: the tank loses {loss:.0f} W to a room of {formatting.celsius(q.room_c)}. {several} holds it."
+            else (
+                f"{q.watts:g} W is too little: the tank loses {loss:.0f} W to a room of {formatting.celsius(q.room_c)}."
+                f" {several} holds it."
+            )
         )
     return HeaterAnswer(
-        verdict=verdict, working=w.lines, loss_w=loss, asked_w=asked, heaters_count=count, enough=enough, kwh_year=year,
+        verdict=verdict,
+        working=w.lines,
+        loss_w=loss,
+        asked_w=asked,
+        heaters_count=count,
+        enough=enough,
+        kwh_year=year,
         caution=WHERE[q.stands_in],
-    )  # fmt: skip
+    )

@@ -33,7 +33,8 @@ def _box(length: float, width: float, glass: float) -> Plan:
 
 
 def _bow(length: float, width: float, bow: float, glass: float) -> Plan:
-    # The front pane is an arc through both front corners; its inner face has the same centre and a radius one pane less.
+    # The front pane is an arc through both front corners; its inner face has the same centre and a radius one pane
+    # less.
     radius = (length**2 / 4 + bow**2) / (2 * bow)
     middle = width - (radius - bow)
     half, inner = length / 2 - glass, radius - glass

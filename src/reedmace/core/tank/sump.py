@@ -42,7 +42,9 @@ class Sump(Part):
     def _holds_its_level(self) -> "Sump":
         if self.level_cm > self.height_cm - BELOW_RIM_CM:
             raise ValueError(
-                f"the level of {formatting.cm(self.level_cm, 'g')} stands within {formatting.cm(BELOW_RIM_CM, 'g')} of a sump {formatting.cm(self.height_cm, 'g')} high; give at most {formatting.cm.bare(self.height_cm - BELOW_RIM_CM, 'g')}"
+                f"the level of {formatting.cm(self.level_cm, 'g')} stands within {formatting.cm(BELOW_RIM_CM, 'g')} of"
+                f" a sump {formatting.cm(self.height_cm, 'g')} high; give at most"
+                f" {formatting.cm.bare(self.height_cm - BELOW_RIM_CM, 'g')}"
             )
         if all(d.emergency for d in self.drains):
             raise ValueError("a sump needs one drain that is not the emergency drain")

@@ -90,13 +90,15 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     if depth <= 0:
         raise CannotAnswer(
             "fill_below_rim_cm",
-            f"the water line is {formatting.cm(q.fill_below_rim_cm, 'g')} below a rim only {formatting.cm(inner_h, 'g')} above the base.",
+            f"the water line is {formatting.cm(q.fill_below_rim_cm, 'g')} below a rim only"
+            f" {formatting.cm(inner_h, 'g')} above the base.",
             f"Give less than {formatting.cm(inner_h, 'g')}.",
         )
     if q.substrate_depth_cm >= depth:
         raise CannotAnswer(
             "substrate_depth_cm",
-            f"{formatting.cm(q.substrate_depth_cm, 'g')} of substrate stands above the water, which is {formatting.cm(depth, 'g')} deep.",
+            f"{formatting.cm(q.substrate_depth_cm, 'g')} of substrate stands above the water, which is"
+            f" {formatting.cm(depth, 'g')} deep.",
             f"Give less than {formatting.cm(depth, 'g')}.",
         )
     gross = w.sum("V", "A × c / 1000", {"A": area, "c": inner_h}, "L", "geometry")
@@ -119,7 +121,8 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     if grains + scape >= water:
         raise CannotAnswer(
             "stone_kg",
-            f"substrate and hardscape take {formatting.litres(grains + scape, '.1f')} of {formatting.litres(water, '.1f')}.",
+            f"substrate and hardscape take {formatting.litres(grains + scape, '.1f')} of"
+            f" {formatting.litres(water, '.1f')}.",
             "Check the masses; stone is counted in kg.",
         )
     if q.counted_l is not None:
@@ -135,9 +138,11 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     net = w.line(
         "Vn",
         "Vc + water outside" if q.counted_l is not None else "Vw − Vs − Vh + water outside",
-        f"{inside:.1f} + {q.water_outside_l:g}"
-        if q.counted_l is not None
-        else f"{water:.1f} − {grains:.1f} − {scape:.1f} + {q.water_outside_l:g}",
+        (
+            f"{inside:.1f} + {q.water_outside_l:g}"
+            if q.counted_l is not None
+            else f"{water:.1f} − {grains:.1f} − {scape:.1f} + {q.water_outside_l:g}"
+        ),
         inside + q.water_outside_l,
         "L",
         "keeper" if q.counted_l is not None else "geometry",
@@ -161,7 +166,10 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     )
     pressure = w.sum("p", "m × 9.81 / footprint / 1000", {"m": filled, "footprint": outside / 1e4}, "kPa", "geometry")
     return TankVolumeAnswer(
-        verdict=f"It holds {formatting.litres(net)} of water ({formatting.litres.twin(net, '.0f')}), {formatting.cm(depth, '.1f')} deep, and weighs about {formatting.kg(filled)} full.",
+        verdict=(
+            f"It holds {formatting.litres(net)} of water ({formatting.litres.twin(net, '.0f')}),"
+            f" {formatting.cm(depth, '.1f')} deep, and weighs about {formatting.kg(filled)} full."
+        ),
         working=w.lines,
         gross_l=gross,
         net_l=net,
@@ -191,7 +199,8 @@ def _plan(q: TankVolumeQuestion, glass_cm: float) -> Plan:
     if q.shape == "bow-front" and q.bow_cm > q.length_cm / 2:
         raise CannotAnswer(
             "bow_cm",
-            f"a front bulging {formatting.cm(q.bow_cm, 'g')} is more than half a circle over {formatting.cm(q.length_cm, 'g')}.",
+            f"a front bulging {formatting.cm(q.bow_cm, 'g')} is more than half a circle over"
+            f" {formatting.cm(q.length_cm, 'g')}.",
             f"Give at most {formatting.cm(q.length_cm / 2, 'g')}.",
         )
     return plan_of(q.shape, q.length_cm, q.width_cm, q.bow_cm, q.sides_count, glass_cm)

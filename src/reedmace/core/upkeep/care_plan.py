@@ -1,7 +1,7 @@
 """Care plan of a tank: spaced cleanings, water changes, tests and flow tests, with their days.
 
-Times are days from now; what is past is negative. A plan is made anew from the logbook whenever it is asked for, so it moves
-by itself when something was done early, late or not at all.
+Times are days from now; what is past is negative. A plan is made anew from the logbook whenever it is asked for, so it
+moves by itself when something was done early, late or not at all.
 """
 
 from collections.abc import Iterator
@@ -114,8 +114,16 @@ class CarePlanAnswer(Answer):
 
 
 _URGENCY: dict[CareWhat, int] = {
-    "soda": 0, "clean": 1, "guard": 2, "socks": 3, "change": 4, "test": 5, "flow-test": 6, "carbon": 7, "top-up": 8,
-}  # fmt: skip
+    "soda": 0,
+    "clean": 1,
+    "guard": 2,
+    "socks": 3,
+    "change": 4,
+    "test": 5,
+    "flow-test": 6,
+    "carbon": 7,
+    "top-up": 8,
+}
 """Order of two tasks due on one day: a clogging filter before ageing water."""
 
 
@@ -156,7 +164,10 @@ def care_plan(question: CarePlanQuestion) -> CarePlanAnswer:
     crowded = None
     rest = [f.name for f in q.filters if f.every_days < FORTNIGHT_DAYS * (len(q.filters) - 1)]
     if len(q.filters) > 1 and rest:
-        crowded = f"{' and '.join(rest)} would want cleaning sooner than the films can rest a fortnight apart: more foam, a coarser grade, less food or fewer animals."
+        crowded = (
+            f"{' and '.join(rest)} would want cleaning sooner than the films can rest a fortnight apart: more foam, a"
+            " coarser grade, less food or fewer animals."
+        )
     return CarePlanAnswer(
         verdict=_verdict(tasks, minutes), working=w.lines, tasks=tasks, weekly_minutes=minutes, crowded=crowded
     )
@@ -233,9 +244,25 @@ def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
     new = q.since_animals_days is not None and q.since_animals_days < NEW_DAYS
     tested = NEW_TEST_DAYS if new else TEST_DAYS
     rounds = [
-        _Round("change", f"Change {CHANGE_SHARE:.0%} of the water and vacuum the bed", "Nitrate leaves with it, and dirt before it clogs.", q.change_every_days - q.since_change_days, q.change_every_days),
-        _Round("test", "Test ammonia, nitrite, nitrate, pH, KH", "New animals are in: every few days for four weeks." if new else "Once a month a settled tank shows what it hides.", tested - q.since_test_days, tested),
-    ]  # fmt: skip
+        _Round(
+            "change",
+            f"Change {CHANGE_SHARE:.0%} of the water and vacuum the bed",
+            "Nitrate leaves with it, and dirt before it clogs.",
+            q.change_every_days - q.since_change_days,
+            q.change_every_days,
+        ),
+        _Round(
+            "test",
+            "Test ammonia, nitrite, nitrate, pH, KH",
+            (
+                "New animals are in: every few days for four weeks."
+                if new
+                else "Once a month a settled tank shows what it hides."
+            ),
+            tested - q.since_test_days,
+            tested,
+        ),
+    ]
     for f in q.filters:
         since = f.since_flow_test_days
         rounds.append(
@@ -260,9 +287,27 @@ def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
                 )
             )
         if f.since_socks_days is not None:
-            rounds.append(_Round("socks", _of("Wash the socks", f, several=len(q.filters) > 1), "Before the water stands at their rim, or slime closes them.", f.socks_every_days - f.since_socks_days, max(f.socks_every_days, 1.0), f.key))  # fmt: skip
+            rounds.append(
+                _Round(
+                    "socks",
+                    _of("Wash the socks", f, several=len(q.filters) > 1),
+                    "Before the water stands at their rim, or slime closes them.",
+                    f.socks_every_days - f.since_socks_days,
+                    max(f.socks_every_days, 1.0),
+                    f.key,
+                )
+            )
         if f.since_carbon_days is not None:
-            rounds.append(_Round("carbon", _of("Change the carbon", f, several=len(q.filters) > 1), "Good carbon lasts about three months.", CARBON_DAYS - f.since_carbon_days, CARBON_DAYS, f.key))  # fmt: skip
+            rounds.append(
+                _Round(
+                    "carbon",
+                    _of("Change the carbon", f, several=len(q.filters) > 1),
+                    "Good carbon lasts about three months.",
+                    CARBON_DAYS - f.since_carbon_days,
+                    CARBON_DAYS,
+                    f.key,
+                )
+            )
     yield from _water(q)
     for r in rounds:
         earliest = 0.0

@@ -51,9 +51,8 @@ def _flow_at(clean: float, rate: float, day: float) -> float:
 def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
     """Day on which the flow will have fallen to the service limit.
 
-    question: flows in L/h with days since cleaning.
-    Raises CannotAnswer when every test was made on one day.
-    Source: dirt as a linear resistance growing evenly, h = r1 t Q, on a pump whose head falls with Q²; fitted by least squares.
+    question: flows in L/h with days since cleaning. Raises CannotAnswer when every test was made on one day. Source:
+    dirt as a linear resistance growing evenly, h = r1 t Q, on a pump whose head falls with Q²; fitted by least squares.
     """
     q, w = question, Working()
     days = np.array([t.day for t in q.tests])
@@ -96,9 +95,15 @@ def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
     if due is None:
         verdict = f"The flow has hardly fallen from {formatting.lph(clean)}: no date for service yet."
     elif due <= last:
-        verdict = f"Service is due: the flow fell under {formatting.lph(limit)} about {last - due:.0f} days before the last test."
+        verdict = (
+            f"Service is due: the flow fell under {formatting.lph(limit)} about {last - due:.0f} days before the last"
+            " test."
+        )
     else:
-        verdict = f"The flow reaches {formatting.lph(limit)}, {q.service_share:.0%} of clean, about day {due:.0f} after the cleaning."
+        verdict = (
+            f"The flow reaches {formatting.lph(limit)}, {q.service_share:.0%} of clean, about day {due:.0f} after the"
+            " cleaning."
+        )
     end = max(last, due or 0) * 1.15
     return FlowFadeAnswer(
         verdict=verdict,

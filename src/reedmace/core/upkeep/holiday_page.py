@@ -52,7 +52,11 @@ def holiday_page(question: HolidayQuestion) -> HolidayAnswer:
     """
     q, w = question, Working()
     feeds = int(q.days // 2) if q.days > UNFED_DAYS / 2 else 0
-    portion = w.sum("portion", "food × share × 2", {"food": q.feed_g_day, "share": FED_SHARE, "2": 2}, "g", "practice") if feeds else 0.0  # fmt: skip
+    portion = (
+        w.sum("portion", "food × share × 2", {"food": q.feed_g_day, "share": FED_SHARE, "2": 2}, "g", "practice")
+        if feeds
+        else 0.0
+    )
     filters = " and ".join(q.filters) or "the filter"
     food = (
         [f"Every other day one of the {feeds} portions, never more: what is not eaten turns to ammonia."]
@@ -70,7 +74,10 @@ def holiday_page(question: HolidayQuestion) -> HolidayAnswer:
         *q.before,
         "Water is changed three days before, not on the last day; then look whether all is well.",
         f"Weigh {feeds} portions of about {portion:.1f} g into a pill box." if feeds else "No food need be left.",
-        f"Mark the water line on the glass and leave {formatting.litres(max(5, math.ceil(1.2 * evaporates)))} or more of treated water beside the tank.",
+        (
+            f"Mark the water line on the glass and leave {formatting.litres(max(5, math.ceil(1.2 * evaporates)))} or"
+            " more of treated water beside the tank."
+        ),
         "Tell who comes: a number to call, and where the plugs are.",
     ]
     neighbour = [

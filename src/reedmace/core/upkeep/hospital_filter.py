@@ -46,24 +46,52 @@ def hospital_filter(question: HospitalQuestion) -> HospitalAnswer:
     Source: common practice; strength of the bath from memory. The product's label and local rules come first.
     """
     q, w = question, Working()
-    ml = w.sum("bleach", "V × wanted / (percent × 10)", {"V": q.bucket_l, "wanted": q.wanted_ppm, "percent": q.bleach_percent, "10": 10}, "mL", "memory")  # fmt: skip
+    ml = w.sum(
+        "bleach",
+        "V × wanted / (percent × 10)",
+        {"V": q.bucket_l, "wanted": q.wanted_ppm, "percent": q.bleach_percent, "10": 10},
+        "mL",
+        "memory",
+    )
     steps = [
-        HospitalStep(title="Take it apart", detail="Its film is given up with the sickness: nothing of it goes to another tank.", caution="Unplug first." if q.motor else None),
-        HospitalStep(title="Wash it under the tap, outdoors or in a tub", detail="Dirt uses the bleach up. Not in a kitchen sink."),
+        HospitalStep(
+            title="Take it apart",
+            detail="Its film is given up with the sickness: nothing of it goes to another tank.",
+            caution="Unplug first." if q.motor else None,
+        ),
+        HospitalStep(
+            title="Wash it under the tap, outdoors or in a tub",
+            detail="Dirt uses the bleach up. Not in a kitchen sink.",
+        ),
         HospitalStep(
             title=f"Soak it {SOAK_MINUTES:.0f} minutes",
-            detail=f"{ml:.0f} mL of plain household bleach of {q.bleach_percent:g} % in {formatting.litres(q.bucket_l)} of cold water; foam is squeezed in it. Pump parts are dipped, motors' cables stay out.",
-            caution="Gloves, open air, away from children. Never together with ammonia, acid or any other cleaner: the gas is poisonous.",
+            detail=(
+                f"{ml:.0f} mL of plain household bleach of {q.bleach_percent:g} % in {formatting.litres(q.bucket_l)} of"
+                " cold water; foam is squeezed in it. Pump parts are dipped, motors' cables stay out."
+            ),
+            caution=(
+                "Gloves, open air, away from children. Never together with ammonia, acid or any other cleaner: the gas"
+                " is poisonous."
+            ),
         ),
-        HospitalStep(title="Rinse, then soak in treated water", detail="Conditioner at several times its dose; rinse until nothing smells of chlorine."),
-        HospitalStep(title=f"Dry it {DRY_DAYS:.0f} days", detail="Right through, in the sun if there is any: drying kills what bleach left, and bleach goes with it."),
+        HospitalStep(
+            title="Rinse, then soak in treated water",
+            detail="Conditioner at several times its dose; rinse until nothing smells of chlorine.",
+        ),
+        HospitalStep(
+            title=f"Dry it {DRY_DAYS:.0f} days",
+            detail="Right through, in the sun if there is any: drying kills what bleach left, and bleach goes with it.",
+        ),
         HospitalStep(
             title=f"Seed it {FULL_DAYS:.0f} days beside the others",
             detail=f"In a running, healthy tank; usable after {USABLE_DAYS:.0f} days. Write down the day it goes in.",
         ),
-    ]  # fmt: skip
+    ]
     return HospitalAnswer(
-        verdict=f"{ml:.0f} mL of bleach in {formatting.litres(q.bucket_l)}, {SOAK_MINUTES:.0f} minutes, rinsed, {DRY_DAYS:.0f} days dry; seeded again after {FULL_DAYS:.0f} days.",
+        verdict=(
+            f"{ml:.0f} mL of bleach in {formatting.litres(q.bucket_l)}, {SOAK_MINUTES:.0f} minutes, rinsed,"
+            f" {DRY_DAYS:.0f} days dry; seeded again after {FULL_DAYS:.0f} days."
+        ),
         working=w.lines,
         bleach_ml=ml,
         soak_minutes=SOAK_MINUTES,

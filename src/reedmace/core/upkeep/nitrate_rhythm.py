@@ -67,9 +67,9 @@ class NitrateRhythmAnswer(Answer):
 def nitrate_rhythm(question: NitrateRhythmQuestion) -> NitrateRhythmAnswer:
     """The saw-tooth of nitrate between changes.
 
-    question: mg N a day in so many litres, the tap's nitrate and the limit in mg N/L, a share changed every so many days.
-    Raises CannotAnswer where the tap alone stands over the target.
-    Source: mass balance, peak = tap + rise × days / share in the long run; what plants take from memory.
+    question: mg N a day in so many litres, the tap's nitrate and the limit in mg N/L, a share changed every so many
+    days. Raises CannotAnswer where the tap alone stands over the target. Source: mass balance, peak = tap + rise × days
+    / share in the long run; what plants take from memory.
     """
     q, w = question, Working()
     target = q.target_ppm_ion * NITROGEN_SHARE["NO3"]
@@ -79,7 +79,13 @@ def nitrate_rhythm(question: NitrateRhythmQuestion) -> NitrateRhythmAnswer:
         )
     else:
         left = 1 - PLANTS_TAKE if q.planted else 1.0
-        rise = w.sum("rise", "made × left / litres", {"made": q.made_mg_n_day, "left": left, "litres": q.net_l}, "mg N/(L day)", "memory")  # fmt: skip
+        rise = w.sum(
+            "rise",
+            "made × left / litres",
+            {"made": q.made_mg_n_day, "left": left, "litres": q.net_l},
+            "mg N/(L day)",
+            "memory",
+        )
     if q.tap_mg_n_l >= target:
         raise CannotAnswer(
             "tap_mg_n_l",
@@ -128,8 +134,9 @@ def _kh_words(low: float | None, q: NitrateRhythmQuestion) -> str | None:
     if low is None or low >= LEAST_KH_DKH or q.tap_kh_dkh is None or q.tap_kh_dkh < LEAST_KH_DKH:
         return None
     return (
-        f"Alkalinity runs out between changes: of the tap's {q.tap_kh_dkh:.1f} dKH about {low:.1f} is left before a change, "
-        "and pH falls with it. Change more or sooner, or feed less; bicarbonate only where the animals like hard water."
+        f"Alkalinity runs out between changes: of the tap's {q.tap_kh_dkh:.1f} dKH about {low:.1f} is left before a"
+        " change, and pH falls with it. Change more or sooner, or feed less; bicarbonate only where the animals like"
+        " hard water."
     )
 
 

@@ -51,7 +51,10 @@ def quarantine(question: QuarantineQuestion) -> QuarantineAnswer:
         verdict = "The quarantine is over: look at each animal once more, then move them."
     else:
         again = f", anew since {why}" if why else ""
-        verdict = f"Quarantine, day {int(since) + 1} of {q.asked_days:.0f}{again}: nothing leaves it for {left:.0f} more {'day' if round(left) == 1 else 'days'}."
+        verdict = (
+            f"Quarantine, day {int(since) + 1} of {q.asked_days:.0f}{again}: nothing leaves it for {left:.0f} more"
+            f" {'day' if round(left) == 1 else 'days'}."
+        )
     cautions = [
         "Its own net, bucket and siphon; hands washed after, and this tank looked after last.",
         "No sponge and no water goes from here into another tank.",

@@ -66,13 +66,31 @@ def year_cost(question: YearCostQuestion) -> YearCostAnswer:
     q, w = question, Working()
     rows = []
     for d in q.devices:
-        kwh = w.sum(f"E {d.name}", "W × hours × 365.25 / 1000", {"W": d.watts, "hours": d.hours_per_day}, "kWh/year", "arithmetic")  # fmt: skip
+        kwh = w.sum(
+            f"E {d.name}",
+            "W × hours × 365.25 / 1000",
+            {"W": d.watts, "hours": d.hours_per_day},
+            "kWh/year",
+            "arithmetic",
+        )
         rows.append(CostRow(name=d.name, kwh_year=kwh, money_year=kwh * q.price_per_kwh))
     if q.changed_year:
-        money = w.sum("water", "V / 1000 × price", {"V": q.changed_year, "1000": 1000, "price": q.water_price}, "money/year", "keeper")  # fmt: skip
+        money = w.sum(
+            "water",
+            "V / 1000 × price",
+            {"V": q.changed_year, "1000": 1000, "price": q.water_price},
+            "money/year",
+            "keeper",
+        )
         rows.append(CostRow(name="Water changed", kwh_year=None, money_year=money))
         if q.salt_g_kg:
-            money = w.sum("salt", "V × g / 1000 × price", {"V": q.changed_year, "g": q.salt_g_kg, "1000": 1000, "price": q.salt_price}, "money/year", "keeper")  # fmt: skip
+            money = w.sum(
+                "salt",
+                "V × g / 1000 × price",
+                {"V": q.changed_year, "g": q.salt_g_kg, "1000": 1000, "price": q.salt_price},
+                "money/year",
+                "keeper",
+            )
             rows.append(CostRow(name="Salt", kwh_year=None, money_year=money))
     for u in q.used_up:
         money = w.sum(u.name, "price × 365.25 / days", {"price": u.price, "days": u.every_days}, "money/year", "keeper")

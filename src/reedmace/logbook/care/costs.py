@@ -38,7 +38,11 @@ def tank_costs(
     devices = [Device(name=_pump(one), watts=min(one.watts, 5000)) for one in installed if one.watts > 0]
     if heater is not None and heater.kwh_year > 0:
         devices.append(Device(name="Heater", watts=min(heater.kwh_year * 1000 / (YEAR_DAYS * 24), 5000)))
-    carbon = [Consumable(name=f"Carbon: {one.filter.name}", every_days=CARBON_DAYS, price=CARBON_PRICE) for one in installed if any(b.media == "carbon" for b in one.media)]  # fmt: skip
+    carbon = [
+        Consumable(name=f"Carbon: {one.filter.name}", every_days=CARBON_DAYS, price=CARBON_PRICE)
+        for one in installed
+        if any(b.media == "carbon" for b in one.media)
+    ]
     share, every = rhythm_of(state)
     changed = net_litres(state) * share * YEAR_DAYS / every if animals_in(state) else 0.0
     salt = salinity_now(state)

@@ -40,8 +40,8 @@ class Due(Part):
 def due(state: LogbookState, now: datetime, *, again: bool = False) -> list[Due]:
     """What is due or comes next, soonest first.
 
-    state: the tank's; now: aware time, for what depends on it; again: with every time a thing of the care plan comes back,
-    not the next only.
+    state: the tank's; now: aware time, for what depends on it; again: with every time a thing of the care plan comes
+    back, not the next only.
     """
     installed, plan = installed_filters(state), care(state, now)
     if plan is not None and not _tops_up(state):
@@ -116,7 +116,10 @@ def _anniversaries(state: LogbookState, now: datetime) -> list[Due]:
                 Due(
                     key=f"media-year-{f.key}-{years}",
                     title=f"The media of {f.filter.name} are {old} old",
-                    detail="Foam that no longer springs back and fine pads that stay grey are replaced, half at a time, a month apart.",
+                    detail=(
+                        "Foam that no longer springs back and fine pads that stay grey are replaced, half at a time, a"
+                        " month apart."
+                    ),
                     at=at,
                     stage="keep",
                 )
@@ -204,7 +207,14 @@ def cycle_due(
             stage="cycle",
         )
         for a in (advice.first, *advice.then)
-        if a.do in ("test", "dose-ammonia", "raise-kh", "change-water", "add-animals")
+        if a.do
+        in (
+            "test",
+            "dose-ammonia",
+            "raise-kh",
+            "change-water",
+            "add-animals",
+        )
     ]
     found += [
         Due(key=f"cycle-{f.kind}", title=f.what, detail=f.detail, at=start + timedelta(days=f.day), stage="cycle")

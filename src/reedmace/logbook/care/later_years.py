@@ -177,8 +177,8 @@ def _grown(state: LogbookState, one: EquippedFilter, now: datetime) -> float:
 def _trials(state: LogbookState, key: str, now: datetime) -> list[Trial]:
     """Stops of one filter since animals last came, each with its tests.
 
-    More animals ask the question anew, so an old stop proves nothing. A stop counts as tested by a test of both poisons made
-    in its last day or after it, and shows a trace by any test that found either.
+    More animals ask the question anew, so an old stop proves nothing. A stop counts as tested by a test of both poisons
+    made in its last day or after it, and shows a trace by any test that found either.
     """
     found, came = [], max(came_at(state), default=None)
     for start, end, which in stretches(state, now):

@@ -93,7 +93,11 @@ def _stood(state: LogbookState, now: datetime) -> datetime | None:
 
 def _untreated(state: LogbookState) -> datetime | None:
     treated = [e.at for e in state.events if isinstance(e.body, Conditioner)]
-    raw = [e.at for e in state.changes if isinstance(e.body, WaterChange) and not e.body.treated and not any(at >= e.at for at in treated)]  # fmt: skip
+    raw = [
+        e.at
+        for e in state.changes
+        if isinstance(e.body, WaterChange) and not e.body.treated and not any(at >= e.at for at in treated)
+    ]
     return max(raw, default=None)
 
 

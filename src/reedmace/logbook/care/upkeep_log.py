@@ -139,9 +139,11 @@ def _cared(state: LogbookState, one: EquippedFilter, share: float, begun: dateti
         minutes=care.minutes,
         since_guard_days=days_since(now, max(w for w in washed if w is not None)) if guarded else None,
         since_carbon_days=days_since(now, _done(state, "carbon", one.key) or installed) if carbon else None,
-        since_socks_days=days_since(now, _done(state, "socks", one.key) or cleaned_at(state, one.key) or installed)
-        if socks
-        else None,
+        since_socks_days=(
+            days_since(now, _done(state, "socks", one.key) or cleaned_at(state, one.key) or installed)
+            if socks
+            else None
+        ),
         socks_every_days=socks.wash_days if socks else 7,
     )
 
@@ -246,7 +248,8 @@ def holiday(state: LogbookState, plan: CarePlanAnswer, feed_g_day: float, now: d
 def cleaning(state: LogbookState, one: EquippedFilter, load_mg_n_l_day: float, now: datetime) -> CareStepsAnswer:
     """Cleaning steps of one filter and their effect on its film.
 
-    state: the tank's; one: the filter; load_mg_n_l_day: what the animals that are in make, mg N/(L day); now: aware time.
+    state: the tank's; one: the filter; load_mg_n_l_day: what the animals that are in make, mg N/(L day); now: aware
+    time.
     """
     return care_steps_of(
         CareStepsQuestion(

@@ -139,7 +139,7 @@ class FilterPlan(Part):
         return [f for f in self.filters if not f.retired]
 
     def taken_up_again(self, now: "FilterPlan") -> "FilterPlan":
-        """This plan as the newest: what was hung since is taken off, and keeps its history. now: the plan that stands."""
+        """This plan as the newest; filters added since are removed but keep their history. now: the current plan."""
         here = {f.key for f in self.filters}
         since = [f.model_copy(update={"retired": True}) for f in now.filters if f.key not in here]
         return self.model_copy(update={"filters": [*self.filters, *since]})

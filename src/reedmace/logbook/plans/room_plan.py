@@ -1,4 +1,6 @@
-"""The plan of a room: its wall, shelves, tanks, sockets, sink, air, shared sump; and where more tanks find a place on it."""
+"""The plan of a room: its wall, shelves, tanks, sockets, sink, air, shared sump; and where more tanks find a place on
+it.
+"""
 
 from collections.abc import Mapping, Sequence
 from typing import Annotated
@@ -87,7 +89,12 @@ def shelf_of(plan: RoomPlan, spot: Spot) -> Shelf:
 def for_copies(plan: RoomPlan, twins: Mapping[int, int]) -> RoomPlan:
     """The plan for copies of its tanks. plan: the room's; twins: id of each copy by that of its original."""
     spots = [s.model_copy(update={"tank_id": twins[s.tank_id]}) for s in plan.spots if s.tank_id in twins]
-    opens = {f"{twins[int(i)]}-{key}": v for name, v in plan.open_shares.items() for i, _, key in [name.partition("-")] if i.isdigit() and int(i) in twins}  # fmt: skip
+    opens = {
+        f"{twins[int(i)]}-{key}": v
+        for name, v in plan.open_shares.items()
+        for i, _, key in [name.partition("-")]
+        if i.isdigit() and int(i) in twins
+    }
     sump = plan.sump
     if sump is not None:
         sump = sump.model_copy(
@@ -102,7 +109,8 @@ def for_copies(plan: RoomPlan, twins: Mapping[int, int]) -> RoomPlan:
 
 
 def placed(tank_ids: Sequence[int], sizes: Mapping[int, float], plan: RoomPlan) -> RoomPlan:
-    """The plan with more tanks on it: left to right along the shelves, each where there is room, on new shelves where not.
+    """The plan with more tanks on it: left to right along the shelves, each where there is room, on new shelves where
+    not.
 
     tank_ids: to be placed; sizes: their lengths in cm, by id; plan: the room's.
     """

@@ -27,7 +27,14 @@ def salinity_drift(state: LogbookState, now: datetime) -> str | None:
     salinity = read[-1][1]
     if salinity - kept >= DRIFT_G_KG:
         litres = net_litres(state) * (salinity / kept - 1)
-        return f"Salinity stands at {salinity:.1f} g/kg where {kept:.0f} is kept: water has evaporated. Top up with about {formatting.litres(litres)} of fresh water in all, so little at a time that it falls no more than 1 g/kg a day; where the tank is full, take as much out first."
+        return (
+            f"Salinity stands at {salinity:.1f} g/kg where {kept:.0f} is kept: water has evaporated. Top up with about"
+            f" {formatting.litres(litres)} of fresh water in all, so little at a time that it falls no more than 1 g/kg"
+            " a day; where the tank is full, take as much out first."
+        )
     if kept - salinity >= DRIFT_G_KG:
-        return f"Salinity stands at {salinity:.1f} g/kg where {kept:.0f} is kept: the next changes bring it back, mixed a little saltier, no more than 1 g/kg a day."
+        return (
+            f"Salinity stands at {salinity:.1f} g/kg where {kept:.0f} is kept: the next changes bring it back, mixed a"
+            " little saltier, no more than 1 g/kg a day."
+        )
     return None

@@ -24,8 +24,9 @@ class TakenOff(Part):
 def shares_of(filters: list[FittedFilter], since: dict[str, datetime], at: datetime) -> dict[str, float]:
     """Share of the total film each filter holds, by its key.
 
-    As its media room stands to all of it (memory), and as far as it has grown in since it was hung there: one hung beside
-    an old one has next to none at first. filters: all that hang together; since: when each was hung; at: aware time.
+    As its media room stands to all of it (memory), and as far as it has grown in since it was hung there: one hung
+    beside an old one has next to none at first. filters: all that hang together; since: when each was hung; at: aware
+    time.
     """
     grown = {f.key: grown_share((at - since.get(f.key, at)).total_seconds() / 86400) for f in filters}
     most = max(grown.values(), default=0.0)

@@ -162,8 +162,8 @@ def air_question(
 ) -> RoomAirQuestion | None:
     """Input of the room's air; None without a pump or an air-driven filter.
 
-    plan: the room's; tanks: by id; installed: their filters by tank id. The main runs along the wall from one end to the other and
-    is let off over each tank; pumps feed it where they stand.
+    plan: the room's; tanks: by id; installed: their filters by tank id. The main runs along the wall from one end to
+    the other and is let off over each tank; pumps feed it where they stand.
     """
     outlets, taps = [], {}
     for spot in plan.spots:
@@ -202,7 +202,8 @@ def room_view(
 ) -> RoomView:
     """The board and the air of a room.
 
-    plan: the room's; tanks: those that stand in it; now: aware time; made: their rows, where they were worked out already.
+    plan: the room's; tanks: those that stand in it; now: aware time; made: their rows, where they were worked out
+    already.
     """
     rows = sorted(made if made is not None else (board_row(t, now) for t in tanks), key=_pressing)
     sound = {r.tank_id for r in rows if not r.at_odds}
@@ -224,9 +225,11 @@ def room_view(
         rows=rows,
         air=air,
         air_words=words,
-        year=room_year(RoomYearQuestion(tanks_l=[min(max(r.net_l, 1), 5000) for r in rows if not r.at_odds]))
-        if sound
-        else None,
+        year=(
+            room_year(RoomYearQuestion(tanks_l=[min(max(r.net_l, 1), 5000) for r in rows if not r.at_odds]))
+            if sound
+            else None
+        ),
         sockets_used=len(pumped) + len(plan.pumps),
         watts=watts,
         kwh_year=(energy := room_energy(tanks, installed, plan))[0],

@@ -222,7 +222,8 @@ def _assumed(state: LogbookState) -> list[str]:
     found = []
     if not state.tank_plan:
         found.append(
-            f"a tank of {formatting.cm.bare(60)} × {formatting.cm.bare(30)} × {formatting.cm(36)}, until yours is measured"
+            f"a tank of {formatting.cm.bare(60)} × {formatting.cm.bare(30)} × {formatting.cm(36)}, until yours is"
+            " measured"
         )
     elif tank_plan(state).by_litres:
         found.append(f"the sizes of a usual box of {formatting.litres(volume(state).net_l)}, until yours is measured")
@@ -260,7 +261,10 @@ def _verdict(set_: Together) -> tuple[str, bool]:
     if biology.level == "ample" and set_.enough_by_film:
         words = "Enough by its film" if set_.chosen else "It would be enough by its film"
         return (
-            f"{words}, slow by the turnover rules: {formatting.lph(set_.service_lph)} where {formatting.lph.bare(asked)} is asked.",
+            (
+                f"{words}, slow by the turnover rules: {formatting.lph(set_.service_lph)} where"
+                f" {formatting.lph.bare(asked)} is asked."
+            ),
             True,
         )
     if set_.service_lph >= ENOUGH_SHARE * asked:

@@ -5,7 +5,10 @@ from typing import Any
 _STEPS = (
     "ALTER TABLE device ADD COLUMN IF NOT EXISTS room_id BIGINT UNSIGNED NULL",
     "ALTER TABLE device MODIFY COLUMN tank_id BIGINT UNSIGNED NULL",
-    "ALTER TABLE device ADD CONSTRAINT device_room_fk FOREIGN KEY IF NOT EXISTS (room_id) REFERENCES room (id) ON DELETE CASCADE",
+    (
+        "ALTER TABLE device ADD CONSTRAINT device_room_fk FOREIGN KEY IF NOT EXISTS (room_id) REFERENCES room (id) ON"
+        " DELETE CASCADE"
+    ),
 )
 
 

@@ -1,4 +1,6 @@
-"""How often a tank's logbook was written to: the row that two writers cross at, on one server or on two nodes of a cluster. Frozen."""
+"""How often a tank's logbook was written to: the row that two writers cross at, on one server or on two nodes of a
+cluster. Frozen.
+"""
 
 from typing import Any
 

@@ -94,16 +94,23 @@ def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
         do="dose-ammonia",
         title=f"Dose to {log.ppm(wanted)}",
         detail=f"{answer.verdict.split(' to bring')[0]}, stirred into a jug of tank water.",
-        reason="The film needs feeding, and each dose that is gone in a day is the proof you are after."
-        if log.doses
-        else "Nothing lives in the filter yet; this is the food that starts it."
-        if log.method == "measured-ammonia"
-        else "The film that came across must be fed, and a dose gone in a day shows that it lives.",
+        reason=(
+            "The film needs feeding, and each dose that is gone in a day is the proof you are after."
+            if log.doses
+            else (
+                "Nothing lives in the filter yet; this is the food that starts it."
+                if log.method == "measured-ammonia"
+                else "The film that came across must be fed, and a dose gone in a day shows that it lives."
+            )
+        ),
         when="now",
         amount=amount,
         amount_unit=unit,
         raise_mg_n_l=answer.raise_mg_n_l,
-        caution="Aquarium-grade ammonia only, never household cleaner; gloves, away from children, never together with bleach.",
+        caution=(
+            "Aquarium-grade ammonia only, never household cleaner; gloves, away from children, never together with"
+            " bleach."
+        ),
     )
 
 
@@ -123,8 +130,8 @@ ONE_PORTION_PH = 0.3
 def raise_alkalinity(log: CycleLog, s: WaterNow, w: Working) -> Action:
     """One portion of baking soda towards the target KH, limited by its pH shift.
 
-    log: the cycle's; s: the water now; w: gets the lines. What is left is asked for when half a day has gone by: what is
-    written down is what was done. Source: carbonate equilibrium at a steady CO2; common practice for the target.
+    log: the cycle's; s: the water now; w: gets the lines. What is left is asked for when half a day has gone by: what
+    is written down is what was done. Source: carbonate equilibrium at a steady CO2; common practice for the target.
     """
     kh, goal = s.kh_now or 0.0, s.wanted.kh_target_dkh
     # At a steady CO2 pH follows the logarithm of KH, which limits a portion.
@@ -134,7 +141,14 @@ def raise_alkalinity(log: CycleLog, s: WaterNow, w: Working) -> Action:
     target = max(target, kh + 0.1)
     dose = alkalinity_dose(AlkalinityDoseQuestion(net_l=log.net_l, current_dkh=kh, target_dkh=target, planned_mg_n_l=0))
     w.lines.extend(dose.working[-2:])
-    shift = w.line("ΔpH", "log10(KH after / KH before)", f"log10({target:.2f} / {base:.2f})", math.log10(max(target / base, 1.0)), "pH", "carbonate")  # fmt: skip
+    shift = w.line(
+        "ΔpH",
+        "log10(KH after / KH before)",
+        f"log10({target:.2f} / {base:.2f})",
+        math.log10(max(target / base, 1.0)),
+        "pH",
+        "carbonate",
+    )
     last = max((a.day for a in log.alkalinity), default=-1.0)
     return Action(
         do="raise-kh",

@@ -62,8 +62,14 @@ def _warmth(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | No
         return Action(
             do="warm",
             title=f"Warm the water to {formatting.celsius(WARM_C)}",
-            detail="While there are no animals; a degree or two a day, and back to the animals' range before they come.",
-            reason=f"At {formatting.celsius(s.temperature)} the film works at about {100 * THETA_PER_DEGREE ** (s.temperature - WARM_C):.0f} % of its pace at {formatting.celsius(WARM_C)}.",
+            detail=(
+                "While there are no animals; a degree or two a day, and back to the animals' range before they come."
+            ),
+            reason=(
+                f"At {formatting.celsius(s.temperature)} the film works at about"
+                f" {100 * THETA_PER_DEGREE ** (s.temperature - WARM_C):.0f} % of its pace at"
+                f" {formatting.celsius(WARM_C)}."
+            ),
             when="now",
             to_c=WARM_C,
             step_c=WARMING_C_DAY,
@@ -95,7 +101,10 @@ def _overdose(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | 
             do="change-water",
             title=f"Change {formatting.litres(litres)}" + (f", {parts} times" if parts > 1 else ""),
             detail=water_preparation(log, s),
-            reason=f"Ammonia at {log.ppm(s.ammonia_now)} is over the {log.ppm(HIGH_AMMONIA_MG_N_L)} at which it holds the film back.",
+            reason=(
+                f"Ammonia at {log.ppm(s.ammonia_now)} is over the {log.ppm(HIGH_AMMONIA_MG_N_L)} at which it holds the"
+                " film back."
+            ),
             when="now",
             amount=litres,
             amount_unit="L",

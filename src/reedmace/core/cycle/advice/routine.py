@@ -161,14 +161,23 @@ def _dose(n: RoutineContext, w: Working) -> Action | None:
         return Action(
             do="test",
             title="Try another kit before more ammonia",
-            detail="A second kit, or a shop's test of this water. If it reads nothing either, the bottle is dead: dose once from a fresh one and test an hour later.",
-            reason=f"{n.log.ppm(HIGH_AMMONIA_MG_N_L)} and more have been dosed and no test has found any: if the kit is dead, all of it is in the water.",
+            detail=(
+                "A second kit, or a shop's test of this water. If it reads nothing either, the bottle is dead: dose"
+                " once from a fresh one and test an hour later."
+            ),
+            reason=(
+                f"{n.log.ppm(HIGH_AMMONIA_MG_N_L)} and more have been dosed and no test has found any: if the kit is"
+                " dead, all of it is in the water."
+            ),
             when="now",
         )
     return dose.model_copy(
         update={
             "title": f"{dose.title}, from a fresh bottle",
-            "reason": "No test has found any of the ammonia so far: an hour after this one, look whether it is there. If not, take the kit to be dead.",
+            "reason": (
+                "No test has found any of the ammonia so far: an hour after this one, look whether it is there. If not,"
+                " take the kit to be dead."
+            ),
         }
     )
 
@@ -195,9 +204,11 @@ def _watch_growth(n: RoutineContext, w: Working) -> Action | None:
     return Action(
         do="watch-growth",
         title="Leave it to the plants" if seen else "Watch for new growth",
-        detail="Light as long as always, dead leaves out; test once a week."
-        if seen
-        else "New leaves and runners, not old ones turning; write down the day they show.",
+        detail=(
+            "Light as long as always, dead leaves out; test once a week."
+            if seen
+            else "New leaves and runners, not old ones turning; write down the day they show."
+        ),
         reason="Growing plants take the ammonia; the four weeks count from new growth.",
         when="now",
     )

@@ -165,13 +165,21 @@ class DayPlan:
             )
             self.reaches.append(self.water.reach())
             w.line(
-                f"NH {n + 1}", "N (1 − x) + tap × x", f"{before.ammonia:.2f} (1 − {share:.2f}) + {self.tap.ammonia:.2f} × {share:.2f}",
-                self.water.ammonia, "mg N/L", "arithmetic",
-            )  # fmt: skip
+                f"NH {n + 1}",
+                "N (1 − x) + tap × x",
+                f"{before.ammonia:.2f} (1 − {share:.2f}) + {self.tap.ammonia:.2f} × {share:.2f}",
+                self.water.ammonia,
+                "mg N/L",
+                "arithmetic",
+            )
             w.line(
-                f"pH {n + 1}", "carbonate of both waters, mixed", f"pH {before.carbonate.ph():.2f} with {self.tap.carbonate.ph():.2f}",
-                self.water.carbonate.ph(), "pH", "carbonate",
-            )  # fmt: skip
+                f"pH {n + 1}",
+                "carbonate of both waters, mixed",
+                f"pH {before.carbonate.ph():.2f} with {self.tap.carbonate.ph():.2f}",
+                self.water.carbonate.ph(),
+                "pH",
+                "carbonate",
+            )
         self._give_soda(w)
 
     def _share(self) -> float:
@@ -203,9 +211,13 @@ class DayPlan:
             before, self.water = self.water, self.water.with_soda(raise_dkh)
             self.soda.append((self.hour, raise_dkh, before, self.water))
             w.line(
-                f"soda {n + 1}", "ΔKH × litres × 0.03", f"{raise_dkh:.2f} × {self.q.net_l:.1f} × 0.03",
-                soda_g(raise_dkh, self.q.net_l), "g", "masses",
-            )  # fmt: skip
+                f"soda {n + 1}",
+                "ΔKH × litres × 0.03",
+                f"{raise_dkh:.2f} × {self.q.net_l:.1f} × 0.03",
+                soda_g(raise_dkh, self.q.net_l),
+                "g",
+                "masses",
+            )
 
     def stays_soft(self) -> bool:
         """Whether KH stays low because the animals tolerate no higher pH."""
@@ -226,7 +238,8 @@ class DayPlan:
 def soda_target_dkh(kh_dkh: float, co2_mmol: float, q: EmergencyPlanQuestion) -> float:
     """Target KH with baking soda, dKH; the present KH where none is wanted.
 
-    kh_dkh: now; co2_mmol: this tank keeps, mmol/L; q: what the animals like. Source: common practice, carbonate equilibrium.
+    kh_dkh: now; co2_mmol: this tank keeps, mmol/L; q: what the animals like. Source: common practice, carbonate
+    equilibrium.
     """
     least, target = held_kh_dkh(q.salinity_g_kg)
     if kh_dkh >= least:

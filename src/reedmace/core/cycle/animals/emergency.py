@@ -32,7 +32,10 @@ from reedmace.core.cycle.animals.day_plan import DAY_H, DayPlan, EmergencyPlanQu
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import ppm_words
 
-FALLS_SHORT = " Even so it will not stay under the limit until tomorrow: feed nothing today, and get seeded media or another home."
+FALLS_SHORT = (
+    " Even so it will not stay under the limit until tomorrow: feed nothing today, and get seeded media or another"
+    " home."
+)
 
 
 StepKind = Literal["aerate", "bind", "change", "drip", "soda", "warm", "cool", "test"]
@@ -76,15 +79,17 @@ class EmergencyPlanAnswer(Answer):
 def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     """Today's water changes and baking soda in one order, hour by hour, sized for every poison until tomorrow.
 
-    question: L, mg N/L, pH, dKH, °C, g/kg, g/day. No step lifts ammonia over its limit at the pH it brings, nor pH by more
-    than 0.5 in an hour, on the way or in the hours after.
-    Source: Emerson et al. 1975; US EPA 2013; carbonate equilibrium; dilution; nitrite, feeding and sizes common practice.
+    question: L, mg N/L, pH, dKH, °C, g/kg, g/day. No step lifts ammonia over its limit at the pH it brings, nor pH by
+    more than 0.5 in an hour, on the way or in the hours after. Source: Emerson et al. 1975; US EPA 2013; carbonate
+    equilibrium; dilution; nitrite, feeding and sizes common practice.
     """
     q, w = question, Working()
     limits = _limits(q, w)
     over = [one for one in limits if one.over]
     feed_share = 0.25 if any(o.what != "nitrate" for o in over) else 0.5
-    made = w.sum("P", "load × food given", {"load": q.load_mg_n_l_day, "food given": feed_share}, "mg N/(L day)", "timmons")  # fmt: skip
+    made = w.sum(
+        "P", "load × food given", {"load": q.load_mg_n_l_day, "food given": feed_share}, "mg N/(L day)", "timmons"
+    )
     bearing = Tolerance(q.animals_low_c, q.animals_high_c, q.animals_ph_low, q.animals_ph_high)
     warmth: Literal["fine", "cold", "hot"] = (
         "cold" if bearing.too_cold(q.temperature_c) else "hot" if bearing.too_hot(q.temperature_c) else "fine"
@@ -114,14 +119,22 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         change_share_day=min(whole_share, 1.0),
         holds_until_tomorrow=holds,
         feed_share=0.0 if not holds else feed_share,
-        feeding="Nothing today; fish live a week without food."
-        if not holds
-        else f"About {'a quarter' if feed_share < 0.5 else 'half'} of the usual, once a day; take out what is left after two minutes."
-        + (f" That is {q.feed_g_day * feed_share:.2g} g." if q.feed_g_day else ""),
+        feeding=(
+            "Nothing today; fish live a week without food."
+            if not holds
+            else (
+                f"About {'a quarter' if feed_share < 0.5 else 'half'} of the usual, once a day; take out what is left"
+                " after two minutes."
+            )
+            + (f" That is {q.feed_g_day * feed_share:.2g} g." if q.feed_g_day else "")
+        ),
         tests_per_day=2 if over else 1,
         cautions=_cautions(q, day, over),
         help=_help(q),
-        vet="Animals that gasp, lie on their side, bleed at the gills or stop eating for two days: ask a vet who treats fish, and take the readings along.",
+        vet=(
+            "Animals that gasp, lie on their side, bleed at the gills or stop eating for two days: ask a vet who treats"
+            " fish, and take the readings along."
+        ),
     )
 
 
@@ -159,11 +172,13 @@ def _stands(q: EmergencyPlanQuestion, over: list[Limit], warmth: str) -> str:
         said.append(f"{names} {'are' if len(over) > 1 else 'is'} above what animals bear from day to day.")
     if warmth == "cold" and q.animals_low_c is not None:
         said.append(
-            f"At {formatting.celsius(q.temperature_c)} it is too cold for them: they want {formatting.celsius(q.animals_low_c)} at least."
+            f"At {formatting.celsius(q.temperature_c)} it is too cold for them: they want"
+            f" {formatting.celsius(q.animals_low_c)} at least."
         )
     if warmth == "hot" and q.animals_high_c is not None:
         said.append(
-            f"At {formatting.celsius(q.temperature_c)} it is too hot for them: they bear {formatting.celsius(q.animals_high_c)} at most."
+            f"At {formatting.celsius(q.temperature_c)} it is too hot for them: they bear"
+            f" {formatting.celsius(q.animals_high_c)} at most."
         )
     return " ".join(said) or "Within the limits today; keep it there."
 
@@ -218,7 +233,10 @@ def _steps(q: EmergencyPlanQuestion, day: DayPlan, warmth: str) -> list[PlanStep
         how = "Heater on, under water; a degree in an hour at most. Look whether it is plugged in."
         step("warm", 0, "Warm the water", how)
     if over and not day.holds():
-        how = "Conditioner that binds ammonia, by its label, for the whole tank: it buys a day, and kits may go on reading the ammonia."
+        how = (
+            "Conditioner that binds ammonia, by its label, for the whole tank: it buys a day, and kits may go on"
+            " reading the ammonia."
+        )
         step("bind", 0, "Bind the ammonia", how)
     pouring = Pouring(q.temperature_c, q.tap.cold_c, q.tap.hot_c, q.salinity_g_kg, q.tap.chlorine)
     for change, r in zip(day.changes, day.reaches, strict=True):
@@ -250,33 +268,43 @@ def _cautions(q: EmergencyPlanQuestion, day: DayPlan, over: list[Limit]) -> list
         found.append("Gasping: aerate now, before anything else; an air stone or the outlet turned to the surface.")
     if q.tap.ammonia_mg_n_l >= limit:
         found.append(
-            f"The tap itself brings {ppm_words(q.tap.ammonia_mg_n_l, 'ammonia', q.basis)} of ammonia: use a conditioner that binds it, or purified water brought to this KH."
+            f"The tap itself brings {ppm_words(q.tap.ammonia_mg_n_l, 'ammonia', q.basis)} of ammonia: use a conditioner"
+            " that binds it, or purified water brought to this KH."
         )
     tap_ph = day.tap.carbonate.ph()
     if over and q.ammonia_mg_n_l > 0.3 and tap_ph - q.ph > 0.2:
         free = un_ionised_share(min(tap_ph, 10), q.temperature_c, q.salinity_g_kg)
         now = un_ionised_share(q.ph, q.temperature_c, q.salinity_g_kg)
         found.append(
-            f"The tap raises pH, which frees ammonia: {now * q.ammonia_mg_n_l:.3f} mg/L of the poison form would be {free * q.ammonia_mg_n_l:.3f} at the tap's pH. That is why the changes are small and several."
+            f"The tap raises pH, which frees ammonia: {now * q.ammonia_mg_n_l:.3f} mg/L of the poison form would be"
+            f" {free * q.ammonia_mg_n_l:.3f} at the tap's pH. That is why the changes are small and several."
         )
     if over and (q.tap.ph is None or q.tap.kh_dkh is None) and q.salinity_g_kg <= SALT_FROM_G_KG:
         found.append(
-            f"The tap's pH and KH are not known; it is taken for pH {tap_ph:.1f} and {day.tap.carbonate.kh_dkh():.0f} dKH. Test it: the portions may be larger."
+            f"The tap's pH and KH are not known; it is taken for pH {tap_ph:.1f} and {day.tap.carbonate.kh_dkh():.0f}"
+            " dKH. Test it: the portions may be larger."
         )
     if over and not day.changes:
         found.append(
-            "Tank and tap are far apart in pH: no bucket of it may go in at once. Let it drip in over hours, testing pH as it goes."
+            "Tank and tap are far apart in pH: no bucket of it may go in at once. Let it drip in over hours, testing pH"
+            " as it goes."
         )
     if q.tap.chlorine != "none":
-        chloramine = " Chloramine leaves ammonia behind when it is broken: take a conditioner that binds that too." if q.tap.chlorine == "chloramine" else ""  # fmt: skip
+        chloramine = (
+            " Chloramine leaves ammonia behind when it is broken: take a conditioner that binds that too."
+            if q.tap.chlorine == "chloramine"
+            else ""
+        )
         found.append(f"Treat every litre for chlorine and chloramine before it goes in.{chloramine}")
     if q.salinity_g_kg > SALT_FROM_G_KG:
         found.append(
-            f"Mix the new water to the tank's own salinity, {q.salinity_g_kg:g} g/kg, a day ahead where you can; top up evaporation with fresh water only."
+            f"Mix the new water to the tank's own salinity, {q.salinity_g_kg:g} g/kg, a day ahead where you can; top up"
+            " evaporation with fresh water only."
         )
     if day.stays_soft():
         found.append(
-            "No baking soda: these animals want soft water. Film lives in it too, slower and with other microbes; give it weeks, and keep food small."
+            "No baking soda: these animals want soft water. Film lives in it too, slower and with other microbes; give"
+            " it weeks, and keep food small."
         )
     found.append("Matched to the tank's temperature. Unplug heater and filter first; plug them back in after.")
     found.append("Ammonia-binding media buy time only; a new, sterile filter does nothing for this.")
@@ -285,7 +313,10 @@ def _cautions(q: EmergencyPlanQuestion, day: DayPlan, over: list[Limit]) -> list
 
 def _help(q: EmergencyPlanQuestion) -> list[str]:
     found = [
-        "Seeded media from a healthy tank that runs, wet and aired on the way: the only thing that ends it within days.",
+        (
+            "Seeded media from a healthy tank that runs, wet and aired on the way: the only thing that ends it within"
+            " days."
+        ),
         "Floating and fast-growing plants, as many as you can get: they take ammonia first.",
     ]
     b = q.bottle
@@ -293,9 +324,14 @@ def _help(q: EmergencyPlanQuestion) -> list[str]:
     found.append(
         "A bottled culture at the most its label allows; it may help, and it cannot hurt."
         if inside and b.in_date
-        else "A bottled culture does little here: it is past its date."
-        if not b.in_date
-        else f"A bottled culture does little here: it wants {formatting.celsius.bare(b.low_c)} to {formatting.celsius(b.high_c)} and pH {b.ph_low:g} to {b.ph_high:g}."
+        else (
+            "A bottled culture does little here: it is past its date."
+            if not b.in_date
+            else (
+                f"A bottled culture does little here: it wants {formatting.celsius.bare(b.low_c)} to"
+                f" {formatting.celsius(b.high_c)} and pH {b.ph_low:g} to {b.ph_high:g}."
+            )
+        )
     )
     found.append("Little food, taken out when left, and a test every day until both have read zero for a week.")
     return found

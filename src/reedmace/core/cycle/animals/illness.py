@@ -30,8 +30,10 @@ UNKNOWN_PH, UNKNOWN_C = 8.0, 25.0
 Sign = Literal[
     "gasping", "red-gills", "flicking", "spots", "fuzz", "wounds", "swollen", "thin", "not-eating", "drifting", "hiding"
 ]
-"""What a keeper sees: at the surface for air; gills red or brown; rubbing on things; white or golden spots; cotton-like tufts;
-torn fins or sores; swollen, scales standing; thin or hollow; no appetite; drifting, no balance; hiding, fins clamped."""
+"""What a keeper sees: at the surface for air; gills red or brown; rubbing on things; white or golden spots; cotton-like
+tufts; torn fins or sores; swollen, scales standing; thin or hollow; no appetite; drifting, no balance; hiding, fins
+clamped.
+"""
 
 
 class IllnessQuestion(Question):
@@ -172,7 +174,10 @@ def _trace(q: IllnessQuestion) -> str | None:
     shares = [_ammonia_share(q), _nitrite_share(q)]
     if max(shares) <= 0 or max(shares) > 1:
         return None
-    return "Under the limits, but more than a settled tank shows: the film was hurt, or there is more waste than it carries."
+    return (
+        "Under the limits, but more than a settled tank shows: the film was hurt, or there is more waste than it"
+        " carries."
+    )
 
 
 def _oxygen(q: IllnessQuestion) -> str | None:
@@ -192,7 +197,10 @@ def _bearing(q: IllnessQuestion) -> Tolerance:
 def _warmth(q: IllnessQuestion) -> str | None:
     if q.temperature_c is None or q.animals_high_c is None or not _bearing(q).too_hot(q.temperature_c):
         return None
-    return f"{formatting.celsius(q.temperature_c)} is over the {formatting.celsius(q.animals_high_c)} they like; warm water holds little oxygen."
+    return (
+        f"{formatting.celsius(q.temperature_c)} is over the {formatting.celsius(q.animals_high_c)} they like; warm"
+        " water holds little oxygen."
+    )
 
 
 def _cold(q: IllnessQuestion) -> str | None:
@@ -249,21 +257,88 @@ def _age(q: IllnessQuestion) -> str | None:
 
 
 _RULES = (
-    _Rule("ammonia", "Ammonia", _ammonia, "Follow the plan for poison: changes in parts, little food, tests every day.", kills_soon=True),
-    _Rule("nitrite", "Nitrite", _nitrite, "Follow the plan for poison; air helps at once, in fresh water a little salt does too (a vet or shop for the amount).", kills_soon=True),
-    _Rule("chlorine", "Chlorine or chloramine", lambda q: "Untreated water went in within these days." if _lately(q.since_untreated_days) else None, "Conditioner to the whole tank's litres now.", kills_soon=True),
-    _Rule("oxygen", "Too little oxygen", _oxygen, "Air now: an air stone, the outlet raised so that it breaks the surface, no food today.", kills_soon=True),
-    _Rule("warmth", "Too warm", _warmth, "Lights and heater off, lid open, a fan over the water, air; no more than a few degrees a day.", kills_soon=True),
-    _Rule("cold", "Too cold", _cold, "Look at the heater, unplugged before hands go in; a degree an hour at most.", kills_soon=True),
-    _Rule("ph", "A jump or a fall of pH", _ph, "Test KH; bring it back slowly, by changes with water of its own pH; free ammonia rises with pH.", kills_soon=True),
+    _Rule(
+        "ammonia",
+        "Ammonia",
+        _ammonia,
+        "Follow the plan for poison: changes in parts, little food, tests every day.",
+        kills_soon=True,
+    ),
+    _Rule(
+        "nitrite",
+        "Nitrite",
+        _nitrite,
+        "Follow the plan for poison; air helps at once, in fresh water a little salt does too (a vet or shop for the"
+        " amount).",
+        kills_soon=True,
+    ),
+    _Rule(
+        "chlorine",
+        "Chlorine or chloramine",
+        lambda q: "Untreated water went in within these days." if _lately(q.since_untreated_days) else None,
+        "Conditioner to the whole tank's litres now.",
+        kills_soon=True,
+    ),
+    _Rule(
+        "oxygen",
+        "Too little oxygen",
+        _oxygen,
+        "Air now: an air stone, the outlet raised so that it breaks the surface, no food today.",
+        kills_soon=True,
+    ),
+    _Rule(
+        "warmth",
+        "Too warm",
+        _warmth,
+        "Lights and heater off, lid open, a fan over the water, air; no more than a few degrees a day.",
+        kills_soon=True,
+    ),
+    _Rule(
+        "cold",
+        "Too cold",
+        _cold,
+        "Look at the heater, unplugged before hands go in; a degree an hour at most.",
+        kills_soon=True,
+    ),
+    _Rule(
+        "ph",
+        "A jump or a fall of pH",
+        _ph,
+        "Test KH; bring it back slowly, by changes with water of its own pH; free ammonia rises with pH.",
+        kills_soon=True,
+    ),
     _Rule("trace", "A trace of poison", _trace, "Half the food, no cleaning, a test every day until it is gone."),
-    _Rule("untested", "Not tested", lambda q: None if _tested(q) else "Ammonia and nitrite were not both tested within three days.", "Test both before anything is given.", certain=False),
-    _Rule("parasite", "A parasite", _parasite, "A tank of its own; a vet or an experienced shop names it before anything is dosed.", certain=False),
-    _Rule("fungus", "Fungus or bacteria on a wound", _fungus, "Clean water first: a change today and in two days; a tank of its own for the one that has it.", certain=False),
+    _Rule(
+        "untested",
+        "Not tested",
+        lambda q: None if _tested(q) else "Ammonia and nitrite were not both tested within three days.",
+        "Test both before anything is given.",
+        certain=False,
+    ),
+    _Rule(
+        "parasite",
+        "A parasite",
+        _parasite,
+        "A tank of its own; a vet or an experienced shop names it before anything is dosed.",
+        certain=False,
+    ),
+    _Rule(
+        "fungus",
+        "Fungus or bacteria on a wound",
+        _fungus,
+        "Clean water first: a change today and in two days; a tank of its own for the one that has it.",
+        certain=False,
+    ),
     _Rule("strife", "The company", _strife, "Part them: a divider, more cover, or another home.", certain=False),
-    _Rule("inside", "Something inside", _inside, "No food for two days, then little; a vet where it goes on.", certain=False),
+    _Rule(
+        "inside",
+        "Something inside",
+        _inside,
+        "No food for two days, then little; a vet where it goes on.",
+        certain=False,
+    ),
     _Rule("age", "A single animal's own end", _age, "Watch the others for a week and test twice.", certain=False),
-)  # fmt: skip
+)
 """The most certain and the fastest killers first. All common practice."""
 
 
@@ -275,7 +350,13 @@ def illness_check(question: IllnessQuestion) -> IllnessAnswer:
     Source: signs and order common practice; limits as for the emergency plan; nitrogen of a body from memory.
     """
     q, w = question, Working()
-    body = w.sum("body", "m × 1000 × share / V", {"m": q.body_left_g, "1000": 1000, "share": BODY_NITROGEN_SHARE, "V": q.net_l}, "mg N/L", "memory")  # fmt: skip
+    body = w.sum(
+        "body",
+        "m × 1000 × share / V",
+        {"m": q.body_left_g, "1000": 1000, "share": BODY_NITROGEN_SHARE, "V": q.net_l},
+        "mg N/L",
+        "memory",
+    )
     reach = _ammonia_share(q)
     if reach:
         w.line(
@@ -301,11 +382,17 @@ def illness_check(question: IllnessQuestion) -> IllnessAnswer:
         apart=None if water or not _any(q, "spots", "flicking", "fuzz", "wounds", "swollen", "thin") else APART,
         body_mg_n_l=body,
         cautions=_cautions(q),
-        vet="Several at once, signs that spread, or no better within two days with clean water: a vet who knows these animals.",
+        vet=(
+            "Several at once, signs that spread, or no better within two days with clean water: a vet who knows these"
+            " animals."
+        ),
     )
 
 
-APART = "A sick one goes into a tank of its own, with a seeded sponge or daily changes: medicine then meets neither the film nor the others."
+APART = (
+    "A sick one goes into a tank of its own, with a seeded sponge or daily changes: medicine then meets neither the"
+    " film nor the others."
+)
 
 
 def _many(q: IllnessQuestion) -> bool:
@@ -318,7 +405,10 @@ def _verdict(q: IllnessQuestion, causes: list[LikelyCause], many: bool) -> str:
         return "Nothing unwell was written down."
     what = f"{q.lost_count} lost" if q.lost_count else "Unwell"
     if many:
-        what = f"{q.lost_count + q.ill_count} of {max(q.in_count, q.lost_count + q.ill_count)} at once: the water, until tests say otherwise"
+        what = (
+            f"{q.lost_count + q.ill_count} of {max(q.in_count, q.lost_count + q.ill_count)} at once: the water, until"
+            " tests say otherwise"
+        )
     if q.lost_count >= max(q.in_count, 1):
         what = "All of them are lost" if q.lost_count > 1 else "The only one is lost"
     lead = next((c for c in causes if c.certain), causes[0] if causes else None)
@@ -340,7 +430,8 @@ def _checks(q: IllnessQuestion, body: float) -> list[str]:
     if q.body_left_g > 0:
         ppm = body / NITROGEN_SHARE["NH4"]
         checks.append(
-            f"Find the bodies, behind the filter and in its intake too: left in the water they give up to {ppm:.2g} ppm of ammonia."
+            f"Find the bodies, behind the filter and in its intake too: left in the water they give up to {ppm:.2g} ppm"
+            " of ammonia."
         )
     if q.lost_count >= max(q.in_count, 1):
         checks.append(
@@ -354,7 +445,8 @@ def _checks(q: IllnessQuestion, body: float) -> list[str]:
 
 def _cautions(q: IllnessQuestion) -> list[str]:
     found = [
-        "Take carbon out before medicine, or it takes the medicine out; many medicines cost the film, so test daily while they last."
+        "Take carbon out before medicine, or it takes the medicine out; many medicines cost the film, so test daily"
+        " while they last."
     ]
     if q.invertebrates:
         found.insert(0, "Many medicines, copper above all, kill shrimp, snails and crabs: never in this tank.")

@@ -24,7 +24,10 @@ applied to every species planned in such numbers (common practice).
 FIRST_SHARE = 0.5
 PROOF_HOLDS_DAYS = 14
 """Days for which a cleared dose counts, if animals provide a good part of it meanwhile (memory)."""
-LOAD_TEST = "Load test between steps: fed as usual, ammonia and nitrite at zero on days 1, 3 and 7 after the last animals. Otherwise wait and test again."
+LOAD_TEST = (
+    "Load test between steps: fed as usual, ammonia and nitrite at zero on days 1, 3 and 7 after the last animals."
+    " Otherwise wait and test again."
+)
 
 
 class StockingRampQuestion(Question):
@@ -99,8 +102,17 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
         return ppm_words(mg_n_l, "ammonia", q.basis)
 
     loads = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species))
-    full = w.line("p full", "P / litres", f"{loads.ammonia_mg_n_day:.1f} / {q.net_l:.0f}", loads.ammonia_mg_n_l_day, "mg N/(L day)", "timmons")  # fmt: skip
-    allowed = w.sum("p first", "proven / 1.2", {"proven": q.proven_mg_n_l_day, "1.2": MARGIN}, "mg N/(L day)", "practice")  # fmt: skip
+    full = w.line(
+        "p full",
+        "P / litres",
+        f"{loads.ammonia_mg_n_day:.1f} / {q.net_l:.0f}",
+        loads.ammonia_mg_n_l_day,
+        "mg N/(L day)",
+        "timmons",
+    )
+    allowed = w.sum(
+        "p first", "proven / 1.2", {"proven": q.proven_mg_n_l_day, "1.2": MARGIN}, "mg N/(L day)", "practice"
+    )
     here = {a.species_id: a.count for a in q.present}
     left = sorted(
         (
@@ -123,7 +135,13 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
         for line in loads.lines
     )
     if load > 0:
-        ceiling = w.sum("p next", "max(1.5 × carried, proven / 1.2)", {"1.5": STEP_UP, "carried": load, "proven": q.proven_mg_n_l_day, "1.2": MARGIN}, "mg N/(L day)", "memory")  # fmt: skip
+        ceiling = w.sum(
+            "p next",
+            "max(1.5 × carried, proven / 1.2)",
+            {"1.5": STEP_UP, "carried": load, "proven": q.proven_mg_n_l_day, "1.2": MARGIN},
+            "mg N/(L day)",
+            "memory",
+        )
     else:
         ceiling = min(allowed, max(FIRST_SHARE * full, left[0].each * left[0].shoal)) if allowed > 0 else 0.0
     # Every step adds half as much again or at least one animal, so even thousands are added in a few dozen steps.
@@ -132,7 +150,8 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
         if not added:
             if not steps and load == 0:
                 break
-            # No whole group fits: part of the smallest, at least one, since filter bacteria grow only with what they are fed.
+            # No whole group fits: part of the smallest, at least one, since filter bacteria grow only with what they
+            # are fed.
             nearest = min((one for one in left if one.count), key=lambda one: one.each)
             count = min(max(int((ceiling - load) / nearest.each), 1), nearest.count)
             nearest.count -= count
@@ -140,7 +159,14 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
             added = [(nearest, count)]
         light = load > 0 and load + sum(one.each * count for one, count in added) > ceiling * 1.001
         load += sum(one.each * count for one, count in added)
-        w.line(f"p step {len(steps) + 1}", "sum of loads", ", ".join(f"{count} {one.name}" for one, count in added), load, "mg N/(L day)", "timmons")  # fmt: skip
+        w.line(
+            f"p step {len(steps) + 1}",
+            "sum of loads",
+            ", ".join(f"{count} {one.name}" for one, count in added),
+            load,
+            "mg N/(L day)",
+            "timmons",
+        )
         steps.append(
             RampStep(
                 day=len(steps) * q.days_between,
@@ -149,10 +175,12 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
                 ],
                 load_mg_n_l_day=load,
                 plan_share=min(load / full, 1.0) if full else 1.0,
-                before="One large water change, at the animals' temperature."
-                if not steps and load == sum(one.each * count for one, count in added)
-                else "After a week of zeros."
-                + (" This animal alone is more than half as much again: half rations for a week." if light else ""),
+                before=(
+                    "One large water change, at the animals' temperature."
+                    if not steps and load == sum(one.each * count for one, count in added)
+                    else "After a week of zeros."
+                    + (" This animal alone is more than half as much again: half rations for a week." if light else "")
+                ),
             )
         )
         holds = len(steps) * q.days_between <= PROOF_HOLDS_DAYS
@@ -161,15 +189,25 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
     if not steps and load > 0:
         verdict = "All the planned animals are in."
     elif not steps:
-        verdict = f"Nothing yet: even {left[0].shoal} × {left[0].name.lower()} make more than has been proven. Clear {ppm(MARGIN * left[0].each * left[0].shoal)} of ammonia in a day first."
+        verdict = (
+            f"Nothing yet: even {left[0].shoal} × {left[0].name.lower()} make more than has been proven. Clear"
+            f" {ppm(MARGIN * left[0].each * left[0].shoal)} of ammonia in a day first."
+        )
     elif load > 0 and q.present:
-        verdict = f"Next {steps[0].words()}; {'then all are in' if len(steps) == 1 else f'the rest in {len(steps) - 1} more steps'}, each after a week of zeros."
+        verdict = (
+            f"Next {steps[0].words()};"
+            f" {'then all are in' if len(steps) == 1 else f'the rest in {len(steps) - 1} more steps'}, each after a"
+            " week of zeros."
+        )
     elif len(steps) == 1:
         verdict = (
             f"All of them together: {ppm(full)} of ammonia a day is well within the {ppm(q.proven_mg_n_l_day)} proven."
         )
     else:
-        verdict = f"First {steps[0].words()}; the whole stock in {len(steps)} steps over {steps[-1].day:.0f} days, each after a week of zeros."
+        verdict = (
+            f"First {steps[0].words()}; the whole stock in {len(steps)} steps over {steps[-1].day:.0f} days, each after"
+            " a week of zeros."
+        )
     return StockingRampAnswer(
         verdict=verdict, load_test=LOAD_TEST, working=w.lines, steps=steps, first_load_allowed_mg_n_l_day=allowed,
         full_load_mg_n_l_day=full, prove_mg_n_l=prove,

@@ -59,7 +59,9 @@ _CONDITIONER = "Conditioner to the litres of the change, before it meets the fil
 _CHLORINE: dict[Chlorine, str] = {
     "none": "The water carries no chlorine.",
     "chlorine": "Chlorine kills the film: treat every bucket, even a top-up.",
-    "chloramine": "Chloramine kills the film and lets ammonia go when it is treated: use a conditioner that names chloramine.",
+    "chloramine": (
+        "Chloramine kills the film and lets ammonia go when it is treated: use a conditioner that names chloramine."
+    ),
     "unknown": "Take the tap to be chlorinated until the water company says otherwise.",
 }
 
@@ -190,7 +192,8 @@ CONDITIONS: tuple[Condition, ...] = (
                 _always,
                 "watch",
                 lambda q, log: (
-                    f"The tap brings {ppm_words(q.tap.nitrate_mg_n_l, 'nitrate', 'ion')} of nitrate: no change gets below it."
+                    f"The tap brings {ppm_words(q.tap.nitrate_mg_n_l, 'nitrate', 'ion')} of nitrate: no change gets"
+                    " below it."
                 ),
                 "Aim the final change at what the tap allows, or mix in purified water.",
             ),

@@ -56,7 +56,8 @@ def _air(q: FilterStopQuestion) -> list[str]:
     left = q.oxygen_h - q.hours
     if left <= 0:
         return [
-            f"Air first: with the surface still they have been short of oxygen for {_long(max(-left, 0.25))}. Stir by hand until a battery pump or an air stone runs; no food."
+            f"Air first: with the surface still they have been short of oxygen for {_long(max(-left, 0.25))}. Stir by"
+            " hand until a battery pump or an air stone runs; no food."
         ]
     return [f"With the surface still they are short of oxygen in about {_long(max(left, 0.25))}. {until}"]
 
@@ -71,15 +72,20 @@ def _long(hours: float) -> str:
 def filter_stop(question: FilterStopQuestion) -> FilterStopAnswer:
     """Effect of one filter stop on the bacteria, and what to do about it.
 
-    question: hours it stood, whether its body is closed, the share of the tank's film it holds.
-    Source: film halves every 6 h in a closed body without flow, 24 h in an open one (memory); a closed body turns airless
-    within hours, and a tank that lost film is tested daily for a week (common practice).
+    question: hours it stood, whether its body is closed, the share of the tank's film it holds. Source: film halves
+    every 6 h in a closed body without flow, 24 h in an open one (memory); a closed body turns airless within hours, and
+    a tank that lost film is tested daily for a week (common practice).
     """
     q, w = question, Working()
     own = GONE_SHARE if q.taken_off else airless_share(q.hours, q.closed)
     lost = w.line(
-        "film lost", "share × what goes with it" if q.taken_off else "share × (1 − ½^(hours / half))", f"{q.film_share:.2f} × {own:.3f}", q.film_share * own, "share", "memory"
-    )  # fmt: skip
+        "film lost",
+        "share × what goes with it" if q.taken_off else "share × (1 − ½^(hours / half))",
+        f"{q.film_share:.2f} × {own:.3f}",
+        q.film_share * own,
+        "share",
+        "memory",
+    )
     foul = q.closed and q.hours >= FOUL_AFTER_H
     watched = lost >= FALLS_AT_SHARE and q.since_days <= WATCH_DAYS
     tested = q.tested_days is not None and q.tested_days <= min(TESTED_DAYS, max(q.since_days, 0.05))
@@ -88,7 +94,8 @@ def filter_stop(question: FilterStopQuestion) -> FilterStopAnswer:
         first = "Open it, rinse it, then get it running" if foul else "Get it running"
         if foul:
             steps.append(
-                "Pour away what stood in the body and rinse the media in tank water before it runs: airless water must not reach the tank."
+                "Pour away what stood in the body and rinse the media in tank water before it runs: airless water must"
+                " not reach the tank."
             )
         else:
             steps.append(

@@ -86,7 +86,10 @@ _DISPUTES = (
         about="Bottled culture",
         one_side="It helps and saves a week or two.",
         other_side="Its window is narrow and many bottles are dead.",
-        followed="A helper only: counted inside 25 to 30 °C (77 to 86 °F), pH 7.3 to 8.0, some KH, in date; hardly at all outside.",
+        followed=(
+            "A helper only: counted inside 25 to 30 °C (77 to 86 °F), pH 7.3 to 8.0, some KH, in date; hardly at all"
+            " outside."
+        ),
     ),
     Dispute(
         about="How long a spare sponge seeds",
@@ -131,9 +134,9 @@ def _log(q: CycleMethodsQuestion, method: Method, helpers: list[Helper]) -> Cycl
         planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
         animals_in_mg_n_l_day=q.planned_load_mg_n_l_day if method == "animals-in" else 0,
         # Food that makes the planned day's ammonia: load × litres / (protein × 0.092 × 1000).
-        food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100)
-        if method == "fish-food"
-        else 0,
+        food_g_day=(
+            min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100) if method == "fish-food" else 0
+        ),
         seed_share=means.media_share,
         donor=means.donor,
         bottle=means.bottle_label.model_copy(update={"in_date": means.bottle != "expired"}),
@@ -288,9 +291,11 @@ def _lacking(method: Method, q: CycleMethodsQuestion) -> str:
         return (
             "No running filter to move or run beside it."
             if q.resources.mature_media == "none"
-            else "The donor tank's health is not known."
-            if q.resources.mature_media == "unsure"
-            else "The old filter does not fit beside the new one."
+            else (
+                "The donor tank's health is not known."
+                if q.resources.mature_media == "unsure"
+                else "The old filter does not fit beside the new one."
+            )
         )
     if method == "mature-rock":
         return "Only for salt water, with rock from a tank you trust."

@@ -88,14 +88,29 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     """
     q, w = question, Working()
     log = CycleLog(
-        net_l=q.net_l, day_now=0, method=q.method, helpers=q.helpers, temperature_c=q.temperature_c,
-        salinity_g_kg=q.salinity_g_kg, start_kh_dkh=q.kh_dkh, start_ph=q.ph, tap=q.tap, plants=q.plants,
-        bottle=q.bottle, seed_share=q.seed_share, rock_kg=q.rock_kg, donor=q.donor, planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
+        net_l=q.net_l,
+        day_now=0,
+        method=q.method,
+        helpers=q.helpers,
+        temperature_c=q.temperature_c,
+        salinity_g_kg=q.salinity_g_kg,
+        start_kh_dkh=q.kh_dkh,
+        start_ph=q.ph,
+        tap=q.tap,
+        plants=q.plants,
+        bottle=q.bottle,
+        seed_share=q.seed_share,
+        rock_kg=q.rock_kg,
+        donor=q.donor,
+        planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
         animals_in_mg_n_l_day=q.planned_load_mg_n_l_day if q.method == "animals-in" else 0,
-        food_g_day=min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100) if q.method == "fish-food" else 0,
-        plan_target_ppm=q.target_ppm, product=q.product,
+        food_g_day=(
+            min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100) if q.method == "fish-food" else 0
+        ),
+        plan_target_ppm=q.target_ppm,
+        product=q.product,
         readings=[] if q.phosphate_ppm is None else [LoggedReading(day=0, phosphate_ppm=q.phosphate_ppm)],
-    )  # fmt: skip
+    )
     if log.doses_ammonia():
         log = log.model_copy(update={"doses": [LoggedDose(day=0, raise_mg_n_l=q.target_ppm * NITROGEN_SHARE["NH4"])]})
     ensemble = condition(log, DRAWS)
@@ -105,9 +120,13 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     last = np.minimum(np.where(np.isfinite(held.late), held.late, 149), 149).astype(int)
     made = held.daily[np.arange(len(last)), last, 2] - log.tap.nitrate_mg_n_l
     nitrified = w.line(
-        "N", "nitrate made until it passes", "median course", max(percentiles(made, ensemble.weights)[1], 0.0),
-        "mg N/L", "cycleprior",
-    )  # fmt: skip
+        "N",
+        "nitrate made until it passes",
+        "median course",
+        max(percentiles(made, ensemble.weights)[1], 0.0),
+        "mg N/L",
+        "cycleprior",
+    )
     eaten = w.sum(
         "ΔKH",
         "KH eaten by each mg N × N / 17.85",
@@ -117,7 +136,9 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     )
     spare = q.kh_dkh - min(q.hold_kh_dkh, q.kh_dkh)
     lift = max(q.hold_kh_dkh - q.kh_dkh, 0.0)
-    short = w.sum("short", "max(ΔKH − spare, 0) + lift", {"ΔKH": eaten, "spare": spare, "lift": lift}, "dKH", "arithmetic")  # fmt: skip
+    short = w.sum(
+        "short", "max(ΔKH − spare, 0) + lift", {"ΔKH": eaten, "spare": spare, "lift": lift}, "dKH", "arithmetic"
+    )
     dose = alkalinity_dose(
         AlkalinityDoseQuestion(net_l=q.net_l, current_dkh=0, target_dkh=min(short, 40), planned_mg_n_l=0)
     )
@@ -132,7 +153,10 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     if firsts:
         verdict = f"Put right first: {firsts[0].text}"
     elif np.isfinite(gone_day):
-        verdict = f"It can start, but this water runs out of alkalinity about day {gone_day:.0f}: have {dose.sodium_bicarbonate_g:.0f} g of bicarbonate ready."
+        verdict = (
+            f"It can start, but this water runs out of alkalinity about day {gone_day:.0f}: have"
+            f" {dose.sodium_bicarbonate_g:.0f} g of bicarbonate ready."
+        )
     elif np.isfinite(p50):
         verdict = (
             f"It can start: likely ready between day {p10:.0f} and {p90:.0f}."
@@ -146,10 +170,19 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
         return value if np.isfinite(value) else None
 
     return CyclePlanAnswer(
-        verdict=verdict, working=w.lines, conditions=conditions, heat=_heat(q), nitrogen_mg_n_l=nitrified,
-        kh_eaten_dkh=eaten, kh_short_dkh=short, bicarbonate_g=dose.sodium_bicarbonate_g, kh_gone_day=day(gone_day),
-        pass_day_p10=day(p10) if np.isfinite(p50) else None, pass_day_p50=day(p50), pass_day_p90=day(p90),
-    )  # fmt: skip
+        verdict=verdict,
+        working=w.lines,
+        conditions=conditions,
+        heat=_heat(q),
+        nitrogen_mg_n_l=nitrified,
+        kh_eaten_dkh=eaten,
+        kh_short_dkh=short,
+        bicarbonate_g=dose.sodium_bicarbonate_g,
+        kh_gone_day=day(gone_day),
+        pass_day_p10=day(p10) if np.isfinite(p50) else None,
+        pass_day_p50=day(p50),
+        pass_day_p90=day(p90),
+    )
 
 
 def _heat(q: CyclePlanQuestion) -> list[HeatStep]:

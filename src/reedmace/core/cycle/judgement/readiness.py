@@ -124,7 +124,10 @@ def zeros_run(log: CycleLog, since_day: float, longest_gap_days: float) -> tuple
 
 
 _SHORT_OF: dict[Outcome, str] = {
-    "not-seen": "the last dose was never seen in the water, so its zeros prove nothing: dose again, test ammonia an hour later, and both the day after",
+    "not-seen": (
+        "the last dose was never seen in the water, so its zeros prove nothing: dose again, test ammonia an hour later,"
+        " and both the day after"
+    ),
     "changed": "water was changed between the last dose and its test: dose again and leave the water alone for a day",
     "dosed-again": "another dose went in before the last one's test: one dose, one day, one test",
     "failed": "the test a day after the last dose still found some",
@@ -259,7 +262,10 @@ def _confidence(log: CycleLog, cleared: int) -> tuple[Confidence, list[str]]:
 
 REFERENCE_ANIMAL = "neon-tetra"
 """Species used for examples where no animals are chosen yet."""
-AT_ODDS = "the tests say ready while the forecast from the same log expects weeks yet: clear one more dose before any animal comes"
+AT_ODDS = (
+    "the tests say ready while the forecast from the same log expects weeks yet: clear one more dose before any animal"
+    " comes"
+)
 ODDS_DAYS, ODDS_SHARE = 7.0, 0.05
 """Share of draws that would clear two doses within the days given; below it tests and forecast disagree (memory)."""
 
@@ -322,7 +328,10 @@ def _clears_words(log: CycleLog, cleared_mg_n_l_day: float) -> str:
     known = SPECIES | {s.id: s for s in log.own_species}
     many = int(cleared_mg_n_l_day * log.net_l / (1.2 * max(each, 1e-6)))
     name = known[one.species_id].common_name.lower()
-    return f"It clears about {log.ppm(cleared_mg_n_l_day)} a day as it is: what {many} × {name} make, with a fifth to spare."
+    return (
+        f"It clears about {log.ppm(cleared_mg_n_l_day)} a day as it is: what {many} × {name} make, with a fifth to"
+        " spare."
+    )
 
 
 @computation("cycle-readiness", "May animals be added, by which standard")
@@ -367,7 +376,14 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     confidence, why = _confidence(log, followed.cleared)
     cleared = falling_capacity(log)
     if cleared:
-        w.line("clears", "(fall of ammonia and nitrite) / days between", "the newest fall with nothing done between", cleared, "mg N/(L day)", "arithmetic")  # fmt: skip
+        w.line(
+            "clears",
+            "(fall of ammonia and nitrite) / days between",
+            "the newest fall with nothing done between",
+            cleared,
+            "mg N/(L day)",
+            "arithmetic",
+        )
     ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
     if ready:
         proof = (
@@ -375,7 +391,10 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
             if followed.standard.endswith(("matched", "ppm"))
             else f"{followed.cleared} days of zeros"
         )
-        verdict = f"Ready, by the {followed.standard} standard: {proof}. One large water change, then add animals within a few days."
+        verdict = (
+            f"Ready, by the {followed.standard} standard: {proof}. One large water change, then add animals within a"
+            " few days."
+        )
     else:
         verdict = f"Not yet, because {missing[0]}."
     return CycleReadinessAnswer(

@@ -18,9 +18,22 @@ MEDIA_DAYS = 21.0
 """Age in days at which media work still explains a stall: bacteria recover in about three weeks (common practice)."""
 
 CauseKind = Literal[
-    "alkalinity", "acid", "cold", "hot", "overdosed", "free-ammonia", "phosphate", "chlorine", "filter-off", "off-scale",
-    "skimmer", "sterile-filter", "media", "kit", "bottle",
-]  # fmt: skip
+    "alkalinity",
+    "acid",
+    "cold",
+    "hot",
+    "overdosed",
+    "free-ammonia",
+    "phosphate",
+    "chlorine",
+    "filter-off",
+    "off-scale",
+    "skimmer",
+    "sterile-filter",
+    "media",
+    "kit",
+    "bottle",
+]
 UNSEEN: frozenset[CauseKind] = frozenset({"off-scale", "kit"})
 """Reasons why a fall would not be visible, which differs from a stall."""
 
@@ -80,7 +93,10 @@ def _alkalinity(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     yield Finding(
         kind="alkalinity",
         title="Alkalinity is nearly spent.",
-        detail=f"KH reads {s.kh_now:.1f} dKH. The {log.ppm(dosed)} of ammonia dosed so far can burn {burned:.1f} dKH of the {log.start_kh_dkh:.1f} you began with.",
+        detail=(
+            f"KH reads {s.kh_now:.1f} dKH. The {log.ppm(dosed)} of ammonia dosed so far can burn {burned:.1f} dKH of"
+            f" the {log.start_kh_dkh:.1f} you began with."
+        ),
     )
 
 
@@ -103,7 +119,10 @@ def _warmth(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     if s.temperature < COOL_C:
         yield Finding(kind="cold", title="It is cold.", detail=f"{formatting.celsius(s.temperature)}.")
     elif s.temperature > HOT_C:
-        detail = f"{formatting.celsius(s.temperature)}; above {formatting.celsius.bare(33)} the film slows, above {formatting.celsius.bare(36)} it dies."
+        detail = (
+            f"{formatting.celsius(s.temperature)}; above {formatting.celsius.bare(33)} the film slows, above"
+            f" {formatting.celsius.bare(36)} it dies."
+        )
         yield Finding(kind="hot", title="It is too warm.", detail=detail)
     else:
         yield Finding(title="Warmth.", detail=f"{formatting.celsius(s.temperature)} is warm enough.")
@@ -175,7 +194,17 @@ def _kit(log: CycleLog, s: WaterNow, w: Working) -> Findings:
 
 
 CAUSES: tuple[Callable[[CycleLog, WaterNow, Working], Findings], ...] = (
-    _filter, _alkalinity, _acid, _warmth, _overdose, _free_ammonia, _phosphate, _chlorine, _media, _sterile_filter,
-    _skimmer, _kit,
-)  # fmt: skip
+    _filter,
+    _alkalinity,
+    _acid,
+    _warmth,
+    _overdose,
+    _free_ammonia,
+    _phosphate,
+    _chlorine,
+    _media,
+    _sterile_filter,
+    _skimmer,
+    _kit,
+)
 """In the order they are reported."""

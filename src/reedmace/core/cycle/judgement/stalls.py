@@ -8,7 +8,9 @@ from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.water_now import WaterNow, carried_forward
 
 STALL_AFTER_DAYS, HIGH_MG_N_L = 10.0, 0.6
-"""Day before which a slow cycle is young rather than stalled, and the concentration above which a poison counts as high (memory)."""
+"""Day before which a slow cycle is young rather than stalled, and the concentration above which a poison counts as high
+(memory).
+"""
 
 
 @dataclass
@@ -35,8 +37,8 @@ class Diagnosis:
 def readings_stalled(log: CycleLog) -> bool:
     """Whether nitrite or ammonia is high and unchanged over the last three readings spanning two days or more.
 
-    log: the cycle's. Rising nitrite is no stall, it is ammonia at work; ammonia topped up between the readings must have
-    been used to read the same.
+    log: the cycle's. Rising nitrite is no stall, it is ammonia at work; ammonia topped up between the readings must
+    have been used to read the same.
     """
     if log.day_now <= STALL_AFTER_DAYS:
         return False

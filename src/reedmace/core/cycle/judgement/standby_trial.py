@@ -9,7 +9,8 @@ from reedmace.core.contract import Answer, Part, Question, Working, computation,
 STEPS_H = (6.0, 24.0, 72.0, 168.0)
 """Hours without the filter, step by step (common practice: hours, then a day, then days)."""
 LEAST_TIMES = 2.0
-"""Capacity of the remaining filters, as a multiple of the load, needed before a trial is offered (a stated judgement)."""
+"""Capacity of the remaining filters, as a multiple of the load, needed before a trial is offered (a stated judgement).
+"""
 
 
 class Trial(Part):
@@ -53,7 +54,10 @@ def standby_trial(question: StandbyTrialQuestion) -> StandbyTrialAnswer:
     passed = max((t.hours for t in q.trials if t.tested and not t.trace), default=0.0)
     nxt = next((h for h in STEPS_H if passed < 0.9 * h), None)
     if nxt is None:
-        words = f"It stood {passed / 24:.0f} days and tests stayed at zero: it may stay off. Dry it, or keep it running elsewhere; what stood airless is rinsed first."
+        words = (
+            f"It stood {passed / 24:.0f} days and tests stayed at zero: it may stay off. Dry it, or keep it running"
+            " elsewhere; what stood airless is rinsed first."
+        )
         return StandbyTrialAnswer(verdict=words, working=w.lines, may_try=True, next_h=None, proved=True, steps=[])
     span = f"{nxt:.0f} hours" if nxt < 48 else f"{nxt / 24:.0f} days"
     steps = [
@@ -71,7 +75,10 @@ def _barred(q: StandbyTrialQuestion) -> str | None:
     if any(t.trace for t in q.trials):
         return "A test showed a trace while it stood: it is needed. Leave it running."
     if q.carried_times_count < LEAST_TIMES:
-        return f"What would stay on carries these animals {q.carried_times_count:.1f} times over; a trial begins at {LEAST_TIMES:g}."
+        return (
+            f"What would stay on carries these animals {q.carried_times_count:.1f} times over; a trial begins at"
+            f" {LEAST_TIMES:g}."
+        )
     if not q.oxygen_enough:
         return "Without it the surface stands still: give the tank an air stone first."
     if not q.animals_settled:

@@ -42,7 +42,9 @@ _HALF_LOG = 0.5 * (PARAMETERS + KITS) * float(np.log(2 * np.pi))
 
 @dataclass(frozen=True)
 class Ensemble:
-    """Draws (n, 13) as logarithms, their weights (n,) summing to 1, the effective sample size, and the number of misfits."""
+    """Draws (n, 13) as logarithms, their weights (n,) summing to 1, the effective sample size, and the number of
+    misfits.
+    """
 
     rows: Floats
     weights: Floats
@@ -78,8 +80,8 @@ def forget() -> None:
 def condition_at(log: CycleLog, days: list[float], draws: int, fewer: int) -> list[Ensemble]:
     """The same draws weighted by the readings up to each of several days: the forecast as it stood then.
 
-    log: the cycle's; days: since the start; draws: drawn, all of them kept for today; fewer: kept for any day before. One
-    set of draws serves all; that of today is what `condition` gives.
+    log: the cycle's; days: since the start; draws: drawn, all of them kept for today; fewer: kept for any day before.
+    One set of draws serves all; that of today is what `condition` gives.
     """
     pool = _adapt(_in_order(log), draws)
     if pool is None:
@@ -298,7 +300,8 @@ def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) ->
     )
     late = np.where(np.isnan(passed), np.inf, passed)
     if log.method != "planted":
-        # Four weeks of growth are a rule, not an estimate; everything else may be a little faster or slower than any draw.
+        # Four weeks of growth are a rule, not an estimate; everything else may be a little faster or slower than any
+        # draw.
         away = np.random.default_rng(5).standard_normal(len(late))
         ahead = late - log.day_now
         spread = np.hypot(LEFT_OUT, LEFT_OUT_DAYS / np.maximum(ahead, 2.0))

@@ -52,7 +52,9 @@ Ints = NDArray[np.int64]
 PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.56, 0.46, 0.20, 0.15, 0.04, 0.10, 14.0, 0.35, 4.0, 1.0, 1.0])
 PRIOR_SPREAD = np.array([1.1, 1.1, 0.18, 0.18, 0.5, 0.5, 0.3, 0.35, 0.35, 0.7, 0.5, 0.5, 0.1])
 BOTTLE_SPREAD, SEED_SPREAD, DONOR_SPREAD = 1.5, 0.8, 0.5
-"""Additional log spread of the bacteria from a bottle or seeded media, and their whole spread where the donor is known (memory)."""
+"""Additional log spread of the bacteria from a bottle or seeded media, and their whole spread where the donor is known
+(memory).
+"""
 DONOR_NITRITE_RATIO = 4.0
 """Nitrite to ammonia oxidisers in media from a running tank at traces of both (tuned to "nitrite never seen")."""
 SEEDED_START = 900.0
@@ -76,7 +78,8 @@ PLANT_UPTAKE_MG_N_L_DAY = {"none": 0.0, "some": 0.15, "many": 0.5}
 PHOSPHORUS_HALF_MG_L, PO4_TO_P = 0.004, 0.3261
 """Half-saturation of growth on phosphorus, mg P/L (memory), and P in PO4 (atomic masses)."""
 OXYGEN_HALF_MG_L = 0.8
-"""Half-saturation on oxygen, mg O2/L, between ASM1's 0.4 for both steps and 1 to 1.5 often given for nitrite oxidisers."""
+"""Half-saturation on oxygen, mg O2/L, between ASM1's 0.4 for both steps and 1 to 1.5 often given for nitrite oxidisers.
+"""
 STILL_WORK = 0.05
 """Share of nitrification left while the filter stands, on glass and gravel (memory)."""
 ZEROS_DAYS = {"planted": 29, "fish-food": 8, "animals-in": 8}
@@ -118,8 +121,9 @@ class ModelInput:
 class Scenario:
     """What is done from today on.
 
-    hold_kh_dkh: KH held, 0 for left alone, None for what this tank is kept at; temperature_c: from today, None for as it is; dose_factor: times the advised
-    dose; seed_share: of a mature filter's film put in today; counts_past: whether doses cleared already count.
+    hold_kh_dkh: KH held, 0 for left alone, None for what this tank is kept at; temperature_c: from today, None for as
+    it is; dose_factor: times the advised dose; seed_share: of a mature filter's film put in today; counts_past: whether
+    doses cleared already count.
     """
 
     hold_kh_dkh: float | None = None

@@ -1,10 +1,10 @@
 """Compiled kinetics of nitrification. Concentrations in mg N/L, alkalinity in mg/L CaCO3, time in days.
 
-State, in order: TAN, nitrite-N, nitrate-N, alkalinity, capacity A, capacity B, nitrogen taken up by plants. A capacity is
-what a film could remove in a day (mg N/L/day) at 25 °C with everything plentiful; it grows and decays as biomass does in
-ASM1, once it is awake: a film new to a tank does nothing at first (a lag, in the form of Baranyi and Roberts 1994).
-pH follows alkalinity at a steady CO2, so an acid stall comes out of the sums rather than being put in. The nitrogen a
-film builds into itself is left out: at these yields it is a few percent of what passes through.
+State, in order: TAN, nitrite-N, nitrate-N, alkalinity, capacity A, capacity B, nitrogen taken up by plants. A capacity
+is what a film could remove in a day (mg N/L/day) at 25 °C with everything plentiful; it grows and decays as biomass
+does in ASM1, once it is awake: a film new to a tank does nothing at first (a lag, in the form of Baranyi and Roberts
+1994). pH follows alkalinity at a steady CO2, so an acid stall comes out of the sums rather than being put in. The
+nitrogen a film builds into itself is left out: at these yields it is a few percent of what passes through.
 
 Draws run side by side in lanes, so that one instruction moves several of them.
 """
@@ -38,10 +38,10 @@ CONDITIONS = 6
 NITRIFIED, BASE = ALKALINITY_PER_N, BASE_PER_N
 """Alkalinity, mg CaCO3, that each mg N takes when nitrified (US EPA 1993), and that comes with it as NH3, from food and
 animals; plants take it away with ammonium and give it back with nitrate (equivalent masses)."""
-# What is aimed at from today on: dose (mg N/L, 0 for no dosing), a kit's zero (mg N/L), nitrite over which no dose is made
-# (mg N/L), alkalinity held (mg/L CaCO3, 0 for not at all), days of zeros that count as passed (0 when doses are to be
-# cleared instead), day from which zeros count, alkalinity that comes with each mg N dosed (mg CaCO3), the kit's zero of
-# nitrite (mg N/L), doses seen to be cleared already.
+# What is aimed at from today on: dose (mg N/L, 0 for no dosing), a kit's zero (mg N/L), nitrite over which no dose is
+# made (mg N/L), alkalinity held (mg/L CaCO3, 0 for not at all), days of zeros that count as passed (0 when doses are to
+# be cleared instead), day from which zeros count, alkalinity that comes with each mg N dosed (mg CaCO3), the kit's zero
+# of nitrite (mg N/L), doses seen to be cleared already.
 DOSE, ZERO, HOLD_NITRITE, HOLD_ALKALINITY, ZEROS_NEEDED, COUNT_FROM, DOSE_BASE, ZERO_NITRITE, WON = range(9)
 AIMS = 9
 STATES = 7
@@ -89,7 +89,8 @@ def load(w: Floats, parameters: Floats, first: int, start: Floats) -> None:
 def rates(w: Floats, c: Floats) -> None:
     """dy/dt of every lane, from the trial state in the workspace.
 
-    w: workspace (WORKSPACE,); c: the day's conditions (6,). Source: form of ASM1; Anthonisen et al. 1976; Baranyi and Roberts 1994.
+    w: workspace (WORKSPACE,); c: the day's conditions (6,). Source: form of ASM1; Anthonisen et al. 1976; Baranyi and
+    Roberts 1994.
     """
     theta, ka_ammonia, feed, plants, growth, work = c[0], c[1], c[2], c[3], c[4], c[5]
     pace = theta * work
@@ -177,8 +178,8 @@ def step(w: Floats, c: Floats, dt: float) -> None:
 def apply_event(w: Floats, kind: int, value: float, tap: Floats, nitrogen_total: Floats) -> None:
     """Apply one logged event on every lane in place.
 
-    w: workspace; kind, value: as the constants above say; tap: water put in at a change (4,); nitrogen_total: nitrogen that ought
-    to be in the tank (LANES,), mg N/L, kept up with what comes and goes.
+    w: workspace; kind, value: as the constants above say; tap: water put in at a change (4,); nitrogen_total: nitrogen
+    that ought to be in the tank (LANES,), mg N/L, kept up with what comes and goes.
     """
     y, most = w[_Y:_Z].reshape(STATES, LANES), w[_P + A_MAX * LANES : _P + (A_MAX + 1) * LANES]
     for i in range(LANES):
@@ -220,14 +221,14 @@ def simulate(
 ) -> tuple[Floats, Floats, Floats, Floats]:
     """Simulate every draw through the logged past and the advised future.
 
-    parameters: (n, 13); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6);
-    event_step, event_kind, event_value: (m,), steps in order, what happened; tap: (4,) as start; today: step from which
-    the aim is followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (9,) as
-    the constants above say; sample_steps: (r, 2) the step of each state to report, and how many events had happened by then: a test
-    and a dose an hour apart share a step, and the test came before the dose.
-    Returns daily states (n, days + 1, 4), states at sample_steps (n, r, 4), pass day (n,) and the largest gap in the
-    nitrogen's books (n,), mg N/L. The pass day is NaN when a draw never clears two doses running, each within a day,
-    or never keeps zeros for as many days as asked. A draw that has passed is reported clear from then on.
+    parameters: (n, 13); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6); event_step,
+    event_kind, event_value: (m,), steps in order, what happened; tap: (4,) as start; today: step from which the aim is
+    followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (9,) as the
+    constants above say; sample_steps: (r, 2) the step of each state to report, and how many events had happened by
+    then: a test and a dose an hour apart share a step, and the test came before the dose. Returns daily states (n, days
+    + 1, 4), states at sample_steps (n, r, 4), pass day (n,) and the largest gap in the nitrogen's books (n,), mg N/L.
+    The pass day is NaN when a draw never clears two doses running, each within a day, or never keeps zeros for as many
+    days as asked. A draw that has passed is reported clear from then on.
     """
     n, m, r = parameters.shape[0], event_step.shape[0], sample_steps.shape[0]
     daily = np.zeros((n, days + 1, 4))

@@ -82,7 +82,13 @@ def cycle_history(question: CycleHistoryQuestion) -> CycleHistoryAnswer:
     elif before.pass_day_p50 is None or now is None:
         verdict = "A week ago there was no date." if now is not None else "There is no date now."
     else:
-        moved = w.sum("moved", "P50 today − P50 a week ago", {"P50 today": now, "P50 a week ago": before.pass_day_p50}, "days", "cycleprior")  # fmt: skip
+        moved = w.sum(
+            "moved",
+            "P50 today − P50 a week ago",
+            {"P50 today": now, "P50 a week ago": before.pass_day_p50},
+            "days",
+            "cycleprior",
+        )
         by = f"{abs(moved):.0f} day{'s' if round(abs(moved)) != 1 else ''}"
         verdict = (
             "Since last week the date has held."
@@ -101,7 +107,13 @@ def _pull(log: CycleLog, now: float | None, ensemble: Ensemble | None, w: Workin
     without = percentiles(project(log, ensemble, horizon_days_of(log), Scenario()).late, ensemble.weights)[1]
     if not np.isfinite(without):
         return None, "The newest test brought a date where there was none."
-    moved = w.sum("pull", "P50 with the newest test − P50 without it", {"P50 with the newest test": now, "P50 without it": without}, "days", "cycleprior")  # fmt: skip
+    moved = w.sum(
+        "pull",
+        "P50 with the newest test − P50 without it",
+        {"P50 with the newest test": now, "P50 without it": without},
+        "days",
+        "cycleprior",
+    )
     if abs(moved) < 0.75:
         return moved, "The newest test left the date where it was."
     by = f"{abs(moved):.0f} day{'s' if round(abs(moved)) != 1 else ''}"

@@ -1,1 +1,1 @@
-"""What is known of a cycling tank: its log, test lines, suspect readings, film losses, proof, targets, the water now."""
+"""The record of a cycling tank: log, test lines, suspect readings, film losses, proof, targets, present water."""

@@ -71,7 +71,7 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
     w.line(
         "N expected", "each change: N (1 − x) + tap × x", f"{len(log.changes)} changes", total, "mg N/L", "arithmetic"
     )
-    most = w.sum("NO3", "N / N share of NO3", {"N": total, "N share of NO3": NITROGEN_SHARE['NO3']}, "ppm", "masses")  # fmt: skip
+    most = w.sum("NO3", "N / N share of NO3", {"N": total, "N share of NO3": NITROGEN_SHARE["NO3"]}, "ppm", "masses")
     if newest is None:
         return NitrogenBalanceAnswer(
             verdict="Cannot be drawn up yet: it takes one test of ammonia, nitrite and nitrate together.",
@@ -89,14 +89,23 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
     off = bool(newest.off_scale)
     if off and gap < 0:
         meaning = "unknown"
-        verdict = f"{total:.1f} mg/L of nitrogen should be in the water; {found:.1f} were read, with {' and '.join(newest.off_scale)} off the scale: the rest is most likely there."
+        verdict = (
+            f"{total:.1f} mg/L of nitrogen should be in the water; {found:.1f} were read, with"
+            f" {' and '.join(newest.off_scale)} off the scale: the rest is most likely there."
+        )
     elif gap < -blur:
         meaning = "missing"
         why = "plants take it" if log.plants != "none" else "a nitrate kit reads low when its bottle is not shaken hard"
-        verdict = f"{-gap:.1f} mg/L of nitrogen are missing: {total:.1f} should be there, {found:.1f} were found. Most often {why}; otherwise a dose was smaller than written down."
+        verdict = (
+            f"{-gap:.1f} mg/L of nitrogen are missing: {total:.1f} should be there, {found:.1f} were found. Most often"
+            f" {why}; otherwise a dose was smaller than written down."
+        )
     elif gap > blur:
         meaning = "too-much"
-        verdict = f"{gap:.1f} mg/L of nitrogen too much: {found:.1f} were found where the doses explain {total:.1f}. Food, a dying plant, the tap's own nitrate, or nitrite reading as nitrate."
+        verdict = (
+            f"{gap:.1f} mg/L of nitrogen too much: {found:.1f} were found where the doses explain {total:.1f}. Food, a"
+            " dying plant, the tap's own nitrate, or nitrite reading as nitrate."
+        )
     else:
         meaning = "closes"
         verdict = f"The books close: {total:.1f} mg/L of nitrogen were to be expected, {found:.1f} were found."

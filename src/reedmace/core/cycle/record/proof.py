@@ -1,9 +1,9 @@
 """Proof of capacity: what counts as zero, as a cleared dose, and as proof that the filter carries a load.
 
-A proof is a dose that was seen in the water, tested 20 to 28 hours later with ammonia and nitrite both at the kit's zero,
-with no other dose and no change between; twice, on two days at least 20 hours apart. It falls when film may have died
-since, and must then be made again (common practice, made strict: a dud bottle, two doses in an hour, a change before the
-test or a zero that comes late prove nothing).
+A proof is a dose that was seen in the water, tested 20 to 28 hours later with ammonia and nitrite both at the kit's
+zero, with no other dose and no change between; twice, on two days at least 20 hours apart. It falls when film may have
+died since, and must then be made again (common practice, made strict: a dud bottle, two doses in an hour, a change
+before the test or a zero that comes late prove nothing).
 """
 
 from bisect import bisect_left
@@ -91,8 +91,8 @@ STEP_SEEN, STEP_OWED = 0.9, 1.2
 def ammonia_never_seen(log: CycleLog) -> bool:
     """Whether ammonia was dosed and no later test found any of it: not as ammonia, nitrite or nitrate.
 
-    log: the cycle's. A dead bottle reads so, or a dead kit. Where plants or a film from elsewhere may have taken it between
-    two tests, only nitrate that was read and did not rise with what was dosed tells (common practice).
+    log: the cycle's. A dead bottle reads so, or a dead kit. Where plants or a film from elsewhere may have taken it
+    between two tests, only nitrate that was read and did not rise with what was dosed tells (common practice).
     """
     if not log.doses or not log.doses_ammonia():
         return False
@@ -220,8 +220,9 @@ def proven_capacity(log: CycleLog) -> float:
 def falling_capacity(log: CycleLog) -> float:
     """Capacity from the newest fall of both poisons together, mg N/L a day; 0 where none was seen.
 
-    log: the cycle's. Two tests at least half a day apart, both poisons read in both, nothing added or changed between, and
-    ammonia with nitrite fallen by more than the kit's first step: what is gone of both has become nitrate. Film lost since voids it.
+    log: the cycle's. Two tests at least half a day apart, both poisons read in both, nothing added or changed between,
+    and ammonia with nitrite fallen by more than the kit's first step: what is gone of both has become nitrate. Film
+    lost since voids it.
     """
     tests = sorted((r for r in log.readings if is_full(r)), key=lambda r: r.day)
     done = [d.day for d in log.doses] + [c.day for c in log.changes]

@@ -11,7 +11,9 @@ FRESH_KH_DKH, SALT_KH_DKH = (2.0, 4.0), (6.0, 8.0)
 SOFT_PH = 7.0
 """Highest tolerated pH at or below which animals want soft, acid water, so that soda is wrong (common practice)."""
 LOW_PH, LEAST_PH = 6.8, 5.2
-"""pH below which nitrification is slowed where nothing else is wanted, and below which even acid-grown bacteria nearly stop."""
+"""pH below which nitrification is slowed where nothing else is wanted, and below which even acid-grown bacteria nearly
+stop.
+"""
 
 
 @dataclass(frozen=True)
@@ -35,7 +37,7 @@ def held_kh_dkh(salinity_g_kg: float) -> tuple[float, float]:
 def tolerance_of(log: CycleLog) -> Tolerance:
     """Tolerance of the animals in the tank, or of those planned where unrecorded; °C and pH. log: the cycle's."""
     known = SPECIES | {one.id: one for one in log.own_species}
-    kept = [known[a.species_id] for a in (log.present or log.animals) if a.species_id in known]
+    kept = [known[a.species_id] for a in log.present or log.animals if a.species_id in known]
     if not kept:
         return Tolerance()
     return Tolerance(

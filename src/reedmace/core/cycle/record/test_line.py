@@ -76,8 +76,8 @@ def _span(low: float, high: float, unit: str) -> str:
 def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
     """The figures in a jotted line.
 
-    question: pairs of a name (a, n, no3, po4, ph, kh, t) and a figure; "5+" is off the scale; "26C" or "79F" needs no name.
-    Raises CannotAnswer naming the piece that was not understood, a figure out of range, or one given twice.
+    question: pairs of a name (a, n, no3, po4, ph, kh, t) and a figure; "5+" is off the scale; "26C" or "79F" needs no
+    name. Raises CannotAnswer naming the piece that was not understood, a figure out of range, or one given twice.
     """
     found: dict[str, float] = {}
     off: list[str] = []

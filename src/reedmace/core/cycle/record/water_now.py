@@ -55,8 +55,8 @@ def water_now(log: CycleLog) -> WaterNow:
 def carried_forward(read: tuple[float, float], added: list[tuple[float, float]], log: CycleLog, tap: float) -> float:
     """A figure carried forward from the day it was read through later additions and changes, in order.
 
-    read: (day, value), any unit; added: (day, amount) in that unit; log: whose changes count; tap: what a change brings.
-    A dose before a change is diluted by it, one after is not.
+    read: (day, value), any unit; added: (day, amount) in that unit; log: whose changes count; tap: what a change
+    brings. A dose before a change is diluted by it, one after is not.
     """
     day_read, value = read
     happened = [(day, 0.0, 0.0, amount) for day, amount in added] + [(c.day, 1.0, c.share, 0.0) for c in log.changes]

@@ -125,7 +125,9 @@ class Excluded(Part):
 
 
 class RankFiltersAnswer(Answer):
-    """The best in order, pairs, exclusions, changes that would alter the first place, and whether a filter is needed at all."""
+    """The best in order, pairs, exclusions, changes that would alter the first place, and whether a filter is needed at
+    all.
+    """
 
     fitting_count: Annotated[int, whole(0, 10000, "How many fit, of which the first 60 are listed")]
     excluded_count: Annotated[int, whole(0, 10000, "How many were left out, of which the nearest 60 are listed")]

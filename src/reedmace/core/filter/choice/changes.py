@@ -131,7 +131,8 @@ def smallest_changes(situation: Situation, order: Ints) -> list[Change]:
     """For each runner-up and the best of each excluded kind, the smallest single change that puts it first.
 
     situation: the ranking as it stands; order: indices of the fitting filters, best first. A filter that no single
-    change brings first is left out. Distances are tried at the places where a limit gives way, priorities at every step.
+    change brings first is left out. Distances are tried at the places where a limit gives way, priorities at every
+    step.
     """
     s = situation
     if len(order) == 0:

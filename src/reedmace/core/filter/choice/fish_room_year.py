@@ -74,24 +74,46 @@ def room_year(question: RoomYearQuestion) -> RoomYearAnswer:
     """Cost, effort and risk in a year of three ways to filter a fish room.
 
     question: litres of each tank, money per kWh. Filters are the catalogue's cheapest whose label suits each tank.
-    Source: arithmetic on the catalogue; minutes, plumbing and air by the watt from memory; failures and disease common practice.
+    Source: arithmetic on the catalogue; minutes, plumbing and air by the watt from memory; failures and disease common
+    practice.
     """
     q, w = question, Working()
     ways = [_air(q), _rim(q), _sump(q)]
     for one in ways:
         w.line(f"E {one.way}", "W × 24 × 365.25 / 1000", f"{one.watts:.0f} W", one.kwh_year, "kWh/year", "arithmetic")
-        w.line(f"C {one.way}", "bought + E × price", f"{one.buy_money:.0f} + {one.kwh_year:.0f} × {q.price_per_kwh:g}", one.first_year_money, "money", "memory")  # fmt: skip
+        w.line(
+            f"C {one.way}",
+            "bought + E × price",
+            f"{one.buy_money:.0f} + {one.kwh_year:.0f} × {q.price_per_kwh:g}",
+            one.first_year_money,
+            "money",
+            "memory",
+        )
     ways.sort(key=lambda one: (one.first_year_money, one.way))
     least, quickest = ways[0], min(ways, key=lambda one: one.hours_year)
     more = "" if least is quickest else f" {quickest.name} asks the least care, {quickest.hours_year:.0f} hours."
     return RoomYearAnswer(
-        verdict=f"{least.name} costs least: {formatting.money(least.first_year_money)} in the first year, {formatting.money(least.year_money)} a year after, {least.sockets_count} {'socket' if least.sockets_count == 1 else 'sockets'}.{more}",
+        verdict=(
+            f"{least.name} costs least: {formatting.money(least.first_year_money)} in the first year,"
+            f" {formatting.money(least.year_money)} a year after, {least.sockets_count}"
+            f" {'socket' if least.sockets_count == 1 else 'sockets'}.{more}"
+        ),
         working=w.lines,
         ways=ways,
     )
 
 
-def _way(way: Way, name: str, q: RoomYearQuestion, buy: float, watts: float, sockets: int, hours: float, failure: str, disease: str) -> YearWay:  # fmt: skip
+def _way(
+    way: Way,
+    name: str,
+    q: RoomYearQuestion,
+    buy: float,
+    watts: float,
+    sockets: int,
+    hours: float,
+    failure: str,
+    disease: str,
+) -> YearWay:
     kwh = watts * KWH_PER_WATT_YEAR
     year = kwh * q.price_per_kwh
     return YearWay(
@@ -115,10 +137,17 @@ def _air(q: RoomYearQuestion) -> YearWay:
     air = RESERVE * sum((f.air_l_min or 0) * n for f, n in chosen)
     buy = sum(f.price * n for f, n in chosen) + AIR_PUMP_BASE + AIR_PUMP_PER_L_MIN * air
     return _way(
-        "air", "Air for all from one pump", q, buy, air * SHARED_W_PER_L_MIN, 1, sum(_hours(f, n) for f, n in chosen),
-        "The pump stops and every tank stands; the films live on in the tanks' own water. A second pump or a battery one carries them.",
+        "air",
+        "Air for all from one pump",
+        q,
+        buy,
+        air * SHARED_W_PER_L_MIN,
+        1,
+        sum(_hours(f, n) for f, n in chosen),
+        "The pump stops and every tank stands; the films live on in the tanks' own water. A second pump or a battery"
+        " one carries them.",
         "Each tank keeps its own water.",
-    )  # fmt: skip
+    )
 
 
 def _rim(q: RoomYearQuestion) -> YearWay:
@@ -128,11 +157,16 @@ def _rim(q: RoomYearQuestion) -> YearWay:
         able = [f for f in fits if f.box_lph >= RIM_TURNOVER * litres]
         chosen.append((min(able, key=lambda f: (f.price, f.id)), 1) if able else _nearest(fits, litres))
     return _way(
-        "rim", "A box on the rim of each", q, sum(f.price * n for f, n in chosen), sum(f.watts * n for f, n in chosen),
-        sum(n for _, n in chosen), sum(_hours(f, n) for f, n in chosen),
+        "rim",
+        "A box on the rim of each",
+        q,
+        sum(f.price * n for f, n in chosen),
+        sum(f.watts * n for f, n in chosen),
+        sum(n for _, n in chosen),
+        sum(_hours(f, n) for f, n in chosen),
         "One tank stands, the others run.",
         "Each tank keeps its own water.",
-    )  # fmt: skip
+    )
 
 
 def _sump(q: RoomYearQuestion) -> YearWay:
@@ -141,7 +175,13 @@ def _sump(q: RoomYearQuestion) -> YearWay:
     tanks = len(q.tanks_l)
     hours = _hours(f, n) + tanks * PLUMBED_MINUTES / 60 * 12
     return _way(
-        "sump", "One sump for all", q, f.price * n + PLUMBED_EACH * tanks, f.watts * n, n, hours,
+        "sump",
+        "One sump for all",
+        q,
+        f.price * n + PLUMBED_EACH * tanks,
+        f.watts * n,
+        n,
+        hours,
         "The return stops and every tank stands, and all of them run back: the sump must take it.",
         "Shared: what one tank catches, all have. Every dose and change is for all the water.",
-    )  # fmt: skip
+    )

@@ -17,8 +17,9 @@ from reedmace.core.stock.species import Sizing
 ENOUGH_SHARE = 0.7
 MOST_OF_ONE = 4
 SLOWEST_MESSY_PER_HOUR = 1.25
-"""The same under large messy animals, whose dirt must reach the foam at all: the largest sponges turn 170 L over so often in
-service, and breeders keep sixty half-grown cichlids on one (common practice; the turnover is ours)."""
+"""The same under large messy animals, whose dirt must reach the foam at all: the largest sponges turn 170 L over so
+often in service, and breeders keep sixty half-grown cichlids on one (common practice; the turnover is ours).
+"""
 STRICT: tuple[Sizing, ...] = ("goldfish", "turtle")
 """Stock classes whose keepers use a sponge only as an extra (common practice)."""
 MESSY: tuple[Sizing, ...] = ("messy", "cichlid", "turtle", "goldfish")
@@ -97,8 +98,9 @@ class Requirement:
 def enough_by_film(air: Bools, site: Site, dirty: Floats, film: Floats, asked: Requirement) -> Bools:
     """Which air-driven filters, or sets of them, are admitted by film although slow by turnover (n,).
 
-    air: whether air drives them (n,); site: the tank's; dirty: flow in service (n,), L/h; film: (n,), m²; asked: of them.
-    Source: common practice of breeders: one sponge has far more film than most tanks use; a volume an hour from memory.
+    air: whether air drives them (n,); site: the tank's; dirty: flow in service (n,), L/h; film: (n,), m²; asked: of
+    them. Source: common practice of breeders: one sponge has far more film than most tanks use; a volume an hour from
+    memory.
     """
     carries = film + site.film_here_m2 >= asked.film_m2
     least = _slowest(asked) * site.net_l

@@ -113,8 +113,8 @@ def _movement(has: Available, asks: Required) -> Margin:
 def margins(has: Available, asks: Required) -> list[Margin]:
     """Biology, clarity and movement, each on its own.
 
-    has: what hangs or would hang; asks: what the tank asks.
-    More film, a lower load or more flow never worsens its own verdict, but where it leaves too little of the water calm.
-    Source: the film's areal rate and its warmth from memory; straining by kind and turnover common practice.
+    has: what hangs or would hang; asks: what the tank asks. More film, a lower load or more flow never worsens its own
+    verdict, but where it leaves too little of the water calm. Source: the film's areal rate and its warmth from memory;
+    straining by kind and turnover common practice.
     """
     return [_biology(has, asks), _clarity(has), _movement(has, asks)]

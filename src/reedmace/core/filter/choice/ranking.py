@@ -51,7 +51,15 @@ def _stirred(
     q: RankFiltersQuestion, asked: TankRequirement, low: float, set_: list[tuple[Filter, float]]
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
     """Currents and oxygen of a set of filters here, each filter with its clean flow, L/h."""
-    return currents_and_oxygen(q.site, [Placed(f, q.plumbing, lph) for f, lph in set_], asked.current_preferences, asked.oxygen_consumers, low, asked.today_mg_n_day, q.temperature_c)  # fmt: skip
+    return currents_and_oxygen(
+        q.site,
+        [Placed(f, q.plumbing, lph) for f, lph in set_],
+        asked.current_preferences,
+        asked.oxygen_consumers,
+        low,
+        asked.today_mg_n_day,
+        q.temperature_c,
+    )
 
 
 @dataclass(frozen=True)
@@ -189,10 +197,19 @@ def _enough(
         )
         kept = _stirred(q, asked, low, [(t.filters[i], float(service[i])) for i in running])[1]
         if flow >= low and area >= need and kept.enough:
-            return f"You already have enough: what runs here moves {formatting.lph(flow)} in service where {formatting.lph.bare(low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times these animals. Another filter would only add something to clean; a sterile one does nothing for a spike."
+            return (
+                f"You already have enough: what runs here moves {formatting.lph(flow)} in service where"
+                f" {formatting.lph.bare(low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times"
+                " these animals. Another filter would only add something to clean; a sterile one does nothing for a"
+                " spike."
+            )
         return None
     if asked.light:
-        return f"This planted tank hardly needs a filter: glass and gravel give {q.site.film_here_m2:.1f} m² of film where {need:.2f} would carry these animals, and plants take ammonia first. A small sponge for movement is plenty; a larger filter would find nothing more to do."
+        return (
+            f"This planted tank hardly needs a filter: glass and gravel give {q.site.film_here_m2:.1f} m² of film where"
+            f" {need:.2f} would carry these animals, and plants take ammonia first. A small sponge for movement is"
+            " plenty; a larger filter would find nothing more to do."
+        )
     return None
 
 

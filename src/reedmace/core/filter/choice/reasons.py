@@ -40,8 +40,8 @@ def caveats_of(
 ) -> list[str]:
     """What to know of a filter before buying it.
 
-    f: the filter; site: the tank's; guard: who gets into a bare intake; low_lph: flow asked, L/h; dirty_lph: in service,
-    L/h; days: between cleanings; slow: slow by the turnover rules alone. Source: common practice.
+    f: the filter; site: the tank's; guard: who gets into a bare intake; low_lph: flow asked, L/h; dirty_lph: in
+    service, L/h; days: between cleanings; slow: slow by the turnover rules alone. Source: common practice.
     """
     found = []
     if days < kind_of(f.kind).service_days:
@@ -50,10 +50,12 @@ def caveats_of(
         found.append(f"Put a guard sponge on the intake for {', '.join(guard)}.")
     if slow:
         found.append(
-            f"Slow by the turnover rules, {formatting.lph(dirty_lph)} where {formatting.lph.bare(low_lph)} is asked; its film is enough all the same, as breeders find. It strains less and is squeezed sooner."
+            f"Slow by the turnover rules, {formatting.lph(dirty_lph)} where {formatting.lph.bare(low_lph)} is asked;"
+            " its film is enough all the same, as breeders find. It strains less and is squeezed sooner."
         )
     elif dirty_lph < low_lph:
         found.append(
-            f"When dirty it falls to {formatting.lph(dirty_lph)}, under the {formatting.lph.bare(low_lph)} asked: clean it sooner."
+            f"When dirty it falls to {formatting.lph(dirty_lph)}, under the {formatting.lph.bare(low_lph)} asked: clean"
+            " it sooner."
         )
     return found + kind_of(f.kind).caveats(f, site)

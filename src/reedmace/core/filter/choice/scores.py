@@ -39,7 +39,8 @@ AIR_PUMP_BASE, AIR_PUMP_PER_L_MIN = 8.0, 4.0
 def pump_price(air_l_min: Floats, site: Site) -> Floats:
     """Price of the air pump that drives these filters, any shape.
 
-    air_l_min: L/min together, 0 where none is driven by air; site: the tank's. A pump that feeds the room's tanks is there already.
+    air_l_min: L/min together, 0 where none is driven by air; site: the tank's. A pump that feeds the room's tanks is
+    there already.
     """
     if site.air_shared:
         return np.zeros_like(air_l_min)
@@ -84,7 +85,8 @@ def running_score(watts: Floats) -> Floats:
 def single_scores(t: FilterTable, site: Site, dirty: Floats, days: Floats, low: Floats, high: float) -> Floats:
     """Scores of single filters, (n, len(NAMES)).
 
-    t: n filters; site: the tank's; dirty: flow in service (n,), low: asked (n,), high: L/h; days: between cleanings here (n,).
+    t: n filters; site: the tank's; dirty: flow in service (n,), low: asked (n,), high: L/h; days: between cleanings
+    here (n,).
     """
     inside = t.where(lambda k: k.in_tank)
     taken = np.where(inside, t.width_cm * t.depth_cm * t.height_cm / 1000 / site.net_l, 0.0)
@@ -121,9 +123,9 @@ def pair_scores(
 ) -> Floats:
     """Scores of pairs (i, j), (m, len(NAMES)).
 
-    t: n filters; site: the tank's; singles: their scores; i, j: (m,); together: flow in service of each pair (m,), low: asked of each
-    (m,), high: L/h. Costs add, looks and flood go by the
-    worse, straining and power cuts by the better, noise by both.
+    t: n filters; site: the tank's; singles: their scores; i, j: (m,); together: flow in service of each pair (m,), low:
+    asked of each (m,), high: L/h. Costs add, looks and flood go by the worse, straining and power cuts by the better,
+    noise by both.
     """
     a, b, watts = singles[i], singles[j], watts_here(t, site)
     at = {name: k for k, name in enumerate(NAMES)}

@@ -64,19 +64,32 @@ def verdict_of(
 ) -> str:
     """The ranking in a sentence.
 
-    ranked, pairs: best first; first: ids as from `first_of`; site: the tank's; low_lph: flow asked, L/h; names: of the filters, by id.
+    ranked, pairs: best first; first: ids as from `first_of`; site: the tank's; low_lph: flow asked, L/h; names: of the
+    filters, by id.
     """
     two = next((p for p in pairs if p.filter_ids == first), None)
     asked = f"where {formatting.lph.bare(low_lph)} is asked"
     if ranked and two is not None:
         best = ranked[0]
-        return f"Two do what no single one does here: {two.name} would move {formatting.lph(two.dirty_lph)} in service {asked}. The best single, {best.name}: {_trouble(best.margins)}"
+        return (
+            f"Two do what no single one does here: {two.name} would move {formatting.lph(two.dirty_lph)} in service"
+            f" {asked}. The best single, {best.name}: {_trouble(best.margins)}"
+        )
     if ranked:
         best = ranked[0]
-        return f"{best.name} comes first: it would move {formatting.lph(best.delivered_lph)} here, not the {formatting.lph.bare(best.box_lph)} on its box ({best.reason})."
+        return (
+            f"{best.name} comes first: it would move {formatting.lph(best.delivered_lph)} here, not the"
+            f" {formatting.lph.bare(best.box_lph)} on its box ({best.reason})."
+        )
     if two is not None:
-        return f"No single filter carries this tank; together {two.name} would move {formatting.lph(two.delivered_lph)} {asked}."
+        return (
+            f"No single filter carries this tank; together {two.name} would move {formatting.lph(two.delivered_lph)}"
+            f" {asked}."
+        )
     if first:
         sockets = f" They want {len(first)} sockets." if len(first) > site.sockets else ""
-        return f"Neither one filter nor two carry this tank: {len(first)} × {names[first[0]]} would, or fewer animals, or more room under the tank for a larger one.{sockets}"
+        return (
+            f"Neither one filter nor two carry this tank: {len(first)} × {names[first[0]]} would, or fewer animals, or"
+            f" more room under the tank for a larger one.{sockets}"
+        )
     return "No filter here fits this tank as it stands. Each is listed with what would let it in."

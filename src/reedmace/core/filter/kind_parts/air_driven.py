@@ -111,7 +111,8 @@ def air_faults(g: ResolvedLayout) -> list[PlacedIssue]:
                 "air-pump",
                 g.length + 14,
                 g.water + above,
-                f"The air pump stands {formatting.cm(-above, 'g')} below the water line and has no check valve: a power cut siphons the tank through it.",
+                f"The air pump stands {formatting.cm(-above, 'g')} below the water line and has no check valve: a power"
+                " cut siphons the tank through it.",
                 "Fit a check valve, or hang the pump above the water.",
             )
         )
@@ -157,12 +158,16 @@ def air_mishaps(g: ResolvedLayout) -> list[MishapDraft]:
             "air-siphon",
             "Air line siphons when the pump stops",
             0.0 if guarded else max(g.site.water_depth_cm - 3, 0.0),
-            "The check valve or the pump's height holds it."
-            if guarded
-            else "The pump stands below the water and nothing holds the water back.",
-            "Try the check valve once a year: stop the pump and see that no water climbs the line."
-            if guarded
-            else "A check valve, the cheapest part of all.",
+            (
+                "The check valve or the pump's height holds it."
+                if guarded
+                else "The pump stands below the water and nothing holds the water back."
+            ),
+            (
+                "Try the check valve once a year: stop the pump and see that no water climbs the line."
+                if guarded
+                else "A check valve, the cheapest part of all."
+            ),
             bore_mm=4.0,
         )
     ]

@@ -19,7 +19,8 @@ def stands_beneath(t: FilterTable, mine: Bools, site: Site, over_cm: float) -> L
     return Limit(
         mine & (site.beneath_cm < tall),
         lambda i: (
-            f"stands {formatting.cm(t.height_cm[i], 'g')} high and wants {formatting.cm(over_cm, 'g')} over it for the hoses; there are {formatting.cm(site.beneath_cm, 'g')} under the tank"
+            f"stands {formatting.cm(t.height_cm[i], 'g')} high and wants {formatting.cm(over_cm, 'g')} over it for the"
+            f" hoses; there are {formatting.cm(site.beneath_cm, 'g')} under the tank"
         ),
         lambda i: f"find {formatting.cm(tall[i] - site.beneath_cm, 'g')} more height below or beside the tank",
         "beneath_cm",

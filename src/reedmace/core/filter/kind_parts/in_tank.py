@@ -17,7 +17,8 @@ def stands_under(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
         Limit(
             mine & (site.water_depth_cm < tall),
             lambda i: (
-                f"stands {formatting.cm(t.height_cm[i], 'g')} high and its outlet must stay under water; yours is {formatting.cm(site.water_depth_cm)} deep"
+                f"stands {formatting.cm(t.height_cm[i], 'g')} high and its outlet must stay under water; yours is"
+                f" {formatting.cm(site.water_depth_cm)} deep"
             ),
             lambda i: f"raise the water by {formatting.cm(tall[i] - site.water_depth_cm)}",
             "water_depth_cm",

@@ -8,7 +8,10 @@ from reedmace.core.contract import Name, Part, number, whole
 from reedmace.core.filter.kind_parts.media_path import MediaPath, Priming
 
 UNPLUG = "Unplug before hands go in or a lid comes off."
-WIRING = "Drip loop in the cable, plug above any spill, residual-current protection. Local codes and a licensed electrician decide for wiring."
+WIRING = (
+    "Drip loop in the cable, plug above any spill, residual-current protection. Local codes and a licensed electrician"
+    " decide for wiring."
+)
 WASH = "Wash hands before and after."
 
 

@@ -23,7 +23,10 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="box-media",
             title="Load it loosely",
-            detail=f"{formatting.litres(q.media_l, 'g')}: ceramic or gravel below, floss on top. When the floss is thrown out, the film below stays.",
+            detail=(
+                f"{formatting.litres(q.media_l, 'g')}: ceramic or gravel below, floss on top. When the floss is thrown"
+                " out, the film below stays."
+            ),
         ),
         Step(
             id="box-place",
@@ -93,7 +96,10 @@ KIND = FilterKind(
             (
                 "bucket",
                 "A bucket of old tank water",
-                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+                (
+                    "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine"
+                    " kills it."
+                ),
                 WASH,
             ),
             ("out", "Lift the box out in a tub", "Slowly: it holds its dirt only while it is level."),

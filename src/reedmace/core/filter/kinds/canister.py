@@ -45,8 +45,14 @@ def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
 
 def _loop_words(_: float, above_cm: float) -> str:
     if above_cm > 0:
-        return f"The outlet stands {formatting.cm(above_cm, 'g')} above the water, so the loop is broken there and the pump lifts that much."
-    return "Both hose ends are under water: the falling side carries the rising one, and the height costs nothing however low the filter stands."
+        return (
+            f"The outlet stands {formatting.cm(above_cm, 'g')} above the water, so the loop is broken there and the"
+            " pump lifts that much."
+        )
+    return (
+        "Both hose ends are under water: the falling side carries the rising one, and the height costs nothing however"
+        " low the filter stands."
+    )
 
 
 _PRIMING: dict[Priming, str] = {
@@ -64,8 +70,13 @@ def _outlet_words(depth_cm: float) -> str:
 
 def _steps(q: StepFacts, w: Working) -> list[Step]:
     prime = w.line(
-        "prime", "media volume × 2, at most its body", f"{q.media_l:g} × {FILLING:g}", q.filling_l(FILLING), "L to fill the body", "memory",
-    )  # fmt: skip
+        "prime",
+        "media volume × 2, at most its body",
+        f"{q.media_l:g} × {FILLING:g}",
+        q.filling_l(FILLING),
+        "L to fill the body",
+        "memory",
+    )
     planned = (
         f"{formatting.metres(q.hose_length_m)} of {formatting.mm(q.hose_bore_mm)} hose is planned; "
         if q.hose_length_m and q.hose_bore_mm
@@ -76,12 +87,17 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
             id="canister-feet",
             title="Feet or pads on first",
             detail="They are forgotten once the body is full.",
-            caution=f"Full it weighs about {formatting.kg(prime + EMPTY_KG)}: lift with both hands and a straight back.",
+            caution=(
+                f"Full it weighs about {formatting.kg(prime + EMPTY_KG)}: lift with both hands and a straight back."
+            ),
         ),
         Step(
             id="canister-media",
             title="Rinse and load the media",
-            detail=f"{PATH_WORDS[q.media_path]} Coarse foam {COARSE_PLACE[q.media_path]}, then medium or fine, then ceramic; chemical last if at all. Take bags off, seat every tray.",
+            detail=(
+                f"{PATH_WORDS[q.media_path]} Coarse foam {COARSE_PLACE[q.media_path]}, then medium or fine, then"
+                " ceramic; chemical last if at all. Take bags off, seat every tray."
+            ),
             fault="A lid that will not close means a tray is not down.",
         ),
         Step(
@@ -115,17 +131,25 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="canister-prime",
             title="Prime with tank water",
-            detail=f"{_PRIMING[q.priming].format(formatting.litres(prime))} Not chlorinated tap water. Then open both valves.",
+            detail=(
+                f"{_PRIMING[q.priming].format(formatting.litres(prime))} Not chlorinated tap water. Then open both"
+                " valves."
+            ),
             caution="Never start a siphon by mouth.",
         ),
         Step(
             id="canister-power",
             title="Dry the plug and switch on",
-            detail="In a small tank start with the water low: the jet may go over the rim. Turn the outlet to the glass and throttle the outlet, never the intake.",
+            detail=(
+                "In a small tank start with the water low: the jet may go over the rim. Turn the outlet to the glass"
+                " and throttle the outlet, never the intake."
+            ),
             caution=WIRING,
-            normal="It stops, starts, roars and spits bubbles for minutes while it clears itself: not a fault."
-            if q.priming == "self"
-            else "It may roar and spit bubbles for a minute or two while air leaves.",
+            normal=(
+                "It stops, starts, roars and spits bubbles for minutes while it clears itself: not a fault."
+                if q.priming == "self"
+                else "It may roar and spit bubbles for a minute or two while air leaves."
+            ),
             fault="Still roaring after half an hour: tilt the body gently; check the intake is under water.",
         ),
         *leak_steps("canister", "Dry tissue round lid, valves and both nozzles.", "look along both hoses"),
@@ -163,7 +187,8 @@ def _stand_faults(g: ResolvedLayout) -> list[PlacedIssue]:
                 "body",
                 g.body_x,
                 g.top,
-                f"The canister's lid stands {formatting.cm(g.top - g.water)} above the water line: it will not prime and sucks air.",
+                f"The canister's lid stands {formatting.cm(g.top - g.water)} above the water line: it will not prime"
+                " and sucks air.",
                 "Stand it lower.",
             )
         )
@@ -173,7 +198,8 @@ def _stand_faults(g: ResolvedLayout) -> list[PlacedIssue]:
                 "return-hose",
                 g.body_x,
                 g.top,
-                f"{formatting.cm(max(g.bottom - g.top, 0))} over the canister are too few for a bend of {formatting.cm(g.bend)}: the hose kinks.",
+                f"{formatting.cm(max(g.bottom - g.top, 0))} over the canister are too few for a bend of"
+                f" {formatting.cm(g.bend)}: the hose kinks.",
                 "Use ribbed hose, stand it lower, or beside the stand.",
             )
         )
@@ -189,7 +215,8 @@ def _faults(g: ResolvedLayout) -> list[PlacedIssue]:
                 "outlet",
                 g.outlet_x,
                 outlet_y,
-                f"The outlet stands {formatting.cm(abs(g.intake_x - g.outlet_x))} from the intake: water goes round in a corner.",
+                f"The outlet stands {formatting.cm(abs(g.intake_x - g.outlet_x))} from the intake: water goes round in"
+                " a corner.",
                 "Put them at opposite ends.",
             )
         )
@@ -199,7 +226,8 @@ def _faults(g: ResolvedLayout) -> list[PlacedIssue]:
                 "outlet",
                 g.outlet_x,
                 outlet_y,
-                f"The outlet stands {formatting.cm(-g.lay.outlet_depth_cm, 'g')} above the water: it splashes, and the pump lifts that much.",
+                f"The outlet stands {formatting.cm(-g.lay.outlet_depth_cm, 'g')} above the water: it splashes, and the"
+                " pump lifts that much.",
                 f"Lower it to about {formatting.cm(5)} under the surface, or just at it.",
             )
         )
@@ -233,9 +261,11 @@ def _mishaps(g: ResolvedLayout) -> list[MishapDraft]:
             "Return hose off while it stands",
             g.returned_cm,
             "It siphons back until the outlet draws air.",
-            "The siphon break already holds it to a centimetre."
-            if g.lay.siphon_break
-            else "A siphon break just under the surface.",
+            (
+                "The siphon break already holds it to a centimetre."
+                if g.lay.siphon_break
+                else "A siphon break just under the surface."
+            ),
             bore_mm=bore,
         ),
         MishapDraft(
@@ -349,7 +379,10 @@ KIND = FilterKind(
             (
                 "bucket",
                 "A bucket of old tank water",
-                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+                (
+                    "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine"
+                    " kills it."
+                ),
             ),
             ("open", "Open it in a tub", "Clamps criss-cross; keep the trays in their order."),
             ("coarse", "Coarse foam first", "Squeezed in tank water until it runs fair."),

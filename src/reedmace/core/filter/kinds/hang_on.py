@@ -34,7 +34,10 @@ STEM_SPARE_CM = 4.0
 
 
 def _loop_words(rise_m: float, _: float) -> str:
-    return f"It lifts to its lip, {formatting.cm(rise_m * 100, '.1f')} above the water. Every centimetre of evaporation adds to that and costs flow."
+    return (
+        f"It lifts to its lip, {formatting.cm(rise_m * 100, '.1f')} above the water. Every centimetre of evaporation"
+        " adds to that and costs flow."
+    )
 
 
 def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
@@ -42,7 +45,8 @@ def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
         Limit(
             mine & (site.behind_cm < t.behind_cm),
             lambda i: (
-                f"needs {formatting.cm(t.behind_cm[i], 'g')} behind the tank, you have {formatting.cm.bare(site.behind_cm, 'g')}"
+                f"needs {formatting.cm(t.behind_cm[i], 'g')} behind the tank, you have"
+                f" {formatting.cm.bare(site.behind_cm, 'g')}"
             ),
             lambda i: f"move the tank {formatting.cm(t.behind_cm[i] - site.behind_cm, 'g')} further off the wall",
             "behind_cm",
@@ -67,8 +71,13 @@ def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
 
 def _steps(q: StepFacts, w: Working) -> list[Step]:
     fill = w.line(
-        "box", "media volume × 1.5, at most its body", f"{q.media_l:g} × {FILLING:g}", q.filling_l(FILLING), "L to fill the box", "memory",
-    )  # fmt: skip
+        "box",
+        "media volume × 1.5, at most its body",
+        f"{q.media_l:g} × {FILLING:g}",
+        q.filling_l(FILLING),
+        "L to fill the box",
+        "memory",
+    )
     pad = (
         " The pad’s fuzzy side faces in, away from the wheel, so that dirt is caught before it."
         if q.turning_wheel
@@ -102,7 +111,10 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="hangon-media",
             title="Rinse and load the media",
-            detail=f"{PATH_WORDS[q.media_path]} So the coarse foam goes {COARSE_PLACE[q.media_path]}; not crammed. Take bags off.{pad}",
+            detail=(
+                f"{PATH_WORDS[q.media_path]} So the coarse foam goes {COARSE_PLACE[q.media_path]}; not crammed. Take"
+                f" bags off.{pad}"
+            ),
             fault="Overfilled baskets lift the lid, and water goes over the back.",
         ),
         Step(
@@ -114,7 +126,10 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="hangon-water-line",
             title="Fill the tank near the lip",
-            detail=f"Your water line is {formatting.cm(q.rim_to_water_cm, 'g')} under the rim; every centimetre of fall costs flow and splashes.",
+            detail=(
+                f"Your water line is {formatting.cm(q.rim_to_water_cm, 'g')} under the rim; every centimetre of fall"
+                " costs flow and splashes."
+            ),
         ),
         Step(
             id="hangon-prime",
@@ -159,7 +174,8 @@ def _faults(g: ResolvedLayout) -> list[PlacedIssue]:
                 "body",
                 g.body_x,
                 g.rim,
-                f"It needs {formatting.cm(g.filter.behind_cm, 'g')} behind the tank and has {formatting.cm.bare(g.site.behind_cm, 'g')}.",
+                f"It needs {formatting.cm(g.filter.behind_cm, 'g')} behind the tank and has"
+                f" {formatting.cm.bare(g.site.behind_cm, 'g')}.",
                 f"Move the tank {formatting.cm(g.filter.behind_cm - g.site.behind_cm, 'g')} further off the wall.",
             )
         )
@@ -282,7 +298,10 @@ KIND = FilterKind(
             (
                 "bucket",
                 "A bucket of old tank water",
-                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+                (
+                    "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine"
+                    " kills it."
+                ),
             ),
             (
                 "basket",

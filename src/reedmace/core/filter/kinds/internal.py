@@ -35,7 +35,10 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="internal-place",
             title="Hold it against a side pane",
-            detail=f"Press the suckers on below the water line; it stands {formatting.cm(q.filter_height_cm, 'g')} high. Its height sets the ripple.",
+            detail=(
+                f"Press the suckers on below the water line; it stands {formatting.cm(q.filter_height_cm, 'g')} high."
+                " Its height sets the ripple."
+            ),
             caution=WASH,
         ),
         *([guard_step("internal")] if q.needs_guard else []),
@@ -144,13 +147,19 @@ KIND = FilterKind(
             (
                 "bucket",
                 "A bucket of old tank water",
-                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+                (
+                    "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine"
+                    " kills it."
+                ),
             ),
             ("scoop", "A scoop or tub under it", "Before it is lifted: dirt falls out of the grate."),
             (
                 "foam",
                 "Squeeze the foam in the bucket",
-                "Half of it where there are two pieces. A throw-away cartridge takes its film with it: foam in its place keeps it.",
+                (
+                    "Half of it where there are two pieces. A throw-away cartridge takes its film with it: foam in its"
+                    " place keeps it."
+                ),
             ),
             ("impeller", "Wipe impeller and well", "Hair and sand stop it."),
             ("back", "Back, under water, and plug dry", "No air left inside.", WIRING),

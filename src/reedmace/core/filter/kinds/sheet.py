@@ -31,7 +31,10 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="sheet-cut",
             title="Cut the foam to the tank",
-            detail=f"A little wider than the inside, so that it clamps itself; {formatting.cm(gap)} stay free behind it for the lift.",
+            detail=(
+                f"A little wider than the inside, so that it clamps itself; {formatting.cm(gap)} stay free behind it"
+                " for the lift."
+            ),
             caution="A blade slips on wet foam: cut away from the hand.",
         ),
         Step(
@@ -42,7 +45,10 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="sheet-lift",
             title="Put the lift behind it",
-            detail=f"The tube goes through a hole near the top. {air_driven.uplift_words(q)}the outlet stays under the surface after evaporation.",
+            detail=(
+                f"The tube goes through a hole near the top. {air_driven.uplift_words(q)}the outlet stays under the"
+                " surface after evaporation."
+            ),
         ),
         *air_driven.air_steps("sheet"),
     ]
@@ -93,7 +99,10 @@ KIND = FilterKind(
             (
                 "bucket",
                 "A bucket of old tank water",
-                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+                (
+                    "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine"
+                    " kills it."
+                ),
                 WASH,
             ),
             (

@@ -25,7 +25,12 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="sponge-height",
             title="Check the height",
-            detail=f"It stands {formatting.cm(q.filter_height_cm, 'g')} high in {formatting.cm(q.water_depth_cm)} of water, so its outlet sits {formatting.cm(max(under, 0))} under. {air_driven.uplift_words(q)}{formatting.cm(UPLIFT_SPARE_CM + EVAPORATION_CM)} are kept for evaporation.",
+            detail=(
+                f"It stands {formatting.cm(q.filter_height_cm, 'g')} high in {formatting.cm(q.water_depth_cm)} of"
+                f" water, so its outlet sits {formatting.cm(max(under, 0))} under."
+                f" {air_driven.uplift_words(q)}{formatting.cm(UPLIFT_SPARE_CM + EVAPORATION_CM)} are kept for"
+                " evaporation."
+            ),
             fault="Outlet in the air: the lift falls off sharply." if under < 2 else None,
         ),
         Step(
@@ -109,7 +114,10 @@ KIND = FilterKind(
             (
                 "bucket",
                 "A bucket of old tank water",
-                "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine kills it.",
+                (
+                    "Draw it from the tank before anything is lifted: never tap water on the film, for its chlorine"
+                    " kills it."
+                ),
                 WASH,
             ),
             (

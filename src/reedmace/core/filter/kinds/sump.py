@@ -32,7 +32,10 @@ CLOGGED_CM = 5.0
 
 
 def _loop_words(rise_m: float, _: float) -> str:
-    return f"The loop is broken at the overflow, so the pump lifts the whole {formatting.metres(rise_m, '.2f')} from the sump."
+    return (
+        f"The loop is broken at the overflow, so the pump lifts the whole {formatting.metres(rise_m, '.2f')} from the"
+        " sump."
+    )
 
 
 def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
@@ -41,7 +44,8 @@ def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
         Limit(
             mine & (t.width_cm > site.length_cm),
             lambda i: (
-                f"is {formatting.cm(t.width_cm[i], 'g')} long, the tank above it {formatting.cm.bare(site.length_cm, 'g')}"
+                f"is {formatting.cm(t.width_cm[i], 'g')} long, the tank above it"
+                f" {formatting.cm.bare(site.length_cm, 'g')}"
             ),
             lambda _: "choose a shorter one",
         ),
@@ -67,13 +71,18 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="sump-place",
             title="Put the sump in the cabinet",
-            detail=f"Level, on a pad, with {formatting.cm(q.filter_height_cm, 'g')} and {formatting.cm(over)} over it. It must come out again.",
+            detail=(
+                f"Level, on a pad, with {formatting.cm(q.filter_height_cm, 'g')} and {formatting.cm(over)} over it. It"
+                " must come out again."
+            ),
             caution="Two people: glass edges, and a heavy box in a low place.",
         ),
         Step(
             id="sump-pipes",
             title="Drain and return",
-            detail="Drain with a gate valve; return with a siphon break just under the surface. Dry-fit all of it first.",
+            detail=(
+                "Drain with a gate valve; return with a siphon break just under the surface. Dry-fit all of it first."
+            ),
             caution="Solvent cement: eyes, air and no flame, or a plumber. Local codes decide for fixed pipes.",
         ),
         Step(

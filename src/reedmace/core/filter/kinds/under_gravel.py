@@ -18,7 +18,8 @@ def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
         Limit(
             mine & ((t.width_cm > site.length_cm) | (t.depth_cm > site.width_cm)),
             lambda i: (
-                f"covers {formatting.cm.bare(t.width_cm[i], 'g')} × {formatting.cm(t.depth_cm[i], 'g')}, more than the floor of this tank"
+                f"covers {formatting.cm.bare(t.width_cm[i], 'g')} × {formatting.cm(t.depth_cm[i], 'g')}, more than the"
+                " floor of this tank"
             ),
             lambda _: "choose a smaller plate",
         )
@@ -107,7 +108,10 @@ KIND = FilterKind(
             (
                 "quarter",
                 "A quarter of the bed",
-                "Deep into the gravel, until what comes up runs fair; another quarter next time, or the film goes with the dirt.",
+                (
+                    "Deep into the gravel, until what comes up runs fair; another quarter next time, or the film goes"
+                    " with the dirt."
+                ),
             ),
             (
                 "risers",

@@ -143,7 +143,8 @@ def _advice(q: MediaStackQuestion) -> list[str]:
     found = []
     if "cartridge" in kinds:
         found.append(
-            "A cartridge is easy, and shops and some beginners like it; thrown away, it takes the film with it. Foam that is rinsed in tank water keeps the film and costs nothing."
+            "A cartridge is easy, and shops and some beginners like it; thrown away, it takes the film with it. Foam"
+            " that is rinsed in tank water keeps the film and costs nothing."
         )
     if "carbon" in kinds:
         found.append(

@@ -51,8 +51,9 @@ def heard_db(
 ) -> Floats:
     """Sound of each filter at a metre, dB(A).
 
-    step: noise of the box, 1 to 5 (n,); air: driven by air (n,); falls_lph: over a lip, L/h (n,); fall_cm: water to lip, cm;
-    pump_here: whether the air pump stands beside the tank; stones: whether the air goes through stones. Source: memory.
+    step: noise of the box, 1 to 5 (n,); air: driven by air (n,); falls_lph: over a lip, L/h (n,); fall_cm: water to
+    lip, cm; pump_here: whether the air pump stands beside the tank; stones: whether the air goes through stones.
+    Source: memory.
     """
     own = QUIETEST_DB + STEP_DB * (step - 1)
     quieter = (0.0 if pump_here else PUMP_ELSEWHERE_DB) + (STONE_DB if stones else 0.0)
@@ -123,7 +124,8 @@ def noise_heard(question: NoiseHeardQuestion) -> NoiseHeardAnswer:
         "fish-room": "in a fish room",
     }[q.where]
     louder = (
-        f" With the water {formatting.cm(DROP_CM, 'g')} lower it splashes, about {later - now:.0f} dB louder: top it up."
+        f" With the water {formatting.cm(DROP_CM, 'g')} lower it splashes, about {later - now:.0f} dB louder: top"
+        " it up."
         if later - now >= 3
         else ""
     )

@@ -99,8 +99,8 @@ class Priorities(Part):
 def default_priorities(site: Site) -> Priorities:
     """Default priorities for a site.
 
-    site: the tank's. Source: common practice: quiet and out of sight where people sit or sleep; cheap, safe to leave and
-    one air pump for all where many tanks stand.
+    site: the tank's. Source: common practice: quiet and out of sight where people sit or sleep; cheap, safe to leave
+    and one air pump for all where many tanks stand.
     """
     p = Priorities().model_dump()
     if site.kind == "bedroom":
@@ -112,7 +112,8 @@ def default_priorities(site: Site) -> Priorities:
     elif site.kind == "workshop":
         p |= {"quiet": 2, "hidden": 1}
     if site.water == "salt":
-        # Space for a skimmer, a heater, a top-off and later additions weighs most (common practice of salt-water keepers).
+        # Space for a skimmer, a heater, a top-off and later additions weighs most (common practice of salt-water
+        # keepers).
         p |= {"expandable": 4, "clear_water": 3}
     if site.tanks_here_count >= 4:
         p |= {"running_cost": max(p["running_cost"], 3), "price": max(p["price"], 4)}
