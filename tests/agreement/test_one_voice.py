@@ -14,13 +14,13 @@ from reedmace.logbook.replay.equipment import (
     installed_filters,
     path_of,
     rank_question,
-    tank_site,
     stock_load,
+    tank_site,
     temperature_c,
 )
 from reedmace.logbook.replay.questions import filter_plan, net_litres, stock_plan
 from reedmace.logbook.replay.state import LogbookState
-from reedmace.logbook.stages import shopping_list_view, filter_view, fit_view, keep_view
+from reedmace.logbook.stages import filter_view, fit_view, keep_view, shopping_list_view
 from reedmace.logbook.stages.stage_rows import stage_rows
 from tests.agreement.tanks import AT, bodies_of, state_of
 

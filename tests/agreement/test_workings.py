@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from reedmace.core.computations import compute
 from reedmace.core.contract import Answer, WorkingLine
 from reedmace.logbook.replay.equipment import installed_filters
-from reedmace.logbook.stages import shopping_list_view, filter_view, fit_view, keep_view, stock_view, tank_view
+from reedmace.logbook.stages import filter_view, fit_view, keep_view, shopping_list_view, stock_view, tank_view
 from tests.agreement.tanks import AT, bodies_of, state_of
 from tests.core.test_registry import EXAMPLES
 

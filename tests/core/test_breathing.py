@@ -12,7 +12,7 @@ from scipy.integrate import solve_ivp
 
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.filter.filter_flow import Placed, oxygen_of, currents_and_oxygen
+from reedmace.core.filter.filter_flow import Placed, currents_and_oxygen, oxygen_of
 from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.flow.oxygen_balance import (
     SHORT_MG_L,

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
-from reedmace.core.filter.choice.margins import Required, Available, margins
+from reedmace.core.filter.choice.margins import Available, Required, margins
 from reedmace.core.stock import SPECIES
 
 FRESH = sorted(s for s, row in SPECIES.items() if row.water == "fresh")

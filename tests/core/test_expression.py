@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reedmace.core.contract import Working
-from reedmace.core.expression import substitute, evaluate
+from reedmace.core.expression import evaluate, substitute
 
 FIGURE = st.floats(0.001, 9999)
 

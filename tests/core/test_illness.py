@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from reedmace.core.chemistry.tolerance import ammonia_limit_mg_n_l, nitrite_limit_mg_n_l
 from reedmace.core.cycle import IllnessQuestion, illness_check
-from reedmace.core.upkeep import Device, HospitalQuestion, Consumable, YearCostQuestion, hospital_filter, year_cost
+from reedmace.core.upkeep import Consumable, Device, HospitalQuestion, YearCostQuestion, hospital_filter, year_cost
 
 TESTED = {"ammonia_mg_n_l": 0, "nitrite_mg_n_l": 0, "since_test_days": 0.5, "ph": 7.4, "temperature_c": 25}
 

@@ -14,7 +14,7 @@ from reedmace.core.cycle import (
     cycle_readiness,
 )
 from reedmace.core.cycle.record.log import KitSteps
-from reedmace.core.cycle.record.proof import proven_capacity, checked_doses
+from reedmace.core.cycle.record.proof import checked_doses, proven_capacity
 from tests.core.cycling import NI, A, proving
 
 PROVED: dict[str, Any] = {

@@ -8,7 +8,7 @@ from reedmace.core.tank.evaporation import vapour_pa
 from reedmace.logbook.care.supplies import supplies
 from reedmace.logbook.plans.plan_kinds import AirSource, FilterPlan
 from reedmace.logbook.replay.equipment import installed_filters
-from reedmace.logbook.stages import shopping_list_view, filter_view, keep_view
+from reedmace.logbook.stages import filter_view, keep_view, shopping_list_view
 from tests.agreement.tanks import AT, state_of
 
 SPONGE = next(f for f in CATALOGUE if f.kind == "sponge" and f.air)

@@ -6,7 +6,7 @@ from apiflask import APIBlueprint
 from flask import g, request
 from pydantic import BaseModel, ConfigDict, Field
 
-from reedmace.api.accounts import Password, SessionState, start_session, own_account, reject_weak_password
+from reedmace.api.accounts import Password, SessionState, own_account, reject_weak_password, start_session
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper
 

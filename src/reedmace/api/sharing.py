@@ -27,9 +27,9 @@ from reedmace.store import (
     HouseholdMember,
     Households,
     Tanks,
-    revoke_view_link,
     invited_by,
     make_view_link,
+    revoke_view_link,
     view_link_since,
     viewed_tank,
 )

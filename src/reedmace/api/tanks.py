@@ -20,10 +20,10 @@ from reedmace.logbook.replay.arrival import box_of
 from reedmace.logbook.replay.entries import PLAN_KINDS, Body, Entry, NewEntry, Situation, Stands
 from reedmace.logbook.replay.equipment import installed_filters, path_of, temperature_c
 from reedmace.logbook.replay.state import LogbookState, replay
-from reedmace.logbook.stages import Plans, shopping_list_view, plans_of, rows_or_fault, with_plan
+from reedmace.logbook.stages import Plans, plans_of, rows_or_fault, shopping_list_view, with_plan
 from reedmace.logbook.stages.stage_rows import Stage, stage_rows
 from reedmace.logbook.times import OurTime
-from reedmace.store import NoSuchEntry, Role, TankName, EntryFilter
+from reedmace.store import EntryFilter, NoSuchEntry, Role, TankName
 
 blueprint = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 

@@ -16,7 +16,7 @@ from reedmace.core.cycle.record.proof import NEEDED
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE, Analyte, as_nitrogen
 from reedmace.standins import ColourKit, SimulatedTank
-from reedmace.standins.independent_simulators import Start, IndependentTanks, Structure
+from reedmace.standins.independent_simulators import IndependentTanks, Start, Structure
 
 HORIZON_DAYS = 150
 EVERY_DAYS = 2

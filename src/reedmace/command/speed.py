@@ -33,7 +33,7 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     simulate,
 )
 from reedmace.core.filter import CATALOGUE, Filter, deliver, table_of
-from reedmace.core.filter.filter_flow import Placed, oxygen_consumers, current_preferences, currents_and_oxygen
+from reedmace.core.filter.filter_flow import Placed, current_preferences, currents_and_oxygen, oxygen_consumers
 from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import numpy as np
 
-from reedmace.command.kernel_cache import record_fingerprint, fingerprint
+from reedmace.command.kernel_cache import fingerprint, record_fingerprint
 from reedmace.core.computations import compute
 from reedmace.core.flow.hydraulic_kernel import (
     airlift_many,

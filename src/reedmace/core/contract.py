@@ -6,7 +6,7 @@ from typing import Annotated, Any, Generic, Self, TypeVar, get_type_hints
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from reedmace.core.expression import substitute, evaluate
+from reedmace.core.expression import evaluate, substitute
 from reedmace.core.sources import SOURCES
 
 

@@ -13,14 +13,14 @@ from reedmace.store.households import Role
 from reedmace.store.models import Account, EntryRow, Tank
 from reedmace.store.quotas import ENTRIES_A_DAY, MOST_TANKS, too_many_entries, too_many_tanks
 from reedmace.store.tank_queries import (
+    ArchivedTank,
     Aside,
+    EntryFilter,
     NoSuchEntry,
     NoSuchTank,
     NotAllowed,
     PlanMoved,
-    ArchivedTank,
     TankName,
-    EntryFilter,
 )
 
 PAGE = 200

@@ -16,8 +16,8 @@ from reedmace.core.filter.site.noise import NoiseHeardAnswer, NoiseHeardQuestion
 from reedmace.core.filter.sizing_rules import (
     FlowRequirementAnswer,
     FlowRequirementQuestion,
-    flow_requirement_here,
     flow_requirement,
+    flow_requirement_here,
 )
 from reedmace.core.filter.water_path import deliver
 
@@ -43,10 +43,10 @@ __all__ = [
     "RoomYearQuestion",
     "RunningCostAnswer",
     "RunningCostQuestion",
-    "flow_requirement_here",
     "deliver",
     "filter_flow",
     "flow_requirement",
+    "flow_requirement_here",
     "label_check",
     "media_stack",
     "noise_heard",

@@ -26,8 +26,8 @@ from reedmace.core.stock.flow_demand import (
     DEMANDING,
     FULL_MG_N_L_DAY,
     blended_requirement,
-    dominant_class,
     class_weights,
+    dominant_class,
 )
 from reedmace.core.stock.species import Sizing, Species, Water, find_species
 

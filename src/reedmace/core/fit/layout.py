@@ -16,12 +16,12 @@ from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.placement import (
     EVAPORATION_CM,
     FROM_BED_CM,
-    ResolvedLayout,
     Layout,
     PartMark,
     PartRole,
     Place,
     PlacedIssue,
+    ResolvedLayout,
     RunDraft,
     RunRole,
     issue_at,

@@ -23,11 +23,11 @@ from reedmace.core.stock.compatibility import (
     Conflict,
     KeptAnimals,
     Place,
-    conflicts_with_tank,
     conflicts_among,
+    conflicts_with_tank,
     undersized_groups,
 )
-from reedmace.core.stock.flow_demand import dominant_class, class_weights
+from reedmace.core.stock.flow_demand import class_weights, dominant_class
 from reedmace.core.stock.species import (
     Sizing,
     Species,

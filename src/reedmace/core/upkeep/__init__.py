@@ -7,7 +7,7 @@ from reedmace.core.upkeep.hospital_filter import HospitalAnswer, HospitalQuestio
 from reedmace.core.upkeep.nitrate_rhythm import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
 from reedmace.core.upkeep.quarantine import QuarantineAnswer, QuarantineQuestion, quarantine
 from reedmace.core.upkeep.water_tasks import CaredKh, CaredTopUp
-from reedmace.core.upkeep.year_cost import Device, Consumable, YearCostAnswer, YearCostQuestion, year_cost
+from reedmace.core.upkeep.year_cost import Consumable, Device, YearCostAnswer, YearCostQuestion, year_cost
 
 __all__ = [
     "Away",
@@ -17,6 +17,7 @@ __all__ = [
     "CaredFilter",
     "CaredKh",
     "CaredTopUp",
+    "Consumable",
     "Device",
     "FlowFadeAnswer",
     "FlowFadeQuestion",
@@ -28,7 +29,6 @@ __all__ = [
     "NitrateRhythmQuestion",
     "QuarantineAnswer",
     "QuarantineQuestion",
-    "Consumable",
     "YearCostAnswer",
     "YearCostQuestion",
     "care_plan",

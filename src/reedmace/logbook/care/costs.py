@@ -5,7 +5,7 @@ from datetime import datetime
 from reedmace.core.contract import Part
 from reedmace.core.quantity import formatting
 from reedmace.core.tank import HeaterAnswer
-from reedmace.core.upkeep import Device, Consumable, YearCostAnswer, YearCostQuestion, year_cost
+from reedmace.core.upkeep import Consumable, Device, YearCostAnswer, YearCostQuestion, year_cost
 from reedmace.core.upkeep.care_plan import CARBON_DAYS
 from reedmace.core.upkeep.year_cost import SALT_PRICE_KG, WATER_PRICE_M3
 from reedmace.logbook.care.later_years import rhythm_of

@@ -10,7 +10,7 @@ from reedmace.core.memo import memoize
 from reedmace.logbook.plans.plan_kinds import CyclePlan
 from reedmace.logbook.replay.arrival import came_at, came_with_animals
 from reedmace.logbook.replay.entries import Reading
-from reedmace.logbook.replay.equipment import installed_filters, rank_question, currents_and_oxygen_of
+from reedmace.logbook.replay.equipment import currents_and_oxygen_of, installed_filters, rank_question
 from reedmace.logbook.replay.questions import animals_in, film_shares, salinity_now, stock_plan, stretches
 from reedmace.logbook.replay.state import LogbookState
 

@@ -20,10 +20,10 @@ from reedmace.logbook.replay.arrival import came_at, came_with_animals
 from reedmace.logbook.replay.entries import Reading, WaterChange
 from reedmace.logbook.replay.equipment import (
     EquippedFilter,
+    currents_and_oxygen_of,
     installed_filters,
     rank_question,
     tank_site,
-    currents_and_oxygen_of,
     temperature_c,
 )
 from reedmace.logbook.replay.questions import (

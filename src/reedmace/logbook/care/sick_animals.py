@@ -9,7 +9,7 @@ from reedmace.core.stock.species import body_mass_g
 from reedmace.logbook.care.upkeep_log import LONG_STOP, days_since
 from reedmace.logbook.replay.arrival import came_at
 from reedmace.logbook.replay.entries import Ailing, Conditioner, Entry, MediaWork, Reading, Stocking, WaterChange
-from reedmace.logbook.replay.equipment import installed_filters, rank_question, currents_and_oxygen_of, stock_load
+from reedmace.logbook.replay.equipment import currents_and_oxygen_of, installed_filters, rank_question, stock_load
 from reedmace.logbook.replay.questions import animals_in, lived_log, net_litres, stock_plan, stretches
 from reedmace.logbook.replay.state import LogbookState
 

@@ -19,23 +19,23 @@ from reedmace.core.filter import (
 )
 from reedmace.core.filter.choice.candidates import InstalledFilter
 from reedmace.core.filter.choice.scores import watts_here
-from reedmace.core.filter.filter_flow import Placed, oxygen_consumers, current_preferences, currents_and_oxygen
+from reedmace.core.filter.filter_flow import Placed, current_preferences, currents_and_oxygen, oxygen_consumers
 from reedmace.core.filter.filter_table import table_of
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.filter.water_path import deliver, food_shares, path_question
 from reedmace.core.fit import (
-    FloodRiskAnswer,
-    FloodRiskQuestion,
     FittingPlanAnswer,
     FittingPlanQuestion,
     FittingStepsAnswer,
     FittingStepsQuestion,
-    TankHeater,
+    FloodRiskAnswer,
+    FloodRiskQuestion,
     Layout,
-    flood_risk,
+    TankHeater,
     fitting_plan,
     fitting_steps,
+    flood_risk,
 )
 from reedmace.core.fit.layout import drawn_hose_m, sump_of_plan
 from reedmace.core.flow import (
@@ -376,10 +376,10 @@ __all__ = [
     "overflow_of",
     "path_of",
     "rank_question",
-    "tank_site",
     "site_of",
     "steps_of",
     "stock_load",
     "sump_under",
+    "tank_site",
     "temperature_c",
 ]

@@ -267,8 +267,8 @@ __all__ = [
     "RoomTank",
     "RoomView",
     "air_question",
+    "animals_in_words",
     "board_row",
     "outlet_key",
     "room_view",
-    "animals_in_words",
 ]

@@ -3,7 +3,7 @@
 from reedmace.logbook.stages.cycle_start import CycleStartView, cycle_start_view
 from reedmace.logbook.stages.draft import Draft, with_draft, with_plan
 from reedmace.logbook.stages.filter import FilterView, filter_view
-from reedmace.logbook.stages.fit import FitView, shopping_list_view, fit_view, shopping_question
+from reedmace.logbook.stages.fit import FitView, fit_view, shopping_list_view, shopping_question
 from reedmace.logbook.stages.keep import KeepView, in_danger, keep_view
 from reedmace.logbook.stages.plan_defaults import PlanName, Plans, plans_of
 from reedmace.logbook.stages.stage_rows import Stage, StageName, rows_or_fault, stage_rows
@@ -25,13 +25,13 @@ __all__ = [
     "TankView",
     "TodayView",
     "cycle_start_view",
-    "shopping_list_view",
     "filter_view",
     "fit_view",
     "in_danger",
     "keep_view",
     "plans_of",
     "rows_or_fault",
+    "shopping_list_view",
     "shopping_question",
     "stage_rows",
     "stock_view",

@@ -27,7 +27,7 @@ from reedmace.core.filter import (
 )
 from reedmace.core.filter.choice.limits import ENOUGH_SHARE
 from reedmace.core.filter.choice.margins import Available, Margin, margins
-from reedmace.core.filter.choice.requirement import requirement_of, is_enough_by_film
+from reedmace.core.filter.choice.requirement import is_enough_by_film, requirement_of
 from reedmace.core.filter.choice.scores import pump_price
 from reedmace.core.filter.filter_table import film_of_m2
 from reedmace.core.filter.kinds import kind_of
@@ -40,12 +40,12 @@ from reedmace.logbook.care.water_use import evaporated, socks_of
 from reedmace.logbook.plans.plan_kinds import FittedFilter
 from reedmace.logbook.replay.equipment import (
     EquippedFilter,
+    currents_and_oxygen_of,
     installed_filters,
     overflow_of,
     rank_question,
-    tank_site,
-    currents_and_oxygen_of,
     stock_load,
+    tank_site,
     temperature_c,
 )
 from reedmace.logbook.replay.measured_flows import calibration

@@ -12,21 +12,21 @@ from reedmace.core.fit import FloodRiskAnswer
 from reedmace.core.fit.shopping_list import Bought, ShoppingListAnswer, ShoppingListQuestion, shopping_list
 from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, CurrentsAnswer, OverflowCheckAnswer, bucket_test
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.logbook.care.supplies import tank_heater, heater_of
+from reedmace.logbook.care.supplies import heater_of, tank_heater
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.plans.plan_kinds import CyclePlan
 from reedmace.logbook.replay.arrival import ran_already
 from reedmace.logbook.replay.entries import FlowTest
 from reedmace.logbook.replay.equipment import (
     EquippedFilter,
+    currents_and_oxygen_of,
     dangers_of,
     installed_filters,
     needs_guard,
     overflow_of,
     rank_question,
-    tank_site,
     steps_of,
-    currents_and_oxygen_of,
+    tank_site,
 )
 from reedmace.logbook.replay.measured_flows import all_flows, calibration
 from reedmace.logbook.replay.questions import filter_plan, volume

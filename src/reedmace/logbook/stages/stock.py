@@ -7,7 +7,7 @@ from reedmace.core.stock import WasteLoadAnswer
 from reedmace.core.stock.flow_demand import CROWDED_MG_N_L_DAY, FULL_MG_N_L_DAY
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.replay.entries import Situation
-from reedmace.logbook.replay.equipment import tank_site, stock_load, temperature_c
+from reedmace.logbook.replay.equipment import stock_load, tank_site, temperature_c
 from reedmace.logbook.replay.questions import stock_plan, volume
 from reedmace.logbook.replay.state import LogbookState
 

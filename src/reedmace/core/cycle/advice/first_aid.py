@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from reedmace.core.chemistry.water_change import Solute
 from reedmace.core.contract import Working
-from reedmace.core.cycle.advice.action import WARMING_C_DAY, Action, change_for, water_preparation, raise_alkalinity
+from reedmace.core.cycle.advice.action import WARMING_C_DAY, Action, change_for, raise_alkalinity, water_preparation
 from reedmace.core.cycle.judgement.stalls import Diagnosis
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.record.water_now import COOL_C, WaterNow

@@ -10,9 +10,9 @@ from reedmace.core.cycle.record.proof import (
     SEEN_WITHIN_H,
     TEST_FROM_H,
     TEST_UNTIL_H,
+    ammonia_never_seen,
     is_seen,
     is_zero,
-    ammonia_never_seen,
 )
 from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.film import FOOD_MG_N_PER_G

@@ -14,16 +14,16 @@ from reedmace.core.cycle.record.proof import (
     NEEDED,
     SIZE_SLACK,
     STANDS_DAYS,
-    Outcome,
     CheckedDose,
-    voiding_loss,
+    Outcome,
+    checked_doses,
     falling_capacity,
     is_full,
     is_zero,
     poison_since,
     proven_capacity,
     standing_proof,
-    checked_doses,
+    voiding_loss,
 )
 from reedmace.core.cycle.record.suspect_readings import interval_of
 from reedmace.core.errors import CannotAnswer

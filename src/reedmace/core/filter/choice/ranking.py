@@ -18,7 +18,7 @@ from reedmace.core.filter.choice.candidates import (
     RankFiltersQuestion,
 )
 from reedmace.core.filter.choice.changes import Situation, smallest_changes
-from reedmace.core.filter.choice.limits import required_flow, limits_of, enough_by_film
+from reedmace.core.filter.choice.limits import enough_by_film, limits_of, required_flow
 from reedmace.core.filter.choice.margins import Available, margins
 from reedmace.core.filter.choice.reasons import caveats_of, reason_of
 from reedmace.core.filter.choice.requirement import TankRequirement, tank_requirement

@@ -9,9 +9,9 @@ import numpy as np
 
 from reedmace.core.film import film_needed_m2
 from reedmace.core.filter.choice.candidates import RankFiltersQuestion
-from reedmace.core.filter.choice.limits import Requirement, required_flow, enough_by_film
-from reedmace.core.filter.choice.margins import Required, Available
-from reedmace.core.filter.filter_flow import oxygen_consumers, current_preferences
+from reedmace.core.filter.choice.limits import Requirement, enough_by_film, required_flow
+from reedmace.core.filter.choice.margins import Available, Required
+from reedmace.core.filter.filter_flow import current_preferences, oxygen_consumers
 from reedmace.core.filter.sizing_rules import flow_requirement_here
 from reedmace.core.flow.currents import CurrentPreference
 from reedmace.core.flow.oxygen_balance import OxygenConsumer

@@ -4,10 +4,10 @@ from reedmace.core.filter.kind_parts.common_steps import cable_fault, socket_mar
 from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
 from reedmace.core.filter.kind_parts.placement import (
     AIR_LOOP_CM,
-    ResolvedLayout,
     PartMark,
     PartRole,
     PlacedIssue,
+    ResolvedLayout,
     RunDraft,
     issue_at,
 )

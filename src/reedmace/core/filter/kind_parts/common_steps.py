@@ -3,10 +3,10 @@
 from reedmace.core.filter.kind_parts.placement import (
     EVAPORATION_CM,
     FROM_BED_CM,
-    ResolvedLayout,
     PartMark,
     PartRole,
     PlacedIssue,
+    ResolvedLayout,
     issue_at,
 )
 from reedmace.core.filter.kind_parts.steps import UNPLUG, Step

@@ -5,7 +5,7 @@ import numpy as np
 from reedmace.core.filter.filter_table import FilterTable
 from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
-from reedmace.core.filter.kind_parts.placement import ResolvedLayout, PlacedIssue, issue_at
+from reedmace.core.filter.kind_parts.placement import PlacedIssue, ResolvedLayout, issue_at
 from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 

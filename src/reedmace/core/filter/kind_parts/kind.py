@@ -8,7 +8,7 @@ from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import FilterTable
 from reedmace.core.filter.kind_parts.fitting import MishapDraft, Purchase
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
-from reedmace.core.filter.kind_parts.placement import ResolvedLayout, PartMark, PartRole, PlacedIssue, RunDraft
+from reedmace.core.filter.kind_parts.placement import PartMark, PartRole, PlacedIssue, ResolvedLayout, RunDraft
 from reedmace.core.filter.kind_parts.steps import Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import KindTraits
 from reedmace.core.filter.site.site import Site

@@ -21,9 +21,9 @@ from reedmace.core.filter.kind_parts.media_path import COARSE_PLACE, PATH_WORDS,
 from reedmace.core.filter.kind_parts.placement import (
     APART_SHARE,
     OVER_RIM_CM,
-    ResolvedLayout,
     PartMark,
     PlacedIssue,
+    ResolvedLayout,
     RunDraft,
     issue_at,
 )

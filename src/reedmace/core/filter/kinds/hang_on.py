@@ -21,7 +21,7 @@ from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purch
 from reedmace.core.filter.kind_parts.kind import FilterKind
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
 from reedmace.core.filter.kind_parts.media_path import COARSE_PLACE, PATH_WORDS
-from reedmace.core.filter.kind_parts.placement import ResolvedLayout, PartMark, PlacedIssue, RunDraft, issue_at
+from reedmace.core.filter.kind_parts.placement import PartMark, PlacedIssue, ResolvedLayout, RunDraft, issue_at
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WIRING, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
 from reedmace.core.filter.site.site import Site

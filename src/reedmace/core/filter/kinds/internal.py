@@ -6,7 +6,7 @@ from reedmace.core.filter.kind_parts.common_steps import cable_fault, guard_step
 from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
 from reedmace.core.filter.kind_parts.in_tank import stands_under
 from reedmace.core.filter.kind_parts.kind import FilterKind
-from reedmace.core.filter.kind_parts.placement import ResolvedLayout, PartMark, RunDraft
+from reedmace.core.filter.kind_parts.placement import PartMark, ResolvedLayout, RunDraft
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WASH, WIRING, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
 from reedmace.core.quantity import formatting

@@ -17,7 +17,7 @@ from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purch
 from reedmace.core.filter.kind_parts.hosed import hose_fittings, stands_beneath, tap_fault
 from reedmace.core.filter.kind_parts.kind import FilterKind
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
-from reedmace.core.filter.kind_parts.placement import OVER_RIM_CM, ResolvedLayout, PartMark, PlacedIssue, RunDraft
+from reedmace.core.filter.kind_parts.placement import OVER_RIM_CM, PartMark, PlacedIssue, ResolvedLayout, RunDraft
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WASH, WIRING, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
 from reedmace.core.filter.site.site import Site
