@@ -4,7 +4,7 @@ from collections.abc import Callable, Sequence
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from reedmace.command.speed import FEED_G_DAY, ROOM, SERVICE_DAYS, Row, catalogue_of
+from reedmace.command.speed import FEED_G_DAY, SITE, SERVICE_DAYS, Row, catalogue_of
 from reedmace.command.timing import Timing, exponent, measure
 from reedmace.core.filter import CATALOGUE, deliver, table_of
 from reedmace.core.filter.site.site import Plumbing
@@ -56,7 +56,7 @@ def _grown(
 
 def _flows(size: int) -> Callable[[], Any]:
     table = table_of(catalogue_of(size))
-    return lambda: deliver(table, ROOM, Plumbing(), FEED_G_DAY, 25, days=SERVICE_DAYS)
+    return lambda: deliver(table, SITE, Plumbing(), FEED_G_DAY, 25, days=SERVICE_DAYS)
 
 
 def _replayed(size: int) -> Callable[[], Any]:
