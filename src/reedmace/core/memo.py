@@ -47,7 +47,7 @@ def memoize(function: Callable[Concatenate[S, P], R]) -> Callable[Concatenate[S,
         if kwargs or any(isinstance(a, list | dict) for a in args):
             return function(of, *args, **kwargs)
         # Read from pydantic's private storage: attribute access costs more than many of the computations.
-        memory = (of.__pydantic_private__ or {})["_worked_out"]
+        memory = (of.__pydantic_private__ or {})["_memo"]
         key = (function, *args)
         if key not in memory:
             memory[key] = function(of, *args, **kwargs)
