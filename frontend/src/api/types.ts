@@ -9178,6 +9178,11 @@ export interface components {
              * @description Which day of it, or that it is over
              */
             quarantine: string | null;
+            /**
+             * Quarantine Days
+             * @description Usual length in its water
+             */
+            quarantine_days: number;
             /** Net L */
             net_l: number;
             /**
@@ -11874,7 +11879,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["QuarantineIn"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -13577,7 +13582,6 @@ export interface components {
             priorities: components["schemas"]["Priorities"];
             /** Price Per Kwh */
             price_per_kwh: number;
-            quarantine: components["schemas"]["Quarantine"];
             drain: components["schemas"]["Drain"];
             fitting: components["schemas"]["Fitting"];
             /**
@@ -14292,6 +14296,11 @@ export interface components {
             /** @description What to look at first where animals are unwell or were lost */
             illness: components["schemas"]["IllnessAnswer"] | null;
             quarantine: components["schemas"]["InQuarantine"] | null;
+            /**
+             * Quarantine Days
+             * @description Usual length in this water
+             */
+            quarantine_days: number;
             /** @description Work after which nobody has yet seen the filters run */
             plugs: components["schemas"]["PlugCheck"] | null;
             /**
@@ -15177,7 +15186,7 @@ export interface components {
             /** Tank Ids */
             tank_ids: number[];
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["QuarantineIn"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
         };
         /**
          * ManyWritten
@@ -15545,7 +15554,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["QuarantineIn"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -16923,7 +16932,7 @@ export interface components {
         };
         /**
          * Quarantine
-         * @description A quarantine of a number of days from now; None ends it.
+         * @description A quarantine of a number of days from now; 0 ends it.
          */
         Quarantine: {
             /**
@@ -16931,10 +16940,7 @@ export interface components {
              * @enum {string}
              */
             kind: "quarantine";
-            /**
-             * Days
-             * @default 28
-             */
+            /** Days */
             days: number;
         };
         /**
@@ -16962,22 +16968,6 @@ export interface components {
             begun_again: string | null;
             /** Cautions */
             cautions: string[];
-        };
-        /**
-         * Quarantine
-         * @description A quarantine of a number of days from now; None ends it.
-         */
-        QuarantineIn: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "quarantine";
-            /**
-             * Days
-             * @default 28
-             */
-            days?: number;
         };
         /**
          * QuarantineQuestion
@@ -17034,7 +17024,8 @@ export interface components {
         };
         /**
          * RankFiltersAnswer
-         * @description The best in order, pairs, exclusions, changes that would alter the first place, and whether a filter is needed at all.
+         * @description The best in order, pairs, exclusions, changes that would alter the first place, and whether a filter is needed at
+         *     all.
          */
         RankFiltersAnswer: {
             /** Verdict */
@@ -20550,6 +20541,11 @@ export interface components {
              * @description Room for what runs back
              */
             sump_free_l: number;
+            /**
+             * Foot Most Cm
+             * @description Highest foot of a body under the tank
+             */
+            foot_most_cm: number;
         };
         /**
          * TankVolumeAnswer

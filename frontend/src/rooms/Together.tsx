@@ -111,7 +111,9 @@ export function Together({ rows, chosen, onChoose, children }: Props) {
       </form>
       <ShutIn rows={rows.filter((r) => r.quarantine && chosen.includes(r.tank_id))} />
       {children}
-      {chosen.length > 0 && <Quarantine none={none} put={put} />}
+      {chosen.length > 0 && (
+        <Quarantine none={none} put={put} rows={rows.filter((r) => chosen.includes(r.tank_id))} />
+      )}
       {chosen.length > 0 && <Alike chosen={chosen} />}
       {said && <p role="status">{said}</p>}
       <ProblemNote problem={problem ?? write.error} />
@@ -131,8 +133,15 @@ function ShutIn({ rows }: { rows: BoardRow[] }) {
 }
 
 /** Quarantine of the chosen tanks for a number of days, or its end. */
-function Quarantine({ none, put }: { none: boolean; put: (body: Body, words: string) => void }) {
-  const [days, setDays] = useState(useBlanks().quarantine.days);
+interface QuarantineProps {
+  none: boolean;
+  put: (body: Body, words: string) => void;
+  rows: BoardRow[];
+}
+
+function Quarantine({ none, put, rows }: QuarantineProps) {
+  const [typed, setDays] = useState<number | null>(null);
+  const days = typed ?? Math.max(...rows.map((r) => r.quarantine_days));
   return (
     <details>
       <summary>Quarantine</summary>

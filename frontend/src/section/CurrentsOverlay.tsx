@@ -1,7 +1,7 @@
 /** Overlay of currents on the section: reach of an outlet's jet, calm water, settling dirt. */
 import type { CurrentsAnswer } from "../api/schemas";
 import type { Sheet } from "./geometry";
-import type { SectionFilter } from "./Section";
+import type { SectionFilter } from "./sectionFilter";
 
 interface Props {
   sheet: Sheet;

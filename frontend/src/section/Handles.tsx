@@ -3,37 +3,24 @@ import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { styled } from "styled-components";
 import type { Filter, FittingPlan, TankPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
+import type { HandleName, HandleSpec } from "./handleSpec";
+import { DRAWINGS } from "./kinds";
 import { sizeOf, unitName } from "../quantity/shown";
-
-export type HandleName = "fill" | "wall" | "stand" | "canister" | "intake" | "outlet" | "body";
-
-interface HandleSpec {
-  name: HandleName;
-  label: string;
-  /** Reference of the value, for its label. */
-  words: string;
-  value: number;
-  least: number;
-  most: number;
-  x: number;
-  y: number;
-  along: "x" | "y";
-  /** Centimetres of the value for a move of one pixel. */
-  perPixel: number;
-}
 
 interface Props {
   sheet: Sheet;
   plan: TankPlan;
   filter?: Filter | null;
   fitting?: FittingPlan;
+  footMostCm?: number;
   onMove: Partial<Record<HandleName, (cm: number) => void>>;
 }
 
-export function Handles({ sheet, plan, filter, fitting, onMove }: Props) {
+export function Handles({ sheet, plan, filter, fitting, footMostCm = 0, onMove }: Props) {
+  const own = filter ? DRAWINGS[filter.kind].handles?.({ sheet, plan, footMostCm }) : undefined;
   return (
     <>
-      {[...specs(sheet, plan, filter), ...fitted(sheet, plan, fitting)].map((spec) => {
+      {[...specs(sheet, plan), ...(own ?? []), ...fitted(sheet, plan, fitting)].map((spec) => {
         const move = onMove[spec.name];
         return move ? <Handle key={spec.name} spec={spec} onMove={move} /> : null;
       })}
@@ -41,11 +28,11 @@ export function Handles({ sheet, plan, filter, fitting, onMove }: Props) {
   );
 }
 
-function specs(sheet: Sheet, plan: TankPlan, filter?: Filter | null): HandleSpec[] {
+function specs(sheet: Sheet, plan: TankPlan): HandleSpec[] {
   const { tank } = plan;
   const around = plan.surroundings;
   const cm = 1 / sheet.scale;
-  const found: HandleSpec[] = [
+  return [
     {
       name: "fill",
       label: "Water line, centimetres below the rim",
@@ -83,20 +70,6 @@ function specs(sheet: Sheet, plan: TankPlan, filter?: Filter | null): HandleSpec
       perPixel: -cm,
     },
   ];
-  if (filter?.kind === "canister")
-    found.push({
-      name: "canister",
-      label: "Foot of the canister, centimetres above the floor",
-      words: "above the floor",
-      value: around.canister_at_cm,
-      least: 0,
-      most: Math.max(around.stand_height_cm - filter.height_cm, 0),
-      x: sheet.left + sheet.tankWidth * 0.72,
-      y: sheet.floorY - 8 - sheet.canisterFoot,
-      along: "y",
-      perPixel: -cm,
-    });
-  return found;
 }
 
 /** Parts of a fitting plan, each moved along the tank. */

@@ -1,8 +1,13 @@
 /** Labels beside the parts of a filter. */
 import type { Filter, FittingPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
-import { anchors } from "./FilterParts";
-import type { SectionLabel } from "./Section";
+import { DRAWINGS } from "./kinds";
+import type { Spots } from "./parts";
+
+export interface SectionLabel {
+  at: keyof Spots;
+  lines: [string, string?];
+}
 
 interface LabelsProps {
   sheet: Sheet;
@@ -12,8 +17,6 @@ interface LabelsProps {
   /** Whether other filters stand beside this one, so that no line points at it alone. */
   many: boolean;
 }
-
-type Spots = Record<SectionLabel["at"], [number, number]>;
 
 /** Target positions of labels, from the plan. */
 function planned({ left, floorY, scale }: Sheet, { parts, runs }: FittingPlan): Partial<Spots> {
@@ -29,26 +32,10 @@ function planned({ left, floorY, scale }: Sheet, { parts, runs }: FittingPlan): 
 }
 
 export function Labels({ sheet, filter, fitting, labels, many }: LabelsProps) {
-  const spots = { ...anchors({ sheet, filter, place: 0 }), ...(fitting && planned(sheet, fitting)) };
-  const { left, tankWidth, floorY, standHeight } = sheet;
-  const places: Record<SectionLabel["at"], [number, number]> =
-    filter.kind === "canister" || filter.kind === "sump"
-      ? {
-          outlet: [left + tankWidth * 0.3, spots.outlet[1] + 26],
-          hose: [left + 18, Math.min(spots.hose[1] + 44, floorY - 30)],
-          body: [left + tankWidth * 0.2, floorY - standHeight * 0.1],
-        }
-      : filter.kind === "hang-on"
-        ? {
-            outlet: [left + tankWidth * 0.2, spots.outlet[1] + 34],
-            hose: [left + tankWidth * 0.2, spots.hose[1] + 30],
-            body: [left + tankWidth * 0.2, floorY - standHeight * 0.5],
-          }
-        : {
-            outlet: [left + tankWidth * 0.36, Math.max(spots.outlet[1] - 10, sheet.waterY + 24)],
-            hose: [left + tankWidth * 0.3, spots.hose[1] + 40],
-            body: [left + tankWidth * 0.3, floorY - standHeight * 0.5],
-          };
+  const drawing = DRAWINGS[filter.kind];
+  const spots = { ...drawing.anchors(sheet, filter), ...(fitting && planned(sheet, fitting)) };
+  const { left, tankWidth } = sheet;
+  const places = drawing.labels(sheet, spots);
   return (
     <g className="figures">
       {labels.map(({ at, lines }) => {

@@ -2,38 +2,20 @@
 import { useMemo, useRef } from "react";
 import { styled } from "styled-components";
 import { Glassware, Room } from "./Glassware";
-import { Labels } from "./Labels";
-import type {
-  Animals,
-  CurrentsAnswer,
-  Filter,
-  FittingPlan,
-  Species,
-  TankPlan,
-  TankVolume,
-} from "../api/schemas";
+import { Labels, type SectionLabel } from "./Labels";
+import type { Animals, CurrentsAnswer, Filter, Species, TankPlan, TankVolume } from "../api/schemas";
 import { phone } from "../kit/theme";
 import { usePhone } from "../kit/usePhone";
 import { CurrentsOverlay } from "./CurrentsOverlay";
 import { FilterParts } from "./FilterParts";
 import { layOut, planPath, swimmers, type Sheet } from "./geometry";
 import { FitOverlay } from "./FitOverlay";
-import { Handles, type HandleName } from "./Handles";
+import type { SectionFilter } from "./sectionFilter";
+import { Handles } from "./Handles";
+import type { HandleName } from "./handleSpec";
 import { useKeptApart } from "./keepApart";
 import { Swimmers } from "./Swimmers";
 import { show, sizeOf, twinOf, unitName } from "../quantity/shown";
-
-export interface SectionLabel {
-  at: "outlet" | "hose" | "body";
-  lines: [string, string?];
-}
-
-export interface SectionFilter {
-  key: string;
-  filter: Filter;
-  /** Its fitting plan: positions of its parts and runs. */
-  fitting?: FittingPlan;
-}
 
 export interface SectionProps {
   plan: TankPlan;
@@ -55,6 +37,8 @@ export interface SectionProps {
   lookAt?: string;
   /** Enables the handles; each reports its new value in cm. */
   onMove?: Partial<Record<HandleName, (cm: number) => void>>;
+  /** Highest foot of a body under the tank, cm; for its handle. */
+  footMostCm?: number;
   caption: string;
 }
 
@@ -146,18 +130,25 @@ function Fittings({ sheet, plan, filters, working, first, stopsBelowRimCm, lookA
   );
 }
 
-interface MovableProps extends Pick<SectionProps, "plan" | "onMove"> {
+interface MovableProps extends Pick<SectionProps, "plan" | "onMove" | "footMostCm"> {
   sheet: Sheet;
   small: boolean;
   first?: SectionFilter;
 }
 
 /** The handles; on a phone only the water line's, which a thumb can hit. */
-function Movable({ sheet, plan, small, first, onMove }: MovableProps) {
+function Movable({ sheet, plan, small, first, onMove, footMostCm }: MovableProps) {
   if (!onMove) return null;
   if (!small)
     return (
-      <Handles sheet={sheet} plan={plan} filter={first?.filter} fitting={first?.fitting} onMove={onMove} />
+      <Handles
+        sheet={sheet}
+        plan={plan}
+        filter={first?.filter}
+        fitting={first?.fitting}
+        footMostCm={footMostCm}
+        onMove={onMove}
+      />
     );
   if (!onMove.fill) return null;
   return <Handles sheet={sheet} plan={plan} filter={first?.filter} onMove={{ fill: onMove.fill }} />;

@@ -7,7 +7,7 @@ import { useWrite } from "../api/hooks";
 import type { Body, Entry, FilterPlan, LogbookState, Tables } from "../api/schemas";
 import { Button, ProblemNote, Waiting } from "../kit";
 import { useNarrow } from "../kit/usePhone";
-import type { SectionFilter } from "../section/Section";
+import type { SectionFilter } from "../section/sectionFilter";
 
 export interface StageProps {
   tankId: number;

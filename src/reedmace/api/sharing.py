@@ -1,7 +1,6 @@
 """Sharing: household members by invitation, and public view links to one tank."""
 
 from datetime import timedelta
-from typing import Literal
 
 from apiflask import APIBlueprint
 from flask import g, request
@@ -33,10 +32,10 @@ from reedmace.store import (
     view_link_since,
     viewed_tank,
 )
+from reedmace.store.households import Role
 
 blueprint = APIBlueprint("hands", __name__, url_prefix="/api", tag="Hands")
 
-Role = Literal["keeper", "helper", "reader"]
 SEEN_TESTS = 10
 SIGNED = {401: "Not signed in", 403: "CSRF token missing"}
 

@@ -4,7 +4,7 @@ from collections.abc import Callable, Sequence
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from reedmace.command.speed import FEED_G_DAY, SITE, SERVICE_DAYS, Row, catalogue_of
+from reedmace.command.speed import FEED_G_DAY, SERVICE_DAYS, SITE, Row, catalogue_of
 from reedmace.command.timing import Timing, exponent, measure
 from reedmace.core.filter import CATALOGUE, deliver, table_of
 from reedmace.core.filter.site.site import Plumbing

@@ -35,6 +35,39 @@ FOOD_MG_N_PER_G = FOOD_PROTEIN * NITROGEN_PER_PROTEIN * 1000
 """Ammonia from a gram of food, mg N (Timmons and Ebeling)."""
 
 
+FILM_SLOWS_PH, FILM_STOPS_PH = 6.8, 6.5
+"""pH below which nitrification slows, and below which it all but stops (common practice)."""
+FILM_STOPS_KH_DKH = 1.0
+"""KH below which nitrification all but stops, and pH may fall fast, dKH (common practice)."""
+
+
+def film_slows(ph: float) -> bool:
+    """Whether a film grown in neutral water is slowed at this pH. ph: 4 to 10. Source: common practice.
+
+    >>> film_slows(6.7), film_slows(7.0)
+    (True, False)
+    """
+    return ph < FILM_SLOWS_PH
+
+
+def film_stops(ph: float) -> bool:
+    """Whether a film grown in neutral water all but stops at this pH. ph: 4 to 10. Source: common practice.
+
+    >>> film_stops(6.4), film_stops(6.7)
+    (True, False)
+    """
+    return ph < FILM_STOPS_PH
+
+
+def lacks_alkalinity(kh_dkh: float) -> bool:
+    """Whether too little alkalinity is left for a film to work. kh_dkh: dKH. Source: common practice.
+
+    >>> lacks_alkalinity(0.5), lacks_alkalinity(2.0)
+    (True, False)
+    """
+    return kh_dkh < FILM_STOPS_KH_DKH
+
+
 def grown_share(days: float) -> float:
     """Share of its full film a medium has after days in a running tank. days: 0 or more. Source: common practice."""
     return min(max(days, 0.0) / FULL_DAYS, 1.0)

@@ -50,7 +50,7 @@ export default function KeepStage({ tankId, logbook, tables }: StageProps) {
       <Seeds tankId={tankId} />
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
       <SeenUnwell tankId={tankId} animals={animals} />
-      {view && !view.quarantine && <BeginQuarantine tankId={tankId} />}
+      {view && !view.quarantine && <BeginQuarantine tankId={tankId} usualDays={view.quarantine_days} />}
       <Hospital start={form_defaults.hospital} />
       <Logbook tankId={tankId} logbook={logbook} species={tables.species} />
       <ThisTank tankId={tankId} />

@@ -1,7 +1,7 @@
 /** A tank in quarantine: its day, hygiene, and the button that ends it. */
 import { useState } from "react";
 import { styled } from "styled-components";
-import { useBlanks, useWrite } from "../../api/hooks";
+import { useWrite } from "../../api/hooks";
 import type { KeepView } from "../../api/schemas";
 import { Button, Caution, Figure, ProblemNote } from "../../kit";
 import { NumberBox } from "../../quantity";
@@ -34,9 +34,9 @@ export function Quarantined({ tankId, shut }: { tankId: number; shut: NonNullabl
 }
 
 /** Begin a quarantine. */
-export function BeginQuarantine({ tankId }: { tankId: number }) {
+export function BeginQuarantine({ tankId, usualDays }: { tankId: number; usualDays: number }) {
   const write = useWrite(tankId);
-  const [days, setDays] = useState(useBlanks().quarantine.days);
+  const [days, setDays] = useState(usualDays);
   return (
     <details>
       <summary>Quarantine: its animals stay by themselves</summary>

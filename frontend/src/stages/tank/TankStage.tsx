@@ -43,6 +43,7 @@ export default function TankStage({ tankId, logbook }: StageProps) {
           volume={answer}
           dimensions
           filters={hanging(logbook.plans.filter)}
+          footMostCm={view?.foot_most_cm}
           onMove={{
             fill: (cm) => {
               setTank({ fill_below_rim_cm: cm });

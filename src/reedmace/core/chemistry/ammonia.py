@@ -3,6 +3,7 @@
 import math
 from typing import Annotated
 
+from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.contract import PH, Answer, Celsius, Question, Share, Working, computation, number
 from reedmace.core.quantity import celsius_to_kelvin
 
@@ -40,10 +41,23 @@ def un_ionised_share(ph: float, temperature_c: float, salinity_g_kg: float = 0.0
     """Share of total ammonia present as NH3, 0 to 1.
 
     ph: 4 to 10; temperature_c: 0 to 40 °C; salinity_g_kg: 0 to 40 g/kg.
-    pH 8, 25 °C, fresh: 0.0537. Source: Emerson et al. 1975; above 1 g/kg Clegg and Whitfield 1995.
+    pH 8, 25 °C, fresh: 0.0537. Source: Emerson et al. 1975; above 5 g/kg Clegg and Whitfield 1995.
     """
-    pka = pka_fresh(temperature_c) if salinity_g_kg <= 1 else pka_sea(temperature_c, salinity_g_kg)
+    pka = pka_fresh(temperature_c) if is_fresh(salinity_g_kg) else pka_sea(temperature_c, salinity_g_kg)
     return float(1 / (1 + 10 ** (pka - ph)))
+
+
+CRITERION_PH, CRITERION_MOST_C = (6.5, 9.0), 30.0
+"""Range of pH and highest temperature of the criteria (US EPA 2013)."""
+
+
+def in_criterion_range(ph: float, temperature_c: float) -> tuple[float, float]:
+    """(pH, °C) moved to the nearest point in the range of the criteria. ph: any; temperature_c: °C.
+
+    >>> in_criterion_range(6.0, 35.0)
+    (6.5, 30.0)
+    """
+    return min(max(ph, CRITERION_PH[0]), CRITERION_PH[1]), min(temperature_c, CRITERION_MOST_C)
 
 
 def chronic_criterion_mg_n_l(ph: float, temperature_c: float) -> float:
@@ -88,10 +102,10 @@ def un_ionised_ammonia(question: UnIonisedQuestion) -> UnIonisedAnswer:
     """Un-ionised ammonia of a reading, with the published criteria.
 
     question: total ammonia in mg N/L, pH, °C, g/kg.
-    Source: Emerson et al. 1975; Clegg and Whitfield 1995 above 1 g/kg; US EPA 2013.
+    Source: Emerson et al. 1975; Clegg and Whitfield 1995 above 5 g/kg; US EPA 2013.
     """
     q, w = question, Working()
-    fresh = q.salinity_g_kg <= 1
+    fresh = is_fresh(q.salinity_g_kg)
     kelvin = celsius_to_kelvin(q.temperature_c)
     pka = pka_fresh(q.temperature_c) if fresh else pka_sea(q.temperature_c, q.salinity_g_kg)
     w.line(

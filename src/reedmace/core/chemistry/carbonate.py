@@ -9,7 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from reedmace.core.quantity import CACO3_PER_DKH
+from reedmace.core.quantity import CACO3_PER_DKH, celsius_to_kelvin
 
 MMOL_PER_DKH = CACO3_PER_DKH / 50.043
 """Alkalinity of one German degree, mmol/L."""
@@ -27,7 +27,7 @@ def constants(temperature_c: float, salinity_g_kg: float) -> tuple[float, float,
     Source: Millero et al. 2006 for carbonic acid (coefficients from memory, held against PyCO2SYS by a test); Dickson
     1990 for borate and the usual 13.995 at 25 °C for water, both likewise.
     """
-    kelvin = temperature_c + 273.15
+    kelvin = celsius_to_kelvin(temperature_c)
     root, log_t = math.sqrt(salinity_g_kg), math.log(kelvin)
     pk1 = -126.34048 + 6320.813 / kelvin + 19.568224 * log_t
     pk1 += 13.4191 * root + 0.0331 * salinity_g_kg - 5.33e-5 * salinity_g_kg**2

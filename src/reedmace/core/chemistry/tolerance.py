@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass
 
-from reedmace.core.chemistry.ammonia import chronic_criterion_mg_n_l, un_ionised_share
+from reedmace.core.chemistry.ammonia import chronic_criterion_mg_n_l, in_criterion_range, un_ionised_share
+from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 NH3_LIMIT_MG_N_L = 0.02
@@ -10,10 +11,6 @@ NH3_LIMIT_MG_N_L = 0.02
 NITRITE_LIMIT_MG_N_L = {"fresh": 0.5 * NITROGEN_SHARE["NO2"], "salt": 5 * NITROGEN_SHARE["NO2"]}
 """Half a ppm in fresh water; chloride blocks it at the gills, so ten times that in salt (common practice)."""
 NITRATE_LIMIT_MG_N_L = 40 * NITROGEN_SHARE["NO3"]
-SEA_G_KG = 35.0
-"""Salinity of sea water, g/kg (common practice)."""
-SALT_FROM_G_KG = 5.0
-"""From here on chloride guards the gills, and the salt water's relations hold (common practice)."""
 COLD_MARGIN_C, HEAT_MARGIN_C = 3.0, 2.0
 """Distance outside their temperature range at which animals are in danger (memory)."""
 
@@ -25,15 +22,15 @@ def ammonia_limit_mg_n_l(ph: float, temperature_c: float, salinity_g_kg: float) 
     ammonia; US EPA 2013 in fresh water, within pH 6.5 to 9 and 0 to 30 °C.
     """
     by_share = NH3_LIMIT_MG_N_L / un_ionised_share(ph, temperature_c, salinity_g_kg)
-    if salinity_g_kg > 1:
+    if not is_fresh(salinity_g_kg):
         return by_share, "0.02 mg/L of free ammonia, as N"
-    published = chronic_criterion_mg_n_l(min(max(ph, 6.5), 9.0), min(temperature_c, 30.0))
+    published = chronic_criterion_mg_n_l(*in_criterion_range(ph, temperature_c))
     return min((by_share, "0.02 mg/L of free ammonia, as N"), (published, "the 30-day criterion of US EPA 2013"))
 
 
 def nitrite_limit_mg_n_l(salinity_g_kg: float) -> float:
     """Nitrite that may stand from day to day, mg N/L. salinity_g_kg: g/kg. Source: common practice."""
-    return NITRITE_LIMIT_MG_N_L["salt" if salinity_g_kg > SALT_FROM_G_KG else "fresh"]
+    return NITRITE_LIMIT_MG_N_L["fresh" if is_fresh(salinity_g_kg) else "salt"]
 
 
 def ammonia_reach(ammonia_mg_n_l: float, ph: float, temperature_c: float, salinity_g_kg: float) -> float:

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.chemistry.carbonate import Carbonate
+from reedmace.core.chemistry.salinity import has_salt
 from reedmace.core.chemistry.shock_limits import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Bounds, Water, largest_change
 from reedmace.core.contract import (
     PH,
@@ -69,17 +70,13 @@ class Pouring:
         else:
             mix = f"mixed to match {formatting.celsius(self.tank_c)}"
         said = [mix]
-        if self.salinity_g_kg > MIXED_FROM_G_KG:
+        if has_salt(self.salinity_g_kg):
             grams = self.salinity_g_kg * SALT_MIX_PER_SALT * litres
             said.append(f"salted to {self.salinity_g_kg:g} g/kg" + (f" ({grams:.0f} g of sea salt)" if known else ""))
         if self.chlorine != "none":
             ml = litres * self.conditioner_ml_per_100l / 100
             said.append("treated for chlorine" + (f" ({ml:.1f} mL of conditioner)" if ml and known else ""))
         return f"{', '.join(said)}."
-
-
-MIXED_FROM_G_KG = 0.5
-"""From here on what is poured in is mixed to the tank's own salinity first (common practice)."""
 
 
 class Solute(Part):

@@ -4,7 +4,7 @@ from typing import Annotated, NamedTuple
 
 from pydantic import Field
 
-from reedmace.core.chemistry.tolerance import SEA_G_KG
+from reedmace.core.chemistry.salinity import SEA_G_KG
 from reedmace.core.contract import Answer, Celsius, Lph, Question, Working, computation, number
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import table_of

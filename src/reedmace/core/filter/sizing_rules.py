@@ -46,6 +46,8 @@ LABEL_FULL_MG_N_L_DAY = 0.12
 """Ammonia nitrogen a day of a full tropical community, for which labels are made (memory), mg N/L."""
 IN_SERVICE = 0.80
 """Delivered over rated flow of a filter in service: the box less about 20 % (common practice)."""
+ENOUGH_SHARE = 0.7
+"""Share of the required flow from which a filter is admitted, a little slow (common practice)."""
 SLOWEST_PER_HOUR = 1.0
 """Turnover per hour below which water is stagnant whatever the film (memory)."""
 LIGHT_MG_N_L_DAY = 0.15

@@ -14,7 +14,6 @@ from reedmace.core.contract import Answer, Part, Question, Working, computation,
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.placement import (
-    EVAPORATION_CM,
     FROM_BED_CM,
     Layout,
     PartMark,
@@ -32,6 +31,7 @@ from reedmace.core.filter.water_path import USUAL_HOSE_MM
 from reedmace.core.flow.overflow import run_back_l
 from reedmace.core.quantity import formatting
 from reedmace.core.tank import Sump, sump_of_body
+from reedmace.core.tank.evaporation import TANK_DROP_CM
 
 BEND_BORES = {"plain": 6.0, "ribbed": 3.0}
 """Tightest bend of a hose, in bores, before it kinks (memory)."""
@@ -263,7 +263,7 @@ def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
         w.line(
             "uplift",
             "water − evaporation − 1 − bed",
-            f"{g.water:.0f} − {EVAPORATION_CM:g} − 1 − {g.bed:.0f}",
+            f"{g.water:.0f} − {TANK_DROP_CM:g} − 1 − {g.bed:.0f}",
             g.uplift_cm,
             "cm",
             "practice",
@@ -288,7 +288,7 @@ def fitting_plan(question: FittingPlanQuestion) -> FittingPlanAnswer:
         run_back_l=g.run_back_l,
         sump_free_l=g.sump_free_l,
         water_y_cm=g.water,
-        evaporated_y_cm=max(g.water - EVAPORATION_CM, 0),
+        evaporated_y_cm=max(g.water - TANK_DROP_CM, 0),
     )
 
 

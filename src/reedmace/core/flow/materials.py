@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from reedmace.core.quantity import celsius_to_kelvin
 from reedmace.core.quantity.constants import G
 
 FittingKind = Literal[
@@ -137,7 +138,7 @@ def viscosity_m2_s(temperature_c: float) -> float:
     temperature_c: 0 to 40 °C. At 25 °C: 0.893e-6. Source: Vogel equation for the dynamic viscosity; density by a
     quadratic about 4 °C. Checked against fluids' IAPWS values.
     """
-    kelvin = temperature_c + 273.15
+    kelvin = celsius_to_kelvin(temperature_c)
     dynamic = 2.414e-5 * 10.0 ** (247.8 / (kelvin - 140.0))
     density = 999.97 * (1 - 5.5e-6 * (temperature_c - 4.0) ** 2)
     return float(dynamic / density)

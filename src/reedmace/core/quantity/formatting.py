@@ -11,6 +11,7 @@ from contextlib import contextmanager
 from contextvars import ContextVar, Token
 from typing import Literal, NamedTuple
 
+from reedmace.core.quantity.constants import DAYS_PER_MONTH, DAYS_PER_YEAR
 from reedmace.core.quantity.units import CACO3_PER_DKH, CM_PER_INCH, KG_PER_LB, L_PER_IMP_GAL, L_PER_US_GAL, M_PER_FT
 
 Volume = Literal["L", "US gal", "imp gal"]
@@ -157,3 +158,19 @@ def degrees(difference_c: float) -> str:
     """A difference of temperature, "0.5 °C". difference_c: °C."""
     unit = celsius.unit()
     return f"{difference_c * unit.factor:.1f} {unit.name}"
+
+
+YEARS_FROM_DAYS = 540
+"""Length of time written in years instead of months, about eighteen months."""
+
+
+def long_time(days: float) -> str:
+    """A length of time in months or years. days: days.
+
+    >>> long_time(91), long_time(1461)
+    ('3 months', '4.0 years')
+    """
+    if days < YEARS_FROM_DAYS:
+        months = round(days / DAYS_PER_MONTH)
+        return "1 month" if months == 1 else f"{months} months"
+    return f"{days / DAYS_PER_YEAR:.1f} years"

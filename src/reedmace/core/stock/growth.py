@@ -6,6 +6,8 @@ from typing import Annotated
 from pydantic import Field
 
 from reedmace.core.contract import Answer, NetLitres, Part, Question, Working, computation, number
+from reedmace.core.quantity import formatting
+from reedmace.core.quantity.constants import DAYS_PER_YEAR
 from reedmace.core.stock.compatibility import SWIM_LENGTHS
 from reedmace.core.stock.flow_demand import CROWDED_MG_N_L_DAY
 from reedmace.core.stock.species import Species, find_species
@@ -74,7 +76,7 @@ def length_at(species: Species, length_cm: float, days: float) -> float:
     if length_cm >= grown:
         return length_cm
     k = GROWTH_PER_YEAR.get(species.group, USUAL_PER_YEAR)
-    return grown - (grown - length_cm) * math.exp(-k * days / 365.25)
+    return grown - (grown - length_cm) * math.exp(-k * days / DAYS_PER_YEAR)
 
 
 @computation("outgrow", "Until when this filter and this tank do")
@@ -138,14 +140,14 @@ def _too_long(q: OutgrowQuestion, kept: list[tuple[Animals, Species]]) -> float 
             found.append(0.0)
         elif s.adult_length_cm > most:
             k = GROWTH_PER_YEAR.get(s.group, USUAL_PER_YEAR)
-            found.append(-365.25 / k * math.log((s.adult_length_cm - most) / (s.adult_length_cm - now)))
+            found.append(-DAYS_PER_YEAR / k * math.log((s.adult_length_cm - most) / (s.adult_length_cm - now)))
     return min(found, default=None)
 
 
 def _when(days: float) -> str:
     if days < 1:
         return "by now"
-    return f"in about {days / 30.4:.0f} months" if days < 540 else f"in about {days / 365.25:.1f} years"
+    return f"in about {formatting.long_time(days)}"
 
 
 def _words(filter_days: float | None, water_days: float | None, length_days: float | None) -> str:

@@ -5,6 +5,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.chemistry.salinity import has_salt
 from reedmace.core.contract import Answer, Celsius, NetLitres, Question, Share, Working, computation, number
 from reedmace.core.quantity import formatting
 
@@ -127,5 +128,5 @@ def _verdict(q: EvaporationQuestion, litres: float, falls: float, days: float, *
     else:
         often = f"every {math.floor(days)} days"
     why = "salinity rises with it" if salt_first else f"the level {where} falls {formatting.cm(falls, '.1f')} a day"
-    salt = " Always with fresh water: the salt stays." if q.salinity_g_kg > 0 else ""
+    salt = " Always with fresh water: the salt stays." if has_salt(q.salinity_g_kg) else ""
     return f"About {formatting.litres(litres, '.1f')} a day evaporates; top up {often}, since {why}.{salt}"

@@ -7,6 +7,7 @@ from pydantic import Field
 from reedmace.core.chemistry import ALKALINITY_PER_N, BASE_PER_N
 from reedmace.core.contract import Answer, MgNPerL, NetLitres, Part, Question, Working, computation, number
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.film import lacks_alkalinity
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
@@ -15,8 +16,6 @@ PLANTS_TAKE = 0.5
 MOST_SHARE = 0.9
 DKH_PER_MG_N = (ALKALINITY_PER_N - BASE_PER_N) / CACO3_PER_DKH
 """Alkalinity used for each mg of an animal's nitrogen, less the base it comes with (US EPA 1993)."""
-LEAST_KH_DKH = 1.0
-"""KH below which nitrification slows and pH may fall fast (common practice)."""
 
 
 class NitrateRhythmQuestion(Question):
@@ -131,7 +130,7 @@ def nitrate_rhythm(question: NitrateRhythmQuestion) -> NitrateRhythmAnswer:
 
 
 def _kh_words(low: float | None, q: NitrateRhythmQuestion) -> str | None:
-    if low is None or low >= LEAST_KH_DKH or q.tap_kh_dkh is None or q.tap_kh_dkh < LEAST_KH_DKH:
+    if low is None or not lacks_alkalinity(low) or q.tap_kh_dkh is None or lacks_alkalinity(q.tap_kh_dkh):
         return None
     return (
         f"Alkalinity runs out between changes: of the tap's {q.tap_kh_dkh:.1f} dKH about {low:.1f} is left before a"

@@ -10,6 +10,15 @@ USUAL_DAYS, SALT_DAYS = 28.0, 42.0
 """Four weeks in fresh water, six in salt (common practice)."""
 
 
+def usual_days(*, salt_water: bool) -> float:
+    """Usual length of a quarantine, days. salt_water: brackish or marine. Source: common practice.
+
+    >>> usual_days(salt_water=False), usual_days(salt_water=True)
+    (28.0, 42.0)
+    """
+    return SALT_DAYS if salt_water else USUAL_DAYS
+
+
 class QuarantineQuestion(Question):
     """The days planned, and the days since each event."""
 

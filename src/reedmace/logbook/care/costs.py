@@ -4,6 +4,7 @@ from datetime import datetime
 
 from reedmace.core.contract import Part
 from reedmace.core.quantity import formatting
+from reedmace.core.quantity.constants import DAYS_PER_YEAR
 from reedmace.core.tank import HeaterAnswer
 from reedmace.core.upkeep import Consumable, Device, YearCostAnswer, YearCostQuestion, year_cost
 from reedmace.core.upkeep.care_plan import CARBON_DAYS
@@ -13,7 +14,6 @@ from reedmace.logbook.replay.equipment import EquippedFilter
 from reedmace.logbook.replay.questions import animals_in, filter_plan, net_litres, salinity_now
 from reedmace.logbook.replay.state import LogbookState
 
-YEAR_DAYS = 365.25
 CARBON_PRICE = 5.0
 """Price of a filling of carbon (memory)."""
 
@@ -37,14 +37,14 @@ def tank_costs(
     price = filter_plan(state).price_per_kwh
     devices = [Device(name=_pump(one), watts=min(one.watts, 5000)) for one in installed if one.watts > 0]
     if heater is not None and heater.kwh_year > 0:
-        devices.append(Device(name="Heater", watts=min(heater.kwh_year * 1000 / (YEAR_DAYS * 24), 5000)))
+        devices.append(Device(name="Heater", watts=min(heater.kwh_year * 1000 / (DAYS_PER_YEAR * 24), 5000)))
     carbon = [
         Consumable(name=f"Carbon: {one.filter.name}", every_days=CARBON_DAYS, price=CARBON_PRICE)
         for one in installed
         if any(b.media == "carbon" for b in one.media)
     ]
     share, every = rhythm_of(state)
-    changed = net_litres(state) * share * YEAR_DAYS / every if animals_in(state) else 0.0
+    changed = net_litres(state) * share * DAYS_PER_YEAR / every if animals_in(state) else 0.0
     salt = salinity_now(state)
     assumed = [f"{formatting.money(price)} a kWh"]
     if changed:

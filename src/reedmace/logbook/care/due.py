@@ -5,12 +5,13 @@ from typing import Literal
 
 from pydantic import AwareDatetime
 
-from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG
+from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.contract import Part
 from reedmace.core.cycle import CycleAdviceAnswer, CycleForecastAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit.fitting_steps import leak_checks
 from reedmace.core.memo import memoize
+from reedmace.core.quantity.constants import DAYS_PER_YEAR
 from reedmace.core.upkeep import CarePlanAnswer
 from reedmace.core.upkeep.care_plan import FLOW_TEST_DAYS, CareWhat
 from reedmace.logbook.care.change_reviews import reviews
@@ -85,10 +86,10 @@ def _looked_after(state: LogbookState, now: datetime) -> list[Due]:
 def _tops_up(state: LogbookState) -> bool:
     """Whether to remind of top-ups: always where salt stays behind, otherwise once the keeper records them."""
     written = any(isinstance(e.body, CareDone) and e.body.what == "top-up" for e in state.events)
-    return written or salinity_now(state) > SALT_FROM_G_KG
+    return written or not is_fresh(salinity_now(state))
 
 
-YEAR, AHEAD, PAST = timedelta(days=365.25), timedelta(days=60), timedelta(days=14)
+YEAR, AHEAD, PAST = timedelta(days=DAYS_PER_YEAR), timedelta(days=60), timedelta(days=14)
 """Days before and after a full year of the media within which it is mentioned."""
 
 

@@ -2,7 +2,7 @@
 
 from datetime import datetime, timedelta
 
-from reedmace.core.chemistry.water_change import MIXED_FROM_G_KG
+from reedmace.core.chemistry.salinity import has_salt
 from reedmace.core.cycle import FilterStopAnswer, FilterStopQuestion, filter_stop
 from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
 from reedmace.core.filter.kinds import kind_of
@@ -86,7 +86,7 @@ def stops(state: LogbookState, now: datetime) -> list[FilterStopAnswer]:
                 name=body.name if body else "The filter",
                 closed=kind_of(body.kind).closed if body else False,
                 hours=min(hours, 1e5),
-                salt=salinity_now(state) > MIXED_FROM_G_KG,
+                salt=has_salt(salinity_now(state)),
                 film_share=shares.get(key, 1.0),
                 standing=ended is None,
                 since_days=(now - ended).total_seconds() / 86400 if ended else 0,

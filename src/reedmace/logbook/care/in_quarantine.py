@@ -4,10 +4,11 @@ from datetime import datetime, timedelta
 
 from pydantic import AwareDatetime, Field
 
-from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG
+from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.contract import Part
 from reedmace.core.memo import memoize
 from reedmace.core.upkeep import QuarantineAnswer, QuarantineQuestion, quarantine
+from reedmace.core.upkeep.quarantine import usual_days
 from reedmace.logbook.replay.entries import Ailing, Quarantine, Stocking
 from reedmace.logbook.replay.questions import salinity_now
 from reedmace.logbook.replay.state import LogbookState
@@ -22,11 +23,16 @@ class InQuarantine(Part):
     answer: QuarantineAnswer
 
 
+def usual_quarantine_days(state: LogbookState) -> int:
+    """Usual length of a quarantine in this tank's water, days. state: the tank's."""
+    return round(usual_days(salt_water=not is_fresh(salinity_now(state))))
+
+
 @memoize
 def in_quarantine(state: LogbookState, now: datetime) -> InQuarantine | None:
-    """A tank's quarantine, over or not;
+    """A tank's quarantine, over or not; None where none was begun, or it was ended.
 
-    None where none was begun, or it was ended. state: the tank's; now: aware time.
+    state: the tank's; now: aware time.
     """
     begun = [e for e in state.events if isinstance(e.body, Quarantine) and e.at <= now]
     if not begun or not isinstance(newest := begun[-1].body, Quarantine) or newest.days == 0:
@@ -49,7 +55,7 @@ def in_quarantine(state: LogbookState, now: datetime) -> InQuarantine | None:
     answer = quarantine(
         QuarantineQuestion(
             asked_days=newest.days,
-            salt_water=salinity_now(state) > SALT_FROM_G_KG,
+            salt_water=not is_fresh(salinity_now(state)),
             since_begun_days=min(days([at]) or 0.0, 4000.0),
             since_animals_days=days(came),
             since_trouble_days=days(trouble),

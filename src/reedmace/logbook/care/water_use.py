@@ -2,7 +2,7 @@
 
 from datetime import datetime, timedelta
 
-from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG
+from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.chemistry.water_change import Pouring
 from reedmace.core.cycle.record.targets import targets_of
 from reedmace.core.flow import SockDaysAnswer, SockDaysQuestion, sock_days
@@ -78,7 +78,7 @@ def top_up_of(state: LogbookState, now: datetime) -> CaredTopUp | None:
         every_days=lost.top_up_days,
         litres_day=lost.litres_day if state.tank_plan is not None else None,
         since_days=min(max(since, 0.0), 40000.0),
-        salt_water=salinity_now(state) > SALT_FROM_G_KG,
+        salt_water=not is_fresh(salinity_now(state)),
     )
 
 

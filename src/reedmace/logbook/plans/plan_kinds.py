@@ -45,6 +45,11 @@ class Surroundings(Part):
     change_weekday: Annotated[int, whole(0, 6, "The day on which water is changed, 0 for Monday")] | None = None
     sump: Sump | None = Field(default=None, description="As measured; its water counts with the tank's")
 
+    @property
+    def beneath_cm(self) -> float:
+        """Free height under the tank, cm: of its cabinet, or else of its stand."""
+        return self.stand_height_cm if self.cabinet_cm is None else self.cabinet_cm
+
 
 class TankPlan(Part):
     """The tank as measured."""

@@ -160,10 +160,10 @@ class Stocking(Part):
 
 
 class Quarantine(Part):
-    """A quarantine of a number of days from now; None ends it."""
+    """A quarantine of a number of days from now; 0 ends it."""
 
     kind: Literal["quarantine"]
-    days: Annotated[int, whole(0, 365)] = 28
+    days: Annotated[int, whole(0, 365)]
 
 
 class CareDone(Part):

@@ -115,7 +115,6 @@ def site_of(plan: TankPlan, answer: TankVolumeAnswer) -> Site:
     place = plan.surroundings
     # Gravel carries film on its top few centimetres: about ten times its plan area (memory), glass once.
     gravel = 10 * answer.surface_cm2 / 1e4 if plan.tank.substrate_depth_cm >= 1 else 0.0
-    beneath = place.stand_height_cm if place.cabinet_cm is None else place.cabinet_cm
     return Site(
         net_l=max(answer.net_l, 0.5),
         water_depth_cm=max(answer.water_depth_cm, 1),
@@ -123,7 +122,7 @@ def site_of(plan: TankPlan, answer: TankVolumeAnswer) -> Site:
         width_cm=max(answer.inside_width_cm, 5),
         rim_to_water_cm=plan.tank.fill_below_rim_cm,
         behind_cm=place.behind_cm,
-        beneath_cm=max(beneath - place.canister_at_cm, 0),
+        beneath_cm=max(place.beneath_cm - place.canister_at_cm, 0),
         sockets=place.sockets,
         water=place.water,
         kind=place.room,

@@ -2,7 +2,7 @@
 
 from datetime import datetime, timedelta
 
-from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG
+from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.quantity import formatting
 from reedmace.logbook.replay.entries import Reading
 from reedmace.logbook.replay.questions import cycle_plan, net_litres
@@ -22,7 +22,7 @@ def salinity_drift(state: LogbookState, now: datetime) -> str | None:
     read = [
         (e.at, e.body.salinity_g_kg) for e in state.readings if isinstance(e.body, Reading) and e.body.salinity_g_kg
     ]
-    if kept < SALT_FROM_G_KG or not read or now - read[-1][0] > LATELY:
+    if is_fresh(kept) or not read or now - read[-1][0] > LATELY:
         return None
     salinity = read[-1][1]
     if salinity - kept >= DRIFT_G_KG:

@@ -17,7 +17,7 @@ from reedmace.core.filter.choice.fish_room_year import room_year
 from reedmace.core.flow import SharedSumpAnswer
 from reedmace.core.stock import SPECIES
 from reedmace.logbook.care.due import Due, due
-from reedmace.logbook.care.in_quarantine import in_quarantine
+from reedmace.logbook.care.in_quarantine import in_quarantine, usual_quarantine_days
 from reedmace.logbook.care.spare_sponges import Seed, seeds
 from reedmace.logbook.plans.room_plan import RoomPlan, Spot, shelf_of
 from reedmace.logbook.replay.entries import AirSeen, Reading
@@ -47,6 +47,7 @@ class BoardRow(Part):
     who: str
     lived_in: bool = Field(description="Whether animals are in it")
     quarantine: str | None = Field(description="Which day of it, or that it is over")
+    quarantine_days: Annotated[int, whole(1, 365, "Usual length in its water")]
     net_l: Annotated[float, number("L", 0, 1e6)]
     flow_lph: Annotated[Lph | None, Field(description="As last timed, all filters together")]
     tested_at: AwareDatetime | None
@@ -84,10 +85,25 @@ def board_row(tank: RoomTank, now: datetime) -> BoardRow:
     except CannotAnswer:
         view, _ = today_view(tank.state, now)
         return BoardRow(
-            tank_id=tank.id, name=tank.name, urgent=False, verdict=view.verdict, next=[], seeds=[], who="",
-            lived_in=False, quarantine=None, net_l=0, flow_lph=None, tested_at=None, length_cm=60, height_cm=36,
-            fill_below_rim_cm=3, air_keys=[], at_odds=True,
-        )  # fmt: skip
+            tank_id=tank.id,
+            name=tank.name,
+            urgent=False,
+            verdict=view.verdict,
+            next=[],
+            seeds=[],
+            who="",
+            lived_in=False,
+            quarantine=None,
+            quarantine_days=usual_quarantine_days(tank.state),
+            net_l=0,
+            flow_lph=None,
+            tested_at=None,
+            length_cm=60,
+            height_cm=36,
+            fill_below_rim_cm=3,
+            air_keys=[],
+            at_odds=True,
+        )
 
 
 def _row(tank: RoomTank, now: datetime) -> BoardRow:
@@ -104,6 +120,7 @@ def _row(tank: RoomTank, now: datetime) -> BoardRow:
         seeds=[s for s in seeds(state, now) if s.where != "moved"],
         who=animals_in_words(state),
         lived_in=bool(animals_in(state)),
+        quarantine_days=usual_quarantine_days(state),
         quarantine=shut_in.words if (shut_in := in_quarantine(state, now)) else None,
         net_l=net_litres(state),
         flow_lph=sum(f[-1][1] for f in flows if f) if any(flows) else None,

@@ -25,13 +25,13 @@ from reedmace.core.filter import (
     rank_filters,
     running_cost,
 )
-from reedmace.core.filter.choice.limits import ENOUGH_SHARE
 from reedmace.core.filter.choice.margins import Available, Margin, margins
 from reedmace.core.filter.choice.requirement import is_enough_by_film, requirement_of
 from reedmace.core.filter.choice.scores import pump_price
 from reedmace.core.filter.filter_table import film_of_m2
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.site.site import Site
+from reedmace.core.filter.sizing_rules import ENOUGH_SHARE
 from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer, SockDaysAnswer
 from reedmace.core.quantity import formatting
 from reedmace.core.tank import EvaporationAnswer, TankVolumeAnswer

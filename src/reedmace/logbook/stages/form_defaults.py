@@ -19,7 +19,7 @@ from reedmace.core.tank import Drain, Sump
 from reedmace.core.upkeep import HospitalQuestion
 from reedmace.logbook.plans.plan_kinds import FilterPlan, TankPlan
 from reedmace.logbook.plans.room_plan import RoomSump
-from reedmace.logbook.replay.entries import Quarantine, Reading
+from reedmace.logbook.replay.entries import Reading
 from reedmace.logbook.replay.questions import DEFAULT_TANK
 
 _PRODUCTS: tuple[AmmoniaProduct, ...] = (
@@ -46,7 +46,6 @@ class FormDefaults(Part):
     price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = Field(
         default_factory=lambda: FilterPlan(kind="filter-plan").price_per_kwh
     )
-    quarantine: Quarantine = Field(default_factory=lambda: Quarantine(kind="quarantine"))
     drain: Drain = Field(default_factory=Drain)
     fitting: Fitting = Field(default_factory=lambda: Fitting(kind="elbow"))
     fittings: list[Fitting] = Field(

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field
 
-from reedmace.core.contract import Lph, Part, number
+from reedmace.core.contract import Lph, Part, number, whole
 from reedmace.core.cycle import (
     CycleAdviceAnswer,
     CycleAdviceQuestion,
@@ -23,7 +23,7 @@ from reedmace.core.upkeep.care_plan import CHANGE_SHARE, FLOW_TEST_DAYS
 from reedmace.logbook.care.change_reviews import ChangeReview, reviews
 from reedmace.logbook.care.costs import TankCosts, tank_costs
 from reedmace.logbook.care.filter_stops import stops
-from reedmace.logbook.care.in_quarantine import InQuarantine, in_quarantine
+from reedmace.logbook.care.in_quarantine import InQuarantine, in_quarantine, usual_quarantine_days
 from reedmace.logbook.care.later_years import YearsAhead, years_ahead
 from reedmace.logbook.care.plug_checks import PlugCheck, plug_check
 from reedmace.logbook.care.sick_animals import illness
@@ -89,6 +89,7 @@ class KeepView(Part):
     costs: TankCosts | None = Field(description="A year, device by device")
     illness: IllnessAnswer | None = Field(description="What to look at first where animals are unwell or were lost")
     quarantine: InQuarantine | None
+    quarantine_days: Annotated[int, whole(1, 365, "Usual length in this water")]
     plugs: PlugCheck | None = Field(description="Work after which nobody has yet seen the filters run")
     salinity: str | None = Field(description="Where salinity has drifted, and what brings it back")
     reviews: list[ChangeReview] = Field(description="Changes a month old, and those already judged")
@@ -219,6 +220,7 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
         verdict=_verdict(found, stopped, danger, ill, plan, now),
         illness=ill,
         quarantine=in_quarantine(state, now),
+        quarantine_days=usual_quarantine_days(state),
         plugs=plug_check(state, now),
         salinity=salinity_drift(state, now),
         reviews=reviews(state, now),

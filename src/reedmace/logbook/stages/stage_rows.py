@@ -102,7 +102,7 @@ def _cycle(state: LogbookState, now: datetime) -> Row:
     came = came_at(state)
     if came and not (log is not None and log.method == "animals-in"):
         days = (now - came[0]).days
-        return "done", f"stocked {days // 30} months" if days >= 60 else f"stocked day {max(days, 0)}"
+        return "done", f"stocked {formatting.long_time(days)}" if days >= 60 else f"stocked day {max(days, 0)}"
     if log is None:
         began = since(state)
         return "open", "not begun" if began is None else f"day {(now - began).days}, not planned here yet"

@@ -16,7 +16,7 @@ from reedmace.core.chemistry import (
 from reedmace.core.chemistry.shock_limits import PH_SHIFT_EMPTY
 from reedmace.core.chemistry.water_change import Pouring, Solute
 from reedmace.core.contract import Celsius, MgNPerL, Part, Share, Working, number, whole
-from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
+from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, TRANSFERRED, CycleLog
 from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -76,7 +76,7 @@ def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
     log: the cycle's; s: the water now; w: gets the lines. Never aims over the hold of 5 ppm (common practice).
     """
     wanted = log.plan_target_ppm * NITROGEN_SHARE["NH4"] if not log.doses else log.challenge_mg_n_l()
-    if log.method in ("seeded-filter", "side-by-side"):
+    if log.method in TRANSFERRED:
         wanted = log.challenge_mg_n_l()
     wanted = min(wanted, HIGH_AMMONIA_MG_N_L)
     if wanted <= s.ammonia_now:

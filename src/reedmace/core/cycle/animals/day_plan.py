@@ -9,6 +9,7 @@ from pydantic import Field
 
 from reedmace.core.chemistry.carbonate import Carbonate
 from reedmace.core.chemistry.dose import soda_g
+from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.chemistry.shock_limits import (
     LEAST_SHARE,
     PH_SHIFT_ANIMALS,
@@ -19,7 +20,6 @@ from reedmace.core.chemistry.shock_limits import (
 )
 from reedmace.core.chemistry.tolerance import (
     NITRATE_LIMIT_MG_N_L,
-    SALT_FROM_G_KG,
     nitrite_limit_mg_n_l,
 )
 from reedmace.core.contract import (
@@ -109,7 +109,7 @@ class DayPlan:
         )
         tap_kh = q.tap.kh_dkh if q.tap.kh_dkh is not None else max(q.kh_dkh, TAP_KH_DKH)
         tap_ph = q.tap.ph if q.tap.ph is not None else max(q.ph, TAP_PH)
-        if q.salinity_g_kg > SALT_FROM_G_KG:
+        if not is_fresh(q.salinity_g_kg):
             # In salt water the new water is mixed to the tank's own values, whatever the tap was.
             tap_ph, tap_kh = q.tap.ph or q.ph, q.tap.kh_dkh or q.kh_dkh
         self.tap = Water(

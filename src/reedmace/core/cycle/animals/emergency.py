@@ -5,14 +5,15 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.chemistry import acute_criterion_mg_n_l, un_ionised_share
+from reedmace.core.chemistry.ammonia import in_criterion_range
 from reedmace.core.chemistry.carbonate import Carbonate
 from reedmace.core.chemistry.dose import soda_g
+from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.chemistry.shock_limits import (
     Water,
 )
 from reedmace.core.chemistry.tolerance import (
     NITRATE_LIMIT_MG_N_L,
-    SALT_FROM_G_KG,
     Tolerance,
     ammonia_limit_mg_n_l,
     nitrite_limit_mg_n_l,
@@ -163,9 +164,9 @@ def _limits(q: EmergencyPlanQuestion, w: Working) -> list[Limit]:
 
 
 def _stands(q: EmergencyPlanQuestion, over: list[Limit], warmth: str) -> str:
-    acute = acute_criterion_mg_n_l(min(max(q.ph, 6.5), 9.0), min(q.temperature_c, 30.0))
+    acute = acute_criterion_mg_n_l(*in_criterion_range(q.ph, q.temperature_c))
     said = []
-    if q.ammonia_mg_n_l > acute and q.salinity_g_kg <= 1:
+    if q.ammonia_mg_n_l > acute and is_fresh(q.salinity_g_kg):
         said.append(f"Act now: ammonia is above the one-hour criterion of {ppm_words(acute, 'ammonia', q.basis)}.")
     elif over:
         names = " and ".join(o.what for o in over).capitalize()
@@ -279,7 +280,7 @@ def _cautions(q: EmergencyPlanQuestion, day: DayPlan, over: list[Limit]) -> list
             f"The tap raises pH, which frees ammonia: {now * q.ammonia_mg_n_l:.3f} mg/L of the poison form would be"
             f" {free * q.ammonia_mg_n_l:.3f} at the tap's pH. That is why the changes are small and several."
         )
-    if over and (q.tap.ph is None or q.tap.kh_dkh is None) and q.salinity_g_kg <= SALT_FROM_G_KG:
+    if over and (q.tap.ph is None or q.tap.kh_dkh is None) and is_fresh(q.salinity_g_kg):
         found.append(
             f"The tap's pH and KH are not known; it is taken for pH {tap_ph:.1f} and {day.tap.carbonate.kh_dkh():.0f}"
             " dKH. Test it: the portions may be larger."
@@ -296,7 +297,7 @@ def _cautions(q: EmergencyPlanQuestion, day: DayPlan, over: list[Limit]) -> list
             else ""
         )
         found.append(f"Treat every litre for chlorine and chloramine before it goes in.{chloramine}")
-    if q.salinity_g_kg > SALT_FROM_G_KG:
+    if not is_fresh(q.salinity_g_kg):
         found.append(
             f"Mix the new water to the tank's own salinity, {q.salinity_g_kg:g} g/kg, a day ahead where you can; top up"
             " evaporation with fresh water only."

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from reedmace.core.chemistry.salinity import has_salt
 from reedmace.core.chemistry.tolerance import Tolerance, ammonia_reach, nitrite_limit_mg_n_l
 from reedmace.core.contract import PH, Answer, Celsius, MgNPerL, Part, Question, Working, computation, number, whole
 from reedmace.core.cycle.record.log import KitSteps
@@ -425,7 +426,7 @@ def _checks(q: IllnessQuestion, body: float) -> list[str]:
         "Read the thermometer.",
         "Test ammonia, nitrite and pH.",
     ]
-    if q.salinity_g_kg > 0:
+    if has_salt(q.salinity_g_kg):
         checks.insert(2, "Measure the salinity.")
     if q.body_left_g > 0:
         ppm = body / NITROGEN_SHARE["NH4"]

@@ -13,6 +13,7 @@ from reedmace.core.contract import Part
 from reedmace.core.cycle.model.inputs import bottle_window
 from reedmace.core.cycle.record.log import Chlorine, CycleLog
 from reedmace.core.cycle.record.targets import targets_of
+from reedmace.core.film import film_slows, film_stops, lacks_alkalinity
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import ppm_words
 
@@ -113,13 +114,13 @@ CONDITIONS: tuple[Condition, ...] = (
         "pH",
         (
             Case(
-                lambda q, log: q.ph < 6.5,
+                lambda q, log: film_stops(q.ph),
                 "first",
                 lambda q, log: f"pH {q.ph:g} all but stops the film.",
                 "Raise KH and pH follows.",
             ),
             Case(
-                lambda q, log: q.ph < 7,
+                lambda q, log: film_slows(q.ph),
                 "watch",
                 lambda q, log: f"pH {q.ph:g} slows the film.",
                 "Raise KH and pH follows.",
@@ -139,7 +140,7 @@ CONDITIONS: tuple[Condition, ...] = (
         "KH",
         (
             Case(
-                lambda q, log: q.kh_dkh < 1,
+                lambda q, log: lacks_alkalinity(q.kh_dkh),
                 "first",
                 lambda q, log: f"KH {q.kh_dkh:g} dKH is next to nothing.",
                 "Bicarbonate, by the figures here.",

@@ -5,10 +5,20 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
+from reedmace.core.chemistry.salinity import is_marine
 from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Working, computation, number, whole
 from reedmace.core.cycle.model.ensemble import condition, percentiles, project
 from reedmace.core.cycle.model.inputs import Scenario
-from reedmace.core.cycle.record.log import DOSED, BottleWindow, CycleLog, Helper, LoggedDose, Method, Plants
+from reedmace.core.cycle.record.log import (
+    DOSED,
+    TRANSFERRED,
+    BottleWindow,
+    CycleLog,
+    Helper,
+    LoggedDose,
+    Method,
+    Plants,
+)
 from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
@@ -154,7 +164,7 @@ def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
     Source: which way suits whom is common practice; the days are the cycle model's own P10 to P90.
     """
     q, w, m = question, Working(), question.resources
-    salt = q.salinity_g_kg > 10
+    salt = is_marine(q.salinity_g_kg)
     seeded = m.mature_media in ("own", "trusted") and m.media_share > 0
     helpers: list[Helper] = []
     # A bottle costs as much as a test kit and saves two weeks at best: not where money is short (common practice).
@@ -287,7 +297,7 @@ def _costs(choice: MethodChoice) -> Literal["nothing", "little", "some"]:
 
 
 def _lacking(method: Method, q: CycleMethodsQuestion) -> str:
-    if method in ("side-by-side", "seeded-filter"):
+    if method in TRANSFERRED:
         return (
             "No running filter to move or run beside it."
             if q.resources.mature_media == "none"

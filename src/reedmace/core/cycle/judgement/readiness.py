@@ -9,7 +9,7 @@ from pydantic import Field
 from reedmace.core.contract import Answer, Part, Question, Working, computation, number, whole
 from reedmace.core.cycle.model.ensemble import share_passing_within
 from reedmace.core.cycle.record.film_losses import Loss
-from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.log import TRANSFERRED, CycleLog
 from reedmace.core.cycle.record.proof import (
     NEEDED,
     SIZE_SLACK,
@@ -89,7 +89,7 @@ def standard_for(log: CycleLog) -> StandardName:
 def _film_came(log: CycleLog) -> bool:
     """Whether bacteria came with a filter or are fed by food or animals, so that a week of zeros is evidence."""
     fed = log.method == "fish-food" and log.food_g_day > 0
-    return fed or log.method in ("seeded-filter", "side-by-side", "animals-in") or log.animals_are_in()
+    return fed or log.method in (*TRANSFERRED, "animals-in") or log.animals_are_in()
 
 
 _WHY: dict[StandardName, str] = {

@@ -4,9 +4,11 @@ from collections.abc import Callable, Iterator
 from typing import Literal
 
 from reedmace.core.chemistry import un_ionised_share
+from reedmace.core.chemistry.salinity import is_marine
 from reedmace.core.contract import Part, Working
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
-from reedmace.core.cycle.record.water_now import COOL_C, HOT_C, STOPPED_PH, WaterNow
+from reedmace.core.cycle.record.water_now import COOL_C, HOT_C, WaterNow
+from reedmace.core.film import FILM_SLOWS_PH, FILM_STOPS_PH
 from reedmace.core.quantity import CACO3_PER_DKH, formatting
 
 NH3_HOLDS_NITRITE_MG_N_L = 0.3
@@ -104,13 +106,13 @@ def _acid(log: CycleLog, s: WaterNow, w: Working) -> Findings:
     if not s.acid or s.ph is None:
         return
     if s.low_kh:
-        detail = f"Below about {STOPPED_PH} the film all but stops."
+        detail = f"Below about {FILM_STOPS_PH} the film all but stops."
         yield Finding(kind="acid", title=f"So pH fell to {s.ph:.1f}.", detail=detail)
     else:
         detail = (
             f"Below about {s.wanted.ph_low:.1f} even a film that grew up in acid water all but stops."
             if s.wanted.soft
-            else "Below about 6.8 the film slows, below 6.5 it all but stops."
+            else f"Below about {FILM_SLOWS_PH} the film slows, below {FILM_STOPS_PH} it all but stops."
         )
         yield Finding(kind="acid", title=f"pH is {s.ph:.1f}.", detail=detail)
 
@@ -181,7 +183,7 @@ def _sterile_filter(log: CycleLog, s: WaterNow, w: Working) -> Findings:
 
 
 def _skimmer(log: CycleLog, s: WaterNow, w: Working) -> Findings:
-    if log.skimmer_running and log.salinity_g_kg > 10:
+    if log.skimmer_running and is_marine(log.salinity_g_kg):
         yield Finding(kind="skimmer", title="The skimmer strips the food.", detail="Off until there are animals.")
 
 

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from reedmace.core.chemistry import oxygen_saturation_mg_l, pka_fresh
 from reedmace.core.chemistry.ammonia import pka_sea
 from reedmace.core.chemistry.dose import base_per_n
+from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.cycle.model.nitrogen_kernel import (
     A0,
     ADD_ALKALINITY,
@@ -39,10 +40,10 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     ZEROS_NEEDED,
 )
 from reedmace.core.cycle.record.film_losses import film_losses
-from reedmace.core.cycle.record.log import HIGH_NITRITE_MG_N_L, CycleLog
+from reedmace.core.cycle.record.log import HIGH_NITRITE_MG_N_L, TRANSFERRED, CycleLog
 from reedmace.core.cycle.record.proof import NEEDED, standing_proof
 from reedmace.core.cycle.record.targets import targets_of
-from reedmace.core.film import ROCK_MG_N_KG_DAY, temperature_factor
+from reedmace.core.film import ROCK_MG_N_KG_DAY, film_slows, temperature_factor
 from reedmace.core.quantity import CACO3_PER_DKH, formatting
 
 Floats = NDArray[np.float64]
@@ -162,7 +163,7 @@ def still_conditions(days: int, temperature_c: float, salinity_g_kg: float = 0.0
     days: horizon; temperature_c: °C; salinity_g_kg: g/kg.
     """
     found = np.zeros((days + 1, CONDITIONS))
-    pka = pka_fresh(temperature_c) if salinity_g_kg <= 1 else pka_sea(temperature_c, salinity_g_kg)
+    pka = pka_fresh(temperature_c) if is_fresh(salinity_g_kg) else pka_sea(temperature_c, salinity_g_kg)
     found[:, THETA] = temperature_factor(temperature_c)
     found[:, KA] = 10.0**-pka
     found[:, GROWTH] = 1.0
@@ -205,11 +206,11 @@ def start_factor(log: CycleLog) -> float:
     seed = SEEDED_START * log.seed_share
     if log.donor is not None:
         seed = log.donor.film_mg_n_day(log.seed_share) / log.net_l / float(PRIOR_MEDIAN[A0])
-    if log.method in ("seeded-filter", "side-by-side"):
+    if log.method in TRANSFERRED:
         factor += seed
     if log.method == "mature-rock":
         factor += _rock(log)
-    if "seed-media" in log.helpers and log.method not in ("seeded-filter", "side-by-side"):
+    if "seed-media" in log.helpers and log.method not in TRANSFERRED:
         factor += seed
     if "plants" in log.helpers or log.method == "planted":
         factor += PLANT_START - 1
@@ -227,7 +228,7 @@ def prior_spread(log: CycleLog) -> Floats:
     more = 0.0
     if "bottled-culture" in log.helpers and not bottle_window(log):
         more = max(more, BOTTLE_SPREAD)
-    if "seed-media" in log.helpers or log.method in ("seeded-filter", "side-by-side", "mature-rock"):
+    if "seed-media" in log.helpers or log.method in (*TRANSFERRED, "mature-rock"):
         more = max(more, SEED_SPREAD)
     spread[A0] = float(np.hypot(spread[A0], more))
     spread[B0] = float(np.hypot(spread[B0], more))
@@ -281,7 +282,7 @@ def acid_born_factor(start_ph: float, start_kh_dkh: float) -> float:
     start_ph: 4 to 10; start_kh_dkh: dKH. Other microbes settle there than those whose pH response the rates have
     (Nitrosomonas-like, from ASM1); here their pace is lifted to the stated share. Source: common practice, memory.
     """
-    if start_ph >= 6.8 or start_kh_dkh > 3:
+    if not film_slows(start_ph) or start_kh_dkh > 3:
         return 1.0
     neutral = 1.0 / (1.0 + (10.0 ** (6.25 - start_ph)) ** 3)
     return float(min(max(ACID_BORN_WORK / neutral, 1.0), MOST_FACTOR))

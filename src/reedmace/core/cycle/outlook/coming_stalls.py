@@ -8,7 +8,8 @@ from reedmace.core.contract import Part, Working, number
 from reedmace.core.cycle.judgement.stall_causes import CauseKind
 from reedmace.core.cycle.model.inputs import bottle_window
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.water_now import COOL_C, GONE_KH_DKH, WaterNow
+from reedmace.core.cycle.record.water_now import COOL_C, WaterNow
+from reedmace.core.film import FILM_STOPS_KH_DKH, lacks_alkalinity
 from reedmace.core.quantity import CACO3_PER_DKH, formatting
 
 HORIZON_DAYS = 10.0
@@ -45,9 +46,9 @@ def kh_fall_dkh_day(log: CycleLog) -> tuple[float, str] | None:
 
 def _alkalinity(log: CycleLog, s: WaterNow, w: Working) -> ComingStall | None:
     fall, kh = kh_fall_dkh_day(log), log.latest("kh_dkh")
-    if not fall or not kh or s.kh_now is None or s.kh_now < GONE_KH_DKH:
+    if not fall or not kh or s.kh_now is None or lacks_alkalinity(s.kh_now):
         return None
-    gone = kh[0] + (s.kh_now - GONE_KH_DKH) / fall[0]
+    gone = kh[0] + (s.kh_now - FILM_STOPS_KH_DKH) / fall[0]
     if not log.day_now - 0.5 <= gone <= log.day_now + HORIZON_DAYS:
         return None
     w.line(

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from reedmace.core.cycle.record.log import Chlorine, CycleLog, LoggedMedia
-from reedmace.core.film import SQUEEZED_SHARE
+from reedmace.core.film import FILM_STOPS_KH_DKH, FILM_STOPS_PH, SQUEEZED_SHARE
 from reedmace.core.memo import memoize
 from reedmace.core.quantity import formatting
 
@@ -25,8 +25,6 @@ COLD_SHOCK_C, COLD_KILL_SHARE = 10.0, 0.2
 """Temperature drop that shocks bacteria, and the share it kills (memory)."""
 GONE_SHARE = 0.9
 """Share of the bacteria on the media touched that is lost with them (memory)."""
-ACID_PH, BARE_KH_DKH = 6.5, 1.0
-"""Under these the film all but stops (common practice)."""
 
 
 @dataclass(frozen=True)
@@ -107,7 +105,7 @@ def stopped_film(log: CycleLog) -> list[Loss]:
     log: the cycle's. Source: common practice.
     """
     found: list[Loss] = []
-    for column, least, name in (("ph", ACID_PH, "pH"), ("kh_dkh", BARE_KH_DKH, "KH")):
+    for column, least, name in (("ph", FILM_STOPS_PH, "pH"), ("kh_dkh", FILM_STOPS_KH_DKH, "KH")):
         rows = sorted((r.day, getattr(r, column)) for r in log.readings if getattr(r, column) is not None)
         start = log.start_ph if column == "ph" else log.start_kh_dkh
         for (_, before), (day, after) in pairwise([(-1.0, start), *rows]):

@@ -19,6 +19,8 @@ Method = Literal[
     "measured-ammonia", "seeded-filter", "planted", "fish-food", "side-by-side", "mature-rock", "animals-in"
 ]
 Helper = Literal["seed-media", "bottled-culture", "plants"]
+TRANSFERRED: tuple[Method, ...] = ("seeded-filter", "side-by-side")
+"""Methods in which a running filter brings its film (common practice)."""
 DOSED: tuple[Method, ...] = ("measured-ammonia", "seeded-filter", "side-by-side", "mature-rock")
 """Methods that feed the bacteria with dosed ammonia and are proved by doses (common practice)."""
 Chlorine = Literal["none", "chlorine", "chloramine", "unknown"]

@@ -2,18 +2,18 @@
 
 from dataclasses import dataclass
 
-from reedmace.core.chemistry.tolerance import SALT_FROM_G_KG, Tolerance
+from reedmace.core.chemistry.salinity import is_fresh
+from reedmace.core.chemistry.tolerance import Tolerance
 from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.film import FILM_SLOWS_PH
 from reedmace.core.stock import SPECIES
 
 FRESH_KH_DKH, SALT_KH_DKH = (2.0, 4.0), (6.0, 8.0)
 """KH below which baking soda is asked for and up to which it is given, dKH (common practice)."""
 SOFT_PH = 7.0
 """Highest tolerated pH at or below which animals want soft, acid water, so that soda is wrong (common practice)."""
-LOW_PH, LEAST_PH = 6.8, 5.2
-"""pH below which nitrification is slowed where nothing else is wanted, and below which even acid-grown bacteria nearly
-stop.
-"""
+LEAST_PH = 5.2
+"""pH below which even a film grown in acid water nearly stops (common practice)."""
 
 
 @dataclass(frozen=True)
@@ -31,7 +31,7 @@ def held_kh_dkh(salinity_g_kg: float) -> tuple[float, float]:
 
     salinity_g_kg: g/kg. Source: common practice.
     """
-    return SALT_KH_DKH if salinity_g_kg > SALT_FROM_G_KG else FRESH_KH_DKH
+    return FRESH_KH_DKH if is_fresh(salinity_g_kg) else SALT_KH_DKH
 
 
 def tolerance_of(log: CycleLog) -> Tolerance:
@@ -50,9 +50,9 @@ def tolerance_of(log: CycleLog) -> Tolerance:
 
 def targets_of(log: CycleLog) -> WaterTargets:
     """Target water. log: the cycle's. Source: common practice."""
-    if log.salinity_g_kg > SALT_FROM_G_KG:
-        return WaterTargets(*held_kh_dkh(log.salinity_g_kg), LOW_PH, soft=False)
+    if not is_fresh(log.salinity_g_kg):
+        return WaterTargets(*held_kh_dkh(log.salinity_g_kg), FILM_SLOWS_PH, soft=False)
     bearing = tolerance_of(log)
     if bearing.ph_high is not None and bearing.ph_high <= SOFT_PH:
-        return WaterTargets(0.0, 0.0, max(LEAST_PH, (bearing.ph_low or LOW_PH) - 0.5), soft=True)
-    return WaterTargets(*held_kh_dkh(log.salinity_g_kg), LOW_PH, soft=False)
+        return WaterTargets(0.0, 0.0, max(LEAST_PH, (bearing.ph_low or FILM_SLOWS_PH) - 0.5), soft=True)
+    return WaterTargets(*held_kh_dkh(log.salinity_g_kg), FILM_SLOWS_PH, soft=False)

@@ -6,7 +6,6 @@ from reedmace.core.cycle.record.log import CycleLog, LoggedReading
 from reedmace.core.cycle.record.targets import WaterTargets, targets_of
 from reedmace.core.memo import memoize
 
-GONE_KH_DKH, STOPPED_PH = 1.0, 6.5
 COOL_C, HOT_C = 22.0, 33.0
 
 

@@ -10,7 +10,7 @@ from reedmace.core.filter.choice.scores import AIR_PUMP_BASE, AIR_PUMP_PER_L_MIN
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.quantity import formatting
-from reedmace.core.quantity.constants import KWH_PER_WATT_YEAR
+from reedmace.core.quantity.constants import DAYS_PER_YEAR, KWH_PER_WATT_YEAR
 
 Way = Literal["air", "rim", "sump"]
 SHARED_W_PER_L_MIN = 1 / 1.1
@@ -66,7 +66,7 @@ def _nearest(fits: list[Filter], litres: float) -> tuple[Filter, int]:
 
 def _hours(f: Filter, count: float) -> float:
     care = kind_of(f.kind).care
-    return count * care.minutes / 60 * 365.25 / kind_of(f.kind).service_days
+    return count * care.minutes / 60 * DAYS_PER_YEAR / kind_of(f.kind).service_days
 
 
 @computation("fish-room-year", "A year of running a room: air for all, a box on each rim, or one shared sump")

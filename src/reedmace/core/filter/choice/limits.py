@@ -10,11 +10,11 @@ from reedmace.core.filter.filter_table import Bools, FilterTable, Floats
 from reedmace.core.filter.kind_parts.limit import Limit
 from reedmace.core.filter.kinds import KINDS, kind_of
 from reedmace.core.filter.site.site import Site
-from reedmace.core.filter.sizing_rules import SLOWEST_PER_HOUR, SPONGE_L
+from reedmace.core.filter.sizing_rules import ENOUGH_SHARE, SLOWEST_PER_HOUR, SPONGE_L
 from reedmace.core.quantity import formatting
+from reedmace.core.stock.flow_demand import DEMANDING
 from reedmace.core.stock.species import Sizing
 
-ENOUGH_SHARE = 0.7
 MOST_OF_ONE = 4
 SLOWEST_MESSY_PER_HOUR = 1.25
 """The same under large messy animals, whose dirt must reach the foam at all: the largest sponges turn 170 L over so
@@ -22,7 +22,6 @@ often in service, and breeders keep sixty half-grown cichlids on one (common pra
 """
 STRICT: tuple[Sizing, ...] = ("goldfish", "turtle")
 """Stock classes whose keepers use a sponge only as an extra (common practice)."""
-MESSY: tuple[Sizing, ...] = ("messy", "cichlid", "turtle", "goldfish")
 
 
 _WHO = {"goldfish": "goldfish", "turtle": "turtles", "cichlid": "African cichlids"}
@@ -39,7 +38,7 @@ def _own(t: FilterTable, site: Site) -> list[Limit]:
 
 
 def _messy(t: FilterTable, sizing: Sizing, slow: Bools) -> list[Limit]:
-    if sizing not in MESSY:
+    if sizing not in DEMANDING:
         return []
     who = _WHO.get(sizing, "large messy fish")
     broken = t.where(lambda k: k.messy) & (t.air | t.where(lambda k: not k.messy_only_air))
@@ -124,7 +123,7 @@ def required_flow(
 
 
 def _slowest(asked: Requirement) -> float:
-    return SLOWEST_MESSY_PER_HOUR if asked.sizing in MESSY else SLOWEST_PER_HOUR
+    return SLOWEST_MESSY_PER_HOUR if asked.sizing in DEMANDING else SLOWEST_PER_HOUR
 
 
 def limits_of(

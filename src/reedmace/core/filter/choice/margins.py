@@ -5,13 +5,13 @@ from typing import Annotated, Literal
 
 from reedmace.core.contract import Part, number
 from reedmace.core.film import film_needed_m2
+from reedmace.core.filter.sizing_rules import ENOUGH_SHARE
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import formatting
 
 AMPLE = 2.0
 STRAINS_WELL, STRAINS = 0.6, 0.35
 OFTEN_DAYS = 7.0
-SLOW_SHARE = 0.7
 
 
 class Margin(Part):
@@ -106,7 +106,7 @@ def _movement(has: Available, asks: Required) -> Margin:
         return Margin(
             about="movement", level="ample" if share >= AMPLE else "enough", share=share, words=f"{flow}.{breath}"
         )
-    slow = "A little slow" if share >= SLOW_SHARE else "Slow"
+    slow = "A little slow" if share >= ENOUGH_SHARE else "Slow"
     return Margin(about="movement", level="short", share=share, words=f"{slow}: {flow}.")
 
 

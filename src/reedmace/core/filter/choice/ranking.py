@@ -38,6 +38,7 @@ from reedmace.core.filter.filter_table import Bools, FilterTable, Floats, Ints, 
 from reedmace.core.filter.kind_parts.limit import Limit
 from reedmace.core.filter.site.noise import added_db
 from reedmace.core.filter.site.site import default_priorities
+from reedmace.core.filter.sizing_rules import ENOUGH_SHARE
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import formatting
@@ -136,12 +137,12 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
         t.width_cm[i] + t.width_cm[j] <= site.length_cm
     )
     low = required_flow(air, site, r.film[i] + r.film[j], asked.for_limits(), 2)
-    fitted = (air | (site.sockets >= 2)) & room_for & (together >= 0.7 * low)
+    fitted = (air | (site.sockets >= 2)) & room_for & (together >= ENOUGH_SHARE * low)
     i, j, together, low = i[fitted], j[fitted], together[fitted], low[fitted]
     if len(i) == 0:
         return []
     points = 100 * (pair_scores(t, site, r.parts, i, j, together, low, asked.high) @ r.weights) / r.weights.sum()
-    single = np.sort(r.scores[fits & (r.service >= 0.7 * r.low)])[::-1]
+    single = np.sort(r.scores[fits & (r.service >= ENOUGH_SHARE * r.low)])[::-1]
     watts, price, strains = watts_here(t, site), price_here(t, site, i, j), r.parts[:, NAMES.index("clear_water")]
     found = []
     for k in np.argsort(-points, kind="stable")[:MOST_PAIRS]:

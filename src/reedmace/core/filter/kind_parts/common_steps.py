@@ -1,7 +1,6 @@
 """Steps, inspections and faults that several kinds share."""
 
 from reedmace.core.filter.kind_parts.placement import (
-    EVAPORATION_CM,
     FROM_BED_CM,
     PartMark,
     PartRole,
@@ -11,6 +10,7 @@ from reedmace.core.filter.kind_parts.placement import (
 )
 from reedmace.core.filter.kind_parts.steps import UNPLUG, Step
 from reedmace.core.quantity import formatting
+from reedmace.core.tank.evaporation import TANK_DROP_CM
 
 
 def guard_step(prefix: str) -> Step:
@@ -86,7 +86,7 @@ def intake_faults(g: ResolvedLayout) -> list[PlacedIssue]:
     """Faults: an intake too near the surface or the bed. g: the ground."""
     y = g.water - g.intake_depth
     found = []
-    if g.intake_depth < EVAPORATION_CM + 3:
+    if g.intake_depth < TANK_DROP_CM + 3:
         found.append(
             issue_at(
                 "intake",

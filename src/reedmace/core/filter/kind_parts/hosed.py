@@ -1,11 +1,15 @@
 """Parts shared by kinds on hoses: space beneath the tank, taps, clamps and fittings."""
 
+from collections.abc import Iterable
+
 import numpy as np
 
+from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import FilterTable
 from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
 from reedmace.core.filter.kind_parts.placement import PlacedIssue, ResolvedLayout, issue_at
+from reedmace.core.filter.kind_parts.traits import kind_traits
 from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
@@ -26,6 +30,20 @@ def stands_beneath(t: FilterTable, mine: Bools, site: Site, over_cm: float) -> L
         "beneath_cm",
         tall,
     )
+
+
+def foot_most_cm(filters: Iterable[Filter], height_cm: float) -> float:
+    """Highest foot at which every body under the tank keeps the space over it, cm.
+
+    filters: on the tank; height_cm: free height under it with feet on the floor.
+
+    >>> foot_most_cm([], 70.0)
+    70.0
+    """
+    spaces = [
+        height_cm - f.height_cm - over for f in filters if (over := kind_traits()[f.kind].space_over_cm) is not None
+    ]
+    return max(min(spaces, default=height_cm), 0.0)
 
 
 def tap_fault(g: ResolvedLayout) -> list[PlacedIssue]:

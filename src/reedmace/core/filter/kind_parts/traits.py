@@ -76,6 +76,8 @@ class KindTraits:
     messy_only_air: bool = False
     usual_box: bool = False
     """Kind assumed for a box until its kind is stated; true for one kind (common practice)."""
+    space_over_cm: float | None = None
+    """Space over its body under the tank for hoses or hands; None where it does not stand there (common practice)."""
     body_x_share: float = 0.72
     """Default position along the tank, as a share of its length."""
 

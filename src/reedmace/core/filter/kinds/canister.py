@@ -324,6 +324,7 @@ KIND = FilterKind(
         "The pump is below its curve: unplug, clean the impeller and its well.",
     ),
     limits=_limits,
+    space_over_cm=OVER_CM,
     steps=_steps,
     after={
         "canister-place": ("canister-feet", "canister-media"),

@@ -6,10 +6,11 @@ from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.in_tank import stands_under
 from reedmace.core.filter.kind_parts.kind import FilterKind
-from reedmace.core.filter.kind_parts.placement import EVAPORATION_CM, UPLIFT_SPARE_CM, PlacedIssue, ResolvedLayout
+from reedmace.core.filter.kind_parts.placement import UPLIFT_SPARE_CM, PlacedIssue, ResolvedLayout
 from reedmace.core.filter.kind_parts.steps import WASH, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
 from reedmace.core.quantity import formatting
+from reedmace.core.tank.evaporation import TANK_DROP_CM
 
 
 def _steps(q: StepFacts, w: Working) -> list[Step]:
@@ -28,7 +29,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
             detail=(
                 f"It stands {formatting.cm(q.filter_height_cm, 'g')} high in {formatting.cm(q.water_depth_cm)} of"
                 f" water, so its outlet sits {formatting.cm(max(under, 0))} under."
-                f" {air_driven.uplift_words(q)}{formatting.cm(UPLIFT_SPARE_CM + EVAPORATION_CM)} are kept for"
+                f" {air_driven.uplift_words(q)}{formatting.cm(UPLIFT_SPARE_CM + TANK_DROP_CM)} are kept for"
                 " evaporation."
             ),
             fault="Outlet in the air: the lift falls off sharply." if under < 2 else None,

@@ -229,6 +229,7 @@ KIND = FilterKind(
         "The pump is below its curve: unplug, clean the impeller and its well.",
     ),
     limits=_limits,
+    space_over_cm=OVER_CM,
     steps=_steps,
     after={
         "sump-pipes": ("sump-drill", "sump-place"),
