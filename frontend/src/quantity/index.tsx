@@ -29,6 +29,8 @@ interface FieldProps {
   max?: number;
   hint?: string;
   hideLabel?: boolean;
+  /** By how much an arrow key changes a plain number. Default: 1. */
+  step?: number;
 }
 
 interface QuantityFieldProps extends FieldProps {
@@ -54,12 +56,8 @@ export function QuantityField({ label, unit, hint, hideLabel, ...rest }: Quantit
   );
 }
 
-interface NumberBoxProps extends FieldProps {
-  step?: number;
-}
-
 /** A plain number: "12", "0.5" or "0,5". Arrow keys step it. */
-export function NumberBox({ step = 1, label, hint, hideLabel, ...rest }: NumberBoxProps) {
+export function NumberBox({ step = 1, label, hint, hideLabel, ...rest }: FieldProps) {
   const { text, error, onText, onBlur } = useTypedFigure({ ...rest, kind: "number" });
   const { value, onChange, min = -Infinity, max = Infinity } = rest;
   const onKeyDown = (e: KeyboardEvent) => {

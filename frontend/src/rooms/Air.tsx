@@ -1,4 +1,5 @@
 /** Air of a room: pump and main, each outlet's share, the balancing valves. */
+import { range } from "../api/range";
 import type { RoomPlan, RoomView } from "../api/schemas";
 import { Button, Figure, InlineButton, Lead, TextField, YesNo } from "../kit";
 import { NumberBox, QuantityField } from "../quantity";
@@ -138,17 +139,16 @@ function Pumps({ plan, put }: { plan: RoomPlan; put: Props["put"] }) {
           />
           {(
             [
-              ["l_min", "L/min on its box", 0.1, 2000],
-              ["kpa", "kPa on its box", 1, 200],
-              ["watts", "Watts", 0.5, 2000],
+              ["l_min", "L/min on its box"],
+              ["kpa", "kPa on its box"],
+              ["watts", "Watts"],
             ] as const
-          ).map(([key, label, min, max]) => (
+          ).map(([key, label]) => (
             <NumberBox
               key={key}
               label={label}
               value={pump[key] ?? null}
-              min={min}
-              max={max}
+              {...range(`RoomPump.${key}`)}
               onChange={(figure) => {
                 change(i, { [key]: figure });
               }}
@@ -176,8 +176,7 @@ function Pumps({ plan, put }: { plan: RoomPlan; put: Props["put"] }) {
           label="Main, height on the wall"
           unit="cm"
           value={plan.main.y_cm}
-          min={0}
-          max={400}
+          {...range("AirMain.y_cm")}
           onChange={(y_cm) => {
             put({ main: { ...plan.main, y_cm } });
           }}
@@ -186,8 +185,7 @@ function Pumps({ plan, put }: { plan: RoomPlan; put: Props["put"] }) {
           label="Main bore"
           unit="mm"
           value={plan.main.bore_mm}
-          min={3}
-          max={100}
+          {...range("AirMain.bore_mm")}
           onChange={(bore_mm) => {
             put({ main: { ...plan.main, bore_mm } });
           }}

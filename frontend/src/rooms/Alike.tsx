@@ -1,4 +1,5 @@
 /** Settings of the chosen tanks: weekday of changes, the room's air, the price of a kWh, priorities. */
+import { range } from "../api/range";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";
@@ -63,8 +64,7 @@ export function Alike({ chosen }: { chosen: number[] }) {
           label="The room in the cold season"
           unit="°C"
           value={roomC}
-          min={0}
-          max={45}
+          {...range("Surroundings.room_c")}
           onChange={setRoomC}
           onClear={() => {
             setRoomC(null);

@@ -1,4 +1,5 @@
 /** Moving animals between two tanks, and copying a tank. */
+import { range } from "../api/range";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";
@@ -50,7 +51,12 @@ function Copies({ roomId, row }: { roomId: number; row: BoardRow }) {
   const { problem, attempt } = useSending();
   return (
     <Line>
-      <NumberBox label={`Tanks planned as ${row.name}`} value={count} min={1} max={50} onChange={setCount} />
+      <NumberBox
+        label={`Tanks planned as ${row.name}`}
+        value={count}
+        {...range("Copies.count")}
+        onChange={setCount}
+      />
       <Button
         $quiet
         onPress={() =>
@@ -87,7 +93,7 @@ function Animals({ from, to, species }: { from: BoardRow; to: BoardRow; species:
   return (
     <Line>
       <Select label={`From ${from.name} into ${to.name}`} value={which} onChange={setKind} options={kinds} />
-      <NumberBox label="How many" value={count} min={1} max={2000} onChange={setCount} />
+      <NumberBox label="How many" value={count} {...range("Moving.count")} onChange={setCount} />
       <Button
         $quiet
         onPress={() =>

@@ -1,4 +1,5 @@
 /** One sump under several tanks: flow of each, the run-back of all, and the shared water. */
+import { range } from "../api/range";
 import { styled } from "styled-components";
 import { useBlanks } from "../api/hooks";
 import type { RoomPlan, RoomView, Sump } from "../api/schemas";
@@ -59,8 +60,7 @@ export function SharedSump({ plan, view, put }: Props) {
             <NumberBox
               label="Gives up at, m"
               value={sump.pump_head_m}
-              min={0.1}
-              max={50}
+              {...range("RoomSump.pump_head_m")}
               onChange={(pump_head_m) => {
                 change({ pump_head_m });
               }}

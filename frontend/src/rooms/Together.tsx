@@ -1,4 +1,5 @@
 /** Bulk entries: tanks chosen on the wall or the board, one press for all logbooks. */
+import { range } from "../api/range";
 import { useState, type ReactNode, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../api/client";
@@ -146,7 +147,7 @@ function Quarantine({ none, put, rows }: QuarantineProps) {
     <details>
       <summary>Quarantine</summary>
       <Line>
-        <NumberBox label="Days" value={days} min={1} max={365} onChange={setDays} />
+        <NumberBox label="Days" value={days} {...range("Quarantine.days")} onChange={setDays} />
         <Button
           $quiet
           isDisabled={none}

@@ -1,4 +1,5 @@
 /** Choosing a cycling method from the keeper's resources; and points keepers disagree on. */
+import { range } from "../../api/range";
 import { styled } from "styled-components";
 import type { CycleStartView, FormDefaults, CyclePlan, MethodChoice } from "../../api/schemas";
 import { Button, Fields, Figure, Lead, Select, Term, Waiting, YesNo } from "../../kit";
@@ -23,8 +24,8 @@ const BOTTLE_WARMTH = [
   ["high_c", "Label: to"],
 ] as const;
 const BOTTLE_PH = [
-  ["ph_low", "Label: from pH", 4, 10],
-  ["ph_high", "Label: to pH", 4, 10],
+  ["ph_low", "Label: from pH"],
+  ["ph_high", "Label: to pH"],
 ] as const;
 
 export function Chooser(props: Props) {
@@ -55,8 +56,7 @@ export function Chooser(props: Props) {
           <NumberBox
             label="How much, % of a filter's"
             value={resources.media_share * 100}
-            min={0}
-            max={100}
+            {...range("Resources.media_share", 100)}
             onChange={(v) => {
               set({ media_share: v / 100 });
             }}
@@ -108,8 +108,7 @@ export function Chooser(props: Props) {
         <NumberBox
           label="Days you can wait"
           value={resources.days_to_spare}
-          min={0}
-          max={200}
+          {...range("Resources.days_to_spare")}
           onChange={(days_to_spare) => {
             set({ days_to_spare });
           }}
@@ -221,20 +220,18 @@ function BottleLabel({ label, onLabel }: { label: Label; onLabel: (label: Label)
           label={said}
           unit="°C"
           value={label[field]}
-          min={0}
-          max={40}
+          {...range(`BottleWindow.${field}`)}
           onChange={(v) => {
             onLabel({ ...label, [field]: v });
           }}
         />
       ))}
-      {BOTTLE_PH.map(([field, said, min, max]) => (
+      {BOTTLE_PH.map(([field, said]) => (
         <NumberBox
           key={field}
           label={said}
           value={label[field]}
-          min={min}
-          max={max}
+          {...range(`BottleWindow.${field}`)}
           onChange={(v) => {
             onLabel({ ...label, [field]: v });
           }}

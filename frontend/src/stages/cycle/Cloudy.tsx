@@ -1,4 +1,5 @@
 /** Cloudy water: tests first, mostly waiting. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { useBlanks, useCompute } from "../../api/hooks";
 import type { CycleLog as Log, FormDefaults } from "../../api/schemas";
@@ -42,8 +43,7 @@ export function Cloudy({ log }: { log: Log }) {
           <NumberBox
             label="Days since it was filled"
             value={seen.age_days}
-            min={0}
-            max={10000}
+            {...range("CloudyWaterQuestion.age_days")}
             onChange={(v) => {
               set({ age_days: v });
             }}
@@ -51,8 +51,7 @@ export function Cloudy({ log }: { log: Log }) {
           <NumberBox
             label="Days cloudy"
             value={seen.cloudy_days}
-            min={0}
-            max={1000}
+            {...range("CloudyWaterQuestion.cloudy_days")}
             onChange={(v) => {
               set({ cloudy_days: v });
             }}

@@ -1,4 +1,5 @@
 /** The steps of the keeper's own kit, typed in by the keeper. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { useDraft } from "../../api/drafts";
 import type { KitPlan, KitSteps, LogbookState } from "../../api/schemas";
@@ -39,8 +40,7 @@ export function KitForm({ tankId, logbook }: { tankId: number; logbook: LogbookS
         <NumberBox
           label="KH, dKH in one drop"
           value={kit.kh_step_dkh}
-          min={0.05}
-          max={5}
+          {...range("KitSteps.kh_step_dkh")}
           onChange={(kh_step_dkh) => {
             set({ kh_step_dkh });
           }}

@@ -1,4 +1,5 @@
 /** Fields for the cycling method and its helpers. */
+import { range } from "../../api/range";
 import { useBlanks } from "../../api/hooks";
 import type { CyclePlan } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
@@ -33,8 +34,7 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
           <NumberBox
             label="Food, g a day"
             value={plan.food_g_day}
-            min={0}
-            max={100}
+            {...range("CyclePlan.food_g_day")}
             onChange={(food_g_day) => {
               set({ food_g_day });
             }}
@@ -45,8 +45,7 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
             label="Mature rock"
             unit="kg"
             value={plan.rock_kg ?? null}
-            min={0.01}
-            max={2000}
+            {...range("CyclePlan.rock_kg")}
             onChange={(rock_kg) => {
               set({ rock_kg });
             }}
@@ -61,8 +60,7 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
             <NumberBox
               label="Film brought, % of its donor's"
               value={plan.seed_share * 100}
-              min={0}
-              max={100}
+              {...range("CyclePlan.seed_share", 100)}
               onChange={(v) => {
                 set({ seed_share: v / 100 });
               }}
@@ -70,9 +68,7 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
             <NumberBox
               label="The donor is fed, g a day"
               value={plan.donor?.food_g_day ?? null}
-              min={0.01}
-              max={5000}
-              step={0.1}
+              {...range("SeedDonor.food_g_day")}
               onChange={(food_g_day) => {
                 set({ donor: { ...blank, ...plan.donor, food_g_day } });
               }}
@@ -85,8 +81,7 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
               <NumberBox
                 label="Days it ran there"
                 value={plan.donor.age_days}
-                min={0}
-                max={10000}
+                {...range("SeedDonor.age_days")}
                 onChange={(age_days) => {
                   set({ donor: { ...blank, ...plan.donor, age_days } });
                 }}

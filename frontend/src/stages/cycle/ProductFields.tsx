@@ -1,4 +1,5 @@
 /** Fields for the ammonia product: kind, strength, limit. */
+import { range } from "../../api/range";
 import { useBlanks } from "../../api/hooks";
 import type { CyclePlan } from "../../api/schemas";
 import { Fields, Select } from "../../kit";
@@ -42,8 +43,7 @@ export function ProductFields({ plan, set }: PlanFieldsProps) {
         <NumberBox
           label="Purity, %"
           value={product.purity_percent}
-          min={1}
-          max={100}
+          {...range("PowderProduct.purity_percent")}
           onChange={(v) => {
             set({ product: { ...product, purity_percent: v } });
           }}
@@ -54,8 +54,7 @@ export function ProductFields({ plan, set }: PlanFieldsProps) {
           <NumberBox
             label="Strength, g in 100 mL"
             value={product.strength_percent_w_v}
-            min={0.1}
-            max={35}
+            {...range("SolutionProduct.strength_percent_w_v")}
             onChange={(v) => {
               set({ product: { ...product, strength_percent_w_v: v } });
             }}
@@ -63,8 +62,7 @@ export function ProductFields({ plan, set }: PlanFieldsProps) {
           <NumberBox
             label="Drops in a mL"
             value={product.drops_per_ml}
-            min={10}
-            max={60}
+            {...range("SolutionProduct.drops_per_ml")}
             onChange={(v) => {
               set({ product: { ...product, drops_per_ml: v } });
             }}
@@ -82,9 +80,7 @@ export function ProductFields({ plan, set }: PlanFieldsProps) {
       <NumberBox
         label="Dose to, ppm"
         value={plan.target_ppm}
-        min={0.1}
-        max={8}
-        step={0.1}
+        {...range("CyclePlan.target_ppm")}
         onChange={(v) => {
           set({ target_ppm: v });
         }}
@@ -100,8 +96,7 @@ function LabelFields({ product, onChange }: { product: Label; onChange: (product
       <NumberBox
         label="Amount"
         value={product.amount}
-        min={0.001}
-        max={10000}
+        {...range("LabelProduct.amount")}
         onChange={(v) => {
           onChange({ ...product, amount: v });
         }}
@@ -121,8 +116,7 @@ function LabelFields({ product, onChange }: { product: Label; onChange: (product
       <NumberBox
         label="in"
         value={product.water}
-        min={0.1}
-        max={10000}
+        {...range("LabelProduct.water")}
         onChange={(v) => {
           onChange({ ...product, water: v });
         }}
@@ -142,8 +136,7 @@ function LabelFields({ product, onChange }: { product: Label; onChange: (product
       <NumberBox
         label="gives ppm"
         value={product.raises_ppm}
-        min={0.01}
-        max={1000}
+        {...range("LabelProduct.raises_ppm")}
         onChange={(v) => {
           onChange({ ...product, raises_ppm: v });
         }}

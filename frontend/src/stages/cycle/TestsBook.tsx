@@ -1,4 +1,5 @@
 /** Every test, with its corrections. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { ProblemError } from "../../api/client";
@@ -105,8 +106,7 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
             key={f}
             label={name}
             value={reading[f] ?? null}
-            min={0}
-            max={2000}
+            {...range(`Reading.${f}`)}
             onChange={(v) => {
               setReading((now) => ({ ...now, [f]: v }));
             }}

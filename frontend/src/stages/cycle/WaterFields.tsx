@@ -1,4 +1,5 @@
 /** Fields for the water of the cycle, and its tap. */
+import { range } from "../../api/range";
 import { useLoadedTables } from "../../api/hooks";
 import type { CyclePlan } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
@@ -34,8 +35,7 @@ export function WaterFields({ plan, set }: PlanFieldsProps) {
         <NumberBox
           label="pH at the start"
           value={plan.start_ph}
-          min={4}
-          max={10}
+          {...range("CyclePlan.start_ph")}
           onChange={(v) => {
             set({ start_ph: v });
           }}
@@ -43,8 +43,7 @@ export function WaterFields({ plan, set }: PlanFieldsProps) {
         <NumberBox
           label="Salt, g/kg"
           value={plan.salinity_g_kg}
-          min={0}
-          max={45}
+          {...range("CyclePlan.salinity_g_kg")}
           onChange={(salinity_g_kg) => {
             set({ salinity_g_kg });
           }}
@@ -65,8 +64,7 @@ export function WaterFields({ plan, set }: PlanFieldsProps) {
         <NumberBox
           label="Tap ammonia, ppm"
           value={Number((tap.ammonia_mg_n_l / ammonia).toFixed(2))}
-          min={0}
-          max={20}
+          {...range("TapWater.ammonia_mg_n_l", 1 / ammonia)}
           onChange={(v) => {
             setTap({ ammonia_mg_n_l: v * ammonia });
           }}
@@ -74,8 +72,7 @@ export function WaterFields({ plan, set }: PlanFieldsProps) {
         <NumberBox
           label="Tap nitrate, ppm"
           value={Number((tap.nitrate_mg_n_l / nitrate).toFixed(1))}
-          min={0}
-          max={400}
+          {...range("TapWater.nitrate_mg_n_l", 1 / nitrate)}
           onChange={(v) => {
             setTap({ nitrate_mg_n_l: v * nitrate });
           }}

@@ -1,4 +1,5 @@
 /** Effect of changes on the date, history of the forecast, and its evidence. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { useCompute } from "../../api/hooks";
 import type { CycleForecast, CycleHistory, CycleLog as Log, CycleWhatIf } from "../../api/schemas";
@@ -111,8 +112,7 @@ function OwnChange({
         <NumberBox
           label="Seeded media, % of a filter's"
           value={own.seed_share * 100}
-          min={0}
-          max={100}
+          {...range("WhatIfChange.seed_share", 100)}
           onChange={(v) => {
             set({ seed_share: v / 100 });
           }}
@@ -120,8 +120,7 @@ function OwnChange({
         <NumberBox
           label="Dose, % of the advised"
           value={own.dose_factor * 100}
-          min={10}
-          max={200}
+          {...range("WhatIfChange.dose_factor", 100)}
           onChange={(v) => {
             set({ dose_factor: v / 100 });
           }}

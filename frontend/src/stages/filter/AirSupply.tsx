@@ -1,4 +1,5 @@
 /** One air pump for this filter, or a room on a main. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { useCompute } from "../../api/hooks";
 import type { Filter } from "../../api/schemas";
@@ -28,12 +29,40 @@ export function AirSupply({ filter, depthCm }: { filter: Filter; depthCm: number
   return (
     <>
       <Fields>
-        <NumberBox label="Air pump, L/min" value={pump} min={0.1} max={500} onChange={setPump} />
-        <NumberBox label="Its pressure, kPa" value={pressure} min={1} max={200} onChange={setPressure} />
-        <NumberBox label="Filters on it" value={count} min={1} max={200} onChange={setCount} />
-        <QuantityField label="Deepest outlet" unit="cm" value={depth} min={0} max={300} onChange={setDepth} />
-        <QuantityField label="Main (0: none)" unit="m" value={main} min={0} max={200} onChange={setMain} />
-        <QuantityField label="Main bore" unit="mm" value={bore} min={3} max={60} onChange={setBore} />
+        <NumberBox
+          label="Air pump, L/min"
+          value={pump}
+          {...range("AirSupplyQuestion.pump_l_min")}
+          onChange={setPump}
+        />
+        <NumberBox
+          label="Its pressure, kPa"
+          value={pressure}
+          {...range("AirSupplyQuestion.pump_kpa")}
+          onChange={setPressure}
+        />
+        <NumberBox label="Filters on it" value={count} {...range("AirOutlet.count")} onChange={setCount} />
+        <QuantityField
+          label="Deepest outlet"
+          unit="cm"
+          value={depth}
+          {...range("AirOutlet.depth_cm")}
+          onChange={setDepth}
+        />
+        <QuantityField
+          label="Main (0: none)"
+          unit="m"
+          value={main}
+          {...range("AirSupplyQuestion.main_length_m")}
+          onChange={setMain}
+        />
+        <QuantityField
+          label="Main bore"
+          unit="mm"
+          value={bore}
+          {...range("AirSupplyQuestion.main_bore_mm")}
+          onChange={setBore}
+        />
       </Fields>
       <YesNo label="The main is closed to a ring" value={ring} onChange={setRing} />
       <YesNo label="Air stones" value={stone} onChange={setStone} />

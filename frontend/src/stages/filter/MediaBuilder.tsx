@@ -1,4 +1,5 @@
 /** The chosen filter's baskets, ordered along its water path by drag or keys. */
+import { range } from "../../api/range";
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import { styled } from "styled-components";
 import { useBlanks } from "../../api/hooks";
@@ -74,8 +75,7 @@ export default function MediaBuilder({ filter, baskets, answer, onChange }: Prop
             <NumberBox
               label="Litres"
               value={b.litres}
-              min={0.01}
-              max={200}
+              {...range("Basket.litres")}
               onChange={(litres) => {
                 change(i, { litres });
               }}

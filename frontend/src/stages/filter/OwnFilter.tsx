@@ -1,4 +1,5 @@
 /** Box in hand: four numbers, and whether they agree with each other. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useCompute, useLoadedTables } from "../../api/hooks";
@@ -67,8 +68,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
           label="Flow on the box"
           unit="L/h"
           value={lph}
-          min={1}
-          max={100000}
+          {...range("LabelCheckQuestion.box_lph")}
           onChange={setLph}
           onClear={() => {
             setLph(null);
@@ -81,8 +81,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
           }}
           unit="m"
           value={lift}
-          min={0.05}
-          max={30}
+          {...range("LabelCheckQuestion.max_head_m")}
           onChange={setLift}
         />
         <NumberBox
@@ -91,8 +90,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
             setWatts(null);
           }}
           value={watts}
-          min={0.1}
-          max={2000}
+          {...range("LabelCheckQuestion.watts")}
           onChange={setWatts}
         />
         <QuantityField
@@ -102,8 +100,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
           }}
           unit="L"
           value={upTo}
-          min={1}
-          max={100000}
+          {...range("LabelCheckQuestion.tank_up_to_l")}
           onChange={setUpTo}
         />
         <NumberBox
@@ -112,8 +109,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
             setGph(null);
           }}
           value={gph}
-          min={0.2}
-          max={26000}
+          {...range("LabelCheckQuestion.box_us_gal_per_hour")}
           onChange={setGph}
         />
         <KindBox kind={kind} onKind={setKind} />
@@ -121,8 +117,7 @@ export function OwnFilter({ onAdd }: { onAdd: (filter: Filter) => void }) {
         <NumberBox
           label="Price"
           value={price}
-          min={0}
-          max={100000}
+          {...range("LabelCheckQuestion.price")}
           onChange={setPrice}
           onClear={() => {
             setPrice(null);

@@ -1,4 +1,5 @@
 /** Hoses and fittings as planned. */
+import { range } from "../../api/range";
 import { useBlanks } from "../../api/hooks";
 import type { Plumbing } from "../../api/schemas";
 import { Fields } from "../../kit";
@@ -45,8 +46,7 @@ export function PlumbingForm({ plumbing, laidM, onChange }: Props) {
       <NumberBox
         label="Pump speed, % of full"
         value={Math.round(plumbing.speed_share * 100)}
-        min={20}
-        max={100}
+        {...range("Plumbing.speed_share", 100)}
         onChange={(percent) => {
           onChange({ speed_share: percent / 100 });
         }}
@@ -57,8 +57,7 @@ export function PlumbingForm({ plumbing, laidM, onChange }: Props) {
           key={kind}
           label={label}
           value={all.find((f) => f.kind === kind)?.count ?? 0}
-          min={0}
-          max={10}
+          {...range("Fitting.count")}
           onChange={(n) => {
             put(kind, n);
           }}

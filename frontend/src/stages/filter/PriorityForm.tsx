@@ -1,4 +1,5 @@
 /** Priorities, 0 to 5, and the contribution of each for the filter shown. */
+import { range } from "../../api/range";
 import { styled } from "styled-components";
 import type { Candidate, FilterPlan, Priorities } from "../../api/schemas";
 import { Slider, Waiting } from "../../kit";
@@ -45,8 +46,7 @@ export function PriorityForm({ priorities, candidate, pricePerKwh, onChange }: P
         <NumberBox
           label="Price of a kWh"
           value={pricePerKwh}
-          min={0}
-          max={100}
+          {...range("RunningCostQuestion.price_per_kwh")}
           onChange={(value) => {
             onChange({ price_per_kwh: value });
           }}

@@ -1,4 +1,5 @@
 /** Air and heat: their source, and whether it is enough. */
+import { range } from "../../api/range";
 import type { FilterPlan, FilterView } from "../../api/schemas";
 import { Caution, Fields, Figure, PickOne, YesNo } from "../../kit";
 import { NumberBox } from "../../quantity";
@@ -44,8 +45,7 @@ function Air({ plan, supplies, onChange }: PartProps) {
         <NumberBox
           label="Air pump, L/min on its box"
           value={air.pump_l_min ?? null}
-          min={0.1}
-          max={500}
+          {...range("AirSource.pump_l_min")}
           onChange={(pump_l_min) => {
             set({ pump_l_min });
           }}
@@ -53,8 +53,7 @@ function Air({ plan, supplies, onChange }: PartProps) {
         <NumberBox
           label="Pressure at which it gives up, kPa"
           value={air.pump_kpa ?? null}
-          min={1}
-          max={200}
+          {...range("AirSource.pump_kpa")}
           onChange={(pump_kpa) => {
             set({ pump_kpa });
           }}
@@ -90,8 +89,7 @@ function Warmth({ plan, supplies, onChange }: PartProps) {
         <NumberBox
           label="Heater at hand, W"
           value={heater?.watts ?? null}
-          min={1}
-          max={5000}
+          {...range("Heater.watts")}
           onChange={(watts) => {
             onChange({ heater: { stands_in: heater?.stands_in ?? "tank", watts } });
           }}

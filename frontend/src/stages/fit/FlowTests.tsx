@@ -1,4 +1,5 @@
 /** Flow tests: a bucket where the outlet can be caught, otherwise a float or the level in the box. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
@@ -62,8 +63,7 @@ function Times({
           key={i}
           label={`Fill ${i + 1}, s`}
           value={t}
-          min={0.5}
-          max={3600}
+          {...range("BucketTestQuestion.times_s")}
           onChange={(v) => {
             put(i, v);
           }}
@@ -103,7 +103,13 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
   return (
     <>
       <Fields $min={104}>
-        <QuantityField label="Container" unit="L" value={litres} min={0.05} max={200} onChange={setLitres} />
+        <QuantityField
+          label="Container"
+          unit="L"
+          value={litres}
+          {...range("BucketTestQuestion.container_l")}
+          onChange={setLitres}
+        />
         <Times times={times} onChange={setTimes} />
       </Fields>
       <ProblemNote problem={answer.error ?? write.error} />
@@ -188,12 +194,16 @@ function Size(props: {
       label={ask.sizeLabel}
       unit={ask.sizeUnit}
       value={value}
-      min={3}
-      max={110}
+      {...range("FlowTransitQuestion.bore_mm")}
       onChange={onChange}
     />
   ) : (
-    <NumberBox label={ask.sizeLabel} value={value} min={3} max={100000} onChange={onChange} />
+    <NumberBox
+      label={ask.sizeLabel}
+      value={value}
+      {...range("LevelDropQuestion.area_cm2")}
+      onChange={onChange}
+    />
   );
 }
 
@@ -245,7 +255,13 @@ function OtherTest({
     <>
       <p>{ask.how}</p>
       <Fields $min={104}>
-        <QuantityField label={ask.cmLabel} unit="cm" value={cm} min={0.2} max={2000} onChange={setCm} />
+        <QuantityField
+          label={ask.cmLabel}
+          unit="cm"
+          value={cm}
+          {...range("FlowTransitQuestion.way_cm")}
+          onChange={setCm}
+        />
         <Size of={ask} value={size} onChange={setSize} />
         <Times times={times} onChange={setTimes} />
       </Fields>

@@ -1,4 +1,5 @@
 /** Positions of the parts of one filter, as numbers beside the drawing's handles. */
+import { range } from "../../api/range";
 import type { Draft } from "../../api/drafts";
 import type { FitPlan, FittedView, Layout } from "../../api/schemas";
 import { Fields, PickOne, YesNo } from "../../kit";
@@ -27,8 +28,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
             label="Intake below water"
             unit="cm"
             value={layout.intake_depth_cm ?? null}
-            min={0}
-            max={300}
+            {...range("Layout.intake_depth_cm")}
             onChange={(cm) => {
               put({ intake_depth_cm: cm });
             }}
@@ -40,8 +40,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
             label="Outlet below water"
             unit="cm"
             value={layout.outlet_depth_cm}
-            min={-100}
-            max={300}
+            {...range("Layout.outlet_depth_cm")}
             onChange={(cm) => {
               put({ outlet_depth_cm: cm });
             }}
@@ -52,8 +51,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
             label="Tap above water"
             unit="cm"
             value={layout.tap_above_water_cm}
-            min={-200}
-            max={200}
+            {...range("Layout.tap_above_water_cm")}
             onChange={(cm) => {
               put({ tap_above_water_cm: cm });
             }}
@@ -63,8 +61,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
           label="Socket above floor"
           unit="cm"
           value={layout.socket_height_cm}
-          min={0}
-          max={300}
+          {...range("Layout.socket_height_cm")}
           onChange={(cm) => {
             put({ socket_height_cm: cm });
           }}
@@ -74,8 +71,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
             label="Air pump above water"
             unit="cm"
             value={layout.air_pump_above_water_cm}
-            min={-200}
-            max={200}
+            {...range("Layout.air_pump_above_water_cm")}
             onChange={(cm) => {
               put({ air_pump_above_water_cm: cm });
             }}

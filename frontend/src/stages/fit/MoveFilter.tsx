@@ -1,4 +1,5 @@
 /** Replacing a filter or moving the tank while the film survives. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { useBlanks, useCompute } from "../../api/hooks";
 import type { FormDefaults } from "../../api/schemas";
@@ -33,8 +34,7 @@ export function MoveFilter({ known }: { known?: FormDefaults["move"] }) {
             <NumberBox
               label="Days side by side"
               value={q.days_side_by_side}
-              min={0}
-              max={400}
+              {...range("FilterMoveQuestion.days_side_by_side")}
               onChange={(v) => {
                 put({ days_side_by_side: v });
               }}
@@ -42,8 +42,7 @@ export function MoveFilter({ known }: { known?: FormDefaults["move"] }) {
             <NumberBox
               label="Media carried, %"
               value={Math.round(q.media_moved_share * 100)}
-              min={0}
-              max={100}
+              {...range("FilterMoveQuestion.media_moved_share", 100)}
               onChange={(v) => {
                 put({ media_moved_share: v / 100 });
               }}
@@ -53,8 +52,7 @@ export function MoveFilter({ known }: { known?: FormDefaults["move"] }) {
         <NumberBox
           label="Minutes out of the tank"
           value={q.minutes_out}
-          min={0}
-          max={3000}
+          {...range("FilterMoveQuestion.minutes_out")}
           onChange={(v) => {
             put({ minutes_out: v });
           }}
@@ -76,8 +74,7 @@ export function MoveFilter({ known }: { known?: FormDefaults["move"] }) {
           label="On the way"
           unit="°C"
           value={q.temperature_c}
-          min={0}
-          max={60}
+          {...range("FilterMoveQuestion.temperature_c")}
           onChange={(v) => {
             put({ temperature_c: v });
           }}

@@ -1,4 +1,5 @@
 /** Position of the flow tap: three fills at three marks, and the mark for the wanted flow. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useCompute } from "../../api/hooks";
@@ -33,13 +34,18 @@ export function ThrottleFinder() {
         half shut, once nearly shut. Throttle the outlet, never the intake.
       </p>
       <Fields $min={104}>
-        <QuantityField label="Jug" unit="L" value={litres} min={0.05} max={200} onChange={setLitres} />
+        <QuantityField
+          label="Jug"
+          unit="L"
+          value={litres}
+          {...range("ThrottleMarksQuestion.container_l")}
+          onChange={setLitres}
+        />
         <QuantityField
           label="Flow wanted"
           unit="L/h"
           value={wanted}
-          min={1}
-          max={100000}
+          {...range("ThrottleMarksQuestion.wanted_lph")}
           onChange={setWanted}
           onClear={() => {
             setWanted(null);
@@ -80,8 +86,7 @@ function FillRow({ number, fill, onFill }: FillRowProps) {
       <NumberBox
         label={`Mark ${number}`}
         value={fill.mark}
-        min={0}
-        max={100}
+        {...range("ThrottleFill.mark_count")}
         onChange={(mark) => {
           onFill({ mark });
         }}
@@ -92,8 +97,7 @@ function FillRow({ number, fill, onFill }: FillRowProps) {
       <NumberBox
         label={`Jug at mark ${number}, s`}
         value={fill.seconds}
-        min={0.5}
-        max={3600}
+        {...range("ThrottleFill.time_s")}
         onChange={(seconds) => {
           onFill({ seconds });
         }}

@@ -1,4 +1,5 @@
 /** A filter after illness: disinfected, dried and seeded again. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useCompute } from "../../api/hooks";
@@ -18,8 +19,7 @@ export function Hospital({ start }: { start: QuestionOf<"hospital-filter"> }) {
             label="Bucket"
             unit="L"
             value={asked.bucket_l}
-            min={0.5}
-            max={200}
+            {...range("HospitalQuestion.bucket_l")}
             onChange={(bucket_l) => {
               setAsked((now) => ({ ...now, bucket_l }));
             }}
@@ -27,8 +27,7 @@ export function Hospital({ start }: { start: QuestionOf<"hospital-filter"> }) {
           <NumberBox
             label="Bleach, % chlorine on its label"
             value={asked.bleach_percent}
-            min={0.5}
-            max={15}
+            {...range("HospitalQuestion.bleach_percent")}
             onChange={(bleach_percent) => {
               setAsked((now) => ({ ...now, bleach_percent }));
             }}

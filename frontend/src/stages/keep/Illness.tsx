@@ -1,4 +1,5 @@
 /** Animals unwell or lost: recording signs, and what to check first. */
+import { range } from "../../api/range";
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
@@ -105,7 +106,7 @@ export function SeenUnwell({ tankId, animals }: { tankId: number; animals: [stri
             onChange={setSpecies}
             options={[["", "several, or not sure"], ...animals]}
           />
-          <NumberBox label="How many show it" value={count} min={0} max={5000} onChange={setCount} />
+          <NumberBox label="How many show it" value={count} {...range("Ailing.count")} onChange={setCount} />
           <TextField label="In words, if you like" value={text} onChange={setText} />
           <Button type="submit" isDisabled={signs.length === 0 || write.isPending}>
             Write it, and see what to look at

@@ -1,4 +1,5 @@
 /** A new entry: a change, a dose, baking soda, media, power, animals, a note; now or at another time. */
+import { range } from "../../api/range";
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
@@ -250,8 +251,7 @@ function MediaFields({ typed, set }: Pick<KindProps, "typed" | "set">) {
         <NumberBox
           label="How much, %"
           value={typed.share}
-          min={1}
-          max={100}
+          {...range("MediaWork.share", 100)}
           onChange={(share) => {
             set({ share });
           }}
@@ -276,8 +276,7 @@ function AnimalFields({ typed, set, animals }: Pick<KindProps, "typed" | "set" |
         <NumberBox
           label="How many, lost under 0"
           value={typed.count}
-          min={-2000}
-          max={2000}
+          {...range("Stocking.count")}
           onChange={(count) => {
             set({ count });
           }}

@@ -1,4 +1,5 @@
 /** A tank in quarantine: its day, hygiene, and the button that ends it. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useWrite } from "../../api/hooks";
@@ -41,7 +42,7 @@ export function BeginQuarantine({ tankId, usualDays }: { tankId: number; usualDa
     <details>
       <summary>Quarantine: its animals stay by themselves</summary>
       <Line>
-        <NumberBox label="For so many days" value={days} min={1} max={365} onChange={setDays} />
+        <NumberBox label="For so many days" value={days} {...range("Quarantine.days")} onChange={setDays} />
         <Button
           $quiet
           isDisabled={write.isPending}

@@ -1,4 +1,5 @@
 /** Spare sponges of a tank with their dates, and those in transport with a countdown. */
+import { range } from "../../api/range";
 import { useEffect, useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { useCompute, useToday, useWrite } from "../../api/hooks";
@@ -220,7 +221,12 @@ function AddSeed({ tankId, onDone }: { tankId: number; onDone: () => void }) {
     <form onSubmit={submit} aria-label="Put a spare in to seed">
       <Fields $min={170}>
         <TextField label="What is put in" value={name} onChange={setName} placeholder="Spare sponge" />
-        <NumberBox label="% of its next filter's media" value={share} min={1} max={100} onChange={setShare} />
+        <NumberBox
+          label="% of its next filter's media"
+          value={share}
+          {...range("SeedSponge.media_share", 100)}
+          onChange={setShare}
+        />
         <Select
           label="Disease in this tank"
           value={health}

@@ -1,4 +1,5 @@
 /** The chosen animals: today's length, number, and daily load. */
+import { range } from "../../api/range";
 import { styled } from "styled-components";
 import type { Animals, Species, StockView } from "../../api/schemas";
 import { Button } from "../../kit";
@@ -69,8 +70,7 @@ export function AnimalList({ animals, known, load, onChange }: Props) {
                   hideLabel
                   label={`How many ${nameOf(a.species_id)}`}
                   value={a.count}
-                  min={1}
-                  max={2000}
+                  {...range("Animals.count")}
                   onChange={(count) => {
                     onChange((now) => now.map((x) => (x.species_id === a.species_id ? { ...x, count } : x)));
                   }}

@@ -1,4 +1,5 @@
 /** Form for a species the table does not list. */
+import { range } from "../../api/range";
 import { useState } from "react";
 import { useBlanks } from "../../api/hooks";
 import type { Species } from "../../api/schemas";
@@ -72,14 +73,11 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
       | "hardness_low_dgh"
       | "hardness_high_dgh",
     label: string,
-    min: number,
-    max: number,
   ) => (
     <NumberBox
       label={label}
       value={one[key]}
-      min={min}
-      max={max}
+      {...range(`Species.${key}`)}
       onChange={(v) => {
         put({ [key]: v });
       }}
@@ -89,15 +87,12 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
     key: "adult_length_cm" | "temperature_low_c" | "temperature_high_c",
     label: string,
     unit: Typed,
-    min: number,
-    max: number,
   ) => (
     <QuantityField
       label={label}
       unit={unit}
       value={one[key]}
-      min={min}
-      max={max}
+      {...range(`Species.${key}`)}
       onChange={(v) => {
         put({ [key]: v });
       }}
@@ -171,15 +166,15 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
           }}
           options={TEMPERS}
         />
-        {measured("adult_length_cm", "Grown", "cm", 0.5, 200)}
-        {figure("ration_percent_day", "Eats, % of mass a day", 0, 20)}
-        {figure("protein_percent", "Protein in food, %", 0, 90)}
-        {measured("temperature_low_c", "Coolest", "°C", 0, 40)}
-        {measured("temperature_high_c", "Warmest", "°C", 0, 40)}
-        {figure("ph_low", "Lowest pH", 4, 10)}
-        {figure("ph_high", "Highest pH", 4, 10)}
-        {figure("hardness_low_dgh", "Softest, dGH", 0, 60)}
-        {figure("hardness_high_dgh", "Hardest, dGH", 0, 60)}
+        {measured("adult_length_cm", "Grown", "cm")}
+        {figure("ration_percent_day", "Eats, % of mass a day")}
+        {figure("protein_percent", "Protein in food, %")}
+        {measured("temperature_low_c", "Coolest", "°C")}
+        {measured("temperature_high_c", "Warmest", "°C")}
+        {figure("ph_low", "Lowest pH")}
+        {figure("ph_high", "Highest pH")}
+        {figure("hardness_low_dgh", "Softest, dGH")}
+        {figure("hardness_high_dgh", "Hardest, dGH")}
       </Fields>
       <Bar>
         <Button

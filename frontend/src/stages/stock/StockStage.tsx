@@ -1,4 +1,5 @@
 /** Stock stage: the animals, their daily load, and the sizing rules. */
+import { range } from "../../api/range";
 import { useEffect, useState } from "react";
 import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem } from "react-aria-components";
 import { styled } from "styled-components";
@@ -82,9 +83,7 @@ function FoodOrOwn({ draft, blank }: { draft: Draft<StockPlan>; blank: Animals }
         <NumberBox
           label="Dry food fed, g a day (0: by ration)"
           value={draft.value.feed_g_day ?? 0}
-          min={0}
-          max={5000}
-          step={0.1}
+          {...range("StockPlan.feed_g_day")}
           onChange={(g) => {
             draft.set((stock) => ({ ...stock, feed_g_day: g > 0 ? g : null }));
           }}

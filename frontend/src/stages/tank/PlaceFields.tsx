@@ -1,4 +1,5 @@
 /** Fields for the tank's place, its water, and its purpose. */
+import { range } from "../../api/range";
 import { styled } from "styled-components";
 import type { TankPlan } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
@@ -54,8 +55,7 @@ export function PlaceFields({ around, setAround }: Props) {
       <NumberBox
         label="Sockets near"
         value={around.sockets}
-        min={0}
-        max={40}
+        {...range("Surroundings.sockets")}
         onChange={(v) => {
           setAround({ sockets: v });
         }}
@@ -95,8 +95,7 @@ export function MoreFields({ tank, setTank, around, setAround }: MoreProps) {
           label="Counted while filling"
           unit="L"
           value={tank.counted_l ?? null}
-          min={0.5}
-          max={50000}
+          {...range("TankVolumeQuestion.counted_l")}
           onChange={(counted_l) => {
             setTank({ counted_l });
           }}
@@ -125,8 +124,7 @@ export function MoreFields({ tank, setTank, around, setAround }: MoreProps) {
           label="Temperature"
           unit="°C"
           value={around.temperature_c ?? null}
-          min={1}
-          max={40}
+          {...range("Surroundings.temperature_c")}
           onChange={(temperature_c) => {
             setAround({ temperature_c });
           }}
@@ -139,8 +137,7 @@ export function MoreFields({ tank, setTank, around, setAround }: MoreProps) {
           label="Room when it is cold"
           unit="°C"
           value={around.room_c ?? null}
-          min={1}
-          max={40}
+          {...range("Surroundings.room_c")}
           onChange={(room_c) => {
             setAround({ room_c });
           }}
@@ -152,9 +149,7 @@ export function MoreFields({ tank, setTank, around, setAround }: MoreProps) {
         <NumberBox
           label="pH"
           value={around.ph ?? null}
-          min={4}
-          max={10}
-          step={0.1}
+          {...range("Surroundings.ph")}
           onChange={(ph) => {
             setAround({ ph });
           }}
@@ -166,8 +161,7 @@ export function MoreFields({ tank, setTank, around, setAround }: MoreProps) {
         <NumberBox
           label="Tanks in this place"
           value={around.tanks_here_count}
-          min={1}
-          max={200}
+          {...range("Surroundings.tanks_here_count")}
           onChange={(v) => {
             setAround({ tanks_here_count: Math.round(v) });
           }}

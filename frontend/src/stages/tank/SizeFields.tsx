@@ -1,4 +1,5 @@
 /** Fields for the tank's sizes and contents, by shape. */
+import { range } from "../../api/range";
 import type { TankPlan } from "../../api/schemas";
 import { Select } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
@@ -67,8 +68,7 @@ export function SizeFields({ tank, setTank }: Props) {
         <NumberBox
           label="Sides"
           value={tank.sides_count}
-          min={3}
-          max={12}
+          {...range("TankVolumeQuestion.sides_count")}
           onChange={(n) => {
             setTank({ sides_count: Math.round(n) });
           }}
@@ -86,8 +86,7 @@ export function SizeFields({ tank, setTank }: Props) {
         label="Glass"
         unit="mm"
         value={tank.glass_mm}
-        min={2}
-        max={50}
+        {...range("TankVolumeQuestion.glass_mm")}
         onChange={(v) => {
           setTank({ glass_mm: v });
         }}

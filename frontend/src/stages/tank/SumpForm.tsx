@@ -1,4 +1,5 @@
 /** The sump: its inside sizes, level and drains, in the order of flow. */
+import { range } from "../../api/range";
 import { useBlanks } from "../../api/hooks";
 import type { Sump } from "../../api/schemas";
 import { Fields, YesNo } from "../../kit";
@@ -83,8 +84,7 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
               <NumberBox
                 label="Socks under the drain"
                 value={sump.socks_count}
-                min={1}
-                max={12}
+                {...range("Sump.socks_count")}
                 onChange={(n) => {
                   put({ socks_count: Math.round(n) });
                 }}
