@@ -5,7 +5,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 import time_machine
 
-import reedmace.api.snapshot_cache as kept_glances
+from reedmace.api import snapshot_cache
 from reedmace.api import Settings, create_app
 from reedmace.logbook.rooms.tank_snapshot import PRESSES, QUIET
 from tests.api.conftest import Keeper
@@ -16,8 +16,8 @@ from tests.api.test_care import living  # noqa: F401 - a fixture
 def made(monkeypatch: pytest.MonkeyPatch) -> list[int]:
     """Ids of the tanks that were worked out since."""
     found: list[int] = []
-    real = kept_glances.glance
-    monkeypatch.setattr(kept_glances, "glance", lambda tank, now: (found.append(tank.id), real(tank, now))[1])
+    real = snapshot_cache.tank_snapshot
+    monkeypatch.setattr(snapshot_cache, "tank_snapshot", lambda tank, now: (found.append(tank.id), real(tank, now))[1])
     return found
 
 

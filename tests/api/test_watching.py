@@ -58,7 +58,7 @@ def test_a_fault_of_ours_has_a_number_that_stands_in_the_log_and_nothing_of_the_
     def broken(_: object) -> None:
         raise ZeroDivisionError("the tank of keeper@yard.example")
 
-    monkeypatch.setattr(today, "glances", broken)
+    monkeypatch.setattr(today, "snapshots", broken)
     with caplog.at_level(logging.WARNING, logger="reedmace.requests"):
         answer = keeper.get("/api/today")
     assert answer.status_code == 500

@@ -21,7 +21,7 @@ def trial() -> Iterator[Trial]:
     folder = trial_folder()
     made = Trial(folder, lambda _: None)
     try:
-        made.stand()
+        made.start_nodes()
         yield made
     finally:
         made.end()

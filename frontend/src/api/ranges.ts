@@ -12,6 +12,7 @@ export const RANGES = {
   "AirSupplyQuestion.pump_kpa": [1, 200, 1],
   "AirSupplyQuestion.pump_l_min": [0.1, 500, 1],
   "Animals.count": [1, 2000, 1],
+  "Animals.length_cm": [0.5, 200, 1],
   "Basket.litres": [0.01, 200, 1],
   "BottleWindow.high_c": [0, 40, 1],
   "BottleWindow.low_c": [0, 40, 1],

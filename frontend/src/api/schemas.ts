@@ -3,6 +3,7 @@ import type { components } from "./types";
 
 type Schemas = components["schemas"];
 export type TankOut = Schemas["TankOut"];
+export type CloudyQuestion = NonNullable<Schemas["CycleState"]["cloudy"]>;
 export type NewAccount = Schemas["NewAccount"];
 export type NewTankIn = Schemas["NewTank"];
 export type TankState = Schemas["TankState"];

@@ -2453,7 +2453,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["AirSupplyQuestion"];
+                    "application/json": components["schemas"]["AirSupplyQuestionIn"];
                 };
             };
             responses: {
@@ -8379,6 +8379,11 @@ export interface components {
              * @default null
              */
             caution: string | null;
+            /**
+             * Inside
+             * @description The title as it reads inside a sentence
+             */
+            readonly inside: string;
         };
         /**
          * AddedAnimals
@@ -8397,6 +8402,8 @@ export interface components {
          * @description What is due in all tanks, soonest first.
          */
         AheadList: {
+            /** Verdict */
+            verdict: string;
             /** Rows */
             rows: components["schemas"]["AheadRow"][];
             /**
@@ -8523,6 +8530,42 @@ export interface components {
          * @description A number of identical outlets.
          */
         AirOutlet: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Depth Cm
+             * @description Air let go so far under the surface
+             */
+            depth_cm: number;
+            /**
+             * Air L Min
+             * @description Wanted at each
+             */
+            air_l_min: number;
+            /**
+             * Line Bore Mm
+             * @default 4
+             */
+            line_bore_mm: number;
+            /**
+             * Line Length M
+             * @default 2
+             */
+            line_length_m: number;
+            /**
+             * Stone
+             * @default false
+             */
+            stone: boolean;
+        };
+        /**
+         * AirOutlet
+         * @description A number of identical outlets.
+         */
+        AirOutletIn: {
             /**
              * Count
              * @default 1
@@ -8696,6 +8739,41 @@ export interface components {
             pump_kpa: number;
             /** Outlets */
             outlets: components["schemas"]["AirOutlet"][];
+            /**
+             * Main Bore Mm
+             * @description Ring main or manifold
+             * @default 8
+             */
+            main_bore_mm: number;
+            /**
+             * Main Length M
+             * @default 0
+             */
+            main_length_m: number;
+            /**
+             * Ring
+             * @description A closed ring feeds from both sides
+             * @default false
+             */
+            ring: boolean;
+        };
+        /**
+         * AirSupplyQuestion
+         * @description An air pump by its two rated figures, the main it feeds, and its outlets.
+         */
+        AirSupplyQuestionIn: {
+            /**
+             * Pump L Min
+             * @description Free flow on the box
+             */
+            pump_l_min: number;
+            /**
+             * Pump Kpa
+             * @description Pressure at which it gives up
+             */
+            pump_kpa: number;
+            /** Outlets */
+            outlets: components["schemas"]["AirOutletIn"][];
             /**
              * Main Bore Mm
              * @description Ring main or manifold
@@ -11293,6 +11371,10 @@ export interface components {
             judged: components["schemas"]["CyclePlanAnswer"];
             /** Dosed */
             dosed: boolean;
+            /** Marine */
+            marine: boolean;
+            /** Caution */
+            caution: string;
             dose: components["schemas"]["AmmoniaDoseAnswer"] | null;
             /** Dose Refused */
             dose_refused: string | null;
@@ -11332,6 +11414,17 @@ export interface components {
              * @default null
              */
             takeover: components["schemas"]["Takeover"] | null;
+            /**
+             * Animals In
+             * @description Animals live in it, so nothing is dosed
+             * @default false
+             */
+            animals_in: boolean;
+            /**
+             * @description What is known before a cloud is described
+             * @default null
+             */
+            cloudy: components["schemas"]["CloudyWaterQuestion"] | null;
         };
         /**
          * CycleWhatIfAnswer
@@ -12805,6 +12898,11 @@ export interface components {
              * @default null
              */
             kind: ("alkalinity" | "acid" | "cold" | "hot" | "overdosed" | "free-ammonia" | "phosphate" | "chlorine" | "filter-off" | "off-scale" | "skimmer" | "sterile-filter" | "media" | "kit" | "bottle") | null;
+            /**
+             * Inside
+             * @description The detail as it reads inside a sentence
+             */
+            readonly inside: string;
         };
         /**
          * FitPlan
@@ -13591,10 +13689,14 @@ export interface components {
             fittings: components["schemas"]["Fitting"][];
             layout: components["schemas"]["Layout"];
             /**
-             * Baskets
-             * @description In flow order; the last is what a further one holds
+             * Jug L
+             * @description A jug that most keepers have (common practice)
+             * @default 2
              */
-            baskets: components["schemas"]["Basket"][];
+            jug_l: number;
+            seed: components["schemas"]["SeedSponge"];
+            /** @description A small pump for one outlet (memory) */
+            air_supply: components["schemas"]["AirSupplyQuestion"];
             animals: components["schemas"]["Animals"];
             /** @description An animal of one's own, to be typed over (memory: a middling community fish) */
             species: components["schemas"]["Species"];
@@ -13777,6 +13879,21 @@ export interface components {
              * @enum {string}
              */
             stands_in?: "tank" | "sump" | "filter";
+        };
+        /**
+         * HelperRow
+         * @description A help to cycle with as forms offer it, and what it asks the keeper for.
+         */
+        HelperRow: {
+            /**
+             * Helper
+             * @enum {string}
+             */
+            helper: "seed-media" | "bottled-culture" | "plants";
+            /** Title */
+            title: string;
+            /** Asks */
+            asks: ("food" | "rock" | "seed" | "plants" | "helpers")[];
         };
         /**
          * HolidayAnswer
@@ -14182,6 +14299,8 @@ export interface components {
         InstalledView: {
             installed: components["schemas"]["EquippedFilter"];
             media: components["schemas"]["MediaStackAnswer"] | null;
+            /** @description What a further basket would hold */
+            next_basket: components["schemas"]["Basket"];
             overflow: components["schemas"]["OverflowCheckAnswer"] | null;
             socks: components["schemas"]["SockDaysAnswer"] | null;
             /** @description Of a tank over a sump */
@@ -15441,6 +15560,26 @@ export interface components {
             costs: "nothing" | "little" | "some";
         };
         /**
+         * MethodRow
+         * @description A way to cycle as forms offer it: its title, and what it asks the keeper for.
+         */
+        MethodRow: {
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "measured-ammonia" | "seeded-filter" | "planted" | "fish-food" | "side-by-side" | "mature-rock" | "animals-in";
+            /** Title */
+            title: string;
+            /** Asks */
+            asks: ("food" | "rock" | "seed" | "plants" | "helpers")[];
+            /**
+             * Inside
+             * @description The title as it reads inside a sentence
+             */
+            readonly inside: string;
+        };
+        /**
          * Mishap
          * @description A possible mishap. `code` identifies it whatever its words.
          */
@@ -16484,6 +16623,12 @@ export interface components {
              * @description Of its limit, right after
              */
             ammonia_reach: number;
+            /**
+             * Ph Words
+             * @description What it does to pH, where that shows
+             * @default
+             */
+            ph_words: string;
         };
         /**
          * PlannedChange
@@ -17620,6 +17765,11 @@ export interface components {
             assumed: string[];
             /** Remedies */
             remedies: string[];
+            /**
+             * Notes
+             * @description Sound, reserve, what may be let off and what a failure leaves
+             */
+            notes: string[];
         };
         /**
          * RoomAirQuestion
@@ -18474,6 +18624,8 @@ export interface components {
              * @description With the taps set so
              */
             even_turnovers_per_hour: number;
+            /** Water Words */
+            water_words: string;
             /** Remedies */
             remedies: string[];
             /** Cautions */
@@ -19431,6 +19583,11 @@ export interface components {
              * @description At their length today
              */
             today_mg_n_day: number;
+            /**
+             * Growing
+             * @description Whether they make clearly less today than grown
+             */
+            growing: boolean;
         };
         /**
          * SpongeSeedAnswer
@@ -20350,6 +20507,10 @@ export interface components {
             /** Computations */
             computations: components["schemas"]["Named"][];
             nitrogen_share: components["schemas"]["NitrogenShares"];
+            /** Methods */
+            methods: components["schemas"]["MethodRow"][];
+            /** Helpers */
+            helpers: components["schemas"]["HelperRow"][];
             form_defaults: components["schemas"]["FormDefaults"];
             /** Words */
             words: components["schemas"]["Word"][];
@@ -21295,6 +21456,16 @@ export interface components {
              * @description With the trade's 'double it' for turtles, goldfish and large cichlids
              */
             doubled_mg_n_day: number;
+            /**
+             * Growing
+             * @description Whether all make clearly less today than grown
+             */
+            growing: boolean;
+            /**
+             * Doubling Differs
+             * @description Whether the doubled figure is clearly another
+             */
+            doubling_differs: boolean;
             /** Temperature Low C */
             temperature_low_c: number | null;
             /** Temperature High C */
@@ -21654,6 +21825,10 @@ export interface components {
             shows: string;
             /** Due */
             due: boolean;
+            /** Age Words */
+            age_words: string;
+            /** Lasts Words */
+            lasts_words: string;
         };
         /**
          * WrittenUnit

@@ -10,7 +10,7 @@ import { useHeld } from "./useOutbox";
 
 export function HeldNote() {
   const held = useHeld();
-  const species = useTables().data?.species ?? [];
+  const tables = useTables().data;
   const waiting = held.filter((h) => h.refused === undefined).length;
   const refused = held.filter((h) => h.refused !== undefined);
   return (
@@ -25,7 +25,7 @@ export function HeldNote() {
         <Note as="section" aria-label="Entries that were refused">
           {refused.map((h) => (
             <p key={h.entry.key}>
-              <b>{words(h.entry.body as Entry["body"], species)}</b> of{" "}
+              <b>{tables && words(h.entry.body as Entry["body"], tables)}</b> of{" "}
               {new Date(h.entry.at).toLocaleString()} was not taken: {h.refused} Write it again on{" "}
               <Link to={`/tanks/${h.tankId}/keep`}>its tank</Link>, or{" "}
               <InlineButton

@@ -4,7 +4,7 @@ import { useParams } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { useTables } from "../api/hooks";
-import { Lead, narrow, ProblemNote, Verdict, Waiting } from "../kit";
+import { Capital, Lead, narrow, ProblemNote, Verdict, Waiting } from "../kit";
 import { Section } from "../section/Section";
 import { testInWords } from "../stages/keep/words";
 import { Page } from "./Page";
@@ -42,11 +42,7 @@ export default function Look() {
             <ul>
               {view.stages.map((s) => (
                 <li key={s.stage}>
-                  <b>
-                    {s.stage[0]?.toUpperCase()}
-                    {s.stage.slice(1)}
-                  </b>{" "}
-                  {s.words}
+                  <Capital>{s.stage}</Capital> {s.words}
                 </li>
               ))}
             </ul>

@@ -5,7 +5,7 @@ import { Area, LinePath } from "@visx/shape";
 import type { CycleForecast, CycleLog as Log, DayBand } from "../api/schemas";
 import { PickOne } from "../kit/choices";
 import { usePhone } from "../kit/usePhone";
-import type { Shares } from "../quantity/ppm";
+import type { KitPpm } from "../quantity/ppm";
 import { ChartFrame } from "./frame";
 import { DayMarks, H, Lines, PAD } from "./dayScale";
 import { Poisons } from "./Poisons";
@@ -13,7 +13,7 @@ import { Poisons } from "./Poisons";
 export interface CycleLogProps {
   log: Log;
   forecast: CycleForecast;
-  share: Shares;
+  share: KitPpm;
   /** Whether it is ready already, so that no date is shown. Default: not. */
   passed?: boolean;
   dateOf: (day: number) => string;

@@ -3,7 +3,7 @@ import { scaleLinear } from "@visx/scale";
 import { Area, LinePath } from "@visx/shape";
 import type { CycleForecast, CycleLog as Log, DayBand } from "../api/schemas";
 import { usePhone } from "../kit/usePhone";
-import type { Shares } from "../quantity/ppm";
+import type { KitPpm } from "../quantity/ppm";
 import type { CycleLogProps } from "./CycleLog";
 import { DayMarks, H, Lines, PAD, type Scale } from "./dayScale";
 import { ChartFrame } from "./frame";
@@ -89,7 +89,7 @@ export function Poisons({ log, forecast, share, passed = false, dateOf }: CycleL
   );
 }
 
-function marksOf(log: Log, field: Analyte, share: Shares): Mark[] {
+function marksOf(log: Log, field: Analyte, share: KitPpm): Mark[] {
   return log.readings.flatMap((r) => {
     const value = r[`${field}_mg_n_l`];
     return value == null
@@ -98,7 +98,7 @@ function marksOf(log: Log, field: Analyte, share: Shares): Mark[] {
   });
 }
 
-function highest(coming: DayBand[], share: Shares, marks: Mark[]): number {
+function highest(coming: DayBand[], share: KitPpm, marks: Mark[]): number {
   const bands = coming.flatMap((b) => [
     b.nitrite_mg_n_l.p90 / share.nitrite,
     b.ammonia_mg_n_l.p90 / share.ammonia,
@@ -106,7 +106,7 @@ function highest(coming: DayBand[], share: Shares, marks: Mark[]): number {
   return Math.max(5, Math.min(Math.max(...bands), 25), ...marks.map((m) => m.value)) * 1.08;
 }
 
-function rowsOf(log: Log, share: Shares, dateOf: (day: number) => string): (string | number)[][] {
+function rowsOf(log: Log, share: KitPpm, dateOf: (day: number) => string): (string | number)[][] {
   return log.readings.map((r) => [
     dateOf(r.day),
     ppm(r.ammonia_mg_n_l, share.ammonia),

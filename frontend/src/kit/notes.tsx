@@ -87,3 +87,12 @@ export const Hidden = styled.span`
   clip-path: inset(50%);
   white-space: nowrap;
 `;
+
+/** A word with a capital first letter. */
+export const Capital = styled.b`
+  display: inline-block;
+  font-weight: inherit;
+  &::first-letter {
+    text-transform: uppercase;
+  }
+`;

@@ -1,15 +1,20 @@
 /** Concentrations in the keeper's kit's ppm; internal values are mg/L of nitrogen. */
 import type { KitSteps, Tables } from "../api/schemas";
 
-/** mg N/L in one ppm of the kit, by test. */
-export type Shares = Tables["nitrogen_share"];
-
-export function kitShares(tables: Tables, kit: KitSteps | undefined): Shares {
-  return kit?.basis === "N" ? { ammonia: 1, nitrite: 1, nitrate: 1 } : tables.nitrogen_share;
+/** How a kit gives ppm: mg N/L in one of them, by test, and whether as nitrogen. */
+export interface KitPpm extends Pick<Tables["nitrogen_share"], "ammonia" | "nitrite" | "nitrate"> {
+  asN: boolean;
 }
 
-/** "0.5 ppm". */
-export function ppmWords(mgNL: number, what: keyof Shares, shares: Shares): string {
-  const ppm = mgNL / shares[what];
-  return `${ppm >= 9.95 ? ppm.toFixed(0) : String(Number(ppm.toPrecision(2)))} ppm`;
+export function kitPpm(tables: Tables, kit: KitSteps | undefined): KitPpm {
+  return kit?.basis === "N"
+    ? { ammonia: 1, nitrite: 1, nitrate: 1, asN: true }
+    : { ...tables.nitrogen_share, asN: false };
+}
+
+/** "0.5 ppm", or "0.39 ppm as N", as the server writes it. */
+export function ppmWords(mgNL: number, what: "ammonia" | "nitrite" | "nitrate", kit: KitPpm): string {
+  const ppm = mgNL / kit[what];
+  const figure = ppm >= 9.95 ? ppm.toFixed(0) : String(Number(ppm.toPrecision(2)));
+  return `${figure} ppm${kit.asN ? " as N" : ""}`;
 }

@@ -31,7 +31,7 @@ export function Air({ plan, view, put }: Props) {
               {air.verdict}
             </Figure>
           </p>
-          {[...air.remedies, ...reserve(air)].map((words) => (
+          {[...air.remedies, ...air.notes].map((words) => (
             <Lead key={words}>{words}</Lead>
           ))}
           {air.assumed.length > 0 && <Lead>Assumed: {air.assumed.join("; ")}.</Lead>}
@@ -44,23 +44,6 @@ export function Air({ plan, view, put }: Props) {
 }
 
 type RoomAir = NonNullable<RoomView["air"]>;
-
-function reserve(air: RoomAir): string[] {
-  const found = [
-    `The ${air.pumps.length === 1 ? "pump is" : "pumps are"} heard as about ${air.noise_db.toFixed(0)} dB at a metre: on a soft pad or hung free, never on a shelf.`,
-    `One more like the weakest leaves the least of them ${(100 * air.one_more_share).toFixed(0)} % of its air.`,
-  ];
-  if (air.bleed_l_min > 0.05 * air.air_l_min)
-    found.push(
-      `A bleed valve may let ${air.bleed_l_min.toFixed(1)} L/min off: quieter, and easier on the pump.`,
-    );
-  if (air.pumps.length > 1)
-    for (const p of air.pumps)
-      found.push(
-        `If ${p.name} fails, every outlet keeps at least ${(100 * p.without_share).toFixed(0)} % of its air.`,
-      );
-  return found;
-}
 
 function Outlets({ plan, air, put }: { plan: RoomPlan; air: RoomAir; put: Props["put"] }) {
   const balanced = Object.fromEntries(

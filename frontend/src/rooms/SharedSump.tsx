@@ -164,19 +164,9 @@ function Answer({ answer, onSet }: AnswerProps) {
           Set the taps so that all turn over alike
         </Button>
       )}
-      <Lead>{waterWords(answer)}</Lead>
+      <Lead>{answer.water_words}</Lead>
     </>
   );
-}
-
-function waterWords({ water_l, mixed_h }: AnswerProps["answer"]): string {
-  const water = `${show(water_l, "L")} of water in one`;
-  // A tank without flow shares no water.
-  if (mixed_h > 24 * 30) return `${water}.`;
-  const hours = Math.max(mixed_h, 1).toFixed(0);
-  const short = hours === "1" ? "an hour" : `${hours} hours`;
-  const after = mixed_h < 48 ? short : `${(mixed_h / 24).toFixed(0)} days`;
-  return `${water}; what goes into one tank is even in all after about ${after}.`;
 }
 
 const Ticks = styled.div`

@@ -25,7 +25,7 @@ export default function Month() {
         <ProblemNote problem={ahead.error instanceof ProblemError ? ahead.error : null} />
         {ahead.data && (
           <>
-            <Verdict>{said(rows, late, now)}</Verdict>
+            <Verdict>{ahead.data.verdict}</Verdict>
             {ahead.data.at_odds.length > 0 && (
               <Lead>
                 The figures of {ahead.data.at_odds.join(" and ")} do not agree; nothing of theirs stands here.
@@ -64,18 +64,6 @@ export default function Month() {
       </Stack>
     </Page>
   );
-}
-
-/** Summary of the week ahead. */
-function said(rows: AheadRow[], late: AheadRow[], now: Date): string {
-  const week = now.getTime() + 7 * 86_400_000;
-  const soon = rows.filter((r) => !late.includes(r) && new Date(r.due.at).getTime() <= week).length;
-  const behind = late.length ? `${late.length} ${late.length === 1 ? "thing is" : "things are"} late, ` : "";
-  const coming = soon
-    ? `${soon} ${soon === 1 ? "thing falls" : "things fall"} into the coming week.`
-    : "nothing falls into the coming week.";
-  const words = behind + coming;
-  return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
 function Days({ first, rows, today }: { first: Date; rows: AheadRow[]; today: string }) {

@@ -220,7 +220,7 @@ function WhatNow({ row }: { row: TodayRow }) {
             </b>
           </p>
         ))}
-        {advice.then[0] && <p className="where">Then: {lowered(advice.then[0].title)}.</p>}
+        {advice.then[0] && <p className="where">Then: {advice.then[0].inside}.</p>}
         {waiting}
       </>
     );
@@ -294,11 +294,6 @@ function Spares({ rows }: { rows: SeedRow[] }) {
       </ul>
     </section>
   );
-}
-
-/** A title inside a sentence: lower-case first letter, units unchanged. */
-function lowered(title: string): string {
-  return title.replace(/^[A-Z](?=[a-z])/, (letter) => letter.toLowerCase());
 }
 
 function dueWords(at: string): string {

@@ -14,7 +14,7 @@ from reedmace.core.cycle import CycleAdviceQuestion, CycleForecastQuestion, cycl
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
 from reedmace.formats import write_calendar
-from reedmace.logbook.care.due import Due, cycle_due, due
+from reedmace.logbook.care.due import Due, cycle_due, due, week_words
 from reedmace.logbook.replay.questions import cycle_log
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.store import Tanks
@@ -45,6 +45,7 @@ class AheadRow(BaseModel):
 class AheadList(BaseModel):
     """What is due in all tanks, soonest first."""
 
+    verdict: str
     rows: list[AheadRow]
     at_odds: list[str] = Field(description="Tanks whose figures do not agree: nothing of theirs stands here")
 
@@ -87,7 +88,8 @@ def read_ahead() -> AheadList:
             at_odds.append(tank.name)
             continue
         rows += [AheadRow(tank_id=tank.id, tank=tank.name, due=one) for one in found]
-    return AheadList(rows=sorted(rows, key=lambda r: (r.due.at, r.tank_id, r.due.key)), at_odds=at_odds)
+    rows.sort(key=lambda r: (r.due.at, r.tank_id, r.due.key))
+    return AheadList(verdict=week_words([r.due for r in rows], g.now), rows=rows, at_odds=at_odds)
 
 
 @blueprint.get("/account/calendar")

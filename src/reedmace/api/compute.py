@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 from reedmace.api.problems import ProblemError
 from reedmace.core.computations import COMPUTATIONS
 from reedmace.core.contract import Answer, Computation, Question
+from reedmace.core.cycle.judgement.methods import HELPER_TABLE, METHOD_TABLE, HelperRow, MethodRow
 from reedmace.core.filter import CATALOGUE, Filter
 from reedmace.core.filter.kind_parts.traits import KindName
 from reedmace.core.filter.kinds import KINDS
@@ -59,6 +60,8 @@ class Tables(BaseModel):
     sources: list[SourceRow]
     computations: list[Named]
     nitrogen_share: NitrogenShares
+    methods: list[MethodRow]
+    helpers: list[HelperRow]
     form_defaults: FormDefaults
     words: list[Word]
 
@@ -72,6 +75,8 @@ def read_tables() -> Tables:
         catalogue=list(CATALOGUE),
         kinds=[KindTitle(kind=k.name, title=k.title) for k in KINDS],
         sources=[SourceRow(key=s.key, provenance=s.provenance, title=s.title) for s in SOURCES.values()],
+        methods=METHOD_TABLE,
+        helpers=HELPER_TABLE,
         form_defaults=FormDefaults(),
         words=GLOSSARY,
         computations=[Named(name=c.name, answers=c.answers) for c in COMPUTATIONS.values()],

@@ -30,6 +30,7 @@ from reedmace.core.cycle import (
     nitrogen_balance,
     ramp_ahead,
 )
+from reedmace.core.cycle.judgement.cloudy_water import CloudyWaterQuestion, cloudy_question
 from reedmace.formats import FoundColumn, FoundRow, MappedCsv, cycle_sbml, read_csv, read_mapped, reading_key, write_csv
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.replay.entries import NewEntry, Reading
@@ -58,6 +59,8 @@ class CycleState(BaseModel):
     stocked: bool = Field(default=False, description="Animals have come, so nothing is dosed any more")
     settled: bool = Field(default=False, description="They came so long ago that the cycle is over")
     takeover: Takeover | None = Field(default=None, description="A new filter beside an old one")
+    animals_in: bool = Field(default=False, description="Animals live in it, so nothing is dosed")
+    cloudy: CloudyWaterQuestion | None = Field(default=None, description="What is known before a cloud is described")
 
 
 class CsvImport(BaseModel):
@@ -103,6 +106,8 @@ def read_cycle(tank_id: int) -> CycleState:
         stocked=log.stocked_day is not None,
         settled=log.settled(),
         takeover=takeover(state, g.now),
+        animals_in=log.animals_are_in(),
+        cloudy=cloudy_question(log),
     )
 
 

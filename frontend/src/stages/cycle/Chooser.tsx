@@ -1,7 +1,7 @@
 /** Choosing a cycling method from the keeper's resources; and points keepers disagree on. */
 import { range } from "../../api/range";
 import { styled } from "styled-components";
-import type { CycleStartView, FormDefaults, CyclePlan, MethodChoice } from "../../api/schemas";
+import type { CycleStartView, FormDefaults, MethodChoice } from "../../api/schemas";
 import { Button, Fields, Figure, Lead, Select, Term, Waiting, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 
@@ -240,16 +240,6 @@ function BottleLabel({ label, onLabel }: { label: Label; onLabel: (label: Label)
     </>
   );
 }
-
-export const METHODS: readonly (readonly [NonNullable<CyclePlan["method"]>, string])[] = [
-  ["measured-ammonia", "Measured ammonia"],
-  ["seeded-filter", "A seeded filter or media"],
-  ["side-by-side", "Old filter beside the new"],
-  ["planted", "Planted quiet start"],
-  ["fish-food", "Feed the empty tank"],
-  ["mature-rock", "Mature rock (salt water)"],
-  ["animals-in", "Animals are in already"],
-];
 
 export type { Resources };
 

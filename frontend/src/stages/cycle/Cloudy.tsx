@@ -1,27 +1,22 @@
 /** Cloudy water: tests first, mostly waiting. */
 import { range } from "../../api/range";
 import { useState } from "react";
-import { useBlanks, useCompute } from "../../api/hooks";
-import type { CycleLog as Log, FormDefaults } from "../../api/schemas";
+import { useCompute } from "../../api/hooks";
+import type { CloudyQuestion as Question } from "../../api/schemas";
 import { Fields, Figure, PickOne, ProblemNote, Select, YesNo } from "../../kit";
 import { NumberBox } from "../../quantity";
 import { Columns } from "../shared";
 
-export function Cloudy({ log }: { log: Log }) {
-  const form_defaults = useBlanks();
-  const newest = log.readings.filter((r) => log.day_now - r.day <= 2).at(-1);
-  const [seen, setSeen] = useState({
-    ...form_defaults.cloudy,
-    age_days: Math.max(Math.round(log.day_now), 0),
-    animals_in: log.method === "animals-in",
-  });
-  const set = (change: Partial<FormDefaults["cloudy"]>) => {
+/** known: what the logbook tells before the cloud is described. */
+export function Cloudy({ known }: { known: Question }) {
+  const [seen, setSeen] = useState(known);
+  const set = (change: Partial<Question>) => {
     setSeen((now) => ({ ...now, ...change }));
   };
   const answer = useCompute("cloudy-water", {
     ...seen,
-    ammonia_mg_n_l: newest?.ammonia_mg_n_l ?? null,
-    nitrite_mg_n_l: newest?.nitrite_mg_n_l ?? null,
+    ammonia_mg_n_l: known.ammonia_mg_n_l,
+    nitrite_mg_n_l: known.nitrite_mg_n_l,
   });
   return (
     <Columns>

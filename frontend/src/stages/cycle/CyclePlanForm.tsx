@@ -1,12 +1,12 @@
 /** Form of the cycle plan: method, resources, water, tap; checked as it is typed. */
 import { useState } from "react";
 import { useDraft, type Draft } from "../../api/drafts";
-import { standing, useBlanks, useView } from "../../api/hooks";
-import type { CycleStartView, CyclePlan, MethodChoice, LogbookState } from "../../api/schemas";
+import { standing, useBlanks, useLoadedTables, useView } from "../../api/hooks";
+import type { CycleStartView, CyclePlan, MethodChoice, LogbookState, Tables } from "../../api/schemas";
 import { Caution, Figure, InlineButton, Lead, PickOne, ProblemNote } from "../../kit";
 import { SaveBar } from "../shared";
 import { Chooser, type Resources } from "./Chooser";
-import { MethodFields } from "./MethodFields";
+import { askedBy, MethodFields, type PlanFieldsProps } from "./MethodFields";
 import { PlanJudged } from "./PlanJudged";
 import { ProductFields } from "./ProductFields";
 import { WaterFields } from "./WaterFields";
@@ -19,6 +19,7 @@ export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: Lo
     draft.set((now) => ({ ...now, ...change }));
   };
   const first = logbook.cycle_plan == null;
+  const tables = useLoadedTables();
   const [choosing, setChoosing] = useState(first);
   const [resources, setResources] = useState<Resources>({ ...form_defaults.resources, plants: plan.plants });
   const [animalsIn, setAnimalsIn] = useState(plan.method === "animals-in");
@@ -28,7 +29,7 @@ export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: Lo
   });
   const view = standing(asked);
   const take = (choice: MethodChoice) => {
-    set(chosen(choice, resources, plan));
+    set(chosen(choice, resources, plan, tables));
     setChoosing(false);
   };
   return (
@@ -56,9 +57,35 @@ export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: Lo
       )}
       <MethodFields plan={plan} set={set} />
       {view?.dosed && <ProductFields plan={plan} set={set} />}
-      <WaterFields plan={plan} set={set} />
+      <WaterFields plan={plan} set={set} marine={view?.marine ?? false} />
       <ProblemNote problem={asked.error} />
-      {view && <PlanJudged plan={plan} judged={view.judged} />}
+      {view && <Judged plan={plan} set={set} view={view} />}
+      <PlanBar tankId={tankId} draft={draft} first={first} begun={begunBefore(logbook)} />
+      <Caution>{view?.caution}</Caution>
+    </>
+  );
+}
+
+function chosen(
+  { method, helpers }: MethodChoice,
+  resources: Resources,
+  plan: CyclePlan,
+  tables: Tables,
+): Partial<CyclePlan> {
+  return {
+    method,
+    helpers,
+    seed_share: resources.media_share,
+    plants: askedBy({ method, helpers }, tables).has("plants") ? resources.plants : plan.plants,
+    bottle: { ...resources.bottle_label, in_date: resources.bottle !== "expired" },
+  };
+}
+
+/** The plan as judged: its conditions, what ppm means, and the first dose. */
+function Judged({ plan, set, view }: PlanFieldsProps & { view: CycleStartView }) {
+  return (
+    <>
+      <PlanJudged plan={plan} judged={view.judged} />
       <PickOne
         label="ppm means"
         value={plan.basis}
@@ -70,29 +97,9 @@ export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: Lo
           ["N", "nitrogen (N)"],
         ]}
       />
-      {view && <FirstDose view={view} />}
-      <PlanBar tankId={tankId} draft={draft} first={first} begun={begunBefore(logbook)} />
-      <Caution>
-        {plan.method === "animals-in" ? "Nothing is dosed while animals are in. " : ""}Aquarium-grade ammonia
-        only, never household cleaner. Gloves; away from children; never together with bleach.
-      </Caution>
+      <FirstDose view={view} />
     </>
   );
-}
-
-function chosen(
-  { method, helpers }: MethodChoice,
-  resources: Resources,
-  plan: CyclePlan,
-): Partial<CyclePlan> {
-  const planted = helpers.includes("plants") || method === "planted";
-  return {
-    method,
-    helpers,
-    seed_share: resources.media_share,
-    plants: planted ? resources.plants : plan.plants,
-    bottle: { ...resources.bottle_label, in_date: resources.bottle !== "expired" },
-  };
 }
 
 function FirstDose({ view }: { view: CycleStartView }) {

@@ -7,7 +7,7 @@ import { ProblemError } from "../../api/client";
 import { CycleLog } from "../../charts/CycleLog";
 import { Figure, Lead, Tabs, ProblemNote, Verdict, Waiting, type Leaf } from "../../kit";
 import { Section } from "../../section/Section";
-import { kitShares, ppmWords } from "../../quantity/ppm";
+import { kitPpm, ppmWords } from "../../quantity/ppm";
 import { Bar, hanging, TwoColumns, type StageProps } from "../shared";
 import { TakeoverNote } from "../fit/TakeoverNote";
 import { NewEntry } from "../keep/NewEntry";
@@ -84,7 +84,7 @@ function filmWords(state: CycleState, tables: Tables): { label: string; sentence
   const proven = state.readiness?.proven_mg_n_l_day ?? 0;
   if (proven <= 0)
     return { label: "not proven yet", sentence: "The film has not cleared a dose in a day yet." };
-  const clears = ppmWords(proven, "ammonia", kitShares(tables, state.log?.kit ?? undefined));
+  const clears = ppmWords(proven, "ammonia", kitPpm(tables, state.log?.kit ?? undefined));
   return { label: `clears ${clears} a day`, sentence: `The film has cleared ${clears} in a day.` };
 }
 
@@ -140,8 +140,8 @@ function leavesOf(
   log: Log,
   dateOf: (day: number) => string,
 ): Leaf[] {
-  const { forecast } = state;
-  const shares = kitShares(tables, log.kit);
+  const { forecast, cloudy } = state;
+  const shares = kitPpm(tables, log.kit);
   const ready = state.readiness?.ready ?? false;
   const ahead: Leaf[] =
     forecast && !state.settled
@@ -165,7 +165,7 @@ function leavesOf(
     ...(state.settled ? [] : [{ id: "ready", title: "Ready?", content: () => <Ready state={state} /> }]),
     {
       id: "animals",
-      title: animalsTitle(state, log),
+      title: animalsTitle(state),
       content: () => <FirstAnimals tankId={tankId} state={state} shares={shares} />,
     },
     {
@@ -183,13 +183,13 @@ function leavesOf(
       title: "Plan",
       content: () => <CyclePlanForm tankId={tankId} logbook={logbook} />,
     },
-    { id: "cloudy", title: "Cloudy?", content: () => <Cloudy log={log} /> },
+    ...(cloudy ? [{ id: "cloudy", title: "Cloudy?", content: () => <Cloudy known={cloudy} /> }] : []),
     { id: "files", title: "Kit and files", content: () => <Files tankId={tankId} logbook={logbook} /> },
   ];
 }
 
-function animalsTitle(state: CycleState, log: Log): string {
-  if (log.method === "animals-in") return "Animals are in";
+function animalsTitle(state: CycleState): string {
+  if (state.animals_in) return "Animals are in";
   return state.stocked ? "Next animals" : "First animals";
 }
 

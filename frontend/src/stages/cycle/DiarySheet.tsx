@@ -6,10 +6,9 @@ import type { CycleState, Entry, LogbookState, Tables } from "../../api/schemas"
 import { Page } from "../../app/Page";
 import { CycleLog } from "../../charts/CycleLog";
 import { Button, Lead, Verdict, Waiting } from "../../kit";
-import { kitShares } from "../../quantity/ppm";
+import { kitPpm } from "../../quantity/ppm";
 import { Bar } from "../shared";
 import { words } from "../keep/words";
-import { METHODS } from "./Chooser";
 import { cycleStart, dater } from "./dates";
 import { show } from "../../quantity/shown";
 
@@ -70,7 +69,7 @@ function Sheet({ tankId, name, logbook, tables, state }: Props) {
         <Link to={`/tanks/${tankId}/cycle`}>Back to Cycle</Link>
       </Bar>
       <Lead>
-        {METHODS.find(([m]) => m === plan.method)?.[1]}, begun {start.toLocaleDateString()}, at{" "}
+        {tables.methods.find((m) => m.method === plan.method)?.title}, begun {start.toLocaleDateString()}, at{" "}
         {show(plan.temperature_c, "°C")}, KH {plan.start_kh_dkh} dKH, pH {plan.start_ph}, in{" "}
         {show(state.log.net_l, "L")}. Today is day {Math.floor(state.log.day_now)}.
       </Lead>
@@ -78,7 +77,7 @@ function Sheet({ tankId, name, logbook, tables, state }: Props) {
         <CycleLog
           log={state.log}
           forecast={state.forecast}
-          share={kitShares(tables, state.log.kit)}
+          share={kitPpm(tables, state.log.kit)}
           passed={state.readiness?.ready}
           dateOf={dateOf}
         />
@@ -98,7 +97,7 @@ function Sheet({ tankId, name, logbook, tables, state }: Props) {
         {[...days].map(([day, entries]) => (
           <div key={day}>
             <dt>{day}</dt>
-            <dd>{entries.map((e) => words(e.body, tables.species)).join(". ")}.</dd>
+            <dd>{entries.map((e) => words(e.body, tables)).join(". ")}.</dd>
           </div>
         ))}
       </dl>

@@ -1,8 +1,8 @@
 /** Stocking ramp; with animals in, above it, today's emergency plan. */
 import { useWrite } from "../../api/hooks";
 import type { CycleState, Emergency as Plan, Ramp } from "../../api/schemas";
-import { Button, Caution, Figure, Lead, ProblemNote } from "../../kit";
-import { ppmWords, type Shares } from "../../quantity/ppm";
+import { Button, Capital, Caution, Figure, Lead, ProblemNote } from "../../kit";
+import { ppmWords, type KitPpm } from "../../quantity/ppm";
 import { Bar } from "../shared";
 import { dater } from "./dates";
 import { Table } from "./Ready";
@@ -10,11 +10,11 @@ import { Table } from "./Ready";
 interface Props {
   tankId: number;
   state: CycleState;
-  shares: Shares;
+  shares: KitPpm;
 }
 
 export function FirstAnimals({ tankId, state, shares }: Props) {
-  const animalsIn = state.log?.method === "animals-in";
+  const animalsIn = state.animals_in;
   return (
     <>
       <Harm state={state} shares={shares} animalsIn={animalsIn} />
@@ -47,7 +47,7 @@ function Harm({ state, shares, animalsIn }: Omit<Props, "tankId"> & { animalsIn:
   );
 }
 
-function Emergency({ plan, shares }: { plan: Plan; shares: Shares }) {
+function Emergency({ plan, shares }: { plan: Plan; shares: KitPpm }) {
   return (
     <section aria-label="Animals are in: today">
       <h2>Animals are in: today</h2>
@@ -68,7 +68,7 @@ function Emergency({ plan, shares }: { plan: Plan; shares: Shares }) {
           {plan.limits.map((l) => (
             <tr key={l.what}>
               <th scope="row">
-                {l.what.replace(/^./, (letter) => letter.toUpperCase())} {l.over && <b>over</b>}
+                <Capital>{l.what}</Capital> {l.over && <b>over</b>}
               </th>
               <td>{ppmWords(l.now_mg_n_l, l.what, shares)}</td>
               <td>
@@ -82,9 +82,7 @@ function Emergency({ plan, shares }: { plan: Plan; shares: Shares }) {
         <ol>
           {plan.steps.map((s) => (
             <li key={`${s.do}${s.after_hours}`}>
-              {s.after_hours ? `After ${s.after_hours} hours` : "Now"}: <b>{s.title}.</b> {s.how}
-              {Math.abs(s.after_ph - s.before_ph) > 0.05 &&
-                ` pH goes from ${s.before_ph.toFixed(1)} to ${s.after_ph.toFixed(1)}.`}
+              {s.after_hours ? `After ${s.after_hours} hours` : "Now"}: <b>{s.title}.</b> {s.how} {s.ph_words}
             </li>
           ))}
         </ol>
@@ -109,7 +107,7 @@ function Emergency({ plan, shares }: { plan: Plan; shares: Shares }) {
 interface RampProps {
   tankId: number;
   ramp: Ramp;
-  shares: Shares;
+  shares: KitPpm;
   ready: boolean;
   stocked: boolean;
 }

@@ -1,24 +1,32 @@
 /** Fields for the cycling method and its helpers. */
 import { range } from "../../api/range";
-import { useBlanks } from "../../api/hooks";
-import type { CyclePlan } from "../../api/schemas";
+import { useBlanks, useLoadedTables } from "../../api/hooks";
+import type { CyclePlan, Tables } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
-import { METHODS } from "./Chooser";
 
 export interface PlanFieldsProps {
   plan: CyclePlan;
   set: (change: Partial<CyclePlan>) => void;
 }
 
-function isSeeded({ method, helpers }: CyclePlan): boolean {
-  return method === "seeded-filter" || method === "side-by-side" || helpers.includes("seed-media");
+type Asked = Tables["methods"][number]["asks"][number];
+
+/** What the method and its helpers ask for. */
+export function askedBy(
+  plan: Pick<CyclePlan, "method" | "helpers">,
+  { methods, helpers }: Tables,
+): Set<Asked> {
+  return new Set([
+    ...methods.filter((m) => m.method === plan.method).flatMap((m) => m.asks),
+    ...helpers.filter((h) => plan.helpers.includes(h.helper)).flatMap((h) => h.asks),
+  ]);
 }
 
 export function MethodFields({ plan, set }: PlanFieldsProps) {
   const blank = useBlanks().donor;
-  const helpers = plan.helpers;
-  const seeded = isSeeded(plan);
+  const tables = useLoadedTables();
+  const asked = askedBy(plan, tables);
   return (
     <>
       <Fields $min={168}>
@@ -28,9 +36,9 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
           onChange={(method) => {
             set({ method });
           }}
-          options={METHODS}
+          options={tables.methods.map((m) => [m.method, m.title] as const)}
         />
-        {plan.method === "fish-food" && (
+        {asked.has("food") && (
           <NumberBox
             label="Food, g a day"
             value={plan.food_g_day}
@@ -40,7 +48,7 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
             }}
           />
         )}
-        {plan.method === "mature-rock" && (
+        {asked.has("rock") && (
           <QuantityField
             label="Mature rock"
             unit="kg"
@@ -55,7 +63,7 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
             hint="empty: not weighed"
           />
         )}
-        {seeded && (
+        {asked.has("seed") && (
           <>
             <NumberBox
               label="Film brought, % of its donor's"
@@ -89,7 +97,7 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
             )}
           </>
         )}
-        {(plan.method === "planted" || helpers.includes("plants")) && (
+        {asked.has("plants") && (
           <Select
             label="Plants"
             value={plan.plants}
@@ -104,7 +112,7 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
           />
         )}
       </Fields>
-      {plan.method !== "animals-in" && <HelperFields plan={plan} set={set} />}
+      {asked.has("helpers") && <HelperFields plan={plan} set={set} />}
     </>
   );
 }
@@ -116,28 +124,17 @@ function HelperFields({ plan, set }: PlanFieldsProps) {
   };
   return (
     <Fields $min={190}>
-      <YesNo
-        label="with seeded media"
-        value={helpers.includes("seed-media")}
-        onChange={(on) => {
-          help("seed-media", on);
-        }}
-      />
-      <YesNo
-        label="with a bottled culture"
-        value={helpers.includes("bottled-culture")}
-        onChange={(on) => {
-          help("bottled-culture", on);
-        }}
-      />
-      <YesNo
-        label="with plants"
-        value={helpers.includes("plants")}
-        onChange={(on) => {
-          help("plants", on);
-          if (on && plan.plants === "none") set({ plants: "some" });
-        }}
-      />
+      {useLoadedTables().helpers.map(({ helper, title }) => (
+        <YesNo
+          key={helper}
+          label={title}
+          value={helpers.includes(helper)}
+          onChange={(on) => {
+            help(helper, on);
+            if (on && helper === "plants" && plan.plants === "none") set({ plants: "some" });
+          }}
+        />
+      ))}
     </Fields>
   );
 }

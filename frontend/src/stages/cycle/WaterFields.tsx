@@ -6,7 +6,7 @@ import { Fields, Select, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 import type { PlanFieldsProps } from "./MethodFields";
 
-export function WaterFields({ plan, set }: PlanFieldsProps) {
+export function WaterFields({ plan, set, marine }: PlanFieldsProps & { marine: boolean }) {
   const { tap } = plan;
   const { nitrate, ammonia } = useLoadedTables().nitrogen_share;
   const setTap = (change: Partial<CyclePlan["tap"]>) => {
@@ -78,7 +78,7 @@ export function WaterFields({ plan, set }: PlanFieldsProps) {
           }}
         />
       </Fields>
-      {plan.salinity_g_kg > 1 && (
+      {marine && (
         <YesNo
           label="A skimmer runs"
           value={plan.skimmer_running}

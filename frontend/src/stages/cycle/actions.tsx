@@ -174,11 +174,7 @@ export function Why({ state }: { state: CycleState }) {
         ))}
         {advice.ruled_out.length > 0 && (
           <li>
-            <b>Not the cause:</b>{" "}
-            {advice.ruled_out
-              .map((c) => c.detail.replace(/\.$/, "").replace(/^[A-Z](?=[a-z])/, (l) => l.toLowerCase()))
-              .join("; ")}
-            .
+            <b>Not the cause:</b> {advice.ruled_out.map((c) => c.inside).join("; ")}.
           </li>
         )}
       </ul>

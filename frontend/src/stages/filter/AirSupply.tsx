@@ -1,25 +1,33 @@
 /** One air pump for this filter, or a room on a main. */
 import { range } from "../../api/range";
 import { useState } from "react";
-import { useCompute } from "../../api/hooks";
+import { useBlanks, useCompute } from "../../api/hooks";
 import type { Filter } from "../../api/schemas";
 import { Fields, Figure, ProblemNote, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 
 export function AirSupply({ filter, depthCm }: { filter: Filter; depthCm: number }) {
-  const [pump, setPump] = useState(5);
-  const [pressure, setPressure] = useState(20);
+  const usual = useBlanks().air_supply;
+  const [outlet] = usual.outlets;
+  const [pump, setPump] = useState(usual.pump_l_min);
+  const [pressure, setPressure] = useState(usual.pump_kpa);
   const [count, setCount] = useState(1);
   const [depth, setDepth] = useState(Math.round(depthCm));
-  const [main, setMain] = useState(0);
-  const [bore, setBore] = useState(8);
+  const [main, setMain] = useState(usual.main_length_m);
+  const [bore, setBore] = useState(usual.main_bore_mm);
   const [ring, setRing] = useState(false);
   const [stone, setStone] = useState(false);
   const supply = useCompute("air-supply", {
     pump_l_min: pump,
     pump_kpa: pressure,
     outlets: [
-      { count: Math.max(Math.round(count), 1), depth_cm: depth, air_l_min: filter.air_l_min ?? 1, stone },
+      {
+        ...outlet,
+        count: Math.max(Math.round(count), 1),
+        depth_cm: depth,
+        air_l_min: filter.air_l_min ?? 1,
+        stone,
+      },
     ],
     main_length_m: main,
     main_bore_mm: bore,

@@ -79,7 +79,7 @@ interface RowProps {
 }
 
 function Row({ one, typed, busy, onOff, onChange }: RowProps) {
-  const { installed, media, overflow } = one;
+  const { installed, media, next_basket, overflow } = one;
   const hosed = installed.plan.runs.some((r) => r.role === "return-hose");
   return (
     <>
@@ -101,6 +101,7 @@ function Row({ one, typed, busy, onOff, onChange }: RowProps) {
         <MediaBuilder
           filter={installed.filter}
           baskets={typed?.media ?? installed.media}
+          next={next_basket}
           answer={media}
           onChange={(baskets) => {
             onChange({ media: baskets });

@@ -18,11 +18,7 @@ export function LeftOut({ answer }: { answer: RankAnswer }) {
       <List aria-label="Left out">
         {answer.excluded.map((e) => (
           <li key={e.filter_id}>
-            <b>{e.name}</b>: {e.reason}.{" "}
-            <i>
-              {e.remedy[0]?.toUpperCase()}
-              {e.remedy.slice(1)}
-            </i>
+            <b>{e.name}</b>: {e.reason}. <Sentence>{e.remedy}</Sentence>
             {e.would_rank != null &&
               ` and it would come ${e.would_rank === 1 ? "first" : `number ${e.would_rank}`}`}
             .
@@ -43,4 +39,11 @@ const List = styled.ul`
   gap: 5px;
   font-size: 15px;
   padding-bottom: 10px;
+`;
+
+const Sentence = styled.i`
+  display: inline-block;
+  &::first-letter {
+    text-transform: uppercase;
+  }
 `;

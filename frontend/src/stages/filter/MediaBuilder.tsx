@@ -2,7 +2,6 @@
 import { range } from "../../api/range";
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import { styled } from "styled-components";
-import { useBlanks } from "../../api/hooks";
 import type { Basket, Filter, MediaStack } from "../../api/schemas";
 import { Button, Caution, Figure, Select, YesNo } from "../../kit";
 import { NumberBox } from "../../quantity";
@@ -26,22 +25,23 @@ const MEDIA: readonly (readonly [Basket["media"], string])[] = [
 interface Props {
   filter: Filter;
   baskets: Basket[];
+  /** What a further basket would hold. */
+  next: Basket;
   /** Effect of the stack on this tank, from the stage's view. */
   answer: MediaStack | null;
   onChange: (baskets: Basket[]) => void;
 }
 
-export default function MediaBuilder({ filter, baskets, answer, onChange }: Props) {
-  const form_defaults = useBlanks();
-  const change = (index: number, next: Partial<Basket>) => {
-    onChange(baskets.map((b, i) => (i === index ? { ...b, ...next } : b)));
+export default function MediaBuilder({ filter, baskets, next, answer, onChange }: Props) {
+  const change = (index: number, put: Partial<Basket>) => {
+    onChange(baskets.map((b, i) => (i === index ? { ...b, ...put } : b)));
   };
   const move = (from: number, to: number) => {
     if (to < 0 || to >= baskets.length) return;
-    const next = [...baskets];
-    const [one] = next.splice(from, 1);
-    if (one) next.splice(to, 0, one);
-    onChange(next);
+    const moved = [...baskets];
+    const [one] = moved.splice(from, 1);
+    if (one) moved.splice(to, 0, one);
+    onChange(moved);
   };
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
@@ -135,13 +135,7 @@ export default function MediaBuilder({ filter, baskets, answer, onChange }: Prop
           $quiet
           isDisabled={baskets.length >= 12}
           onPress={() => {
-            const left = Math.max(filter.media_l - baskets.reduce((sum, b) => sum + b.litres, 0), 0.1);
-            const next = form_defaults.baskets[Math.min(baskets.length, form_defaults.baskets.length - 1)];
-            if (!next) return;
-            onChange([
-              ...baskets,
-              { ...next, litres: Number(Math.min(left, filter.media_l / 3).toFixed(2)) },
-            ]);
+            onChange([...baskets, next]);
           }}
         >
           Add a medium

@@ -3,7 +3,7 @@ import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
-import { useCompute, useWrite } from "../../api/hooks";
+import { useBlanks, useCompute, useWrite } from "../../api/hooks";
 import type { FittedView } from "../../api/schemas";
 import { Button, Fields, Figure, PickOne, ProblemNote } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
@@ -86,7 +86,7 @@ function Times({
 }
 
 function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
-  const [litres, setLitres] = useState(2);
+  const [litres, setLitres] = useState(useBlanks().jug_l);
   const [times, setTimes] = useState<(number | null)[]>([null, null, null]);
   const write = useWrite(tankId);
   const filled = times.filter((t): t is number => t !== null);

@@ -2,7 +2,7 @@
 import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
-import { useCompute } from "../../api/hooks";
+import { useBlanks, useCompute } from "../../api/hooks";
 import { Fields, Figure, ProblemNote } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 
@@ -14,7 +14,7 @@ interface Fill {
 const THREE: Fill[] = Array.from({ length: 3 }, () => ({ mark: null, seconds: null }));
 
 export function ThrottleFinder() {
-  const [litres, setLitres] = useState(2);
+  const [litres, setLitres] = useState(useBlanks().jug_l);
   const [wanted, setWanted] = useState<number | null>(null);
   const [fills, setFills] = useState(THREE);
   const put = (at: number, change: Partial<Fill>) => {

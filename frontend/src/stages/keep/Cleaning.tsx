@@ -39,7 +39,7 @@ function Parts({ tankId, filter }: { tankId: number; filter: KeepView["filters"]
         {worn.map((part) => (
           <li key={part.part}>
             <span>
-              {part.part}, {ageOf(part.age_days)} old of about {ageOf(part.lasts_days)}
+              {part.part}, {part.age_words} old of about {part.lasts_words}
             </span>
             <Button
               $quiet
@@ -59,11 +59,6 @@ function Parts({ tankId, filter }: { tankId: number; filter: KeepView["filters"]
       <ProblemNote problem={write.error} />
     </details>
   );
-}
-
-function ageOf(days: number): string {
-  if (days < 60) return `${days.toFixed(0)} days`;
-  return days < 700 ? `${(days / 30.4).toFixed(0)} months` : `${(days / 365.25).toFixed(1)} years`;
 }
 
 const Worn = styled.ul`

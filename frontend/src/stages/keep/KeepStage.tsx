@@ -52,7 +52,7 @@ export default function KeepStage({ tankId, logbook, tables }: StageProps) {
       <SeenUnwell tankId={tankId} animals={animals} />
       {view && !view.quarantine && <BeginQuarantine tankId={tankId} usualDays={view.quarantine_days} />}
       <Hospital start={form_defaults.hospital} />
-      <Logbook tankId={tankId} logbook={logbook} species={tables.species} />
+      <Logbook tankId={tankId} logbook={logbook} tables={tables} />
       <ThisTank tankId={tankId} />
     </TwoColumns>
   );

@@ -23,10 +23,10 @@ const KINDS = [
 interface Props {
   tankId: number;
   logbook: LogbookState;
-  species: Tables["species"];
+  tables: Tables;
 }
 
-export function Logbook({ tankId, logbook, species }: Props) {
+export function Logbook({ tankId, logbook, tables }: Props) {
   const [kind, setKind] = useState<(typeof KINDS)[number][0]>("");
   const [search, setSearch] = useState("");
   const pages = useLogbookPages(tankId, { kind, search: useSettled(search.trim(), 300) });
@@ -59,7 +59,7 @@ export function Logbook({ tankId, logbook, species }: Props) {
             entry={e}
             gone={replaced.get(e.id)}
             stands={stand.has(e.id)}
-            said={`${words(e.body, species)}${e.who ? `, by ${e.who}` : ""}`}
+            said={`${words(e.body, tables)}${e.who ? `, by ${e.who}` : ""}`}
           />
         ))}
       </Lines>

@@ -21,7 +21,7 @@ type Months = (typeof BACK)[number][0];
 export default function LogbookSheet() {
   const tankId = Number(useParams().tankId);
   const name = useTank(tankId).data?.tank.name;
-  const species = useTables().data?.species ?? [];
+  const tables = useTables().data;
   const [months, setMonths] = useState<Months>("3");
   const { entries, replaced, waiting, problem } = useSince(tankId, months);
   const standing = entries.filter((e) => !replaced.has(e.id) && e.body.kind !== "withdrawal");
@@ -50,7 +50,7 @@ export default function LogbookSheet() {
             <h2>{month}</h2>
             <Lines>
               {lines.map((e) => (
-                <Line key={e.id} entry={e} species={species} />
+                <Line key={e.id} entry={e} tables={tables} />
               ))}
             </Lines>
           </section>
@@ -60,14 +60,14 @@ export default function LogbookSheet() {
   );
 }
 
-function Line({ entry, species }: { entry: Entry; species: Tables["species"] }) {
+function Line({ entry, tables }: { entry: Entry; tables: Tables | undefined }) {
   return (
     <li>
       <time dateTime={entry.at}>
         {new Date(entry.at).toLocaleString(undefined, { day: "numeric", hour: "2-digit", minute: "2-digit" })}
       </time>
       <span>
-        {words(entry.body, species)}
+        {tables && words(entry.body, tables)}
         {entry.who ? `, by ${entry.who}` : ""}
       </span>
     </li>

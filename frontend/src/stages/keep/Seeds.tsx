@@ -2,7 +2,7 @@
 import { range } from "../../api/range";
 import { useEffect, useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
-import { useCompute, useToday, useWrite } from "../../api/hooks";
+import { useBlanks, useCompute, useToday, useWrite } from "../../api/hooks";
 import type { Body, Seed } from "../../api/schemas";
 import {
   Button,
@@ -205,7 +205,7 @@ function useMinute(running: boolean): number {
 
 function AddSeed({ tankId, onDone }: { tankId: number; onDone: () => void }) {
   const [name, setName] = useState("");
-  const [share, setShare] = useState(50);
+  const [share, setShare] = useState(useBlanks().seed.media_share * 100);
   const [health, setHealth] =
     useState<NonNullable<Extract<Body, { kind: "seed" }>["disease_note"]>>("none-seen");
   const write = useWrite(tankId);

@@ -1,6 +1,5 @@
 /** A logbook entry in a few words. */
 import type { Entry, FittedFilter, Tables } from "../../api/schemas";
-import { METHODS } from "../cycle/Chooser";
 import { degreesWords, show, sizeWords } from "../../quantity/shown";
 
 export function lph(body: { container_l: number; times_s: number[] }): number {
@@ -15,7 +14,11 @@ function filtersInWords(filters: FittedFilter[]): string {
 
 type Named = (speciesId: string) => string;
 type Words = {
-  [Kind in Entry["body"]["kind"]]: (body: Extract<Entry["body"], { kind: Kind }>, name: Named) => string;
+  [Kind in Entry["body"]["kind"]]: (
+    body: Extract<Entry["body"], { kind: Kind }>,
+    name: Named,
+    tables: Tables,
+  ) => string;
 };
 
 const some = (...parts: (string | null)[]) => parts.filter((p) => p !== null);
@@ -81,8 +84,8 @@ const WORDS: Words = {
   "stock-plan": (body, name) =>
     `Animals planned: ${body.animals.map((a) => `${a.count} ${name(a.species_id)}`).join(", ") || "none"}`,
   "filter-plan": (body) => filtersInWords(body.filters),
-  "cycle-plan": (body) =>
-    `Cycle planned: ${(METHODS.find(([m]) => m === body.method)?.[1] ?? body.method).toLowerCase()}`,
+  "cycle-plan": (body, _, { methods }) =>
+    `Cycle planned: ${methods.find((m) => m.method === body.method)?.inside ?? body.method}`,
   "kit-plan": () => "The steps of the kit",
   conditioner: () => "Conditioner to the whole tank",
   "plant-growth": () => "New growth seen on the plants",
@@ -137,10 +140,10 @@ const WORDS: Words = {
   withdrawal: () => "An entry was taken back",
 };
 
-/** body: the entry's; species: for names of animals. */
-export function words(body: Entry["body"], species: Tables["species"]): string {
-  const name = (id: string) => species.find((s) => s.id === id)?.common_name ?? id;
+/** body: the entry's; tables: for names of animals and methods. */
+export function words(body: Entry["body"], tables: Tables): string {
+  const name = (id: string) => tables.species.find((s) => s.id === id)?.common_name ?? id;
   // Each row takes only its own kind, which the table's type guarantees but a lookup cannot express.
-  const say = WORDS[body.kind] as (body: Entry["body"], name: Named) => string;
-  return say(body, name);
+  const say = WORDS[body.kind] as (body: Entry["body"], name: Named, tables: Tables) => string;
+  return say(body, name, tables);
 }

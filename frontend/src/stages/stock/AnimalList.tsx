@@ -44,17 +44,14 @@ export function AnimalList({ animals, known, load, onChange }: Props) {
               </div>
               <span>
                 {line ? `${line.ammonia_mg_n_day.toFixed(1)} mg N/day` : ""}
-                {line && line.today_mg_n_day < line.ammonia_mg_n_day * 0.99 && (
-                  <small>{line.today_mg_n_day.toFixed(1)} at today’s size</small>
-                )}
+                {line?.growing && <small>{line.today_mg_n_day.toFixed(1)} at today’s size</small>}
               </span>
               <QuantityField
                 hideLabel
                 unit="cm"
                 label={`Length of ${nameOf(a.species_id)} today`}
                 value={a.length_cm ?? s?.adult_length_cm ?? null}
-                min={0.5}
-                max={200}
+                {...range("Animals.length_cm")}
                 onChange={(cm) => {
                   onChange((now) =>
                     now.map((x) =>

@@ -165,13 +165,13 @@ function LoadFacts({ load }: { load: WasteLoad }) {
           </Figure>
         </dd>
       </div>
-      {load.today_mg_n_day < load.ammonia_mg_n_day * 0.99 && (
+      {load.growing && (
         <div>
           <dt>At today’s sizes</dt>
           <dd>{load.today_mg_n_day.toFixed(0)} mg N</dd>
         </div>
       )}
-      {load.doubled_mg_n_day > load.ammonia_mg_n_day * 1.01 && (
+      {load.doubling_differs && (
         <div>
           <dt>With keepers’ “double it”</dt>
           <dd>{load.doubled_mg_n_day.toFixed(0)} mg N</dd>

@@ -38,6 +38,10 @@ above the second a nearly silent one is blocked (stated judgements).
 """
 
 
+BLEED_SHARE = 0.05
+"""Surplus air, as a share of all, from which a bleed valve is worth it (a stated judgement)."""
+
+
 class OutletAir(Part):
     """Air and water of one outlet."""
 
@@ -82,6 +86,7 @@ class RoomAirAnswer(Answer):
     noise_db: Annotated[float, number("dB", 0, 140, "All pumps together, at a metre")]
     assumed: list[str]
     remedies: list[str]
+    notes: list[str] = Field(description="Sound, reserve, what may be let off and what a failure leaves")
 
 
 @computation("room-air", "What every outlet of a room gets from its air pumps through the main")
@@ -175,6 +180,7 @@ def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
         noise_db=noise,
         assumed=assumed,
         remedies=_remedies(q, outlets, carries, fair),
+        notes=_notes(pumps, noise, one_more, bleed if bleed > BLEED_SHARE * total else 0.0),
     )
 
 
@@ -302,6 +308,19 @@ def _names(some: list[OutletAir]) -> str:
         return f"{len(some)} outlets"
     names = [o.name for o in some]
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _notes(pumps: list[PumpAir], noise_db: float, one_more_share: float, bleed_l_min: float) -> list[str]:
+    heard = "pump is" if len(pumps) == 1 else "pumps are"
+    found = [
+        f"The {heard} heard as about {noise_db:.0f} dB at a metre: on a soft pad or hung free, never on a shelf.",
+        f"One more like the weakest leaves the least of them {one_more_share:.0%} of its air.",
+    ]
+    if bleed_l_min > 0:
+        found.append(f"A bleed valve may let {bleed_l_min:.1f} L/min off: quieter, and easier on the pump.")
+    if len(pumps) > 1:
+        found += [f"If {p.name} fails, every outlet keeps at least {p.without_share:.0%} of its air." for p in pumps]
+    return found
 
 
 def _remedies(q: RoomAirQuestion, outlets: list[OutletAir], carries: bool, fair: float) -> list[str]:

@@ -10,6 +10,7 @@ from reedmace.core.filter.kind_parts.cleaning import Worn
 from reedmace.core.filter.kind_parts.steps import Step
 from reedmace.core.filter.kind_parts.traits import KindName
 from reedmace.core.filter.kinds import kind_of
+from reedmace.core.quantity import formatting
 
 
 class CareStepsQuestion(Question):
@@ -33,6 +34,8 @@ class WornPart(Part):
     age_days: Annotated[float, number("days", 0, 40000)]
     shows: str
     due: bool
+    age_words: str
+    lasts_words: str
 
 
 class CareStepsAnswer(Answer):
@@ -83,4 +86,12 @@ def care_steps_of(question: CareStepsQuestion) -> CareStepsAnswer:
 
 def _worn(part: Worn, q: CareStepsQuestion) -> WornPart:
     age = min(q.part_ages_days.get(part.part, q.age_days), q.age_days)
-    return WornPart(part=part.part, lasts_days=part.days, age_days=age, shows=part.shows, due=age >= part.days)
+    return WornPart(
+        part=part.part,
+        lasts_days=part.days,
+        age_days=age,
+        shows=part.shows,
+        due=age >= part.days,
+        age_words=formatting.age(age),
+        lasts_words=formatting.age(part.days),
+    )

@@ -140,7 +140,7 @@ def flood_risk(question: FloodRiskQuestion) -> FloodRiskAnswer:
         times = f" within {worst.minutes:.0f} minutes" if worst.minutes else ""
         verdict = (
             f"At worst {formatting.litres(worst.litres)} reach the floor{times}:"
-            f" {worst.what[0].lower()}{worst.what[1:]}. {worst.prevention}"
+            f" {formatting.inside(worst.what)}. {worst.prevention}"
         )
     else:
         verdict = "Nothing to speak of reaches the floor in any mishap of this plan."

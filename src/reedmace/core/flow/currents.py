@@ -283,7 +283,7 @@ def _remedies(q: CurrentsQuestion, flow: float, limit: float) -> tuple[bool, lis
     wanted = max(q.asked_lph, 0.0) if conflict else flow
     enough = [way for way, lph in most.items() if lph >= wanted]
     if enough:
-        found.append(f"Or {enough[0][0].lower()}{enough[0][1:]}" if found else enough[0])
+        found.append(f"Or {formatting.inside(enough[0])}" if found else enough[0])
     elif conflict and most:
         way = max(most, key=lambda w: most[w])
         found.append(

@@ -94,6 +94,7 @@ class SharedSumpAnswer(Answer):
     carries: bool | None
     mixed_h: Annotated[float, number("h", 0, 1e5, "Until what goes into one tank is even in all")]
     even_turnovers_per_hour: Annotated[float, number("tank volumes per hour", 0, 1e6, "With the taps set so")]
+    water_words: str
     remedies: list[str]
     cautions: list[str]
 
@@ -223,6 +224,7 @@ def shared_sump(question: SharedSumpQuestion) -> SharedSumpAnswer:
         load_mg_n_day=load,
         carries=carries,
         mixed_h=min(mixed, 1e5),
+        water_words=_water_words(water, mixed),
         even_turnovers_per_hour=turns,
         remedies=_remedies(rows, spare, turns, carries),
         cautions=_cautions(q, water),
@@ -231,6 +233,20 @@ def shared_sump(question: SharedSumpQuestion) -> SharedSumpAnswer:
 
 def _named(rows: list[str]) -> str:
     return rows[0] if len(rows) == 1 else f"{', '.join(rows[:3])}{' and others' if len(rows) > 3 else ''}"
+
+
+NEVER_MIXED_H = 720.0
+"""Hours beyond which tanks do not share their water in practice (a stated judgement)."""
+
+
+def _water_words(water_l: float, mixed_h: float) -> str:
+    water = f"{formatting.litres(water_l)} of water in one"
+    if mixed_h > NEVER_MIXED_H:
+        return f"{water}."
+    hours = max(round(mixed_h), 1)
+    short = "an hour" if hours == 1 else f"{hours} hours"
+    after = short if mixed_h < 48 else f"{mixed_h / 24:.0f} days"
+    return f"{water}; what goes into one tank is even in all after about {after}."
 
 
 def _verdict(rows: list[SharedFlow], spare: float, back: float, carries: bool | None) -> str:

@@ -174,3 +174,27 @@ def long_time(days: float) -> str:
         months = round(days / DAYS_PER_MONTH)
         return "1 month" if months == 1 else f"{months} months"
     return f"{days / DAYS_PER_YEAR:.1f} years"
+
+
+def inside(sentence: str) -> str:
+    """A sentence or title as it reads inside another: its first letter small, unless it begins an abbreviation.
+
+    >>> inside("Change 20 L"), inside("KH runs out"), inside("pH fell")
+    ('change 20 L', 'KH runs out', 'pH fell')
+    """
+    if len(sentence) > 1 and sentence[0].isupper() and sentence[1].islower():
+        return sentence[0].lower() + sentence[1:]
+    return sentence
+
+
+SHOWN_IN_DAYS = 60
+"""Age up to which it is written in days."""
+
+
+def age(days: float) -> str:
+    """An age in days, months or years. days: days.
+
+    >>> age(12), age(91)
+    ('12 days', '3 months')
+    """
+    return f"{days:.0f} days" if days < SHOWN_IN_DAYS else long_time(days)

@@ -70,6 +70,7 @@ class SpeciesLoad(Part):
     feed_g_day: Annotated[float, number("g/day", 0, 1e7)]
     ammonia_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9, "Grown")]
     today_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9, "At their length today")]
+    growing: bool = Field(description="Whether they make clearly less today than grown")
 
 
 class WasteLoadAnswer(Answer):
@@ -83,6 +84,8 @@ class WasteLoadAnswer(Answer):
     doubled_mg_n_day: Annotated[
         float, number("mg N/day", 0, 1e9, "With the trade's 'double it' for turtles, goldfish and large cichlids")
     ]
+    growing: bool = Field(description="Whether all make clearly less today than grown")
+    doubling_differs: bool = Field(description="Whether the doubled figure is clearly another")
     temperature_low_c: Annotated[float, number("°C", 0, 40)] | None
     temperature_high_c: Annotated[float, number("°C", 0, 40)] | None
     lines: list[SpeciesLoad]
@@ -97,6 +100,14 @@ _DOUBLED = {"goldfish", "turtle", "large cichlid"}
 def _sum(w: Working, symbol: str, values: list[float], unit: str) -> float:
     with_numbers = " + ".join(f"{v:.4g}" for v in values) or "no animals"
     return w.line(symbol, "sum over the animals", with_numbers, sum(values), unit, "arithmetic")
+
+
+CLEAR_SHARE = 0.99
+"""Share of another figure below which one is shown beside it (a stated judgement)."""
+
+
+def _clearly_less(one: float, other: float) -> bool:
+    return one < CLEAR_SHARE * other
 
 
 @computation("waste-load", "How much ammonia the animals make in a day")
@@ -154,6 +165,7 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
                 feed_g_day=feed,
                 ammonia_mg_n_day=tan,
                 today_mg_n_day=now,
+                growing=_clearly_less(now, tan),
             )
         )
     mass_total = _sum(w, "m all", [line.mass_g for line in lines], "g")
@@ -195,6 +207,8 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
         today_mg_n_day=today,
         ammonia_mg_n_l_day=per_litre,
         doubled_mg_n_day=doubled,
+        growing=_clearly_less(today, total),
+        doubling_differs=_clearly_less(total, doubled),
         temperature_low_c=low,
         temperature_high_c=high,
         lines=lines,

@@ -12,6 +12,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Answer, Name, Part, Question, Share, Working, computation, number
 from reedmace.core.film import SQUEEZED_SHARE
+from reedmace.core.quantity import formatting
 from reedmace.core.upkeep.water_tasks import CaredKh, CaredTopUp, first_soda_day, soda_words, top_up_words
 
 FORTNIGHT_DAYS = 14.0
@@ -181,7 +182,7 @@ def _verdict(tasks: list[CareTask], minutes: float) -> str:
         return f"{late[0].title} now{more}.{much}"
     if not tasks:
         return f"Nothing is due in the coming weeks.{much}"
-    return f"Next: {tasks[0].title[0].lower()}{tasks[0].title[1:]} in {max(tasks[0].in_days, 1):.0f} days.{much}"
+    return f"Next: {formatting.inside(tasks[0].title)} in {max(tasks[0].in_days, 1):.0f} days.{much}"
 
 
 def _minutes(q: CarePlanQuestion) -> float:

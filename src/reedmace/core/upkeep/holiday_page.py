@@ -85,7 +85,7 @@ def holiday_page(question: HolidayQuestion) -> HolidayAnswer:
         *food,
         "Look at the thermometer and count the animals at the glass.",
         top_up,
-        *dict.fromkeys(f"After a power cut: {words[0].lower()}{words[1:]}" for words in q.on_return if words),
+        *dict.fromkeys(f"After a power cut: {formatting.inside(words)}" for words in q.on_return if words),
         "Nothing is cleaned, changed or added. A wet floor: pull the plugs above it, then call.",
     ]
     return HolidayAnswer(

@@ -234,3 +234,16 @@ def cycle_due(
                     )
                 )
     return sorted(found, key=lambda d: (d.at, d.key))
+
+
+WEEK = timedelta(days=7)
+
+
+def week_words(rows: list[Due], now: datetime) -> str:
+    """What is late and what falls into the coming week, in a sentence. rows: due; now: aware time."""
+    late = sum(r.at.date() < now.date() for r in rows)
+    soon = sum(r.at.date() >= now.date() and r.at <= now + WEEK for r in rows)
+    behind = f"{late} {'thing is' if late == 1 else 'things are'} late, " if late else ""
+    coming = f"{soon} {'thing falls' if soon == 1 else 'things fall'}" if soon else "nothing falls"
+    words = f"{behind}{coming} into the coming week."
+    return words[0].upper() + words[1:]

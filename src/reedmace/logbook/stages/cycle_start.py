@@ -3,6 +3,7 @@
 from datetime import datetime
 
 from reedmace.core.chemistry import AmmoniaDoseAnswer, AmmoniaDoseQuestion, ammonia_dose
+from reedmace.core.chemistry.salinity import is_marine
 from reedmace.core.contract import Part
 from reedmace.core.cycle import (
     CycleMethodsAnswer,
@@ -21,12 +22,18 @@ from reedmace.logbook.replay.equipment import stock_load
 from reedmace.logbook.replay.questions import cycle_plan, daily_load, net_litres, stock_plan
 from reedmace.logbook.replay.state import LogbookState
 
+CAUTION = (
+    "Aquarium-grade ammonia only, never household cleaner. Gloves; away from children; never together with bleach."
+)
+
 
 class CycleStartView(Part):
     """Everything the plan's form shows. `dose` or why it cannot be computed; `methods` while they are compared."""
 
     judged: CyclePlanAnswer
     dosed: bool
+    marine: bool
+    caution: str
     dose: AmmoniaDoseAnswer | None
     dose_refused: str | None
     methods: CycleMethodsAnswer | None
@@ -102,5 +109,11 @@ def cycle_start_view(
             )
         )
     return CycleStartView(
-        dosed=plan.method in DOSED, judged=_judged(state, plan), dose=dose, dose_refused=refused, methods=methods
+        dosed=plan.method in DOSED,
+        marine=is_marine(plan.salinity_g_kg),
+        caution=f"Nothing is dosed while animals are in. {CAUTION}" if plan.method == "animals-in" else CAUTION,
+        judged=_judged(state, plan),
+        dose=dose,
+        dose_refused=refused,
+        methods=methods,
     )

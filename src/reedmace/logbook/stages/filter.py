@@ -30,6 +30,7 @@ from reedmace.core.filter.choice.requirement import is_enough_by_film, requireme
 from reedmace.core.filter.choice.scores import pump_price
 from reedmace.core.filter.filter_table import film_of_m2
 from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.media.basket import Basket, next_basket
 from reedmace.core.filter.site.site import Site
 from reedmace.core.filter.sizing_rules import ENOUGH_SHARE
 from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer, SockDaysAnswer
@@ -58,6 +59,7 @@ class InstalledView(Part):
 
     installed: EquippedFilter
     media: MediaStackAnswer | None
+    next_basket: Basket = Field(description="What a further basket would hold")
     overflow: OverflowCheckAnswer | None
     socks: SockDaysAnswer | None
     evaporation: EvaporationAnswer | None = Field(description="Of a tank over a sump")
@@ -185,6 +187,7 @@ def together(state: LogbookState, installed: list[EquippedFilter], *, chosen: bo
             InstalledView(
                 installed=h,
                 media=_media(state, h),
+                next_basket=next_basket(h.media, h.filter.media_l),
                 overflow=(falls := overflow_of(h)),
                 socks=socks_of(state, h),
                 evaporation=evaporated(state) if falls else None,
@@ -246,9 +249,9 @@ def _verdict(set_: Together) -> tuple[str, bool]:
     biology = next(m for m in set_.margins if m.about == "biology")
     if biology.level == "short":
         words = "Too little film" if set_.chosen else "It would be too little film"
-        return f"{words}: {biology.words[0].lower()}{biology.words[1:]}", False
+        return f"{words}: {formatting.inside(biology.words)}", False
     if not set_.oxygen.enough:
-        return f"Too little oxygen: {set_.oxygen.verdict[0].lower()}{set_.oxygen.verdict[1:]}", False
+        return f"Too little oxygen: {formatting.inside(set_.oxygen.verdict)}", False
     if set_.service_lph >= asked:
         # What is left when the largest stops.
         left = set_.service_lph - max(f.installed.flow.service_lph for f in set_.filters)

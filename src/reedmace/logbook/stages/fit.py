@@ -11,6 +11,7 @@ from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit import FloodRiskAnswer
 from reedmace.core.fit.shopping_list import Bought, ShoppingListAnswer, ShoppingListQuestion, shopping_list
 from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, CurrentsAnswer, OverflowCheckAnswer, bucket_test
+from reedmace.core.quantity import formatting
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.care.supplies import heater_of, tank_heater
 from reedmace.logbook.care.takeover import Takeover, takeover
@@ -116,7 +117,7 @@ def fit_view(state: LogbookState, now: datetime) -> FitView:
         verdict = f"Fitted: all {asked} steps are done."
     else:
         at = f" ({waiting[0].installed.filter.name})" if len(filters) > 1 else ""
-        verdict = f"Next: {waiting[1].title[0].lower()}{waiting[1].title[1:]}{at}. {done} of {asked} steps done."
+        verdict = f"Next: {formatting.inside(waiting[1].title)}{at}. {done} of {asked} steps done."
     installed = [f.installed for f in filters]
     return FitView(
         verdict=verdict,

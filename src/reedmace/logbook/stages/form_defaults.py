@@ -4,12 +4,12 @@ from typing import Annotated
 
 from pydantic import Field
 
+from reedmace.core.air.air_supply import AirOutlet, AirSupplyQuestion
 from reedmace.core.chemistry.dose import AmmoniaProduct, LabelProduct, PowderProduct, SolutionProduct
 from reedmace.core.contract import Part, number
 from reedmace.core.cycle import CloudyWaterQuestion
 from reedmace.core.cycle.judgement.methods import Resources
 from reedmace.core.film import SeedDonor
-from reedmace.core.filter import Basket
 from reedmace.core.filter.kind_parts.placement import Layout
 from reedmace.core.filter.site.site import Priorities
 from reedmace.core.fit import FilterMoveQuestion
@@ -19,7 +19,7 @@ from reedmace.core.tank import Drain, Sump
 from reedmace.core.upkeep import HospitalQuestion
 from reedmace.logbook.plans.plan_kinds import FilterPlan, TankPlan
 from reedmace.logbook.plans.room_plan import RoomSump
-from reedmace.logbook.replay.entries import Reading
+from reedmace.logbook.replay.entries import Reading, SeedSponge
 from reedmace.logbook.replay.questions import DEFAULT_TANK
 
 _PRODUCTS: tuple[AmmoniaProduct, ...] = (
@@ -60,13 +60,13 @@ class FormDefaults(Part):
         description="Of a hosed filter until they are counted",
     )
     layout: Layout = Field(default_factory=Layout)
-    baskets: list[Basket] = Field(
-        default_factory=lambda: [
-            Basket(media="foam-10", litres=1),
-            Basket(media="foam-20", litres=1),
-            Basket(media="ceramic-rings", litres=1),
-        ],
-        description="In flow order; the last is what a further one holds",
+    jug_l: Annotated[float, number("L", 0.05, 200, "A jug that most keepers have (common practice)")] = 2
+    seed: SeedSponge = Field(default_factory=lambda: SeedSponge(kind="seed", name="Spare sponge"))
+    air_supply: AirSupplyQuestion = Field(
+        default_factory=lambda: AirSupplyQuestion(
+            pump_l_min=5, pump_kpa=20, outlets=[AirOutlet(depth_cm=30, air_l_min=1)], main_bore_mm=8
+        ),
+        description="A small pump for one outlet (memory)",
     )
     animals: Animals = Field(default_factory=lambda: Animals(species_id="own", count=6))
     species: Species = Field(

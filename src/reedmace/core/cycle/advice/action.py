@@ -3,7 +3,7 @@
 import math
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, computed_field
 
 from reedmace.core.chemistry import (
     AlkalinityDoseQuestion,
@@ -68,6 +68,12 @@ class Action(Part):
     step_c: Annotated[float, number("°C", 0, 5, "Most in a day")] | None = None
     ph_shift: Annotated[float, number("pH", 0, 10, "Expected of one portion")] | None = None
     caution: str | None = None
+
+    @computed_field(description="The title as it reads inside a sentence")  # type: ignore[prop-decorator]
+    @property
+    def inside(self) -> str:
+        """The title as it reads inside a sentence."""
+        return formatting.inside(self.title)
 
 
 def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:

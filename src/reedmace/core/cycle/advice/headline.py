@@ -7,6 +7,7 @@ from reedmace.core.cycle.judgement.stalls import Diagnosis
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.proof import ammonia_never_seen, shows_poison
 from reedmace.core.cycle.record.water_now import WaterNow
+from reedmace.core.quantity import formatting
 
 
 @dataclass(frozen=True)
@@ -36,7 +37,7 @@ Row = tuple[Callable[[Seen], bool], str | Callable[[Seen], str]]
 
 def _cause(n: Seen) -> str:
     title = n.d.causes[0].title
-    return f"It has stalled: {title[0].lower()}{title[1:]}"
+    return f"It has stalled: {formatting.inside(title)}"
 
 
 def _hidden(n: Seen) -> str:

@@ -42,6 +42,10 @@ FALLS_SHORT = (
 StepKind = Literal["aerate", "bind", "change", "drip", "soda", "warm", "cool", "test"]
 
 
+SHOWN_PH_SHIFT = 0.05
+"""A smaller shift of pH is not mentioned: no kit shows it (a stated judgement)."""
+
+
 class PlanStep(Part):
     """One step of the day, in order, computed after all steps before it."""
 
@@ -55,6 +59,7 @@ class PlanStep(Part):
     before_ph: Annotated[float, number("pH", 0, 14)]
     after_ph: Annotated[float, number("pH", 0, 14)]
     ammonia_reach: Annotated[float, number("ratio", 0, 1e5, "Of its limit, right after")]
+    ph_words: str = Field(default="", description="What it does to pH, where that shows")
 
 
 class EmergencyPlanAnswer(Answer):
@@ -221,6 +226,7 @@ def _steps(q: EmergencyPlanQuestion, day: DayPlan, warmth: str) -> list[PlanStep
                 before_ph=before,
                 after_ph=ph,
                 ammonia_reach=reach,
+                ph_words=(f"pH goes from {before:.1f} to {ph:.1f}." if abs(ph - before) > SHOWN_PH_SHIFT else ""),
             )
         )
 

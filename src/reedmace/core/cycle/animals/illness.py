@@ -417,7 +417,7 @@ def _verdict(q: IllnessQuestion, causes: list[LikelyCause], many: bool) -> str:
         return f"{what}; nothing in the logbook explains it."
     if lead.code == "untested":
         return f"{what}. Test ammonia and nitrite before anything else."
-    return f"{what}: {lead.title[0].lower()}{lead.title[1:]} first. {lead.why}"
+    return f"{what}: {formatting.inside(lead.title)} first. {lead.why}"
 
 
 def _checks(q: IllnessQuestion, body: float) -> list[str]:

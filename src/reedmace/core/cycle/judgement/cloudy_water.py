@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.contract import Answer, MgNPerL, Part, Question, Share, Working, computation, number
-from reedmace.core.cycle.record.log import KitSteps
+from reedmace.core.cycle.record.log import CycleLog, KitSteps
+from reedmace.core.quantity import formatting
 
 Cause = Literal["bloom", "dust", "algae", "tannin", "overfeeding", "air", "precipitate"]
 
@@ -155,6 +156,23 @@ STEPS: tuple[tuple[Callable[[CloudyWaterQuestion], bool], str, str], ...] = (
 """When, what, how; in this order, before the step that ends the likeliest cause."""
 
 
+RECENT_DAYS = 2.0
+"""Age of a test up to which it still speaks of cloudy water (memory)."""
+
+
+def cloudy_question(log: CycleLog) -> CloudyWaterQuestion:
+    """The question for a logged tank before anything is said of the cloud. log: the cycle's."""
+    recent = [r for r in log.readings if log.day_now - r.day <= RECENT_DAYS]
+    newest = max(recent, key=lambda r: r.day, default=None)
+    return CloudyWaterQuestion(
+        age_days=max(round(log.day_now), 0),
+        animals_in=log.animals_are_in(),
+        ammonia_mg_n_l=newest.ammonia_mg_n_l if newest else None,
+        nitrite_mg_n_l=newest.nitrite_mg_n_l if newest else None,
+        kit=log.kit,
+    )
+
+
 @computation("cloudy-water", "Bloom or dirt, and what to do")
 def cloudy_water(question: CloudyWaterQuestion) -> CloudyWaterAnswer:
     """The most likely cause of cloudy water and what to do, tests first.
@@ -183,7 +201,7 @@ def cloudy_water(question: CloudyWaterQuestion) -> CloudyWaterAnswer:
         w.line(s.title, "points / sum of points", f"{points[s.cause]:g} / {total:g}", s.weight_share, "share", "memory")
     steps = [CloudStep(title=title, detail=detail) for when, title, detail in STEPS if when(q)]
     steps.append(CloudStep(title=_ENDS[first][0], detail=_ENDS[first][1]))
-    verdict = f"Most likely {_TITLES[first][0].lower()}{_TITLES[first][1:]}. "
+    verdict = f"Most likely {formatting.inside(_TITLES[first])}. "
     if _untested(q):
         verdict += "Test ammonia and nitrite first; the cloud itself mostly passes by waiting."
     elif _poisoned(q):

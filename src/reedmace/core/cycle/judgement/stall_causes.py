@@ -3,6 +3,8 @@
 from collections.abc import Callable, Iterator
 from typing import Literal
 
+from pydantic import computed_field
+
 from reedmace.core.chemistry import un_ionised_share
 from reedmace.core.chemistry.salinity import is_marine
 from reedmace.core.contract import Part, Working
@@ -46,6 +48,12 @@ class Finding(Part):
     title: str
     detail: str
     kind: CauseKind | None = None
+
+    @computed_field(description="The detail as it reads inside a sentence")  # type: ignore[prop-decorator]
+    @property
+    def inside(self) -> str:
+        """The detail as it reads inside a sentence, without its full stop."""
+        return formatting.inside(self.detail.removesuffix("."))
 
 
 Findings = Iterator[Finding]

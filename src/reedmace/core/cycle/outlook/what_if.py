@@ -110,7 +110,7 @@ def cycle_what_if(question: CycleWhatIfQuestion) -> CycleWhatIfAnswer:
         rows.append(row.model_copy(update={"sooner_days": sooner, "text": text}))
     best = max((r for r in rows if r.sooner_days is not None), key=lambda r: r.sooner_days or 0, default=None)
     if best is not None and (best.sooner_days or 0) >= 0.75:
-        verdict = f"What would help most: {best.name[0].lower()}{best.name[1:]}, {best.text}."
+        verdict = f"What would help most: {formatting.inside(best.name)}, {best.text}."
     else:
         verdict = "Nothing of this would bring it much sooner: time does the work."
     return CycleWhatIfAnswer(verdict=verdict, working=w.lines, as_advised=base, changes=rows)

@@ -22,7 +22,7 @@ def _trouble(margins_: list[Margin]) -> str:
     for m in margins_:
         short = m.level == "short" and m.about != "clarity" and not (m.about == "movement" and m.share >= LITTLE_SHORT)
         if short or m.level == "too-much":
-            return f"{m.words[0].lower()}{m.words[1:]}"
+            return f"{formatting.inside(m.words)}"
     return ""
 
 

@@ -1,5 +1,6 @@
 """One medium in a filter."""
 
+from collections.abc import Sequence
 from typing import Annotated
 
 from pydantic import Field
@@ -15,3 +16,21 @@ class Basket(Part):
     litres: Annotated[float, number("L", 0.01, 200)]
     bagged: bool = Field(default=False, description="Still in its plastic bag")
     seated: bool = Field(default=True, description="Tray down, lips sealing")
+
+
+USUAL_MEDIA: tuple[MediaKind, ...] = ("foam-10", "foam-20", "ceramic-rings")
+"""Media in flow order that fill a filter until the keeper says otherwise; the last is repeated (common practice)."""
+LEAST_BASKET_L = 0.1
+
+
+def next_basket(packed: Sequence[Basket], media_l: float) -> Basket:
+    """A further basket for a filter: an equal share of its media volume, or what is left of it.
+
+    packed: in flow order; media_l: media volume, L. Source: common practice.
+
+    >>> next_basket([], 6.0).litres
+    2.0
+    """
+    left = max(media_l - sum(b.litres for b in packed), LEAST_BASKET_L)
+    media = USUAL_MEDIA[min(len(packed), len(USUAL_MEDIA) - 1)]
+    return Basket(media=media, litres=max(round(min(left, media_l / len(USUAL_MEDIA)), 2), 0.01))
