@@ -57,7 +57,7 @@ export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: Lo
       )}
       <MethodFields plan={plan} set={set} />
       {view?.dosed && <ProductFields plan={plan} set={set} />}
-      <WaterFields plan={plan} set={set} marine={view?.marine ?? false} />
+      <WaterFields plan={plan} set={set} view={view} />
       <ProblemNote problem={asked.error} />
       {view && <Judged plan={plan} set={set} view={view} />}
       <PlanBar tankId={tankId} draft={draft} first={first} begun={begunBefore(logbook)} />

@@ -1,12 +1,12 @@
 /** Fields for the water of the cycle, and its tap. */
 import { range } from "../../api/range";
 import { useLoadedTables } from "../../api/hooks";
-import type { CyclePlan } from "../../api/schemas";
+import type { CyclePlan, CycleStartView } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../quantity";
 import type { PlanFieldsProps } from "./MethodFields";
 
-export function WaterFields({ plan, set, marine }: PlanFieldsProps & { marine: boolean }) {
+export function WaterFields({ plan, set, view }: PlanFieldsProps & { view?: CycleStartView }) {
   const { tap } = plan;
   const { nitrate, ammonia } = useLoadedTables().nitrogen_share;
   const setTap = (change: Partial<CyclePlan["tap"]>) => {
@@ -78,7 +78,7 @@ export function WaterFields({ plan, set, marine }: PlanFieldsProps & { marine: b
           }}
         />
       </Fields>
-      {marine && (
+      {view?.marine && (
         <YesNo
           label="A skimmer runs"
           value={plan.skimmer_running}

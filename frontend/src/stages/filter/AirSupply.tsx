@@ -8,7 +8,6 @@ import { NumberBox, QuantityField } from "../../quantity";
 
 export function AirSupply({ filter, depthCm }: { filter: Filter; depthCm: number }) {
   const usual = useBlanks().air_supply;
-  const [outlet] = usual.outlets;
   const [pump, setPump] = useState(usual.pump_l_min);
   const [pressure, setPressure] = useState(usual.pump_kpa);
   const [count, setCount] = useState(1);
