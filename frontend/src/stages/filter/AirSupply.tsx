@@ -19,15 +19,13 @@ export function AirSupply({ filter, depthCm }: { filter: Filter; depthCm: number
   const supply = useCompute("air-supply", {
     pump_l_min: pump,
     pump_kpa: pressure,
-    outlets: [
-      {
-        ...outlet,
-        count: Math.max(Math.round(count), 1),
-        depth_cm: depth,
-        air_l_min: filter.air_l_min ?? 1,
-        stone,
-      },
-    ],
+    outlets: usual.outlets.map((one) => ({
+      ...one,
+      count: Math.max(Math.round(count), 1),
+      depth_cm: depth,
+      air_l_min: filter.air_l_min ?? 1,
+      stone,
+    })),
     main_length_m: main,
     main_bore_mm: bore,
     ring,
