@@ -5,12 +5,12 @@ import { useState, type SyntheticEvent } from "react";
 import { useQuery } from "@tanstack/react-query";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
-import { useEnter } from "../api/hooks";
+import { useEnter } from "../api/session";
 import type { SessionState } from "../api/schemas";
 import { Button, Fields, Lead, PickOne, ProblemNote, TextField, Verdict } from "../kit";
-import { Page } from "./Page";
+import { Page } from "../shared/Page";
 import { CalendarLink } from "./CalendarLink";
-import { Hands } from "./Hands";
+import { Hands } from "./Household";
 import { RecoveryCodes } from "./RecoveryCodes";
 
 export default function Account({ session }: { session: SessionState }) {

@@ -1,6 +1,6 @@
 /** One calendar for all tanks, behind a secret link. */
 import { ask, client } from "../api/client";
-import { SecretLink } from "./SecretLink";
+import { SecretLink } from "../shared/SecretLink";
 
 export function CalendarLink() {
   return (

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { ask, client, ProblemError } from "../api/client";
 import { Button, Lead, ProblemNote, Verdict } from "../kit";
-import { Page } from "./Page";
+import { Page } from "../shared/Page";
 
 const MAY = {
   helper: "You log what was done in their tanks; each entry says that it was you.",

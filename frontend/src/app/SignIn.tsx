@@ -2,11 +2,12 @@
 import { useState } from "react";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
-import { useEnter, useTables } from "../api/hooks";
+import { useEnter } from "../api/session";
+import { useTables } from "../api/tables";
 import type { NewAccount, TankPlan } from "../api/schemas";
 import { Button, Lead, Verdict, narrow } from "../kit";
 import { Section } from "../section/Section";
-import { Page } from "./Page";
+import { Page } from "../shared/Page";
 import { RecoveryCodes } from "./RecoveryCodes";
 import { SignInForm } from "./SignInForm";
 

@@ -2,10 +2,12 @@
 import { lazy, Suspense } from "react";
 import { useParams } from "react-router";
 import { ProblemError } from "../api/client";
-import { standing, useTables, useTank } from "../api/hooks";
+import { standing } from "../api/compute";
+import { useTables } from "../api/tables";
+import { useTank } from "../api/tanks";
 import { ProblemNote, Waiting } from "../kit";
-import { NoSuchPage } from "./Mishaps";
-import { AsOf, Page } from "./Page";
+import { NoSuchPage } from "./ErrorPages";
+import { AsOf, Page } from "../shared/Page";
 import { StageNav } from "./StageNav";
 import { isStage, STAGES } from "./stages";
 

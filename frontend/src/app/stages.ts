@@ -1,7 +1,7 @@
 /** The stages of a tank, each a lazily loaded chunk. */
 import type { ComponentType } from "react";
 import type { Stage } from "../api/schemas";
-import type { StageProps } from "../stages/shared";
+import type { StageProps } from "../shared/stageProps";
 
 type Name = Stage["stage"];
 

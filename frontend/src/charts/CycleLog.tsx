@@ -2,22 +2,13 @@
 import { useState } from "react";
 import { scaleLinear } from "@visx/scale";
 import { Area, LinePath } from "@visx/shape";
-import type { CycleForecast, CycleLog as Log, DayBand } from "../api/schemas";
+import type { DayBand } from "../api/schemas";
 import { PickOne } from "../kit/choices";
 import { usePhone } from "../kit/usePhone";
-import type { KitPpm } from "../quantity/ppm";
 import { ChartFrame } from "./frame";
 import { DayMarks, H, Lines, PAD } from "./dayScale";
+import type { CycleLogProps } from "./cycleLogProps";
 import { Poisons } from "./Poisons";
-
-export interface CycleLogProps {
-  log: Log;
-  forecast: CycleForecast;
-  share: KitPpm;
-  /** Whether it is ready already, so that no date is shown. Default: not. */
-  passed?: boolean;
-  dateOf: (day: number) => string;
-}
 
 type Shown = "poisons" | "nitrate" | "kh" | "ph";
 

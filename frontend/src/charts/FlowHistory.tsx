@@ -4,7 +4,7 @@ import { LinePath } from "@visx/shape";
 import type { KeepView } from "../api/schemas";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
-import { bare, show, ticksOf, toHome, unitName } from "../quantity/shown";
+import { bare, show, ticksOf, toHome, unitName } from "../quantity/format";
 
 const H = 150;
 const PAD = { left: 44, right: 14, top: 12, bottom: 26 };

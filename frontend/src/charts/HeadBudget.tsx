@@ -3,7 +3,7 @@ import type { OperatingPoint } from "../api/schemas";
 import { Term } from "../kit";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
-import { show } from "../quantity/shown";
+import { show } from "../quantity/format";
 
 const TONES = [
   "var(--water)",

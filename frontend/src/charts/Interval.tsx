@@ -4,7 +4,7 @@ import { LinePath } from "@visx/shape";
 import type { OperatingPoint } from "../api/schemas";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
-import { bare, show, ticksOf, toHome, unitName } from "../quantity/shown";
+import { bare, show, ticksOf, toHome, unitName } from "../quantity/format";
 
 const H = 130;
 const PAD = { left: 44, right: 12, top: 10, bottom: 26 };

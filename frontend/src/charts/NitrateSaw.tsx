@@ -2,7 +2,7 @@
 import { scaleLinear } from "@visx/scale";
 import { LinePath } from "@visx/shape";
 import type { components } from "../api/types";
-import { useTables } from "../api/hooks";
+import { useTables } from "../api/tables";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
 

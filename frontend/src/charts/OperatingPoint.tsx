@@ -3,7 +3,7 @@ import { scaleLinear } from "@visx/scale";
 import { LinePath } from "@visx/shape";
 import type { OperatingPoint as Answer } from "../api/schemas";
 import { ChartFrame } from "./frame";
-import { bare, show, ticksOf, toHome, unitName } from "../quantity/shown";
+import { bare, show, ticksOf, toHome, unitName } from "../quantity/format";
 
 const W = 320;
 const H = 206;

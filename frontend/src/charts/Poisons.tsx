@@ -4,7 +4,7 @@ import { Area, LinePath } from "@visx/shape";
 import type { CycleForecast, CycleLog as Log, DayBand } from "../api/schemas";
 import { usePhone } from "../kit/usePhone";
 import type { KitPpm } from "../quantity/ppm";
-import type { CycleLogProps } from "./CycleLog";
+import type { CycleLogProps } from "./cycleLogProps";
 import { DayMarks, H, Lines, PAD, type Scale } from "./dayScale";
 import { ChartFrame } from "./frame";
 

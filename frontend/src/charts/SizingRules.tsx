@@ -4,7 +4,7 @@ import type { Candidate, FlowRequirement } from "../api/schemas";
 import { Term } from "../kit";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
-import { bare, show, unitName } from "../quantity/shown";
+import { bare, show, unitName } from "../quantity/format";
 
 interface Props {
   requirement: FlowRequirement;

@@ -2,7 +2,7 @@
 import type { ReactNode } from "react";
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from "react-aria-components";
 import { styled } from "styled-components";
-import { useTables } from "../api/hooks";
+import { useTables } from "../api/tables";
 import type { Tables } from "../api/schemas";
 
 interface Props {

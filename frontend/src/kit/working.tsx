@@ -2,7 +2,7 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from "react";
 import { Button as AriaButton, Dialog, Heading, Modal, ModalOverlay } from "react-aria-components";
 import { styled } from "styled-components";
-import { useTables } from "../api/hooks";
+import { useTables } from "../api/tables";
 import type { WorkingLine } from "../api/schemas";
 import { Button } from "./controls";
 import { phone } from "./theme";

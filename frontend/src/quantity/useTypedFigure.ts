@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from "react";
 import { compute, ProblemError } from "../api/client";
 import type { QuestionOf } from "../api/schemas";
-import { fromHome, toHome, unitName, type Home } from "./shown";
+import { fromHome, toHome, unitName, type Home } from "./format";
 
 export type Kind = QuestionOf<"read-quantity">["kind"];
 

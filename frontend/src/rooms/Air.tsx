@@ -2,9 +2,9 @@
 import { range } from "../api/range";
 import type { RoomPlan, RoomView } from "../api/schemas";
 import { Button, Figure, InlineButton, Lead, TextField, YesNo } from "../kit";
-import { NumberBox, QuantityField } from "../quantity";
+import { NumberBox, QuantityField } from "../kit/quantities";
 import { Fields, Figures as Table } from "./parts";
-import { money, show } from "../quantity/shown";
+import { money, show } from "../quantity/format";
 
 interface Props {
   plan: RoomPlan;

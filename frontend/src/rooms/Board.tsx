@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { styled } from "styled-components";
 import type { BoardRow, RoomView } from "../api/schemas";
 import { phone, YesNo } from "../kit";
-import { show } from "../quantity/shown";
+import { show } from "../quantity/format";
 import { MARKS, standsOf } from "./state";
 
 interface Props {

@@ -4,11 +4,11 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
-import { useTank } from "../api/hooks";
+import { useTank } from "../api/tanks";
 import { newKey } from "../api/outbox";
 import type { BoardRow, Tables } from "../api/schemas";
 import { Button, Caution, ProblemNote, Select } from "../kit";
-import { NumberBox } from "../quantity";
+import { NumberBox } from "../kit/quantities";
 
 interface Props {
   roomId: number;

@@ -4,17 +4,19 @@ import { useParams } from "react-router";
 import { styled } from "styled-components";
 import { useQueryClient } from "@tanstack/react-query";
 import { ask, client, ProblemError } from "../api/client";
-import { standing, useRoom, useRoomView, useTables } from "../api/hooks";
+import { standing } from "../api/compute";
+import { useRoom, useRoomView } from "../api/rooms";
+import { useTables } from "../api/tables";
 import type { RoomPlan, RoomSeen } from "../api/schemas";
-import { Page } from "../app/Page";
+import { Page } from "../shared/Page";
 import { Button, narrow, ProblemNote, Verdict, Waiting } from "../kit";
 import { Air } from "./Air";
 import { Board } from "./Board";
 import { Moves } from "./Moves";
 import { RoomFiles } from "./RoomFiles";
-import { RoomYear } from "./RoomYear";
+import { RoomYear } from "./YearOfRoom";
 import { SharedSump } from "./SharedSump";
-import { Together } from "./Together";
+import { Together } from "./BulkEntries";
 import { Wall } from "./Wall";
 
 export default function RoomPage() {

@@ -5,8 +5,9 @@ import { FileTrigger } from "react-aria-components";
 import { Link, useNavigate } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, postJson, ProblemError } from "../api/client";
-import { useRooms, useTanks } from "../api/hooks";
-import { Page } from "../app/Page";
+import { useRooms } from "../api/rooms";
+import { useTanks } from "../api/tanks";
+import { Page } from "../shared/Page";
 import { Button, Lead, ProblemNote, TextField, Verdict, Waiting, YesNo } from "../kit";
 
 export default function RoomsPage() {

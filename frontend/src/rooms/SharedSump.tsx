@@ -1,11 +1,11 @@
 /** One sump under several tanks: flow of each, the run-back of all, and the shared water. */
 import { range } from "../api/range";
 import { styled } from "styled-components";
-import { useBlanks } from "../api/hooks";
+import { useBlanks } from "../api/tables";
 import type { RoomPlan, RoomView, Sump } from "../api/schemas";
 import { Button, Caution, Figure, Lead, YesNo } from "../kit";
-import { NumberBox, QuantityField } from "../quantity";
-import { bare, show } from "../quantity/shown";
+import { NumberBox, QuantityField } from "../kit/quantities";
+import { bare, show } from "../quantity/format";
 import { Fields, Figures as Table } from "./parts";
 
 interface Props {

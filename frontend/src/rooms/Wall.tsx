@@ -3,7 +3,7 @@ import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { styled } from "styled-components";
 import type { BoardRow, RoomPlan, RoomView } from "../api/schemas";
 import { InlineButton } from "../kit";
-import { OnWall } from "./OnWall";
+import { OnWall } from "./WallObjects";
 import { MARKS, standsOf } from "./state";
 
 interface Props {

@@ -2,7 +2,7 @@
 import { useId } from "react";
 import type { FittingPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
-import { show } from "../quantity/shown";
+import { show } from "../quantity/format";
 
 interface Props {
   sheet: Sheet;

@@ -5,7 +5,7 @@ import type { Filter, FittingPlan, TankPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
 import type { HandleName, HandleSpec } from "./handleSpec";
 import { DRAWINGS } from "./kinds";
-import { sizeOf, unitName } from "../quantity/shown";
+import { sizeOf, unitName } from "../quantity/format";
 
 interface Props {
   sheet: Sheet;

@@ -13,9 +13,9 @@ import { FitOverlay } from "./FitOverlay";
 import type { SectionFilter } from "./sectionFilter";
 import { Handles } from "./Handles";
 import type { HandleName } from "./handleSpec";
-import { useKeptApart } from "./keepApart";
+import { useKeptApart } from "./labelPlacement";
 import { Swimmers } from "./Swimmers";
-import { show, sizeOf, twinOf, unitName } from "../quantity/shown";
+import { show, sizeOf, twinOf, unitName } from "../quantity/format";
 
 export interface SectionProps {
   plan: TankPlan;

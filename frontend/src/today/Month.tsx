@@ -3,9 +3,9 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { ProblemError } from "../api/client";
-import { useAhead } from "../api/hooks";
+import { useAhead } from "../api/tanks";
 import type { AheadRow } from "../api/schemas";
-import { Page } from "../app/Page";
+import { Page } from "../shared/Page";
 import { Button, Lead, phone, ProblemNote, Verdict, Waiting } from "../kit";
 import { dayKey, monthDays, weekdayNames } from "./days";
 

@@ -7,8 +7,8 @@ import { styled } from "styled-components";
 import { ask, client, postJson, ProblemError } from "../api/client";
 import type { NewTankIn } from "../api/schemas";
 import { Button, Lead, PickOne, ProblemNote, TextField } from "../kit";
-import { STANDS } from "../stages/keep/words";
-import { unitName } from "../quantity/shown";
+import { STANDS } from "../shared/entryWords";
+import { unitName } from "../quantity/format";
 
 type Stands = NonNullable<NewTankIn["stands"]>;
 

@@ -2,15 +2,18 @@
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { ProblemError } from "../api/client";
-import { useRooms, useTables, useTank, useToday, useWrite } from "../api/hooks";
+import { useRooms } from "../api/rooms";
+import { useTables } from "../api/tables";
+import { useTank, useToday } from "../api/tanks";
+import { useWrite } from "../api/entries";
 import type { RoomSeen, SeedRow, TodayRow } from "../api/schemas";
-import { Page } from "../app/Page";
+import { Page } from "../shared/Page";
 import { Button, InlineButton, narrow, phone, ProblemNote, Verdict, Waiting } from "../kit";
-import { DONE, entryOf } from "../stages/cycle/actions";
-import { about } from "../stages/cycle/dates";
+import { DONE, entryOf } from "../shared/CycleActions";
+import { about } from "../shared/cycleDates";
 import { Section } from "../section/Section";
-import { hanging } from "../stages/shared";
-import { Aside } from "./Aside";
+import { hanging } from "../shared/installedFilters";
+import { Aside } from "./ArchivedTanks";
 import { NewTank } from "./NewTank";
 
 type RoomKept = RoomSeen["room"];

@@ -3,7 +3,7 @@ import { range } from "../../api/range";
 import { styled } from "styled-components";
 import type { CycleStartView, FormDefaults, MethodChoice } from "../../api/schemas";
 import { Button, Fields, Figure, Lead, Select, Term, Waiting, YesNo } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
+import { NumberBox, QuantityField } from "../../kit/quantities";
 
 type Resources = FormDefaults["resources"];
 

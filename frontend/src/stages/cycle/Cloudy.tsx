@@ -1,11 +1,11 @@
 /** Cloudy water: tests first, mostly waiting. */
 import { range } from "../../api/range";
 import { useState } from "react";
-import { useCompute } from "../../api/hooks";
+import { useCompute } from "../../api/compute";
 import type { CloudyQuestion as Question } from "../../api/schemas";
 import { Fields, Figure, PickOne, ProblemNote, Select, YesNo } from "../../kit";
-import { NumberBox } from "../../quantity";
-import { Columns } from "../shared";
+import { NumberBox } from "../../kit/quantities";
+import { Columns } from "../../kit";
 
 /** known: what the logbook tells before the cloud is described. */
 export function Cloudy({ known }: { known: Question }) {

@@ -4,10 +4,10 @@ import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../../api/client";
-import { refresh } from "../../api/hooks";
+import { refresh } from "../../api/entries";
 import type { CsvPreview, FoundColumn, MappedCsv } from "../../api/schemas";
 import { Button, Lead, ProblemNote, Select } from "../../kit";
-import { Bar } from "../shared";
+import { Bar } from "../../kit";
 import { Table } from "./Ready";
 
 type Target = FoundColumn["target"];

@@ -1,13 +1,14 @@
 /** Form of the cycle plan: method, resources, water, tap; checked as it is typed. */
 import { useState } from "react";
 import { useDraft, type Draft } from "../../api/drafts";
-import { standing, useBlanks, useLoadedTables, useView } from "../../api/hooks";
+import { standing, useView } from "../../api/compute";
+import { useBlanks, useLoadedTables } from "../../api/tables";
 import type { CycleStartView, CyclePlan, MethodChoice, LogbookState, Tables } from "../../api/schemas";
 import { Caution, Figure, InlineButton, Lead, PickOne, ProblemNote } from "../../kit";
-import { SaveBar } from "../shared";
+import { SaveBar } from "../../shared/SaveBar";
 import { Chooser, type Resources } from "./Chooser";
 import { askedBy, MethodFields, type PlanFieldsProps } from "./MethodFields";
-import { PlanJudged } from "./PlanJudged";
+import { PlanJudged } from "./PlanCheck";
 import { ProductFields } from "./ProductFields";
 import { WaterFields } from "./WaterFields";
 

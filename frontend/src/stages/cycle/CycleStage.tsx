@@ -1,27 +1,31 @@
 /** Cycle stage: today's actions and why, the chart, the forecast, and the tabs behind them. */
 import { useState } from "react";
 import { Link } from "react-router";
-import { useCycle, useView } from "../../api/hooks";
+import { useCycle } from "../../api/tanks";
+import { useView } from "../../api/compute";
 import type { CycleForecast, CycleLog as Log, CycleState, Entry, Tables } from "../../api/schemas";
 import { ProblemError } from "../../api/client";
 import { CycleLog } from "../../charts/CycleLog";
 import { Figure, Lead, Tabs, ProblemNote, Verdict, Waiting, type Leaf } from "../../kit";
 import { Section } from "../../section/Section";
 import { kitPpm, ppmWords } from "../../quantity/ppm";
-import { Bar, hanging, TwoColumns, type StageProps } from "../shared";
-import { TakeoverNote } from "../fit/TakeoverNote";
-import { NewEntry } from "../keep/NewEntry";
-import { FirstAction, Foreseen, Then, Why } from "./actions";
+import { Bar } from "../../kit";
+import { hanging } from "../../shared/installedFilters";
+import { TwoColumns } from "../../shared/TwoColumns";
+import { type StageProps } from "../../shared/stageProps";
+import { TakeoverNote } from "../../shared/TakeoverNote";
+import { NewEntry } from "../../shared/NewEntry";
+import { FirstAction, Foreseen, Then, Why } from "../../shared/CycleActions";
 import { Cloudy } from "./Cloudy";
 import { CyclePlanForm } from "./CyclePlanForm";
-import { cycleStart, dater } from "./dates";
+import { cycleStart, dater } from "../../shared/cycleDates";
 import { Files } from "./Files";
 import { FirstAnimals } from "./FirstAnimals";
 import { LogTest } from "./LogTest";
 import { Ready } from "./Ready";
 import { TestsBook } from "./TestsBook";
 import { WhatIf } from "./WhatIf";
-import { degreesWords } from "../../quantity/shown";
+import { degreesWords } from "../../quantity/format";
 
 export default function CycleStage(props: StageProps) {
   const { tankId, logbook } = props;

@@ -1,16 +1,17 @@
 /** Printed cycle diary: plan, chart, every test and event in order, what comes next. */
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
-import { useCycle, useTables, useTank } from "../../api/hooks";
+import { useCycle, useTank } from "../../api/tanks";
+import { useTables } from "../../api/tables";
 import type { CycleState, Entry, LogbookState, Tables } from "../../api/schemas";
-import { Page } from "../../app/Page";
+import { Page } from "../../shared/Page";
 import { CycleLog } from "../../charts/CycleLog";
 import { Button, Lead, Verdict, Waiting } from "../../kit";
 import { kitPpm } from "../../quantity/ppm";
-import { Bar } from "../shared";
-import { words } from "../keep/words";
-import { cycleStart, dater } from "./dates";
-import { show } from "../../quantity/shown";
+import { Bar } from "../../kit";
+import { words } from "../../shared/entryWords";
+import { cycleStart, dater } from "../../shared/cycleDates";
+import { show } from "../../quantity/format";
 
 export default function DiarySheet() {
   const tankId = Number(useParams().tankId);

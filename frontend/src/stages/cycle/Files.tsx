@@ -1,7 +1,8 @@
 /** Import and export of a cycle, in open formats. */
 import { InlineButton } from "../../kit";
-import { Bar, type StageProps } from "../shared";
-import { Devices } from "../fit/Devices";
+import { Bar } from "../../kit";
+import { type StageProps } from "../../shared/stageProps";
+import { Devices } from "../../shared/Devices";
 import { CsvImport } from "./CsvImport";
 import { KitForm } from "./KitForm";
 import { useState } from "react";

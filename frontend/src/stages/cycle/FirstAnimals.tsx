@@ -1,10 +1,10 @@
 /** Stocking ramp; with animals in, above it, today's emergency plan. */
-import { useWrite } from "../../api/hooks";
+import { useWrite } from "../../api/entries";
 import type { CycleState, Emergency as Plan, Ramp } from "../../api/schemas";
 import { Button, Capital, Caution, Figure, Lead, ProblemNote } from "../../kit";
 import { ppmWords, type KitPpm } from "../../quantity/ppm";
-import { Bar } from "../shared";
-import { dater } from "./dates";
+import { Bar } from "../../kit";
+import { dater } from "../../shared/cycleDates";
 import { Table } from "./Ready";
 
 interface Props {

@@ -4,8 +4,8 @@ import { useState } from "react";
 import { useDraft } from "../../api/drafts";
 import type { KitPlan, KitSteps, LogbookState } from "../../api/schemas";
 import { FieldBox, Fields, Lead, PickOne, TextField } from "../../kit";
-import { NumberBox } from "../../quantity";
-import { SaveBar } from "../shared";
+import { NumberBox } from "../../kit/quantities";
+import { SaveBar } from "../../shared/SaveBar";
 
 const ROWS = [
   ["ammonia_ppm", "Ammonia steps"],

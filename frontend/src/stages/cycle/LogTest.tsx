@@ -2,24 +2,17 @@
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
-import { useBlanks, useCompute, useWrite } from "../../api/hooks";
-import type { AnswerOf, QuestionOf, Reading, LogbookState } from "../../api/schemas";
+import { useBlanks } from "../../api/tables";
+import { useCompute } from "../../api/compute";
+import { useWrite } from "../../api/entries";
+import type { LogbookState } from "../../api/schemas";
 import { Button, InlineButton, phone, ProblemNote, TextField, Term } from "../../kit";
 import { usePhone } from "../../kit/usePhone";
 import { TapTest } from "./TapTest";
-import { When } from "./When";
-import { unitName } from "../../quantity/shown";
+import { FIELDS, readingOf, lineQuestion } from "../../shared/testLine";
+import { When } from "../../shared/When";
+import { unitName } from "../../quantity/format";
 
-export const FIELDS = [
-  ["ammonia_ppm", "Ammonia"],
-  ["nitrite_ppm", "Nitrite"],
-  ["nitrate_ppm", "Nitrate"],
-  ["ph", "pH"],
-  ["kh_dkh", "KH"],
-  ["temperature_c", "Temperature"],
-  ["phosphate_ppm", "Phosphate"],
-  ["salinity_g_kg", "Salinity, g/kg"],
-] as const;
 type Field = (typeof FIELDS)[number][0];
 const NAMES: Record<Field, string> = {
   ammonia_ppm: "a",
@@ -111,21 +104,6 @@ interface TypedProps {
   boxes: boolean;
   onWritten: (id: number | "held") => void;
   onType: () => void;
-}
-
-/** The typed line as a reading. */
-export function readingOf(blank: Reading, found: AnswerOf<"read-test-line">, basis: "ion" | "N"): Reading {
-  return {
-    ...blank,
-    basis,
-    off_scale: found.off_scale,
-    ...Object.fromEntries(FIELDS.map(([f]) => [f, found[f] ?? null])),
-  };
-}
-
-/** A temperature without a unit is in the keeper's own. */
-export function lineQuestion(text: string): QuestionOf<"read-test-line"> {
-  return { text, degrees: unitName("°C") === "°F" ? "°F" : "°C" };
 }
 
 function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {

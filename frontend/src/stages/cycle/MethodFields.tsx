@@ -1,9 +1,9 @@
 /** Fields for the cycling method and its helpers. */
 import { range } from "../../api/range";
-import { useBlanks, useLoadedTables } from "../../api/hooks";
+import { useBlanks, useLoadedTables } from "../../api/tables";
 import type { CyclePlan, Tables } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
+import { NumberBox, QuantityField } from "../../kit/quantities";
 
 export interface PlanFieldsProps {
   plan: CyclePlan;

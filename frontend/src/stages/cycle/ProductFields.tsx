@@ -1,9 +1,9 @@
 /** Fields for the ammonia product: kind, strength, limit. */
 import { range } from "../../api/range";
-import { useBlanks } from "../../api/hooks";
+import { useBlanks } from "../../api/tables";
 import type { CyclePlan } from "../../api/schemas";
 import { Fields, Select } from "../../kit";
-import { NumberBox } from "../../quantity";
+import { NumberBox } from "../../kit/quantities";
 import type { PlanFieldsProps } from "./MethodFields";
 
 type Product = CyclePlan["product"];

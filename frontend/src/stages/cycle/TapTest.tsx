@@ -2,10 +2,11 @@
 import { useState } from "react";
 import { Button as AriaButton } from "react-aria-components";
 import { styled } from "styled-components";
-import { useBlanks, useWrite } from "../../api/hooks";
+import { useBlanks } from "../../api/tables";
+import { useWrite } from "../../api/entries";
 import type { KitSteps, Reading } from "../../api/schemas";
 import { Button, InlineButton, phone, ProblemNote } from "../../kit";
-import { When } from "./When";
+import { When } from "../../shared/When";
 
 type What = "ammonia" | "nitrite" | "nitrate";
 const ROWS: readonly What[] = ["ammonia", "nitrite", "nitrate"];

@@ -3,13 +3,14 @@ import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { ProblemError } from "../../api/client";
-import { useEntries, useWrite } from "../../api/hooks";
+import { useEntries } from "../../api/tanks";
+import { useWrite } from "../../api/entries";
 import type { Entry, Reading, LogbookState } from "../../api/schemas";
 import { Button, Fields, InlineButton, Lead, ProblemNote, YesNo } from "../../kit";
-import { NumberBox } from "../../quantity";
-import { Bar } from "../shared";
-import { FIELDS } from "./LogTest";
-import { When } from "./When";
+import { NumberBox } from "../../kit/quantities";
+import { Bar } from "../../kit";
+import { FIELDS } from "../../shared/testLine";
+import { When } from "../../shared/When";
 import { Table } from "./Ready";
 
 export function TestsBook({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {

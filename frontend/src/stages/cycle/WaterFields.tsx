@@ -1,9 +1,9 @@
 /** Fields for the water of the cycle, and its tap. */
 import { range } from "../../api/range";
-import { useLoadedTables } from "../../api/hooks";
+import { useLoadedTables } from "../../api/tables";
 import type { CyclePlan, CycleStartView } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
+import { NumberBox, QuantityField } from "../../kit/quantities";
 import type { PlanFieldsProps } from "./MethodFields";
 
 export function WaterFields({ plan, set, view }: PlanFieldsProps & { view?: CycleStartView }) {

@@ -1,12 +1,12 @@
 /** Effect of changes on the date, history of the forecast, and its evidence. */
 import { range } from "../../api/range";
 import { useState } from "react";
-import { useCompute } from "../../api/hooks";
+import { useCompute } from "../../api/compute";
 import type { CycleForecast, CycleHistory, CycleLog as Log, CycleWhatIf } from "../../api/schemas";
 import { DayRanges, type DayRange } from "../../charts/DayRanges";
 import { Button, Fields, Figure, Lead, ProblemNote, Waiting } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
-import { Bar } from "../shared";
+import { NumberBox, QuantityField } from "../../kit/quantities";
+import { Bar } from "../../kit";
 
 interface Props {
   log: Log;

@@ -1,7 +1,7 @@
 /** Air and water flow of an air lift, in a sentence. */
 import type { EquippedFilter } from "../../api/schemas";
 import { Figure, Lead } from "../../kit";
-import { bare, show } from "../../quantity/shown";
+import { bare, show } from "../../quantity/format";
 
 export function AirLift({ installed }: { installed: EquippedFilter }) {
   const lift = installed.flow.lifted;

@@ -1,10 +1,11 @@
 /** One air pump for this filter, or a room on a main. */
 import { range } from "../../api/range";
 import { useState } from "react";
-import { useBlanks, useCompute } from "../../api/hooks";
+import { useBlanks } from "../../api/tables";
+import { useCompute } from "../../api/compute";
 import type { Filter } from "../../api/schemas";
 import { Fields, Figure, ProblemNote, YesNo } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
+import { NumberBox, QuantityField } from "../../kit/quantities";
 
 export function AirSupply({ filter, depthCm }: { filter: Filter; depthCm: number }) {
   const usual = useBlanks().air_supply;

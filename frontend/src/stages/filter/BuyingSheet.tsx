@@ -1,10 +1,12 @@
 /** Shopping list and comparison on one sheet, for screen and paper. */
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
-import { useBuying, useTank, useView } from "../../api/hooks";
-import { Page } from "../../app/Page";
+import { useBuying, useTank } from "../../api/tanks";
+import { useView } from "../../api/compute";
+import { Page } from "../../shared/Page";
 import { Button, Figure, Lead, Verdict, Waiting } from "../../kit";
-import { Bar, hanging } from "../shared";
+import { Bar } from "../../kit";
+import { hanging } from "../../shared/installedFilters";
 import { ComparisonTable } from "./Compare";
 
 const MOST = 4;

@@ -4,7 +4,7 @@ import { FileTrigger } from "react-aria-components";
 import { postText, ProblemError } from "../../api/client";
 import type { Filter } from "../../api/schemas";
 import { Button, ProblemNote } from "../../kit";
-import { Bar } from "../shared";
+import { Bar } from "../../kit";
 
 export function CatalogueFiles({ onTaken }: { onTaken: (filters: Filter[]) => void }) {
   const [problem, setProblem] = useState<ProblemError | null>(null);

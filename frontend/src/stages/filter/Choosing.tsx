@@ -1,10 +1,12 @@
 /** Buttons that choose a filter: each saves at once, confirms, and names the next step. */
 import { Link } from "react-router";
 import type { Draft } from "../../api/drafts";
-import { useWrite } from "../../api/hooks";
+import { useWrite } from "../../api/entries";
 import type { Entry, FilterPlan, FilterPlanIn, FilterView } from "../../api/schemas";
 import { Button } from "../../kit";
-import { Bar, newFilterKey, SaveBar } from "../shared";
+import { Bar } from "../../kit";
+import { newFilterKey } from "../../shared/installedFilters";
+import { SaveBar } from "../../shared/SaveBar";
 
 interface Props {
   tankId: number;

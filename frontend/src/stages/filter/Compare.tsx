@@ -3,7 +3,7 @@ import { useState } from "react";
 import { styled } from "styled-components";
 import type { Candidate, RankAnswer } from "../../api/schemas";
 import { YesNo } from "../../kit";
-import { money, show } from "../../quantity/shown";
+import { money, show } from "../../quantity/format";
 
 const MOST = 4;
 const OFFERED = 10;

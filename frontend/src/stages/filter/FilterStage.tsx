@@ -2,7 +2,7 @@
 import { useRef, useState } from "react";
 import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
-import { opening, standing, useView } from "../../api/hooks";
+import { opening, standing, useView } from "../../api/compute";
 import type { FilterPlan, FilterView, Together } from "../../api/schemas";
 import { HeadBudget } from "../../charts/HeadBudget";
 import { Interval } from "../../charts/Interval";
@@ -11,16 +11,18 @@ import { SizingRules } from "../../charts/SizingRules";
 import { Caution, Figure, InlineButton, Lead, phone, ProblemNote, Verdict } from "../../kit";
 import { Section } from "../../section/Section";
 import type { SectionLabel } from "../../section/Labels";
-import { hanging, TwoColumns, type StageProps } from "../shared";
+import { hanging } from "../../shared/installedFilters";
+import { TwoColumns } from "../../shared/TwoColumns";
+import { type StageProps } from "../../shared/stageProps";
 import { AirLift } from "./AirLift";
 import { Choosing } from "./Choosing";
 import { Folds, keepOwn } from "./Folds";
-import { Hanging } from "./Hanging";
+import { Hanging } from "./InstalledFilters";
 import { OwnFilter } from "./OwnFilter";
 import { Margins } from "./Margins";
-import { Moving } from "./Moving";
+import { Moving } from "../../shared/CurrentsLegend";
 import { RankedList } from "./RankedList";
-import { bare, show } from "../../quantity/shown";
+import { bare, show } from "../../quantity/format";
 
 export default function FilterStage({ tankId, logbook, tables }: StageProps) {
   const draft = useDraft<FilterPlan>(tankId, "filter", logbook.plans.filter, logbook.filter_plan?.id ?? null);

@@ -10,7 +10,7 @@ import { Compare } from "./Compare";
 import { LeftOut } from "./LeftOut";
 import { OwnFilter } from "./OwnFilter";
 import { PlumbingForm } from "./PlumbingForm";
-import { PriorityForm } from "./PriorityForm";
+import { PriorityForm } from "../../shared/PriorityForm";
 import { SuppliesForm } from "./SuppliesForm";
 
 interface Props {

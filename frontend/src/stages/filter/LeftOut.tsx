@@ -1,7 +1,7 @@
 /** Filters that do not fit and what would admit them; and those further down the ranking. */
 import { styled } from "styled-components";
 import type { RankAnswer } from "../../api/schemas";
-import { show } from "../../quantity/shown";
+import { show } from "../../quantity/format";
 
 export function LeftOut({ answer }: { answer: RankAnswer }) {
   return (

@@ -4,9 +4,9 @@ import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "re
 import { styled } from "styled-components";
 import type { Basket, Filter, MediaStack } from "../../api/schemas";
 import { Button, Caution, Figure, Select, YesNo } from "../../kit";
-import { NumberBox } from "../../quantity";
-import { Bar, Facts } from "../shared";
-import { bare, show } from "../../quantity/shown";
+import { NumberBox } from "../../kit/quantities";
+import { Bar, Facts } from "../../kit";
+import { bare, show } from "../../quantity/format";
 
 const MEDIA: readonly (readonly [Basket["media"], string])[] = [
   ["foam-10", "Coarse foam, 10 ppi"],

@@ -2,12 +2,13 @@
 import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
-import { useCompute, useLoadedTables } from "../../api/hooks";
+import { useCompute } from "../../api/compute";
+import { useLoadedTables } from "../../api/tables";
 import { compute, ProblemError } from "../../api/client";
 import type { AnswerOf, Filter, QuestionOf } from "../../api/schemas";
 import { Button, Caution, Fields, Figure, ProblemNote, Select, TextField, YesNo } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
-import { Bar } from "../shared";
+import { NumberBox, QuantityField } from "../../kit/quantities";
+import { Bar } from "../../kit";
 
 type Kind = Filter["kind"];
 type Build = "wheel" | "mid" | "front";

@@ -1,10 +1,10 @@
 /** Hoses and fittings as planned. */
 import { range } from "../../api/range";
-import { useBlanks } from "../../api/hooks";
+import { useBlanks } from "../../api/tables";
 import type { Plumbing } from "../../api/schemas";
 import { Fields } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
-import { show } from "../../quantity/shown";
+import { NumberBox, QuantityField } from "../../kit/quantities";
+import { show } from "../../quantity/format";
 
 type Fitting = NonNullable<Plumbing["fittings"]>[number];
 const COUNTED = [

@@ -1,7 +1,7 @@
 /** The ranking: single filters best first, then pairs of which each carries the load. */
 import { styled } from "styled-components";
 import type { RankAnswer } from "../../api/schemas";
-import { money, show } from "../../quantity/shown";
+import { money, show } from "../../quantity/format";
 
 interface Props {
   answer: RankAnswer;

@@ -2,7 +2,7 @@
 import { range } from "../../api/range";
 import type { FilterPlan, FilterView } from "../../api/schemas";
 import { Caution, Fields, Figure, PickOne, YesNo } from "../../kit";
-import { NumberBox } from "../../quantity";
+import { NumberBox } from "../../kit/quantities";
 
 interface Props {
   plan: FilterPlan;

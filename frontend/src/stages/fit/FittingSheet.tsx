@@ -2,14 +2,15 @@
 import { useRef } from "react";
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
-import { useTank, useView } from "../../api/hooks";
+import { useTank } from "../../api/tanks";
+import { useView } from "../../api/compute";
 import type { FittedView, FitView, TankPlan } from "../../api/schemas";
-import { Page } from "../../app/Page";
+import { Page } from "../../shared/Page";
 import { Button, Verdict, Waiting } from "../../kit";
 import { Section } from "../../section/Section";
 import { saveSvg } from "../../section/saveSvg";
-import { Bar } from "../shared";
-import { show } from "../../quantity/shown";
+import { Bar } from "../../kit";
+import { show } from "../../quantity/format";
 
 export default function FittingSheet() {
   const tankId = Number(useParams().tankId);

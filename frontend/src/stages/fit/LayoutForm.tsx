@@ -3,9 +3,9 @@ import { range } from "../../api/range";
 import type { Draft } from "../../api/drafts";
 import type { FitPlan, FittedView, Layout } from "../../api/schemas";
 import { Fields, PickOne, YesNo } from "../../kit";
-import { QuantityField } from "../../quantity";
-import { SaveBar } from "../shared";
-import { show } from "../../quantity/shown";
+import { QuantityField } from "../../kit/quantities";
+import { SaveBar } from "../../shared/SaveBar";
+import { show } from "../../quantity/format";
 
 interface Props {
   tankId: number;

@@ -1,10 +1,11 @@
 /** Replacing a filter or moving the tank while the film survives. */
 import { range } from "../../api/range";
 import { useState } from "react";
-import { useBlanks, useCompute } from "../../api/hooks";
+import { useBlanks } from "../../api/tables";
+import { useCompute } from "../../api/compute";
 import type { FormDefaults } from "../../api/schemas";
 import { Caution, Fields, Figure, PickOne, ProblemNote, Select } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
+import { NumberBox, QuantityField } from "../../kit/quantities";
 
 /** known: from the logbook. Default: the usual way. */
 export function MoveFilter({ known }: { known?: FormDefaults["move"] }) {

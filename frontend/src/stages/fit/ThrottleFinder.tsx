@@ -2,9 +2,10 @@
 import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
-import { useBlanks, useCompute } from "../../api/hooks";
+import { useBlanks } from "../../api/tables";
+import { useCompute } from "../../api/compute";
 import { Fields, Figure, ProblemNote } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
+import { NumberBox, QuantityField } from "../../kit/quantities";
 
 interface Fill {
   mark: number | null;

@@ -1,7 +1,7 @@
 /** Absence: the plan moves what falls into it. */
 import { useId, useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
-import { useWrite } from "../../api/hooks";
+import { useWrite } from "../../api/entries";
 import { Button, LineLink, ProblemNote } from "../../kit";
 
 export function Away({ tankId }: { tankId: number }) {

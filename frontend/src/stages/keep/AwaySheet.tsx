@@ -1,10 +1,10 @@
 /** Page for whoever looks after the tank: before leaving, what may wait, what a neighbour does. */
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
-import { useKeep, useTank } from "../../api/hooks";
-import { Page } from "../../app/Page";
+import { useKeep, useTank } from "../../api/tanks";
+import { Page } from "../../shared/Page";
 import { Button, Figure, Lead, Verdict, Waiting } from "../../kit";
-import { Bar } from "../shared";
+import { Bar } from "../../kit";
 
 export default function AwaySheet() {
   const tankId = Number(useParams().tankId);

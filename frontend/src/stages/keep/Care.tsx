@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
-import { useWrite } from "../../api/hooks";
+import { useWrite } from "../../api/entries";
 import type { CareRow, KeepView } from "../../api/schemas";
 import { Button, Caution, Figure, InlineButton, Lead, LineLink, phone, ProblemNote } from "../../kit";
 import { Away } from "./Away";

@@ -1,10 +1,10 @@
 /** Printed care card: tasks by day in the coming weeks, and how each filter is cleaned. */
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
-import { useKeep, useTank } from "../../api/hooks";
-import { Page } from "../../app/Page";
+import { useKeep, useTank } from "../../api/tanks";
+import { Page } from "../../shared/Page";
 import { Button, Verdict, Waiting } from "../../kit";
-import { Bar } from "../shared";
+import { Bar } from "../../kit";
 
 export default function CareSheet() {
   const tankId = Number(useParams().tankId);

@@ -1,9 +1,9 @@
 /** Cleaning of one filter, step by step, with its effect on the film, and parts that wear. */
 import { styled } from "styled-components";
-import { useWrite } from "../../api/hooks";
+import { useWrite } from "../../api/entries";
 import type { KeepView } from "../../api/schemas";
 import { Button, Caution, Figure, ProblemNote } from "../../kit";
-import { Steps } from "../fit/Steps";
+import { Steps } from "../../shared/Steps";
 
 export function Cleaning({ tankId, filter }: { tankId: number; filter: KeepView["filters"][number] }) {
   const { cleaning } = filter;

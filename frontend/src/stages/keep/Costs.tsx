@@ -2,7 +2,7 @@
 import { styled } from "styled-components";
 import type { KeepView } from "../../api/schemas";
 import { Figure } from "../../kit";
-import { money } from "../../quantity/shown";
+import { money } from "../../quantity/format";
 
 export function Costs({ costs: { year, assumed } }: { costs: NonNullable<KeepView["costs"]> }) {
   return (

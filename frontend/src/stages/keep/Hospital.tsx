@@ -2,10 +2,10 @@
 import { range } from "../../api/range";
 import { useState } from "react";
 import { styled } from "styled-components";
-import { useCompute } from "../../api/hooks";
+import { useCompute } from "../../api/compute";
 import type { QuestionOf } from "../../api/schemas";
 import { Caution, Figure, ProblemNote } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
+import { NumberBox, QuantityField } from "../../kit/quantities";
 
 export function Hospital({ start }: { start: QuestionOf<"hospital-filter"> }) {
   const [asked, setAsked] = useState(start);

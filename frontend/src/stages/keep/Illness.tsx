@@ -2,11 +2,11 @@
 import { range } from "../../api/range";
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
-import { useWrite } from "../../api/hooks";
+import { useWrite } from "../../api/entries";
 import type { Body, KeepView } from "../../api/schemas";
 import { Button, Caution, Figure, ProblemNote, Select, TextField, YesNo } from "../../kit";
-import { NumberBox } from "../../quantity";
-import { SIGNS } from "./words";
+import { NumberBox } from "../../kit/quantities";
+import { SIGNS } from "../../shared/entryWords";
 
 type Ill = NonNullable<KeepView["illness"]>;
 type Sign = keyof typeof SIGNS;

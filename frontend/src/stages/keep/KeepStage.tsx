@@ -1,24 +1,29 @@
 /** Keep stage: the logbook, each filter's flow over time, and running costs. */
-import { opening, useBlanks, useKeep } from "../../api/hooks";
+import { opening } from "../../api/compute";
+import { useBlanks } from "../../api/tables";
+import { useKeep } from "../../api/tanks";
 import { ThisTank } from "./ThisTank";
 import type { KeepView } from "../../api/schemas";
 import { Caution, Figure, Verdict } from "../../kit";
 import { Section } from "../../section/Section";
-import { TakeoverNote } from "../fit/TakeoverNote";
+import { TakeoverNote } from "../../shared/TakeoverNote";
 import { FlowHistory } from "../../charts/FlowHistory";
 import { Care } from "./Care";
 import { Costs } from "./Costs";
 import { Hospital } from "./Hospital";
-import { BeginQuarantine, Quarantined } from "./Quarantined";
+import { BeginQuarantine, Quarantined } from "./QuarantineNote";
 import { SeenUnwell, Unwell } from "./Illness";
-import { Plugs, Reviews } from "./LookedAfter";
+import { Plugs, Reviews } from "./Reminders";
 import { Logbook } from "./Logbook";
-import { NewEntry } from "./NewEntry";
-import { Pressing } from "./Pressing";
-import { Seeds } from "./Seeds";
+import { NewEntry } from "../../shared/NewEntry";
+import { Pressing } from "./Urgent";
+import { Seeds } from "./SpareSponges";
 import { YearsAhead } from "./YearsAhead";
-import { Facts, hanging, TwoColumns, type StageProps } from "../shared";
-import { show } from "../../quantity/shown";
+import { Facts } from "../../kit";
+import { hanging } from "../../shared/installedFilters";
+import { TwoColumns } from "../../shared/TwoColumns";
+import { type StageProps } from "../../shared/stageProps";
+import { show } from "../../quantity/format";
 
 type Kept = KeepView["filters"][number];
 

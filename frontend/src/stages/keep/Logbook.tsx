@@ -1,12 +1,14 @@
 /** The logbook, newest first: filtered by text and kind, older entries on request. */
 import { useState } from "react";
 import { styled } from "styled-components";
-import { useAgain, useLogbookPages, useSettled, useWrite } from "../../api/hooks";
+import { useAgain, useWrite } from "../../api/entries";
+import { useLogbookPages } from "../../api/tanks";
+import { useSettled } from "../../api/compute";
 import { ProblemError } from "../../api/client";
 import type { Entry, LogbookState, Tables } from "../../api/schemas";
 import { Button, InlineButton, Lead, LineLink, ProblemNote, Select, TextField, Waiting } from "../../kit";
-import { Happenings } from "./Happenings";
-import { monthOf, words } from "./words";
+import { Happenings } from "./EventsCsv";
+import { monthOf, words } from "../../shared/entryWords";
 
 const KINDS = [
   ["", "Everything"],

@@ -3,12 +3,13 @@ import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { ProblemError } from "../../api/client";
-import { useLogbookPages, useTables, useTank } from "../../api/hooks";
+import { useLogbookPages, useTank } from "../../api/tanks";
+import { useTables } from "../../api/tables";
 import type { Entry, Tables } from "../../api/schemas";
-import { Page } from "../../app/Page";
+import { Page } from "../../shared/Page";
 import { Button, ProblemNote, Select, Verdict, Waiting } from "../../kit";
-import { Bar } from "../shared";
-import { monthOf, words } from "./words";
+import { Bar } from "../../kit";
+import { monthOf, words } from "../../shared/entryWords";
 
 const BACK = [
   ["1", "the last month"],

@@ -3,10 +3,10 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { ask, client, ProblemError } from "../../api/client";
-import { useTank } from "../../api/hooks";
+import { useTank } from "../../api/tanks";
 import { Button, ProblemNote, TextField } from "../../kit";
-import { SecretLink } from "../../app/SecretLink";
-import { Bar } from "../shared";
+import { SecretLink } from "../../shared/SecretLink";
+import { Bar } from "../../kit";
 
 export function ThisTank({ tankId }: { tankId: number }) {
   const tank = useTank(tankId).data?.tank;

@@ -3,8 +3,8 @@ import { range } from "../../api/range";
 import { styled } from "styled-components";
 import type { Animals, Species, StockView } from "../../api/schemas";
 import { Button } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
-import { bare, show, sizeOf, unitName } from "../../quantity/shown";
+import { NumberBox, QuantityField } from "../../kit/quantities";
+import { bare, show, sizeOf, unitName } from "../../quantity/format";
 
 interface Props {
   animals: Animals[];

@@ -1,11 +1,11 @@
 /** Form for a species the table does not list. */
 import { range } from "../../api/range";
 import { useState } from "react";
-import { useBlanks } from "../../api/hooks";
+import { useBlanks } from "../../api/tables";
 import type { Species } from "../../api/schemas";
 import { Button, Fields, Select, TextField } from "../../kit";
-import { NumberBox, QuantityField, type Typed } from "../../quantity";
-import { Bar } from "../shared";
+import { NumberBox, QuantityField, type Typed } from "../../kit/quantities";
+import { Bar } from "../../kit";
 
 const FORMS = [
   ["fusiform", "Fish, usual build"],

@@ -4,16 +4,19 @@ import { useEffect, useState } from "react";
 import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem } from "react-aria-components";
 import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
-import { opening, standing, useView } from "../../api/hooks";
+import { opening, standing, useView } from "../../api/compute";
 import type { Animals, Species, StockPlan, StockView, WasteLoad } from "../../api/schemas";
 import { SizingRules } from "../../charts/SizingRules";
 import { Caution, FieldBox, Fields, Figure, Lead, MenuBox, ProblemNote, Verdict, Term } from "../../kit";
-import { NumberBox } from "../../quantity";
+import { NumberBox } from "../../kit/quantities";
 import { Section } from "../../section/Section";
 import { AnimalList } from "./AnimalList";
 import { OwnSpecies } from "./OwnSpecies";
-import { Facts, SaveBar, TwoColumns, type StageProps } from "../shared";
-import { bare, show } from "../../quantity/shown";
+import { Facts } from "../../kit";
+import { SaveBar } from "../../shared/SaveBar";
+import { TwoColumns } from "../../shared/TwoColumns";
+import { type StageProps } from "../../shared/stageProps";
+import { bare, show } from "../../quantity/format";
 
 export default function StockStage({ tankId, logbook, tables }: StageProps) {
   const draft = useDraft<StockPlan>(tankId, "stock", logbook.plans.stock, logbook.stock_plan?.id ?? null);

@@ -3,7 +3,7 @@ import { range } from "../../api/range";
 import { styled } from "styled-components";
 import type { TankPlan } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
+import { NumberBox, QuantityField } from "../../kit/quantities";
 import { WEEKDAYS } from "../../quantity/weekdays";
 
 const ROOMS = [

@@ -2,7 +2,7 @@
 import { range } from "../../api/range";
 import type { TankPlan } from "../../api/schemas";
 import { Select } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
+import { NumberBox, QuantityField } from "../../kit/quantities";
 
 const SHAPES = [
   ["box", "Box"],

@@ -1,10 +1,10 @@
 /** The sump: its inside sizes, level and drains, in the order of flow. */
 import { range } from "../../api/range";
-import { useBlanks } from "../../api/hooks";
+import { useBlanks } from "../../api/tables";
 import type { Sump } from "../../api/schemas";
 import { Fields, YesNo } from "../../kit";
-import { NumberBox, QuantityField } from "../../quantity";
-import { show } from "../../quantity/shown";
+import { NumberBox, QuantityField } from "../../kit/quantities";
+import { show } from "../../quantity/format";
 
 interface Props {
   sump: Sump | null;

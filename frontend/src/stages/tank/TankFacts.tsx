@@ -1,9 +1,9 @@
 /** Depth, gross litres, mass and pressure: for stand and floor. */
 import type { TankVolume } from "../../api/schemas";
 import { Figure, Term } from "../../kit";
-import { Twin } from "../../quantity";
-import { Facts } from "../shared";
-import { show } from "../../quantity/shown";
+import { Twin } from "../../kit/quantities";
+import { Facts } from "../../kit";
+import { show } from "../../quantity/format";
 
 export function TankFacts({ answer }: { answer: TankVolume }) {
   return (

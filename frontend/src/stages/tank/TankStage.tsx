@@ -1,16 +1,19 @@
 /** Tank stage: sizes, and the volume they hold. */
 import { useDraft } from "../../api/drafts";
-import { opening, standing, useView } from "../../api/hooks";
+import { opening, standing, useView } from "../../api/compute";
 import type { TankPlan, TankView, TankVolume } from "../../api/schemas";
 import { Caution, Fields, Figure, Lead, PickOne, ProblemNote, Verdict } from "../../kit";
 import { Section } from "../../section/Section";
-import { hanging, SaveBar, TwoColumns, type StageProps } from "../shared";
+import { hanging } from "../../shared/installedFilters";
+import { SaveBar } from "../../shared/SaveBar";
+import { TwoColumns } from "../../shared/TwoColumns";
+import { type StageProps } from "../../shared/stageProps";
 import { MoreFields, PlaceFields } from "./PlaceFields";
 import { SizeFields } from "./SizeFields";
 import { SumpForm } from "./SumpForm";
 import { TankFacts } from "./TankFacts";
 import { WhereItStands } from "./WhereItStands";
-import { show, sizeOf, sizeWords, twinOf, unitName } from "../../quantity/shown";
+import { show, sizeOf, sizeWords, twinOf, unitName } from "../../quantity/format";
 
 const SIZES = ["length_cm", "width_cm", "height_cm", "shape"] as const;
 

@@ -1,11 +1,11 @@
 /** Situation of the tank and since when; editable at any time, with past dates. */
 import { useState } from "react";
-import { useWrite } from "../../api/hooks";
+import { useWrite } from "../../api/entries";
 import type { Body, LogbookState } from "../../api/schemas";
 import { Button, InlineButton, PickOne, ProblemNote } from "../../kit";
-import { When } from "../cycle/When";
-import { STANDS } from "../keep/words";
-import { Bar } from "../shared";
+import { When } from "../../shared/When";
+import { STANDS } from "../../shared/entryWords";
+import { Bar } from "../../kit";
 
 type Stands = keyof typeof STANDS;
 const CHOICES = Object.entries(STANDS).map(([key, words]): [Stands, string] => [key as Stands, words]);

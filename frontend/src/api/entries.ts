@@ -1,0 +1,85 @@
+/** Writing logbook entries, online and offline. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { ask, client, ProblemError } from "./client";
+import { hold, newKey } from "./outbox";
+import type { Body, Entry, NewEntry } from "./schemas";
+
+interface Writing {
+  body: Body;
+  at?: string;
+  basedOn?: number | null;
+  supersedes?: number;
+}
+
+/** Write an entry. Offline it is stored in the outbox and sent later, exactly once. */
+export function useWrite(tankId: number) {
+  const queries = useQueryClient();
+  return useMutation<Entry | "held", ProblemError, Writing>({
+    mutationFn: async ({ body, at, basedOn, supersedes }) => {
+      const entry: NewEntry = {
+        key: newKey(),
+        at: at ?? new Date().toISOString(),
+        body,
+        based_on: basedOn ?? null,
+        supersedes: supersedes ?? null,
+      };
+      try {
+        return await sendEntry(tankId, entry);
+      } catch (error) {
+        const plan = body.kind.endsWith("-plan");
+        if (error instanceof ProblemError && error.offline && !plan) {
+          hold(tankId, entry);
+          return "held";
+        }
+        throw error;
+      }
+    },
+    // Offline there is nothing to refetch, and waiting would leave the typed line in its field.
+    onSuccess: (entry) => (entry === "held" ? undefined : refresh(queries, tankId)),
+  });
+}
+
+export function sendEntry(tankId: number, entry: NewEntry): Promise<Entry> {
+  return ask(
+    client.POST("/api/tanks/{tank_id}/entries", { params: { path: { tank_id: tankId } }, body: entry }),
+  );
+}
+
+/** Write one entry to many tanks, all or none. */
+export function useWriteMany() {
+  const queries = useQueryClient();
+  return useMutation<{ entries: Entry[] }, ProblemError, { tankIds: number[]; body: Body }>({
+    mutationFn: ({ tankIds, body }) =>
+      ask(
+        client.POST("/api/entries/many", {
+          body: { key: newKey(), at: new Date().toISOString(), tank_ids: tankIds, body },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}
+
+/** Restore an older plan as the newest. */
+export function useAgain(tankId: number) {
+  const queries = useQueryClient();
+  return useMutation<Entry, ProblemError, number>({
+    mutationFn: (entryId) =>
+      ask(
+        client.POST("/api/tanks/{tank_id}/entries/{entry_id}/again", {
+          params: { path: { tank_id: tankId, entry_id: entryId } },
+          body: { key: newKey() },
+        }),
+      ),
+    onSuccess: () => refresh(queries, tankId),
+  });
+}
+
+/** Invalidate every query a new entry can change. */
+export async function refresh(queries: ReturnType<typeof useQueryClient>, tankId: number): Promise<void> {
+  void queries.invalidateQueries({ queryKey: ["tanks"] });
+  void queries.invalidateQueries({ queryKey: ["today"] });
+  void queries.invalidateQueries({ queryKey: ["entries", tankId] });
+  void queries.invalidateQueries({ queryKey: ["cycle", tankId] });
+  void queries.invalidateQueries({ queryKey: ["view", tankId] });
+  await queries.invalidateQueries({ queryKey: ["tank", tankId] });
+}

@@ -1,0 +1,108 @@
+/** State of a tank for anyone with its view link: no account, read-only. */
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "react-router";
+import { styled } from "styled-components";
+import { ask, client, ProblemError } from "../api/client";
+import { useTables } from "../api/tables";
+import { Capital, Lead, narrow, ProblemNote, Verdict, Waiting } from "../kit";
+import { Section } from "../section/Section";
+import { testInWords } from "../shared/entryWords";
+import { Page } from "../shared/Page";
+
+export default function Look() {
+  const token = useParams().token ?? "";
+  const seen = useQuery({
+    queryKey: ["look", token],
+    queryFn: () => ask(client.GET("/api/look/{token}", { params: { path: { token } } })),
+    retry: false,
+  });
+  const tables = useTables();
+  const view = seen.data;
+  return (
+    <Page>
+      <title>{`${view?.name ?? "A tank"} · Reedmace`}</title>
+      {seen.isPending && <Waiting>Looking…</Waiting>}
+      <ProblemNote problem={seen.error instanceof ProblemError ? seen.error : null} />
+      {view && (
+        <Columns>
+          {tables.data && (
+            <Section
+              plan={view.tank}
+              species={tables.data.species}
+              animals={view.animals}
+              filters={view.filters.map(({ key, filter }) => ({ key, filter }))}
+              caption="The tank as it stands."
+            />
+          )}
+          <Stack>
+            <Verdict>
+              {view.name}: {view.urgent ? <em>{view.verdict}</em> : view.verdict}
+            </Verdict>
+            <Lead>{view.who}</Lead>
+            <ul>
+              {view.stages.map((s) => (
+                <li key={s.stage}>
+                  <Capital>{s.stage}</Capital> {s.words}
+                </li>
+              ))}
+            </ul>
+            {view.due.length > 0 && (
+              <section>
+                <h2>Within a week</h2>
+                <ul>
+                  {view.due.map((d) => (
+                    <li key={d.key}>
+                      <time dateTime={d.at}>{new Date(d.at).toLocaleDateString()}</time> {d.title}
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            )}
+            {view.tests.length > 0 && (
+              <section>
+                <h2>Newest tests</h2>
+                <ul>
+                  {view.tests.map((t) => (
+                    <li key={t.at}>
+                      <time dateTime={t.at}>{new Date(t.at).toLocaleDateString()}</time>{" "}
+                      {testInWords(t.reading)}
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            )}
+          </Stack>
+        </Columns>
+      )}
+    </Page>
+  );
+}
+
+const Stack = styled.div`
+  display: grid;
+  gap: 14px;
+  max-width: 720px;
+  time {
+    color: var(--ink-soft);
+  }
+  li {
+    padding: 2px 0;
+  }
+  section li {
+    display: grid;
+    grid-template-columns: 96px minmax(0, 1fr);
+  }
+`;
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 560px) minmax(0, 1fr);
+  gap: 40px;
+  align-items: start;
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 14px;
+    > :first-child {
+      order: 1;
+    }
+  }
+`;

@@ -1,0 +1,45 @@
+/** Layouts shared by stages: a bar of buttons, a row of facts, columns. */
+import { styled } from "styled-components";
+
+export const Bar = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 14px;
+  > span {
+    color: var(--ink-soft);
+    font-size: 15px;
+  }
+`;
+
+export const Facts = styled.dl`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 26px;
+  border-top: 1px solid var(--line);
+  border-bottom: 1px solid var(--line);
+  padding: 8px 0;
+  dt {
+    font-size: 14.5px;
+    color: var(--ink-soft);
+  }
+  dd {
+    font-size: 19px;
+    font-weight: 600;
+  }
+  small {
+    font-weight: 400;
+    font-size: 14.5px;
+    color: var(--ink-soft);
+  }
+`;
+
+export const Columns = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(270px, 1fr));
+  gap: 14px 26px;
+  align-items: start;
+  > * {
+    min-width: 0;
+  }
+`;

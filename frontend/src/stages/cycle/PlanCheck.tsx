@@ -1,0 +1,102 @@
+/** Check of the plan before it starts: water, temperature steps, alkalinity use. */
+import { styled } from "styled-components";
+import type { CycleStartView, CyclePlan } from "../../api/schemas";
+import { Figure, Lead, Term } from "../../kit";
+import { Columns } from "../../kit";
+import { show } from "../../quantity/format";
+
+interface Props {
+  plan: CyclePlan;
+  judged: CycleStartView["judged"];
+}
+
+const WORD = { fine: "fine", watch: "watch", first: "first" } as const;
+
+export function PlanJudged({ plan, judged: a }: Props) {
+  return (
+    <section aria-label="The plan judged">
+      <h2>
+        <Figure title="The plan judged" lines={a.working}>
+          {a.verdict}
+        </Figure>
+      </h2>
+      <Columns>
+        <div>
+          <h3>
+            Alkalinity (<Term of="kh">KH</Term>)
+          </h3>
+          <Lead>
+            Until it passes about {a.nitrogen_mg_n_l.toFixed(1)} mg/L of nitrogen go through the film and eat{" "}
+            <b>{a.kh_eaten_dkh.toFixed(1)} dKH</b>; this water has {plan.start_kh_dkh.toFixed(1)}.{" "}
+            {a.kh_short_dkh > 0.1 ? (
+              <>
+                Holding it at 4 takes <b>{a.bicarbonate_g.toFixed(0)} g of bicarbonate</b> over the whole
+                cycle.
+                {a.kh_gone_day != null && ` Left alone it is gone about day ${a.kh_gone_day.toFixed(0)}.`}
+              </>
+            ) : (
+              "That is enough."
+            )}
+          </Lead>
+        </div>
+        <div>
+          {a.heat.length > 0 && (
+            <>
+              <h3>Heat</h3>
+              <ul>
+                {a.heat.map((h) => (
+                  <li key={h.when}>
+                    {h.when}: to <b>{show(h.to_c, "°C")}</b>
+                    {h.days >= 0.5
+                      ? `, over ${Math.ceil(h.days)} day${Math.ceil(h.days) > 1 ? "s" : ""}`
+                      : ""}
+                    .
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </div>
+      </Columns>
+      <Judgements>
+        {a.conditions.map((c) => (
+          <li key={c.what} data-level={c.level}>
+            <b>{c.what}</b>
+            <i>{WORD[c.level]}</i>
+            <span>
+              {c.text} {c.remedy}
+            </span>
+          </li>
+        ))}
+      </Judgements>
+    </section>
+  );
+}
+
+const Judgements = styled.ul`
+  li {
+    display: grid;
+    grid-template-columns: 104px 48px 1fr;
+    gap: 4px 8px;
+    padding: 4px 0;
+    border-bottom: 1px solid var(--line);
+    font-size: 15px;
+  }
+  b {
+    font-weight: 600;
+  }
+  i {
+    color: var(--ink-soft);
+  }
+  li[data-level="first"] i {
+    color: var(--alarm);
+    font-weight: 600;
+  }
+  li[data-level="watch"] i {
+    color: var(--seed);
+    font-weight: 600;
+  }
+  li[data-level="fine"] i {
+    color: var(--reed);
+  }
+`;
