@@ -22,7 +22,7 @@ from reedmace.logbook.replay.questions import filter_plan, net_litres, stock_pla
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.stages import filter_view, fit_view, keep_view, shopping_list_view
 from reedmace.logbook.stages.stage_rows import stage_rows
-from tests.agreement.tanks import AT, bodies_of, state_of
+from tests.support.tanks import AT, bodies_of, state_of
 
 SEEDS = range(66)
 

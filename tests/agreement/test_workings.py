@@ -11,8 +11,8 @@ from reedmace.core.computations import compute
 from reedmace.core.contract import Answer, WorkingLine
 from reedmace.logbook.replay.equipment import installed_filters
 from reedmace.logbook.stages import filter_view, fit_view, keep_view, shopping_list_view, stock_view, tank_view
-from tests.agreement.tanks import AT, bodies_of, state_of
 from tests.core.test_registry import EXAMPLES
+from tests.support.tanks import AT, bodies_of, state_of
 
 SIGNS = {"×": "*", "−": "-", "·": "*", "^": "**", "√": "sqrt", "½": "0.5", "²": "**2", "³": "**3"}
 PLAIN = re.compile(r"(?:\d+(?:\.\d+)?(?:e[-+]?\d+)?|sqrt|min|max|[-+*/(),\s])+")

@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.running import ROOT, Running
+from tests.support.running import ROOT, Running
 
 _numbers = itertools.count(1)
 PASSWORD = "reed and water"
@@ -109,8 +109,8 @@ def downloads(tmp_path_factory: pytest.TempPathFactory) -> Path:
 @pytest.fixture
 def rack(page: Page, running: Running) -> str:
     """The demo's rack, open."""
-    from tests.browser.api import send
     from tests.browser.test_care import look_round, settle
+    from tests.support.browser_api import send
 
     page.goto(running.url)
     settle(page)

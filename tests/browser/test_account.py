@@ -4,9 +4,9 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.api import send
 from tests.browser.conftest import PASSWORD
-from tests.running import Running
+from tests.support.browser_api import send
+from tests.support.running import Running
 
 
 def test_a_tank_is_renamed_copied_removed_and_brought_back(page: Page, new_keeper: str, running: Running) -> None:

@@ -7,9 +7,9 @@ from collections.abc import Iterator
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.api import send, write
 from tests.browser.test_choosing import open_stage
-from tests.running import Running
+from tests.support.browser_api import send, write
+from tests.support.running import Running
 
 VIEWS = ["tank", "stock", "filter", "fit", "cycle", "keep"]
 

@@ -5,8 +5,8 @@ import re
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.api import send
-from tests.running import Running
+from tests.support.browser_api import send
+from tests.support.running import Running
 
 
 def open_stage(page: Page, url: str, tank: str, stage: str) -> None:

@@ -8,8 +8,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.api import cycled_tank, send, write
-from tests.running import Running
+from tests.support.browser_api import cycled_tank, send, write
+from tests.support.running import Running
 
 
 def heading(page: Page):

@@ -7,9 +7,10 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from reedmace.core.filter import CATALOGUE
-from tests.agreement.tanks import bodies_of
-from tests.browser.api import send
-from tests.running import Running
+from tests.support.bounds import bounded
+from tests.support.browser_api import send
+from tests.support.running import Running
+from tests.support.tanks import bodies_of
 
 STAGES = ("fit", "filter", "tank", "fit", "stock", "keep", "cycle")
 SIZES = {"wide": (1280, 800), "phone": (390, 844)}
@@ -40,7 +41,7 @@ FAULTS = """() => {
 }"""
 
 
-@pytest.mark.parametrize("first", range(0, 80, 10))
+@pytest.mark.parametrize("first", range(0, bounded(80, 30), 10))
 def test_no_label_lies_on_another_or_leaves_the_frame(
     page: Page, new_keeper: str, running: Running, first: int
 ) -> None:

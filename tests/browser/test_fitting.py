@@ -5,9 +5,9 @@ import re
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.api import send
 from tests.browser.test_choosing import open_stage
-from tests.running import Running
+from tests.support.browser_api import send
+from tests.support.running import Running
 
 
 @pytest.fixture

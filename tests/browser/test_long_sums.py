@@ -4,7 +4,7 @@ import threading
 
 from playwright.sync_api import Page, Route, expect
 
-from tests.running import Running
+from tests.support.running import Running
 
 
 def test_a_long_sum_says_so_is_left_and_asked_again(demo_page: Page, running: Running) -> None:

@@ -10,10 +10,11 @@ from playwright.sync_api import Page, expect
 from reedmace.logbook.replay.questions import net_litres
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.stages import filter_view, fit_view
-from tests.agreement.tanks import AT, bodies_of, state_of
-from tests.running import Running
+from tests.support.bounds import bounded
+from tests.support.running import Running
+from tests.support.tanks import AT, bodies_of, state_of
 
-SEEDS, APART = range(60), 12
+SEEDS, APART = range(bounded(60, 15)), bounded(12, 3)
 """Sixty tanks, five to a keeper: signing up in a browser costs more than looking at a tank."""
 
 

@@ -14,7 +14,7 @@ import requests
 from playwright.sync_api import Browser, expect
 
 from reedmace.command.mariadb import free_port
-from tests.running import ROOT, Running
+from tests.support.running import ROOT, Running
 
 NGINX = shutil.which("nginx", path=f"{os.environ['PATH']}:/usr/sbin") or "nginx"
 

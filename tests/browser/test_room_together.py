@@ -4,9 +4,9 @@ import json
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.api import send
 from tests.browser.test_care import look_round, settle, violations
-from tests.running import Running
+from tests.support.browser_api import send
+from tests.support.running import Running
 
 
 def test_a_shared_sump_is_tried_its_taps_set_and_kept(page: Page, running: Running, rack: str) -> None:

@@ -6,9 +6,9 @@ from datetime import UTC, datetime, timedelta
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.api import send
 from tests.browser.test_care import look_round, settle, violations
-from tests.running import Running
+from tests.support.browser_api import send
+from tests.support.running import Running
 
 
 def test_three_tanks_are_squeezed_and_tested_on_a_phone_in_under_twenty_presses(

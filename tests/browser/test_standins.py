@@ -5,8 +5,8 @@ from playwright.sync_api import Page
 
 from reedmace.command import STANDINS
 from reedmace.command.simulated_device import standin
-from tests.browser.api import send
-from tests.running import Running
+from tests.support.browser_api import send
+from tests.support.running import Running
 
 KEPT = {
     "flow-meter": ("timed-flow", "measured_lph"),

@@ -5,9 +5,9 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.api import cycled_tank
 from tests.browser.conftest import PASSWORD
-from tests.running import Running
+from tests.support.browser_api import cycled_tank
+from tests.support.running import Running
 
 
 def heading(page: Page):

@@ -11,7 +11,7 @@ import pytest
 import requests
 
 from tests.faults.test_crashes import Writer, enter
-from tests.running import ROOT, Running
+from tests.support.running import ROOT, Running
 
 
 def command(running: Running, *arguments: str) -> subprocess.CompletedProcess[str]:

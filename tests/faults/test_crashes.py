@@ -14,7 +14,7 @@ import pytest
 import requests
 
 from reedmace.command.run_as import run_as
-from tests.running import Running
+from tests.support.running import Running
 
 
 class Writer(threading.Thread):

@@ -14,7 +14,7 @@ import pytest
 import requests
 
 from reedmace.command.mariadb import _greets
-from tests.running import Running
+from tests.support.running import Running
 
 TANK = {"length_cm": 90, "width_cm": 40, "height_cm": 45}
 

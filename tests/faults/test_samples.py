@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from reedmace.command.cluster_trial import Node
-from tests.running import ROOT
+from tests.support.running import ROOT
 
 SAMPLES = ROOT / "deploy"
 OPERATING = (ROOT / "docs" / "operating.md").read_text()

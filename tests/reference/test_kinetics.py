@@ -26,7 +26,7 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     simulate,
 )
 from reedmace.formats import cycle_sbml
-from tests.core.cycling import METHODS, busy_log
+from tests.support.cycling import METHODS, busy_log
 
 KA = 5.7e-10
 EVENTS = [

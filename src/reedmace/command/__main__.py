@@ -24,7 +24,9 @@ def main() -> int:
     for name, text in (("serve", "start without demo data"),):
         verbs.add_parser(name, help=text)
     test = verbs.add_parser("test", help="run every test, or those named")
+    test.add_argument("--changed", action="store_true", help="only what a change since the last commit touches")
     test.add_argument("rest", nargs=argparse.REMAINDER)
+    verbs.add_parser("trials", help="every test with every trial in full")
     verbs.add_parser("check", help="linters, types, layers, generated files")
     verbs.add_parser("bench", help="measure speed as ratios within one run")
     saved = verbs.add_parser("backup", help="dump the database of serve, while it runs or not: FILE.sql.gz")
@@ -60,7 +62,8 @@ def main() -> int:
     runs: dict[str, Callable[[], int]] = {
         "demo": lambda: _module("run").demo(fresh=arguments.fresh),
         "serve": lambda: _module("run").serve(),
-        "test": lambda: _module("check").test(arguments.rest),
+        "test": lambda: _module("check").run_tests(arguments.rest, changed=arguments.changed),
+        "trials": lambda: _module("check").run_tests([], whole=True),
         "check": lambda: _module("check").check(),
         "types": lambda: _module("check").types(),
         "bench": lambda: _module("bench").bench(),

@@ -1,0 +1,54 @@
+"""The cycle's plan as typed: judged, dosed and compared in one answer, by the same sums as anywhere else."""
+
+import pytest
+from tests.support.tanks import AT, bodies_of, state_of
+
+from reedmace.core.computations import compute
+from reedmace.core.cycle.judgement.methods import Resources
+from reedmace.core.filter.kinds import KINDS
+from reedmace.logbook.plans.plan_kinds import CyclePlan
+from reedmace.logbook.replay.questions import daily_load, net_litres
+from reedmace.logbook.stages import Draft, cycle_start_view, with_draft
+
+
+def typed(**more) -> CyclePlan:
+    return CyclePlan(kind="cycle-plan", started_at=AT, **more)
+
+
+@pytest.mark.parametrize("seed", [0, 1, 5])
+def test_what_is_typed_is_judged_and_dosed_as_the_compute_door_does(seed: int) -> None:
+    state = state_of(*bodies_of(seed))
+    plan = typed(start_kh_dkh=3, start_ph=7.2, target_ppm=1.5)
+    view = cycle_start_view(with_draft(state, Draft(cycle_plan=plan)), AT)
+    litres = net_litres(state)
+    dose = compute(
+        "ammonia-dose", {"net_l": litres, "target_ppm": 1.5, "basis": "ion", "product": plan.product.model_dump()}
+    )
+    assert view.dose.grams == pytest.approx(dose.grams)
+    asked = {"net_l": litres, "kh_dkh": 3, "ph": 7.2, "target_ppm": 1.5, "planned_load_mg_n_l_day": daily_load(state)}
+    assert view.judged.kh_eaten_dkh == pytest.approx(compute("cycle-plan", asked).kh_eaten_dkh)
+    assert view.methods is None
+
+
+def test_ways_are_compared_only_while_asked_for_and_in_this_tanks_litres() -> None:
+    state = state_of(*bodies_of(1))
+    mature = Resources(mature_media="own", media_share=0.8)
+    view = cycle_start_view(state, AT, mature)
+    assert view.methods is not None
+    best = view.methods.methods[0]
+    assert best.fits == "best"
+    assert best.method in ("seeded-filter", "side-by-side")
+
+
+@pytest.mark.parametrize("method", ["planted", "fish-food", "animals-in"])
+def test_a_way_without_a_bottle_has_no_first_dose(method: str) -> None:
+    state = state_of(*bodies_of(0))
+    view = cycle_start_view(with_draft(state, Draft(cycle_plan=typed(method=method))), AT)
+    assert view.dose is None
+    assert view.dose_refused is None
+
+
+def test_every_kind_has_a_title_of_its_own() -> None:
+    titles = [kind.title for kind in KINDS]
+    assert len(set(titles)) == len(titles)
+    assert all(title[0].isupper() for title in titles)
