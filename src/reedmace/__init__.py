@@ -1,3 +1,3 @@
 """Reedmace: choose, fit and cycle an aquarium filter."""
 
-__version__ = "0.1.0"
+__version__ = "0.2.0"

@@ -10,6 +10,7 @@ from reedmace.core.computations import compute
 from reedmace.core.filter.kinds import kind_of
 from reedmace.formats import plumbing_inp
 from reedmace.logbook.care.due import due
+from reedmace.logbook.replay.current_plans import filter_plan, stock_plan
 from reedmace.logbook.replay.equipment import (
     installed_filters,
     path_of,
@@ -18,8 +19,8 @@ from reedmace.logbook.replay.equipment import (
     tank_site,
     temperature_c,
 )
-from reedmace.logbook.replay.questions import filter_plan, net_litres, stock_plan
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres
 from reedmace.logbook.stages import filter_view, fit_view, keep_view, shopping_list_view
 from reedmace.logbook.stages.stage_rows import stage_rows
 from tests.support.tanks import AT, bodies_of, state_of

@@ -7,8 +7,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from reedmace.logbook.replay.questions import net_litres
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres
 from reedmace.logbook.stages import filter_view, fit_view
 from tests.support.bounds import bounded
 from tests.support.running import Running

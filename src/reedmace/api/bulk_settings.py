@@ -11,8 +11,8 @@ from reedmace.api.session import tanks
 from reedmace.core.contract import Celsius, number, whole
 from reedmace.core.filter.site.site import Priorities
 from reedmace.logbook.plans.plan_kinds import FilterPlan, TankPlan
+from reedmace.logbook.replay.current_plans import filter_plan
 from reedmace.logbook.replay.entries import Entry, Key, NewEntry
-from reedmace.logbook.replay.questions import filter_plan
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.logbook.times import OurTime
 

@@ -15,7 +15,7 @@ from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
 from reedmace.formats import write_calendar
 from reedmace.logbook.care.due import Due, cycle_due, due, week_words
-from reedmace.logbook.replay.questions import cycle_log
+from reedmace.logbook.replay.cycle_log import cycle_log
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.store import Tanks
 

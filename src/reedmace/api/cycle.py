@@ -33,8 +33,8 @@ from reedmace.core.cycle import (
 from reedmace.core.cycle.judgement.cloudy_water import CloudyWaterQuestion, cloudy_question
 from reedmace.formats import FoundColumn, FoundRow, MappedCsv, cycle_sbml, read_csv, read_mapped, reading_key, write_csv
 from reedmace.logbook.care.takeover import Takeover, takeover
+from reedmace.logbook.replay.cycle_log import care_log, cycle_log
 from reedmace.logbook.replay.entries import NewEntry, Reading
-from reedmace.logbook.replay.questions import care_log, cycle_log
 from reedmace.logbook.replay.state import LogbookState, replay
 
 blueprint = APIBlueprint("cycle", __name__, url_prefix="/api", tag="Cycle")

@@ -9,8 +9,8 @@ from reedmace.api.openapi_responses import CSV, READ
 from reedmace.api.session import tanks
 from reedmace.formats import HappeningTank, event_key, read_events, write_events
 from reedmace.logbook.replay.entries import Entry
-from reedmace.logbook.replay.questions import net_litres
 from reedmace.logbook.replay.state import LogbookState, replay
+from reedmace.logbook.replay.water import net_litres
 
 blueprint = APIBlueprint("happenings", __name__, url_prefix="/api", tag="Logbook")
 

@@ -14,8 +14,9 @@ from reedmace.api.tanks import NAME
 from reedmace.core.contract import Issue
 from reedmace.formats.room_table import read_room
 from reedmace.logbook.plans.room_plan import RoomPlan, placed
+from reedmace.logbook.replay.animals import animals_in
+from reedmace.logbook.replay.current_plans import tank_plan
 from reedmace.logbook.replay.entries import PLAN_KINDS, Body, Entry, Key, NewEntry, Stocking
-from reedmace.logbook.replay.questions import animals_in, tank_plan
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.rooms.room_view import RoomTank, RoomView, room_view
 from reedmace.logbook.times import OurTime

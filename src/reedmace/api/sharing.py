@@ -15,8 +15,9 @@ from reedmace.core.quantity import formatting
 from reedmace.core.stock import Animals
 from reedmace.logbook.care.due import Due, due
 from reedmace.logbook.plans.plan_kinds import FittedFilter, TankPlan
+from reedmace.logbook.replay.animals import animals_in
+from reedmace.logbook.replay.current_plans import stock_plan, tank_plan
 from reedmace.logbook.replay.entries import Reading
-from reedmace.logbook.replay.questions import animals_in, stock_plan, tank_plan
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.rooms.room_view import animals_in_words
 from reedmace.logbook.stages import today_view
@@ -32,7 +33,7 @@ from reedmace.store import (
     view_link_since,
     viewed_tank,
 )
-from reedmace.store.households import Role
+from reedmace.store.roles import Role
 
 blueprint = APIBlueprint("hands", __name__, url_prefix="/api", tag="Hands")
 

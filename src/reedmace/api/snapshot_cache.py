@@ -10,7 +10,7 @@ from flask import current_app, g
 from reedmace.api.session import tanks
 from reedmace.core.quantity import formatting
 from reedmace.logbook.replay.state import replay
-from reedmace.logbook.rooms.shared_sump import RoomTank
+from reedmace.logbook.rooms.shared_resources import RoomTank
 from reedmace.logbook.rooms.tank_snapshot import TankSnapshot, tank_snapshot
 from reedmace.store import TankName
 

@@ -10,7 +10,6 @@ from reedmace.store.households import (
     HouseholdMember,
     Households,
     NoSuchInvite,
-    Role,
     invited_by,
     make_view_link,
     revoke_view_link,
@@ -18,6 +17,7 @@ from reedmace.store.households import (
     viewed_tank,
 )
 from reedmace.store.quotas import OverQuota
+from reedmace.store.roles import Role
 from reedmace.store.rooms import KeptRoom, NoSuchRoom, RoomMoved, Rooms
 from reedmace.store.tank_queries import (
     ArchivedTank,

@@ -4,15 +4,14 @@ import hashlib
 import secrets
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from typing import Literal, cast
+from typing import cast
 
 import peewee
 
 from reedmace.store.models import Account, Invite, LookLink, Member, Tank
 from reedmace.store.quotas import MOST_INVITES, MOST_MEMBERS, too_many_members
+from reedmace.store.roles import Role
 
-Role = Literal["keeper", "helper", "reader"]
-"""Roles: a keeper does all but give tanks away; a helper logs what was done; a reader views."""
 INVITED_FOR = timedelta(days=7)
 
 

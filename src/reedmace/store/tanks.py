@@ -9,9 +9,9 @@ import peewee
 from reedmace.logbook.plans.plan_kinds import FilterPlan
 from reedmace.logbook.replay.entries import PLAN_KINDS, Entry, NewEntry
 from reedmace.store.database import written_together
-from reedmace.store.households import Role
 from reedmace.store.models import Account, EntryRow, Tank
 from reedmace.store.quotas import ENTRIES_A_DAY, MOST_TANKS, too_many_entries, too_many_tanks
+from reedmace.store.roles import LOG, MANAGE, Role
 from reedmace.store.tank_queries import (
     ArchivedTank,
     Aside,
@@ -75,7 +75,7 @@ class Tanks:
 
     def allow_keeper(self, tank_id: int) -> None:
         """Raise NotAllowed where this role may not manage another's tank, NoSuchTank where it is archived."""
-        self._allow(tank_id, roles=("keeper",))
+        self._allow(tank_id, roles=MANAGE)
 
     def _allow(self, tank_id: int, *, roles: tuple[Role, ...]) -> None:
         """Raise NotAllowed unless this account's role is among `roles` or it owns the tank."""
@@ -99,7 +99,7 @@ class Tanks:
 
     def rename(self, tank_id: int, name: str) -> TankName:
         """Rename a tank. Raises NoSuchTank, NotAllowed."""
-        self._allow(tank_id, roles=("keeper",))
+        self._allow(tank_id, roles=MANAGE)
         row = self._row(tank_id)
         Tank.update(name=name).where(Tank.id == row.id).bind(self._database).execute()
         return TankName(row.id, name, row.made_at.replace(tzinfo=UTC))
@@ -235,9 +235,7 @@ class Tanks:
 
     def add_many(self, tank_id: int, news: Sequence[NewEntry], now: datetime) -> list[tuple[Entry, bool]]:
         """Write several entries or none. Raises as `add`, and NotAllowed, OverQuota."""
-        self._allow(
-            tank_id, roles=("keeper", "helper") if all(self._helpful(tank_id, n) for n in news) else ("keeper",)
-        )
+        self._allow(tank_id, roles=LOG if all(self._helpful(tank_id, n) for n in news) else MANAGE)
 
         def write() -> list[tuple[Entry, bool]]:
             # Updating the tank's row serializes writers: two tabs saving one plan conflict here, and of two nodes of a

@@ -8,8 +8,8 @@ import pytest
 from reedmace.core.cycle import CycleReadinessQuestion, FilterStopQuestion, cycle_readiness, filter_stop
 from reedmace.core.filter import CATALOGUE
 from reedmace.logbook.care.filter_stops import stops
+from reedmace.logbook.replay.cycle_log import care_log, cycle_log
 from reedmace.logbook.replay.entries import Entry
-from reedmace.logbook.replay.questions import care_log, cycle_log
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.stages import in_danger, keep_view
 

@@ -8,8 +8,9 @@ import pytest
 from reedmace.core.filter import CATALOGUE
 from reedmace.logbook.care.filter_stops import stops
 from reedmace.logbook.care.takeover import takeover
+from reedmace.logbook.replay.cycle_log import cycle_log
 from reedmace.logbook.replay.entries import Entry
-from reedmace.logbook.replay.questions import cycle_log, film_shares
+from reedmace.logbook.replay.film_shares import film_shares
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.logbook.stages import fit_view, keep_view
 

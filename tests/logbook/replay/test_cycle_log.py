@@ -9,9 +9,10 @@ from reedmace.core.computations import compute
 from reedmace.core.cycle import CycleAdviceQuestion, cycle_advice
 from reedmace.logbook.care.due import cycle_due, due
 from reedmace.logbook.care.spare_sponges import seeds
+from reedmace.logbook.replay.animals import animals_in, daily_load
+from reedmace.logbook.replay.cycle_log import care_log, cycle_log, kit_of
 from reedmace.logbook.replay.device_readings import DeviceReading, entry_of
 from reedmace.logbook.replay.entries import Entry
-from reedmace.logbook.replay.questions import animals_in, care_log, cycle_log, daily_load, kit_of
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.logbook.stages.stage_rows import stage_rows
 

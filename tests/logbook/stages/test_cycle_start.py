@@ -7,7 +7,8 @@ from reedmace.core.computations import compute
 from reedmace.core.cycle.judgement.methods import Resources
 from reedmace.core.filter.kinds import KINDS
 from reedmace.logbook.plans.plan_kinds import CyclePlan
-from reedmace.logbook.replay.questions import daily_load, net_litres
+from reedmace.logbook.replay.animals import daily_load
+from reedmace.logbook.replay.water import net_litres
 from reedmace.logbook.stages import Draft, cycle_start_view, with_draft
 
 

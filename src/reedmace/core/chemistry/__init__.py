@@ -1,5 +1,6 @@
 """Water chemistry: ammonia and its toxic share, doses, alkalinity, water changes."""
 
+from reedmace.core.chemistry.alkalinity_dose import AlkalinityDoseAnswer, AlkalinityDoseQuestion, alkalinity_dose
 from reedmace.core.chemistry.ammonia import (
     UnIonisedAnswer,
     UnIonisedQuestion,
@@ -9,23 +10,14 @@ from reedmace.core.chemistry.ammonia import (
     un_ionised_ammonia,
     un_ionised_share,
 )
-from reedmace.core.chemistry.dose import (
-    ALKALINITY_PER_N,
-    BASE_PER_N,
-    AlkalinityDoseAnswer,
-    AlkalinityDoseQuestion,
-    AmmoniaDoseAnswer,
-    AmmoniaDoseQuestion,
-    AmmoniaProduct,
-    alkalinity_dose,
-    ammonia_dose,
-)
+from reedmace.core.chemistry.ammonia_dose import AmmoniaDoseAnswer, AmmoniaDoseQuestion, AmmoniaProduct, ammonia_dose
 from reedmace.core.chemistry.oxygen import (
     OxygenSaturationAnswer,
     OxygenSaturationQuestion,
     oxygen_saturation,
     oxygen_saturation_mg_l,
 )
+from reedmace.core.chemistry.stoichiometry import ALKALINITY_PER_N, BASE_PER_N
 from reedmace.core.chemistry.water_change import WaterChangeAnswer, WaterChangeQuestion, water_change
 
 __all__ = [

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.chemistry import AmmoniaDoseQuestion, AmmoniaProduct, ammonia_dose
-from reedmace.core.chemistry.dose import PowderProduct
+from reedmace.core.chemistry.ammonia_dose import PowderProduct
 from reedmace.core.chemistry.salinity import SEA_G_KG
 from reedmace.core.contract import Answer, Name, NetLitres, Part, Question, Working, computation, number, whole
 from reedmace.core.filter.media.basket import Basket

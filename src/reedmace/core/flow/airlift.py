@@ -11,6 +11,21 @@ MINOR_K = 2.5
 """Loss coefficient of the entrance from the foam's core and the exit (memory)."""
 
 
+UPLIFT_SPARE_CM = 1.0
+"""Depth an uplift's outlet keeps under water after evaporation (common practice)."""
+
+
+def uplift_cut_cm(water_cm: float, evaporation_cm: float) -> float:
+    """Longest uplift whose outlet stays under water after evaporation, cm.
+
+    water_cm: depth over its foot; evaporation_cm: fall of the level between top-ups, cm. Source: common practice.
+
+    >>> uplift_cut_cm(30.0, 2.0)
+    27.0
+    """
+    return max(water_cm - evaporation_cm - UPLIFT_SPARE_CM, 0.0)
+
+
 class AirliftQuestion(Question):
     """One air lift with its foam."""
 
@@ -92,7 +107,7 @@ def airlift_flow(question: AirliftQuestion) -> AirliftAnswer:
     cut = w.sum(
         "cut",
         "max(submerged − evaporation − 1, 0)",
-        {"submerged": q.submerged_cm, "evaporation": q.evaporation_cm},
+        {"submerged": q.submerged_cm, "evaporation": q.evaporation_cm, "1": UPLIFT_SPARE_CM},
         "cm",
         "practice",
     )

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from reedmace.core.chemistry.dose import soda_g
+from reedmace.core.chemistry.alkalinity_dose import soda_g
 from reedmace.core.contract import NetLitres, Part, Share, number
 from reedmace.core.quantity import formatting
 

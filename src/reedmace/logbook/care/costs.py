@@ -10,9 +10,11 @@ from reedmace.core.upkeep import Consumable, Device, YearCostAnswer, YearCostQue
 from reedmace.core.upkeep.care_plan import CARBON_DAYS
 from reedmace.core.upkeep.year_cost import SALT_PRICE_KG, WATER_PRICE_M3
 from reedmace.logbook.care.later_years import rhythm_of
+from reedmace.logbook.replay.animals import animals_in
+from reedmace.logbook.replay.current_plans import filter_plan
 from reedmace.logbook.replay.equipment import EquippedFilter
-from reedmace.logbook.replay.questions import animals_in, filter_plan, net_litres, salinity_now
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres, salinity_now
 
 CARBON_PRICE = 5.0
 """Price of a filling of carbon (memory)."""

@@ -23,8 +23,8 @@ from reedmace.logbook.plans.plan_kinds import CyclePlan
 from reedmace.logbook.replay.entries import CareDone, MediaWork
 from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, steps_of
 from reedmace.logbook.replay.measured_flows import all_flows
-from reedmace.logbook.replay.questions import salinity_now
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import salinity_now
 
 
 class Due(Part):

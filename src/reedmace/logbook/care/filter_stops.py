@@ -8,11 +8,14 @@ from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.memo import memoize
 from reedmace.logbook.plans.plan_kinds import CyclePlan
+from reedmace.logbook.replay.animals import animals_in
 from reedmace.logbook.replay.arrival import came_at, came_with_animals
+from reedmace.logbook.replay.current_plans import stock_plan
 from reedmace.logbook.replay.entries import Reading
 from reedmace.logbook.replay.equipment import currents_and_oxygen_of, installed_filters, rank_question
-from reedmace.logbook.replay.questions import animals_in, film_shares, salinity_now, stock_plan, stretches
+from reedmace.logbook.replay.film_shares import film_shares, stretches
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import salinity_now
 
 
 def _tested(state: LogbookState) -> datetime | None:

@@ -10,8 +10,8 @@ from reedmace.core.memo import memoize
 from reedmace.core.upkeep import QuarantineAnswer, QuarantineQuestion, quarantine
 from reedmace.core.upkeep.quarantine import usual_days
 from reedmace.logbook.replay.entries import Ailing, Quarantine, Stocking
-from reedmace.logbook.replay.questions import salinity_now
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import salinity_now
 
 
 class InQuarantine(Part):

@@ -16,7 +16,10 @@ from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import OutgrowAnswer, OutgrowQuestion, outgrow
 from reedmace.core.upkeep import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
 from reedmace.core.upkeep.care_plan import CHANGE_DAYS, CHANGE_SHARE
+from reedmace.logbook.replay.animals import animals_in, load_in
 from reedmace.logbook.replay.arrival import came_at, came_with_animals
+from reedmace.logbook.replay.current_plans import cycle_plan, stock_plan, tank_plan
+from reedmace.logbook.replay.cycle_log import care_log
 from reedmace.logbook.replay.entries import Reading, WaterChange
 from reedmace.logbook.replay.equipment import (
     EquippedFilter,
@@ -26,17 +29,9 @@ from reedmace.logbook.replay.equipment import (
     tank_site,
     temperature_c,
 )
-from reedmace.logbook.replay.questions import (
-    animals_in,
-    care_log,
-    cycle_plan,
-    load_in,
-    net_litres,
-    stock_plan,
-    stretches,
-    tank_plan,
-)
+from reedmace.logbook.replay.film_shares import stretches
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres
 
 LAST_CHANGES, APART_DAYS = 6, 2.0
 LAST_DAY, LONGEST_WATCH = timedelta(days=1), timedelta(days=3)

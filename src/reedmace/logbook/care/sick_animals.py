@@ -7,11 +7,15 @@ from reedmace.core.cycle import CycleLog, IllnessAnswer, IllnessQuestion, illnes
 from reedmace.core.stock import SPECIES, Species
 from reedmace.core.stock.species import body_mass_g
 from reedmace.logbook.care.upkeep_log import LONG_STOP, days_since
+from reedmace.logbook.replay.animals import animals_in
 from reedmace.logbook.replay.arrival import came_at
+from reedmace.logbook.replay.current_plans import stock_plan
+from reedmace.logbook.replay.cycle_log import lived_log
 from reedmace.logbook.replay.entries import Ailing, Conditioner, Entry, MediaWork, Reading, Stocking, WaterChange
 from reedmace.logbook.replay.equipment import currents_and_oxygen_of, installed_filters, rank_question, stock_load
-from reedmace.logbook.replay.questions import animals_in, lived_log, net_litres, stock_plan, stretches
+from reedmace.logbook.replay.film_shares import stretches
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres
 
 SEEN, LOST = timedelta(days=14), timedelta(days=7)
 """Days for which signs, or losses, stay relevant, unless all is recorded as well."""

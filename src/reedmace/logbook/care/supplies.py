@@ -7,9 +7,10 @@ from reedmace.core.fit import TankHeater
 from reedmace.core.quantity import formatting
 from reedmace.core.tank import EvaporationAnswer, HeaterAnswer, HeaterQuestion, heater_size
 from reedmace.logbook.care.water_use import USUAL_ROOM_C, evaporated
+from reedmace.logbook.replay.current_plans import filter_plan, stock_plan, tank_plan
 from reedmace.logbook.replay.equipment import EquippedFilter, temperature_c
-from reedmace.logbook.replay.questions import filter_plan, stock_plan, tank_plan, volume
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import volume
 
 
 class Supplies(Part):

@@ -5,7 +5,7 @@ from datetime import datetime
 from reedmace.core.contract import Part
 from reedmace.core.film import USABLE_DAYS
 from reedmace.core.fit.filter_move import FilterMoveAnswer, FilterMoveQuestion, filter_move
-from reedmace.logbook.replay.questions import animals_in
+from reedmace.logbook.replay.animals import animals_in
 from reedmace.logbook.replay.state import LogbookState
 
 APART_DAYS = USABLE_DAYS

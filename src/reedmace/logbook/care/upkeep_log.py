@@ -24,12 +24,16 @@ from reedmace.core.upkeep import (
 from reedmace.core.upkeep.care_plan import BEFORE_LEAVING, CHANGE_DAYS, TEST_DAYS, WHEN_BACK
 from reedmace.core.upkeep.flow_fade import FadeTest
 from reedmace.logbook.care.water_use import evaporated, kh_of, socks_of, top_up_of
+from reedmace.logbook.replay.animals import animals_in
 from reedmace.logbook.replay.arrival import came_with_animals
+from reedmace.logbook.replay.current_plans import tank_plan
+from reedmace.logbook.replay.cycle_log import care_log
 from reedmace.logbook.replay.entries import AwayTime, CareDone, Entry, MediaWork, Reading, Stocking
 from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, needs_guard
+from reedmace.logbook.replay.film_shares import film_shares, stretches
 from reedmace.logbook.replay.measured_flows import all_flows
-from reedmace.logbook.replay.questions import animals_in, care_log, film_shares, net_litres, stretches, tank_plan
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres
 
 LONG_STOP = timedelta(hours=2)
 """Length of a stop that may have cost film (memory)."""

@@ -13,10 +13,12 @@ from reedmace.core.upkeep import CaredKh, CaredTopUp
 from reedmace.core.upkeep.care_plan import CHANGE_SHARE
 from reedmace.core.upkeep.nitrate_rhythm import DKH_PER_MG_N
 from reedmace.logbook.care.later_years import nitrate_between_changes
+from reedmace.logbook.replay.current_plans import cycle_plan, tank_plan
+from reedmace.logbook.replay.cycle_log import care_log
 from reedmace.logbook.replay.entries import AlkalinityAdded, CareDone, Reading, WaterChange
 from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, stock_load, sump_under, temperature_c
-from reedmace.logbook.replay.questions import care_log, cycle_plan, net_litres, salinity_now, tank_plan, volume
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres, salinity_now, volume
 
 USUAL_ROOM_C = 20.0
 """Room temperature when unknown: a heated room in the cold season (common practice)."""

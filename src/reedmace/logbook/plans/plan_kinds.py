@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from reedmace.core.chemistry import AmmoniaProduct
-from reedmace.core.chemistry.dose import PowderProduct
+from reedmace.core.chemistry.ammonia_dose import PowderProduct
 from reedmace.core.contract import PH, Celsius, Part, Share, number, whole
 from reedmace.core.cycle.record.log import BottleWindow, Helper, KitSteps, Method, Plants, TapWater
 from reedmace.core.film import SeedDonor

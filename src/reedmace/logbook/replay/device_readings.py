@@ -8,8 +8,8 @@ from pydantic import Field
 from reedmace.core.contract import PH, Celsius, Part, number
 from reedmace.core.cycle.record.log import Off
 from reedmace.core.quantity.units import Basis
+from reedmace.logbook.replay.current_plans import filter_plan
 from reedmace.logbook.replay.entries import Key, Outage, Ppm, Reading, TimedFlow
-from reedmace.logbook.replay.questions import filter_plan
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.times import OurTime
 

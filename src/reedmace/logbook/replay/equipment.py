@@ -51,8 +51,9 @@ from reedmace.core.stock import WasteLoadAnswer, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
 from reedmace.core.tank import Sump, TankVolumeAnswer
 from reedmace.logbook.plans.plan_kinds import FittedFilter, TankPlan
-from reedmace.logbook.replay.questions import filter_plan, fit_plan, stock_plan, tank_plan, volume
+from reedmace.logbook.replay.current_plans import filter_plan, fit_plan, stock_plan, tank_plan
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import volume
 
 USUAL_TEMPERATURE_C = 25.0
 """Temperature assumed where neither the tank nor its animals give one (common practice)."""

@@ -4,9 +4,10 @@ from datetime import datetime, timedelta
 
 from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.quantity import formatting
+from reedmace.logbook.replay.current_plans import cycle_plan
 from reedmace.logbook.replay.entries import Reading
-from reedmace.logbook.replay.questions import cycle_plan, net_litres
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres
 
 LATELY = timedelta(days=14)
 DRIFT_G_KG = 1.0

@@ -20,12 +20,14 @@ from reedmace.logbook.care.due import Due, due
 from reedmace.logbook.care.in_quarantine import in_quarantine, usual_quarantine_days
 from reedmace.logbook.care.spare_sponges import Seed, seeds
 from reedmace.logbook.plans.room_plan import RoomPlan, Spot, shelf_of
+from reedmace.logbook.replay.animals import animals_in
+from reedmace.logbook.replay.current_plans import stock_plan, tank_plan
 from reedmace.logbook.replay.entries import AirSeen, Reading
 from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters
 from reedmace.logbook.replay.measured_flows import all_flows
-from reedmace.logbook.replay.questions import animals_in, net_litres, stock_plan, tank_plan
 from reedmace.logbook.replay.state import LogbookState
-from reedmace.logbook.rooms.shared_sump import RoomTank, room_energy, room_sump
+from reedmace.logbook.replay.water import net_litres
+from reedmace.logbook.rooms.shared_resources import RoomTank, room_energy, room_sump
 from reedmace.logbook.stages.today import today_view
 
 OVER_RIM_CM, LINE_SLACK_CM = 10.0, 20.0

@@ -17,10 +17,12 @@ from reedmace.core.cycle.judgement.plan import cycle_plan as judge
 from reedmace.core.cycle.record.log import DOSED
 from reedmace.core.errors import CannotAnswer
 from reedmace.logbook.plans.plan_kinds import CyclePlan
+from reedmace.logbook.replay.animals import daily_load
+from reedmace.logbook.replay.current_plans import cycle_plan, stock_plan
 from reedmace.logbook.replay.entries import Reading
 from reedmace.logbook.replay.equipment import stock_load
-from reedmace.logbook.replay.questions import cycle_plan, daily_load, net_litres, stock_plan
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres
 
 CAUTION = (
     "Aquarium-grade ammonia only, never household cleaner. Gloves; away from children; never together with bleach."

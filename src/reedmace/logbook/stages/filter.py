@@ -39,6 +39,7 @@ from reedmace.core.tank import EvaporationAnswer, TankVolumeAnswer
 from reedmace.logbook.care.supplies import Supplies, supplies
 from reedmace.logbook.care.water_use import evaporated, socks_of
 from reedmace.logbook.plans.plan_kinds import FittedFilter
+from reedmace.logbook.replay.current_plans import filter_plan, stock_plan, tank_plan
 from reedmace.logbook.replay.equipment import (
     EquippedFilter,
     currents_and_oxygen_of,
@@ -50,8 +51,8 @@ from reedmace.logbook.replay.equipment import (
     temperature_c,
 )
 from reedmace.logbook.replay.measured_flows import calibration
-from reedmace.logbook.replay.questions import filter_plan, stock_plan, tank_plan, volume
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import volume
 
 
 class InstalledView(Part):

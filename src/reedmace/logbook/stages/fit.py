@@ -17,6 +17,7 @@ from reedmace.logbook.care.supplies import heater_of, tank_heater
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.plans.plan_kinds import CyclePlan
 from reedmace.logbook.replay.arrival import ran_already
+from reedmace.logbook.replay.current_plans import filter_plan
 from reedmace.logbook.replay.entries import FlowTest
 from reedmace.logbook.replay.equipment import (
     EquippedFilter,
@@ -30,8 +31,8 @@ from reedmace.logbook.replay.equipment import (
     tank_site,
 )
 from reedmace.logbook.replay.measured_flows import all_flows, calibration
-from reedmace.logbook.replay.questions import filter_plan, volume
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import volume
 
 
 class Proof(Part):

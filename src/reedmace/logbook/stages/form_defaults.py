@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from reedmace.core.air.air_supply import AirOutlet, AirSupplyQuestion
-from reedmace.core.chemistry.dose import AmmoniaProduct, LabelProduct, PowderProduct, SolutionProduct
+from reedmace.core.chemistry.ammonia_dose import AmmoniaProduct, LabelProduct, PowderProduct, SolutionProduct
 from reedmace.core.contract import Part, number
 from reedmace.core.cycle import CloudyWaterQuestion
 from reedmace.core.cycle.judgement.methods import Resources
@@ -19,8 +19,8 @@ from reedmace.core.tank import Drain, Sump
 from reedmace.core.upkeep import HospitalQuestion
 from reedmace.logbook.plans.plan_kinds import FilterPlan, TankPlan
 from reedmace.logbook.plans.room_plan import RoomSump
+from reedmace.logbook.replay.current_plans import DEFAULT_TANK
 from reedmace.logbook.replay.entries import Reading, SeedSponge
-from reedmace.logbook.replay.questions import DEFAULT_TANK
 
 _PRODUCTS: tuple[AmmoniaProduct, ...] = (
     PowderProduct(form="ammonium-chloride"),

@@ -31,12 +31,14 @@ from reedmace.logbook.care.supplies import Supplies, supplies
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.care.upkeep_log import care, cleaned_at, cleaning, cleanings, flow_faded, holiday
 from reedmace.logbook.care.water_use import pour_words
+from reedmace.logbook.replay.animals import load_in
+from reedmace.logbook.replay.cycle_log import care_log
 from reedmace.logbook.replay.entries import Body, CareDone, Entry, MediaWork, WaterChange
 from reedmace.logbook.replay.equipment import installed_filters, stock_load
 from reedmace.logbook.replay.measured_flows import all_flows
-from reedmace.logbook.replay.questions import care_log, load_in, volume
 from reedmace.logbook.replay.salinity_drift import salinity_drift
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import volume
 from reedmace.logbook.stages.filter import together
 
 

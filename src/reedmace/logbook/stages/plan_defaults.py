@@ -5,7 +5,7 @@ from typing import Literal
 
 from reedmace.core.contract import Part
 from reedmace.logbook.plans.plan_kinds import CyclePlan, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
-from reedmace.logbook.replay.questions import cycle_plan, filter_plan, fit_plan, kit_plan, stock_plan, tank_plan
+from reedmace.logbook.replay.current_plans import cycle_plan, filter_plan, fit_plan, kit_plan, stock_plan, tank_plan
 from reedmace.logbook.replay.state import LogbookState
 
 PlanName = Literal["tank", "stock", "filter", "fit", "cycle", "kit"]

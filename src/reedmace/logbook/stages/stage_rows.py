@@ -10,10 +10,12 @@ from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.errors import CannotAnswer, ReedmaceError
 from reedmace.core.quantity import formatting
 from reedmace.logbook.replay.arrival import came_at, ran_already, since
+from reedmace.logbook.replay.current_plans import stock_plan, tank_plan
+from reedmace.logbook.replay.cycle_log import cycle_log
 from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, steps_of
 from reedmace.logbook.replay.measured_flows import all_flows
-from reedmace.logbook.replay.questions import cycle_log, stock_plan, tank_plan, volume
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import volume
 
 StageName = Literal["tank", "stock", "filter", "fit", "cycle", "keep"]
 

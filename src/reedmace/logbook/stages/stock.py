@@ -6,10 +6,11 @@ from reedmace.core.quantity import formatting
 from reedmace.core.stock import WasteLoadAnswer
 from reedmace.core.stock.flow_demand import CROWDED_MG_N_L_DAY, FULL_MG_N_L_DAY
 from reedmace.core.tank import TankVolumeAnswer
+from reedmace.logbook.replay.current_plans import stock_plan
 from reedmace.logbook.replay.entries import Situation
 from reedmace.logbook.replay.equipment import stock_load, tank_site, temperature_c
-from reedmace.logbook.replay.questions import stock_plan, volume
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import volume
 
 
 class StockView(Part):

@@ -6,8 +6,9 @@ from reedmace.core.contract import Part, number
 from reedmace.core.filter.kind_parts.hosed import foot_most_cm
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.plans.plan_kinds import TankPlan
-from reedmace.logbook.replay.questions import tank_plan, volume
+from reedmace.logbook.replay.current_plans import tank_plan
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import volume
 
 
 class TankView(Part):

@@ -12,7 +12,7 @@ from reedmace.logbook.care.due import Due, due
 from reedmace.logbook.care.filter_stops import stops
 from reedmace.logbook.care.sick_animals import illness
 from reedmace.logbook.replay.arrival import situation
-from reedmace.logbook.replay.questions import care_log, cycle_log
+from reedmace.logbook.replay.cycle_log import care_log, cycle_log
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.stages.keep import in_danger
 from reedmace.logbook.stages.stage_rows import Stage, StageName, rows_or_fault

@@ -7,8 +7,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from reedmace.core.chemistry.alkalinity_dose import soda_g
 from reedmace.core.chemistry.carbonate import Carbonate
-from reedmace.core.chemistry.dose import soda_g
 from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.chemistry.shock_limits import (
     LEAST_SHARE,

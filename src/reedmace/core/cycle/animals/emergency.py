@@ -5,9 +5,9 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.chemistry import acute_criterion_mg_n_l, un_ionised_share
+from reedmace.core.chemistry.alkalinity_dose import soda_g
 from reedmace.core.chemistry.ammonia import in_criterion_range
 from reedmace.core.chemistry.carbonate import Carbonate
-from reedmace.core.chemistry.dose import soda_g
 from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.chemistry.shock_limits import (
     Water,

@@ -6,7 +6,7 @@ import numpy as np
 from pydantic import Field
 
 from reedmace.core.chemistry import AlkalinityDoseQuestion, AmmoniaProduct, alkalinity_dose
-from reedmace.core.chemistry.dose import PowderProduct
+from reedmace.core.chemistry.ammonia_dose import PowderProduct
 from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Share, Working, computation, number
 from reedmace.core.cycle.judgement.conditions import ConditionCheck, judge
 from reedmace.core.cycle.judgement.methods import DRAWS

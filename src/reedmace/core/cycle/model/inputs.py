@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from reedmace.core.chemistry import oxygen_saturation_mg_l, pka_fresh
 from reedmace.core.chemistry.ammonia import pka_sea
-from reedmace.core.chemistry.dose import base_per_n
+from reedmace.core.chemistry.ammonia_dose import base_per_n
 from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.cycle.model.nitrogen_kernel import (
     A0,

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.chemistry import ALKALINITY_PER_N, BASE_PER_N, AmmoniaProduct
-from reedmace.core.chemistry.dose import PowderProduct, base_per_n
+from reedmace.core.chemistry.ammonia_dose import PowderProduct, base_per_n
 from reedmace.core.contract import PH, Celsius, MgNPerL, NetLitres, Part, Share, number
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor

@@ -8,10 +8,9 @@ from pydantic import Field
 from reedmace.core.contract import Issue, Part, number
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.site.site import Plumbing, Site
+from reedmace.core.flow.airlift import uplift_cut_cm
 from reedmace.core.tank.evaporation import TANK_DROP_CM
 
-UPLIFT_SPARE_CM = 1.0
-"""Depth an uplift's outlet keeps under water even then (common practice)."""
 OVER_RIM_CM = 6.0
 FROM_BED_CM = 5.0
 APART_SHARE = 0.3
@@ -79,7 +78,7 @@ class ResolvedLayout:
     @property
     def uplift_cm(self) -> float:
         """Longest uplift from the bed whose outlet stays under water after evaporation, cm."""
-        return max(self.water - TANK_DROP_CM - UPLIFT_SPARE_CM - self.bed, 1.0)
+        return max(uplift_cut_cm(self.water - self.bed, TANK_DROP_CM), 1.0)
 
     @property
     def returned_cm(self) -> float:

@@ -6,9 +6,10 @@ from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.in_tank import stands_under
 from reedmace.core.filter.kind_parts.kind import FilterKind
-from reedmace.core.filter.kind_parts.placement import UPLIFT_SPARE_CM, PlacedIssue, ResolvedLayout
+from reedmace.core.filter.kind_parts.placement import PlacedIssue, ResolvedLayout
 from reedmace.core.filter.kind_parts.steps import WASH, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.flow.airlift import UPLIFT_SPARE_CM
 from reedmace.core.quantity import formatting
 from reedmace.core.tank.evaporation import TANK_DROP_CM
 

@@ -1,4 +1,4 @@
-"""From where a tank stands to the questions the core answers."""
+"""The log of a cycle or a running tank as the core takes it."""
 
 from collections.abc import Callable
 from datetime import datetime, timedelta
@@ -12,137 +12,18 @@ from reedmace.core.cycle.record.log import (
     LoggedMedia,
     LoggedOutage,
     MediaWhat,
-    TapWater,
 )
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.memo import memoize
 from reedmace.core.quantity.units import as_nitrogen
-from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
-from reedmace.core.stock.species import Water
-from reedmace.core.tank import TankVolumeAnswer, TankVolumeQuestion, tank_volume
-from reedmace.logbook.plans.plan_kinds import CyclePlan, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
-from reedmace.logbook.replay.arrival import came_at, came_with_animals, since
-from reedmace.logbook.replay.entries import Conditioner, MediaWork, Outage, PlantGrowth, Reading, Stocking
-from reedmace.logbook.replay.state import LogbookState, shares_of
-
-DEFAULT_TANK = TankVolumeQuestion(length_cm=60, width_cm=30, height_cm=36, substrate_depth_cm=3)
-"""The tank assumed until it has been measured; every screen that uses it says so."""
-UNKNOWN_LOAD = 0.3
-"""Ammonia load assumed until animals are chosen, mg N/L a day: a community's (memory)."""
-
-
-def tank_plan(state: LogbookState) -> TankPlan:
-    """The tank as measured, or the stated default. state: the tank's."""
-    body = state.tank_plan.body if state.tank_plan else None
-    return body if isinstance(body, TankPlan) else TankPlan(kind="tank-plan", tank=DEFAULT_TANK)
-
-
-def stock_plan(state: LogbookState) -> StockPlan:
-    """The animals planned or kept, empty until chosen. state: the tank's."""
-    body = state.stock_plan.body if state.stock_plan else None
-    return body if isinstance(body, StockPlan) else StockPlan(kind="stock-plan", animals=[])
-
-
-def filter_plan(state: LogbookState) -> FilterPlan:
-    """The tank's equipment, empty until chosen. state: the tank's."""
-    body = state.filter_plan.body if state.filter_plan else None
-    return body if isinstance(body, FilterPlan) else FilterPlan(kind="filter-plan")
-
-
-def fit_plan(state: LogbookState) -> FitPlan:
-    """Positions of the parts, defaults until placed. state: the tank's."""
-    body = state.fit_plan.body if state.fit_plan else None
-    return body if isinstance(body, FitPlan) else FitPlan(kind="fit-plan")
-
-
-USUAL_WATER: dict[Water, tuple[float, float, float]] = {
-    "fresh": (0, 7.4, 4),
-    "brackish": (10, 7.8, 6),
-    "salt": (35, 8.1, 8),
-}
-"""Salinity in g/kg, pH and KH in dKH by kind of water until measured (common practice)."""
-
-
-def cycle_plan(state: LogbookState, now: datetime) -> CyclePlan:
-    """The cycle as planned, or a default one starting now. state: the tank's; now: aware time."""
-    body = state.cycle_plan.body if state.cycle_plan else None
-    if isinstance(body, CyclePlan):
-        return body
-    place = tank_plan(state).surroundings
-    salinity, ph, kh = USUAL_WATER[place.water]
-    return CyclePlan(
-        kind="cycle-plan",
-        started_at=since(state) or now,
-        method="animals-in" if came_with_animals(state) else "measured-ammonia",
-        salinity_g_kg=salinity,
-        start_ph=place.ph or ph,
-        start_kh_dkh=kh,
-        tap=TapWater(chlorine="unknown"),
-    )
-
-
-def kit_plan(state: LogbookState) -> KitPlan:
-    """The keeper's test kit, usual steps until entered. state: the tank's."""
-    body = state.kit_plan.body if state.kit_plan else None
-    return body if isinstance(body, KitPlan) else KitPlan(kind="kit-plan")
-
-
-def volume_question(plan: TankPlan) -> TankVolumeQuestion:
-    """Input of the volume, with the water of the sump. plan: the tank's."""
-    sump = plan.surroundings.sump
-    if sump is None:
-        return plan.tank
-    return plan.tank.model_copy(update={"water_outside_l": min(plan.tank.water_outside_l + sump.held_l, 5000)})
-
-
-@memoize
-def volume(state: LogbookState) -> TankVolumeAnswer:
-    """The tank's volume, of the default tank until measured. state: the tank's."""
-    return tank_volume(volume_question(tank_plan(state)))
-
-
-def net_litres(state: LogbookState) -> float:
-    """Net water in L. state: the tank's."""
-    return max(volume(state).net_l, 0.5)
-
-
-@memoize
-def daily_load(state: LogbookState) -> float:
-    """Planned ammonia, mg N per litre and day; 0.3 until animals are chosen. state: the tank's."""
-    stock = stock_plan(state)
-    if not (stock.animals or stock.feed_g_day):
-        return UNKNOWN_LOAD
-    question = WasteLoadQuestion(
-        net_l=net_litres(state), animals=stock.animals, own_species=stock.own_species, feed_g_day=stock.feed_g_day
-    )
-    return waste_load(question).ammonia_mg_n_l_day
-
-
-@memoize
-def animals_in(state: LogbookState) -> list[Animals]:
-    """Animals in the tank by species: added less removed. state: the tank's."""
-    counts: dict[str, int] = {}
-    if came_with_animals(state):
-        # They were in before the logbook began: the Stock plan from before others were added.
-        before = state.model_copy(update={"stock_plan": state.stock_before})
-        counts = {a.species_id: a.count for a in stock_plan(before).animals}
-    for e in state.events:
-        if isinstance(e.body, Stocking):
-            counts[e.body.species_id] = counts.get(e.body.species_id, 0) + e.body.count
-    return [Animals(species_id=s, count=min(n, 2000)) for s, n in counts.items() if n > 0]
-
-
-@memoize
-def load_in(state: LogbookState) -> float:
-    """Ammonia of the animals in the tank, mg N per litre and day; of the planned ones where none are recorded."""
-    own = stock_plan(state).own_species
-    known = {s.id for s in own} | set(SPECIES)
-    present = [a for a in animals_in(state) if a.species_id in known]
-    if not present:
-        return daily_load(state)
-    question = WasteLoadQuestion(net_l=net_litres(state), animals=present, own_species=own)
-    return waste_load(question).ammonia_mg_n_l_day
-
+from reedmace.logbook.plans.plan_kinds import CyclePlan
+from reedmace.logbook.replay.animals import animals_in, daily_load, load_in
+from reedmace.logbook.replay.arrival import came_at, came_with_animals
+from reedmace.logbook.replay.current_plans import cycle_plan, kit_plan, stock_plan, tank_plan
+from reedmace.logbook.replay.entries import Conditioner, MediaWork, PlantGrowth, Reading
+from reedmace.logbook.replay.film_shares import film_shares, stretches
+from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres, salinity_of_plan
 
 _MEDIA: dict[str, MediaWhat] = {
     "rinsed": "rinsed-tank-water",
@@ -155,14 +36,6 @@ _MEDIA: dict[str, MediaWhat] = {
 }
 
 
-def film_shares(state: LogbookState, at: datetime) -> dict[str, float]:
-    """Share of the total film each filter holds, or held until it was removed, by its key.
-
-    state: the tank's; at: aware time.
-    """
-    return {**{t.key: t.share for t in state.taken_off}, **shares_of(state.filters(), state.hung_since, at)}
-
-
 def _off_again(state: LogbookState, plan: CyclePlan, day: Callable[[datetime], float]) -> list[LoggedMedia]:
     """Filters removed since the cycle began: before that there was no film to lose."""
     return [
@@ -170,28 +43,6 @@ def _off_again(state: LogbookState, plan: CyclePlan, day: Callable[[datetime], f
         for t in state.taken_off
         if t.at > plan.started_at and day(t.at) <= 400
     ]
-
-
-def stretches(state: LogbookState, now: datetime) -> list[tuple[datetime, datetime | None, str]]:
-    """Every stop of every filter: (from, until, key), until None while it lasts; a stop of all is one of each.
-
-    state: the tank's; now: aware time; "*" stands for the filter of a tank that lists none.
-    """
-    bodies = [f.key for f in state.filters()]
-    gone = {t.key: t.at for t in state.taken_off}
-    found: list[tuple[datetime, datetime | None, str]] = []
-    since: dict[str, datetime] = {}
-    for e in state.events:
-        if not isinstance(e.body, Outage):
-            continue
-        for key in [e.body.filter_key] if e.body.filter_key else bodies or ["*"]:
-            if not e.body.running:
-                since.setdefault(key, e.at)
-            elif key in since:
-                found.append((since.pop(key), e.at, key))
-    # A filter that was removed is no longer stopped.
-    found += [(at, gone.get(key) if key not in bodies else None, key) for key, at in since.items() if now > at]
-    return sorted(found, key=lambda s: (s[0], s[2]))
 
 
 def _outages(state: LogbookState, day: Callable[[datetime], float], now: datetime) -> list[LoggedOutage]:
@@ -229,6 +80,8 @@ def cycle_log(state: LogbookState, now: datetime) -> CycleLog | None:
 
 USUAL_KEPT_C = 25
 """Temperature of a tank with animals until measured, °C (common practice)."""
+
+
 CARE_DAYS, LONG_DAYS = 120, 300
 """Days of log read for a long-running tank; age in days of a cycle that is long over."""
 
@@ -265,22 +118,6 @@ def lived_log(state: LogbookState, now: datetime) -> CycleLog | None:
         heat = tank_plan(state).surroundings.temperature_c
         planned = cycle_plan(state, since).model_copy(update={"temperature_c": heat or USUAL_KEPT_C})
     return _log(state, planned.model_copy(update={"started_at": since}), now)
-
-
-def salinity_now(state: LogbookState) -> float:
-    """Salinity as last read, or as planned or usual for the kind of water, g/kg. state: the tank's."""
-    body = state.cycle_plan.body if state.cycle_plan else None
-    return _salinity(state, body if isinstance(body, CyclePlan) else None)
-
-
-def _salinity(state: LogbookState, plan: CyclePlan | None) -> float:
-    """Salinity as last read, or as planned, or as usual, g/kg."""
-    read = [
-        e.body.salinity_g_kg for e in state.readings if isinstance(e.body, Reading) and e.body.salinity_g_kg is not None
-    ]
-    if read:
-        return read[-1]
-    return plan.salinity_g_kg if plan else USUAL_WATER[tank_plan(state).surroundings.water][0]
 
 
 def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
@@ -333,7 +170,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         method=plan.method,
         helpers=plan.helpers,
         temperature_c=plan.temperature_c,
-        salinity_g_kg=_salinity(state, plan),
+        salinity_g_kg=salinity_of_plan(state, plan),
         start_kh_dkh=plan.start_kh_dkh,
         start_ph=plan.start_ph,
         tap=tap,

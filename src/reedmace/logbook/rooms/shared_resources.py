@@ -11,9 +11,11 @@ from reedmace.core.quantity.constants import KWH_PER_WATT_YEAR
 from reedmace.logbook.care.in_quarantine import in_quarantine
 from reedmace.logbook.care.supplies import heater_of
 from reedmace.logbook.plans.room_plan import RoomPlan, RoomSump, Spot, shelf_of
+from reedmace.logbook.replay.animals import animals_in, load_in
+from reedmace.logbook.replay.current_plans import filter_plan, tank_plan
 from reedmace.logbook.replay.equipment import EquippedFilter
-from reedmace.logbook.replay.questions import animals_in, filter_plan, load_in, net_litres, tank_plan, volume
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres, volume
 
 
 class RoomTank(NamedTuple):

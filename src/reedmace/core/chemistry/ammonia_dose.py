@@ -1,0 +1,175 @@
+"""Ammonia doses for fishless cycling."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from reedmace.core.chemistry.stoichiometry import ALKALINITY_PER_N, BASE_PER_N, N_IN_NH4CL
+from reedmace.core.contract import (
+    Answer,
+    MgNPerL,
+    NetLitres,
+    Part,
+    Question,
+    Working,
+    computation,
+    number,
+)
+from reedmace.core.quantity import CACO3_PER_DKH, L_PER_IMP_GAL, L_PER_US_GAL, NITROGEN_SHARE, formatting
+from reedmace.core.quantity.units import Basis, as_nitrogen
+
+
+class PowderProduct(Part):
+    """Ammonium chloride powder."""
+
+    form: Literal["ammonium-chloride"]
+    purity_percent: Annotated[float, number("%", 1, 100)] = 99
+
+
+class SolutionProduct(Part):
+    """Ammonia solution, by mass of NH3 per volume: grams in 100 mL."""
+
+    form: Literal["ammonia-solution"]
+    strength_percent_w_v: Annotated[float, number("% w/v", 0.1, 35, "grams of NH3 in 100 mL")]
+    drops_per_ml: Annotated[float, number("drops/mL", 10, 60)] = 20
+
+
+class LabelProduct(Part):
+    """A product described only by its label: an amount in a volume of water gives a concentration in ppm."""
+
+    form: Literal["label"]
+    amount: Annotated[float, number("amount_unit", 0.001, 10000)]
+    amount_unit: Literal["mL", "g", "drops"]
+    water: Annotated[float, number("water_unit", 0.1, 10000)]
+    water_unit: Literal["L", "US gal", "imp gal"]
+    raises_ppm: Annotated[float, number("ppm", 0.01, 1000)]
+    basis: Basis
+    drops_per_ml: Annotated[float, number("drops/mL", 10, 60)] = 20
+
+
+AmmoniaProduct = Annotated[PowderProduct | SolutionProduct | LabelProduct, Field(discriminator="form")]
+
+
+def base_per_n(product: AmmoniaProduct) -> float:
+    """mg CaCO3 of alkalinity the product adds with each mg N.
+
+    product: which. A label that does not say what is in the bottle is taken for a salt, which is the cautious way.
+    Source: equivalent masses.
+    """
+    return BASE_PER_N if isinstance(product, SolutionProduct) else 0.0
+
+
+class AmmoniaDoseQuestion(Question):
+    """A target concentration in this water, from this product, on top of what is already there."""
+
+    net_l: NetLitres
+    target_ppm: Annotated[float, number("ppm", 0, 20)] = 2
+    basis: Basis = "ion"
+    current_ppm: Annotated[float, number("ppm", 0, 100, "Already in the water, same basis")] = 0
+    product: AmmoniaProduct
+
+
+class AmmoniaDoseAnswer(Answer):
+    """Amount of the product; the unit that does not apply is null."""
+
+    raise_mg_n_l: MgNPerL
+    nitrogen_mg: Annotated[float, number("mg N", 0, 1e9)]
+    grams: Annotated[float, number("g", 0, 1e7)] | None
+    millilitres: Annotated[float, number("mL", 0, 1e7)] | None
+    drops: Annotated[float, number("drops", 0, 1e9)] | None
+    alkalinity_used_dkh: Annotated[float, number("dKH", 0, 1e4, "Once nitrified, less what the product itself brings")]
+    nitrate_made_ppm_ion: Annotated[float, number("ppm", 0, 1e5, "Nitrate as the ion, if all of it is nitrified")]
+
+
+@computation("ammonia-dose", "Grams, millilitres or drops for a target")
+def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
+    """Grams, millilitres or drops of an ammonia product for a target concentration.
+
+    question: water in L, target and current in ppm on one basis, product.
+    Source: IUPAC atomic masses; the label; US EPA 1993 for alkalinity.
+    """
+    q, w = question, Working()
+    gap_ppm = max(q.target_ppm - q.current_ppm, 0.0)
+    factor = 1.0 if q.basis == "N" else NITROGEN_SHARE["NH4"]
+    rise = w.sum(
+        "ΔN",
+        "max(target − current, 0) × N share",
+        {"target": q.target_ppm, "current": q.current_ppm, "N share": factor},
+        "mg N/L",
+        "masses",
+    )
+    nitrogen = w.sum("mN", "ΔN × net litres", {"ΔN": rise, "net litres": q.net_l}, "mg N", "arithmetic")
+    grams = millilitres = drops = None
+    p = q.product
+    if isinstance(p, PowderProduct):
+        grams = w.sum(
+            "m",
+            "mN / (N share of NH4Cl × purity) / 1000",
+            {"mN": nitrogen, "N share of NH4Cl": N_IN_NH4CL, "purity": p.purity_percent / 100},
+            "g",
+            "masses",
+        )
+        amount = f"{grams:.2f} g of ammonium chloride"
+    elif isinstance(p, SolutionProduct):
+        per_ml = w.sum(
+            "s",
+            "strength × 10 × N share of NH3",
+            {"strength": p.strength_percent_w_v, "N share of NH3": NITROGEN_SHARE["NH3"]},
+            "mg N/mL",
+            "masses",
+        )
+        millilitres = w.sum("V", "mN / s", {"mN": nitrogen, "s": per_ml}, "mL", "arithmetic")
+        drops = w.sum("n", "V × drops per mL", {"V": millilitres, "drops per mL": p.drops_per_ml}, "drops", "keeper")
+        amount = f"{millilitres:.2f} mL of ammonia solution (about {drops:.0f} drops)"
+    else:
+        water_l = p.water * {"L": 1.0, "US gal": L_PER_US_GAL, "imp gal": L_PER_IMP_GAL}[p.water_unit]
+        label_n = w.line(
+            "s",
+            "label rise × N share × label water",
+            f"{as_nitrogen(p.raises_ppm, 'ammonia', p.basis):.4f} × {water_l:.3f}",
+            as_nitrogen(p.raises_ppm, "ammonia", p.basis) * water_l,
+            f"mg N in {p.amount:g} {p.amount_unit}",
+            "label",
+        )
+        needed = w.sum(
+            "x",
+            "amount on label × mN / s",
+            {"amount on label": p.amount, "mN": nitrogen, "s": label_n},
+            p.amount_unit,
+            "label",
+        )
+        if p.amount_unit == "g":
+            grams = needed
+        elif p.amount_unit == "mL":
+            millilitres, drops = needed, needed * p.drops_per_ml
+        else:
+            drops, millilitres = needed, needed / p.drops_per_ml
+        amount = f"{needed:.3g} {p.amount_unit} of the product"
+    net = w.line(
+        "a",
+        "7.14 − what the product brings",
+        f"7.14 − {base_per_n(p):.2f}, {'as NH3, a base' if base_per_n(p) else 'as a salt'}",
+        ALKALINITY_PER_N - base_per_n(p),
+        "mg CaCO3/mg N",
+        "epa1993",
+    )
+    alkalinity = w.sum("ΔKH", "a × ΔN / 17.85", {"a": net, "ΔN": rise, "17.85": CACO3_PER_DKH}, "dKH", "epa1993")
+    nitrate = w.sum(
+        "NO3", "ΔN / N share of NO3", {"ΔN": rise, "N share of NO3": NITROGEN_SHARE["NO3"]}, "ppm", "masses"
+    )
+    verdict = (
+        f"Add {amount} to bring {formatting.litres(q.net_l)} from {q.current_ppm:g} to {q.target_ppm:g} ppm."
+        if gap_ppm > 0
+        else f"Add none: the water is already at {q.current_ppm:g} ppm, the target is {q.target_ppm:g}."
+    )
+    return AmmoniaDoseAnswer(
+        verdict=verdict,
+        working=w.lines,
+        raise_mg_n_l=rise,
+        nitrogen_mg=nitrogen,
+        grams=grams,
+        millilitres=millilitres,
+        drops=drops,
+        alkalinity_used_dkh=alkalinity,
+        nitrate_made_ppm_ion=nitrate,
+    )

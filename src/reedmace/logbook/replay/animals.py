@@ -1,0 +1,50 @@
+"""Animals in a tank and their ammonia, from its logbook."""
+
+from reedmace.core.memo import memoize
+from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
+from reedmace.logbook.replay.arrival import came_with_animals
+from reedmace.logbook.replay.current_plans import stock_plan
+from reedmace.logbook.replay.entries import Stocking
+from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.water import net_litres
+
+UNKNOWN_LOAD = 0.3
+"""Ammonia load assumed until animals are chosen, mg N/L a day: a community's (memory)."""
+
+
+@memoize
+def daily_load(state: LogbookState) -> float:
+    """Planned ammonia, mg N per litre and day; 0.3 until animals are chosen. state: the tank's."""
+    stock = stock_plan(state)
+    if not (stock.animals or stock.feed_g_day):
+        return UNKNOWN_LOAD
+    question = WasteLoadQuestion(
+        net_l=net_litres(state), animals=stock.animals, own_species=stock.own_species, feed_g_day=stock.feed_g_day
+    )
+    return waste_load(question).ammonia_mg_n_l_day
+
+
+@memoize
+def animals_in(state: LogbookState) -> list[Animals]:
+    """Animals in the tank by species: added less removed. state: the tank's."""
+    counts: dict[str, int] = {}
+    if came_with_animals(state):
+        # They were in before the logbook began: the Stock plan from before others were added.
+        before = state.model_copy(update={"stock_plan": state.stock_before})
+        counts = {a.species_id: a.count for a in stock_plan(before).animals}
+    for e in state.events:
+        if isinstance(e.body, Stocking):
+            counts[e.body.species_id] = counts.get(e.body.species_id, 0) + e.body.count
+    return [Animals(species_id=s, count=min(n, 2000)) for s, n in counts.items() if n > 0]
+
+
+@memoize
+def load_in(state: LogbookState) -> float:
+    """Ammonia of the animals in the tank, mg N per litre and day; of the planned ones where none are recorded."""
+    own = stock_plan(state).own_species
+    known = {s.id for s in own} | set(SPECIES)
+    present = [a for a in animals_in(state) if a.species_id in known]
+    if not present:
+        return daily_load(state)
+    question = WasteLoadQuestion(net_l=net_litres(state), animals=present, own_species=own)
+    return waste_load(question).ammonia_mg_n_l_day
