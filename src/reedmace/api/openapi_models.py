@@ -25,7 +25,9 @@ class _Whole(GenerateJsonSchema):
 
 
 def describe(app: Flask, spec: dict[str, Any]) -> dict[str, Any]:
-    """The OpenAPI description with every model as pydantic writes it. A model that differs in the two forms is named
+    """The OpenAPI description with every model as pydantic writes it.
+
+    A model that differs in the two forms is called `NameIn` where it is received.
 
     app: whose views name the models; spec: as APIFlask makes it, changed in place.
     """

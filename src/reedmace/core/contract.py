@@ -36,6 +36,17 @@ class Part(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False, defer_build=True)
 
 
+class ComputedPart(Part):
+    """A part with computed fields. Those that come back with an answer are dropped and computed again."""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _drop_computed(cls, given: Any) -> Any:
+        if not isinstance(given, dict):
+            return given
+        return {name: value for name, value in given.items() if name not in cls.model_computed_fields}
+
+
 class Issue(Part):
     """One fault: where, what, and the remedy."""
 

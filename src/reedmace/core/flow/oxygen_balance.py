@@ -1,4 +1,4 @@
-"""Oxygen balance of a tank: supply by surface, bubbles and a fall; demand of animals and film; and how long"""
+"""Oxygen balance of a tank: supply, demand, and the hours that are left when the flow stops."""
 
 import math
 from typing import Annotated

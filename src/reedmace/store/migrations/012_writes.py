@@ -1,6 +1,4 @@
-"""How often a tank's logbook was written to: the row that two writers cross at, on one server or on two nodes of a
-cluster. Frozen.
-"""
+"""Count of writes to a tank's logbook, the row where two concurrent writers collide. Frozen."""
 
 from typing import Any
 

@@ -15,7 +15,7 @@ from reedmace.core.chemistry import (
 )
 from reedmace.core.chemistry.shock_limits import PH_SHIFT_EMPTY
 from reedmace.core.chemistry.water_change import Pouring, Solute
-from reedmace.core.contract import Celsius, MgNPerL, Part, Share, Working, number, whole
+from reedmace.core.contract import Celsius, ComputedPart, MgNPerL, Share, Working, number, whole
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, TRANSFERRED, CycleLog
 from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.quantity import formatting
@@ -50,7 +50,7 @@ Do = Literal[
 ]
 
 
-class Action(Part):
+class Action(ComputedPart):
     """One action: what, how much, when and why. An amount that does not apply is null."""
 
     do: Do

@@ -6,7 +6,19 @@ import numpy as np
 from pydantic import Field, computed_field
 
 from reedmace.core.chemistry.salinity import is_marine
-from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Working, computation, number, whole
+from reedmace.core.contract import (
+    PH,
+    Answer,
+    Celsius,
+    ComputedPart,
+    NetLitres,
+    Part,
+    Question,
+    Working,
+    computation,
+    number,
+    whole,
+)
 from reedmace.core.cycle.model.ensemble import condition, percentiles, project
 from reedmace.core.cycle.model.inputs import Scenario
 from reedmace.core.cycle.record.log import (
@@ -29,7 +41,7 @@ DRAWS = 200
 Asked = Literal["food", "rock", "seed", "plants", "helpers"]
 
 
-class MethodRow(Part):
+class MethodRow(ComputedPart):
     """A way to cycle as forms offer it: its title, and what it asks the keeper for."""
 
     method: Method

@@ -7,7 +7,7 @@ from pydantic import computed_field
 
 from reedmace.core.chemistry import un_ionised_share
 from reedmace.core.chemistry.salinity import is_marine
-from reedmace.core.contract import Part, Working
+from reedmace.core.contract import ComputedPart, Working
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.record.water_now import COOL_C, HOT_C, WaterNow
 from reedmace.core.film import FILM_SLOWS_PH, FILM_STOPS_PH
@@ -42,7 +42,7 @@ UNSEEN: frozenset[CauseKind] = frozenset({"off-scale", "kit"})
 """Reasons why a fall would not be visible, which differs from a stall."""
 
 
-class Finding(Part):
+class Finding(ComputedPart):
     """A cause of a stall with its evidence, or one that is ruled out."""
 
     title: str
