@@ -4,7 +4,8 @@ from reedmace.core.cycle.advice.advice import CycleAdviceAnswer, CycleAdviceQues
 from reedmace.core.cycle.advice.with_animals import emergency_today, ramp_ahead
 from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion
 from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, emergency_plan
-from reedmace.core.cycle.animals.illness import IllnessAnswer, IllnessQuestion, Sign, illness_check
+from reedmace.core.cycle.animals.illness import IllnessAnswer, illness_check
+from reedmace.core.cycle.animals.illness_causes import IllnessQuestion, Sign
 from reedmace.core.cycle.animals.stocking_ramp import StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.judgement.cloudy_water import CloudyWaterAnswer, CloudyWaterQuestion, cloudy_water
 from reedmace.core.cycle.judgement.filter_stop import FilterStopAnswer, FilterStopQuestion, filter_stop

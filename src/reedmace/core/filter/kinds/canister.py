@@ -1,5 +1,7 @@
 """The canister: a sealed body below the water, hoses over the rim."""
 
+from collections.abc import Iterator
+
 from reedmace.core.contract import Working
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import FilterTable
@@ -82,14 +84,14 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         if q.hose_length_m and q.hose_bore_mm
         else ""
     )
+    weight = formatting.kg(prime + EMPTY_KG)
+    filling = _PRIMING[q.priming].format(formatting.litres(prime))
     return [
         Step(
             id="canister-feet",
             title="Feet or pads on first",
             detail="They are forgotten once the body is full.",
-            caution=(
-                f"Full it weighs about {formatting.kg(prime + EMPTY_KG)}: lift with both hands and a straight back."
-            ),
+            caution=f"Full it weighs about {weight}: lift with both hands and a straight back.",
         ),
         Step(
             id="canister-media",
@@ -131,10 +133,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="canister-prime",
             title="Prime with tank water",
-            detail=(
-                f"{_PRIMING[q.priming].format(formatting.litres(prime))} Not chlorinated tap water. Then open both"
-                " valves."
-            ),
+            detail=f"{filling} Not chlorinated tap water. Then open both valves.",
             caution="Never start a siphon by mouth.",
         ),
         Step(
@@ -179,59 +178,49 @@ def _runs(g: ResolvedLayout) -> list[RunDraft]:
     ]
 
 
-def _stand_faults(g: ResolvedLayout) -> list[PlacedIssue]:
-    found = []
+def _stand_faults(g: ResolvedLayout) -> Iterator[PlacedIssue]:
     if g.top > g.water:
-        found.append(
-            issue_at(
-                "body",
-                g.body_x,
-                g.top,
-                f"The canister's lid stands {formatting.cm(g.top - g.water)} above the water line: it will not prime"
-                " and sucks air.",
-                "Stand it lower.",
-            )
+        yield issue_at(
+            "body",
+            g.body_x,
+            g.top,
+            f"The canister's lid stands {formatting.cm(g.top - g.water)} above the water line: it will not prime"
+            " and sucks air.",
+            "Stand it lower.",
         )
     if g.top + g.bend > g.bottom and abs(g.body_x - g.length / 2) < g.length / 2:
-        found.append(
-            issue_at(
-                "return-hose",
-                g.body_x,
-                g.top,
-                f"{formatting.cm(max(g.bottom - g.top, 0))} over the canister are too few for a bend of"
-                f" {formatting.cm(g.bend)}: the hose kinks.",
-                "Use ribbed hose, stand it lower, or beside the stand.",
-            )
+        yield issue_at(
+            "return-hose",
+            g.body_x,
+            g.top,
+            f"{formatting.cm(max(g.bottom - g.top, 0))} over the canister are too few for a bend of"
+            f" {formatting.cm(g.bend)}: the hose kinks.",
+            "Use ribbed hose, stand it lower, or beside the stand.",
         )
-    return found
 
 
-def _faults(g: ResolvedLayout) -> list[PlacedIssue]:
-    found = cable_fault(g) + tap_fault(g) + intake_faults(g) + _stand_faults(g)
+def _faults(g: ResolvedLayout) -> Iterator[PlacedIssue]:
+    yield from cable_fault(g) + tap_fault(g) + intake_faults(g)
+    yield from _stand_faults(g)
     outlet_y = g.water - g.lay.outlet_depth_cm
     if abs(g.intake_x - g.outlet_x) < APART_SHARE * g.length:
-        found.append(
-            issue_at(
-                "outlet",
-                g.outlet_x,
-                outlet_y,
-                f"The outlet stands {formatting.cm(abs(g.intake_x - g.outlet_x))} from the intake: water goes round in"
-                " a corner.",
-                "Put them at opposite ends.",
-            )
+        yield issue_at(
+            "outlet",
+            g.outlet_x,
+            outlet_y,
+            f"The outlet stands {formatting.cm(abs(g.intake_x - g.outlet_x))} from the intake: water goes round in"
+            " a corner.",
+            "Put them at opposite ends.",
         )
     if g.lay.outlet_depth_cm < -1:
-        found.append(
-            issue_at(
-                "outlet",
-                g.outlet_x,
-                outlet_y,
-                f"The outlet stands {formatting.cm(-g.lay.outlet_depth_cm, 'g')} above the water: it splashes, and the"
-                " pump lifts that much.",
-                f"Lower it to about {formatting.cm(5)} under the surface, or just at it.",
-            )
+        yield issue_at(
+            "outlet",
+            g.outlet_x,
+            outlet_y,
+            f"The outlet stands {formatting.cm(-g.lay.outlet_depth_cm, 'g')} above the water: it splashes, and the"
+            " pump lifts that much.",
+            f"Lower it to about {formatting.cm(5)} under the surface, or just at it.",
         )
-    return found
 
 
 def _fittings(g: ResolvedLayout) -> list[Purchase]:
@@ -360,7 +349,7 @@ KIND = FilterKind(
     },
     marks=_marks,
     runs=_runs,
-    faults=_faults,
+    faults=lambda g: list(_faults(g)),
     fittings=_fittings,
     mishaps=_mishaps,
     care=Care(
