@@ -1,15 +1,16 @@
 """All named computations, imported once; used by the HTTP API, the command line and the working panel."""
 
 from collections.abc import Mapping
+from importlib import import_module
 from types import MappingProxyType
 from typing import Any
 
-from reedmace.core import chemistry, cycle, film, filter, fit, flow, quantity, stock, tank, upkeep
 from reedmace.core.contract import REGISTERED, Answer, Computation
-from reedmace.core.registry import answered
+from reedmace.core.registry import PACKAGES, answered
 
 # Importing a package registers its computations.
-_ROOMS = (tank, stock, film, flow, filter, fit, upkeep, chemistry, cycle, quantity)
+for _package in PACKAGES:
+    import_module(f"reedmace.core.{_package}")
 
 COMPUTATIONS: Mapping[str, Computation[Any, Any]] = MappingProxyType(REGISTERED)
 
