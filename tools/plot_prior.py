@@ -9,7 +9,7 @@ from reedmace.core.cycle.model.inputs import Scenario
 from reedmace.core.cycle.record.log import CycleLog, LoggedDose, LoggedReading
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
-HERE = Path(__file__).parent
+FIGURES = Path(__file__).parents[1] / "docs" / "figures"
 PPM = NITROGEN_SHARE["NH4"]
 INK, SOFT, LINE, BAND, SEED, REED = "#14262a", "#46575a", "#b9c2b8", "#93bcbc", "#7a3d18", "#c6d6b8"
 DRAWS = 2000
@@ -104,7 +104,7 @@ def write(name: str, width: float, height: float, parts: list[str]) -> None:
     body = "\n".join(parts)
     head = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="-6 -2 {width + 12:.0f} {height + 4:.0f}" {FONT}>'
     ground = f'<rect x="-6" y="-2" width="{width + 12:.0f}" height="{height + 4:.0f}" fill="#f3f4ef"/>'
-    (HERE / name).write_text(f"{head}\n{ground}\n{body}\n</svg>\n", encoding="utf-8")
+    (FIGURES / name).write_text(f"{head}\n{ground}\n{body}\n</svg>\n", encoding="utf-8")
 
 
 if __name__ == "__main__":

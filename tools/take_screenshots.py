@@ -5,7 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-HERE = Path(__file__).parent / "screenshots"
+SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
 # Name of the picture: tank, stage, width, height, colour scheme, and what to press first.
 VIEWS: dict[str, tuple[str, str, int, int, str, str | None]] = {
     "tank": ("Kiln room", "tank", 1280, 800, "light", None),
@@ -63,7 +63,7 @@ def main(address: str, names: list[str]) -> None:
                 page.locator(press).first.click()
                 page.wait_for_load_state("networkidle")
             page.wait_for_timeout(400)
-            page.screenshot(path=HERE / f"{name}.png")
+            page.screenshot(path=SHOTS / f"{name}.png")
             page.close()
         browser.close()
 
