@@ -179,10 +179,10 @@ def long_time(days: float) -> str:
 def inside(sentence: str) -> str:
     """A sentence or title as it reads inside another: its first letter small, unless it begins an abbreviation.
 
-    >>> inside("Change 20 L"), inside("KH runs out"), inside("pH fell")
-    ('change 20 L', 'KH runs out', 'pH fell')
+    >>> inside("Change 20 L"), inside("A bloom"), inside("KH runs out"), inside("pH fell")
+    ('change 20 L', 'a bloom', 'KH runs out', 'pH fell')
     """
-    if len(sentence) > 1 and sentence[0].isupper() and sentence[1].islower():
+    if len(sentence) > 1 and sentence[0].isupper() and (sentence[1].islower() or sentence[1] == " "):
         return sentence[0].lower() + sentence[1:]
     return sentence
 
