@@ -14299,8 +14299,11 @@ export interface components {
         InstalledView: {
             installed: components["schemas"]["EquippedFilter"];
             media: components["schemas"]["MediaStackAnswer"] | null;
-            /** @description What a further basket would hold */
-            next_basket: components["schemas"]["Basket"];
+            /**
+             * Next Baskets
+             * @description What further baskets would hold, in order
+             */
+            next_baskets: components["schemas"]["Basket"][];
             overflow: components["schemas"]["OverflowCheckAnswer"] | null;
             socks: components["schemas"]["SockDaysAnswer"] | null;
             /** @description Of a tank over a sump */

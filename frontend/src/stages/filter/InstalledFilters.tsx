@@ -79,7 +79,8 @@ interface RowProps {
 }
 
 function Row({ one, typed, busy, onOff, onChange }: RowProps) {
-  const { installed, media, next_basket, overflow } = one;
+  const { installed, media, next_baskets, overflow } = one;
+  const baskets = typed?.media ?? installed.media;
   const hosed = installed.plan.runs.some((r) => r.role === "return-hose");
   return (
     <>
@@ -100,11 +101,12 @@ function Row({ one, typed, busy, onOff, onChange }: RowProps) {
       <Fold summary={`Media in ${installed.filter.name}, in the order the water meets them`}>
         <MediaBuilder
           filter={installed.filter}
-          baskets={typed?.media ?? installed.media}
-          next={next_basket}
+          baskets={baskets}
+          // Presses may come faster than the view's answer, which then lacks the latest baskets.
+          next={next_baskets[Math.max(baskets.length - installed.media.length, 0)]}
           answer={media}
-          onChange={(baskets) => {
-            onChange({ media: baskets });
+          onChange={(media) => {
+            onChange({ media });
           }}
         />
       </Fold>

@@ -25,8 +25,8 @@ const MEDIA: readonly (readonly [Basket["media"], string])[] = [
 interface Props {
   filter: Filter;
   baskets: Basket[];
-  /** What a further basket would hold. */
-  next: Basket;
+  /** What a further basket would hold; undefined until the filter view has caught up. */
+  next: Basket | undefined;
   /** Effect of the stack on this tank, from the stage's view. */
   answer: MediaStack | null;
   onChange: (baskets: Basket[]) => void;
@@ -135,7 +135,7 @@ export default function MediaBuilder({ filter, baskets, next, answer, onChange }
           $quiet
           isDisabled={baskets.length >= 12}
           onPress={() => {
-            onChange([...baskets, next]);
+            if (next) onChange([...baskets, next]);
           }}
         >
           Add a medium

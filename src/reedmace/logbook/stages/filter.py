@@ -30,7 +30,7 @@ from reedmace.core.filter.choice.requirement import is_enough_by_film, requireme
 from reedmace.core.filter.choice.scores import pump_price
 from reedmace.core.filter.filter_table import film_of_m2
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.media.basket import Basket, next_basket
+from reedmace.core.filter.media.basket import Basket, next_baskets
 from reedmace.core.filter.site.site import Site
 from reedmace.core.filter.sizing_rules import ENOUGH_SHARE
 from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer, SockDaysAnswer
@@ -60,7 +60,7 @@ class InstalledView(Part):
 
     installed: EquippedFilter
     media: MediaStackAnswer | None
-    next_basket: Basket = Field(description="What a further basket would hold")
+    next_baskets: list[Basket] = Field(description="What further baskets would hold, in order")
     overflow: OverflowCheckAnswer | None
     socks: SockDaysAnswer | None
     evaporation: EvaporationAnswer | None = Field(description="Of a tank over a sump")
@@ -188,7 +188,7 @@ def together(state: LogbookState, installed: list[EquippedFilter], *, chosen: bo
             InstalledView(
                 installed=h,
                 media=_media(state, h),
-                next_basket=next_basket(h.media, h.filter.media_l),
+                next_baskets=next_baskets(h.media, h.filter.media_l),
                 overflow=(falls := overflow_of(h)),
                 socks=socks_of(state, h),
                 evaporation=evaporated(state) if falls else None,

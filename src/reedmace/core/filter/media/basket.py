@@ -34,3 +34,17 @@ def next_basket(packed: Sequence[Basket], media_l: float) -> Basket:
     left = max(media_l - sum(b.litres for b in packed), LEAST_BASKET_L)
     media = USUAL_MEDIA[min(len(packed), len(USUAL_MEDIA) - 1)]
     return Basket(media=media, litres=max(round(min(left, media_l / len(USUAL_MEDIA)), 2), 0.01))
+
+
+def next_baskets(packed: Sequence[Basket], media_l: float) -> list[Basket]:
+    """The next few baskets for a filter, each as if those before it were packed.
+
+    packed: in flow order; media_l: media volume, L. Source: common practice.
+
+    >>> [basket.media for basket in next_baskets([], 6.0)]
+    ['foam-10', 'foam-20', 'ceramic-rings']
+    """
+    ahead = list(packed)
+    for _ in USUAL_MEDIA:
+        ahead.append(next_basket(ahead, media_l))
+    return ahead[len(packed) :]
