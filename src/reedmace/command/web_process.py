@@ -16,7 +16,9 @@ SHORT_LIFE_S, MOST_FAST_DEATHS, STOP_S = 5.0, 6, 14.0
 
 
 class WebServer:
-    """The process of `command.web_server` on a listening socket: started early, released when the database is ready,
+    """The process of `command.web_server` on a listening socket: started early, released later.
+
+    It serves once the database is ready.
 
     environment: with the settings; count: of workers; account: whose they are, as Popen takes it.
     """

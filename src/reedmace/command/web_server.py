@@ -1,4 +1,6 @@
-"""The web server: the program is imported once, then forked into workers, each with an event loop that reads a whole
+"""The web server: the program is imported once, then forked into workers, each with a loop of its own.
+
+The loop reads a whole request before a thread is given to it.
 
 So a client that sends half a request, or nothing at all, costs a little memory and no keeper's time, and a worker that
 dies is there again before the next request.

@@ -163,7 +163,7 @@ class PhProbe:
 
 
 def usual_tank(days: int, seed: int = 1) -> SimulatedTank:
-    """A usual tank, kept for a number of days: 100 L, 26 °C, KH 6, dosed to 2 ppm whenever ammonia is under 1 ppm
+    """A usual tank, kept for a number of days: 100 L, 26 °C, KH 6, dosed to 2 ppm when under 1 ppm.
 
     days: kept for; seed: its own.
     """
