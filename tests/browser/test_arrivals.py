@@ -48,7 +48,7 @@ def test_a_tank_that_has_run_for_years_begins_with_who_lives_in_it(page: Page, a
     page.get_by_role("option", name=re.compile("Harlequin rasbora")).click()
     page.get_by_role("button", name="Save the animals").click()
     stages = page.get_by_role("navigation", name="Stages")
-    expect(stages).to_contain_text("stocked 26 months")
+    expect(stages).to_contain_text("stocked 2.2 years")
     stages.get_by_role("link", name=re.compile("^Cycle")).click()
     expect(page.get_by_role("main")).not_to_contain_text("Begin the cycle")
 

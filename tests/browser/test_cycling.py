@@ -325,6 +325,6 @@ def test_animals_in_show_limits_changes_and_the_vet(page: Page, new_keeper: str,
     expect(first(page)).to_contain_text(re.compile(r"Change \d+ % of the water now"))
     leaf(page, "Animals are in")
     panel = page.get_by_role("tabpanel", name="Animals are in")
-    expect(panel.get_by_role("row", name=re.compile("Ammonia over"))).to_be_visible()
+    expect(panel.get_by_role("row", name=re.compile("ammonia over", re.IGNORECASE))).to_be_visible()
     expect(panel).to_contain_text("Feeding:")
     expect(panel).to_contain_text("vet")

@@ -94,10 +94,10 @@ def _pieces(plans: list[FittingPlanAnswer]) -> list[ShoppingItem]:
     for cut in (c for plan in plans for c in plan.cuts if c.unit == "piece"):
         before = found[cut.item].amount if cut.item in found else 0.0
         found[cut.item] = ShoppingItem(
-            item=f"{cut.item[0].upper()}{cut.item[1:]}",
+            item=formatting.opening(cut.item),
             amount=before + cut.amount,
             unit="piece",
-            why=f"{cut.how[0].upper()}{cut.how[1:]}.",
+            why=f"{formatting.opening(cut.how)}.",
             need=cut.need,
         )
     return list(found.values())

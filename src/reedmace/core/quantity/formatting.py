@@ -187,6 +187,15 @@ def inside(sentence: str) -> str:
     return sentence
 
 
+def opening(sentence: str) -> str:
+    """A sentence as it opens: its first letter a capital.
+
+    >>> opening("mixed to match"), opening("pH 7"), opening("")
+    ('Mixed to match', 'pH 7', '')
+    """
+    return sentence if sentence.startswith("pH") else sentence[:1].upper() + sentence[1:]
+
+
 SHOWN_IN_DAYS = 60
 """Age up to which it is written in days."""
 

@@ -11,6 +11,7 @@ from reedmace.core.cycle import CycleAdviceAnswer, CycleForecastAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit.fitting_steps import leak_checks
 from reedmace.core.memo import memoize
+from reedmace.core.quantity import formatting
 from reedmace.core.quantity.constants import DAYS_PER_YEAR
 from reedmace.core.upkeep import CarePlanAnswer
 from reedmace.core.upkeep.care_plan import FLOW_TEST_DAYS, CareWhat
@@ -246,4 +247,4 @@ def week_words(rows: list[Due], now: datetime) -> str:
     behind = f"{late} {'thing is' if late == 1 else 'things are'} late, " if late else ""
     coming = f"{soon} {'thing falls' if soon == 1 else 'things fall'}" if soon else "nothing falls"
     words = f"{behind}{coming} into the coming week."
-    return words[0].upper() + words[1:]
+    return formatting.opening(words)

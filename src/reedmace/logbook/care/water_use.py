@@ -132,4 +132,4 @@ def pour_words(state: LogbookState, share: float, now: datetime) -> str:
     known = state.tank_plan is not None
     pouring = Pouring(temperature_c(state), tap.cold_c, tap.hot_c, salinity_now(state), tap.chlorine)
     words = pouring.words(litres, known=known)
-    return f"{formatting.litres(litres)}: {words}" if known else f"{words[0].upper()}{words[1:]}"
+    return f"{formatting.litres(litres)}: {words}" if known else formatting.opening(words)

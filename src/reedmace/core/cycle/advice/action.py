@@ -124,7 +124,7 @@ def water_preparation(log: CycleLog, s: WaterNow) -> str:
     """How new water is prepared for this tank: temperature, treatment, salt. log: the cycle's; s: the water now."""
     pouring = Pouring(s.temperature, log.tap.cold_c, log.tap.hot_c, log.salinity_g_kg, log.tap.chlorine)
     words = pouring.words(0.0, known=False)
-    return f"{words[0].upper()}{words[1:]}"
+    return formatting.opening(words)
 
 
 PORTION_APART_DAYS = 0.45

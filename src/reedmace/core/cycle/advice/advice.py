@@ -89,7 +89,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
         coming_stalls=[] if ready.ready else [c for c in coming_stalls(log, s, w) if not d.has(c.kind)],
         animals="Add the first animals after the large change."
         if ready.ready
-        else f"{ready.missing[0][0].upper()}{ready.missing[0][1:]}.",
+        else f"{formatting.opening(ready.missing[0])}.",
     )
 
 

@@ -12,6 +12,7 @@ from reedmace.core.cycle.record.targets import tolerance_of
 from reedmace.core.cycle.record.water_now import WaterNow, water_now
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.memo import memoize
+from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import as_nitrogen
 
 
@@ -207,7 +208,7 @@ def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
             Action(
                 do=_DO[step.do],
                 title=f"{step.title}{hours or (' now' if step.do == 'change' else '')}",
-                detail=f"{step.how[0].upper()}{step.how[1:]}",
+                detail=step.how,
                 reason=_over(log, plan) if wet and not poured else _WHY[step.do],
                 when="now" if step.after_hours < 2 else "tonight",
                 amount=step.litres if change and log.litres_known else step.grams or None,
@@ -250,7 +251,7 @@ def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:
         if one.over
     ]
     words = "; ".join(found) or "so that it is still under its limits tomorrow"
-    return f"{words[0].upper()}{words[1:]}."
+    return f"{formatting.opening(words)}."
 
 
 def _ramp(log: CycleLog, ready: CycleReadinessAnswer) -> list[RampStep]:

@@ -248,7 +248,7 @@ def _steps(q: EmergencyPlanQuestion, day: DayPlan, warmth: str) -> list[PlanStep
     pouring = Pouring(q.temperature_c, q.tap.cold_c, q.tap.hot_c, q.salinity_g_kg, q.tap.chlorine)
     for change, r in zip(day.changes, day.reaches, strict=True):
         before, ph, reach = change.before_ph, change.after_ph, r
-        how = pouring.words(change.litres, known=q.litres_known)
+        how = formatting.opening(pouring.words(change.litres, known=q.litres_known))
         step("change", change.after_hours, f"Change {_amount(q, change.share)}", how, litres=change.litres)
     if over and not day.changes:
         how = "Treated, over hours, testing pH as it goes; no bucket at once."

@@ -97,15 +97,20 @@ def _lately(days: float | None) -> bool:
 
 
 def both_tested(q: IllnessQuestion) -> bool:
+    """Whether ammonia and nitrite were both tested lately. q: what was asked."""
     return _lately(q.since_test_days) and q.ammonia_mg_n_l is not None and q.nitrite_mg_n_l is not None
 
 
 def seen(q: IllnessQuestion, *signs: Sign) -> list[Sign]:
+    """Those of the given signs that the keeper saw. q: what was asked; signs: the signs looked for."""
     return [s for s in signs if s in q.signs]
 
 
 def ammonia_share_of_limit(q: IllnessQuestion) -> float:
-    """Ammonia as a share of the animals' limit at this pH and temperature; 0 where not read lately."""
+    """Ammonia as a share of the animals' limit at this pH and temperature; 0 where not read lately.
+
+    q: what was asked.
+    """
     if q.ammonia_mg_n_l is None or not _lately(q.since_test_days):
         return 0.0
     if q.ammonia_mg_n_l <= q.kit.zero_mg_n_l("ammonia"):

@@ -51,7 +51,10 @@ def standard_for(log: CycleLog) -> StandardName:
 
 
 def film_came(log: CycleLog) -> bool:
-    """Whether bacteria came with a filter or are fed by food or animals, so that a week of zeros is evidence."""
+    """Whether bacteria came with a filter or are fed by food or animals, so that a week of zeros is evidence.
+
+    log: the record so far.
+    """
     fed = log.method == "fish-food" and log.food_g_day > 0
     return fed or log.method in (*TRANSFERRED, "animals-in") or log.animals_are_in()
 
@@ -66,6 +69,10 @@ WHY_FOLLOWED: dict[StandardName, str] = {
 
 
 def at_least(log: CycleLog, day: float) -> str:
+    """Words after a nitrite figure: " or more" where that day's test was off its scale.
+
+    log: the record so far; day: days since the start.
+    """
     return " or more" if any(r.day == day and "nitrite" in r.off_scale for r in log.readings) else ""
 
 
@@ -116,6 +123,11 @@ def _dose_missing(log: CycleLog, size: float, kept: list[CheckedDose], loss: Los
 
 
 def dose_standard(log: CycleLog, name: StandardName, title: str, size: float, followed: bool, w: Working) -> Standard:
+    """Judgement by doses cleared within a day.
+
+    log: the record so far; name, title: of the standard; size: dose to clear, mg N/L; followed: whether this is the
+    standard the keeper follows; w: takes the working.
+    """
     kept, loss = standing_proof(log, size)
     held = not kept or not poison_since(log, kept[-1].tested_day or 0.0)
     cleared = len(kept) if held else 0
@@ -133,6 +145,7 @@ def _more_days(days: float) -> str:
 
 
 def planted_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
+    """Judgement by days of zeros while plants grow. log, followed, w: as for `dose_standard`."""
     grows = log.plants_growing_day
     loss = voiding_loss(log, grows or 0.0)
     days, tests = zeros_run(log, max(grows or 0.0, loss.day if loss else 0.0), LONGEST_GAP_DAYS["planted"])
@@ -165,6 +178,7 @@ def nitrate_rose(log: CycleLog) -> bool:
 
 
 def seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
+    """Judgement by a week of zeros with nitrate rising. log, followed, w: as for `dose_standard`."""
     # Each group of animals is a new load with its own week of zeros; a loss of bacteria restarts the week.
     since = log.stocked_day or 0.0
     loss = voiding_loss(log, since)
