@@ -2,11 +2,9 @@
 import type { components } from "./types";
 
 type Schemas = components["schemas"];
-export type TankOut = Schemas["TankOut"];
 export type CloudyQuestion = NonNullable<Schemas["CycleState"]["cloudy"]>;
 export type NewAccount = Schemas["NewAccount"];
 export type NewTankIn = Schemas["NewTank"];
-export type TankState = Schemas["TankState"];
 /** State of a tank, with every plan complete. */
 export type LogbookState = Schemas["StateOut"];
 export type Stage = Schemas["Stage"];
@@ -38,7 +36,6 @@ export type TankVolume = Schemas["TankVolumeAnswer"];
 export type OperatingPoint = Schemas["OperatingPointAnswer"];
 export type FlowRequirement = Schemas["FlowRequirementAnswer"];
 export type Candidate = Schemas["Candidate"];
-export type Excluded = Schemas["Excluded"];
 export type FittingStep = Schemas["Step"];
 export type SessionState = Schemas["SessionState"];
 export type TodayRow = Schemas["TodayRow"];
@@ -47,11 +44,8 @@ export type CurrentsAnswer = Schemas["CurrentsAnswer"];
 export type FitPlan = Schemas["FitPlan"];
 export type Layout = Schemas["Layout"];
 export type DrainDown = Schemas["FloodRiskAnswer"];
-export type Due = Schemas["Due"];
 export type RankAnswer = Schemas["RankFiltersAnswer"];
-export type FilterPair = Schemas["Pair"];
 export type Basket = Schemas["Basket"];
-export type FilterFlow = Schemas["FilterFlowAnswer"];
 export type CycleStartView = Schemas["CycleStartView"];
 export type Draft = Schemas["Draft"];
 export type FilterView = Schemas["FilterView"];
@@ -74,7 +68,6 @@ export type KeepView = Schemas["KeepView"];
 export type MediaStack = Schemas["MediaStackAnswer"];
 export type OverflowCheck = Schemas["OverflowCheckAnswer"];
 export type MethodChoice = Schemas["MethodChoice"];
-export type CyclePlanAnswer = Schemas["CyclePlanAnswer"];
 export type KitPlan = Schemas["KitPlan"];
 export type KitSteps = Schemas["KitSteps"];
 export type Emergency = Schemas["EmergencyPlanAnswer"];
@@ -84,12 +77,9 @@ export type SeedRow = Schemas["SeedRow"];
 export type CsvPreview = Schemas["CsvPreview"];
 export type MappedCsv = Schemas["MappedCsv"];
 export type FoundColumn = Schemas["FoundColumn"];
-export type WhatIfAnswer = Schemas["CycleWhatIfAnswer"];
-export type HistoryAnswer = Schemas["CycleHistoryAnswer"];
 export type DayBand = Schemas["DayBand"];
-export type AmmoniaProduct = CyclePlan["product"];
 
-export interface Computations {
+interface Computations {
   "waste-load": [Schemas["WasteLoadQuestion"], Schemas["WasteLoadAnswer"]];
   "label-check": [Schemas["LabelCheckQuestion"], Schemas["LabelCheckAnswer"]];
   "air-supply": [Schemas["AirSupplyQuestion"], Schemas["AirSupplyAnswer"]];

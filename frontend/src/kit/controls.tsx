@@ -1,5 +1,5 @@
 /** Buttons and fields on React Aria. */
-import type { KeyboardEvent, ReactNode } from "react";
+import type { KeyboardEvent } from "react";
 import {
   Button as AriaButton,
   FieldError,
@@ -179,15 +179,6 @@ export function Slider({
   );
 }
 
-export function Row({ children }: { children: ReactNode }) {
-  return <RowBox>{children}</RowBox>;
-}
-const RowBox = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  align-items: end;
-`;
 export const Fields = styled.div<{ $min?: number }>`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(${(p) => p.$min ?? 132}px, 1fr));

@@ -71,23 +71,6 @@ export const Waiting = styled.p.attrs({ role: "status" })`
   font-style: italic;
 `;
 
-export const Panel = styled.section`
-  background: var(--silt);
-  border-radius: 4px;
-  padding: 12px 14px;
-  display: grid;
-  gap: 10px;
-`;
-
-export const Hidden = styled.span`
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-  white-space: nowrap;
-`;
-
 /** A word with a capital first letter. */
 export const Capital = styled.b`
   display: inline-block;

@@ -108,7 +108,7 @@ export function Figure({
   );
 }
 
-export function show(value: number): string {
+function show(value: number): string {
   const size = Math.abs(value);
   if (size === 0) return "0";
   if (size >= 1000) return value.toFixed(0);

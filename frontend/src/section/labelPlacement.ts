@@ -29,7 +29,7 @@ function moved(box: Box, [x, y]: readonly [number, number]): Box {
 }
 
 /** The first shift that clears a box of all others and keeps it inside the frame; null where there is none. */
-export function stepAside(box: Box, others: Box[], frame: Box): readonly [number, number] | null {
+function stepAside(box: Box, others: Box[], frame: Box): readonly [number, number] | null {
   return (
     STEPS.find((step) => {
       const there = moved(box, step);

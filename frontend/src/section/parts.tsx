@@ -22,7 +22,7 @@ export interface PartProps {
   sump?: TankPlan["surroundings"]["sump"];
 }
 
-export interface HandleContext {
+interface HandleContext {
   sheet: Sheet;
   plan: TankPlan;
   /** Highest foot of a body under the tank that leaves the height its kind needs, cm. */

@@ -144,7 +144,7 @@ function KeeperMenu() {
 }
 
 /** Switch between light and dark, and store the choice. */
-export function turnTheme(): void {
+function turnTheme(): void {
   const root = document.documentElement;
   const dark = root.dataset.theme
     ? root.dataset.theme === "dark"

@@ -2,7 +2,7 @@
 import type { Entry, FittedFilter, Tables } from "../api/schemas";
 import { degreesWords, show, sizeWords } from "../quantity/format";
 
-export function lph(body: { container_l: number; times_s: number[] }): number {
+function lph(body: { container_l: number; times_s: number[] }): number {
   return body.times_s.reduce((sum, t) => sum + (body.container_l * 3600) / t, 0) / body.times_s.length;
 }
 

@@ -7,7 +7,7 @@ export function dayKey(at: Date): string {
 }
 
 /** First weekday of the locale: 0 for Sunday, 1 for Monday. */
-export function weekBegins(locale: string = navigator.language): number {
+function weekBegins(locale: string = navigator.language): number {
   const info = new Intl.Locale(locale) as Intl.Locale & {
     getWeekInfo?: () => { firstDay: number };
     weekInfo?: { firstDay: number };

@@ -9,7 +9,7 @@ from flask import current_app, g, request, session
 from flask_login import current_user, login_user, logout_user
 from pydantic import BaseModel, ConfigDict, Field
 
-from reedmace.api.problems import Problem, ProblemError
+from reedmace.api.problems import ProblemError
 from reedmace.api.session import CurrentKeeper, csrf_token, keeper
 from reedmace.api.units import Units, WrittenUnit, units_of_keeper, units_of_locale, written
 from reedmace.core.contract import Issue
@@ -132,9 +132,6 @@ def start_session(who: Keeper) -> SessionState:
     _end()
     login_user(CurrentKeeper(who, g.accounts.begin(who, g.now.replace(tzinfo=None))))
     return _state()
-
-
-REFUSALS = {401: Problem, 403: Problem, 422: Problem}
 
 
 @blueprint.get("/session")

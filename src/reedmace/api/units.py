@@ -81,7 +81,7 @@ class Units(BaseModel):
 
 
 class WrittenUnit(BaseModel):
-    """Format of one kind of quantity:
+    """Format of one kind of quantity.
 
     figure = home × factor + offset, with this many more decimals than the home unit's.
     """

@@ -62,10 +62,10 @@ def main() -> int:
     runs: dict[str, Callable[[], int]] = {
         "demo": lambda: _module("run").demo(fresh=arguments.fresh),
         "serve": lambda: _module("run").serve(),
-        "test": lambda: _module("check").run_tests(arguments.rest, changed=arguments.changed),
-        "trials": lambda: _module("check").run_tests([], whole=True),
+        "test": lambda: _module("testing").run_tests(arguments.rest, changed=arguments.changed),
+        "trials": lambda: _module("testing").run_tests([], whole=True),
         "check": lambda: _module("check").check(),
-        "types": lambda: _module("check").types(),
+        "types": lambda: _module("generated").write_all(),
         "bench": lambda: _module("bench").bench(),
         "backup": lambda: _module("backup").backup(arguments.file),
         "restore": lambda: _module("backup").restore(arguments.file, arguments.until),

@@ -1,206 +1,117 @@
-"""The verbs test, trials, check and types."""
+"""The verb check: everything about the source that a machine can hold."""
 
-import json
-import os
-import re
+import ast
 import subprocess
 import sys
+from collections.abc import Callable, Iterator
 from pathlib import Path
-from typing import Any
 
-import grimp
+from vulture import Vulture
 
-from reedmace.api import Settings, create_app
-from reedmace.command.licences import faults
-from reedmace.command.paths import ROOT
-from reedmace.core.filter.kinds import KINDS
+from reedmace.command import generated, licences
+from reedmace.command.paths import FRONT, ROOT
 
-FRONT = ROOT / "frontend"
-LONGEST = 400
+LONGEST_MODULE = 400
 """Maximum module length in lines."""
-TYPES = FRONT / "src" / "api" / "types.ts"
-RANGES = FRONT / "src" / "api" / "ranges.ts"
-RANGED_BY_KEY = ("BottleWindow", "Reading", "RoomPump", "Species")
-"""Schemas whose fields forms name by a variable."""
-DRAWINGS = FRONT / "src" / "section" / "kinds" / "index.ts"
 
 
-QUICK = ("core", "logbook", "formats", "test_guide.py")
-"""Run first, so that a fault shows within a minute."""
-SLOW = ("browser", "faults", "agreement", "api", "reference", "command")
-PARALLEL = ["-n", "3", "--dist", "loadfile", "--no-loadscope-reorder"]
-"""Three processes on two cores: browsers and servers wait much of the time."""
+CALLED_BY_FRAMEWORKS = (
+    "@blueprint.*",
+    "@app.*",
+    "@model_validator",
+    "@field_validator",
+    "@computed_field",
+    "@computation",
+)
+READ_BY_FRAMEWORKS = [
+    "__doc__",
+    "Meta",
+    "connect_params",
+    "content_type",
+    "db_value",
+    "get_id",
+    "max_content_length",
+    "permanent",
+    "python_value",
+    "rollback",
+    "session_protection",
+    "computed_field_is_required",
+    "writeable",
+    "request_id",
+    "units_token",
+    "_memo",
+]
+"""Names that Flask, peewee, NumPy, the compilers of our models or `getattr` read."""
 
 
-def run_tests(rest: list[str], *, whole: bool = False, changed: bool = False) -> int:
-    """Run pytest; the exit code.
-
-    rest: pytest's own arguments, everything without them; whole: every trial in full; changed: only test files that
-    import a module changed since the last commit.
-    """
-    environment = {**os.environ, "COLUMNS": "120", **({"REEDMACE_WHOLE": "1"} if whole else {})}
-    # Compiled once, before several processes each find an empty cache.
-    if subprocess.run([sys.executable, "-m", "reedmace.command.warm_kernels"], cwd=ROOT, env=environment).returncode:
-        return 1
-    if rest:
-        phases = [rest]
-    elif changed:
-        touched = tests_of_changes()
-        print(f"{len(touched)} test files import what changed")
-        phases = [[*PARALLEL, *touched]] if touched else []
-    else:
-        phases = [
-            [*PARALLEL, *(["-m", "not slow"] if first else []), *(f"tests/{name}" for name in names)]
-            for first, names in ((True, QUICK), (False, SLOW))
-        ]
-        phases.append([*PARALLEL, "-m", "slow", *(f"tests/{name}" for name in QUICK)])
-    codes = [
-        subprocess.run([sys.executable, "-m", "pytest", *arguments], cwd=ROOT, env=environment).returncode
-        for arguments in phases
+def _tools() -> list[tuple[str, list[str], Path]]:
+    """(name, command, folder) of each outside tool; its exit code tells."""
+    python = sys.executable
+    npx = ["npx", "--no-install"]
+    return [
+        ("ruff", [python, "-m", "ruff", "check", "src", "tests", "tools"], ROOT),
+        ("ruff format", [python, "-m", "ruff", "format", "--check", "src", "tests", "tools"], ROOT),
+        ("mypy", [python, "-m", "mypy"], ROOT),
+        ("import-linter", [str(Path(python).parent / "lint-imports")], ROOT),
+        ("tsc", [*npx, "tsc", "--noEmit"], FRONT),
+        ("ESLint", [*npx, "eslint", "src", "--max-warnings", "0"], FRONT),
+        ("Prettier", [*npx, "prettier", "--check", "src"], FRONT),
+        ("knip", [*npx, "knip"], FRONT),
     ]
-    return next((code for code in codes if code), 0)
 
 
-def tests_of_changes() -> list[str]:
-    """Test files that import, directly or not, a module changed since the last commit."""
-    listed = subprocess.run(["git", "status", "--porcelain"], cwd=ROOT, capture_output=True, text=True, check=True)
-    changed = {Path(line[3:].split(" -> ")[-1]) for line in listed.stdout.splitlines()}
-    sys.path.insert(0, str(ROOT))
-    graph = grimp.build_graph("reedmace", "tests")
-    modules = {
-        ".".join(path.with_suffix("").parts[0 if path.parts[0] == "tests" else 1 :])
-        for path in changed
-        if path.suffix == ".py" and path.parts[0] in ("src", "tests")
-    } & graph.modules
-    reached = modules.union(*(graph.find_downstream_modules(module) for module in modules))
-    return sorted(
-        f"{module.replace('.', '/')}.py"
-        for module in reached
-        if module.startswith("tests.") and module.rsplit(".", 1)[-1].startswith("test_")
-    )
+def _modules() -> Iterator[Path]:
+    return iter(sorted((ROOT / "src").rglob("*.py")))
 
 
-def description() -> str:
-    """The OpenAPI description as JSON text."""
-    app = create_app(Settings(database_url="mysql://nobody@127.0.0.1:1/none", secret_key="none"))  # noqa: S106 - never served
-    return json.dumps(app.spec, indent=1, ensure_ascii=False)
+def _long_modules() -> list[str]:
+    sized = ((path.relative_to(ROOT), len(path.read_text().splitlines())) for path in _modules())
+    return [f"{path}: {lines} lines" for path, lines in sized if lines > LONGEST_MODULE]
 
 
-def generated_types() -> str:
-    """TypeScript types of the API description."""
-    spec = (
-        Path(os.environ["REEDMACE_VAR"]) / "openapi.json"
-        if "REEDMACE_VAR" in os.environ
-        else ROOT / "var" / "openapi.json"
-    )
-    spec.parent.mkdir(parents=True, exist_ok=True)
-    spec.write_text(description())
-    out = spec.with_suffix(".ts")
-    subprocess.run(
-        ["npx", "--no-install", "openapi-typescript", str(spec), "-o", str(out), "--default-non-nullable", "false"],
-        cwd=FRONT,
-        check=True,
-        capture_output=True,
-    )
-    return out.read_text()
+def _broken_docstrings() -> list[str]:
+    """Docstrings whose first line breaks off: it ends in a colon, a comma or a word that wants another."""
+    broken = []
+    for path in _modules():
+        for node in ast.walk(ast.parse(path.read_text())):
+            if isinstance(node, ast.Module | ast.FunctionDef | ast.ClassDef):
+                first = (ast.get_docstring(node) or ".").splitlines()[0]
+                if first.endswith((":", ",")):
+                    broken.append(f"{path.relative_to(ROOT)}: {first}")
+    return broken
 
 
-def generated_drawings() -> str:
-    """TypeScript table of the drawing of each filter kind; a kind without a drawing does not compile."""
-    names = {kind.name: re.sub("-(.)", lambda m: m[1].upper(), kind.name) for kind in KINDS}
-    imports = "".join(f'import {name} from "./{kind}";\n' for kind, name in names.items())
-    rows = "".join(f'  "{kind}": {name},\n' if kind != name else f"  {kind},\n" for kind, name in names.items())
-    return (
-        "/** Drawings by kind of filter. Generated by `./reedmace types`: one file a kind beside this one. */\n"
-        'import type { Filter } from "../../api/schemas";\n'
-        'import type { KindDrawing } from "../parts";\n'
-        f"{imports}\n"
-        f'export const DRAWINGS: Record<Filter["kind"], KindDrawing> = {{\n{rows}}};\n'
-    )
+def _unused_code() -> list[str]:
+    """Functions, classes, attributes and constants nobody uses; fields of answers are read by clients."""
+    vulture = Vulture(ignore_decorators=CALLED_BY_FRAMEWORKS, ignore_names=READ_BY_FRAMEWORKS)
+    vulture.scavenge([str(ROOT / "src")])
+    return [
+        f"{Path(item.filename).relative_to(ROOT)}:{item.first_lineno} {item.name}"
+        for item in vulture.get_unused_code()
+        if item.typ != "variable" or item.name.isupper()
+    ]
 
 
-FINE_UNITS = ("pH", "g/day", "dKH", "ppm")
-"""Units in which a form steps by tenths."""
-
-
-def _bounds(spec: dict[str, Any], schema: str, field: str) -> tuple[float, float, float] | None:
-    """(least, most, step) of a field in the OpenAPI description, None without a range.
-
-    Arrays and optional fields go by what they hold.
-    """
-    schemas = spec["components"]["schemas"]
-    whole_field = schemas.get(f"{schema}In", schemas[schema])["properties"][field]
-    fine = whole_field.get("unit") in FINE_UNITS
-    open_parts = [whole_field]
-    while open_parts:
-        part = open_parts.pop()
-        if "minimum" in part and "maximum" in part:
-            fine = fine or part.get("unit") in FINE_UNITS
-            return part["minimum"], part["maximum"], 0.1 if fine else 1
-        open_parts += part.get("anyOf", [])
-        open_parts += [part["items"]] if "items" in part else []
-        open_parts += [schemas[part["$ref"].rsplit("/", 1)[-1]]] if "$ref" in part else []
-    return None
-
-
-def generated_ranges() -> str:
-    """TypeScript table of the ranges that forms use, named `Schema.field` where they call `range`."""
-    spec = json.loads(description())
-    sources = "".join(path.read_text() for path in sorted((FRONT / "src").rglob("*.ts*")) if path != RANGES)
-    used = set(re.findall(r'range\(\s*"(\w+\.\w+)"', sources))
-    for schema in RANGED_BY_KEY:
-        used |= {f"{schema}.{field}" for field in spec["components"]["schemas"][schema]["properties"]}
-    bounds = {name: _bounds(spec, *name.split(".")) for name in sorted(used)}
-    rows = "".join(
-        '  "{}": [{:.12g}, {:.12g}, {:g}],\n'.format(name, *found) for name, found in bounds.items() if found
-    )
-    return (
-        "/** Ranges of fields by schema. Generated by `./reedmace types` from the API description. */\n"
-        f"export const RANGES = {{\n{rows}}} as const;\n"
-    )
-
-
-def types() -> int:
-    """Write the front end's generated files: API types, ranges of fields, table of drawings."""
-    TYPES.write_text(generated_types())
-    DRAWINGS.write_text(generated_drawings())
-    RANGES.write_text(generated_ranges())
-    return 0
-
-
-def _lines(path: Path) -> int:
-    return len(path.read_text().splitlines())
+OWN_CHECKS: dict[str, Callable[[], list[str]]] = {
+    "unused code": _unused_code,
+    "module length": _long_modules,
+    "docstrings": _broken_docstrings,
+    "generated files": generated.stale,
+    "licences": licences.faults,
+}
 
 
 def check() -> int:
     """Every check; the exit code is 1 if any failed, and each failure is printed."""
-    python = sys.executable
-    steps: list[tuple[str, list[str], Path]] = [
-        ("ruff", [python, "-m", "ruff", "check", "src", "tests"], ROOT),
-        ("ruff format", [python, "-m", "ruff", "format", "--check", "src", "tests"], ROOT),
-        ("mypy", [python, "-m", "mypy"], ROOT),
-        ("import-linter", [str(Path(python).parent / "lint-imports")], ROOT),
-        ("tsc", ["npx", "--no-install", "tsc", "--noEmit"], FRONT),
-        ("ESLint", ["npx", "--no-install", "eslint", "src", "--max-warnings", "0"], FRONT),
-        ("Prettier", ["npx", "--no-install", "prettier", "--check", "src"], FRONT),
-    ]
     failed = 0
-    for name, command, folder in steps:
+    for name, command, folder in _tools():
         done = subprocess.run(command, cwd=folder, capture_output=True, text=True)
-        print(f"{name:20} {'ok' if done.returncode == 0 else 'FAILED'}", flush=True)
+        print(f"{name:20} {'FAILED' if done.returncode else 'ok'}", flush=True)
         if done.returncode:
             failed += 1
             print(done.stdout[-6000:], done.stderr[-2000:])
-    long = [
-        f"{p.relative_to(ROOT)}: {n} lines" for p in sorted((ROOT / "src").rglob("*.py")) if (n := _lines(p)) > LONGEST
-    ]
-    print(f"{'module length':20} {'ok' if not long else 'FAILED: ' + '; '.join(long)}")
-    failed += bool(long)
-    fresh = all(
-        path.exists() and path.read_text() == text()
-        for path, text in ((TYPES, generated_types), (DRAWINGS, generated_drawings), (RANGES, generated_ranges))
-    )
-    print(f"{'generated files':20} {'ok' if fresh else 'FAILED: run ./reedmace types'}")
-    wrong = faults()
-    print(f"{'licences':20} {'ok' if not wrong else 'FAILED: ' + '; '.join(wrong)}")
-    return 1 if failed or wrong or not fresh else 0
+    for name, faults in OWN_CHECKS.items():
+        found = faults()
+        print(f"{name:20} {'FAILED: ' + '; '.join(found) if found else 'ok'}", flush=True)
+        failed += bool(found)
+    return 1 if failed else 0

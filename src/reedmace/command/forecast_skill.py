@@ -28,9 +28,9 @@ _EPOCH = datetime(2026, 1, 1, tzinfo=UTC)
 
 @dataclass(frozen=True)
 class Skill:
-    """At one day of the cycle:
+    """Skill at one day of the cycle.
 
-    share of true days inside P10 to P90, median error and bias (median less truth) in days, tanks.
+    Share of true days inside P10 to P90, median error and bias (median less truth) in days, tanks.
     """
 
     day: int

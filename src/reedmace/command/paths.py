@@ -5,6 +5,7 @@ import sys
 from pathlib import Path
 
 ROOT = Path(os.environ.get("REEDMACE_ROOT", Path(__file__).resolve().parents[3]))
+FRONT = ROOT / "frontend"
 VAR = Path(os.environ.get("REEDMACE_VAR", ROOT / "var"))
 
 

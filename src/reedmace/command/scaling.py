@@ -39,10 +39,10 @@ def long_running_state(readings: int) -> list[Entry]:
 def _grown(
     what: str, sizes: Sequence[int], make: Callable[[int], Callable[[], Any]], *, held: float = 1.0, fixed: int = 1
 ) -> Row:
-    """One row:
+    """One row of the table.
 
-    the smallest and the largest, and the power between the larger half. held: the power aimed at; fixed: sizes skipped,
-    where
+    The smallest and the largest, and the power between the larger half. held: the power aimed at; fixed: sizes skipped,
+    where what is paid once weighs more than the size.
     """
     took: list[Timing] = []
     for size in sizes:

@@ -1,6 +1,6 @@
-"""The database of `./reedmace serve` for maintenance:
+"""The database of `./reedmace serve` for maintenance.
 
-an outside one, the running one, or one started for the moment.
+An outside one, the running one, or one started for the moment.
 """
 
 import fcntl

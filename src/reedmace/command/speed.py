@@ -84,7 +84,7 @@ def operating_point() -> list[Row]:
 
 
 def _plain_flow(f: Filter, plumbing: Plumbing, nu: float, feed_days: float) -> float:
-    """One flow in L/h by a straightforward implementation:
+    """One flow in L/h by a straightforward implementation.
 
     fluids' friction factor in a SciPy root search. feed_days: g of food since cleaning.
     """
@@ -138,9 +138,10 @@ def ranking_question(filters: list[Filter]) -> dict[str, Any]:
 
 
 def _plain_ranking(filters: list[Filter], plumbing: Plumbing, nu: float) -> list[float]:
-    """The ranking's main results in a plain loop:
+    """The ranking's main results in a plain loop.
 
-    both flows of every filter, every pair of the best two hundred by the dirt it
+    Both flows of every filter, every pair of the best two hundred by the dirt it shares, currents and oxygen of those
+    shown. Left out: reasons, changes, limits, priorities.
     """
     dirt = SERVICE_DAYS * FEED_G_DAY
     clean = [_plain_flow(f, plumbing, nu, 0.0) for f in filters]

@@ -1,7 +1,7 @@
-"""All sources of the computations, each with a provenance:
+"""All sources of the computations, each with a provenance.
 
-``published`` (a work anyone can look up), ``common practice`` (a fact of the trade with no publication
-behind it) or ``memory`` (a value written down from memory and not yet confirmed in print).
+``published`` (a work anyone can look up), ``common practice`` (a fact of the trade with no publication behind it) or
+``memory`` (a value written down from memory and not yet confirmed in print).
 """
 
 from dataclasses import dataclass

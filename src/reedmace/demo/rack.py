@@ -20,9 +20,10 @@ def _tank(
     squeezed: float,
     fill_s: float,
 ) -> list[Row]:
-    """A small tank that has run for months:
+    """A small tank that has run for months.
 
-    its sizes, sponge, animals (species, count, length today), days since the last squeeze,
+    Its sizes, sponge, animals (species, count, length today), days since the last squeeze, and seconds half a litre
+    took to come out.
     """
     begun, (length, width, height) = 30.4 * months, size
     stock: dict[str, Any] = {

@@ -1,6 +1,7 @@
-"""Open formats in and out:
+"""Open formats in and out.
 
-readings, catalogue and shopping list as CSV, a logbook as a JSON bundle, plumbing as EPANET
+Readings, catalogue and shopping list as CSV, a logbook as a JSON bundle, plumbing as an EPANET .inp, the cycle model as
+SBML, care as iCalendar.
 """
 
 from reedmace.formats.bundle import Bundle, bundle_schema, write_bundle

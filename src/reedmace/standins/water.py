@@ -18,7 +18,10 @@ from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 TANKS_DIFFER = (0.8, 0.8, 0.12, 0.12, 0.25, 0.25, 0.2, 0.35, 0.3, 0.4, 0.3, 0.3, 0.1)
-"""Log spread of the parameters between tanks that look alike (memory). The forecast's own spread is"""
+"""Log spread of the parameters between tanks that look alike (memory).
+
+The forecast's own spread is wider: it leaves room for what its model does not hold.
+"""
 
 
 @dataclass

@@ -39,8 +39,9 @@ T = TypeVar("T")
 
 
 class Database(PooledMySQLDatabase):  # type: ignore[misc]
-    """Connection pool over one server or the nodes of a cluster, tried in the order given, the same in all processes,
-    so that one node takes the writes.
+    """Connection pool over one server or the nodes of a cluster.
+
+    Nodes are tried in the order given, the same in all processes, so that one node takes the writes.
 
     addresses: of the nodes.
     """

@@ -155,9 +155,9 @@ class Tanks:
         return found
 
     def recent(self, tank_id: int) -> list[Entry]:
-        """Entries that determine a tank's state, in the order written:
+        """Entries that determine a tank's state, in the order written.
 
-        all, but only the newest of the kinds devices write
+        All of them, but only the newest of the kinds that devices write by the thousand. Raises NoSuchTank.
         """
         self._row(tank_id)
         return self._standing(EntryRow.tank == tank_id).get(tank_id, [])

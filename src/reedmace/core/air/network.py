@@ -129,9 +129,9 @@ class Network:
 
 @dataclass(frozen=True)
 class Solved:
-    """Solution:
+    """Solution of an air network.
 
-    pressures (n,) in Pa, air of each outlet (o,) and pump (k,) in m³/s, whether it converged, and a message.
+    Pressures (n,) in Pa, air of each outlet (o,) and pump (k,) in m³/s, whether it converged, and a message.
     """
 
     pressure: Floats

@@ -17,9 +17,9 @@ TAP_PA = 250.0 / (2 * L_MIN) ** 2
 """Pressure loss of an adjusting valve wide open: a quarter of a kPa at 2 L/min (memory)."""
 LEAST_OPEN = 0.02
 L_MIN_PER_W, USUAL_KPA = 1.1, 18.0
-"""Estimates for an air pump known by its watts alone (memory:
+"""Estimates for an air pump known by its watts alone.
 
-small diaphragm pumps give 0.8 to 1.5 L/min a watt and reach 12 to 30 kPa).
+From memory: small diaphragm pumps give 0.8 to 1.5 L/min a watt and reach 12 to 30 kPa.
 """
 L_MIN_PER_OUTLET = 0.6
 """Estimate for a pump known only by its number of outlets (memory)."""

@@ -208,9 +208,7 @@ def _shut(net: Network) -> Network:
 
 
 def _held(net: Network, shut: Network, flows: Floats) -> tuple[Floats, Floats]:
-    """(pressure drop each outlet's valve must take, pressure of each pump) when the outlets get exactly these flows,
-    Pa.
-    """
+    """Pressure drops of the outlets' valves and pressures of the pumps, Pa, for exactly these flows."""
     given = np.zeros(net.nodes)
     np.add.at(given, net.at, flows)
     got = solve(shut, given)

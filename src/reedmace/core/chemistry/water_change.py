@@ -51,9 +51,9 @@ class Pouring:
         return min(max((self.tank_c - self.cold_c) / (self.hot_c - self.cold_c), 0.0), 1.0)
 
     def words(self, litres: float, *, known: bool) -> str:
-        """Sentence on what is poured in:
+        """Sentence on what is poured in: hot and cold, salt, treatment.
 
-        hot and cold, salt, treatment. litres: of one portion; known: whether litres may be stated.
+        litres: of one portion; known: whether litres may be stated.
         """
         hot = litres * self.hot_share()
         if not self.mixable():

@@ -229,9 +229,9 @@ def _pumped(
 
 
 def submerged_cm(f_height_cm: float, site: Site) -> float:
-    """Depth of the air inlet, cm:
+    """Depth of the air inlet in cm, near the foot of the tube or of the tank.
 
-    near the foot of the tube or of the tank. f_height_cm: the filter's; site: the site.
+    f_height_cm: the filter's; site: the site.
     """
     return float(min(max(site.water_depth_cm - AIR_OVER_BED_CM, 1), f_height_cm * TUBE_SHARE, 200))
 

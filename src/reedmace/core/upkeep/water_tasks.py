@@ -9,9 +9,9 @@ from reedmace.core.contract import NetLitres, Part, Share, number
 from reedmace.core.quantity import formatting
 
 MOST_SODA_DKH, ONE_PORTION_PH, LOWEST_DKH = 2.0, 0.3, 0.3
-"""Largest dose of soda at a time, dKH, and its largest pH shift:
+"""Largest dose of soda at a time (dKH), its largest pH shift, and the least KH computed from (dKH).
 
-at a steady CO2 pH follows the logarithm of KH, computed from no
+At a steady CO2 pH follows the logarithm of KH (carbonate equilibrium; the limit from memory).
 """
 LEAST_DKH = 0.5
 """A smaller dose is not worth weighing, dKH (a stated judgement)."""

@@ -124,9 +124,9 @@ def kh_of(state: LogbookState, now: datetime) -> CaredKh | None:
 
 
 def pour_words(state: LogbookState, share: float, now: datetime) -> str:
-    """Description of a change of this share:
+    """Description of a change of this share: litres, hot and cold, salt, treatment.
 
-    litres, hot and cold, salt, treatment. state: the tank's; share: 0 to 1; now: aware time.
+    state: the tank's; share: 0 to 1; now: aware time.
     """
     tap, litres = cycle_plan(state, now).tap, share * net_litres(state)
     known = state.tank_plan is not None

@@ -93,9 +93,9 @@ class Heater(Part):
 
 
 class AirSource(Part):
-    """Source of air for air-driven filters:
+    """Source of air for air-driven filters.
 
-    a pump of this tank's own, or the room's; by default as the room has tanks.
+    A pump of this tank's own, or the room's; by default as the room has tanks.
     """
 
     source: Literal["own", "room"] | None = None

@@ -1,6 +1,6 @@
-"""Plan of one day with animals in:
+"""Plan of one day with animals in.
 
-water changes and baking soda hour by hour, with the water simulated between them.
+Water changes and baking soda hour by hour, with the water simulated between them.
 """
 
 from typing import Annotated, Literal

@@ -11,9 +11,9 @@ from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 BODY_NITROGEN_SHARE = 0.026
-"""Nitrogen as a share of an animal's wet mass:
+"""Nitrogen as a share of an animal's wet mass.
 
-protein is about 16 % of the body and 16 % of it is nitrogen (memory).
+Protein is about 16 % of the body and 16 % of it is nitrogen (memory).
 """
 
 

@@ -79,9 +79,9 @@ Code = Literal[
 
 @dataclass(frozen=True)
 class CauseRule:
-    """A cause:
+    """A cause of illness.
 
-    its condition with evidence (None where it does not apply), the remedy, whether the water is to blame.
+    Its condition with evidence (None where it does not apply), the remedy, whether the water is to blame.
     """
 
     code: Code

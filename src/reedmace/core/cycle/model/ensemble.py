@@ -26,9 +26,15 @@ REMEMBERED, USUAL_DRAWS = 16, 1000
 MISFIT_CHANCE, ASKED = 0.02, 64
 """Likelihood of a figure, given the best draws, below which it is a misfit; number of draws checked."""
 EVIDENCE = 40.0
-"""Most figures a whole log counts for: what the model leaves out is common to them all (tuned on tanks of another"""
+"""Most figures a whole log counts for: what the model leaves out is common to them all.
+
+Tuned on tanks of another structure; a coarsened posterior (Miller and Dunson 2019).
+"""
 LEFT_OUT, LEFT_OUT_DAYS = 0.14, 0.6
-"""Spread of the remaining days for all that no parameter explains: as a logarithm, and in days near the end, where"""
+"""Spread of the remaining days for all that no parameter explains.
+
+As a logarithm, and in days near the end, where tests come once a day (tuned likewise).
+"""
 KIT_SPREAD = 0.12
 """Systematic deviation of one keeper's kit of ammonia, nitrite or nitrate, as a log spread (memory)."""
 KITS = 3
@@ -121,7 +127,11 @@ def _rng(log: CycleLog) -> np.random.Generator:
 
 @dataclass(frozen=True)
 class _Pool:
-    """All draws of all rounds: rows (n, 13), the states at the readings (n, r, 4), the prior's and the mixture's log"""
+    """All draws of all rounds.
+
+    rows (n, 13), the states at the readings (n, r, 4), the prior's and the mixture's log density (n,), the figures
+    read, and the days of the readings (r,).
+    """
 
     rows: Floats
     states: Floats
@@ -158,15 +168,19 @@ def log_chances(states: Floats, figures: Figures) -> Floats:
 
 
 def _worth(figures: Figures) -> float:
-    """Tempering exponent:
+    """Tempering exponent of the likelihood.
 
-    the figures of one log share what the model leaves out, so many count less than proportionally.
+    The figures of one log share what the model leaves out, so many count less than proportionally.
     """
     return 1.0 / (1.0 + len(figures.low) / EVIDENCE)
 
 
 def _adapt(log: CycleLog, draws: int) -> _Pool | None:
-    """Adaptive multiple importance sampling: every round draws around what earlier rounds found, and every draw of"""
+    """Adaptive multiple importance sampling; None where nothing was read.
+
+    Every round draws around what earlier rounds found, and every draw of every round counts, weighted by prior times
+    likelihood over the mixture of all proposals.
+    """
     set_threads(draws)
     rng = _rng(log)
     # Besides the tank's own parameters, the bias of its kits.

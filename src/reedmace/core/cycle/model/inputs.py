@@ -273,7 +273,10 @@ def made_in_tank_mg_n_l_day(log: CycleLog, days: int) -> Floats:
 
 
 ACID_BORN_WORK, MOST_FACTOR = 0.3, 8.0
-"""Activity at 25 °C of bacteria grown in acid water relative to neutral water, and the largest correction"""
+"""Activity at 25 °C of bacteria grown in acid water relative to neutral water, and the largest correction to it.
+
+Common practice: such tanks take weeks longer, not months.
+"""
 
 
 def acid_born_factor(start_ph: float, start_kh_dkh: float) -> float:

@@ -1,6 +1,6 @@
-"""Events that may have killed filter bacteria:
+"""Events that may have killed filter bacteria.
 
-when, how much, and on what evidence. Used by model, proof and advice.
+When, how much, and on what evidence. Used by model, proof and advice.
 """
 
 from dataclasses import dataclass

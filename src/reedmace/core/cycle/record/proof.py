@@ -20,7 +20,10 @@ TEST_FROM_H, TEST_UNTIL_H, SLACK_H = 20.0, 28.0, 0.25
 APART_H = 20.0
 NEEDED = 2
 SEEN_WITHIN_H, SEEN_SHARE = 12.0, 0.3
-"""A dose is seen when a test within these hours reads at least this share of its expected rise (memory: the share"""
+"""A dose is seen when a test within these hours reads at least this share of its expected rise.
+
+From memory: the share leaves room for a coarse kit and a fast film.
+"""
 STIRRED_SHARE = 0.02
 """A change smaller than this dilutes nothing a kit could show (memory)."""
 FALLS_AT_SHARE = 0.15

@@ -53,9 +53,9 @@ class RoomYearAnswer(Answer):
 
 
 def _nearest(fits: list[Filter], litres: float) -> tuple[Filter, int]:
-    """(smallest filter whose label suits the volume, number of it):
+    """(smallest filter whose label suits the volume, number of it).
 
-    several of the largest where none is large enough.
+    Several of the largest where none is large enough.
     """
     able = [f for f in fits if f.tank_up_to_l >= litres]
     if able:

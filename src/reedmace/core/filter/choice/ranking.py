@@ -65,7 +65,7 @@ def _stirred(
 
 @dataclass(frozen=True)
 class _Ranking:
-    """A ranking in progress:
+    """A ranking in progress.
 
     n filters with scores (n,), parts (n, k), flows and required flows (n,) in L/h, film (n,) in m², sound (n,) in dB.
     """

@@ -1,6 +1,6 @@
-"""Requirement of a tank on its filters by the rules followed:
+"""Requirement of a tank on its filters by the rules followed.
 
-on one, on a set, and on filters admitted for their film.
+On one filter, on a set, and on filters admitted for their film.
 """
 
 from dataclasses import dataclass
@@ -21,7 +21,10 @@ from reedmace.core.stock.species import Sizing, find_species
 
 @dataclass(frozen=True)
 class TankRequirement:
-    """Requirement of a tank on a filter: flows in L/h, loads in mg N a day, film in m², food in g a day."""
+    """Requirement of a tank on its filters by the rules followed.
+
+    On one filter, on a set, and on filters admitted for their film.
+    """
 
     low: float
     high: float

@@ -12,9 +12,9 @@ Bools = NDArray[np.bool_]
 
 @dataclass(frozen=True)
 class Limit:
-    """One limit over n filters:
+    """One limit over n filters.
 
-    which break it, the reason and remedy of one, and the single input that would lift it.
+    Which filters break it, the reason and remedy of one, and the single input that would lift it.
     """
 
     broken: Bools

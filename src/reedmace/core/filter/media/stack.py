@@ -18,7 +18,6 @@ from reedmace.core.stock import Animals, Species
 
 _RANK: dict[str, int] = {"foam-10": 0, "foam-20": 1, "foam-30": 2, "floss": 3, "cartridge": 3}
 _CHEMICAL = ("carbon", "zeolite")
-MECHANICAL = tuple(_RANK)
 MEDIA_NAMES: dict[str, str] = {
     "foam-10": "coarse foam, 10 ppi",
     "foam-20": "medium foam, 20 ppi",
