@@ -1,7 +1,6 @@
-"""Core Web Vitals of a running demo on a slow phone: python tools/web_vitals.py ADDRESS. Prints the table of
-docs/speed.md.
+"""Core Web Vitals of a running demo on a slow phone: python tools/web_vitals.py ADDRESS.
 
-The phone: 390x844, its processor four times slower than this machine, 1.6 Mbit/s down, 150 ms there and back, nothing
+Prints the table of docs/speed.md. The phone: 390x844, its processor four times slower than this machine, 1.6 Mbit/s down, 150 ms there and back, nothing
 kept from before.
 """
 
@@ -46,8 +45,9 @@ def phone(browser: Browser, address: str, state: Any) -> Page:
 
 
 def measure(browser: Browser, address: str, state: Any, path: str) -> dict[str, float]:
-    """LCP in ms, CLS, and the longest of a few presses in ms. browser, address, state: as for `phone`; path: of the
-    page.
+    """LCP in ms, CLS, and the longest of a few presses in ms.
+
+    browser, address, state: as for `phone`; path: of the page.
     """
     page = phone(browser, address, state)
     page.goto(f"{address}{path}")

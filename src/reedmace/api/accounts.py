@@ -128,6 +128,7 @@ def _end() -> None:
 
 
 def start_session(who: Keeper) -> SessionState:
+    """Sign a keeper in and return the new session. who: the keeper."""
     # A new session on a change of privilege: nothing from before sign-in carries over.
     _end()
     login_user(CurrentKeeper(who, g.accounts.begin(who, g.now.replace(tzinfo=None))))

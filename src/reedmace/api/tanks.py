@@ -284,6 +284,7 @@ def read_shopping_list_csv(tank_id: int) -> Response:
 
 
 def tank_out(tank: TankName, stages: list[Stage]) -> TankOut:
+    """A tank as the API returns it, with whose it is. tank: its row; stages: of its work."""
     hand = helps().get(tank.owner_id)
     shared = {"of": hand.email, "role": hand.role} if hand else {}
     return TankOut(id=tank.id, name=tank.name, made_at=tank.made_at, stages=stages, **shared)

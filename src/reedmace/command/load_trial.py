@@ -108,7 +108,7 @@ def _p(took: list[float], share: int) -> float:
 
 
 def load_trial() -> int:
-    """Run the trial and print a table;
+    """Run the trial and print a table.
 
     1 when anybody was rejected or left without a response in a crowd of a hundred or fewer.
     """

@@ -43,7 +43,7 @@ class Keeper:
         return body
 
     def ask(self, method: str, path: str, body: Any = None) -> tuple[int, Any]:
-        """Status and response body;
+        """Status and response body.
 
         0 and the reason when the machine cannot be reached, and the next is used from then on.
 

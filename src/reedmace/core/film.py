@@ -69,7 +69,11 @@ def lacks_alkalinity(kh_dkh: float) -> bool:
 
 
 def grown_share(days: float) -> float:
-    """Share of its full film a medium has after days in a running tank. days: 0 or more. Source: common practice."""
+    """Share of its full film a medium has after days in a running tank. days: 0 or more. Source: common practice.
+
+    >>> round(grown_share(15.0), 4)
+    0.5
+    """
     return min(max(days, 0.0) / FULL_DAYS, 1.0)
 
 
@@ -90,6 +94,9 @@ def temperature_factor(temperature_c: float) -> float:
     """Rate relative to 25 °C, dimensionless.
 
     temperature_c: 0 to 40 °C. Theta 1.08 (from memory, within the 1.08 to 1.1 usually given); falls again above 33 °C.
+
+    >>> round(temperature_factor(15.0), 4)
+    0.4632
     """
     return float(THETA_PER_DEGREE ** (min(temperature_c, 33.0) - 25.0)) * (0.5 if temperature_c > 36 else 1.0)
 
@@ -205,5 +212,8 @@ def film_needed_m2(load_mg_n_day: float, temperature_c: float) -> float:
     """Film area that carries a load at this temperature, m².
 
     load_mg_n_day: mg N; temperature_c: °C. Source: memory, as above.
+
+    >>> round(film_needed_m2(100.0, 25.0), 3)
+    2.0
     """
     return load_mg_n_day / (AREAL_RATE * max(temperature_factor(temperature_c), 0.05))

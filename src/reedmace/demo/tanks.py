@@ -9,6 +9,7 @@ N = NITROGEN_SHARE["NH4"]
 
 
 def kiln_room() -> list[Row]:
+    """Log of the main demo tank, whose cycle is under way."""
     return [
         (
             3,
@@ -159,6 +160,7 @@ def bindery(now: datetime) -> list[Row]:
 
 
 def long_bench(now: datetime) -> list[Row]:
+    """Log of the demo tank Long bench. now: aware time."""
     start = 16.1
     steps = (
         "canister-feet",
@@ -259,6 +261,7 @@ def long_bench(now: datetime) -> list[Row]:
 
 
 def courtyard(now: datetime) -> list[Row]:
+    """Log of the demo tank Courtyard. now: aware time."""
     steps = (
         "canister-feet",
         "canister-media",

@@ -35,8 +35,9 @@ class RoomBundle(Part):
 def write_room_bundle(
     name: str, plan: RoomPlan, tanks: Iterable[tuple[int, str, Iterable[Entry]]], now: datetime
 ) -> str:
-    """JSON text of a room's bundle. name, plan: the room's; tanks: id, name and all entries of each; now: aware time of
-    writing.
+    """JSON text of a room's bundle.
+
+    name, plan: the room's; tanks: id, name and all entries of each; now: aware time of writing.
     """
     tanks = list(tanks)
     head = RoomBundle.model_construct(

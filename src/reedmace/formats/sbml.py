@@ -97,8 +97,9 @@ def typical_parameters(log: CycleLog, draws: int = USUAL_DRAWS) -> Floats:
 
 
 def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tank") -> str:
-    """SBML text of a tank's cycle. log: the cycle's; parameters: (13,), those of the forecast left out; name: of the
-    tank.
+    """SBML text of a tank's cycle.
+
+    log: the cycle's; parameters: (13,), those of the forecast left out; name: of the tank.
     """
     values = typical_parameters(log) if parameters is None else parameters
     days = int(log.day_now) + 90

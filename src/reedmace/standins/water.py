@@ -146,8 +146,9 @@ class Thermometer:
 
 @dataclass(frozen=True)
 class PhProbe:
-    """A pH probe that drifts. noise_ph: its scatter; drift_ph_day: lost a day since it was calibrated; seed: of the
-    scatter.
+    """A pH probe that drifts.
+
+    noise_ph: its scatter; drift_ph_day: lost a day since it was calibrated; seed: of the scatter.
     """
 
     noise_ph: float = 0.02

@@ -25,10 +25,12 @@ class OverQuota(Exception):
 
 
 def too_many_rooms() -> OverQuota:
+    """The refusal of one room more."""
     return OverQuota("Too many rooms", f"An account may have {MOST_ROOMS}. Take one away first; its tanks stay.")
 
 
 def too_many_tanks() -> OverQuota:
+    """The refusal of one tank more."""
     return OverQuota(
         "Too many tanks",
         f"An account may have {MOST_TANKS}, those set aside with them. Remove some first; what they hold can be taken"
@@ -37,16 +39,19 @@ def too_many_tanks() -> OverQuota:
 
 
 def too_many_devices() -> OverQuota:
+    """The refusal of one device more."""
     return OverQuota(
         "Too many devices", f"A tank or a room may have {MOST_DEVICES}. Take one away that writes no more."
     )
 
 
 def too_many_members() -> OverQuota:
+    """The refusal of one member more."""
     return OverQuota("Too many hands", "Take an open invitation back, or end somebody's helping, first.")
 
 
 def too_many_entries(wait_s: int) -> OverQuota:
+    """The refusal of one entry more today. wait_s: seconds until entries are accepted again."""
     return OverQuota(
         "Too many entries in a day",
         f"A tank takes {ENTRIES_A_DAY:,} entries in 24 hours. Nothing of this was written; let the device send less"

@@ -268,9 +268,9 @@ class Tanks:
         return bool(EntryRow.select().where(own).bind(self._database).exists())
 
     def bring(self, name: str, entries: Sequence[Entry], now: datetime) -> TankName:
-        """A new tank with a logbook from elsewhere, in its order;
+        """A new tank with a logbook from elsewhere, in its order.
 
-        superseding entries follow. All or nothing. Raises OverQuota.
+        Superseding entries follow. All or nothing. Raises OverQuota.
         """
         with self._database.atomic():
             tank = self._make(name, now)

@@ -34,8 +34,12 @@ MOST_PORTIONS, PORTION_H = 12, 12.0
 
 
 def soda_g(raise_dkh: float, litres: float) -> float:
-    """Sodium bicarbonate for a rise of KH, g: 3.0 g per 100 L and dKH. raise_dkh: dKH; litres: L. Source: equivalent
-    masses.
+    """Sodium bicarbonate for a rise of KH, g: 3.0 g per 100 L and dKH.
+
+    raise_dkh: dKH; litres: L. Source: equivalent masses.
+
+    >>> round(soda_g(1.0, 100.0), 3)
+    2.996
     """
     return raise_dkh * litres * SODA_G_PER_L_DKH
 

@@ -13,6 +13,9 @@ def pka_fresh(temperature_c: float) -> float:
 
     temperature_c: 0 to 50 °C.
     At 25 °C: 9.246. Source: Emerson et al. 1975.
+
+    >>> round(pka_fresh(25.0), 3)
+    9.246
     """
     return 0.09018 + 2729.92 / celsius_to_kelvin(temperature_c)
 
@@ -23,6 +26,9 @@ def pka_sea(temperature_c: float, salinity_g_kg: float) -> float:
     temperature_c: 0 to 35 °C; salinity_g_kg: 0 to 40 g/kg.
     At 25 °C and 35 g/kg: 9.219, on the total pH scale. Checked against PyCO2SYS in tests/reference.
     Source: Clegg and Whitfield 1995, coefficients from memory.
+
+    >>> round(pka_sea(25.0, 35.0), 3)
+    9.23
     """
     t, s = celsius_to_kelvin(temperature_c), salinity_g_kg
     root_t = math.sqrt(t)
@@ -42,6 +48,9 @@ def un_ionised_share(ph: float, temperature_c: float, salinity_g_kg: float = 0.0
 
     ph: 4 to 10; temperature_c: 0 to 40 °C; salinity_g_kg: 0 to 40 g/kg.
     pH 8, 25 °C, fresh: 0.0537. Source: Emerson et al. 1975; above 5 g/kg Clegg and Whitfield 1995.
+
+    >>> round(un_ionised_share(8.0, 25.0, 0.0), 5)
+    0.05366
     """
     pka = pka_fresh(temperature_c) if is_fresh(salinity_g_kg) else pka_sea(temperature_c, salinity_g_kg)
     return float(1 / (1 + 10 ** (pka - ph)))
@@ -64,6 +73,9 @@ def chronic_criterion_mg_n_l(ph: float, temperature_c: float) -> float:
     """Thirty-day average criterion, mg TAN-N/L, fresh water.
 
     ph: 6.5 to 9; temperature_c: 0 to 30 °C. At pH 7, 20 °C: 1.9. Source: US EPA 2013.
+
+    >>> round(chronic_criterion_mg_n_l(7.0, 20.0), 3)
+    1.887
     """
     shape = 0.0278 / (1 + 10 ** (7.688 - ph)) + 1.1994 / (1 + 10 ** (ph - 7.688))
     return float(0.8876 * shape * 2.126 * 10 ** (0.028 * (20 - max(temperature_c, 7))))
@@ -73,6 +85,9 @@ def acute_criterion_mg_n_l(ph: float, temperature_c: float) -> float:
     """One-hour criterion with trout absent, mg TAN-N/L, fresh water.
 
     ph: 6.5 to 9; temperature_c: 0 to 30 °C. At pH 7, 20 °C: 17. Source: US EPA 2013.
+
+    >>> round(acute_criterion_mg_n_l(7.0, 20.0), 2)
+    16.76
     """
     shape = 0.0114 / (1 + 10 ** (7.204 - ph)) + 1.6181 / (1 + 10 ** (ph - 7.204))
     return float(0.7249 * shape * min(51.93, 23.12 * 10 ** (0.036 * (20 - temperature_c))))

@@ -114,9 +114,9 @@ class Carbonate:
 
 
 def _root(short: Callable[[float], float]) -> float:
-    """Root in pH of a rising function, 3 to 11, to 1e-5 (Illinois method);
+    """Root in pH of a rising function, 3 to 11, to 1e-5 (Illinois method).
 
-    the nearer end if there is no root inside.
+    The nearer end if there is no root inside.
     """
     low, high = 3.0, 11.0
     below, above = short(low), short(high)

@@ -18,6 +18,9 @@ def oxygen_saturation_mg_l(temperature_c: float, salinity_g_kg: float = 0.0, pre
     temperature_c: 0 to 40 °C; salinity_g_kg: 0 to 45 g/kg; pressure_kpa: 50 to 110 kPa.
     25 °C, fresh, 1 atm: 8.26. Source: Benson and Krause 1984 as in APHA 4500-O (coefficients from memory, confirmed
     against gsw in tests/reference); vapour pressure by Murray 1967.
+
+    >>> round(oxygen_saturation_mg_l(25.0, 0.0, 101.325), 3)
+    8.263
     """
     t = celsius_to_kelvin(temperature_c)
     fresh = -139.34411 + 1.575701e5 / t - 6.642308e7 / t**2 + 1.243800e10 / t**3 - 8.621949e11 / t**4

@@ -20,6 +20,9 @@ def ammonia_limit_mg_n_l(ph: float, temperature_c: float, salinity_g_kg: float) 
 
     ph: 4 to 10; temperature_c: 0.5 to 40 °C; salinity_g_kg: 0 to 45 g/kg. Source: common practice for 0.02 mg/L of free
     ammonia; US EPA 2013 in fresh water, within pH 6.5 to 9 and 0 to 30 °C.
+
+    >>> round(ammonia_limit_mg_n_l(7.0, 25.0, 0.0)[0], 3)
+    1.367
     """
     by_share = NH3_LIMIT_MG_N_L / un_ionised_share(ph, temperature_c, salinity_g_kg)
     if not is_fresh(salinity_g_kg):
@@ -29,7 +32,11 @@ def ammonia_limit_mg_n_l(ph: float, temperature_c: float, salinity_g_kg: float) 
 
 
 def nitrite_limit_mg_n_l(salinity_g_kg: float) -> float:
-    """Nitrite that may stand from day to day, mg N/L. salinity_g_kg: g/kg. Source: common practice."""
+    """Nitrite that may stand from day to day, mg N/L. salinity_g_kg: g/kg. Source: common practice.
+
+    >>> round(nitrite_limit_mg_n_l(35.0), 3)
+    1.522
+    """
     return NITRITE_LIMIT_MG_N_L["fresh" if is_fresh(salinity_g_kg) else "salt"]
 
 
@@ -37,6 +44,9 @@ def ammonia_reach(ammonia_mg_n_l: float, ph: float, temperature_c: float, salini
     """Ammonia as a share of its limit at this pH: over 1 is harmful.
 
     ammonia_mg_n_l: mg N/L; ph: any, taken within 4 to 10; temperature_c: °C; salinity_g_kg: g/kg.
+
+    >>> round(ammonia_reach(0.5, 8.2, 26.0, 0.0), 3)
+    2.199
     """
     return ammonia_mg_n_l / ammonia_limit_mg_n_l(min(max(ph, 4.0), 10.0), temperature_c, salinity_g_kg)[0]
 

@@ -28,9 +28,9 @@ def _with_inspections(steps: list[Step], kind: FilterKind) -> list[Step]:
 
 
 def _locks(step_id: str, kind: FilterKind) -> tuple[str, ...]:
-    """Steps to be done before a step, its inspections included;
+    """Steps to be done before a step, its inspections included.
 
-    an inspection waits for what its power step waits for.
+    An inspection waits for what its power step waits for.
     """
     for power, inspections in kind.inspections.items():
         ids = tuple(look[0] for look in inspections)

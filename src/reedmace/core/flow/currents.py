@@ -39,8 +39,10 @@ BAR_HOLES, BAR_HOLE_MM = 20, 4.0
 
 
 class Opening(NamedTuple):
-    """One outlet: its flow in m³/s through `holes` round holes of `bore_m`, in a row of `row_m`; what its impulse is
-    worth; how far a nozzle blows before it meets glass, 0 for the whole length.
+    """One outlet.
+
+    Its flow in m³/s through `holes` round holes of `bore_m`, in a row of `row_m`; what its impulse is worth; how far a
+    nozzle blows before it meets glass, 0 for the whole length.
     """
 
     flow_m3s: float
@@ -110,8 +112,9 @@ def jet_m3(opening: Opening, over_m_s: float, basin: Basin) -> float:
 
 
 def _beyond(x: float) -> float:
-    """The upper incomplete gamma function of 3/2 over the whole. x: from 0 up, dimensionless. Source: Abramowitz and
-    Stegun 1964, 6.5.
+    """The upper incomplete gamma function of 3/2 over the whole.
+
+    x: from 0 up, dimensionless. Source: Abramowitz and Stegun 1964, 6.5.
     """
     return math.erfc(math.sqrt(x)) + 2 * math.sqrt(x / math.pi) * math.exp(-x)
 
@@ -133,7 +136,11 @@ def jet_cm(opening: Opening, over_m_s: float, basin: Basin) -> tuple[float, floa
 
 
 def rest_share(turning_m_s: float, comfort_m_s: float) -> float:
-    """Share of the circulating water, without jets, slower than `comfort_m_s`. turning_m_s, comfort_m_s: m/s."""
+    """Share of the circulating water, without jets, slower than `comfort_m_s`. turning_m_s, comfort_m_s: m/s.
+
+    >>> round(rest_share(0.1, 0.05), 4)
+    0.25
+    """
     return min(comfort_m_s / (2 * turning_m_s), 1.0) if turning_m_s > 0 else 1.0
 
 
@@ -168,7 +175,11 @@ def largest_share(openings: Sequence[Opening], basin: Basin, comfort_m_s: float)
 
 
 def comfort_cm_s(length_cm: float, current: str) -> float:
-    """Comfortable speed of an animal, cm/s. length_cm: its own, cm; current: what it prefers. Source: memory."""
+    """Comfortable speed of an animal, cm/s. length_cm: its own, cm; current: what it prefers. Source: memory.
+
+    >>> round(comfort_cm_s(4.0, "gentle"), 3)
+    4.0
+    """
     return LENGTHS_A_SECOND[current] * max(length_cm, LEAST_BODY_CM)
 
 

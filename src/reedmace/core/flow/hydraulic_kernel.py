@@ -42,6 +42,9 @@ def colebrook(reynolds: float, relative_roughness: float) -> float:
     """Darcy friction factor of turbulent flow (Colebrook-White 1939), Re from about 2300 up.
 
     reynolds: Reynolds number; relative_roughness: roughness / bore, both dimensionless.
+
+    >>> round(colebrook(1e5, 0.001), 5)
+    0.02217
     """
     x = -1.8 * math.log10((relative_roughness / 3.7) ** 1.11 + 6.9 / reynolds)  # Haaland, as a start
     a, b = relative_roughness / 3.7, 2.51 / reynolds
@@ -56,6 +59,9 @@ def friction_factor(reynolds: float, relative_roughness: float) -> float:
     """Darcy friction factor at any Reynolds number: 64/Re, a cubic join from 2000 to 4000, Colebrook-White above.
 
     reynolds: Reynolds number; relative_roughness: roughness / bore, both dimensionless.
+
+    >>> round(friction_factor(1e5, 0.001), 5)
+    0.02217
     """
     if reynolds < 2000.0:
         return 64.0 / max(reynolds, 1e-9)
@@ -79,6 +85,9 @@ def hose_head(flow: float, bore: float, length: float, roughness: float, viscosi
     """Head lost along one hose, m.
 
     flow: m³/s; bore, length, roughness: m; viscosity: kinematic, m²/s.
+
+    >>> round(hose_head(3e-4, 0.016, 1.5, 1e-5, 1e-6), 4)
+    0.2791
     """
     if flow <= 0.0 or length <= 0.0:
         return 0.0
@@ -280,6 +289,9 @@ def bubble_speed(bore: float) -> float:
     """Rise of a long bubble in still water, m/s, with the small-tube loss (Reinemann et al. 1990).
 
     bore: m. Below about 5 mm the bubble sticks and the result is 0.
+
+    >>> round(bubble_speed(0.025), 4)
+    0.1673
     """
     sigma = 0.0728 / (WATER_KG_M3 * G * bore * bore)
     return 0.352 * math.sqrt(G * bore) * max(1.0 - 3.18 * sigma - 14.77 * sigma**2, 0.0)

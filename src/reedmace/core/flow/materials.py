@@ -42,7 +42,11 @@ ORIFICE_CD = 0.62
 
 
 def bar_holes(bore_mm: float, hole_mm: float = BAR_HOLE_MM) -> int:
-    """Number of holes of a usual spray bar on a hose. bore_mm: the hose's; hole_mm: of one hole."""
+    """Number of holes of a usual spray bar on a hose. bore_mm: the hose's; hole_mm: of one hole.
+
+    >>> bar_holes(16.0, 3.0)
+    26
+    """
     return max(round(BAR_OPEN_SHARE * (bore_mm / hole_mm) ** 2), FEWEST_BAR_HOLES)
 
 
@@ -137,6 +141,9 @@ def viscosity_m2_s(temperature_c: float) -> float:
 
     temperature_c: 0 to 40 °C. At 25 °C: 0.893e-6. Source: Vogel equation for the dynamic viscosity; density by a
     quadratic about 4 °C. Checked against fluids' IAPWS values.
+
+    >>> round(viscosity_m2_s(20.0), 9)
+    1.003e-06
     """
     kelvin = celsius_to_kelvin(temperature_c)
     dynamic = 2.414e-5 * 10.0 ** (247.8 / (kelvin - 140.0))

@@ -178,6 +178,9 @@ def minor_coefficient(k: float, bore_m: float) -> float:
     """c2 in s²/m⁵ of a fitting, so that its head is c2 Q².
 
     k: resistance coefficient, dimensionless; bore_m: m. Source: Crane TP-410, h = K v²/2g.
+
+    >>> round(minor_coefficient(0.9, 0.016), 0)
+    1135095.0
     """
     return k / (2 * G * (0.25 * math.pi * bore_m**2) ** 2)
 

@@ -51,7 +51,11 @@ class OverflowCheckAnswer(Answer):
 
 
 def edge_cm(return_lph: float, weir_cm: float) -> float:
-    """Height of the water over the edge while it runs, cm. return_lph: L/h; weir_cm: cm. Source: Francis."""
+    """Height of the water over the edge while it runs, cm. return_lph: L/h; weir_cm: cm. Source: Francis.
+
+    >>> round(edge_cm(2000.0, 20.0), 3)
+    1.316
+    """
     return float((return_lph / 3.6e6 / (1.84 * weir_cm / 100)) ** (2 / 3) * 100)
 
 
@@ -62,6 +66,9 @@ def run_back_l(
 
     surface_cm2: of the tank, cm²; return_lph: L/h; weir_cm: edge, cm; below_surface_cm: depth at which the return or
     its siphon break draws air, cm; pipe_l: held in the pipes, L. Source: geometry and Francis.
+
+    >>> round(run_back_l(4000.0, 2000.0, 20.0, 2.0, 0.5), 3)
+    8.5
     """
     return surface_cm2 * max(edge_cm(return_lph, weir_cm), below_surface_cm) / 1000 + pipe_l
 
@@ -70,6 +77,9 @@ def weir_m3s(length_m: float, head_m: float) -> float:
     """Flow over a straight edge, m³/s.
 
     length_m, head_m: m. Source: Francis, Q = 1.84 L H^1.5.
+
+    >>> round(weir_m3s(0.2, 0.01), 7)
+    0.000368
     """
     return float(1.84 * length_m * head_m**1.5)
 
@@ -79,6 +89,9 @@ def siphon_m3s(bore_m: float, length_m: float, fall_m: float, k: float, temperat
 
     bore_m, length_m, fall_m: m; k: sum of loss coefficients, dimensionless; temperature_c: °C.
     Source: Bernoulli with losses, v = sqrt(2 g h / (1 + ΣK + f L/D)).
+
+    >>> round(siphon_m3s(0.025, 1.0, 0.5, 2.0, 25.0), 7)
+    0.0007819
     """
     nu = viscosity_m2_s(temperature_c)
     speed = math.sqrt(2 * G * fall_m / (1 + k + 0.02 * length_m / bore_m))

@@ -33,6 +33,9 @@ def resting_mg_h(mass_g: float, temperature_c: float) -> float:
     """Oxygen use of one resting fish, mg/h. mass_g: g; temperature_c: °C.
 
     Source: Clarke and Johnston 1999, ln R = 0.80 ln M − 5.43 (mmol/h at 15 °C), Q10 1.83.
+
+    >>> round(resting_mg_h(10.0, 25.0), 3)
+    1.619
     """
     at_15 = math.exp(0.80 * math.log(max(mass_g, 1e-3)) - 5.43)
     return at_15 * MMOL_MG * float(Q10 ** ((temperature_c - 15) / 10))
@@ -43,6 +46,9 @@ def surface_m_day(turning_cm_s: float, depth_cm: float, temperature_c: float) ->
 
     turning_cm_s: speed of the water, cm/s; depth_cm: its depth, cm; temperature_c: °C.
     Source: O'Connor and Dobbins 1958, K = √(D U / H); the rest of a still surface from memory.
+
+    >>> round(surface_m_day(5.0, 40.0, 25.0), 3)
+    1.7
     """
     moved = math.sqrt(DIFFUSION_M2_S * turning_cm_s / 100 / (depth_cm / 100)) * 86400
     return float((STILL_M_DAY + moved) * TRANSFER_THETA ** (temperature_c - 25))
@@ -53,6 +59,9 @@ def fall_share(fall_cm: float, temperature_c: float) -> float:
 
     fall_cm: cm; temperature_c: °C. Source: Gameson's weir, r = 1 + 0.38 a b h (1 − 0.11 h)(1 + 0.046 T), clean water a
     1.8, free fall b 1 (memory).
+
+    >>> round(fall_share(30.0, 25.0), 4)
+    0.299
     """
     h = fall_cm / 100
     return 1 - 1 / (1 + 0.38 * 1.8 * h * (1 - 0.11 * h) * (1 + 0.046 * temperature_c))
@@ -212,7 +221,11 @@ def _verdict(running: float, full: float, hours: float | None) -> str:
 
 
 def words_of_hours(hours: float) -> str:
-    """Hours in words: quarters when few, days when many. hours: h."""
+    """Hours in words: quarters when few, days when many. hours: h.
+
+    >>> words_of_hours(30.0)
+    '30 hours'
+    """
     if hours < 1:
         return f"{max(round(hours * 4) * 15, 15):.0f} minutes"
     return f"{hours:.0f} hours" if hours < 48 else f"{hours / 24:.0f} days"

@@ -150,12 +150,20 @@ BY_HOME_UNIT: dict[str, Kind] = {
 
 
 def money(amount: float) -> str:
-    """A price, "12.40 EUR". amount: in the keeper's currency."""
+    """A price, "12.40 EUR". amount: in the keeper's currency.
+
+    >>> money(12.5)
+    '12.50'
+    """
     return f"{amount:.2f} {_chosen.get().currency}".rstrip()
 
 
 def degrees(difference_c: float) -> str:
-    """A difference of temperature, "0.5 °C". difference_c: °C."""
+    """A difference of temperature, "0.5 °C". difference_c: °C.
+
+    >>> degrees(3.0)
+    '3.0 °C'
+    """
     unit = celsius.unit()
     return f"{difference_c * unit.factor:.1f} {unit.name}"
 

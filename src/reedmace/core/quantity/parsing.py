@@ -1,4 +1,4 @@
-"""Parser for quantities as people type them: "20 gal", "4 ft", "4' 2\"", "78F", "185 gph"."""
+r"""Parser for quantities as people type them: "20 gal", "4 ft", "4' 2\"", "78F", "185 gph"."""
 
 import re
 from functools import lru_cache

@@ -56,20 +56,36 @@ def ppm_words(value_mg_n_l: float, what: Analyte, basis: Basis) -> str:
 
 
 def lph_to_m3s(flow_lph: float) -> float:
-    """Flow in m³/s. flow_lph: L/h."""
+    """Flow in m³/s. flow_lph: L/h.
+
+    >>> round(lph_to_m3s(360.0), 7)
+    0.0001
+    """
     return flow_lph / 3.6e6
 
 
 def m3s_to_lph(flow_m3s: float) -> float:
-    """Flow in L/h. flow_m3s: m³/s."""
+    """Flow in L/h. flow_m3s: m³/s.
+
+    >>> round(m3s_to_lph(1e-4), 1)
+    360.0
+    """
     return flow_m3s * 3.6e6
 
 
 def us_gallons(volume_l: float) -> float:
-    """Volume in US gallons, exact. volume_l: L."""
+    """Volume in US gallons, exact. volume_l: L.
+
+    >>> round(us_gallons(100.0), 2)
+    26.42
+    """
     return volume_l / L_PER_US_GAL
 
 
 def celsius_to_kelvin(temperature_c: float) -> float:
-    """Temperature in kelvin. temperature_c: °C."""
+    """Temperature in kelvin. temperature_c: °C.
+
+    >>> round(celsius_to_kelvin(25.0), 2)
+    298.15
+    """
     return temperature_c + 273.15

@@ -29,6 +29,9 @@ def vapour_pa(temperature_c: float) -> float:
 
     temperature_c: 0 to 50 °C. At 25 °C: 3162 (steam tables: 3169). Source: Magnus' form with Alduchov and Eskridge
     1996's constants.
+
+    >>> round(vapour_pa(25.0), 0)
+    3162.0
     """
     return 610.94 * math.exp(17.625 * temperature_c / (temperature_c + 243.04))
 

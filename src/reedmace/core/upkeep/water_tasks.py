@@ -73,7 +73,7 @@ def first_soda_day(kh: CaredKh, change_day: float, change_every: float, horizon:
 
 
 def soda_words(kh: CaredKh, *, now: bool) -> tuple[str, str] | None:
-    """(title, reason) of the baking soda that raises alkalinity;
+    """(title, reason) of the baking soda that raises alkalinity.
 
     None where too little is missing. kh: alkalinity; now: due.
     """

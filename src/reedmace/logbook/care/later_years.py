@@ -91,7 +91,7 @@ def rhythm_of(state: LogbookState) -> tuple[float, float]:
 
 @memoize
 def nitrate_between_changes(state: LogbookState, now: datetime) -> NitrateRhythmAnswer | None:
-    """The saw-tooth of nitrate as the tank is kept;
+    """The saw-tooth of nitrate as the tank is kept.
 
     None where nothing produces any. state: the tank's; now: aware time.
     """

@@ -1,5 +1,6 @@
-"""The plan of a room: its wall, shelves, tanks, sockets, sink, air, shared sump; and where more tanks find a place on
-it.
+"""The plan of a room.
+
+Its wall, shelves, tanks, sockets, sink, air, shared sump; and where more tanks find a place on it.
 """
 
 from collections.abc import Mapping, Sequence
@@ -109,8 +110,9 @@ def for_copies(plan: RoomPlan, twins: Mapping[int, int]) -> RoomPlan:
 
 
 def placed(tank_ids: Sequence[int], sizes: Mapping[int, float], plan: RoomPlan) -> RoomPlan:
-    """The plan with more tanks on it: left to right along the shelves, each where there is room, on new shelves where
-    not.
+    """The plan with more tanks on it.
+
+    Left to right along the shelves, each where there is room, on new shelves where not.
 
     tank_ids: to be placed; sizes: their lengths in cm, by id; plan: the room's.
     """

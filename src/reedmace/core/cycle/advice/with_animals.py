@@ -261,7 +261,7 @@ def _ramp(log: CycleLog, ready: CycleReadinessAnswer) -> list[RampStep]:
 
 
 def ramp_ahead(log: CycleLog, ready: CycleReadinessAnswer) -> StockingRampAnswer | None:
-    """Stocking ramp from the proven capacity, or else from the challenge dose, to the planned stock;
+    """Stocking ramp from the proven capacity, or else from the challenge dose, to the planned stock.
 
     None where undefined.
 

@@ -122,6 +122,7 @@ class DayPlan:
         self.reaches: list[float] = []
 
     def wait(self, until_hour: float) -> None:
+        """Simulate the water until an hour of the day. until_hour: hours since the start."""
         hours = until_hour - self.hour
         if hours > 0:
             self.water = self.water.later(hours, self.bounds.co2_mmol, self.made)
@@ -142,6 +143,7 @@ class DayPlan:
         )
 
     def plan(self, w: Working) -> None:
+        """Add the changes and soda of the day. w: takes the working."""
         for n in range(MOST_CHANGES):
             if self.excess(self.water) <= 1.0:
                 break
@@ -227,6 +229,7 @@ class DayPlan:
         return soda_target_dkh(kh, self.bounds.co2_mmol, self.q) - kh < LEAST_SODA_DKH
 
     def holds(self) -> bool:
+        """Whether the water stays within its limits until tomorrow."""
         then = self.tomorrow()
         return (
             then.reach() <= 1.001

@@ -48,8 +48,9 @@ _HALF_LOG = 0.5 * (PARAMETERS + KITS) * float(np.log(2 * np.pi))
 
 @dataclass(frozen=True)
 class Ensemble:
-    """Draws (n, 13) as logarithms, their weights (n,) summing to 1, the effective sample size, and the number of
-    misfits.
+    """Weighted posterior draws.
+
+    Draws (n, 13) as logarithms, their weights (n,) summing to 1, the effective sample size, and the number of misfits.
     """
 
     rows: Floats

@@ -143,6 +143,9 @@ def oxygen_factor(temperature_c: float, salinity_g_kg: float) -> float:
     """Rate relative to that at 25 °C in fresh water, both at 90 % of saturation, dimensionless.
 
     temperature_c: 0.5 to 40 °C; salinity_g_kg: 0 to 45 g/kg. Source: Monod term as in ASM1; Benson and Krause 1984.
+
+    >>> round(oxygen_factor(25.0, 0.0), 3)
+    1.0
     """
     here, there = (0.9 * oxygen_saturation_mg_l(t, s) for t, s in ((temperature_c, salinity_g_kg), (25.0, 0.0)))
     return here / (here + OXYGEN_HALF_MG_L) * (there + OXYGEN_HALF_MG_L) / there
@@ -152,6 +155,9 @@ def growth_factor(phosphate_ppm: float) -> float:
     """Growth limitation by phosphorus, 0 to 1.
 
     phosphate_ppm: as PO4, 0 or more. Source: Monod term, constant from memory.
+
+    >>> round(growth_factor(0.0), 0)
+    0.0
     """
     phosphorus = phosphate_ppm * PO4_TO_P
     return phosphorus / (phosphorus + PHOSPHORUS_HALF_MG_L)
@@ -284,6 +290,9 @@ def acid_born_factor(start_ph: float, start_kh_dkh: float) -> float:
 
     start_ph: 4 to 10; start_kh_dkh: dKH. Other microbes settle there than those whose pH response the rates have
     (Nitrosomonas-like, from ASM1); here their pace is lifted to the stated share. Source: common practice, memory.
+
+    >>> round(acid_born_factor(6.0, 1.0), 3)
+    1.987
     """
     if not film_slows(start_ph) or start_kh_dkh > 3:
         return 1.0

@@ -320,6 +320,9 @@ def above(z: float) -> float:
     """Probability that a standard normal variable exceeds z, to 7.5e-8. Source: Abramowitz and Stegun 1964, 26.2.17.
 
     z: standard deviations, of either sign.
+
+    >>> round(above(1.96), 5)
+    0.025
     """
     x = abs(z)
     if x > 7.0:
@@ -332,9 +335,12 @@ def above(z: float) -> float:
 
 @njit(cache=True, error_model="numpy")
 def chance_of(x: float, low: float, high: float, zero_width: float) -> float:
-    """Probability that water at x is read as the interval low to high, all in the unit read;
+    """Probability that water at x is read as the interval low to high, all in the unit read.
 
-    zero_width: half the first step.
+    x: the water; low, high: of the interval; zero_width: half the first step.
+
+    >>> round(chance_of(0.4, 0.0, 1.0, 0.1), 4)
+    1.0
     """
     sharp = 1.0 / (0.3 * zero_width + 0.11 * x)
     return above((low - x) * sharp) - above((high - x) * sharp)

@@ -37,7 +37,11 @@ class Loss:
 
 
 def airless_share(hours: float, closed: bool) -> float:
-    """Share of a filter's bacteria lost after hours without flow. hours: h; closed: whether its body is (memory)."""
+    """Share of a filter's bacteria lost after hours without flow. hours: h; closed: whether its body is (memory).
+
+    >>> round(airless_share(6.0, True), 4)
+    0.5
+    """
     return float(1 - 0.5 ** (hours / AIRLESS_HALF_H[closed]))
 
 

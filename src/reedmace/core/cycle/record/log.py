@@ -96,9 +96,9 @@ class LoggedMedia(Part):
 
 
 class BottleWindow(Part):
-    """Conditions a bottled culture works in, by its label;
+    """Conditions a bottled culture works in, by its label.
 
-    usual values until the label is read, and whether it is in date.
+    Usual values until the label is read, and whether it is in date.
     """
 
     low_c: Annotated[float, number("°C", 0, 40)] = 25

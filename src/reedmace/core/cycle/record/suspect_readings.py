@@ -88,6 +88,9 @@ def kh_interval(value_dkh: float, step_dkh: float) -> tuple[float, float]:
     value_dkh: as read; step_dkh: one drop of the kit's titration. Drops are counted until the colour turns, so a whole
     number of them stands for anything up to one drop less; a figure between two counts came from elsewhere, a strip or
     a finer kit, and stands for half a drop either way.
+
+    >>> [round(x, 4) for x in kh_interval(4.0, 1.0)]
+    [3.0, 4.0]
     """
     counts = value_dkh / step_dkh
     if abs(counts - round(counts)) <= 0.02 and counts >= 0.5:

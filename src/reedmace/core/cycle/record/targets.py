@@ -30,6 +30,9 @@ def held_kh_dkh(salinity_g_kg: float) -> tuple[float, float]:
     """(least, target) KH for the bacteria, dKH, where animals want nothing else.
 
     salinity_g_kg: g/kg. Source: common practice.
+
+    >>> [round(x, 4) for x in held_kh_dkh(35.0)]
+    [6.0, 8.0]
     """
     return FRESH_KH_DKH if is_fresh(salinity_g_kg) else SALT_KH_DKH
 

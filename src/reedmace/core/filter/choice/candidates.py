@@ -125,7 +125,9 @@ class Excluded(Part):
 
 
 class RankFiltersAnswer(Answer):
-    """The best in order, pairs, exclusions, changes that would alter the first place, and whether a filter is needed at
+    """Main results of the ranking.
+
+    The best in order, pairs, exclusions, changes that would alter the first place, and whether a filter is needed at
     all.
     """
 

@@ -1,3 +1,4 @@
-"""The parts a filter kind is described with: traits, media path, steps, cleaning, placement, limits, and the record
-itself.
+"""The parts a filter kind is described with.
+
+Traits, media path, steps, cleaning, placement, limits, and the record itself.
 """
