@@ -1,7 +1,7 @@
 """Core Web Vitals of a running demo on a slow phone: python tools/web_vitals.py ADDRESS.
 
-Prints the table of docs/speed.md. The phone: 390x844, its processor four times slower than this machine, 1.6 Mbit/s down, 150 ms there and back, nothing
-kept from before.
+Prints the table of docs/speed.md. The phone: 390x844, its processor four times slower than this machine, 1.6 Mbit/s
+down, 150 ms there and back, nothing kept from before.
 """
 
 import sys
