@@ -3,8 +3,6 @@
 import json
 from datetime import UTC, datetime
 
-from tests.support.tanks import state_of
-
 from reedmace.command.generated import generated_drawings
 from reedmace.core.computations import compute
 from reedmace.core.filter import CATALOGUE
@@ -21,6 +19,7 @@ from reedmace.logbook.stages import (
     today_view,
 )
 from reedmace.logbook.stages.fit import shopping_list_view
+from tests.support.tanks import state_of
 
 NOW = datetime(2026, 11, 29, 12, tzinfo=UTC)
 internal = next(f for f in CATALOGUE if f.kind == "internal" and (f.tank_up_to_l or 0) >= 100)

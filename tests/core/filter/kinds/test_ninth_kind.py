@@ -1,4 +1,4 @@
-"""A ninth kind needs one Python file and one drawing: it is added to a copy of the source and taken through all stages."""
+"""A ninth kind is one Python file and one drawing: added to a copy of the source, it goes through all stages."""
 
 import json
 import os

@@ -22,6 +22,8 @@ from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.stock import WasteLoadQuestion, waste_load
 
+MUCH_AMMONIA_MG_N_L = 1.5
+"""Ammonia above which the first half of the film has far to go, mg N/L (memory)."""
 WARMING_C_DAY = 2.0
 """Largest change of the thermostat in a day (common practice)."""
 

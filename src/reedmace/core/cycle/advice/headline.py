@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from reedmace.core.cycle.advice.action import MUCH_AMMONIA_MG_N_L
 from reedmace.core.cycle.judgement.stalls import Diagnosis
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.proof import ammonia_never_seen, shows_poison
@@ -84,7 +85,7 @@ ROWS: tuple[Row, ...] = (
         "Waiting for new growth: until it shows, the plants take little.",
     ),
     (
-        lambda n: n.nitrite > 0 and (n.s.ammonia_now < 1.5 or n.nitrite > 0.3),
+        lambda n: n.nitrite > 0 and (n.s.ammonia_now < MUCH_AMMONIA_MG_N_L or n.nitrite > 0.3),
         "On its way: ammonia is being turned into nitrite, and the second half of the film is growing.",
     ),
     (lambda n: n.nitrite > 0, "It has begun: the first nitrite shows."),

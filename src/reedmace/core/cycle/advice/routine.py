@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from reedmace.core.contract import Working
-from reedmace.core.cycle.advice.action import Action, next_dose
+from reedmace.core.cycle.advice.action import MUCH_AMMONIA_MG_N_L, Action, next_dose
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, CycleLog
 from reedmace.core.cycle.record.proof import (
     SEEN_WITHIN_H,
@@ -22,6 +22,18 @@ TOP_UP_UNDER_MG_N_L = 1.0 * NITROGEN_SHARE["NH4"]
 """Ammonia below which a dose tops up: 1 ppm (common practice)."""
 NOTHING_BY_DAY = 24.0
 """Day after which, with no ammonia used, seed from elsewhere is suggested (common practice)."""
+DUE_FROM = 0.95
+"""Share of its interval after which a test is due: a little early is the same day."""
+
+
+def days_between_tests(log: CycleLog, s: WaterNow) -> int:
+    """Days between tests while a tank cycles (common practice). log: the record; s: the water now.
+
+    Much ammonia is tested every other day: it cannot be gone tomorrow.
+    """
+    if log.method == "planted":
+        return 7
+    return 1 if s.ammonia_now <= MUCH_AMMONIA_MG_N_L else 2
 
 
 def baseline(log: CycleLog, s: WaterNow, w: Working) -> list[Action]:
@@ -66,7 +78,7 @@ class RoutineContext:
     @property
     def due(self) -> bool:
         """Whether a test is due."""
-        often = 6.5 if self.log.method == "planted" else 0.95 if self.s.ammonia_now <= 1.5 else 1.95
+        often = days_between_tests(self.log, self.s) * DUE_FROM
         if self.since_days >= often:
             return True
         # The test that counts is made a day after a dose, whatever was tested in between to see it in the water.
@@ -236,7 +248,7 @@ _RULES: tuple[Callable[[RoutineContext, Working], Action | None], ...] = (
 
 def _test_again(n: RoutineContext) -> Action:
     low = n.s.low_kh or n.s.acid
-    wait = 7 if n.log.method == "planted" else 1 if n.s.ammonia_now <= 1.5 or n.s.low_kh else 2
+    wait = 1 if n.s.low_kh and n.log.method != "planted" else days_between_tests(n.log, n.s)
     when = f"in { ({1: 'a day', 2: 'two days', 7: 'a week'}[wait]) }"
     if n.log.doses_ammonia() and n.dosed_h < TEST_FROM_H:
         wait, when = 1, "20 to 28 hours after the dose: that is the test that counts"

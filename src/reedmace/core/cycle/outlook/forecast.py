@@ -82,6 +82,8 @@ def horizon_days_of(log: CycleLog, asked_days: int = 90) -> int:
     return max(asked_days, int(log.day_now) + 60)
 
 
+SAME_DATE_DAYS = 0.75
+"""Smaller shifts of a forecast date are not worth a word, days (a stated judgement: it is written in whole days)."""
 POOR_FIT = 12.0
 """Effective sample size below which the range rests on a handful of draws."""
 MISFIT_SHARE = 0.2

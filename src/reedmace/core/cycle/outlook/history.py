@@ -8,7 +8,7 @@ from reedmace.core.contract import Answer, Part, Question, Working, computation,
 from reedmace.core.cycle.judgement.readiness import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, condition_at, percentiles, project
 from reedmace.core.cycle.model.inputs import Scenario
-from reedmace.core.cycle.outlook.forecast import PassDay, finite, horizon_days_of
+from reedmace.core.cycle.outlook.forecast import SAME_DATE_DAYS, PassDay, finite, horizon_days_of
 from reedmace.core.cycle.record.log import CycleLog
 
 BEFORE_DRAWS = 400
@@ -92,7 +92,7 @@ def cycle_history(question: CycleHistoryQuestion) -> CycleHistoryAnswer:
         by = f"{abs(moved):.0f} day{'s' if round(abs(moved)) != 1 else ''}"
         verdict = (
             "Since last week the date has held."
-            if abs(moved) < 0.75
+            if abs(moved) < SAME_DATE_DAYS
             else f"Since last week the date has moved {by} {'later' if moved > 0 else 'nearer'}."
         )
     return CycleHistoryAnswer(
@@ -114,7 +114,7 @@ def _pull(log: CycleLog, now: float | None, ensemble: Ensemble | None, w: Workin
         "days",
         "cycleprior",
     )
-    if abs(moved) < 0.75:
+    if abs(moved) < SAME_DATE_DAYS:
         return moved, "The newest test left the date where it was."
     by = f"{abs(moved):.0f} day{'s' if round(abs(moved)) != 1 else ''}"
     return moved, f"The newest test moved the date {by} {'later' if moved > 0 else 'nearer'}."

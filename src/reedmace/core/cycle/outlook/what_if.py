@@ -9,7 +9,7 @@ from reedmace.core.contract import Answer, Celsius, Part, Question, Working, com
 from reedmace.core.cycle.judgement.readiness import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, condition, percentiles, project
 from reedmace.core.cycle.model.inputs import Scenario
-from reedmace.core.cycle.outlook.forecast import HeldKh, PassDay, finite, horizon_days_of
+from reedmace.core.cycle.outlook.forecast import SAME_DATE_DAYS, HeldKh, PassDay, finite, horizon_days_of
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.quantity import formatting
 
@@ -97,7 +97,7 @@ def cycle_what_if(question: CycleWhatIfQuestion) -> CycleWhatIfAnswer:
         sooner = usual - p50 if np.isfinite(usual) and np.isfinite(p50) else None
         if sooner is None:
             text = "no date" if not np.isfinite(p50) else "a date where there was none"
-        elif abs(sooner) < 0.75:
+        elif abs(sooner) < SAME_DATE_DAYS:
             text = "no difference to speak of"
         else:
             text = (
@@ -109,7 +109,7 @@ def cycle_what_if(question: CycleWhatIfQuestion) -> CycleWhatIfAnswer:
             w.line(change.name, "P50 as advised − P50", f"{usual:.1f} − {p50:.1f}", sooner, "days", "cycleprior")
         rows.append(row.model_copy(update={"sooner_days": sooner, "text": text}))
     best = max((r for r in rows if r.sooner_days is not None), key=lambda r: r.sooner_days or 0, default=None)
-    if best is not None and (best.sooner_days or 0) >= 0.75:
+    if best is not None and (best.sooner_days or 0) >= SAME_DATE_DAYS:
         verdict = f"What would help most: {formatting.inside(best.name)}, {best.text}."
     else:
         verdict = "Nothing of this would bring it much sooner: time does the work."
