@@ -8641,9 +8641,9 @@ export interface components {
         };
         /**
          * AirSource
-         * @description Source of air for air-driven filters:
+         * @description Source of air for air-driven filters.
          *
-         *     a pump of this tank's own, or the room's; by default as the room has tanks.
+         *     A pump of this tank's own, or the room's; by default as the room has tanks.
          */
         AirSource: {
             /**
@@ -8670,9 +8670,9 @@ export interface components {
         };
         /**
          * AirSource
-         * @description Source of air for air-driven filters:
+         * @description Source of air for air-driven filters.
          *
-         *     a pump of this tank's own, or the room's; by default as the room has tanks.
+         *     A pump of this tank's own, or the room's; by default as the room has tanks.
          */
         AirSourceIn: {
             /**
@@ -9290,9 +9290,9 @@ export interface components {
         };
         /**
          * BottleWindow
-         * @description Conditions a bottled culture works in, by its label;
+         * @description Conditions a bottled culture works in, by its label.
          *
-         *     usual values until the label is read, and whether it is in date.
+         *     Usual values until the label is read, and whether it is in date.
          */
         BottleWindow: {
             /**
@@ -9323,9 +9323,9 @@ export interface components {
         };
         /**
          * BottleWindow
-         * @description Conditions a bottled culture works in, by its label;
+         * @description Conditions a bottled culture works in, by its label.
          *
-         *     usual values until the label is read, and whether it is in date.
+         *     Usual values until the label is read, and whether it is in date.
          */
         BottleWindowIn: {
             /**
@@ -11789,7 +11789,7 @@ export interface components {
             stands: string;
             /**
              * In Danger
-             * @description A poison over its limit, or heat or cold past what the animals bear
+             * @description A poison over its limit, or heat, cold, acid or lye past what the animals bear
              */
             in_danger: boolean;
             /**
@@ -11797,6 +11797,16 @@ export interface components {
              * @enum {string}
              */
             warmth: "fine" | "cold" | "hot";
+            /**
+             * Acidity
+             * @enum {string}
+             */
+            acidity: "fine" | "acid" | "alkaline" | "turning-sour";
+            /**
+             * Untested
+             * @description Poisons nobody knows of
+             */
+            untested: ("ammonia" | "nitrite")[];
             /** Limits */
             limits: components["schemas"]["Limit"][];
             /** Steps */
@@ -11845,10 +11855,18 @@ export interface components {
              * @default true
              */
             litres_known?: boolean;
-            /** Ammonia Mg N L */
-            ammonia_mg_n_l: number;
-            /** Nitrite Mg N L */
-            nitrite_mg_n_l: number;
+            /**
+             * Ammonia Mg N L
+             * @description Null where untested
+             * @default null
+             */
+            ammonia_mg_n_l?: number | null;
+            /**
+             * Nitrite Mg N L
+             * @description Null where untested
+             * @default null
+             */
+            nitrite_mg_n_l?: number | null;
             /**
              * Nitrate Mg N L
              * @default null
@@ -11856,9 +11874,16 @@ export interface components {
             nitrate_mg_n_l?: number | null;
             /**
              * Ph
-             * @default 7.4
+             * @description Untested, taken high: that frees ammonia
+             * @default 8
              */
             ph?: number;
+            /**
+             * Before Ph
+             * @description The highest read lately, before it fell
+             * @default null
+             */
+            before_ph?: number | null;
             /**
              * Kh Dkh
              * @default 4
@@ -17172,7 +17197,9 @@ export interface components {
         };
         /**
          * RankFiltersAnswer
-         * @description The best in order, pairs, exclusions, changes that would alter the first place, and whether a filter is needed at
+         * @description Main results of the ranking.
+         *
+         *     The best in order, pairs, exclusions, changes that would alter the first place, and whether a filter is needed at
          *     all.
          */
         RankFiltersAnswer: {
@@ -19881,6 +19908,12 @@ export interface components {
                 [key: string]: string;
             };
             /**
+             * First Hung
+             * @description When the first filters were written down
+             * @default null
+             */
+            first_hung: string | null;
+            /**
              * Stopped
              * @description Keys of filters that stand still; "*" for all
              */
@@ -21835,7 +21868,7 @@ export interface components {
         };
         /**
          * WrittenUnit
-         * @description Format of one kind of quantity:
+         * @description Format of one kind of quantity.
          *
          *     figure = home × factor + offset, with this many more decimals than the home unit's.
          */

@@ -248,7 +248,7 @@ def test_a_stalled_soft_tank_is_told_to_add_bicarbonate_in_grams() -> None:
     assert "to 4 dKH, twelve hours on" in answer.first.detail
     assert any("Alkalinity" in c.title for c in answer.causes)
     assert any("Warmth" in c.title for c in answer.ruled_out)
-    assert [a.do for a in answer.then] == ["dilute-test", "wait", "test"]
+    assert [a.do for a in answer.then] == ["wait", "dilute-test", "test"]
 
 
 def test_the_second_half_of_the_bicarbonate_is_asked_for_when_its_time_comes() -> None:

@@ -1,9 +1,10 @@
 """Stops of the filter: what they cost and what is asked for, while they last and after."""
 
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from typing import Any
 
 import pytest
+from tests.support.lives import NOW, life
 
 from reedmace.core.cycle import CycleReadinessQuestion, FilterStopQuestion, cycle_readiness, filter_stop
 from reedmace.core.filter import CATALOGUE
@@ -12,18 +13,6 @@ from reedmace.logbook.replay.cycle_log import care_log, cycle_log
 from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.stages import in_danger, keep_view
-
-NOW = datetime(2026, 6, 1, 9, tzinfo=UTC)
-
-
-def life(*rows: tuple[float, dict[str, Any]]) -> list[Entry]:
-    """Entries of one tank from (days ago, body)."""
-    return [
-        Entry.model_validate(
-            {"id": i, "at": NOW - timedelta(days=ago), "written_at": NOW, "key": f"k{i}", "body": body}
-        )
-        for i, (ago, body) in enumerate(rows, 1)
-    ]
 
 
 def fish(ago: float) -> tuple[float, dict[str, Any]]:

@@ -13,6 +13,16 @@ NITRITE_LIMIT_MG_N_L = {"fresh": 0.5 * NITROGEN_SHARE["NO2"], "salt": 5 * NITROG
 NITRATE_LIMIT_MG_N_L = 40 * NITROGEN_SHARE["NO3"]
 COLD_MARGIN_C, HEAT_MARGIN_C = 3.0, 2.0
 """Distance outside their temperature range at which animals are in danger (memory)."""
+ANY_LOW_C, ANY_HIGH_C = 10.0, 33.0
+"""Temperatures outside which any aquarium animal of unknown kind is in danger (memory, cautious)."""
+ANY_PH_LOW, ANY_PH_HIGH, PH_MARGIN = 5.0, 9.0, 0.5
+"""pH outside which any animal is in danger, and the distance outside its own range (memory, cautious)."""
+SOFT_PH = 7.0
+"""Highest tolerated pH at or below which animals want soft, acid water, so that soda is wrong (common practice)."""
+UNTESTED_PH = 8.0
+"""pH assumed where none was tested: cautious, since it frees ammonia (a stated judgement)."""
+SOUR_FALL_PH, SOUR_KH_DKH = 0.5, 1.0
+"""Fall of pH, and KH below which it shows that alkalinity is used up and pH goes on falling (common practice)."""
 
 
 def ammonia_limit_mg_n_l(ph: float, temperature_c: float, salinity_g_kg: float) -> tuple[float, str]:
@@ -62,8 +72,24 @@ class Tolerance:
 
     def too_cold(self, temperature_c: float) -> bool:
         """Whether the water is dangerously cold for them. temperature_c: °C."""
-        return self.low_c is not None and temperature_c < self.low_c - COLD_MARGIN_C
+        return temperature_c < (ANY_LOW_C if self.low_c is None else self.low_c - COLD_MARGIN_C)
 
     def too_hot(self, temperature_c: float) -> bool:
         """Whether the water is dangerously warm for them. temperature_c: °C."""
-        return self.high_c is not None and temperature_c > self.high_c + HEAT_MARGIN_C
+        return temperature_c > (ANY_HIGH_C if self.high_c is None else self.high_c + HEAT_MARGIN_C)
+
+    def too_acid(self, ph: float) -> bool:
+        """Whether pH is dangerously low for them. ph: pH."""
+        return ph < (ANY_PH_LOW if self.ph_low is None else min(ANY_PH_LOW, self.ph_low - PH_MARGIN))
+
+    def too_alkaline(self, ph: float) -> bool:
+        """Whether pH is dangerously high for them. ph: pH."""
+        return ph > (ANY_PH_HIGH if self.ph_high is None else max(ANY_PH_HIGH, self.ph_high + PH_MARGIN))
+
+    def turns_sour(self, ph: float, ph_was: float, kh_dkh: float) -> bool:
+        """Whether alkalinity is used up and pH has fallen, so that it falls further.
+
+        ph, ph_was: now and before; kh_dkh: dKH. Animals of soft water live without alkalinity.
+        """
+        soft = self.ph_high is not None and self.ph_high <= SOFT_PH
+        return not soft and kh_dkh < SOUR_KH_DKH and ph_was - ph >= SOUR_FALL_PH

@@ -204,6 +204,15 @@ def opening(sentence: str) -> str:
     return sentence if sentence.startswith("pH") else sentence[:1].upper() + sentence[1:]
 
 
+def hours(time_h: float) -> str:
+    """Whole hours in words. time_h: h.
+
+    >>> hours(1.0), hours(4.2)
+    ('an hour', '4 hours')
+    """
+    return "an hour" if round(time_h) == 1 else f"{time_h:.0f} hours"
+
+
 SHOWN_IN_DAYS = 60
 """Age up to which it is written in days."""
 

@@ -41,11 +41,15 @@ def came_at(state: LogbookState) -> list[datetime]:
 
 
 def ran_already(state: LogbookState, key: str) -> bool:
-    """Whether a filter ran before the logbook began, so that no step is asked for. state: the tank's; key: its key."""
+    """Whether a filter ran before the logbook began, so that no step is asked for.
+
+    state: the tank's; key: its key. Only the first filters written down were there: a later one is new, on the same
+    evening too.
+    """
     said, installed = situation(state), state.hung_since.get(key)
     if said is None or state.situation is None or installed is None or said.stands not in RAN_ALREADY:
         return False
-    return installed - state.situation.at <= SAME_TIME
+    return installed == state.first_hung and installed - state.situation.at <= SAME_TIME
 
 
 def box_of(litres: float) -> TankPlan:

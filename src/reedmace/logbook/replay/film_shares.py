@@ -17,7 +17,8 @@ def film_shares(state: LogbookState, at: datetime) -> dict[str, float]:
 def stretches(state: LogbookState, now: datetime) -> list[tuple[datetime, datetime | None, str]]:
     """Every stop of every filter: (from, until, key), until None while it lasts; a stop of all is one of each.
 
-    state: the tank's; now: aware time; "*" stands for the filter of a tank that lists none.
+    state: the tank's; now: aware time; "*" stands for the filter of a tank that lists none. A stop lasts while its end
+    lies ahead.
     """
     bodies = [f.key for f in state.filters()]
     gone = {t.key: t.at for t in state.taken_off}
@@ -33,4 +34,5 @@ def stretches(state: LogbookState, now: datetime) -> list[tuple[datetime, dateti
                 found.append((since.pop(key), e.at, key))
     # A filter that was removed is no longer stopped.
     found += [(at, gone.get(key) if key not in bodies else None, key) for key, at in since.items() if now > at]
-    return sorted(found, key=lambda s: (s[0], s[2]))
+    begun = [(at, until if until is not None and until <= now else None, key) for at, until, key in found if at <= now]
+    return sorted(begun, key=lambda s: (s[0], s[2]))

@@ -63,6 +63,7 @@ class LogbookState(Memoizing):
     events: list[Entry] = Field(default_factory=list)
     taken_off: list[TakenOff] = Field(default_factory=list, description="By a later filter plan; its film went with it")
     hung_since: dict[str, AwareDatetime] = Field(default_factory=dict, description="Of each filter, by its key")
+    first_hung: AwareDatetime | None = Field(default=None, description="When the first filters were written down")
     stopped: list[str] = Field(default_factory=list, description='Keys of filters that stand still; "*" for all')
 
     @computed_field  # type: ignore[prop-decorator]
@@ -123,6 +124,8 @@ def _take_off(state: LogbookState, new: Entry) -> None:
     ]
     installed = {(f.key, f.filter.id) for f in before}
     state.hung_since = {key: state.hung_since[key] if (key, name) in installed else new.at for key, name in stay}
+    if stay and state.first_hung is None:
+        state.first_hung = new.at
 
 
 def _stock_before(live: list[Entry]) -> Entry | None:

@@ -12,7 +12,7 @@ from reedmace.core.cycle import (
     FilterStopAnswer,
     IllnessAnswer,
     cycle_advice,
-    emergency_today,
+    in_danger_now,
 )
 from reedmace.core.filter import RunningCostAnswer
 from reedmace.core.filter.kinds import kind_of
@@ -111,8 +111,7 @@ def in_danger(state: LogbookState, now: datetime) -> CycleAdviceAnswer | None:
     state: the tank's, with a cycle plan or without; now: aware time.
     """
     log = care_log(state, now)
-    plan = emergency_today(log) if log is not None else None
-    if log is None or plan is None or not plan.in_danger:
+    if log is None or not in_danger_now(log):
         return None
     return cycle_advice(CycleAdviceQuestion(log=log))
 

@@ -1,7 +1,7 @@
 """A single action and its amount: a dose, baking soda, a water change, a thermostat setting."""
 
 import math
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import Field, computed_field
 
@@ -52,6 +52,11 @@ Do = Literal[
 ]
 
 
+When = Literal["now", "tonight", "tomorrow", "later"]
+WHEN: tuple[When, ...] = get_args(When)
+"""Soonest first."""
+
+
 class Action(ComputedPart):
     """One action: what, how much, when and why. An amount that does not apply is null."""
 
@@ -59,7 +64,7 @@ class Action(ComputedPart):
     title: str
     detail: str
     reason: str
-    when: Literal["now", "tonight", "tomorrow", "later"]
+    when: When
     amount: Annotated[float, number("amount_unit", 0, 1e7)] | None = None
     amount_unit: Literal["g", "mL", "drops", "L"] | None = None
     share: Share | None = Field(default=None, description="Of the water, with a change")

@@ -4,17 +4,24 @@ import math
 
 from reedmace.core.chemistry.water_change import Solute
 from reedmace.core.contract import Answer, Question, Working, computation
-from reedmace.core.cycle.advice.action import Action, change_for, cool_down, water_preparation
+from reedmace.core.cycle.advice.action import WHEN, Action, change_for, cool_down, water_preparation
 from reedmace.core.cycle.advice.first_aid import FINAL_MOST, first_aid
 from reedmace.core.cycle.advice.headline import headline
 from reedmace.core.cycle.advice.routine import baseline, routine_actions
-from reedmace.core.cycle.advice.with_animals import emergency_today, first_group, next_group, with_animals
+from reedmace.core.cycle.advice.with_animals import (
+    emergency_today,
+    first_group,
+    in_danger_now,
+    next_group,
+    watch_after_chlorine,
+    with_animals,
+)
 from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.judgement.stall_causes import Finding
 from reedmace.core.cycle.judgement.stalls import diagnose
 from reedmace.core.cycle.outlook.coming_stalls import ComingStall, coming_stalls
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.water_now import WaterNow, carried_forward, water_now
+from reedmace.core.cycle.record.water_now import WaterNow, carried_forward, raw_changes, water_now
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
@@ -58,7 +65,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
     d = diagnose(log, s, w)
     # Poison, heat or cold take precedence over any earlier proof.
     plan = emergency_today(log) if log.animals_are_in() else None
-    if ready.ready and not (plan is not None and plan.in_danger):
+    if ready.ready and not (log.animals_are_in() and in_danger_now(log)):
         actions = _ready_actions(log, s, ready, w)
         verdict = (
             "It holds: a week of zeros with the animals in."
@@ -69,6 +76,9 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
     elif log.animals_are_in():
         aid = [a for a in first_aid(log, s, d, w) if a.do in ("start-filter", "treat-water")]
         verdict, more = with_animals(log, s, plan, w)
+        if raw_changes(log) and (plan is None or not plan.in_danger):
+            verdict = "Untreated water went in: its chlorine burns gills and kills the film."
+            more = watch_after_chlorine()
         actions, stalled = aid + more, d.stalled()
     else:
         actions = first_aid(log, s, d, w)
@@ -78,6 +88,8 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
             actions = routine_actions(log, s, actions, w)
         stalled = d.stalled() or (s.low_kh and s.acid)
         verdict = headline(log, s, d, stalled)
+    # What is to be done now comes before what is to be done tomorrow; the order among equals is that of urgency.
+    actions = sorted(actions, key=lambda action: WHEN.index(action.when))
     return CycleAdviceAnswer(
         verdict=verdict,
         working=w.lines,

@@ -7,7 +7,7 @@ from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import WARMING_C_DAY, Action, change_for, raise_alkalinity, water_preparation
 from reedmace.core.cycle.judgement.stalls import Diagnosis
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
-from reedmace.core.cycle.record.water_now import COOL_C, WaterNow
+from reedmace.core.cycle.record.water_now import COOL_C, WaterNow, raw_changes
 from reedmace.core.film import THETA_PER_DEGREE
 from reedmace.core.quantity import formatting
 
@@ -45,8 +45,7 @@ def _alkalinity(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action 
 
 
 def _chlorine(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
-    raw = [c for c in log.changes if not c.treated and not c.conditioned and log.day_now - c.day <= 1.5]
-    if d.has("chlorine") and raw:
+    if raw_changes(log):
         return Action(
             do="treat-water",
             title="Treat the water now",
@@ -89,11 +88,11 @@ def _warmth(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | No
 
 
 def _overdose(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
-    if d.has("overdosed") and log.tap.ammonia_mg_n_l < 0.6 * HIGH_AMMONIA_MG_N_L:
+    if d.has("overdosed") and log.tap.released_mg_n_l() < 0.6 * HIGH_AMMONIA_MG_N_L:
         solute = Solute(
             what="ammonia",
             now_ppm=min(s.ammonia_now, 1e4),
-            tap_ppm=log.tap.ammonia_mg_n_l,
+            tap_ppm=log.tap.released_mg_n_l(),
             target_ppm=0.6 * HIGH_AMMONIA_MG_N_L,
         )
         litres, parts, shift = change_for(log, s, solute, 0.0, FINAL_MOST, w)

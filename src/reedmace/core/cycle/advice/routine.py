@@ -140,10 +140,10 @@ def _no_dose(n: RoutineContext, w: Working) -> Action | None:
         )
     return Action(
         do="wait",
-        title="Then wait with ammonia",
+        title="No ammonia until then",
         detail=f"No dose until it reads under {n.log.ppm(TOP_UP_UNDER_MG_N_L)} and the water is put right.",
         reason="A stopped film cannot use it.",
-        when="later",
+        when="now",
     )
 
 

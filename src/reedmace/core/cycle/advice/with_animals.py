@@ -1,7 +1,8 @@
 """Advice once animals are in or about to come: the first group, the next, and days of harmful water."""
 
+from reedmace.core.chemistry.tolerance import UNTESTED_PH
 from reedmace.core.contract import Working
-from reedmace.core.cycle.advice.action import Action, Do
+from reedmace.core.cycle.advice.action import Action, Do, water_preparation
 from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion, Limit
 from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, StepKind, emergency_plan
 from reedmace.core.cycle.animals.stocking_ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
@@ -9,7 +10,7 @@ from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.proof import proven_capacity
 from reedmace.core.cycle.record.targets import tolerance_of
-from reedmace.core.cycle.record.water_now import WaterNow, water_now
+from reedmace.core.cycle.record.water_now import WaterNow, raw_changes, water_now
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.memo import memoize
 from reedmace.core.quantity import formatting
@@ -62,25 +63,50 @@ def next_group(log: CycleLog, ready: CycleReadinessAnswer) -> list[Action]:
     ]
 
 
+KNOWN_DAYS, PH_BEFORE_DAYS = 14.0, 60.0
+"""Age in days up to which a test says what the water is, and days that pH is looked back (memory)."""
+STALE_DAYS, SETTLED_STALE_DAYS = 1.2, 8.0
+"""Days after which a test in a new tank, and in a settled one, is due again (common practice: daily, weekly)."""
+
+
 @memoize
 def emergency_today(log: CycleLog) -> EmergencyPlanAnswer | None:
-    """The emergency plan for the water as the log leaves it; None before ammonia and nitrite were tested.
+    """The emergency plan for the water as the log leaves it.
 
-    log: the cycle's, with animals in.
+    log: the cycle's, with animals in. Each poison counts by its own newest test; None where nobody tested a poison
+    lately and neither warmth nor pH is out of bounds.
     """
     s = water_now(log)
-    return emergency_plan(_emergency_question(log, s, s.nitrite[1])) if s.ammonia and s.nitrite else None
+    plan = emergency_plan(_emergency_question(log, s))
+    return plan if len(plan.untested) < 2 or plan.in_danger else None
 
 
-def _emergency_question(log: CycleLog, s: WaterNow, nitrite_mg_n_l: float) -> EmergencyPlanQuestion:
+def in_danger_now(log: CycleLog) -> bool:
+    """Whether the animals cannot wait: their water is out of bounds, or untreated water went in. log: the cycle's."""
+    plan = emergency_today(log)
+    return bool(raw_changes(log)) or (plan is not None and plan.in_danger)
+
+
+def _known(log: CycleLog, read: tuple[float, float] | None) -> bool:
+    return read is not None and log.day_now - read[0] <= KNOWN_DAYS
+
+
+def _ph_before(log: CycleLog) -> float | None:
+    since = log.day_now - PH_BEFORE_DAYS
+    return max((r.ph for r in log.readings if r.ph is not None and r.day >= since), default=None)
+
+
+def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
     bearing = tolerance_of(log)
+    ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
     return EmergencyPlanQuestion(
         net_l=log.net_l,
         litres_known=log.litres_known,
-        ammonia_mg_n_l=s.ammonia_now,
-        nitrite_mg_n_l=nitrite_mg_n_l,
+        ammonia_mg_n_l=s.ammonia_now if _known(log, s.ammonia) else None,
+        nitrite_mg_n_l=s.nitrite[1] if s.nitrite and _known(log, s.nitrite) else None,
         nitrate_mg_n_l=s.nitrate[1] if s.nitrate else None,
-        ph=s.ph if s.ph is not None else log.start_ph,
+        ph=ph,
+        before_ph=_ph_before(log),
         kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
         temperature_c=s.temperature,
         salinity_g_kg=log.salinity_g_kg,
@@ -99,38 +125,17 @@ def _emergency_question(log: CycleLog, s: WaterNow, nitrite_mg_n_l: float) -> Em
 def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w: Working) -> tuple[str, list[Action]]:
     """Verdict and actions with animals in; never an ammonia dose.
 
-    log: the cycle's; s: the water now; plan: for it, None before both poisons were tested; w: gets the lines.
+    log: the cycle's; s: the water now; plan: for it, None before a poison was tested; w: gets the lines.
     """
-    stale = 8.0 if log.settled() else 1.2
-    if plan is None or s.ammonia is None or s.nitrite is None or log.day_now - min(s.ammonia[0], s.nitrite[0]) > stale:
-        if log.settled():
-            return "The weekly test is due.", [_weekly_test()]
-        return (
-            "Animals are in: what the water is today decides what to do.",
-            [
-                Action(
-                    do="test",
-                    title="Test ammonia, nitrite and pH",
-                    detail="Now, and every day until both have read zero for a week.",
-                    reason="With animals in and no film yet, both can turn harmful within a day.",
-                    when="now",
-                ),
-                Action(
-                    do="feed-little",
-                    title="Feed a quarter",
-                    detail="Once a day; take out what is left.",
-                    reason="Food is where the ammonia comes from.",
-                    when="now",
-                ),
-            ],
-        )
+    missing = _missing(log, s)
+    if plan is None or (missing and not plan.in_danger):
+        return _ask_for_tests(log, s, missing)
     w.lines.extend(plan.working)
     if log.settled() and not plan.in_danger:
         return "Its cycle is long over; the water is within the limits.", [
             _weekly_test().model_copy(update={"when": "later"})
         ]
-    changed_since = any(c.day > min(s.ammonia[0], s.nitrite[0]) for c in log.changes)
-    if plan.changes and changed_since:
+    if plan.changes and _changed_since(log, s, plan):
         again = Action(
             do="test",
             title="Test again after the change",
@@ -147,6 +152,10 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
         ]
     actions = _steps(log, plan)
     actions.append(_feeding(plan))
+    poisoned = any(one.over for one in plan.limits)
+    if log.settled() and not poisoned:
+        # The film carries them; it is the water's warmth or acidity that must be seen to come right.
+        return plan.stands, [*actions, *([] if any(a.do == "test" for a in actions) else [_look_again()])]
     if not any(a.do == "test" for a in actions):
         actions.append(
             Action(
@@ -159,6 +168,90 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
         )
     # The change itself is the first action; its purpose and limits are in the verdict.
     return plan.stands, [*actions, *_helped(plan)]
+
+
+def watch_after_chlorine() -> list[Action]:
+    """What follows once untreated water has been treated."""
+    return [
+        Action(
+            do="test",
+            title="Test ammonia and nitrite tomorrow",
+            detail="And every day for a week; half the food meanwhile.",
+            reason="Film that chlorine killed shows as ammonia days later.",
+            when="tomorrow",
+        )
+    ]
+
+
+def _look_again() -> Action:
+    return Action(
+        do="test",
+        title="Read the thermometer and pH again in an hour",
+        detail="And morning and evening until both are where they were.",
+        reason="What moves fast harms more than where it stands.",
+        when="tonight",
+    )
+
+
+def _missing(log: CycleLog, s: WaterNow) -> list[str]:
+    """Poisons whose newest test is missing or too old."""
+    stale = SETTLED_STALE_DAYS if log.settled() else STALE_DAYS
+    tests = {"ammonia": s.ammonia, "nitrite": s.nitrite}
+    return [what for what, read in tests.items() if read is None or log.day_now - read[0] > stale]
+
+
+def _changed_since(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer) -> bool:
+    """Whether water was changed after the oldest test that is over its limit."""
+    tests = {"ammonia": s.ammonia, "nitrite": s.nitrite, "nitrate": s.nitrate}
+    over = [read[0] for one in plan.limits if one.over and (read := tests[one.what])]
+    return bool(over) and any(c.day > min(over) for c in log.changes)
+
+
+def _ask_for_tests(log: CycleLog, s: WaterNow, missing: list[str]) -> tuple[str, list[Action]]:
+    """Verdict and actions where a test is due before anything else can be said."""
+    if log.settled():
+        if len(missing) == 1:
+            return f"What was tested is within the limits; {missing[0]} was not read.", [
+                _weekly_test().model_copy(update={"when": "later"})
+            ]
+        return "The weekly test is due.", [_weekly_test()]
+    test = Action(
+        do="test",
+        title=f"Test {missing[0]} too" if len(missing) == 1 else "Test ammonia, nitrite and pH",
+        detail="Now, and every day until both have read zero for a week.",
+        reason="With animals in and no film yet, both can turn harmful within a day.",
+        when="now",
+    )
+    feed = Action(
+        do="feed-little",
+        title="Feed a quarter",
+        detail="Once a day; take out what is left.",
+        reason="Food is where the ammonia comes from.",
+        when="now",
+    )
+    unread = s.ammonia is None and s.nitrite is None
+    return "Animals are in: what the water is today decides what to do.", [
+        test,
+        feed,
+        *([without_kit(log, s)] if unread else []),
+    ]
+
+
+BLIND_SHARE = 1 / 3
+"""Share of water changed where nothing can be tested (common practice)."""
+
+
+def without_kit(log: CycleLog, s: WaterNow) -> Action:
+    """What to do until there is a kit: air, a change, no food. log: the cycle's; s: the water now."""
+    return Action(
+        do="change-water",
+        title="No kit in the house? Change a third of the water",
+        detail=f"{water_preparation(log, s)} Air first, if they gasp; no food today. Then get a kit.",
+        reason="What cannot be tested is thinned out: a third does good whatever it holds.",
+        when="now",
+        share=BLIND_SHARE,
+        caution="Unplug heater and filter first; plug them back in after.",
+    )
 
 
 def _feeding(plan: EmergencyPlanAnswer) -> Action:
@@ -201,7 +294,7 @@ def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
     found: list[Action] = []
     poured = False
     for step in plan.steps:
-        hours = f", {step.after_hours:.0f} hours from now" if step.after_hours else ""
+        hours = f", {formatting.hours(step.after_hours)} from now" if step.after_hours else ""
         change = next((c for c in plan.changes if step.do == "change" and c.after_hours == step.after_hours), None)
         wet = step.do in ("change", "drip", "soda", "bind")
         found.append(

@@ -20,6 +20,7 @@ from reedmace.core.chemistry.shock_limits import (
 )
 from reedmace.core.chemistry.tolerance import (
     NITRATE_LIMIT_MG_N_L,
+    UNTESTED_PH,
     nitrite_limit_mg_n_l,
 )
 from reedmace.core.contract import (
@@ -57,10 +58,11 @@ class EmergencyPlanQuestion(Question):
     litres_known: bool = Field(
         default=True, description="Whether the tank was measured: else shares are said, not litres"
     )
-    ammonia_mg_n_l: MgNPerL
-    nitrite_mg_n_l: MgNPerL
+    ammonia_mg_n_l: Annotated[MgNPerL | None, Field(description="Null where untested")] = None
+    nitrite_mg_n_l: Annotated[MgNPerL | None, Field(description="Null where untested")] = None
     nitrate_mg_n_l: MgNPerL | None = None
-    ph: PH = 7.4
+    ph: PH = Field(default=UNTESTED_PH, description="Untested, taken high: that frees ammonia")
+    before_ph: PH | None = Field(default=None, description="The highest read lately, before it fell")
     kh_dkh: Annotated[float, number("dKH", 0, 40)] = 4
     temperature_c: Celsius = 25
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
@@ -105,7 +107,10 @@ class DayPlan:
         self.q, self.made, self.limits = q, made, limits
         here = (q.temperature_c, q.salinity_g_kg)
         self.water = Water(
-            Carbonate.of(q.ph, q.kh_dkh, *here), q.ammonia_mg_n_l, q.nitrite_mg_n_l, q.nitrate_mg_n_l or 0.0
+            Carbonate.of(q.ph, q.kh_dkh, *here),
+            q.ammonia_mg_n_l or 0.0,
+            q.nitrite_mg_n_l or 0.0,
+            q.nitrate_mg_n_l or 0.0,
         )
         tap_kh = q.tap.kh_dkh if q.tap.kh_dkh is not None else max(q.kh_dkh, TAP_KH_DKH)
         tap_ph = q.tap.ph if q.tap.ph is not None else max(q.ph, TAP_PH)
@@ -113,7 +118,7 @@ class DayPlan:
             # In salt water the new water is mixed to the tank's own values, whatever the tap was.
             tap_ph, tap_kh = q.tap.ph or q.ph, q.tap.kh_dkh or q.kh_dkh
         self.tap = Water(
-            Carbonate.of(tap_ph, tap_kh, *here), q.tap.ammonia_mg_n_l, q.tap.nitrite_mg_n_l, q.tap.nitrate_mg_n_l
+            Carbonate.of(tap_ph, tap_kh, *here), q.tap.cautious_mg_n_l(), q.tap.nitrite_mg_n_l, q.tap.nitrate_mg_n_l
         )
         self.bounds = Bounds(PH_SHIFT_ANIMALS, self.water.carbonate.co2_mmol())
         self.hour = 0.0

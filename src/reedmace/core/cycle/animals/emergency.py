@@ -1,5 +1,6 @@
 """Emergency plan: animals are in a tank whose filter cannot carry them; limits, changes and baking soda for a day."""
 
+from collections.abc import Iterator
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -39,9 +40,15 @@ FALLS_SHORT = (
 )
 
 
+Warmth = Literal["fine", "cold", "hot"]
+Acidity = Literal["fine", "acid", "alkaline", "turning-sour"]
+Poison = Literal["ammonia", "nitrite"]
+POISONS: tuple[Poison, ...] = ("ammonia", "nitrite")
 StepKind = Literal["aerate", "bind", "change", "drip", "soda", "warm", "cool", "test"]
 
 
+TRACE_MG_N_L = 0.3
+"""Ammonia from which a higher pH of the tap is worth a caution, mg N/L (a stated judgement)."""
 SHOWN_PH_SHIFT = 0.05
 """A smaller shift of pH is not mentioned: no kit shows it (a stated judgement)."""
 
@@ -66,8 +73,12 @@ class EmergencyPlanAnswer(Answer):
     """Limits, the day's steps, feeding, tests, and when to call a vet. `stands` is the verdict without the changes."""
 
     stands: str
-    in_danger: bool = Field(description="A poison over its limit, or heat or cold past what the animals bear")
-    warmth: Literal["fine", "cold", "hot"]
+    in_danger: bool = Field(
+        description="A poison over its limit, or heat, cold, acid or lye past what the animals bear"
+    )
+    warmth: Warmth
+    acidity: Acidity
+    untested: list[Poison] = Field(description="Poisons nobody knows of")
     limits: list[Limit]
     steps: list[PlanStep]
     changes: list[PlannedChange]
@@ -97,9 +108,11 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         "P", "load × food given", {"load": q.load_mg_n_l_day, "food given": feed_share}, "mg N/(L day)", "timmons"
     )
     bearing = Tolerance(q.animals_low_c, q.animals_high_c, q.animals_ph_low, q.animals_ph_high)
-    warmth: Literal["fine", "cold", "hot"] = (
+    warmth: Warmth = (
         "cold" if bearing.too_cold(q.temperature_c) else "hot" if bearing.too_hot(q.temperature_c) else "fine"
     )
+    acidity = _acidity(q, bearing)
+    untested = [one for one in POISONS if getattr(q, f"{one}_mg_n_l") is None]
     day = DayPlan(q, made, limits)
     day.plan(w)
     changes = day.changes
@@ -107,7 +120,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         "x day", "1 − Π(1 − x)", f"{len(changes)} changes", 1 - _left(changes), "share", "arithmetic"
     )  # fmt: skip
     holds = day.holds()
-    stands = _stands(q, over, warmth)
+    stands = _stands(q, over, warmth, acidity)
     verdict, short = stands, "" if holds or not over else FALLS_SHORT
     if changes:
         first = _amount(q, changes[0].share)
@@ -116,11 +129,13 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     return EmergencyPlanAnswer(
         verdict=verdict + short,
         stands=stands + short,
-        in_danger=bool(over) or warmth != "fine",
+        in_danger=bool(over) or warmth != "fine" or acidity != "fine",
         warmth=warmth,
+        acidity=acidity,
+        untested=untested,
         working=w.lines,
         limits=limits,
-        steps=_steps(q, day, warmth),
+        steps=_steps(q, day, warmth, acidity, untested),
         changes=changes,
         change_share_day=min(whole_share, 1.0),
         holds_until_tomorrow=holds,
@@ -134,7 +149,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
             )
             + (f" That is {q.feed_g_day * feed_share:.2g} g." if q.feed_g_day else "")
         ),
-        tests_per_day=2 if over else 1,
+        tests_per_day=2 if over or acidity != "fine" else 1,
         cautions=_cautions(q, day, over),
         help=_help(q),
         vet=(
@@ -142,6 +157,14 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
             " fish, and take the readings along."
         ),
     )
+
+
+def _acidity(q: EmergencyPlanQuestion, bearing: Tolerance) -> Acidity:
+    if bearing.too_acid(q.ph):
+        return "acid"
+    if bearing.too_alkaline(q.ph):
+        return "alkaline"
+    return "turning-sour" if bearing.turns_sour(q.ph, q.before_ph or q.ph, q.kh_dkh) else "fine"
 
 
 def _limits(q: EmergencyPlanQuestion, w: Working) -> list[Limit]:
@@ -168,24 +191,28 @@ def _limits(q: EmergencyPlanQuestion, w: Working) -> list[Limit]:
     ]
 
 
-def _stands(q: EmergencyPlanQuestion, over: list[Limit], warmth: str) -> str:
+def _stands(q: EmergencyPlanQuestion, over: list[Limit], warmth: Warmth, acidity: Acidity) -> str:
     acute = acute_criterion_mg_n_l(*in_criterion_range(q.ph, q.temperature_c))
     said = []
-    if q.ammonia_mg_n_l > acute and is_fresh(q.salinity_g_kg):
+    if (q.ammonia_mg_n_l or 0.0) > acute and is_fresh(q.salinity_g_kg):
         said.append(f"Act now: ammonia is above the one-hour criterion of {ppm_words(acute, 'ammonia', q.basis)}.")
     elif over:
         names = " and ".join(o.what for o in over).capitalize()
         said.append(f"{names} {'are' if len(over) > 1 else 'is'} above what animals bear from day to day.")
-    if warmth == "cold" and q.animals_low_c is not None:
+    if warmth == "cold":
+        least = "it is too cold for any fish" if q.animals_low_c is None else "it is too cold for them"
+        wants = "" if q.animals_low_c is None else f": they want {formatting.celsius(q.animals_low_c)} at least"
+        said.append(f"At {formatting.celsius(q.temperature_c)} {least}{wants}.")
+    if warmth == "hot":
+        most = "it is too hot for any fish" if q.animals_high_c is None else "it is too hot for them"
+        bears = "" if q.animals_high_c is None else f": they bear {formatting.celsius(q.animals_high_c)} at most"
+        said.append(f"At {formatting.celsius(q.temperature_c)} {most}{bears}.")
+    if acidity == "turning-sour":
         said.append(
-            f"At {formatting.celsius(q.temperature_c)} it is too cold for them: they want"
-            f" {formatting.celsius(q.animals_low_c)} at least."
+            f"KH is used up and pH has fallen from {q.before_ph or q.ph:.1f} to {q.ph:.1f}: the water is turning sour."
         )
-    if warmth == "hot" and q.animals_high_c is not None:
-        said.append(
-            f"At {formatting.celsius(q.temperature_c)} it is too hot for them: they bear"
-            f" {formatting.celsius(q.animals_high_c)} at most."
-        )
+    elif acidity != "fine":
+        said.append(f"pH {q.ph:.1f} is {'lower' if acidity == 'acid' else 'higher'} than they bear.")
     return " ".join(said) or "Within the limits today; keep it there."
 
 
@@ -205,9 +232,11 @@ def _left(changes: list[PlannedChange]) -> float:
     return left
 
 
-def _steps(q: EmergencyPlanQuestion, day: DayPlan, warmth: str) -> list[PlanStep]:
+def _steps(
+    q: EmergencyPlanQuestion, day: DayPlan, warmth: Warmth, acidity: Acidity, untested: list[Poison]
+) -> list[PlanStep]:
     """All steps of the day in order: aeration, binding, changes, baking soda, tests."""
-    start = Water(Carbonate.of(q.ph, q.kh_dkh, q.temperature_c, q.salinity_g_kg), q.ammonia_mg_n_l)
+    start = Water(Carbonate.of(q.ph, q.kh_dkh, q.temperature_c, q.salinity_g_kg), q.ammonia_mg_n_l or 0.0)
     before, ph, reach = q.ph, q.ph, start.reach()
     found: list[PlanStep] = []
 
@@ -231,26 +260,14 @@ def _steps(q: EmergencyPlanQuestion, day: DayPlan, warmth: str) -> list[PlanStep
         )
 
     over = any(one.over for one in day.limits)
-    if q.gasping or warmth == "hot":
-        step("aerate", 0, "Give them air", "An air stone, or the outlet turned to the surface, before anything else.")
-    if warmth == "hot":
-        how = "Lid off, lights off, a fan over the water; a degree or two in an hour at most, no ice in the tank."
-        step("cool", 0, "Cool the water", how)
-    if warmth == "cold":
-        how = "Heater on, under water; a degree in an hour at most. Look whether it is plugged in."
-        step("warm", 0, "Warm the water", how)
-    if over and not day.holds():
-        how = (
-            "Conditioner that binds ammonia, by its label, for the whole tank: it buys a day, and kits may go on"
-            " reading the ammonia."
-        )
-        step("bind", 0, "Bind the ammonia", how)
+    for do, title, how in _before_changes(q, day, warmth):
+        step(do, 0, title, how)
     pouring = Pouring(q.temperature_c, q.tap.cold_c, q.tap.hot_c, q.salinity_g_kg, q.tap.chlorine)
     for change, r in zip(day.changes, day.reaches, strict=True):
         before, ph, reach = change.before_ph, change.after_ph, r
         how = formatting.opening(pouring.words(change.litres, known=q.litres_known))
         step("change", change.after_hours, f"Change {_amount(q, change.share)}", how, litres=change.litres)
-    if over and not day.changes:
+    if (over and not day.changes) or (acidity != "fine" and not day.changes and not day.soda):
         how = "Treated, over hours, testing pH as it goes; no bucket at once."
         step("drip", 0, "Let new water drip in", how)
     for at, raise_dkh, was, water in day.soda:
@@ -261,30 +278,65 @@ def _steps(q: EmergencyPlanQuestion, day: DayPlan, warmth: str) -> list[PlanStep
             "" if q.litres_known else " Count the tank's litres first: the grams follow from them."
         )
         step("soda", at, title, how, grams=grams, raise_dkh=raise_dkh)
-    if over:
+    if untested and (over or acidity != "fine"):
+        names = " and ".join(untested)
+        step("test", 0, f"Test {names} too", "Nobody has read it lately, and what is not known cannot be counted out.")
+    if over or acidity != "fine":
         last = max([c.after_hours for c in day.changes] + [at for at, *_ in day.soda], default=0.0)
         before = ph
         step("test", min(last + 1, DAY_H), "Test again", "Ammonia, nitrite and pH.")
     return found
 
 
+def _before_changes(q: EmergencyPlanQuestion, day: DayPlan, warmth: Warmth) -> Iterator[tuple[StepKind, str, str]]:
+    """What is done before water is poured: (kind, title, how)."""
+    if q.gasping or warmth == "hot":
+        yield (
+            "aerate",
+            "Give them air",
+            "An air stone, or the outlet turned to the surface, before anything else.",
+        )
+    if warmth == "hot":
+        yield (
+            "cool",
+            "Cool the water",
+            "Lid off, lights off, a fan over the water; a degree or two in an hour at most, no ice in the tank.",
+        )
+    if warmth == "cold":
+        yield (
+            "warm",
+            "Warm the water",
+            "Heater on, under water; a degree in an hour at most. Look whether it is plugged in.",
+        )
+    limit, _ = ammonia_limit_mg_n_l(q.ph, q.temperature_c, q.salinity_g_kg)
+    if any(one.over for one in day.limits) and (not day.holds() or q.tap.released_mg_n_l() >= limit):
+        yield (
+            "bind",
+            "Bind the ammonia",
+            "Conditioner that binds ammonia, by its label, for the whole tank: it buys a day, and kits may go on"
+            " reading the ammonia.",
+        )
+
+
 def _cautions(q: EmergencyPlanQuestion, day: DayPlan, over: list[Limit]) -> list[str]:
-    limit = day.limits[0].limit_mg_n_l
+    limit, _ = ammonia_limit_mg_n_l(q.ph, q.temperature_c, q.salinity_g_kg)
+    ammonia = q.ammonia_mg_n_l or 0.0
     found: list[str] = []
     if q.gasping:
         found.append("Gasping: aerate now, before anything else; an air stone or the outlet turned to the surface.")
-    if q.tap.ammonia_mg_n_l >= limit:
+    brings = q.tap.released_mg_n_l()
+    if brings >= limit:
         found.append(
-            f"The tap itself brings {ppm_words(q.tap.ammonia_mg_n_l, 'ammonia', q.basis)} of ammonia: use a conditioner"
+            f"The tap itself brings {ppm_words(brings, 'ammonia', q.basis)} of ammonia: use a conditioner"
             " that binds it, or purified water brought to this KH."
         )
     tap_ph = day.tap.carbonate.ph()
-    if over and q.ammonia_mg_n_l > 0.3 and tap_ph - q.ph > 0.2:
+    if over and ammonia > TRACE_MG_N_L and tap_ph - q.ph > 0.2:
         free = un_ionised_share(min(tap_ph, 10), q.temperature_c, q.salinity_g_kg)
         now = un_ionised_share(q.ph, q.temperature_c, q.salinity_g_kg)
         found.append(
-            f"The tap raises pH, which frees ammonia: {now * q.ammonia_mg_n_l:.3f} mg/L of the poison form would be"
-            f" {free * q.ammonia_mg_n_l:.3f} at the tap's pH. That is why the changes are small and several."
+            f"The tap raises pH, which frees ammonia: {now * ammonia:.3f} mg/L of the poison form would be"
+            f" {free * ammonia:.3f} at the tap's pH. That is why the changes are small and several."
         )
     if over and (q.tap.ph is None or q.tap.kh_dkh is None) and is_fresh(q.salinity_g_kg):
         found.append(

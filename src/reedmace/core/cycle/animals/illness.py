@@ -6,7 +6,14 @@ from pydantic import Field
 
 from reedmace.core.chemistry.salinity import has_salt
 from reedmace.core.contract import Answer, Part, Working, computation, number
-from reedmace.core.cycle.animals.illness_causes import CAUSE_RULES, Code, IllnessQuestion, ammonia_share_of_limit, seen
+from reedmace.core.cycle.animals.illness_causes import (
+    CAUSE_RULES,
+    Code,
+    IllnessQuestion,
+    ammonia_share_of_limit,
+    both_tested,
+    seen,
+)
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
@@ -129,6 +136,11 @@ def _checks(q: IllnessQuestion, body: float) -> list[str]:
         "Read the thermometer.",
         "Test ammonia, nitrite and pH.",
     ]
+    if not both_tested(q):
+        checks.append(
+            "No kit in the house? Air, a third of the water changed, treated and at the tank's warmth, and no food"
+            " today; then get a kit."
+        )
     if has_salt(q.salinity_g_kg):
         checks.insert(2, "Measure the salinity.")
     if q.body_left_g > 0:

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.chemistry.tolerance import Tolerance, ammonia_reach, nitrite_limit_mg_n_l
+from reedmace.core.chemistry.tolerance import UNTESTED_PH, Tolerance, ammonia_reach, nitrite_limit_mg_n_l
 from reedmace.core.contract import PH, Celsius, MgNPerL, Question, number, whole
 from reedmace.core.cycle.record.log import KitSteps
 from reedmace.core.quantity import formatting
@@ -16,7 +16,7 @@ NEW_DAYS = 28.0
 LATELY_DAYS = 3.0
 """Days for which a stop, a change or a test is still relevant (a stated judgement)."""
 FEW_SHARE = 0.1
-UNKNOWN_PH, UNKNOWN_C = 8.0, 25.0
+UNKNOWN_C = 25.0
 """pH and temperature assumed when untested: cautious for ammonia (a stated judgement)."""
 
 
@@ -116,7 +116,7 @@ def ammonia_share_of_limit(q: IllnessQuestion) -> float:
     if q.ammonia_mg_n_l <= q.kit.zero_mg_n_l("ammonia"):
         return 0.0
     warmth = UNKNOWN_C if q.temperature_c is None else min(max(q.temperature_c, 0.5), 40.0)
-    return ammonia_reach(q.ammonia_mg_n_l, UNKNOWN_PH if q.ph is None else q.ph, warmth, q.salinity_g_kg)
+    return ammonia_reach(q.ammonia_mg_n_l, UNTESTED_PH if q.ph is None else q.ph, warmth, q.salinity_g_kg)
 
 
 def _nitrite_share(q: IllnessQuestion) -> float:
@@ -130,7 +130,7 @@ def _nitrite_share(q: IllnessQuestion) -> float:
 
 def _ammonia(q: IllnessQuestion) -> str | None:
     reach = ammonia_share_of_limit(q)
-    ph = "" if q.ph is not None else f", reckoned at pH {UNKNOWN_PH:g} since none was tested"
+    ph = "" if q.ph is not None else f", reckoned at pH {UNTESTED_PH:g} since none was tested"
     return f"The test stands at {reach:.1f} times what animals bear from day to day{ph}." if reach > 1 else None
 
 

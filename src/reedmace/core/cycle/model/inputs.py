@@ -359,7 +359,7 @@ def model_input_of(log: CycleLog, days: int, scenario: Scenario | None = None) -
         values = np.insert(values, at, MATURE_FILM_MG_N_L_DAY * scenario.seed_share)
     tap = log.tap
     start = np.array(
-        [tap.ammonia_mg_n_l, tap.nitrite_mg_n_l, tap.nitrate_mg_n_l, log.start_kh_dkh * CACO3_PER_DKH], dtype=float
+        [tap.released_mg_n_l(), tap.nitrite_mg_n_l, tap.nitrate_mg_n_l, log.start_kh_dkh * CACO3_PER_DKH], dtype=float
     )
     brought = start.copy()
     start[2] = max(log.first_nitrate_mg_n_l(), LEAST_NITRATE_MG_N_L)

@@ -27,6 +27,11 @@ Chlorine = Literal["none", "chlorine", "chloramine", "unknown"]
 Plants = Literal["none", "some", "many"]
 MediaWhat = Literal["seed-added", "rinsed-tank-water", "rinsed-tap", "replaced", "dried", "new-filter", "taken-off"]
 
+CHLORAMINE_MG_N_L, UNASKED_TAP_MG_N_L = 0.6, 0.2
+"""Ammonia freed by treating tap water with chloramine, and what an unknown tap may bring, mg N/L.
+
+From memory: 3 mg/L of chloramine as Cl2 hold a fifth of it as N; taps in the United States hold 0.2 to 0.8 mg N/L.
+"""
 COARSEST_ZERO_PPM = 0.125
 """Largest zero of any kit: half of a usual first step, 0.25 ppm as the ion (common practice)."""
 BASELINE_DAYS = 2.0
@@ -119,6 +124,15 @@ class TapWater(Part):
     chlorine: Chlorine = "unknown"
     cold_c: Annotated[float, number("°C", 0, 40)] = 12
     hot_c: Annotated[float, number("°C", 20, 90)] = 55
+
+    def released_mg_n_l(self) -> float:
+        """Ammonia that a treated change brings, mg N/L: as tested, and what chloramine holds and treating frees."""
+        return max(self.ammonia_mg_n_l, CHLORAMINE_MG_N_L if self.chlorine == "chloramine" else 0.0)
+
+    def cautious_mg_n_l(self) -> float:
+        """The same where animals depend on it, mg N/L: a tap nobody asked about may hold chloramine too."""
+        untested = self.chlorine == "unknown" and not self.ammonia_mg_n_l
+        return UNASKED_TAP_MG_N_L if untested else self.released_mg_n_l()
 
 
 class KitSteps(Memoizing):

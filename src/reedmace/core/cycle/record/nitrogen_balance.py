@@ -40,7 +40,7 @@ def nitrogen_balance(question: NitrogenBalanceQuestion) -> NitrogenBalanceAnswer
     ]
     newest = max(full, key=lambda r: r.day, default=None)
     until = newest.day if newest else log.day_now
-    tap = log.tap.ammonia_mg_n_l + log.tap.nitrite_mg_n_l + log.tap.nitrate_mg_n_l
+    tap = log.tap.released_mg_n_l() + log.tap.nitrite_mg_n_l + log.tap.nitrate_mg_n_l
     first = min(full, key=lambda r: r.day, default=None)
     early = sum(d.raise_mg_n_l for d in log.doses if first is not None and d.day <= first.day + 0.02)
     if first is not None and newest is not None and newest.day > first.day and first.day <= BASELINE_DAYS:

@@ -106,7 +106,7 @@ class _AddedNitrogen:
         self._days = [day for day, _ in doses]
         self._sums = [0.0, *accumulate(raised for _, raised in doses)]
         self._made = log.animals_in_mg_n_l_day + log.food_mg_n_l_day()
-        self._tap = log.tap.ammonia_mg_n_l + log.tap.nitrite_mg_n_l + log.tap.nitrate_mg_n_l
+        self._tap = log.tap.released_mg_n_l() + log.tap.nitrite_mg_n_l + log.tap.nitrate_mg_n_l
 
     def by(self, day: float) -> float:
         return self._sums[bisect_right(self._days, day + 0.02)] + self._made * day + self._tap

@@ -3,15 +3,13 @@
 from dataclasses import dataclass
 
 from reedmace.core.chemistry.salinity import is_fresh
-from reedmace.core.chemistry.tolerance import Tolerance
+from reedmace.core.chemistry.tolerance import SOFT_PH, Tolerance
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.film import FILM_SLOWS_PH
 from reedmace.core.stock import SPECIES
 
 FRESH_KH_DKH, SALT_KH_DKH = (2.0, 4.0), (6.0, 8.0)
 """KH below which baking soda is asked for and up to which it is given, dKH (common practice)."""
-SOFT_PH = 7.0
-"""Highest tolerated pH at or below which animals want soft, acid water, so that soda is wrong (common practice)."""
 LEAST_PH = 5.2
 """pH below which even a film grown in acid water nearly stops (common practice)."""
 

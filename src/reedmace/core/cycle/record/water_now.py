@@ -2,11 +2,13 @@
 
 from dataclasses import dataclass
 
-from reedmace.core.cycle.record.log import CycleLog, LoggedReading
+from reedmace.core.cycle.record.log import CycleLog, LoggedChange, LoggedReading
 from reedmace.core.cycle.record.targets import WaterTargets, targets_of
 from reedmace.core.memo import memoize
 
 COOL_C, HOT_C = 22.0, 33.0
+RAW_DAYS = 1.5
+"""Days during which chlorine of an untreated change does harm (memory)."""
 
 
 @dataclass
@@ -32,7 +34,7 @@ def water_now(log: CycleLog) -> WaterNow:
     ammonia, kh, ph = log.latest("ammonia_mg_n_l"), log.latest("kh_dkh"), log.latest("ph")
     wanted = targets_of(log)
     doses = [(d.day, d.raise_mg_n_l) for d in log.doses]
-    now = carried_forward(ammonia or (-1.0, 0.0), doses, log, log.tap.ammonia_mg_n_l)
+    now = carried_forward(ammonia or (-1.0, 0.0), doses, log, log.tap.released_mg_n_l())
     kh_now = carried_forward(kh, [(a.day, a.raise_dkh) for a in log.alkalinity], log, log.tap_kh_dkh()) if kh else None
     # The water was corrected after the pH was read, so the old figure no longer holds.
     treated = ph is not None and any(a.day >= ph[0] for a in log.alkalinity)
@@ -63,3 +65,10 @@ def carried_forward(read: tuple[float, float], added: list[tuple[float, float]],
         if day > day_read:
             value = (value + amount) * (1 - share) + tap * share
     return value
+
+
+def raw_changes(log: CycleLog) -> list[LoggedChange]:
+    """Late changes of water with chlorine in it that nobody treated. log: the cycle's."""
+    if log.tap.chlorine == "none":
+        return []
+    return [c for c in log.changes if not c.treated and not c.conditioned and log.day_now - c.day <= RAW_DAYS]

@@ -1,0 +1,126 @@
+"""Today over living animals: what is said first, and whether it cannot wait; one row a situation (common practice)."""
+
+from typing import NamedTuple
+
+import pytest
+from tests.support.lives import NOW, Row, change, lived, read, tank, unnamed
+
+from reedmace.core.cycle import CycleAdviceAnswer
+from reedmace.logbook.care.upkeep_log import care
+from reedmace.logbook.stages import in_danger, keep_view, today_view
+
+
+class Case(NamedTuple):
+    """A situation, words of the verdict, and the first thing to do; urgent unless said otherwise."""
+
+    name: str
+    rows: list[Row]
+    says: str
+    first: str | None
+    urgent: bool = True
+
+
+OLD, NEW = tank(200), tank(5)
+HARM = [
+    Case("ammonia alone, settled", [*OLD, read(ammonia_ppm=4)], "ammonia is above", "bind-ammonia"),
+    Case("nitrite alone, settled", [*OLD, read(nitrite_ppm=5)], "Nitrite is above", "change-water"),
+    Case("ammonia alone, new", [*NEW, read(ammonia_ppm=4, ph=8.2)], "ammonia is above", "bind-ammonia"),
+    Case("nitrite alone, new", [*NEW, read(nitrite_ppm=2)], "Nitrite is above", "change-water"),
+    Case(
+        "ammonia today, nitrite three days old",
+        [*NEW, read(3, ammonia_ppm=0, nitrite_ppm=0), read(ammonia_ppm=4, ph=8.2)],
+        "ammonia is above",
+        "bind-ammonia",
+    ),
+    Case("ammonia 1 and no pH: taken for 8", [*NEW, read(ammonia_ppm=1)], "Ammonia is above", "change-water"),
+    Case("ammonia two days old and nothing done", [*NEW, read(2, ammonia_ppm=4)], "ammonia is above", "bind-ammonia"),
+    Case("heat from a probe", [*OLD, read(temperature_c=38)], "At 38 °C it is too hot for them", "aerate"),
+    Case("cold from a probe", [*OLD, read(temperature_c=12)], "At 12 °C it is too cold for them", "warm"),
+    Case("heat, nobody named", [*unnamed("running", 800), read(temperature_c=38)], "too hot for any fish", "aerate"),
+    Case("cold, nobody named", [*unnamed("running", 800), read(temperature_c=8)], "too cold for any fish", "warm"),
+    Case("pH 9.6", [*OLD, read(ph=9.6)], "pH 9.6 is higher than they bear", "change-water"),
+    Case("pH 4.4", [*unnamed("running", 800), read(ph=4.4)], "pH 4.4 is lower than they bear", "change-water"),
+    Case(
+        "KH used up and pH fallen",
+        [*OLD, read(40, ph=7.8, kh_dkh=4), read(ph=5.6, kh_dkh=0)],
+        "KH is used up and pH has fallen from 7.8 to 5.6",
+        "change-water",
+    ),
+    Case("half changed untreated, settled", [*OLD, change(0.2, 0.5, treated=False)], "Untreated water", "treat-water"),
+    Case("a third changed untreated, new", [*NEW, change(0.2, 0.3, treated=False)], "Untreated water", "treat-water"),
+    Case("ammonia, nobody named", [*unnamed("running", 800), read(ammonia_ppm=2)], "Ammonia is above", "bind-ammonia"),
+    Case("nitrite, nobody named, new", [*unnamed("animals-in", 4), read(nitrite_ppm=2)], "Nitrite is", "change-water"),
+    Case(
+        "a salt tank bears ten times the nitrite, not more",
+        [*tank(200, "ocellaris-clownfish", 2), (200, {"kind": "cycle-plan", "started_at": "2025-11-01T00:00:00Z",
+         "method": "mature-rock", "salinity_g_kg": 35}), read(nitrite_ppm=8)],
+        "Nitrite is above",
+        "change-water",
+    ),
+]  # fmt: skip
+WELL = [
+    Case("settled, both zero", [*OLD, read(ammonia_ppm=0, nitrite_ppm=0, ph=7.6)], "Running", None, urgent=False),
+    Case("settled, ammonia kit alone, zero", [*OLD, read(ammonia_ppm=0)], "Running", None, urgent=False),
+    Case("settled, warmth as they like it", [*OLD, read(temperature_c=25)], "Running", None, urgent=False),
+    Case("changed and treated", [*OLD, change(0.2, 0.5)], "Running", None, urgent=False),
+    Case(
+        "soft-water fish live without alkalinity",
+        [*tank(200, "neon-tetra", 10), read(30, ph=6.8, kh_dkh=1), read(ph=6.1, kh_dkh=0)],
+        "Running",
+        None,
+        urgent=False,
+    ),
+    Case("goldfish in the cool", [*tank(200, "fancy-goldfish", 2), read(temperature_c=15)], "", None, urgent=False),
+    Case("new, both zero", [*NEW, read(ammonia_ppm=0, nitrite_ppm=0, ph=7.6)], "Within", "feed-little", urgent=False),
+    Case("new, nothing tested", NEW, "Animals are in", "test", urgent=False),
+]
+
+
+@pytest.mark.parametrize("case", [*HARM, *WELL], ids=lambda case: case.name)
+def test_what_a_careful_practitioner_says_first(case: Case) -> None:
+    view, _ = today_view(lived(*case.rows), NOW)
+    assert case.says in view.verdict
+    assert view.urgent is case.urgent
+    assert (view.advice.first.do if view.advice else None) == case.first
+
+
+@pytest.mark.parametrize("case", HARM, ids=lambda case: case.name)
+def test_every_screen_says_the_same_of_harm(case: Case) -> None:
+    state = lived(*case.rows)
+    view, _ = today_view(state, NOW)
+    danger = in_danger(state, NOW)
+    assert isinstance(danger, CycleAdviceAnswer)
+    assert danger.verdict == view.verdict
+    assert keep_view(state, NOW).verdict.startswith(view.verdict)
+    # The plan for settled tanks asks for no test of its own beside the emergency's.
+    plan = care(state, NOW)
+    assert plan is None or not {"test", "change", "soda"} & {task.what for task in plan.tasks}
+
+
+@pytest.mark.parametrize("case", [*HARM, *WELL], ids=lambda case: case.name)
+def test_now_comes_before_tonight_and_tonight_before_tomorrow(case: Case) -> None:
+    view, _ = today_view(lived(*case.rows), NOW)
+    whens = [a.when for a in ([view.advice.first, *view.advice.then] if view.advice else [])]
+    assert whens == sorted(whens, key=("now", "tonight", "tomorrow", "later").index)
+
+
+def test_the_poison_not_read_is_asked_for() -> None:
+    view, _ = today_view(lived(*OLD, read(ammonia_ppm=4)), NOW)
+    assert view.advice is not None
+    assert "Test nitrite too" in [a.title for a in view.advice.then]
+
+
+def test_a_tank_without_a_kit_is_told_what_to_do_without_one() -> None:
+    view, _ = today_view(lived(*NEW), NOW)
+    assert view.advice is not None
+    blind = view.advice.then[-1]
+    assert blind.share == pytest.approx(1 / 3)
+    assert "no food today. Then get a kit" in blind.detail
+
+
+def test_a_stop_whose_end_lies_ahead_still_lasts() -> None:
+    off, on = (1.0, {"kind": "outage", "running": False}), (-1.0, {"kind": "outage", "running": True})
+    view, _ = today_view(lived(*OLD, off, on), NOW)
+    assert view.urgent
+    assert view.stop is not None
+    assert view.stop.first == "Get it running"
