@@ -1,5 +1,6 @@
 """Today over living animals: what is said first, and whether it cannot wait; one row a situation (common practice)."""
 
+from datetime import timedelta
 from typing import NamedTuple
 
 import pytest
@@ -102,6 +103,18 @@ def test_now_comes_before_tonight_and_tonight_before_tomorrow(case: Case) -> Non
     view, _ = today_view(lived(*case.rows), NOW)
     whens = [a.when for a in ([view.advice.first, *view.advice.then] if view.advice else [])]
     assert whens == sorted(whens, key=("now", "tonight", "tomorrow", "later").index)
+
+
+PAPER = unnamed("cycling", 21)
+
+
+@pytest.mark.parametrize("planned", [False, True], ids=["no plan saved", "a plan saved"])
+def test_a_cycle_kept_on_paper_is_judged_by_its_first_test(planned: bool) -> None:
+    since = (NOW - timedelta(days=21)).isoformat()
+    plan = [(0.2, {"kind": "cycle-plan", "started_at": since, "method": "measured-ammonia"})] if planned else []
+    view, stages = today_view(lived(*PAPER, *plan, read(ammonia_ppm=0.25, nitrite_ppm=2, nitrate_ppm=20)), NOW)
+    assert view.verdict.startswith("On its way: ammonia is being turned into nitrite")
+    assert next(s.words for s in stages if s.stage == "cycle").startswith("day 21")
 
 
 def test_the_poison_not_read_is_asked_for() -> None:

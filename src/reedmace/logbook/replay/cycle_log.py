@@ -18,7 +18,7 @@ from reedmace.core.memo import memoize
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.logbook.plans.plan_kinds import CyclePlan
 from reedmace.logbook.replay.animals import animals_in, daily_load, load_in
-from reedmace.logbook.replay.arrival import came_at, came_with_animals
+from reedmace.logbook.replay.arrival import came_at, came_with_animals, since, situation
 from reedmace.logbook.replay.current_plans import cycle_plan, kit_plan, stock_plan, tank_plan
 from reedmace.logbook.replay.entries import Conditioner, MediaWork, PlantGrowth, Reading
 from reedmace.logbook.replay.film_shares import film_shares, stretches
@@ -73,9 +73,17 @@ def kit_of(state: LogbookState, now: datetime) -> KitSteps:
 
 @memoize
 def cycle_log(state: LogbookState, now: datetime) -> CycleLog | None:
-    """The log of a planned cycle, None before a cycle is planned. state: the tank's; now: aware time."""
+    """The log of a cycle; None before one is planned, or was under way and tested when the tank came in here.
+
+    state: the tank's; now: aware time.
+    """
     plan = state.cycle_plan.body if state.cycle_plan else None
-    return _log(state, plan, now) if isinstance(plan, CyclePlan) else None
+    if not isinstance(plan, CyclePlan):
+        said, begun = situation(state), since(state)
+        if said is None or said.stands != "cycling" or begun is None or not state.readings:
+            return None
+        plan = cycle_plan(state, begun)
+    return _log(state, plan, now)
 
 
 USUAL_KEPT_C = 25

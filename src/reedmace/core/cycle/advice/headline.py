@@ -7,6 +7,7 @@ from reedmace.core.cycle.advice.action import MUCH_AMMONIA_MG_N_L
 from reedmace.core.cycle.judgement.stalls import Diagnosis
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.proof import ammonia_never_seen, shows_poison
+from reedmace.core.cycle.record.unwritten_doses import film_at_work
 from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.quantity import formatting
 
@@ -69,7 +70,7 @@ ROWS: tuple[Row, ...] = (
     (lambda n: not n.log.readings, "Nothing is known yet: begin with a test of the bare water."),
     (lambda n: n.s.low_kh, "KH is low: put it right before it stops the film."),
     (
-        lambda n: n.log.doses_ammonia() and not n.log.doses,
+        lambda n: n.log.doses_ammonia() and not n.log.doses and not film_at_work(n.log),
         "First meal: the film has had nothing to eat yet.",
     ),
     (

@@ -19,7 +19,7 @@ from reedmace.core.cycle.record.proof import (
     standing_proof,
     voiding_loss,
 )
-from reedmace.core.cycle.record.suspect_readings import interval_of
+from reedmace.core.cycle.record.unwritten_doses import nitrate_rose
 
 StandardName = Literal["load-matched", "two-ppm", "one-ppm", "planted", "seeded"]
 PLANTED_DAYS, SEEDED_DAYS = 28, 7
@@ -167,14 +167,6 @@ def planted_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
         missing=lacks,
         followed=followed,
     )
-
-
-def nitrate_rose(log: CycleLog) -> bool:
-    """Whether nitrate rose by more than the kit's resolution. log: the cycle's."""
-    steps = log.kit.steps_mg_n_l("nitrate")
-    rows = [(r.nitrate_mg_n_l, "nitrate" in r.off_scale) for r in sorted(log.readings, key=lambda r: r.day)]
-    spans = [interval_of(value, steps, off) for value, off in rows if value is not None]
-    return len(spans) > 1 and spans[-1][0] >= min(span[1] for span in spans[:-1]) - 1e-9
 
 
 def seeded_standard(log: CycleLog, followed: bool, w: Working) -> Standard:

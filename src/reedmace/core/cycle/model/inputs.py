@@ -43,6 +43,7 @@ from reedmace.core.cycle.record.film_losses import film_losses
 from reedmace.core.cycle.record.log import HIGH_NITRITE_MG_N_L, TRANSFERRED, CycleLog
 from reedmace.core.cycle.record.proof import NEEDED, standing_proof
 from reedmace.core.cycle.record.targets import targets_of
+from reedmace.core.cycle.record.unwritten_doses import unwritten_doses
 from reedmace.core.film import ROCK_MG_N_KG_DAY, film_slows, temperature_factor
 from reedmace.core.quantity import CACO3_PER_DKH, formatting
 
@@ -333,10 +334,18 @@ def _film_rows(log: CycleLog) -> list[tuple[float, int, float]]:
 
 
 def events_of(log: CycleLog) -> tuple[Floats, Ints, Floats]:
-    """(days, kinds, values) of all events, in order, for the kernel. log: the cycle's log."""
-    rows = [(d.day, ADD_TAN, d.raise_mg_n_l) for d in log.doses]
+    """(days, kinds, values) of all events, in order, for the kernel.
+
+    log: the cycle's log. Doses nobody wrote down count as far as tests show their nitrogen.
+    """
+    unwritten = unwritten_doses(log)
+    doses = [*unwritten, *log.doses]
+    rows = [(d.day, ADD_TAN, d.raise_mg_n_l) for d in doses]
     if base_per_n(log.product):
-        rows += [(d.day, ADD_ALKALINITY, base_per_n(log.product) * d.raise_mg_n_l) for d in log.doses]
+        rows += [(d.day, ADD_ALKALINITY, base_per_n(log.product) * d.raise_mg_n_l) for d in doses]
+    if log.latest("kh_dkh") is None:
+        # That film was at work shows that alkalinity had not run out, whoever saw to it.
+        rows += [(d.day, ADD_ALKALINITY, log.alkalinity_eaten_per_n() * d.raise_mg_n_l) for d in unwritten]
     rows += [(c.day, CHANGE_WATER, c.share) for c in log.changes]
     rows += [(a.day, ADD_ALKALINITY, a.raise_dkh * CACO3_PER_DKH) for a in log.alkalinity]
     rows += _film_rows(log)

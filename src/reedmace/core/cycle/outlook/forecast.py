@@ -12,6 +12,7 @@ from reedmace.core.cycle.model.inputs import Scenario, step_of
 from reedmace.core.cycle.model.nitrogen_kernel import CO2, LAG
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.suspect_readings import SuspectReading, suspect_readings
+from reedmace.core.cycle.record.unwritten_doses import unwritten_doses
 from reedmace.core.film import temperature_factor
 from reedmace.core.quantity import CACO3_PER_DKH
 
@@ -103,6 +104,10 @@ def _rests_on(log: CycleLog, doubtful: list[SuspectReading], ensemble: Ensemble)
         found.append("the newest from today" if ago < 1 else f"the newest {ago:.0f} days old")
     if any(r.off_scale for r in log.readings):
         found.append("tests off the scale count only as 'this or more'")
+    unwritten = unwritten_doses(log)
+    if unwritten:
+        size = log.ppm(sum(d.raise_mg_n_l for d in unwritten))
+        found.append(f"some {size} of ammonia nobody wrote down, by the nitrogen the tests show")
     if log.doses:
         n = len(log.doses)
         found.append(f"{n} dose{'s' if n > 1 else ''}, {log.ppm(sum(d.raise_mg_n_l for d in log.doses))} in all")
