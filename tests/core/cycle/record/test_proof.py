@@ -14,7 +14,8 @@ from reedmace.core.cycle import (
     cycle_readiness,
 )
 from reedmace.core.cycle.record.log import KitSteps
-from reedmace.core.cycle.record.proof import checked_doses, proven_capacity
+from reedmace.core.cycle.record.proof import checked_doses
+from reedmace.core.cycle.record.proven_load import proven_capacity
 from tests.support.cycling import NI, A, proving
 
 PROVED: dict[str, Any] = {

@@ -67,11 +67,7 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
     plan = emergency_today(log) if log.animals_are_in() else None
     if ready.ready and not (log.animals_are_in() and in_danger_now(log)):
         actions = _ready_actions(log, s, ready, w)
-        verdict = (
-            "It holds: a week of zeros with the animals in."
-            if log.animals_are_in()
-            else "You may add fish: the filter clears what they will make."
-        )
+        verdict = "It holds: a week of zeros with the animals in." if log.animals_are_in() else _may_add(log, ready)
         stalled = False
     elif log.animals_are_in():
         aid = [a for a in first_aid(log, s, d, w) if a.do in ("start-filter", "treat-water")]
@@ -102,6 +98,15 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
         animals="Add the first animals after the large change."
         if ready.ready
         else f"{formatting.opening(ready.missing[0])}.",
+    )
+
+
+def _may_add(log: CycleLog, ready: CycleReadinessAnswer) -> str:
+    if not log.animals or ready.proven_mg_n_l_day >= log.planned_load_mg_n_l_day > 0:
+        return "You may add fish: the filter clears what they will make."
+    return (
+        f"You may add the first fish: the filter is proven for {log.ppm(ready.proven_mg_n_l_day)} of ammonia a day, not"
+        " for all you plan."
     )
 
 

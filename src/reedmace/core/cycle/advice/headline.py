@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from reedmace.core.cycle.advice.action import MUCH_AMMONIA_MG_N_L
 from reedmace.core.cycle.judgement.stalls import Diagnosis
 from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.nitrification import film_at_work
 from reedmace.core.cycle.record.proof import ammonia_never_seen, shows_poison
-from reedmace.core.cycle.record.unwritten_doses import film_at_work
 from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.quantity import formatting
 

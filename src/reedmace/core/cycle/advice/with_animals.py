@@ -8,7 +8,7 @@ from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, StepKind,
 from reedmace.core.cycle.animals.stocking_ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.proof import proven_capacity
+from reedmace.core.cycle.record.proven_load import proven_capacity
 from reedmace.core.cycle.record.targets import tolerance_of
 from reedmace.core.cycle.record.water_now import WaterNow, raw_changes, water_now
 from reedmace.core.errors import CannotAnswer
@@ -22,11 +22,13 @@ def first_group(log: CycleLog, ready: CycleReadinessAnswer, *, changed: bool = F
 
     log: the cycle's; ready: what has been proven; changed: whether the large change has been made.
     """
-    who, when_more = "the first animals", "a part of the stock at a time"
+    who, when_more = "a first few animals", "a part of the stock at a time"
     steps = _ramp(log, ready)
     if steps:
         who = steps[0].words()
         when_more = "that is all of them" if len(steps) == 1 else f"no more until day {steps[1].day:.0f} after them"
+    elif ready.clears:
+        when_more = f"no more than is proven. {ready.clears.rstrip('.')}"
     return Action(
         do="add-animals",
         title=f"Add {who}",
@@ -99,6 +101,7 @@ def _ph_before(log: CycleLog) -> float | None:
 def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
     bearing = tolerance_of(log)
     ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
+    read = _known(log, log.latest("temperature_c"))
     return EmergencyPlanQuestion(
         net_l=log.net_l,
         litres_known=log.litres_known,
@@ -114,8 +117,9 @@ def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
         load_mg_n_l_day=max(log.animals_in_mg_n_l_day - proven_capacity(log), 0.0),
         tap=log.tap,
         bottle=log.bottle,
-        animals_low_c=bearing.low_c,
-        animals_high_c=bearing.high_c,
+        # A planned temperature is no reading: it is judged where the stock is chosen.
+        animals_low_c=bearing.low_c if read else None,
+        animals_high_c=bearing.high_c if read else None,
         animals_ph_low=bearing.ph_low,
         animals_ph_high=bearing.ph_high,
         basis=log.kit.basis,

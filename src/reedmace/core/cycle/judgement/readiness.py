@@ -19,12 +19,13 @@ from reedmace.core.cycle.judgement.standards import (
 )
 from reedmace.core.cycle.model.ensemble import share_passing_within
 from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.nitrification import nitrate_stood_still
 from reedmace.core.cycle.record.proof import (
     NEEDED,
     falling_capacity,
     is_full,
-    proven_capacity,
 )
+from reedmace.core.cycle.record.proven_load import proven_capacity
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
@@ -94,6 +95,8 @@ REFERENCE_ANIMAL = "neon-tetra"
 """Species used for examples where no animals are chosen yet."""
 
 
+FIRST_GROUP_MG_N_L_DAY = 0.1
+"""Load of a first group where zeros prove no load, mg N/L/day: unhelped, a day of it stays under a kit's first step."""
 AT_ODDS = (
     "the tests say ready while the forecast from the same log expects weeks yet: clear one more dose before any animal"
     " comes"
@@ -146,11 +149,22 @@ def _missing(log: CycleLog, followed: Standard) -> list[str]:
         found.append("the filter is not running")
     if not followed.passes:
         found.append(followed.missing)
+    elif nitrate_stood_still(log):
+        found.append("nitrate was read and did not rise with what was dosed: nothing shows that it was nitrified")
     return found
 
 
+def _proven_words(log: CycleLog, proven_mg_n_l_day: float) -> str:
+    """For how much a ready filter is proven: as ppm a day, and as a share of what the planned animals make."""
+    words = f" Proven is {log.ppm(proven_mg_n_l_day)} a day"
+    if not log.animals or log.animals_are_in() or log.planned_load_mg_n_l_day <= 0:
+        return f"{words}."
+    share = proven_mg_n_l_day / log.planned_load_mg_n_l_day
+    return f"{words}, {'all' if share >= 1 else f'{share:.0%}'} of what the planned animals make."
+
+
 def _clears_words(log: CycleLog, cleared_mg_n_l_day: float) -> str:
-    """What a filter that does not pass yet can already clear: as ppm a day and as animals."""
+    """What the filter clears as it is: as ppm a day and as animals."""
     if cleared_mg_n_l_day <= 0:
         return ""
     one = log.animals[0] if log.animals else Animals(species_id=REFERENCE_ANIMAL, count=1)
@@ -207,6 +221,7 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     if not missing and _at_odds(log, followed):
         missing.append(AT_ODDS)
     ready = not missing
+    proven = proven_capacity(log) or (FIRST_GROUP_MG_N_L_DAY if ready else 0.0)
     confidence, why = _confidence(log, followed.cleared)
     cleared = falling_capacity(log)
     if cleared:
@@ -226,8 +241,8 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
             else f"{followed.cleared} days of zeros"
         )
         verdict = (
-            f"Ready, by the {followed.standard} standard: {proof}. One large water change, then add animals within a"
-            " few days."
+            f"Ready, by the {followed.standard} standard: {proof}.{_proven_words(log, proven)} One large water change,"
+            " then add animals within a few days."
         )
     else:
         verdict = f"Not yet, because {missing[0]}."
@@ -241,8 +256,8 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
         missing=missing,
         standards=standards,
         clears_mg_n_l_day=cleared,
-        clears=_clears_words(log, cleared),
-        proven_mg_n_l_day=proven_capacity(log),
+        clears=_clears_words(log, proven if ready else cleared),
+        proven_mg_n_l_day=proven,
         ammonia_now_mg_n_l=ammonia[1] if ammonia else None,
         nitrite_now_mg_n_l=nitrite[1] if nitrite else None,
     )

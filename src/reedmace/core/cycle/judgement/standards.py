@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from reedmace.core.contract import Part, Working, whole
 from reedmace.core.cycle.record.film_losses import Loss
 from reedmace.core.cycle.record.log import TRANSFERRED, CycleLog
+from reedmace.core.cycle.record.nitrification import nitrate_rose
 from reedmace.core.cycle.record.proof import (
     NEEDED,
     SIZE_SLACK,
@@ -13,19 +14,13 @@ from reedmace.core.cycle.record.proof import (
     CheckedDose,
     Outcome,
     checked_doses,
-    is_full,
-    is_zero,
     poison_since,
     standing_proof,
     voiding_loss,
 )
-from reedmace.core.cycle.record.unwritten_doses import nitrate_rose
+from reedmace.core.cycle.record.proven_load import FEWEST_ZEROS, LONGEST_GAP_DAYS, PLANTED_DAYS, SEEDED_DAYS, zeros_run
 
 StandardName = Literal["load-matched", "two-ppm", "one-ppm", "planted", "seeded"]
-PLANTED_DAYS, SEEDED_DAYS = 28, 7
-LONGEST_GAP_DAYS = {"seeded": 4.0, "planted": 9.0}
-"""Longest gap between zeros that still counts as unbroken, days (memory)."""
-FEWEST_ZEROS = 3
 
 
 class Standard(Part):
@@ -74,24 +69,6 @@ def at_least(log: CycleLog, day: float) -> str:
     log: the record so far; day: days since the start.
     """
     return " or more" if any(r.day == day and "nitrite" in r.off_scale for r in log.readings) else ""
-
-
-def zeros_run(log: CycleLog, since_day: float, longest_gap_days: float) -> tuple[float, int]:
-    """(days, tests) of the unbroken run of zeros that ends at the newest full test.
-
-    log: the cycle's; since_day: tests before it do not count; longest_gap_days: days two zeros may lie apart.
-    """
-    run: list[float] = []
-    for r in sorted(log.readings, key=lambda r: r.day):
-        if not is_full(r) or r.day < since_day:
-            continue
-        if not is_zero(log, r):
-            run = []
-            continue
-        if run and r.day - run[-1] > longest_gap_days:
-            run = []
-        run.append(r.day)
-    return (run[-1] - run[0], len(run)) if run else (0.0, 0)
 
 
 _SHORT_OF: dict[Outcome, str] = {

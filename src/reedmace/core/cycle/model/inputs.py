@@ -41,9 +41,9 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
 )
 from reedmace.core.cycle.record.film_losses import film_losses
 from reedmace.core.cycle.record.log import HIGH_NITRITE_MG_N_L, TRANSFERRED, CycleLog
+from reedmace.core.cycle.record.nitrification import unwritten_doses
 from reedmace.core.cycle.record.proof import NEEDED, standing_proof
 from reedmace.core.cycle.record.targets import targets_of
-from reedmace.core.cycle.record.unwritten_doses import unwritten_doses
 from reedmace.core.film import ROCK_MG_N_KG_DAY, film_slows, temperature_factor
 from reedmace.core.quantity import CACO3_PER_DKH, formatting
 

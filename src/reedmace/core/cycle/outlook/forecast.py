@@ -11,8 +11,8 @@ from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, condition,
 from reedmace.core.cycle.model.inputs import Scenario, step_of
 from reedmace.core.cycle.model.nitrogen_kernel import CO2, LAG
 from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.nitrification import unwritten_doses
 from reedmace.core.cycle.record.suspect_readings import SuspectReading, suspect_readings
-from reedmace.core.cycle.record.unwritten_doses import unwritten_doses
 from reedmace.core.film import temperature_factor
 from reedmace.core.quantity import CACO3_PER_DKH
 

@@ -11,9 +11,12 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
 
+from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.cycle.record.film_losses import Loss, film_losses, stopped_film
 from reedmace.core.cycle.record.log import CycleLog, LoggedDose, LoggedReading
 from reedmace.core.cycle.record.suspect_readings import suspect_readings
+from reedmace.core.cycle.record.water_now import HOT_C
+from reedmace.core.film import grown_share, temperature_factor
 from reedmace.core.memo import memoize
 
 TEST_FROM_H, TEST_UNTIL_H, SLACK_H = 20.0, 28.0, 0.25
@@ -28,6 +31,10 @@ STIRRED_SHARE = 0.02
 """A change smaller than this dilutes nothing a kit could show (memory)."""
 FALLS_AT_SHARE = 0.15
 """Loss of bacteria from which a proof no longer holds (memory, cautious)."""
+USUAL_COOLING_C = 4.0
+"""Cooling between an empty tank and one with animals that no proof is asked afresh for, °C (common practice)."""
+HOT_HOLDS = 0.5
+"""Share of a proof that holds in water over 33 °C (memory)."""
 RUNNING_DAYS, STANDS_DAYS, SPEAKS_DAYS = 4.0, 5.0, 14.0
 """Largest distance of two cleared doses, age of the newer, and days a cleared dose counts for capacity (memory)."""
 SIZE_SLACK = 0.97
@@ -158,6 +165,28 @@ def _joined(doses: list[LoggedDose]) -> list[LoggedDose]:
     return found
 
 
+def still_holds(log: CycleLog, day: float) -> float:
+    """Share of a day's proof that holds in today's water: less in colder or hot water, nothing across fresh and salt.
+
+    log: the cycle's; day: of the proof. A few degrees are usual between an empty tank and one with animals.
+    """
+    warm = _newest_before(log, day, "temperature_c", log.temperature_c)
+    salty = _newest_before(log, day, "salinity_g_kg", log.salinity_g_kg)
+    now = _newest_before(log, log.day_now, "salinity_g_kg", log.salinity_g_kg)
+    if is_fresh(salty) != is_fresh(now):
+        return 0.0
+    today = log.temperature_now_c()
+    if today > HOT_C:
+        return HOT_HOLDS
+    return 1.0 if warm - today <= USUAL_COOLING_C else temperature_factor(today) / temperature_factor(warm)
+
+
+def _newest_before(log: CycleLog, day: float, field: str, otherwise: float) -> float:
+    rows = [(r.day, getattr(r, field)) for r in log.readings if r.day <= day + 1 and getattr(r, field) is not None]
+    newest: float = max(rows, key=lambda row: row[0], default=(0.0, otherwise))[1]
+    return newest
+
+
 @memoize
 def cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[CheckedDose]:
     """Cleared doses of a size, each at least 20 hours after the one before it, by day.
@@ -166,7 +195,7 @@ def cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[CheckedDose]:
     """
     found: list[CheckedDose] = []
     for one in checked_doses(log):
-        if one.outcome != "cleared" or one.raise_mg_n_l < SIZE_SLACK * at_least_mg_n_l:
+        if one.outcome != "cleared" or one.raise_mg_n_l * still_holds(log, one.day) < SIZE_SLACK * at_least_mg_n_l:
             continue
         if not found or one.day - found[-1].day >= APART_H / 24:
             found.append(one)
@@ -178,9 +207,24 @@ def voiding_loss(log: CycleLog, since_day: float) -> Loss | None:
 
     log: the cycle's; since_day: what happened before it does not matter.
     """
-    losses = [loss for loss in film_losses(log) if loss.share >= FALLS_AT_SHARE] + stopped_film(log)
-    after = [loss for loss in losses if loss.day > since_day]
-    return max(after, key=lambda loss: loss.day, default=None)
+    after = [loss for loss in (*film_losses(log), *stopped_film(log)) if loss.day > since_day]
+    found: Loss | None = None
+    added_up: list[Loss] = []
+    for loss in sorted(after, key=lambda one: one.day):
+        added_up.append(loss)
+        if _lost_together(added_up) < FALLS_AT_SHARE:
+            continue
+        words = loss.what if len(added_up) == 1 else f"{len(added_up)} small losses added up, the last when {loss.what}"
+        found, added_up = Loss(loss.day, _lost_together(added_up), words), []
+    return found
+
+
+def _lost_together(losses: list[Loss]) -> float:
+    """Share of bacteria lost by the last of some losses: what grew back since each earlier one is off."""
+    left = 1.0
+    for loss in losses:
+        left *= 1 - loss.share * (1 - grown_share(losses[-1].day - loss.day))
+    return 1 - left
 
 
 def poison_since(log: CycleLog, day: float) -> bool:
@@ -208,16 +252,6 @@ def standing_proof(log: CycleLog, size_mg_n_l: float) -> tuple[list[CheckedDose]
     if not kept or log.day_now - (kept[-1].tested_day or 0.0) > STANDS_DAYS:
         return [], loss
     return kept, loss
-
-
-@memoize
-def proven_capacity(log: CycleLog) -> float:
-    """Largest dose seen gone within a day in the last fortnight, with no bacteria lost since, mg N/L/day.
-
-    log: the cycle's.
-    """
-    cleared = [c for c in cleared_doses(log, 0.05) if log.day_now - (c.tested_day or 0.0) <= SPEAKS_DAYS]
-    return max((c.raise_mg_n_l for c in cleared if voiding_loss(log, c.day) is None), default=0.0)
 
 
 def falling_capacity(log: CycleLog) -> float:
@@ -267,8 +301,8 @@ __all__ = [
     "is_seen",
     "is_zero",
     "poison_since",
-    "proven_capacity",
     "shows_poison",
     "standing_proof",
+    "still_holds",
     "voiding_loss",
 ]

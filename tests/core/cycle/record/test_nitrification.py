@@ -4,7 +4,7 @@ import pytest
 
 from reedmace.core.cycle import CycleForecastQuestion, cycle_forecast
 from reedmace.core.cycle.record.log import CycleLog, LoggedChange, LoggedDose, LoggedReading, TapWater
-from reedmace.core.cycle.record.unwritten_doses import film_at_work, unwritten_doses
+from reedmace.core.cycle.record.nitrification import film_at_work, unwritten_doses
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
 A, NI, NA = NITROGEN_SHARE["NH4"], NITROGEN_SHARE["NO2"], NITROGEN_SHARE["NO3"]

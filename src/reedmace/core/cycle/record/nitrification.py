@@ -13,6 +13,8 @@ LEAST_DOSE_MG_N_L = 0.4
 """Nitrogen below which tests cannot tell a dose from their own steps, mg N/L (memory)."""
 UNTESTED_TAP_NITRATE_MG_N_L = 10 * NITROGEN_SHARE["NO3"]
 """Nitrate an untested tap may have brought, mg N/L: 10 ppm (memory, cautious)."""
+OWED_SHARE = 0.8
+"""Share of the nitrogen dosed that must have turned into nitrate where it was read (memory)."""
 EVERY_DAYS = 4.0
 """Days between doses nobody wrote down (common practice: two or three days to a week)."""
 
@@ -23,6 +25,23 @@ def nitrate_rose(log: CycleLog) -> bool:
     spans = [_span(log, r, "nitrate") for r in _in_order(log)]
     known = [span for span in spans if span is not None]
     return len(known) > 1 and known[-1][0] >= min(span[1] for span in known[:-1]) - 1e-9
+
+
+def nitrate_stood_still(log: CycleLog) -> bool:
+    """Whether nitrate was read and did not rise although doses should have shown in it: nothing was nitrified.
+
+    log: the cycle's. Only where nothing else took it: no plants, and no change between the tests.
+    """
+    rows = [r for r in _in_order(log) if r.nitrate_mg_n_l is not None]
+    if len(rows) < 2 or log.plants != "none" or not log.doses_ammonia():
+        return False
+    first, last = rows[0].day, rows[-1].day
+    given = sum(d.raise_mg_n_l for d in log.doses if first <= d.day <= last - 1)
+    was, now = _span(log, rows[0], "nitrate"), _span(log, rows[-1], "nitrate")
+    if was is None or now is None or any(first < c.day <= last for c in log.changes):
+        return False
+    # Even if the first test stood at the bottom of its step and the last at the top, part of the doses is missing.
+    return now[1] - max(was[0], 0.0) < OWED_SHARE * given
 
 
 def film_at_work(log: CycleLog) -> bool:
