@@ -12,6 +12,8 @@ def test_random_lives_are_neither_lost_nor_told_two_things_nor_kept_for_ever() -
     lives = [run_trial(seed) for seed in SAMPLE]
     told = summarize(lives)
     assert told["lost"] == 0
+    # Half a kit loses some, never in silence: that is among the faults.
+    assert told["lost_half_kit"] <= 0.25 * told["half_kits"]
     assert [(one.seed, one.faults[:2]) for one in lives if one.faults] == []
     assert told["stocked"] > 0.6 * told["lives"]
     assert told["waited"] < 0.35 * told["lives"]

@@ -1,7 +1,8 @@
 """Keeper trials: simulated tanks kept by the advice alone and judged by their true water.
 
-Each life has its own water, tap, kit, method and mishaps: a dud bottle, a kit that lies, tests left out, a filter that
-stands or loses its media, water untreated, a heater that fails, some of it never written down. The advice sees the
+Each life has its own water, tap, kit, method and mishaps: a dud bottle, a kit that lies or reads one poison only,
+chloramine nobody knows of, tests left out, a filter that stands or loses its media, water untreated, a heater that
+fails, some of it never written down; in one of eight the animals are in from the first day. The advice sees the
 logbook; the judge sees the tank.
 """
 
@@ -23,13 +24,21 @@ from reedmace.core.cycle import (
     emergency_today,
 )
 from reedmace.core.cycle.animals.stocking_ramp import StockingRampQuestion, stocking_ramp
-from reedmace.core.cycle.record.log import LoggedChange, LoggedDose, LoggedMedia, LoggedOutage, Method, TapWater
+from reedmace.core.cycle.record.log import (
+    Chlorine,
+    LoggedChange,
+    LoggedDose,
+    LoggedMedia,
+    LoggedOutage,
+    Method,
+    TapWater,
+)
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
 from reedmace.standins import ColourKit, SimulatedTank
 
 EPOCH = datetime(2026, 3, 1, 8, 0, tzinfo=UTC)
-LAST_DAY, AFTER_DAYS = 90, 14
+LAST_DAY, AFTER_DAYS, FISH_IN_DAYS = 90, 14, 42
 LOST_REACH = 4.0
 """A tank is lost where either poison exceeds its daily limit by this factor for two days running (memory)."""
 WAITED_DAYS = 7
@@ -40,6 +49,7 @@ Fault = Literal[
     "silent while it stands",
     "dose with animals in",
     "at odds",
+    "lost in silence",
 ]
 _METHODS: tuple[Method, ...] = (
     "measured-ammonia",
@@ -48,6 +58,7 @@ _METHODS: tuple[Method, ...] = (
     "side-by-side",
     "fish-food",
     "planted",
+    "animals-in",
 )
 _STOCK = {
     "fresh": [Animals(species_id="zebra-danio", count=14), Animals(species_id="cherry-shrimp", count=10)],
@@ -63,8 +74,13 @@ class TrialResult:
     added_day: float | None = None
     able_day: float | None = None
     lost: bool = False
+    half_kit: bool = False
+    """Whether the kit reads one poison only: then advice can act on what it knows, and ask for the other."""
     waited: bool = False
     faults: list[tuple[float, Fault]] = field(default_factory=list)
+
+
+ALL_TESTS: tuple[Literal["ammonia", "nitrite", "nitrate"], ...] = ("ammonia", "nitrite", "nitrate")
 
 
 @dataclass
@@ -76,6 +92,8 @@ class _Keeper:
     tests: float
     dud: bool
     lies: float
+    reads: tuple[Literal["ammonia", "nitrite", "nitrate"], ...] = ALL_TESTS
+    """Tests the keeper's kit has."""
     readings: list[LoggedReading] = field(default_factory=list)
     doses: list[LoggedDose] = field(default_factory=list)
     outages: list[LoggedOutage] = field(default_factory=list)
@@ -98,7 +116,8 @@ class _Keeper:
     def test(self, day: float) -> None:
         seen = self.kit.reading(self.tank, day, EPOCH)
         figures = {f"{w}_mg_n_l": as_nitrogen(seen[f"{w}_ppm"], w, "ion") for w in ("ammonia", "nitrite", "nitrate")}
-        if self.lies and self.rng.uniform() < self.lies:
+        figures = {name: value for name, value in figures.items() if name.removesuffix("_mg_n_l") in self.reads}
+        if self.lies and "nitrite" in self.reads and self.rng.uniform() < self.lies:
             figures["nitrite_mg_n_l"] = 0.0
         for what in list(figures):
             if self.rng.uniform() < 0.08:
@@ -149,6 +168,18 @@ class _Keeper:
             if any(a.do == "test" and a.when == "now" for a in [again.first, *again.then]):
                 self.test(day + 0.07)
 
+    def look_at_tap(self, *, other: bool) -> None:
+        """Test the treated tap, with a kit that reads ammonia, or take water that brings nothing."""
+        tap = self.tank.log.tap
+        if other:
+            tap = tap.model_copy(update={"ammonia_mg_n_l": 0.0, "chlorine": "none"})
+            self.tank.log = self.tank.log.model_copy(update={"tap": tap})
+        elif "ammonia" not in self.reads:
+            return
+        self.kept = self.kept.model_copy(
+            update={"tap": tap.model_copy(update={"ammonia_mg_n_l": tap.released_mg_n_l()})}
+        )
+
     def do(self, advice: CycleAdviceAnswer, day: float) -> None:
         """Carry out the advice for now."""
         for action in [advice.first, *advice.then]:
@@ -158,6 +189,8 @@ class _Keeper:
                 self.doses.append(LoggedDose(day=day + 0.02, raise_mg_n_l=action.raise_mg_n_l))
                 real = 0.03 if self.dud else float(np.exp(0.13 * self.rng.standard_normal()))
                 self.tank.dose(day + 0.02, action.raise_mg_n_l * real)
+            if action.do in ("test-tap", "other-water"):
+                self.look_at_tap(other=action.do == "other-water")
             share = action.share or (
                 action.amount / self.kept.net_l if action.amount_unit == "L" and action.amount else None
             )
@@ -187,6 +220,11 @@ def _begin(seed: int) -> _Keeper:
     stock = _STOCK["salt" if salt else "fresh"]
     litres = float(rng.choice([40, 90, 240]))
     load = waste_load(WasteLoadQuestion(net_l=litres, animals=stock)).ammonia_mg_n_l_day
+    brings = float(rng.choice([0, 0, 0.3]))
+    # In one of six the tap holds chloramine and nobody knows.
+    chlorine: Chlorine = "chloramine" if rng.uniform() < 1 / 6 else "unknown"
+    first = [Animals(species_id="zebra-danio", count=max(2, round(litres / 20)))]
+    fish_in = method == "animals-in"
     seeded = method in ("seeded-filter", "side-by-side", "mature-rock")
     log = CycleLog(
         net_l=litres,
@@ -196,30 +234,39 @@ def _begin(seed: int) -> _Keeper:
         salinity_g_kg=35.0 if salt else 0.0,
         start_kh_dkh=kh,
         start_ph=8.1 if salt else float(np.clip(6.9 + 0.4 * np.log2(kh), 6.8, 8.2)),
-        tap=TapWater(
-            kh_dkh=kh, ph=8.1 if salt else float(rng.uniform(7.0, 8.2)), ammonia_mg_n_l=float(rng.choice([0, 0, 0.3]))
-        ),
+        tap=TapWater(kh_dkh=kh, ph=8.1 if salt else float(rng.uniform(7.0, 8.2)), ammonia_mg_n_l=brings),
         planned_load_mg_n_l_day=load,
         animals=stock,
         food_g_day=0.3 if method == "fish-food" else 0.0,
         seed_share=float(rng.uniform(0.2, 1)) if seeded else 1.0,
         plants="many" if method == "planted" else "none",
         plants_growing_day=10.0 if method == "planted" else None,
+        present=first if fish_in else [],
+        stocked_day=0.0 if fish_in else None,
+        animals_in_mg_n_l_day=waste_load(WasteLoadQuestion(net_l=litres, animals=first)).ammonia_mg_n_l_day
+        if fish_in
+        else 0.0,
     )
+    true = log.model_copy(update={"tap": log.tap.model_copy(update={"chlorine": chlorine})})
+    one_test = rng.uniform() < 0.15 if fish_in else rng.uniform() < 0.03
     return _Keeper(
         rng=rng,
-        tank=SimulatedTank(log, seed),
+        tank=SimulatedTank(true, seed),
         kit=ColourKit(seed=seed, noise_share=float(rng.choice([0.05, 0.15, 0.25]))),
         kept=log,
         tests=float(rng.choice([0.5, 0.8, 1.0])),
         dud=log.doses_ammonia() and rng.uniform() < 0.08,
         lies=0.5 if rng.uniform() < 0.05 else 0.0,
+        reads=(("ammonia", "nitrite")[int(rng.integers(2))],) if one_test else ALL_TESTS,
     )
 
 
 def run_trial(seed: int) -> TrialResult:
-    """One trial, from the first day until two weeks after the first animals. seed: which."""
+    """One trial, from the first day until two weeks after the first animals, or six where they were in. seed: which."""
     k, life = _begin(seed), TrialResult(seed)
+    fish_in = k.kept.animals_are_in()
+    life.added_day = 0.0 if fish_in else None
+    life.half_kit = k.reads != ALL_TESTS
     mishaps = {int(d) for d in k.rng.integers(1, LAST_DAY, int(k.rng.integers(0, 4)))}
     over = 0
     day = 0.02
@@ -230,7 +277,7 @@ def run_trial(seed: int) -> TrialResult:
             k.test(day)
         log = k.log(day)
         advice = cycle_advice(CycleAdviceQuestion(log=log))
-        _judge(life, log, advice, day)
+        _judge(life, log, advice, day, over)
         if life.added_day is None and any(
             a.do == "add-animals" and a.when == "now" for a in [advice.first, *advice.then]
         ):
@@ -246,7 +293,7 @@ def run_trial(seed: int) -> TrialResult:
         else:
             over = over + 1 if _reach(k, water) > LOST_REACH else 0
             life.lost = life.lost or over >= 2
-            if day > life.added_day + AFTER_DAYS:
+            if day > life.added_day + (FISH_IN_DAYS if fish_in else AFTER_DAYS):
                 break
         day += 1.0
     if life.able_day is not None:
@@ -284,8 +331,8 @@ def _add(k: _Keeper, life: TrialResult, day: float) -> None:
     k.tank.log = k.tank.log.model_copy(update=came)
 
 
-def _judge(life: TrialResult, log: CycleLog, advice: CycleAdviceAnswer, day: float) -> None:
-    """Faults no advice may ever commit."""
+def _judge(life: TrialResult, log: CycleLog, advice: CycleAdviceAnswer, day: float, over: int) -> None:
+    """Faults no advice may ever commit. over: days running a poison stood far over its limit in the tank."""
     actions = [advice.first, *advice.then]
     ready = cycle_readiness(CycleReadinessQuestion(log=log)).ready
     adds = any(a.do == "add-animals" for a in actions)
@@ -299,7 +346,10 @@ def _judge(life: TrialResult, log: CycleLog, advice: CycleAdviceAnswer, day: flo
         if any(a.do == "dose-ammonia" for a in actions):
             life.faults.append((day, "dose with animals in"))
         plan = emergency_today(log)
-        helps = {"change-water", "aerate", "bind-ammonia", "cool", "warm", "test", "start-filter", "treat-water"}
+        acts = {"change-water", "bind-ammonia", "treat-water", "other-water"}
+        if over > 1 and not acts & {a.do for a in actions}:
+            life.faults.append((day, "lost in silence"))
+        helps = {"change-water", "aerate", "bind-ammonia", "cool", "warm", "test", "start-filter", "treat-water"} | acts
         if plan is not None and plan.in_danger and advice.first.do not in helps:
             life.faults.append((day, "silent over a limit"))
     if not log.filter_running and not any(a.do == "start-filter" for a in actions):
@@ -311,7 +361,9 @@ def summarize(lives: list[TrialResult]) -> dict[str, float]:
     n = len(lives)
     return {
         "lives": n,
-        "lost": sum(one.lost for one in lives),
+        "lost": sum(one.lost for one in lives if not one.half_kit),
+        "lost_half_kit": sum(one.lost for one in lives if one.half_kit),
+        "half_kits": sum(one.half_kit for one in lives),
         "waited": sum(one.waited for one in lives),
         "stocked": sum(one.added_day is not None for one in lives),
         "faults": sum(len(one.faults) for one in lives),

@@ -150,7 +150,9 @@ def test_only_what_stands_still_is_a_stall(change: dict, stalled: bool) -> None:
 
 
 def test_with_animals_in_the_verdict_says_what_stands_and_the_action_what_to_do() -> None:
-    log = {**DOSED, "method": "animals-in", "animals_in_mg_n_l_day": 0.1, "readings": [reading(8.9, 2, 1, ph=7.8)]}
+    tap = {"chlorine": "chlorine"}
+    log = {**DOSED, "tap": tap, "method": "animals-in", "animals_in_mg_n_l_day": 0.1}
+    log |= {"readings": [reading(8.9, 2, 1, ph=7.8)]}
     found = advice(log)
     assert found.verdict == "Ammonia and nitrite are above what animals bear from day to day."
     assert found.first.do == "change-water"

@@ -36,6 +36,8 @@ Do = Literal[
     "cool",
     "change-water",
     "treat-water",
+    "test-tap",
+    "other-water",
     "aerate",
     "bind-ammonia",
     "start-filter",

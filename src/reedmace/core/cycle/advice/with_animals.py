@@ -1,6 +1,6 @@
 """Advice once animals are in or about to come: the first group, the next, and days of harmful water."""
 
-from reedmace.core.chemistry.tolerance import UNTESTED_PH
+from reedmace.core.chemistry.tolerance import UNTESTED_PH, nitrite_limit_mg_n_l
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import Action, Do, water_preparation
 from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion, Limit
@@ -155,6 +155,10 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
             *_helped(plan),
         ]
     actions = _steps(log, plan)
+    if plan.changes and log.tap.released_mg_n_l() >= nitrite_limit_mg_n_l(log.salinity_g_kg):
+        actions.insert(0, _other_water(log))
+    elif _changes_help_not(log, plan):
+        actions.append(_test_tap())
     actions.append(_feeding(plan))
     poisoned = any(one.over for one in plan.limits)
     if log.settled() and not poisoned:
@@ -172,6 +176,52 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
         )
     # The change itself is the first action; its purpose and limits are in the verdict.
     return plan.stands, [*actions, *_helped(plan)]
+
+
+HELPED_DAYS, HELPED_SHARE = 3.0, 0.8
+"""Days of changes after which a poison should have fallen, and to which share of what it was (memory)."""
+
+
+def _changes_help_not(log: CycleLog, plan: EmergencyPlanAnswer) -> bool:
+    """Whether the water was changed over days and a poison over its limit stands as high as before."""
+    since = log.day_now - HELPED_DAYS
+    if sum(c.share for c in log.changes if c.day >= since) < 1:
+        return False
+    for one in plan.limits:
+        rows = [(r.day, getattr(r, f"{one.what}_mg_n_l")) for r in log.readings]
+        before = [value for day, value in rows if value is not None and since - HELPED_DAYS <= day <= since + 1]
+        if one.over and before and one.now_mg_n_l >= HELPED_SHARE * min(before):
+            return True
+    return False
+
+
+def _other_water(log: CycleLog) -> Action:
+    return Action(
+        do="other-water",
+        title="Take other water for the changes",
+        detail=(
+            "From a spring, or purified and brought to this KH. Where there is none: a conditioner that binds ammonia"
+            " goes into the new water first, and the parts stay small."
+        ),
+        reason=(
+            f"The tap brings {log.ppm(log.tap.released_mg_n_l())} of ammonia once it is treated; the film turns it into"
+            " nitrite."
+        ),
+        when="now",
+    )
+
+
+def _test_tap() -> Action:
+    return Action(
+        do="test-tap",
+        title="Test the tap, treated",
+        detail=(
+            "A glass of tap water with conditioner: ammonia, nitrite, nitrate. If it brings them, change with other"
+            " water: from a spring, or purified and brought to this KH."
+        ),
+        reason="Days of changes have not brought it down: the tap may bring it, as chloramine does.",
+        when="now",
+    )
 
 
 def watch_after_chlorine() -> list[Action]:
@@ -205,10 +255,11 @@ def _missing(log: CycleLog, s: WaterNow) -> list[str]:
 
 
 def _changed_since(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer) -> bool:
-    """Whether water was changed after the oldest test that is over its limit."""
+    """Whether water was changed after the oldest test that is over its limit, within the day."""
     tests = {"ammonia": s.ammonia, "nitrite": s.nitrite, "nitrate": s.nitrate}
     over = [read[0] for one in plan.limits if one.over and (read := tests[one.what])]
-    return bool(over) and any(c.day > min(over) for c in log.changes)
+    # Days later nobody knows again where it stands, changed or not.
+    return bool(over) and log.day_now - min(over) <= STALE_DAYS and any(c.day > min(over) for c in log.changes)
 
 
 def _ask_for_tests(log: CycleLog, s: WaterNow, missing: list[str]) -> tuple[str, list[Action]]:
@@ -233,29 +284,37 @@ def _ask_for_tests(log: CycleLog, s: WaterNow, missing: list[str]) -> tuple[str,
         reason="Food is where the ammonia comes from.",
         when="now",
     )
-    unread = s.ammonia is None and s.nitrite is None
-    return "Animals are in: what the water is today decides what to do.", [
-        test,
-        feed,
-        *([without_kit(log, s)] if unread else []),
-    ]
+    return "Animals are in: what the water is today decides what to do.", [test, feed, *_thin_out(log, s)]
 
 
 BLIND_SHARE = 1 / 3
 """Share of water changed where nothing can be tested (common practice)."""
 
 
-def without_kit(log: CycleLog, s: WaterNow) -> Action:
-    """What to do until there is a kit: air, a change, no food. log: the cycle's; s: the water now."""
-    return Action(
-        do="change-water",
-        title="No kit in the house? Change a third of the water",
-        detail=f"{water_preparation(log, s)} Air first, if they gasp; no food today. Then get a kit.",
-        reason="What cannot be tested is thinned out: a third does good whatever it holds.",
-        when="now",
-        share=BLIND_SHARE,
-        caution="Unplug heater and filter first; plug them back in after.",
-    )
+UNREAD_DAYS = 3.0
+"""Days in a new tank after which a poison nobody reads may stand at any height (memory)."""
+
+
+def _thin_out(log: CycleLog, s: WaterNow) -> list[Action]:
+    """A change of a third where a poison is not known, once a day: unread, it may stand at any height."""
+    tests = {"ammonia": s.ammonia, "nitrite": s.nitrite}
+    unread = [what for what, read in tests.items() if read is None or log.day_now - read[0] > UNREAD_DAYS]
+    done = sum(c.share for c in log.changes if log.day_now - c.day < 1) >= BLIND_SHARE - 0.05
+    if not unread or done:
+        return []
+    blind = len(unread) == len(tests)
+    return [
+        Action(
+            do="change-water",
+            title="No kit in the house? Change a third of the water" if blind else "Change a third of the water",
+            detail=f"{water_preparation(log, s)} Air first, if they gasp; no food today. "
+            + ("Then get a kit." if blind else f"Every day until {unread[0]} is read too."),
+            reason="What cannot be tested is thinned out: a third does good whatever it holds.",
+            when="now",
+            share=BLIND_SHARE,
+            caution="Unplug heater and filter first; plug them back in after.",
+        )
+    ]
 
 
 def _feeding(plan: EmergencyPlanAnswer) -> Action:
