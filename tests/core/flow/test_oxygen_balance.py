@@ -15,7 +15,7 @@ from reedmace.core.filter import CATALOGUE
 from reedmace.core.filter.filter_flow import Placed, currents_and_oxygen, oxygen_of
 from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.flow.oxygen_balance import (
-    SHORT_MG_L,
+    ALARM_MG_L,
     STANDING_FILM,
     OxygenConsumer,
     fall_share,
@@ -58,7 +58,7 @@ def test_the_countdown_is_what_an_integrator_finds(gourami: int) -> None:
     entering = surface_m_day(0, 40, 25) / 24 * 0.34 / 0.13
 
     def short(_: float, oxygen: list[float]) -> float:
-        return oxygen[0] - SHORT_MG_L
+        return oxygen[0] - ALARM_MG_L
 
     short.terminal = True  # type: ignore[attr-defined]
     run = solve_ivp(
@@ -122,6 +122,6 @@ def test_a_sponge_moves_the_surface_by_what_it_lifts() -> None:
     load = [OxygenConsumer(name="Rasbora", count=40, mass_g=1.0)]
     made, kept = currents_and_oxygen(room, [Placed(sponge, Plumbing(), 250.0)], [], load, 0.0, 60.0, 25.0)
     assert made.turning_cm_s == 0
-    still = oxygen_of(room, [(sponge, 250.0)], 0.0, load, 60.0, 25.0)
+    still = oxygen_of(room, [Placed(sponge, Plumbing(), 250.0)], 0.0, load, 60.0, 25.0)
     assert kept.running_mg_l > still.running_mg_l
     assert kept.enough

@@ -78,11 +78,11 @@ def test_film_makes_up_for_flow_on_the_page_as_in_the_ranking(species: str, coun
 
 def test_flow_and_film_without_oxygen_are_not_enough_in_any_voice() -> None:
     canister = next(f for f in CATALOGUE if f.id == "sweetflag-1200")
-    stock = {"kind": "stock-plan", "animals": [{"species_id": "discus", "count": 9}]}
+    stock = {"kind": "stock-plan", "animals": [{"species_id": "discus", "count": 12}]}
     installed = {"kind": "filter-plan", "filters": [{"key": "f1", "filter": canister.model_dump(mode="json")}]}
     view = filter_view(state_of(TANK, stock, installed))
     assert {m.about: m.level for m in view.hanging.margins} == {
-        "biology": "enough",
+        "biology": "short",
         "clarity": "ample",
         "movement": "short",
     }

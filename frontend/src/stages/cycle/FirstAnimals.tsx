@@ -81,7 +81,7 @@ function Emergency({ plan, shares }: { plan: Plan; shares: KitPpm }) {
       {plan.steps.length > 0 && (
         <ol>
           {plan.steps.map((s) => (
-            <li key={`${s.do}${s.after_hours}`}>
+            <li key={`${s.title}${s.after_hours}`}>
               {s.after_hours ? `After ${s.after_hours} hours` : "Now"}: <b>{s.title}.</b> {s.how} {s.ph_words}
             </li>
           ))}

