@@ -91,6 +91,7 @@ export const RANGES = {
   "Species.temperature_high_c": [0, 40, 1],
   "Species.temperature_low_c": [0, 40, 1],
   "Species.together": [1, 100, 1],
+  "Species.water_breathing_share": [0, 1, 1],
   "StockPlan.feed_g_day": [0, 5000, 0.1],
   "Stocking.count": [-2000, 2000, 1],
   "Sump.socks_count": [1, 12, 1],

@@ -16428,8 +16428,14 @@ export interface components {
              */
             air_l_min?: number;
             /**
+             * Ripple Share
+             * @description Of the flow, that leaves at the surface
+             * @default 0
+             */
+            ripple_share?: number;
+            /**
              * Fall Cm
-             * @description From a hang-on's lip or a bar above the water
+             * @description From a lip, through an overflow, or a bar above the water
              * @default 0
              */
             fall_cm?: number;
@@ -16453,6 +16459,12 @@ export interface components {
              * @description Of one
              */
             mass_g: number;
+            /**
+             * Water Share
+             * @description Of its oxygen from the water, not the air
+             * @default 1
+             */
+            water_share?: number;
         };
         /**
          * OxygenSaturationAnswer
@@ -19487,6 +19499,12 @@ export interface components {
              */
             water: "fresh" | "brackish" | "salt";
             /**
+             * Water Breathing Share
+             * @description Of its oxygen from the water; the rest is breathed as air (memory)
+             * @default 1
+             */
+            water_breathing_share: number;
+            /**
              * Figures
              * @default your own figures
              */
@@ -19582,6 +19600,12 @@ export interface components {
              * @enum {string}
              */
             water?: "fresh" | "brackish" | "salt";
+            /**
+             * Water Breathing Share
+             * @description Of its oxygen from the water; the rest is breathed as air (memory)
+             * @default 1
+             */
+            water_breathing_share?: number;
             /**
              * Figures
              * @default your own figures
@@ -21250,6 +21274,12 @@ export interface components {
              * @default false
              */
             urgent: boolean;
+            /**
+             * Harm
+             * @description Living animals are in danger now
+             * @default false
+             */
+            harm: boolean;
             /** @default null */
             stop: components["schemas"]["FilterStopAnswer"] | null;
             /** @default null */

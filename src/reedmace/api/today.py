@@ -46,4 +46,5 @@ def read_today() -> TodayList:
         one = seen[tank.id]
         rows.append(TodayRow(tank=tank_out(tank, one.stages), **dict(one.view)))
         spare += [SeedRow(tank_id=tank.id, tank=tank.name, seed=s) for s in one.seeds]
-    return TodayList(rows=rows, seeds=spare)
+    # Animals in danger come before a cycle that stands still.
+    return TodayList(rows=sorted(rows, key=lambda row: not row.harm), seeds=spare)

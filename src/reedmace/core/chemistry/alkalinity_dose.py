@@ -1,5 +1,6 @@
 """Baking soda: doses for alkalinity, and the alkalinity that nitrification uses."""
 
+import math
 from typing import Annotated
 
 from pydantic import Field
@@ -7,6 +8,7 @@ from pydantic import Field
 from reedmace.core.chemistry.carbonate import Carbonate
 from reedmace.core.chemistry.shock_limits import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Bounds, Water, largest_soda_dkh
 from reedmace.core.chemistry.stoichiometry import ALKALINITY_PER_N
+from reedmace.core.chemistry.tolerance import UNTESTED_PH
 from reedmace.core.contract import (
     PH,
     Answer,
@@ -31,6 +33,8 @@ SODA_G_PER_L_DKH = CACO3_PER_DKH * _NAHCO3_PER_CACO3 / 1000
 
 MOST_PORTIONS, PORTION_H = 12, 12.0
 """Most portions baking soda is given in, and the hours between two (common practice)."""
+PORTION_PH, LEAST_KH_DKH = 0.5, 0.3
+"""Rise of pH by one portion where none was tested, and the KH computed from at least, dKH (common practice, memory)."""
 
 
 def soda_g(raise_dkh: float, litres: float) -> float:
@@ -157,10 +161,14 @@ def _portions(q: AlkalinityDoseQuestion, rise: float, w: Working) -> tuple[int, 
     """(portions, final pH, whether it would harm): each portion moves pH and ammonia no further than allowed."""
     if rise <= 0:
         return 1, q.ph, False
-    if q.ph is None:
+    blind = q.ph is None and not (q.animals_in and q.ammonia_mg_n_l > 0)
+    if blind:
         # Portions halve as keepers do it; at a steady CO2 pH follows the logarithm of KH.
-        return 2, None, False
-    water = Water(Carbonate.of(q.ph, q.current_dkh, q.temperature_c, q.salinity_g_kg), q.ammonia_mg_n_l)
+        steps = math.log10(q.target_dkh / max(q.current_dkh, LEAST_KH_DKH)) / PORTION_PH
+        return min(max(2, math.ceil(steps)), MOST_PORTIONS), None, False
+    # With animals in ammonia, an untested pH stands at the harmful end.
+    ph = UNTESTED_PH if q.ph is None else q.ph
+    water = Water(Carbonate.of(ph, q.current_dkh, q.temperature_c, q.salinity_g_kg), q.ammonia_mg_n_l)
     bounds = Bounds(
         PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY, water.carbonate.co2_mmol(), animals_in=q.animals_in
     )
@@ -174,7 +182,7 @@ def _portions(q: AlkalinityDoseQuestion, rise: float, w: Working) -> tuple[int, 
     after = w.line(
         "pH",
         "carbonate with soda in it, CO2 as this tank keeps it",
-        f"pH {q.ph:g}, KH {q.current_dkh:g} + {given:.2f} dKH",
+        f"pH {ph:g}, KH {q.current_dkh:g} + {given:.2f} dKH",
         water.carbonate.ph(),
         "pH",
         "carbonate",

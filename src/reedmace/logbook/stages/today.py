@@ -49,6 +49,7 @@ class TodayView(Part):
     net_l: Annotated[float, number("L", 0, 1e6)] | None = None
     growth_seen: bool = False
     urgent: bool = Field(default=False, description="Animals or the cycle cannot wait")
+    harm: bool = Field(default=False, description="Living animals are in danger now")
     stop: FilterStopAnswer | None = None
     illness: IllnessAnswer | None = None
     due: list[Due] = Field(default_factory=list)
@@ -80,11 +81,13 @@ def _view(state: LogbookState, stages: list[Stage], now: datetime) -> TodayView:
     # Poison before a stop, a stop before the rest: the first action is one. A stop that is not urgent
     # gives way to the cycle advice, which takes it into account.
     if stopped and not danger and (stopped[0].urgent or advice is None):
-        return TodayView(verdict=stopped[0].verdict, stage="keep", stop=stopped[0], urgent=urgent)
+        return TodayView(verdict=stopped[0].verdict, stage="keep", stop=stopped[0], urgent=urgent, harm=urgent)
     ill = illness(state, now) if not danger else None
     # Deadly conditions come before the cycle's own next step, in a new tank as well.
     if ill is not None and (log is None or log.settled() or ill.urgent):
-        return TodayView(verdict=ill.verdict, stage="keep", illness=ill, urgent=urgent or ill.urgent)
+        return TodayView(
+            verdict=ill.verdict, stage="keep", illness=ill, urgent=urgent or ill.urgent, harm=urgent or ill.urgent
+        )
     if log is not None and advice is not None:
         return TodayView(
             verdict=advice.verdict,
@@ -94,6 +97,7 @@ def _view(state: LogbookState, stages: list[Stage], now: datetime) -> TodayView:
             net_l=log.net_l,
             growth_seen=log.plants_growing_day is not None,
             urgent=urgent,
+            harm=danger,
         )
     if log is not None:
         return TodayView(verdict=_WAITING["keep"], stage="keep")

@@ -17,6 +17,7 @@ from reedmace.core.chemistry.shock_limits import PH_SHIFT_EMPTY
 from reedmace.core.chemistry.water_change import Pouring, Solute
 from reedmace.core.contract import Celsius, ComputedPart, MgNPerL, Share, Working, number, whole
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, TRANSFERRED, CycleLog
+from reedmace.core.cycle.record.nitrification import film_at_work
 from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -111,7 +112,7 @@ def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
         detail=f"{answer.verdict.split(' to bring')[0]}, stirred into a jug of tank water.",
         reason=(
             "The film needs feeding, and each dose that is gone in a day is the proof you are after."
-            if log.doses
+            if log.doses or film_at_work(log)
             else (
                 "Nothing lives in the filter yet; this is the food that starts it."
                 if log.method == "measured-ammonia"
