@@ -10656,6 +10656,12 @@ export interface components {
              */
             temperature_c: number;
             /**
+             * Temperature Known
+             * @description False where it is only what is usual
+             * @default true
+             */
+            temperature_known: boolean;
+            /**
              * Salinity G Kg
              * @default 0
              */
@@ -10804,6 +10810,12 @@ export interface components {
              * @default 26
              */
             temperature_c?: number;
+            /**
+             * Temperature Known
+             * @description False where it is only what is usual
+             * @default true
+             */
+            temperature_known?: boolean;
             /**
              * Salinity G Kg
              * @default 0
@@ -11894,6 +11906,11 @@ export interface components {
              * @default 25
              */
             temperature_c?: number;
+            /**
+             * Temperature Known
+             * @default true
+             */
+            temperature_known?: boolean;
             /**
              * Salinity G Kg
              * @default 0

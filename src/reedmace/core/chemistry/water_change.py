@@ -41,6 +41,8 @@ class Pouring:
     salinity_g_kg: float = 0.0
     chlorine: str = "unknown"
     conditioner_ml_per_100l: float = 0.0
+    measured: bool = True
+    """Whether anybody read or chose the tank's temperature."""
 
     def mixable(self) -> bool:
         """Whether hot and cold tap water can be mixed to the tank's temperature."""
@@ -56,7 +58,9 @@ class Pouring:
         litres: of one portion; known: whether litres may be stated.
         """
         hot = litres * self.hot_share()
-        if not self.mixable():
+        if not self.measured:
+            mix = "mixed to the tank's own warmth, with a thermometer in both"
+        elif not self.mixable():
             colder = self.tank_c < self.cold_c
             mix = (
                 f"the tap gives no water of {formatting.celsius(self.tank_c)}: let it stand"

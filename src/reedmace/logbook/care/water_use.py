@@ -130,6 +130,9 @@ def pour_words(state: LogbookState, share: float, now: datetime) -> str:
     """
     tap, litres = cycle_plan(state, now).tap, share * net_litres(state)
     known = state.tank_plan is not None
-    pouring = Pouring(temperature_c(state), tap.cold_c, tap.hot_c, salinity_now(state), tap.chlorine)
+    measured = tank_plan(state).surroundings.temperature_c is not None or any(
+        isinstance(e.body, Reading) and e.body.temperature_c is not None for e in state.readings
+    )
+    pouring = Pouring(temperature_c(state), tap.cold_c, tap.hot_c, salinity_now(state), tap.chlorine, measured=measured)
     words = pouring.words(litres, known=known)
     return f"{formatting.litres(litres)}: {words}" if known else formatting.opening(words)

@@ -125,6 +125,8 @@ def lived_log(state: LogbookState, now: datetime) -> CycleLog | None:
     if planned is None:
         heat = tank_plan(state).surroundings.temperature_c
         planned = cycle_plan(state, since).model_copy(update={"temperature_c": heat or USUAL_KEPT_C})
+        log = _log(state, planned.model_copy(update={"started_at": since}), now)
+        return log.model_copy(update={"temperature_known": heat is not None})
     return _log(state, planned.model_copy(update={"started_at": since}), now)
 
 

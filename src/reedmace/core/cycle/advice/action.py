@@ -1,6 +1,7 @@
 """A single action and its amount: a dose, baking soda, a water change, a thermostat setting."""
 
 import math
+from dataclasses import replace
 from typing import Annotated, Literal, get_args
 
 from pydantic import Field, computed_field
@@ -133,6 +134,7 @@ def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
 def water_preparation(log: CycleLog, s: WaterNow) -> str:
     """How new water is prepared for this tank: temperature, treatment, salt. log: the cycle's; s: the water now."""
     pouring = Pouring(s.temperature, log.tap.cold_c, log.tap.hot_c, log.salinity_g_kg, log.tap.chlorine)
+    pouring = replace(pouring, measured=log.warmth_measured())
     words = pouring.words(0.0, known=False)
     return formatting.opening(words)
 

@@ -112,6 +112,7 @@ def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
         before_ph=_ph_before(log),
         kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
         temperature_c=s.temperature,
+        temperature_known=log.warmth_measured(),
         salinity_g_kg=log.salinity_g_kg,
         # What the filter is known to clear does not stay in the water.
         load_mg_n_l_day=max(log.animals_in_mg_n_l_day - proven_capacity(log), 0.0),

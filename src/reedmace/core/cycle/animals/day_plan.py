@@ -65,6 +65,7 @@ class EmergencyPlanQuestion(Question):
     before_ph: PH | None = Field(default=None, description="The highest read lately, before it fell")
     kh_dkh: Annotated[float, number("dKH", 0, 40)] = 4
     temperature_c: Celsius = 25
+    temperature_known: bool = True
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
     load_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1000)] = 0.2
     feed_g_day: Annotated[float, number("g/day", 0, 5000)] = 0

@@ -262,7 +262,14 @@ def _steps(
     over = any(one.over for one in day.limits)
     for do, title, how in _before_changes(q, day, warmth):
         step(do, 0, title, how)
-    pouring = Pouring(q.temperature_c, q.tap.cold_c, q.tap.hot_c, q.salinity_g_kg, q.tap.chlorine)
+    pouring = Pouring(
+        q.temperature_c,
+        q.tap.cold_c,
+        q.tap.hot_c,
+        q.salinity_g_kg,
+        q.tap.chlorine,
+        measured=q.temperature_known,
+    )
     for change, r in zip(day.changes, day.reaches, strict=True):
         before, ph, reach = change.before_ph, change.after_ph, r
         how = formatting.opening(pouring.words(change.litres, known=q.litres_known))

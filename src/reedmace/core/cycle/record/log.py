@@ -194,6 +194,7 @@ class CycleLog(Memoizing):
     method: Method = "measured-ammonia"
     helpers: Annotated[list[Helper], Field(max_length=3)] = Field(default_factory=list)
     temperature_c: Celsius = 26
+    temperature_known: bool = Field(default=True, description="False where it is only what is usual")
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
     start_kh_dkh: Annotated[float, number("dKH", 0, 40)] = 4
     start_ph: PH = 7.4
@@ -282,6 +283,10 @@ class CycleLog(Memoizing):
         """The newest temperature read, otherwise the planned one, °C."""
         found = self.latest("temperature_c")
         return found[1] if found else self.temperature_c
+
+    def warmth_measured(self) -> bool:
+        """Whether the temperature was read or chosen, not only assumed."""
+        return self.temperature_known or self.latest("temperature_c") is not None
 
     def as_of(self, day: float) -> "CycleLog":
         """The log as it stood on an earlier day. day: days since the start."""
