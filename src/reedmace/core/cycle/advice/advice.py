@@ -5,7 +5,7 @@ import math
 from reedmace.core.chemistry.water_change import Solute
 from reedmace.core.contract import Answer, Question, Working, computation
 from reedmace.core.cycle.advice.action import WHEN, Action, change_for, cool_down, water_preparation
-from reedmace.core.cycle.advice.first_aid import FINAL_MOST, first_aid
+from reedmace.core.cycle.advice.first_aid import FINAL_MOST, first_aid, kit_test
 from reedmace.core.cycle.advice.headline import headline
 from reedmace.core.cycle.advice.routine import baseline, routine_actions
 from reedmace.core.cycle.advice.with_animals import (
@@ -20,6 +20,7 @@ from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer, CycleR
 from reedmace.core.cycle.judgement.stall_causes import Finding
 from reedmace.core.cycle.judgement.stalls import diagnose
 from reedmace.core.cycle.outlook.coming_stalls import ComingStall, coming_stalls
+from reedmace.core.cycle.record.kit_checks import kit_stands_still
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.water_now import WaterNow, carried_forward, raw_changes, water_now
 from reedmace.core.quantity import formatting
@@ -71,11 +72,12 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
         stalled = False
     elif log.animals_are_in():
         aid = [a for a in first_aid(log, s, d, w) if a.do in ("start-filter", "treat-water")]
+        doubt = [kit_test()] if kit_stands_still(log) else []
         verdict, more = with_animals(log, s, plan, w)
         if raw_changes(log) and (plan is None or not plan.in_danger):
             verdict = "Untreated water went in: its chlorine burns gills and kills the film."
             more = watch_after_chlorine()
-        actions, stalled = aid + more, d.stalled()
+        actions, stalled = aid + more + doubt, d.stalled()
     else:
         actions = first_aid(log, s, d, w)
         if s.newest is None or s.ammonia is None or s.nitrite is None:

@@ -6,6 +6,7 @@ from reedmace.core.chemistry.water_change import Solute
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import WARMING_C_DAY, Action, change_for, raise_alkalinity, water_preparation
 from reedmace.core.cycle.judgement.stalls import Diagnosis
+from reedmace.core.cycle.record.kit_checks import kit_stands_still
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.record.water_now import COOL_C, WaterNow, raw_changes
 from reedmace.core.film import THETA_PER_DEGREE
@@ -149,6 +150,21 @@ def _kit(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     return None
 
 
+def _stuck_kit(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
+    return kit_test() if kit_stands_still(log) else None
+
+
+def kit_test() -> Action:
+    """A test of the kit itself."""
+    return Action(
+        do="test",
+        title="Test the kit itself",
+        detail="Treated tap water must read the tap's own; with a drop of ammonia in the glass it must read more.",
+        reason="The same step every time, whatever went in or out, is the kit and not the water.",
+        when="now",
+    )
+
+
 def _phosphate(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     if d.has("phosphate"):
         return Action(
@@ -169,7 +185,8 @@ def _next_portion(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Actio
 
 
 _LOOKS: tuple[Callable[[CycleLog, WaterNow, Diagnosis, Working], Action | None], ...] = (
-    _filter, _alkalinity, _chlorine, _warmth, _overdose, _skimmer, _off_scale, _kit, _phosphate, _next_portion,
+    _filter, _alkalinity, _chlorine, _warmth, _overdose, _skimmer, _stuck_kit, _off_scale, _kit, _phosphate,
+    _next_portion,
 )  # fmt: skip
 """In order of urgency."""
 

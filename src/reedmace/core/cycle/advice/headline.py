@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from reedmace.core.cycle.advice.action import MUCH_AMMONIA_MG_N_L
 from reedmace.core.cycle.judgement.stalls import Diagnosis
+from reedmace.core.cycle.record.kit_checks import kit_stands_still
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.nitrification import film_at_work
 from reedmace.core.cycle.record.proof import ammonia_never_seen, shows_poison
@@ -72,6 +73,10 @@ ROWS: tuple[Row, ...] = (
     (
         lambda n: n.log.doses_ammonia() and not n.log.doses and not film_at_work(n.log),
         "First meal: the film has had nothing to eat yet.",
+    ),
+    (
+        lambda n: kit_stands_still(n.log),
+        lambda n: f"Ammonia reads {n.log.ppm(n.s.ammonia_now)} in every test, whatever is done: test the kit.",
     ),
     (
         lambda n: ammonia_never_seen(n.log),

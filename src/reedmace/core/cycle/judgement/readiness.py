@@ -18,6 +18,7 @@ from reedmace.core.cycle.judgement.standards import (
     standard_for,
 )
 from reedmace.core.cycle.model.ensemble import share_passing_within
+from reedmace.core.cycle.record.kit_checks import kit_stands_still
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.nitrification import nitrate_stood_still
 from reedmace.core.cycle.record.proof import (
@@ -126,6 +127,13 @@ def _standing(log: CycleLog) -> str | None:
     return " and ".join(found) or None
 
 
+def _kit_doubt(log: CycleLog) -> str | None:
+    """Why the kit proves nothing, in words; None where it may be believed."""
+    if kit_stands_still(log):
+        return "the ammonia test has read the same every time: the kit is to be tested first"
+    return "the kit is past its date: a zero from it proves nothing" if log.kit.expired else None
+
+
 def _missing(log: CycleLog, followed: Standard) -> list[str]:
     """Everything that stands between the log and ready; empty means ready."""
     found: list[str] = []
@@ -143,8 +151,8 @@ def _missing(log: CycleLog, followed: Standard) -> list[str]:
     standing = _standing(log)
     if standing:
         found.append(standing)
-    if log.kit.expired:
-        found.append("the kit is past its date: a zero from it proves nothing")
+    if doubt := _kit_doubt(log):
+        found.append(doubt)
     if not log.filter_running:
         found.append("the filter is not running")
     if not followed.passes:

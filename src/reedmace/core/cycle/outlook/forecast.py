@@ -10,6 +10,7 @@ from reedmace.core.cycle.judgement.readiness import CycleReadinessQuestion, cycl
 from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, condition, percentiles, project, resample
 from reedmace.core.cycle.model.inputs import Scenario, step_of
 from reedmace.core.cycle.model.nitrogen_kernel import CO2, LAG
+from reedmace.core.cycle.record.kit_checks import kit_stands_still
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.nitrification import unwritten_doses
 from reedmace.core.cycle.record.suspect_readings import SuspectReading, suspect_readings
@@ -91,6 +92,20 @@ MISFIT_SHARE = 0.2
 """Share of figures outside every likely course above which the date is uncertain (memory)."""
 
 
+def _doubts_of_record(log: CycleLog) -> list[str]:
+    """What weakens the tests themselves: a top step, a kit that stands still, doses nobody wrote down."""
+    found = []
+    if any(r.off_scale for r in log.readings):
+        found.append("tests off the scale count only as 'this or more'")
+    if kit_stands_still(log):
+        found.append("an ammonia test that has read the same every time: test the kit itself")
+    unwritten = unwritten_doses(log)
+    if unwritten:
+        size = log.ppm(sum(d.raise_mg_n_l for d in unwritten))
+        found.append(f"some {size} of ammonia nobody wrote down, by the nitrogen the tests show")
+    return found
+
+
 def _rests_on(log: CycleLog, doubtful: list[SuspectReading], ensemble: Ensemble) -> list[str]:
     tests = [r for r in log.readings if r.ammonia_mg_n_l is not None or r.nitrite_mg_n_l is not None]
     both = sum(r.ammonia_mg_n_l is not None and r.nitrite_mg_n_l is not None for r in tests)
@@ -102,12 +117,7 @@ def _rests_on(log: CycleLog, doubtful: list[SuspectReading], ensemble: Ensemble)
         found.append(f"{len(tests)} test{'s' if len(tests) > 1 else ''}, {both} of them with both ammonia and nitrite")
         ago = log.day_now - newest
         found.append("the newest from today" if ago < 1 else f"the newest {ago:.0f} days old")
-    if any(r.off_scale for r in log.readings):
-        found.append("tests off the scale count only as 'this or more'")
-    unwritten = unwritten_doses(log)
-    if unwritten:
-        size = log.ppm(sum(d.raise_mg_n_l for d in unwritten))
-        found.append(f"some {size} of ammonia nobody wrote down, by the nitrogen the tests show")
+    found += _doubts_of_record(log)
     if log.doses:
         n = len(log.doses)
         found.append(f"{n} dose{'s' if n > 1 else ''}, {log.ppm(sum(d.raise_mg_n_l for d in log.doses))} in all")
