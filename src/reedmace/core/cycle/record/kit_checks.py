@@ -14,7 +14,7 @@ LONG_TESTS, LONG_DAYS, CHANGED_SHARE = 6, 10.0, 1.0
 def kit_stands_still(log: CycleLog) -> bool:
     """Whether the ammonia test has read one and the same, above zero, while the water must have moved.
 
-    log: the cycle's. Always zero after doses is told apart as ammonia that was never seen: the bottle may be dead as well.
+    log: the cycle's. Always zero after doses is told apart as ammonia never seen: the bottle may be dead as well.
     """
     rows = sorted((r.day, r.ammonia_mg_n_l) for r in log.readings if r.ammonia_mg_n_l is not None)
     if len(rows) < FEWEST_TESTS or rows[0][1] <= log.kit.zero_mg_n_l("ammonia"):
