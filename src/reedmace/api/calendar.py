@@ -10,12 +10,19 @@ from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
 from reedmace.api.units import units_of_keeper
-from reedmace.core.cycle import CycleAdviceQuestion, CycleForecastQuestion, cycle_advice, cycle_forecast
+from reedmace.core.cycle import (
+    CycleAdviceQuestion,
+    CycleForecastQuestion,
+    cycle_advice,
+    cycle_forecast,
+    in_danger_now,
+    runs_calmly,
+)
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
 from reedmace.formats import write_calendar
 from reedmace.logbook.care.due import Due, cycle_due, due, week_words
-from reedmace.logbook.replay.cycle_log import cycle_log
+from reedmace.logbook.replay.cycle_log import care_log, cycle_log
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.store import Tanks
 
@@ -53,10 +60,14 @@ class AheadList(BaseModel):
 def calendar_rows(state: LogbookState, now: datetime, *, again: bool = False) -> list[Due]:
     """Due tasks of one tank, its cycle included. state: the tank's; now: aware time; again: all occurrences."""
     rows = due(state, now, again=again)
-    log = cycle_log(state, now)
-    if log is not None and not log.settled():
+    log = care_log(state, now) or cycle_log(state, now)
+    if log is not None and (not runs_calmly(log) or in_danger_now(log)):
         advice = cycle_advice(CycleAdviceQuestion(log=log))
-        forecast = cycle_forecast(CycleForecastQuestion(log=log))
+        forecast = (
+            cycle_forecast(CycleForecastQuestion(log=log))
+            if state.cycle_plan is not None and not log.settled()
+            else None
+        )
         rows = sorted([*rows, *cycle_due(state, now, advice, forecast)], key=lambda d: (d.at, d.key))
     return rows
 

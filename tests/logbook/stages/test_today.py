@@ -105,6 +105,28 @@ def test_now_comes_before_tonight_and_tonight_before_tomorrow(case: Case) -> Non
     assert whens == sorted(whens, key=("now", "tonight", "tomorrow", "later").index)
 
 
+ALARMS = [
+    [*OLD, read(3, ammonia_ppm=3), change(2.9, 0.5), change(2.8, 0.5), read(2, ammonia_ppm=0, nitrite_ppm=0)],
+    [*OLD, read(3, nitrite_ppm=3), change(2.9, 0.5), read(1.5, ammonia_ppm=0, nitrite_ppm=0)],
+    [*OLD, change(3, 0.5, treated=False), (2.9, {"kind": "conditioner"}), read(2, ammonia_ppm=0, nitrite_ppm=0)],
+]
+
+
+@pytest.mark.parametrize("rows", ALARMS, ids=["ammonia", "nitrite", "untreated water"])
+def test_after_an_alarm_a_settled_tank_is_tested_daily_for_a_week(rows: list[Row]) -> None:
+    state = lived(*rows)
+    view, _ = today_view(state, NOW)
+    assert view.advice is not None
+    assert view.advice.first.do == "test"
+    assert view.advice.first.when == "now"
+    assert not view.urgent
+    plan = care(state, NOW)
+    assert plan is None or "test" not in {task.what for task in plan.tasks}
+    # A week later it is a settled tank again.
+    quiet = lived(*[(ago + 8, body) for ago, body in rows], read(0.5, ammonia_ppm=0, nitrite_ppm=0))
+    assert today_view(quiet, NOW)[0].advice is None
+
+
 PAPER = unnamed("cycling", 21)
 
 

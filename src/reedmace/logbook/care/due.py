@@ -8,6 +8,7 @@ from pydantic import AwareDatetime
 from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.contract import Part
 from reedmace.core.cycle import CycleAdviceAnswer, CycleForecastAnswer
+from reedmace.core.cycle.advice.action import Do, When
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit.fitting_steps import leak_checks
 from reedmace.core.memo import memoize
@@ -187,6 +188,28 @@ def _seeded(state: LogbookState, now: datetime) -> list[Due]:
     ]
 
 
+WAIT_DAYS: dict[When, float] = {"now": 0.0, "tonight": 0.4, "tomorrow": 1.0, "later": 2.0}
+"""Days from now that advice stands in the calendar."""
+IN_CALENDAR: tuple[Do, ...] = (
+    "test", "dose-ammonia", "raise-kh", "change-water", "add-animals", "treat-water", "aerate", "warm", "cool",
+    "bind-ammonia",
+)  # fmt: skip
+"""Advice that is an appointment, not only a manner of doing."""
+
+
+def _advised(now: datetime, advice: CycleAdviceAnswer) -> list[Due]:
+    """Today's advice as due tasks, one of a kind a day."""
+    found: dict[str, Due] = {}
+    for a in (advice.first, *advice.then):
+        at = now + timedelta(days=WAIT_DAYS[a.when])
+        key = f"cycle-{a.do}-{at.date()}"
+        if a.do in IN_CALENDAR and key not in found:
+            # A task due today is not described as tomorrow's.
+            title = "Test" if a.do == "test" and a.when != "now" else a.title
+            found[key] = Due(key=key, title=title, detail=f"{a.detail} {a.reason}", at=at, stage="cycle")
+    return list(found.values())
+
+
 def cycle_due(
     state: LogbookState, now: datetime, advice: CycleAdviceAnswer, forecast: CycleForecastAnswer | None
 ) -> list[Due]:
@@ -194,30 +217,11 @@ def cycle_due(
 
     state: the tank's; now: aware time; advice, forecast: of its log.
     """
+    found = _advised(now, advice)
     plan = state.cycle_plan.body if state.cycle_plan else None
     if not isinstance(plan, CyclePlan):
-        return []
+        return found
     start = plan.started_at
-    wait = {"now": 0.0, "tonight": 0.4, "tomorrow": 1.0, "later": 2.0}
-    found = [
-        Due(
-            key=f"cycle-{a.do}-{(now + timedelta(days=wait[a.when])).date()}",
-            # A task due today is not described as tomorrow's.
-            title="Test" if a.do == "test" and a.when != "now" else a.title,
-            detail=f"{a.detail} {a.reason}",
-            at=now + timedelta(days=wait[a.when]),
-            stage="cycle",
-        )
-        for a in (advice.first, *advice.then)
-        if a.do
-        in (
-            "test",
-            "dose-ammonia",
-            "raise-kh",
-            "change-water",
-            "add-animals",
-        )
-    ]
     found += [
         Due(key=f"cycle-{f.kind}", title=f.what, detail=f.detail, at=start + timedelta(days=f.day), stage="cycle")
         for f in advice.coming_stalls

@@ -6,7 +6,14 @@ from typing import Annotated
 from pydantic import AwareDatetime, Field
 
 from reedmace.core.contract import Part, number
-from reedmace.core.cycle import CycleAdviceAnswer, CycleAdviceQuestion, FilterStopAnswer, IllnessAnswer, cycle_advice
+from reedmace.core.cycle import (
+    CycleAdviceAnswer,
+    CycleAdviceQuestion,
+    FilterStopAnswer,
+    IllnessAnswer,
+    cycle_advice,
+    runs_calmly,
+)
 from reedmace.core.errors import CannotAnswer
 from reedmace.logbook.care.due import Due, due
 from reedmace.logbook.care.filter_stops import stops
@@ -75,7 +82,7 @@ def _view(state: LogbookState, stages: list[Stage], now: datetime) -> TodayView:
     log = care_log(state, now) or cycle_log(state, now)
     stopped, danger = stops(state, now), in_danger(state, now) is not None
     # A settled tank's cycle is not evaluated until a test calls for it.
-    asks = log is not None and (not log.settled() or danger)
+    asks = log is not None and (not runs_calmly(log) or danger)
     advice = cycle_advice(CycleAdviceQuestion(log=log)) if log is not None and asks else None
     urgent = danger or any(s.urgent for s in stopped) or (advice is not None and advice.stalled)
     # Poison before a stop, a stop before the rest: the first action is one. A stop that is not urgent

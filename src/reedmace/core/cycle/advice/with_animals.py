@@ -1,6 +1,6 @@
 """Advice once animals are in or about to come: the first group, the next, and days of harmful water."""
 
-from reedmace.core.chemistry.tolerance import UNTESTED_PH, nitrite_limit_mg_n_l
+from reedmace.core.chemistry.tolerance import UNTESTED_PH, ammonia_reach, nitrite_limit_mg_n_l
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import Action, Do, water_preparation
 from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion, Limit
@@ -67,6 +67,8 @@ def next_group(log: CycleLog, ready: CycleReadinessAnswer) -> list[Action]:
 
 KNOWN_DAYS, PH_BEFORE_DAYS = 14.0, 60.0
 """Age in days up to which a test says what the water is, and days that pH is looked back (memory)."""
+WATCH_DAYS = 7.0
+"""Days of daily tests after a poison stood over its limit (common practice)."""
 STALE_DAYS, SETTLED_STALE_DAYS = 1.2, 8.0
 """Days after which a test in a new tank, and in a settled one, is due again (common practice: daily, weekly)."""
 
@@ -81,6 +83,26 @@ def emergency_today(log: CycleLog) -> EmergencyPlanAnswer | None:
     s = water_now(log)
     plan = emergency_plan(_emergency_question(log, s))
     return plan if len(plan.untested) < 2 or plan.in_danger else None
+
+
+@memoize
+def runs_calmly(log: CycleLog) -> bool:
+    """Whether a tank is settled and nothing in the last week calls for daily tests. log: the cycle's.
+
+    A poison over its limit does, and water changed untreated: film may have died, and shows it days later.
+    """
+    since = log.day_now - WATCH_DAYS
+    if not log.settled() or any(not c.treated and c.day >= since for c in log.changes if log.tap.chlorine != "none"):
+        return False
+    most = nitrite_limit_mg_n_l(log.salinity_g_kg)
+    s = water_now(log)
+    ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
+    late = [r for r in log.readings if r.day >= since]
+    return not any(
+        ammonia_reach(r.ammonia_mg_n_l or 0.0, r.ph or ph, s.temperature, log.salinity_g_kg) > 1
+        or (r.nitrite_mg_n_l or 0.0) > most
+        for r in late
+    )
 
 
 def in_danger_now(log: CycleLog) -> bool:
@@ -136,7 +158,7 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
     if plan is None or (missing and not plan.in_danger):
         return _ask_for_tests(log, s, missing)
     w.lines.extend(plan.working)
-    if log.settled() and not plan.in_danger:
+    if runs_calmly(log) and not plan.in_danger:
         return "Its cycle is long over; the water is within the limits.", [
             _weekly_test().model_copy(update={"when": "later"})
         ]
@@ -250,7 +272,7 @@ def _look_again() -> Action:
 
 def _missing(log: CycleLog, s: WaterNow) -> list[str]:
     """Poisons whose newest test is missing or too old."""
-    stale = SETTLED_STALE_DAYS if log.settled() else STALE_DAYS
+    stale = SETTLED_STALE_DAYS if runs_calmly(log) else STALE_DAYS
     tests = {"ammonia": s.ammonia, "nitrite": s.nitrite}
     return [what for what, read in tests.items() if read is None or log.day_now - read[0] > stale]
 
@@ -265,7 +287,7 @@ def _changed_since(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer) -> boo
 
 def _ask_for_tests(log: CycleLog, s: WaterNow, missing: list[str]) -> tuple[str, list[Action]]:
     """Verdict and actions where a test is due before anything else can be said."""
-    if log.settled():
+    if runs_calmly(log):
         if len(missing) == 1:
             return f"What was tested is within the limits; {missing[0]} was not read.", [
                 _weekly_test().model_copy(update={"when": "later"})
