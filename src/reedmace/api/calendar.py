@@ -15,8 +15,7 @@ from reedmace.core.cycle import (
     CycleForecastQuestion,
     cycle_advice,
     cycle_forecast,
-    in_danger_now,
-    runs_calmly,
+    needs_watching,
 )
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
@@ -61,7 +60,7 @@ def calendar_rows(state: LogbookState, now: datetime, *, again: bool = False) ->
     """Due tasks of one tank, its cycle included. state: the tank's; now: aware time; again: all occurrences."""
     rows = due(state, now, again=again)
     log = care_log(state, now) or cycle_log(state, now)
-    if log is not None and (not runs_calmly(log) or in_danger_now(log)):
+    if log is not None and needs_watching(log):
         advice = cycle_advice(CycleAdviceQuestion(log=log))
         forecast = (
             cycle_forecast(CycleForecastQuestion(log=log))

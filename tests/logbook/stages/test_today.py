@@ -4,7 +4,7 @@ from datetime import timedelta
 from typing import NamedTuple
 
 import pytest
-from tests.support.lives import NOW, Row, change, lived, read, tank, unnamed
+from tests.support.lives import NOW, SIZES, Row, change, lived, read, tank, unnamed
 
 from reedmace.core.cycle import CycleAdviceAnswer
 from reedmace.logbook.care.upkeep_log import care
@@ -103,6 +103,180 @@ def test_now_comes_before_tonight_and_tonight_before_tomorrow(case: Case) -> Non
     view, _ = today_view(lived(*case.rows), NOW)
     whens = [a.when for a in ([view.advice.first, *view.advice.then] if view.advice else [])]
     assert whens == sorted(whens, key=("now", "tonight", "tomorrow", "later").index)
+
+
+EMPTY: list[Row] = [(30, SIZES), (30, {"kind": "stock-plan", "animals": [{"species_id": "zebra-danio", "count": 8}]})]
+
+
+def planned(days: float, method: str = "measured-ammonia", **more: object) -> Row:
+    """A cycle begun so many days ago."""
+    since = (NOW - timedelta(days=days)).isoformat()
+    return days, {"kind": "cycle-plan", "started_at": since, "method": method, **more}
+
+
+def dose(ago: float, mg_n_l: float = 1.5) -> Row:
+    return ago, {"kind": "dose", "raise_mg_n_l": mg_n_l}
+
+
+WAIT = [*EMPTY, planned(10), dose(10)]
+CYCLING = [
+    Case("day 0, nothing tested", [*EMPTY, planned(0.01)], "begin with a test of the bare water", "test", urgent=False),
+    Case(
+        "ammonia stands, ten days in",
+        [*WAIT, read(ammonia_ppm=2, nitrite_ppm=0)],
+        "Waiting for the first",
+        "test",
+        False,
+    ),
+    Case(
+        "nitrite off the scale",
+        [*EMPTY, planned(20), dose(20), dose(10), read(ammonia_ppm=0.5, nitrite_ppm=5, off_scale=["nitrite"])],
+        "On its way",
+        "stop-dosing",
+        urgent=False,
+    ),
+    Case(
+        "stalled for want of alkalinity",
+        [
+            *EMPTY,
+            planned(20),
+            dose(20),
+            read(10, ammonia_ppm=1, nitrite_ppm=2, kh_dkh=3, ph=7.2),
+            read(5, ammonia_ppm=1, nitrite_ppm=2),
+            read(ammonia_ppm=1, nitrite_ppm=2, kh_dkh=0.5, ph=6.2),
+        ],
+        "used up the alkalinity",
+        "raise-kh",
+    ),
+    Case("cold", [*WAIT, read(ammonia_ppm=2, nitrite_ppm=0, temperature_c=17)], "Waiting", "warm", urgent=False),
+    Case("too hot", [*WAIT, read(ammonia_ppm=2, nitrite_ppm=0, temperature_c=37)], "Waiting", "cool", urgent=False),
+    Case("8 ppm of ammonia", [*WAIT, read(ammonia_ppm=8, nitrite_ppm=0)], "Waiting", "change-water", urgent=False),
+    Case(
+        "untreated water went in",
+        [*EMPTY, planned(20), dose(20), read(1, ammonia_ppm=1, nitrite_ppm=1), change(0.1, 0.3, treated=False)],
+        "On its way",
+        "treat-water",
+        urgent=False,
+    ),
+    Case(
+        "a dead bottle",
+        [
+            *EMPTY,
+            planned(12),
+            *(dose(d) for d in (12, 9, 6)),
+            *(read(d, ammonia_ppm=0, nitrite_ppm=0) for d in (11.9, 8.9, 5.9, 1, 0.1)),
+        ],
+        "None of the ammonia dosed has ever shown",
+        "test",
+        urgent=False,
+    ),
+    Case(
+        "zeros, and nothing was ever dosed",
+        [*EMPTY, planned(20), read(10, ammonia_ppm=0, nitrite_ppm=0), read(ammonia_ppm=0, nitrite_ppm=0)],
+        "First meal",
+        "dose-ammonia",
+        urgent=False,
+    ),
+    Case(
+        "nitrite was never tested",
+        [*EMPTY, planned(20), dose(20), read(3, ammonia_ppm=1), read(ammonia_ppm=0.5)],
+        "test nitrite too",
+        "test",
+        urgent=False,
+    ),
+    Case(
+        "plants that do not grow yet",
+        [*EMPTY, planned(20, "planted", plants="many"), read(ammonia_ppm=0, nitrite_ppm=0)],
+        "Waiting for new growth",
+        "watch-growth",
+        urgent=False,
+    ),
+]
+SETTLED = [
+    Case(
+        "a filter rinsed under the tap",
+        [*OLD, (0.5, {"kind": "media-work", "what": "rinsed-tap", "share": 1})],
+        "The film was hurt: media were rinsed in tap water",
+        "test",
+        urgent=False,
+    ),
+    Case(
+        "all media replaced",
+        [*OLD, (0.5, {"kind": "media-work", "what": "replaced", "share": 1})],
+        "The film was hurt: media were replaced",
+        "test",
+        urgent=False,
+    ),
+    Case(
+        "half of it squeezed in tank water",
+        [*OLD, (0.5, {"kind": "media-work", "what": "rinsed", "share": 0.5})],
+        "Running",
+        None,
+        urgent=False,
+    ),
+    Case(
+        "nitrate piled up",
+        [*OLD, read(ammonia_ppm=0, nitrite_ppm=0, nitrate_ppm=160)],
+        "Nitrate has piled up",
+        "change-water",
+        urgent=False,
+    ),
+    Case(
+        "ammonia a quarter at pH 7", [*OLD, read(ammonia_ppm=0.25, nitrite_ppm=0, ph=7)], "Running", None, urgent=False
+    ),
+    Case(
+        "goldfish, ammonia 1 at pH 7.2",
+        [*tank(200, "fancy-goldfish", 2), read(ammonia_ppm=1, ph=7.2)],
+        "",
+        None,
+        urgent=False,
+    ),
+    Case(
+        "a slider, ammonia 4", [*tank(200, "slider", 1), read(ammonia_ppm=4, ph=7.6)], "mmonia is above", "bind-ammonia"
+    ),
+    Case(
+        "filter off since five hours", [*OLD, (5 / 24, {"kind": "outage", "running": False})], "has stood still", None
+    ),
+    Case(
+        "filter off for three days, on again",
+        [*OLD, (4, {"kind": "outage", "running": False}), (1, {"kind": "outage", "running": True})],
+        "stood still",
+        None,
+    ),
+    Case(
+        "six of eight gasp",
+        [*OLD, (0.05, {"kind": "ailing", "signs": ["gasping"], "count": 6})],
+        "too little oxygen first",
+        None,
+    ),
+    Case(
+        "one died",
+        [*OLD, (0.1, {"kind": "stocking", "species_id": "zebra-danio", "count": -1})],
+        "Test ammonia and nitrite before anything else",
+        None,
+        urgent=False,
+    ),
+    Case(
+        "five died at once",
+        [*OLD, (0.1, {"kind": "stocking", "species_id": "zebra-danio", "count": -5})],
+        "5 of 8 at once",
+        None,
+    ),
+    Case("nothing was ever tested", unnamed("running", 800), "Running", None, urgent=False),
+]
+
+
+@pytest.mark.parametrize("case", [*CYCLING, *SETTLED], ids=lambda case: case.name)
+def test_what_is_said_first_of_a_cycle_and_of_a_tank_that_runs(case: Case) -> None:
+    test_what_a_careful_practitioner_says_first(case)
+
+
+def test_nitrate_asks_for_one_change_and_binds_nothing() -> None:
+    view, _ = today_view(lived(*OLD, read(ammonia_ppm=0, nitrite_ppm=0, nitrate_ppm=160)), NOW)
+    assert view.advice is not None
+    does = [a.do for a in (view.advice.first, *view.advice.then)]
+    assert does.count("change-water") == 1
+    assert "bind-ammonia" not in does
 
 
 ALARMS = [

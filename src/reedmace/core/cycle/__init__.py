@@ -1,7 +1,7 @@
 """The nitrogen cycle of a new tank: kinetics, forecast, advice, readiness, and the first animals."""
 
 from reedmace.core.cycle.advice.advice import CycleAdviceAnswer, CycleAdviceQuestion, cycle_advice
-from reedmace.core.cycle.advice.with_animals import emergency_today, in_danger_now, ramp_ahead, runs_calmly
+from reedmace.core.cycle.advice.with_animals import emergency_today, in_danger_now, needs_watching, ramp_ahead
 from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion
 from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, emergency_plan
 from reedmace.core.cycle.animals.illness import IllnessAnswer, illness_check
@@ -68,10 +68,10 @@ __all__ = [
     "filter_stop",
     "illness_check",
     "in_danger_now",
+    "needs_watching",
     "nitrogen_balance",
     "ramp_ahead",
     "read_test_line",
-    "runs_calmly",
     "standby_trial",
     "stocking_ramp",
 ]

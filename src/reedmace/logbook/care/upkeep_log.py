@@ -3,7 +3,7 @@
 from datetime import datetime, timedelta
 from statistics import median
 
-from reedmace.core.cycle import in_danger_now, runs_calmly
+from reedmace.core.cycle import needs_watching
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit import CareStepsAnswer, CareStepsQuestion, care_steps_of
@@ -219,7 +219,7 @@ def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
     if question is None:
         return None
     log = care_log(state, now)
-    if log is not None and (not runs_calmly(log) or in_danger_now(log)):
+    if log is not None and needs_watching(log):
         question = question.model_copy(update={"left_out": ["test", "change", "soda"]})
     return care_plan(question)
 

@@ -12,7 +12,7 @@ from reedmace.core.cycle import (
     FilterStopAnswer,
     IllnessAnswer,
     cycle_advice,
-    runs_calmly,
+    needs_watching,
 )
 from reedmace.core.errors import CannotAnswer
 from reedmace.logbook.care.due import Due, due
@@ -82,7 +82,7 @@ def _view(state: LogbookState, stages: list[Stage], now: datetime) -> TodayView:
     log = care_log(state, now) or cycle_log(state, now)
     stopped, danger = stops(state, now), in_danger(state, now) is not None
     # A settled tank's cycle is not evaluated until a test calls for it.
-    asks = log is not None and (not runs_calmly(log) or danger)
+    asks = log is not None and needs_watching(log)
     advice = cycle_advice(CycleAdviceQuestion(log=log)) if log is not None and asks else None
     urgent = danger or any(s.urgent for s in stopped) or (advice is not None and advice.stalled)
     # Poison before a stop, a stop before the rest: the first action is one. A stop that is not urgent

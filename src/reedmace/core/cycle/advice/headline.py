@@ -105,6 +105,10 @@ ROWS: tuple[Row, ...] = (
         "Both read zero, but no test has seen a dose in the water yet: look an hour after one goes in.",
     ),
     (
+        lambda n: n.s.nitrite is None and bool(n.log.doses),
+        "Ammonia alone tells half: test nitrite too, it shows how far the film is.",
+    ),
+    (
         lambda n: True,
         "Waiting for the first film: nothing has used the ammonia yet, which is usual in the first one to three weeks.",
     ),

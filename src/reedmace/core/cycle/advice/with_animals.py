@@ -4,10 +4,11 @@ from reedmace.core.chemistry.tolerance import UNTESTED_PH, ammonia_reach, nitrit
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import Action, Do, water_preparation
 from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion, Limit
-from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, StepKind, emergency_plan
+from reedmace.core.cycle.animals.emergency import POISONS, EmergencyPlanAnswer, StepKind, emergency_plan
 from reedmace.core.cycle.animals.stocking_ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer
 from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.proof import film_hurt
 from reedmace.core.cycle.record.proven_load import proven_capacity
 from reedmace.core.cycle.record.targets import tolerance_of
 from reedmace.core.cycle.record.water_now import WaterNow, raw_changes, water_now
@@ -82,17 +83,18 @@ def emergency_today(log: CycleLog) -> EmergencyPlanAnswer | None:
     """
     s = water_now(log)
     plan = emergency_plan(_emergency_question(log, s))
-    return plan if len(plan.untested) < 2 or plan.in_danger else None
+    read = len(plan.untested) < len(POISONS) or any(one.over for one in plan.limits)
+    return plan if read or plan.in_danger else None
 
 
 @memoize
 def runs_calmly(log: CycleLog) -> bool:
     """Whether a tank is settled and nothing in the last week calls for daily tests. log: the cycle's.
 
-    A poison over its limit does, and water changed untreated: film may have died, and shows it days later.
+    A poison over its limit does, and whatever may have killed much film: it shows days later.
     """
     since = log.day_now - WATCH_DAYS
-    if not log.settled() or any(not c.treated and c.day >= since for c in log.changes if log.tap.chlorine != "none"):
+    if not log.settled() or film_hurt(log, since) is not None:
         return False
     most = nitrite_limit_mg_n_l(log.salinity_g_kg)
     s = water_now(log)
@@ -103,6 +105,12 @@ def runs_calmly(log: CycleLog) -> bool:
         or (r.nitrite_mg_n_l or 0.0) > most
         for r in late
     )
+
+
+def needs_watching(log: CycleLog) -> bool:
+    """Whether the cycle's own advice speaks before the care plan. log: the cycle's, with animals in."""
+    plan = emergency_today(log)
+    return not runs_calmly(log) or in_danger_now(log) or (plan is not None and any(one.over for one in plan.limits))
 
 
 def in_danger_now(log: CycleLog) -> bool:
@@ -158,7 +166,7 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
     if plan is None or (missing and not plan.in_danger):
         return _ask_for_tests(log, s, missing)
     w.lines.extend(plan.working)
-    if runs_calmly(log) and not plan.in_danger:
+    if runs_calmly(log) and not plan.in_danger and not any(one.over for one in plan.limits):
         return "Its cycle is long over; the water is within the limits.", [
             _weekly_test().model_copy(update={"when": "later"})
         ]
@@ -183,10 +191,11 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
     elif _changes_help_not(log, plan):
         actions.append(_test_tap())
     actions.append(_feeding(plan))
-    poisoned = any(one.over for one in plan.limits)
+    poisoned = any(one.over and one.what != "nitrate" for one in plan.limits)
     if log.settled() and not poisoned:
         # The film carries them; it is the water's warmth or acidity that must be seen to come right.
-        return plan.stands, [*actions, *([] if any(a.do == "test" for a in actions) else [_look_again()])]
+        look = plan.in_danger and not any(a.do == "test" for a in actions)
+        return plan.stands, [*actions, *([_look_again()] if look else [])]
     if not any(a.do == "test" for a in actions):
         actions.append(
             Action(
@@ -307,7 +316,10 @@ def _ask_for_tests(log: CycleLog, s: WaterNow, missing: list[str]) -> tuple[str,
         reason="Food is where the ammonia comes from.",
         when="now",
     )
-    return "Animals are in: what the water is today decides what to do.", [test, feed, *_thin_out(log, s)]
+    hurt = film_hurt(log, log.day_now - WATCH_DAYS)
+    stands = f"The film was hurt: {hurt.what}. " if hurt is not None else "Animals are in: "
+    rest = "what the water is today decides what to do."
+    return f"{stands}{formatting.opening(rest) if hurt else rest}", [test, feed, *_thin_out(log, s)]
 
 
 BLIND_SHARE = 1 / 3

@@ -140,18 +140,19 @@ class DayPlan:
 
     def excess(self, water: Water) -> float:
         """The worst poison as a multiple of its limit at the end of the day; 1 is just within."""
+        return max(self.poison_excess(water), water.nitrate / NITRATE_LIMIT_MG_N_L)
+
+    def poison_excess(self, water: Water) -> float:
+        """The same of ammonia and nitrite, which harm within days; nitrate takes weeks."""
         then = self.tomorrow(water)
-        return max(
-            water.reach(),
-            then.reach(),
-            water.nitrite / (0.8 * nitrite_limit_mg_n_l(self.q.salinity_g_kg)),
-            water.nitrate / NITRATE_LIMIT_MG_N_L,
-        )
+        nitrite = water.nitrite / (0.8 * nitrite_limit_mg_n_l(self.q.salinity_g_kg))
+        return max(water.reach(), then.reach(), nitrite)
 
     def plan(self, w: Working) -> None:
         """Add the changes and soda of the day. w: takes the working."""
         for n in range(MOST_CHANGES):
-            if self.excess(self.water) <= 1.0:
+            # One change a day is enough for nitrate.
+            if (self.poison_excess(self.water) if n else self.excess(self.water)) <= 1.0:
                 break
             if n:
                 self.wait(n * APART_H)
@@ -235,13 +236,9 @@ class DayPlan:
         return soda_target_dkh(kh, self.bounds.co2_mmol, self.q) - kh < LEAST_SODA_DKH
 
     def holds(self) -> bool:
-        """Whether the water stays within its limits until tomorrow."""
+        """Whether ammonia and nitrite stay within their limits until tomorrow."""
         then = self.tomorrow()
-        return (
-            then.reach() <= 1.001
-            and self.water.nitrite <= nitrite_limit_mg_n_l(self.q.salinity_g_kg) * 1.001
-            and self.water.nitrate <= NITRATE_LIMIT_MG_N_L * 1.05
-        )
+        return then.reach() <= 1.001 and self.water.nitrite <= nitrite_limit_mg_n_l(self.q.salinity_g_kg) * 1.001
 
 
 def soda_target_dkh(kh_dkh: float, co2_mmol: float, q: EmergencyPlanQuestion) -> float:

@@ -103,7 +103,9 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     q, w = question, Working()
     limits = _limits(q, w)
     over = [one for one in limits if one.over]
-    feed_share = 0.25 if any(o.what != "nitrate" for o in over) else 0.5
+    # Nitrate harms over weeks: it asks for a change, not for an alarm.
+    poisoned = _poisoned(limits)
+    feed_share = 0.25 if poisoned else 0.5
     made = w.sum(
         "P", "load × food given", {"load": q.load_mg_n_l_day, "food given": feed_share}, "mg N/(L day)", "timmons"
     )
@@ -121,7 +123,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     )  # fmt: skip
     holds = day.holds()
     stands = _stands(q, over, warmth, acidity)
-    verdict, short = stands, "" if holds or not over else FALLS_SHORT
+    verdict, short = stands, "" if holds or not poisoned else FALLS_SHORT
     if changes:
         first = _amount(q, changes[0].share)
         rest = " and ".join(f"{_amount(q, c.share)} after {c.after_hours:.0f} h" for c in changes[1:])
@@ -129,7 +131,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     return EmergencyPlanAnswer(
         verdict=verdict + short,
         stands=stands + short,
-        in_danger=bool(over) or warmth != "fine" or acidity != "fine",
+        in_danger=poisoned or warmth != "fine" or acidity != "fine",
         warmth=warmth,
         acidity=acidity,
         untested=untested,
@@ -149,7 +151,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
             )
             + (f" That is {q.feed_g_day * feed_share:.2g} g." if q.feed_g_day else "")
         ),
-        tests_per_day=2 if over or acidity != "fine" else 1,
+        tests_per_day=2 if poisoned or acidity != "fine" else 1,
         cautions=_cautions(q, day, over),
         help=_help(q),
         vet=(
@@ -157,6 +159,10 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
             " fish, and take the readings along."
         ),
     )
+
+
+def _poisoned(limits: list[Limit]) -> bool:
+    return any(one.over and one.what != "nitrate" for one in limits)
 
 
 def _acidity(q: EmergencyPlanQuestion, bearing: Tolerance) -> Acidity:
@@ -196,6 +202,9 @@ def _stands(q: EmergencyPlanQuestion, over: list[Limit], warmth: Warmth, acidity
     said = []
     if (q.ammonia_mg_n_l or 0.0) > acute and is_fresh(q.salinity_g_kg):
         said.append(f"Act now: ammonia is above the one-hour criterion of {ppm_words(acute, 'ammonia', q.basis)}.")
+    elif [one.what for one in over] == ["nitrate"]:
+        now, most = (ppm_words(mg, "nitrate", q.basis) for mg in (over[0].now_mg_n_l, over[0].limit_mg_n_l))
+        said.append(f"Nitrate has piled up: {now} where {most} is the usual most.")
     elif over:
         names = " and ".join(o.what for o in over).capitalize()
         said.append(f"{names} {'are' if len(over) > 1 else 'is'} above what animals bear from day to day.")
@@ -285,10 +294,10 @@ def _steps(
             "" if q.litres_known else " Count the tank's litres first: the grams follow from them."
         )
         step("soda", at, title, how, grams=grams, raise_dkh=raise_dkh)
-    if untested and (over or acidity != "fine"):
+    if untested and (_poisoned(day.limits) or acidity != "fine"):
         names = " and ".join(untested)
         step("test", 0, f"Test {names} too", "Nobody has read it lately, and what is not known cannot be counted out.")
-    if over or acidity != "fine":
+    if _poisoned(day.limits) or acidity != "fine":
         last = max([c.after_hours for c in day.changes] + [at for at, *_ in day.soda], default=0.0)
         before = ph
         step("test", min(last + 1, DAY_H), "Test again", "Ammonia, nitrite and pH.")
@@ -316,7 +325,9 @@ def _before_changes(q: EmergencyPlanQuestion, day: DayPlan, warmth: Warmth) -> I
             "Heater on, under water; a degree in an hour at most. Look whether it is plugged in.",
         )
     limit, _ = ammonia_limit_mg_n_l(q.ph, q.temperature_c, q.salinity_g_kg)
-    if any(one.over for one in day.limits) and (not day.holds() or q.tap.released_mg_n_l() >= limit):
+    if any(one.over and one.what != "nitrate" for one in day.limits) and (
+        not day.holds() or q.tap.released_mg_n_l() >= limit
+    ):
         yield (
             "bind",
             "Bind the ammonia",

@@ -207,7 +207,18 @@ def voiding_loss(log: CycleLog, since_day: float) -> Loss | None:
 
     log: the cycle's; since_day: what happened before it does not matter.
     """
-    after = [loss for loss in (*film_losses(log), *stopped_film(log)) if loss.day > since_day]
+    return _grave([loss for loss in (*film_losses(log), *stopped_film(log)) if loss.day > since_day])
+
+
+def film_hurt(log: CycleLog, since_day: float) -> Loss | None:
+    """The newest event after a day that may have killed much film, or small ones together; None where there is none.
+
+    log: the cycle's; since_day: what happened before it does not matter. A film that only stands still is not dead.
+    """
+    return _grave([loss for loss in film_losses(log) if loss.day > since_day])
+
+
+def _grave(after: list[Loss]) -> Loss | None:
     found: Loss | None = None
     added_up: list[Loss] = []
     for loss in sorted(after, key=lambda one: one.day):
