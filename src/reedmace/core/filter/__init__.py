@@ -13,12 +13,8 @@ from reedmace.core.filter.media.basket import Basket
 from reedmace.core.filter.media.stack import MediaStackAnswer, MediaStackQuestion, media_stack
 from reedmace.core.filter.running_cost import RunningCostAnswer, RunningCostQuestion, running_cost
 from reedmace.core.filter.site.noise import NoiseHeardAnswer, NoiseHeardQuestion, NoiseSource, noise_heard
-from reedmace.core.filter.sizing_rules import (
-    FlowRequirementAnswer,
-    FlowRequirementQuestion,
-    flow_requirement,
-    flow_requirement_here,
-)
+from reedmace.core.filter.sizing_rules import FlowRequirementAnswer, flow_requirement, flow_requirement_here
+from reedmace.core.filter.sizing_schools import FlowRequirementQuestion
 from reedmace.core.filter.water_path import deliver
 
 __all__ = [

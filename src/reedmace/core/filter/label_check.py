@@ -12,7 +12,7 @@ from reedmace.core.filter.catalogue import CATALOGUE
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.kind_parts.traits import KindName
 from reedmace.core.filter.kinds import USUAL_BOX, kind_of
-from reedmace.core.filter.sizing_rules import RATED_BAND, SPONGE_L
+from reedmace.core.filter.sizing_schools import RATED_BAND, SPONGE_L
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
 from reedmace.core.stock.species import Sizing

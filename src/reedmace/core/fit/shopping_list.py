@@ -11,7 +11,7 @@ from reedmace.core.chemistry.salinity import SEA_G_KG
 from reedmace.core.contract import Answer, Name, NetLitres, Part, Question, Working, computation, number, whole
 from reedmace.core.filter.media.basket import Basket
 from reedmace.core.filter.media.stack import MEDIA_NAMES
-from reedmace.core.filter.sizing_rules import CIRCULATION_PER_HOUR
+from reedmace.core.filter.sizing_schools import CIRCULATION_PER_HOUR
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
 from reedmace.core.flow.materials import MEDIA_KG_L, MediaKind
 from reedmace.core.quantity import formatting

@@ -32,7 +32,7 @@ from reedmace.core.filter.filter_table import film_of_m2
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.media.basket import Basket, next_baskets
 from reedmace.core.filter.site.site import Site
-from reedmace.core.filter.sizing_rules import ENOUGH_SHARE
+from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
 from reedmace.core.flow import CurrentsAnswer, OverflowCheckAnswer, OxygenBalanceAnswer, SockDaysAnswer
 from reedmace.core.quantity import formatting
 from reedmace.core.tank import EvaporationAnswer, TankVolumeAnswer

@@ -10,7 +10,7 @@ from reedmace.core.filter.filter_table import Bools, FilterTable, Floats
 from reedmace.core.filter.kind_parts.limit import Limit
 from reedmace.core.filter.kinds import KINDS, kind_of
 from reedmace.core.filter.site.site import Site
-from reedmace.core.filter.sizing_rules import ENOUGH_SHARE, SLOWEST_PER_HOUR, SPONGE_L
+from reedmace.core.filter.sizing_schools import ENOUGH_SHARE, SLOWEST_PER_HOUR, SPONGE_L
 from reedmace.core.quantity import formatting
 from reedmace.core.stock.flow_demand import DEMANDING
 from reedmace.core.stock.species import Sizing

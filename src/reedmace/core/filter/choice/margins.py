@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from reedmace.core.contract import Part, number
 from reedmace.core.film import film_needed_m2
-from reedmace.core.filter.sizing_rules import ENOUGH_SHARE
+from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import formatting
 

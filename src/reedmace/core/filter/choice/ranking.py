@@ -38,7 +38,7 @@ from reedmace.core.filter.filter_table import Bools, FilterTable, Floats, Ints, 
 from reedmace.core.filter.kind_parts.limit import Limit
 from reedmace.core.filter.site.noise import added_db
 from reedmace.core.filter.site.site import default_priorities
-from reedmace.core.filter.sizing_rules import ENOUGH_SHARE
+from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import formatting
