@@ -86,9 +86,11 @@ def test_no_plan_of_three_hundred_lifts_free_ammonia_over_its_limit_or_shocks_or
         assert [s.after_hours for s in plan.steps] == sorted(s.after_hours for s in plan.steps)
         limit, _ = ammonia_limit_mg_n_l(q["ph"], *here)
         assert plan.limits[0].over == (q["ammonia_mg_n_l"] > limit)
-        assert plan.in_danger == any(one.over for one in plan.limits)
+        # Nitrate harms over weeks: it asks for a change and is no alarm.
+        poisoned = any(one.over and one.what != "nitrate" for one in plan.limits)
+        assert plan.in_danger == (poisoned or plan.warmth != "fine" or plan.acidity != "fine")
         # Never silent: over a limit there is always something to do now.
-        assert not plan.in_danger or plan.steps
+        assert not (plan.in_danger or any(one.over for one in plan.limits)) or plan.steps
     assert moved > 200
 
 

@@ -62,3 +62,13 @@ def test_chloramine_over_the_limit_is_bound_first() -> None:
     assert found.steps[0].do == "bind"
     assert any("The tap itself brings" in caution for caution in found.cautions)
     assert all(change.ammonia_after_mg_n_l <= 0.6 for change in found.changes)
+
+
+def test_a_change_from_a_tap_nobody_tested_is_split_over_ammonia() -> None:
+    solute = {"what": "ammonia", "now_ppm": 2, "target_ppm": 1}
+    asked = {**TANK, "solutes": [solute], "tank_ph": 6.4, "tank_kh_dkh": 2, "ammonia_mg_n_l": 1.5}
+    found = compute("water-change", asked)
+    assert found.parts_count > 1 or found.harms
+    assert compute("water-change", {**asked, "animals_in": False}).parts_count == 1
+    # Where nothing of the water is known there is nothing to reckon with.
+    assert compute("water-change", {**TANK, "solutes": [{**solute, "what": "nitrate"}]}).ph_shift is None

@@ -21,6 +21,8 @@ SOFT_PH = 7.0
 """Highest tolerated pH at or below which animals want soft, acid water, so that soda is wrong (common practice)."""
 UNTESTED_PH = 8.0
 """pH assumed where none was tested: cautious, since it frees ammonia (a stated judgement)."""
+UNTESTED_TAP_PH, UNTESTED_TAP_KH_DKH, UNTESTED_KH_DKH = 7.8, 6.0, 4.0
+"""pH and KH of an untested tap, hard and alkaline, and KH of an untested tank (memory, cautious)."""
 SOUR_FALL_PH, SOUR_KH_DKH = 0.5, 1.0
 """Fall of pH, and KH below which it shows that alkalinity is used up and pH goes on falling (common practice)."""
 

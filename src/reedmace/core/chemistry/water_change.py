@@ -8,6 +8,12 @@ from pydantic import Field
 from reedmace.core.chemistry.carbonate import Carbonate
 from reedmace.core.chemistry.salinity import has_salt
 from reedmace.core.chemistry.shock_limits import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Bounds, Water, largest_change
+from reedmace.core.chemistry.tolerance import (
+    UNTESTED_KH_DKH,
+    UNTESTED_PH,
+    UNTESTED_TAP_KH_DKH,
+    UNTESTED_TAP_PH,
+)
 from reedmace.core.contract import (
     PH,
     Answer,
@@ -246,12 +252,20 @@ class _Split:
 
 
 def _split(q: WaterChangeQuestion, share: float) -> _Split | None:
-    """Smallest number of equal parts each safe on its own; None where pH and KH of both waters are unknown."""
-    if q.tank_ph is None or q.tank_kh_dkh is None or q.tap_ph is None or q.tap_kh_dkh is None:
+    """Smallest number of equal parts each safe on its own; None where too little is known to say.
+
+    With animals in, what is not known of either water stands at the cautious end.
+    """
+    known = None not in (q.tank_ph, q.tank_kh_dkh, q.tap_ph, q.tap_kh_dkh)
+    if not known and not (q.animals_in and (q.tank_ph is not None or q.ammonia_mg_n_l)):
         return None
     here = (q.tank_c, q.salinity_g_kg)
-    tap = Water(Carbonate.of(q.tap_ph, q.tap_kh_dkh, *here), q.tap_ammonia_mg_n_l)
-    begun = Water(Carbonate.of(q.tank_ph, q.tank_kh_dkh, *here), q.ammonia_mg_n_l or 0.0)
+    ph = UNTESTED_PH if q.tank_ph is None else q.tank_ph
+    kh = UNTESTED_KH_DKH if q.tank_kh_dkh is None else q.tank_kh_dkh
+    tap_ph = max(ph, UNTESTED_TAP_PH) if q.tap_ph is None else q.tap_ph
+    tap_kh = max(kh, UNTESTED_TAP_KH_DKH) if q.tap_kh_dkh is None else q.tap_kh_dkh
+    tap = Water(Carbonate.of(tap_ph, tap_kh, *here), q.tap_ammonia_mg_n_l)
+    begun = Water(Carbonate.of(ph, kh, *here), q.ammonia_mg_n_l or 0.0)
     bounds = Bounds(
         PH_SHIFT_ANIMALS if q.animals_in else PH_SHIFT_EMPTY, begun.carbonate.co2_mmol(), animals_in=q.animals_in
     )

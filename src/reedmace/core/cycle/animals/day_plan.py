@@ -20,7 +20,10 @@ from reedmace.core.chemistry.shock_limits import (
 )
 from reedmace.core.chemistry.tolerance import (
     NITRATE_LIMIT_MG_N_L,
+    UNTESTED_KH_DKH,
     UNTESTED_PH,
+    UNTESTED_TAP_KH_DKH,
+    UNTESTED_TAP_PH,
     nitrite_limit_mg_n_l,
 )
 from reedmace.core.contract import (
@@ -44,11 +47,6 @@ LARGEST_CHANGE = 0.5
 MOST_CHANGES, APART_H = 4, 4.0
 """Most changes in a day, and the hours between them (common practice)."""
 MOST_SODA, LEAST_SODA_DKH, DAY_H = 3, 0.2, 24.0
-TAP_PH, TAP_KH_DKH = 7.8, 6.0
-"""pH and KH assumed of an untested tap:
-
-hard and alkaline, which is the cautious guess since it frees ammonia (memory).
-"""
 
 
 class EmergencyPlanQuestion(Question):
@@ -63,7 +61,7 @@ class EmergencyPlanQuestion(Question):
     nitrate_mg_n_l: MgNPerL | None = None
     ph: PH = Field(default=UNTESTED_PH, description="Untested, taken high: that frees ammonia")
     before_ph: PH | None = Field(default=None, description="The highest read lately, before it fell")
-    kh_dkh: Annotated[float, number("dKH", 0, 40)] = 4
+    kh_dkh: Annotated[float, number("dKH", 0, 40)] = UNTESTED_KH_DKH
     temperature_c: Celsius = 25
     temperature_known: bool = True
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
@@ -113,8 +111,8 @@ class DayPlan:
             q.nitrite_mg_n_l or 0.0,
             q.nitrate_mg_n_l or 0.0,
         )
-        tap_kh = q.tap.kh_dkh if q.tap.kh_dkh is not None else max(q.kh_dkh, TAP_KH_DKH)
-        tap_ph = q.tap.ph if q.tap.ph is not None else max(q.ph, TAP_PH)
+        tap_kh = q.tap.kh_dkh if q.tap.kh_dkh is not None else max(q.kh_dkh, UNTESTED_TAP_KH_DKH)
+        tap_ph = q.tap.ph if q.tap.ph is not None else max(q.ph, UNTESTED_TAP_PH)
         if not is_fresh(q.salinity_g_kg):
             # In salt water the new water is mixed to the tank's own values, whatever the tap was.
             tap_ph, tap_kh = q.tap.ph or q.ph, q.tap.kh_dkh or q.kh_dkh
