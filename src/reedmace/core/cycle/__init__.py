@@ -1,7 +1,8 @@
 """The nitrogen cycle of a new tank: kinetics, forecast, advice, readiness, and the first animals."""
 
 from reedmace.core.cycle.advice.advice import CycleAdviceAnswer, CycleAdviceQuestion, cycle_advice
-from reedmace.core.cycle.advice.with_animals import emergency_today, in_danger_now, needs_watching, ramp_ahead
+from reedmace.core.cycle.advice.groups import ramp_ahead
+from reedmace.core.cycle.advice.water_alarm import emergency_today, in_danger_now, needs_watching
 from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion
 from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, emergency_plan
 from reedmace.core.cycle.animals.illness import IllnessAnswer, illness_check

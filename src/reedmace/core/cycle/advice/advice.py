@@ -6,16 +6,11 @@ from reedmace.core.chemistry.water_change import Solute
 from reedmace.core.contract import Answer, Question, Working, computation
 from reedmace.core.cycle.advice.action import WHEN, Action, change_for, cool_down, water_preparation
 from reedmace.core.cycle.advice.first_aid import FINAL_MOST, first_aid, kit_test
+from reedmace.core.cycle.advice.groups import first_group, next_group
 from reedmace.core.cycle.advice.headline import headline
 from reedmace.core.cycle.advice.routine import baseline, routine_actions
-from reedmace.core.cycle.advice.with_animals import (
-    emergency_today,
-    first_group,
-    in_danger_now,
-    next_group,
-    watch_after_chlorine,
-    with_animals,
-)
+from reedmace.core.cycle.advice.water_alarm import emergency_today, in_danger_now
+from reedmace.core.cycle.advice.with_animals import watch_after_chlorine, with_animals
 from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.judgement.stall_causes import Finding
 from reedmace.core.cycle.judgement.stalls import diagnose

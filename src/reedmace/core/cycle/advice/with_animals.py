@@ -1,160 +1,17 @@
 """Advice once animals are in or about to come: the first group, the next, and days of harmful water."""
 
-from reedmace.core.chemistry.tolerance import UNTESTED_PH, ammonia_reach, nitrite_limit_mg_n_l
+from reedmace.core.chemistry.tolerance import nitrite_limit_mg_n_l
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import Action, Do, water_preparation
-from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion, Limit
-from reedmace.core.cycle.animals.emergency import POISONS, EmergencyPlanAnswer, StepKind, emergency_plan
-from reedmace.core.cycle.animals.stocking_ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
-from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer
+from reedmace.core.cycle.advice.groups import weekly_test
+from reedmace.core.cycle.advice.water_alarm import SETTLED_STALE_DAYS, STALE_DAYS, WATCH_DAYS, runs_calmly
+from reedmace.core.cycle.animals.day_plan import Limit
+from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, StepKind
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.proof import film_hurt
-from reedmace.core.cycle.record.proven_load import proven_capacity
-from reedmace.core.cycle.record.targets import tolerance_of
-from reedmace.core.cycle.record.water_now import WaterNow, raw_changes, water_now
-from reedmace.core.errors import CannotAnswer
-from reedmace.core.memo import memoize
+from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import as_nitrogen
-
-
-def first_group(log: CycleLog, ready: CycleReadinessAnswer, *, changed: bool = False) -> Action:
-    """The first animals, and when the next may come.
-
-    log: the cycle's; ready: what has been proven; changed: whether the large change has been made.
-    """
-    who, when_more = "a first few animals", "a part of the stock at a time"
-    steps = _ramp(log, ready)
-    if steps:
-        who = steps[0].words()
-        when_more = "that is all of them" if len(steps) == 1 else f"no more until day {steps[1].day:.0f} after them"
-    elif ready.clears:
-        when_more = f"no more than is proven. {ready.clears.rstrip('.')}"
-    return Action(
-        do="add-animals",
-        title=f"Add {who}",
-        detail=f"Within a few days of the change; {when_more}; test daily for a week.",
-        reason="The film starves without them, and outgrown it lets ammonia stand.",
-        when="now" if changed else "tomorrow",
-    )
-
-
-def next_group(log: CycleLog, ready: CycleReadinessAnswer) -> list[Action]:
-    """After a week of zeros with animals in: the next group, or only the usual care.
-
-    log: the cycle's; ready: what has been proven.
-    """
-    weekly = Action(
-        do="wait",
-        title="Weekly care",
-        detail="Test, and change a part of the water, once a week; food back to normal over a week.",
-        reason="A week of zeros with the animals in: the film carries them.",
-        when="later",
-    )
-    steps = _ramp(log, ready)
-    if not steps:
-        return [weekly.model_copy(update={"when": "now"})]
-    return [
-        Action(
-            do="add-animals",
-            title=f"You may add {steps[0].words()}",
-            detail=f"Write down the day; test on days 1, 3 and 7 after. {steps[0].before}",
-            reason="Each group is a new load: the film grows to it in a week or two.",
-            when="now",
-        ),
-        weekly,
-    ]
-
-
-KNOWN_DAYS, PH_BEFORE_DAYS = 14.0, 60.0
-"""Age in days up to which a test says what the water is, and days that pH is looked back (memory)."""
-WATCH_DAYS = 7.0
-"""Days of daily tests after a poison stood over its limit (common practice)."""
-STALE_DAYS, SETTLED_STALE_DAYS = 1.2, 8.0
-"""Days after which a test in a new tank, and in a settled one, is due again (common practice: daily, weekly)."""
-
-
-@memoize
-def emergency_today(log: CycleLog) -> EmergencyPlanAnswer | None:
-    """The emergency plan for the water as the log leaves it.
-
-    log: the cycle's, with animals in. Each poison counts by its own newest test; None where nobody tested a poison
-    lately and neither warmth nor pH is out of bounds.
-    """
-    s = water_now(log)
-    plan = emergency_plan(_emergency_question(log, s))
-    read = len(plan.untested) < len(POISONS) or any(one.over for one in plan.limits)
-    return plan if read or plan.in_danger else None
-
-
-@memoize
-def runs_calmly(log: CycleLog) -> bool:
-    """Whether a tank is settled and nothing in the last week calls for daily tests. log: the cycle's.
-
-    A poison over its limit does, and whatever may have killed much film: it shows days later.
-    """
-    since = log.day_now - WATCH_DAYS
-    if not log.settled() or film_hurt(log, since) is not None:
-        return False
-    most = nitrite_limit_mg_n_l(log.salinity_g_kg)
-    s = water_now(log)
-    ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
-    late = [r for r in log.readings if r.day >= since]
-    return not any(
-        ammonia_reach(r.ammonia_mg_n_l or 0.0, r.ph or ph, s.temperature, log.salinity_g_kg) > 1
-        or (r.nitrite_mg_n_l or 0.0) > most
-        for r in late
-    )
-
-
-def needs_watching(log: CycleLog) -> bool:
-    """Whether the cycle's own advice speaks before the care plan. log: the cycle's, with animals in."""
-    plan = emergency_today(log)
-    return not runs_calmly(log) or in_danger_now(log) or (plan is not None and any(one.over for one in plan.limits))
-
-
-def in_danger_now(log: CycleLog) -> bool:
-    """Whether the animals cannot wait: their water is out of bounds, or untreated water went in. log: the cycle's."""
-    plan = emergency_today(log)
-    return bool(raw_changes(log)) or (plan is not None and plan.in_danger)
-
-
-def _known(log: CycleLog, read: tuple[float, float] | None) -> bool:
-    return read is not None and log.day_now - read[0] <= KNOWN_DAYS
-
-
-def _ph_before(log: CycleLog) -> float | None:
-    since = log.day_now - PH_BEFORE_DAYS
-    return max((r.ph for r in log.readings if r.ph is not None and r.day >= since), default=None)
-
-
-def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
-    bearing = tolerance_of(log)
-    ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
-    read = _known(log, log.latest("temperature_c"))
-    return EmergencyPlanQuestion(
-        net_l=log.net_l,
-        litres_known=log.litres_known,
-        ammonia_mg_n_l=s.ammonia_now if _known(log, s.ammonia) else None,
-        nitrite_mg_n_l=s.nitrite[1] if s.nitrite and _known(log, s.nitrite) else None,
-        nitrate_mg_n_l=s.nitrate[1] if s.nitrate else None,
-        ph=ph,
-        before_ph=_ph_before(log),
-        kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
-        temperature_c=s.temperature,
-        temperature_known=log.warmth_measured(),
-        salinity_g_kg=log.salinity_g_kg,
-        # What the filter is known to clear does not stay in the water.
-        load_mg_n_l_day=max(log.animals_in_mg_n_l_day - proven_capacity(log), 0.0),
-        tap=log.tap,
-        bottle=log.bottle,
-        # A planned temperature is no reading: it is judged where the stock is chosen.
-        animals_low_c=bearing.low_c if read else None,
-        animals_high_c=bearing.high_c if read else None,
-        animals_ph_low=bearing.ph_low,
-        animals_ph_high=bearing.ph_high,
-        basis=log.kit.basis,
-    )
 
 
 def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w: Working) -> tuple[str, list[Action]]:
@@ -168,7 +25,7 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
     w.lines.extend(plan.working)
     if runs_calmly(log) and not plan.in_danger and not any(one.over for one in plan.limits):
         return "Its cycle is long over; the water is within the limits.", [
-            _weekly_test().model_copy(update={"when": "later"})
+            weekly_test().model_copy(update={"when": "later"})
         ]
     if plan.changes and _changed_since(log, s, plan):
         again = Action(
@@ -299,9 +156,9 @@ def _ask_for_tests(log: CycleLog, s: WaterNow, missing: list[str]) -> tuple[str,
     if runs_calmly(log):
         if len(missing) == 1:
             return f"What was tested is within the limits; {missing[0]} was not read.", [
-                _weekly_test().model_copy(update={"when": "later"})
+                weekly_test().model_copy(update={"when": "later"})
             ]
-        return "The weekly test is due.", [_weekly_test()]
+        return "The weekly test is due.", [weekly_test()]
     test = Action(
         do="test",
         title=f"Test {missing[0]} too" if len(missing) == 1 else "Test ammonia, nitrite and pH",
@@ -416,6 +273,8 @@ def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
 
 MOST_CAUTIONS = 2
 """Most cautions shown with one action, the worst first; the plan lists all of them."""
+
+
 _WHY: dict[StepKind, str] = {
     "bind": "It buys a day.",
     "change": "So that it is still under its limits tomorrow.",
@@ -443,49 +302,3 @@ def _over(log: CycleLog, plan: EmergencyPlanAnswer) -> str:
     ]
     words = "; ".join(found) or "so that it is still under its limits tomorrow"
     return f"{formatting.opening(words)}."
-
-
-def _ramp(log: CycleLog, ready: CycleReadinessAnswer) -> list[RampStep]:
-    """Steps still to come; none where nothing is planned or proven, or a species is not listed."""
-    ramp = _ramp_from(log, ready.proven_mg_n_l_day)
-    return ramp.steps if ramp else []
-
-
-def ramp_ahead(log: CycleLog, ready: CycleReadinessAnswer) -> StockingRampAnswer | None:
-    """Stocking ramp from the proven capacity, or else from the challenge dose, to the planned stock.
-
-    None where undefined.
-
-    log: the cycle's; ready: what has been proven.
-    """
-    if log.animals_are_in() and not log.present:
-        return None
-    return _ramp_from(log, ready.proven_mg_n_l_day or (0.0 if log.present else log.challenge_mg_n_l()))
-
-
-def _ramp_from(log: CycleLog, proven_mg_n_l_day: float) -> StockingRampAnswer | None:
-    if not log.animals:
-        return None
-    try:
-        return stocking_ramp(
-            StockingRampQuestion(
-                net_l=log.net_l,
-                proven_mg_n_l_day=min(proven_mg_n_l_day, 1000),
-                animals=log.animals,
-                own_species=log.own_species,
-                present=log.present,
-                basis=log.kit.basis,
-            )
-        )
-    except CannotAnswer:
-        return None
-
-
-def _weekly_test() -> Action:
-    return Action(
-        do="test",
-        title="Test once a week",
-        detail="Ammonia, nitrite, nitrate, pH; after new animals, cleaning or a power cut more often.",
-        reason="A running filter can still fade or be upset.",
-        when="now",
-    )

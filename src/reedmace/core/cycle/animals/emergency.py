@@ -31,6 +31,7 @@ from reedmace.core.contract import (
     whole,
 )
 from reedmace.core.cycle.animals.day_plan import DAY_H, DayPlan, EmergencyPlanQuestion, Limit, PlannedChange
+from reedmace.core.cycle.animals.emergency_words import cautions, help_words
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import ppm_words
 
@@ -41,14 +42,20 @@ FALLS_SHORT = (
 
 
 Warmth = Literal["fine", "cold", "hot"]
+
+
 Acidity = Literal["fine", "acid", "alkaline", "turning-sour"]
+
+
 Poison = Literal["ammonia", "nitrite"]
+
+
 POISONS: tuple[Poison, ...] = ("ammonia", "nitrite")
+
+
 StepKind = Literal["aerate", "bind", "change", "drip", "soda", "warm", "cool", "test"]
 
 
-TRACE_MG_N_L = 0.3
-"""Ammonia from which a higher pH of the tap is worth a caution, mg N/L (a stated judgement)."""
 SHOWN_PH_SHIFT = 0.05
 """A smaller shift of pH is not mentioned: no kit shows it (a stated judgement)."""
 
@@ -104,8 +111,8 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     limits = _limits(q, w)
     over = [one for one in limits if one.over]
     # Nitrate harms over weeks: it asks for a change, not for an alarm.
-    poisoned = _poisoned(limits)
-    feed_share = 0.25 if poisoned else 0.5
+    harmed = poisoned(limits)
+    feed_share = 0.25 if harmed else 0.5
     made = w.sum(
         "P", "load × food given", {"load": q.load_mg_n_l_day, "food given": feed_share}, "mg N/(L day)", "timmons"
     )
@@ -123,7 +130,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     )  # fmt: skip
     holds = day.holds()
     stands = _stands(q, over, warmth, acidity)
-    verdict, short = stands, "" if holds or not poisoned else FALLS_SHORT
+    verdict, short = stands, "" if holds or not harmed else FALLS_SHORT
     if changes:
         first = _amount(q, changes[0].share)
         rest = " and ".join(f"{_amount(q, c.share)} after {c.after_hours:.0f} h" for c in changes[1:])
@@ -131,7 +138,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     return EmergencyPlanAnswer(
         verdict=verdict + short,
         stands=stands + short,
-        in_danger=poisoned or warmth != "fine" or acidity != "fine",
+        in_danger=harmed or warmth != "fine" or acidity != "fine",
         warmth=warmth,
         acidity=acidity,
         untested=untested,
@@ -151,9 +158,9 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
             )
             + (f" That is {q.feed_g_day * feed_share:.2g} g." if q.feed_g_day else "")
         ),
-        tests_per_day=2 if poisoned or acidity != "fine" else 1,
-        cautions=_cautions(q, day, over),
-        help=_help(q),
+        tests_per_day=2 if harmed or acidity != "fine" else 1,
+        cautions=cautions(q, day, over),
+        help=help_words(q),
         vet=(
             "Animals that gasp, lie on their side, bleed at the gills or stop eating for two days: ask a vet who treats"
             " fish, and take the readings along."
@@ -161,7 +168,8 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     )
 
 
-def _poisoned(limits: list[Limit]) -> bool:
+def poisoned(limits: list[Limit]) -> bool:
+    """Whether ammonia or nitrite is over its limit. limits: of the water now."""
     return any(one.over and one.what != "nitrate" for one in limits)
 
 
@@ -294,10 +302,10 @@ def _steps(
             "" if q.litres_known else " Count the tank's litres first: the grams follow from them."
         )
         step("soda", at, title, how, grams=grams, raise_dkh=raise_dkh)
-    if untested and (_poisoned(day.limits) or acidity != "fine"):
+    if untested and (poisoned(day.limits) or acidity != "fine"):
         names = " and ".join(untested)
         step("test", 0, f"Test {names} too", "Nobody has read it lately, and what is not known cannot be counted out.")
-    if _poisoned(day.limits) or acidity != "fine":
+    if poisoned(day.limits) or acidity != "fine":
         last = max([c.after_hours for c in day.changes] + [at for at, *_ in day.soda], default=0.0)
         before = ph
         step("test", min(last + 1, DAY_H), "Test again", "Ammonia, nitrite and pH.")
@@ -334,81 +342,3 @@ def _before_changes(q: EmergencyPlanQuestion, day: DayPlan, warmth: Warmth) -> I
             "Conditioner that binds ammonia, by its label, for the whole tank: it buys a day, and kits may go on"
             " reading the ammonia.",
         )
-
-
-def _cautions(q: EmergencyPlanQuestion, day: DayPlan, over: list[Limit]) -> list[str]:
-    limit, _ = ammonia_limit_mg_n_l(q.ph, q.temperature_c, q.salinity_g_kg)
-    ammonia = q.ammonia_mg_n_l or 0.0
-    found: list[str] = []
-    if q.gasping:
-        found.append("Gasping: aerate now, before anything else; an air stone or the outlet turned to the surface.")
-    brings = q.tap.released_mg_n_l()
-    if brings >= limit:
-        found.append(
-            f"The tap itself brings {ppm_words(brings, 'ammonia', q.basis)} of ammonia: use a conditioner"
-            " that binds it, or purified water brought to this KH."
-        )
-    tap_ph = day.tap.carbonate.ph()
-    if over and ammonia > TRACE_MG_N_L and tap_ph - q.ph > 0.2:
-        free = un_ionised_share(min(tap_ph, 10), q.temperature_c, q.salinity_g_kg)
-        now = un_ionised_share(q.ph, q.temperature_c, q.salinity_g_kg)
-        found.append(
-            f"The tap raises pH, which frees ammonia: {now * ammonia:.3f} mg/L of the poison form would be"
-            f" {free * ammonia:.3f} at the tap's pH. That is why the changes are small and several."
-        )
-    if over and (q.tap.ph is None or q.tap.kh_dkh is None) and is_fresh(q.salinity_g_kg):
-        found.append(
-            f"The tap's pH and KH are not known; it is taken for pH {tap_ph:.1f} and {day.tap.carbonate.kh_dkh():.0f}"
-            " dKH. Test it: the portions may be larger."
-        )
-    if over and not day.changes:
-        found.append(
-            "Tank and tap are far apart in pH: no bucket of it may go in at once. Let it drip in over hours, testing pH"
-            " as it goes."
-        )
-    if q.tap.chlorine != "none":
-        chloramine = (
-            " Chloramine leaves ammonia behind when it is broken: take a conditioner that binds that too."
-            if q.tap.chlorine == "chloramine"
-            else ""
-        )
-        found.append(f"Treat every litre for chlorine and chloramine before it goes in.{chloramine}")
-    if not is_fresh(q.salinity_g_kg):
-        found.append(
-            f"Mix the new water to the tank's own salinity, {q.salinity_g_kg:g} g/kg, a day ahead where you can; top up"
-            " evaporation with fresh water only."
-        )
-    if day.stays_soft():
-        found.append(
-            "No baking soda: these animals want soft water. Film lives in it too, slower and with other microbes; give"
-            " it weeks, and keep food small."
-        )
-    found.append("Matched to the tank's temperature. Unplug heater and filter first; plug them back in after.")
-    found.append("Ammonia-binding media buy time only; a new, sterile filter does nothing for this.")
-    return found
-
-
-def _help(q: EmergencyPlanQuestion) -> list[str]:
-    found = [
-        (
-            "Seeded media from a healthy tank that runs, wet and aired on the way: the only thing that ends it within"
-            " days."
-        ),
-        "Floating and fast-growing plants, as many as you can get: they take ammonia first.",
-    ]
-    b = q.bottle
-    inside = b.low_c <= q.temperature_c <= b.high_c and b.ph_low <= q.ph <= b.ph_high
-    found.append(
-        "A bottled culture at the most its label allows; it may help, and it cannot hurt."
-        if inside and b.in_date
-        else (
-            "A bottled culture does little here: it is past its date."
-            if not b.in_date
-            else (
-                f"A bottled culture does little here: it wants {formatting.celsius.bare(b.low_c)} to"
-                f" {formatting.celsius(b.high_c)} and pH {b.ph_low:g} to {b.ph_high:g}."
-            )
-        )
-    )
-    found.append("Little food, taken out when left, and a test every day until both have read zero for a week.")
-    return found

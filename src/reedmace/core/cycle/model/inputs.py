@@ -338,8 +338,7 @@ def events_of(log: CycleLog) -> tuple[Floats, Ints, Floats]:
 
     log: the cycle's log. Doses nobody wrote down count as far as tests show their nitrogen.
     """
-    unwritten = unwritten_doses(log)
-    doses = [*unwritten, *log.doses]
+    doses = [*(unwritten := unwritten_doses(log)), *log.doses]
     rows = [(d.day, ADD_TAN, d.raise_mg_n_l) for d in doses]
     if base_per_n(log.product):
         rows += [(d.day, ADD_ALKALINITY, base_per_n(log.product) * d.raise_mg_n_l) for d in doses]

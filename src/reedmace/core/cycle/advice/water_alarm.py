@@ -1,0 +1,106 @@
+"""Whether living animals are in danger by the newest tests, and whether a tank is to be watched."""
+
+from reedmace.core.chemistry.tolerance import UNTESTED_PH, ammonia_reach, nitrite_limit_mg_n_l
+from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion
+from reedmace.core.cycle.animals.emergency import POISONS, EmergencyPlanAnswer, emergency_plan
+from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.proof import film_hurt
+from reedmace.core.cycle.record.proven_load import proven_capacity
+from reedmace.core.cycle.record.targets import tolerance_of
+from reedmace.core.cycle.record.water_now import WaterNow, raw_changes, water_now
+from reedmace.core.memo import memoize
+
+KNOWN_DAYS, PH_BEFORE_DAYS = 14.0, 60.0
+"""Age in days up to which a test says what the water is, and days that pH is looked back (memory)."""
+
+
+WATCH_DAYS = 7.0
+"""Days of daily tests after a poison stood over its limit (common practice)."""
+
+
+STALE_DAYS, SETTLED_STALE_DAYS = 1.2, 8.0
+"""Days after which a test in a new tank, and in a settled one, is due again (common practice: daily, weekly)."""
+
+
+@memoize
+def emergency_today(log: CycleLog) -> EmergencyPlanAnswer | None:
+    """The emergency plan for the water as the log leaves it.
+
+    log: the cycle's, with animals in. Each poison counts by its own newest test; None where nobody tested a poison
+    lately and neither warmth nor pH is out of bounds.
+    """
+    s = water_now(log)
+    plan = emergency_plan(_emergency_question(log, s))
+    read = len(plan.untested) < len(POISONS) or any(one.over for one in plan.limits)
+    return plan if read or plan.in_danger else None
+
+
+@memoize
+def runs_calmly(log: CycleLog) -> bool:
+    """Whether a tank is settled and nothing in the last week calls for daily tests. log: the cycle's.
+
+    A poison over its limit does, and whatever may have killed much film: it shows days later.
+    """
+    since = log.day_now - WATCH_DAYS
+    if not log.settled() or film_hurt(log, since) is not None:
+        return False
+    most = nitrite_limit_mg_n_l(log.salinity_g_kg)
+    s = water_now(log)
+    ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
+    late = [r for r in log.readings if r.day >= since]
+    return not any(
+        ammonia_reach(r.ammonia_mg_n_l or 0.0, r.ph or ph, s.temperature, log.salinity_g_kg) > 1
+        or (r.nitrite_mg_n_l or 0.0) > most
+        for r in late
+    )
+
+
+def needs_watching(log: CycleLog) -> bool:
+    """Whether the cycle's own advice speaks before the care plan. log: the cycle's, with animals in."""
+    plan = emergency_today(log)
+    return not runs_calmly(log) or in_danger_now(log) or (plan is not None and any(one.over for one in plan.limits))
+
+
+def in_danger_now(log: CycleLog) -> bool:
+    """Whether the animals cannot wait: their water is out of bounds, or untreated water went in. log: the cycle's."""
+    plan = emergency_today(log)
+    return bool(raw_changes(log)) or (plan is not None and plan.in_danger)
+
+
+def is_known(log: CycleLog, read: tuple[float, float] | None) -> bool:
+    """Whether a figure was read lately enough to say what the water is. log: the cycle's; read: (day, value)."""
+    return read is not None and log.day_now - read[0] <= KNOWN_DAYS
+
+
+def _ph_before(log: CycleLog) -> float | None:
+    since = log.day_now - PH_BEFORE_DAYS
+    return max((r.ph for r in log.readings if r.ph is not None and r.day >= since), default=None)
+
+
+def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
+    bearing = tolerance_of(log)
+    ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
+    read = is_known(log, log.latest("temperature_c"))
+    return EmergencyPlanQuestion(
+        net_l=log.net_l,
+        litres_known=log.litres_known,
+        ammonia_mg_n_l=s.ammonia_now if is_known(log, s.ammonia) else None,
+        nitrite_mg_n_l=s.nitrite[1] if s.nitrite and is_known(log, s.nitrite) else None,
+        nitrate_mg_n_l=s.nitrate[1] if s.nitrate else None,
+        ph=ph,
+        before_ph=_ph_before(log),
+        kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
+        temperature_c=s.temperature,
+        temperature_known=log.warmth_measured(),
+        salinity_g_kg=log.salinity_g_kg,
+        # What the filter is known to clear does not stay in the water.
+        load_mg_n_l_day=max(log.animals_in_mg_n_l_day - proven_capacity(log), 0.0),
+        tap=log.tap,
+        bottle=log.bottle,
+        # A planned temperature is no reading: it is judged where the stock is chosen.
+        animals_low_c=bearing.low_c if read else None,
+        animals_high_c=bearing.high_c if read else None,
+        animals_ph_low=bearing.ph_low,
+        animals_ph_high=bearing.ph_high,
+        basis=log.kit.basis,
+    )
