@@ -56,7 +56,10 @@ def next_group(log: CycleLog, ready: CycleReadinessAnswer) -> list[Action]:
 
 
 def ramp(log: CycleLog, ready: CycleReadinessAnswer) -> list[RampStep]:
-    """Steps still to come; none where nothing is planned or proven, or a species is not listed. log, ready: as for `first_group`."""
+    """Steps still to come; none where nothing is planned or proven, or a species is not listed.
+
+    log, ready: as for `first_group`.
+    """
     ramp = _ramp_from(log, ready.proven_mg_n_l_day)
     return ramp.steps if ramp else []
 
