@@ -133,6 +133,36 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
         "mg/L",
         "benson1984",
     )
+    fish, film = _draw(q, w)
+    still, entering = _supply(q, full, w)
+    taken = w.sum("taken", "animals + film", {"animals": fish, "film": film}, "mg/(L h)", "arithmetic")
+    running = w.sum(
+        "O2 running", "max(Cs − taken / k, 0)", {"Cs": full, "taken": taken, "k": entering}, "mg/L", "arithmetic"
+    )
+    idle = fish + STANDING_FILM * film
+    rest = full - idle / still
+    standing = w.sum(
+        "O2 standing",
+        "max(Cs − taken standing / k still, 0)",
+        {"Cs": full, "taken standing": idle, "k still": still},
+        "mg/L",
+        "arithmetic",
+    )
+    hours = _hours_to_alarm(running, rest, still, w)
+    return OxygenBalanceAnswer(
+        verdict=_verdict(running, full, hours),
+        working=w.lines,
+        saturation_mg_l=full,
+        taken_mg_l_day=taken * 24,
+        running_mg_l=running,
+        standing_mg_l=standing,
+        short_after_h=hours,
+        enough=running > SHORT_MG_L,
+    )
+
+
+def _draw(q: OxygenBalanceQuestion, w: Working) -> tuple[float, float]:
+    """Oxygen used by the animals and by the film, mg/(L h)."""
     fish = sum(a.count * a.water_share * resting_mg_h(a.mass_g, q.temperature_c) for a in q.animals) * ACTIVE
     fish = w.line(
         "animals",
@@ -149,6 +179,11 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
         "mg/(L h)",
         "epa1993",
     )
+    return fish, film
+
+
+def _supply(q: OxygenBalanceQuestion, full_mg_l: float, w: Working) -> tuple[float, float]:
+    """Transfer of the still surface, and of everything while it runs, 1/h. full_mg_l: at saturation."""
     still, moved = (
         surface_m_day(speed, q.depth_cm, q.temperature_c, ripple) / 24 * q.surface_cm2 / 10 / q.net_l
         for speed, ripple in ((0.0, 0.0), (q.turning_cm_s, q.ripple_share))
@@ -169,7 +204,7 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
             "279": AIR_MG_L,
             "0.025": BUBBLE_SHARE_M,
             "depth": q.depth_cm,
-            "Cs": full,
+            "Cs": full_mg_l,
             "litres": q.net_l,
         },
         "1/h",
@@ -183,20 +218,14 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
         "1/h",
         "gameson1957",
     )
-    taken = w.sum("taken", "animals + film", {"animals": fish, "film": film}, "mg/(L h)", "arithmetic")
-    entering = moved + bubbles + weir
-    running = w.sum(
-        "O2 running", "max(Cs − taken / k, 0)", {"Cs": full, "taken": taken, "k": entering}, "mg/L", "arithmetic"
-    )
-    idle = fish + STANDING_FILM * film
-    rest = full - idle / still
-    standing = w.sum(
-        "O2 standing",
-        "max(Cs − taken standing / k still, 0)",
-        {"Cs": full, "taken standing": idle, "k still": still},
-        "mg/L",
-        "arithmetic",
-    )
+    return still, moved + bubbles + weir
+
+
+def _hours_to_alarm(running: float, rest: float, still: float, w: Working) -> float | None:
+    """Hours from running to short once everything stands; None where it never gets there.
+
+    running, rest: mg/L, running and at rest; still: transfer of the still surface, 1/h.
+    """
     hours = None
     if running <= ALARM_MG_L:
         hours = 0.0
@@ -210,16 +239,7 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
             "h",
             "arithmetic",
         )
-    return OxygenBalanceAnswer(
-        verdict=_verdict(running, full, hours),
-        working=w.lines,
-        saturation_mg_l=full,
-        taken_mg_l_day=taken * 24,
-        running_mg_l=running,
-        standing_mg_l=standing,
-        short_after_h=hours,
-        enough=running > SHORT_MG_L,
-    )
+    return hours
 
 
 def _verdict(running: float, full: float, hours: float | None) -> str:

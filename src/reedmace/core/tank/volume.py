@@ -59,6 +59,10 @@ class TankVolumeAnswer(Answer):
     floor_kpa: Annotated[float, number("kPa", 0, 1e4, "Filled mass over the tank's footprint, stand not counted")]
 
 
+MOST_COUNTED = 1.1
+"""Largest count while filling, relative to the glass: beyond it the count or the sizes are wrong."""
+
+
 @computation("tank-volume", "How much water the tank really holds, how deep, how heavy")
 def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     """Gross and net volume, depth, surface and filled mass.
@@ -71,93 +75,22 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
     glass_cm = q.glass_mm / 10
     off = 1.0 if q.measured == "outside" else 0.0
     plan = _plan(q, glass_cm if off else 0.0)
-    inner_l, inner_w, area = plan.inside_length_cm, plan.inside_width_cm, plan.inside_cm2
-    # The sides lose two panes but the height only one: there is no glass over the top.
-    if q.shape == "box":
-        for symbol, name, size, inner in (("a", "length", q.length_cm, inner_l), ("b", "width", q.width_cm, inner_w)):
-            formula = f"{name} − 2 × glass" if off else f"{name}, inside"
-            w.line(symbol, formula, f"{size:g} − {2 * glass_cm * off:g}", inner, "cm", "geometry")
-    inner_h = w.line(
-        "c",
-        "height − base glass" if off else "height, inside",
-        f"{q.height_cm:g} − {glass_cm * off:g}",
-        q.height_cm - glass_cm * off,
-        "cm",
-        "geometry",
-    )
-    w.line("A", plan.formula, plan.with_numbers, area, "cm²", "geometry")
-    depth = inner_h - q.fill_below_rim_cm
-    if depth <= 0:
-        raise CannotAnswer(
-            "fill_below_rim_cm",
-            f"the water line is {formatting.cm(q.fill_below_rim_cm, 'g')} below a rim only"
-            f" {formatting.cm(inner_h, 'g')} above the base.",
-            f"Give less than {formatting.cm(inner_h, 'g')}.",
-        )
-    if q.substrate_depth_cm >= depth:
-        raise CannotAnswer(
-            "substrate_depth_cm",
-            f"{formatting.cm(q.substrate_depth_cm, 'g')} of substrate stands above the water, which is"
-            f" {formatting.cm(depth, 'g')} deep.",
-            f"Give less than {formatting.cm(depth, 'g')}.",
-        )
+    area = plan.inside_cm2
+    inner_h = _inside_height(q, plan, glass_cm * off, w)
+    depth = _water_depth(q, inner_h)
     gross = w.sum("V", "A × c / 1000", {"A": area, "c": inner_h}, "L", "geometry")
     w.line("d", "inside height − gap to the rim", f"{inner_h:g} − {q.fill_below_rim_cm:g}", depth, "cm", "geometry")
-    water = w.sum("Vw", "A × d / 1000", {"A": area, "d": depth}, "L", "geometry")
-    grains = w.sum(
-        "Vs",
-        "A × substrate × (1 − porosity) / 1000",
-        {"A": area, "substrate": q.substrate_depth_cm, "porosity": q.substrate_porosity_share},
-        "L",
-        "densities",
-    )
-    scape = w.sum(
-        "Vh",
-        "stone / 2.6 + wood / 1.1",
-        {"stone": q.stone_kg, "wood": q.wood_kg, "2.6": STONE_KG_L, "1.1": WOOD_KG_L},
-        "L",
-        "densities",
-    )
-    if grains + scape >= water:
-        raise CannotAnswer(
-            "stone_kg",
-            f"substrate and hardscape take {formatting.litres(grains + scape, '.1f')} of"
-            f" {formatting.litres(water, '.1f')}.",
-            "Check the masses; stone is counted in kg.",
-        )
-    if q.counted_l is not None:
-        if q.counted_l > 1.1 * gross:
-            raise CannotAnswer(
-                "counted_l",
-                f"{formatting.litres(q.counted_l, 'g')} were counted, but the glass holds {formatting.litres(gross)}.",
-                "Check the count and its unit, or the sizes.",
-            )
-        inside = w.line("Vc", "counted while filling", "as counted", q.counted_l, "L", "keeper")
-    else:
-        inside = water - grains - scape
-    net = w.line(
-        "Vn",
-        "Vc + water outside" if q.counted_l is not None else "Vw − Vs − Vh + water outside",
-        (
-            f"{inside:.1f} + {q.water_outside_l:g}"
-            if q.counted_l is not None
-            else f"{water:.1f} − {grains:.1f} − {scape:.1f} + {q.water_outside_l:g}"
-        ),
-        inside + q.water_outside_l,
-        "L",
-        "keeper" if q.counted_l is not None else "geometry",
-    )
+    inside, net = _net_water(q, area, depth, gross, w)
     gal = w.line("", "Vn / 3.785411784", f"{net:.2f} / 3.785411784", us_gallons(net), "US gal", "si")
     outside = plan.outside_cm2 if off else _plan_outside(q, glass_cm)
-    glass_l = (outside * (inner_h + glass_cm) - area * inner_h) / 1000
     filled = w.sum(
         "m",
         "water in the tank + grains × 2.65 + hardscape + glass × 2.5",
         {
             "water in the tank": inside,
-            "grains": grains,
+            "grains": _grains_l(q, area),
             "hardscape": q.stone_kg + q.wood_kg,
-            "glass": glass_l,
+            "glass": (outside * (inner_h + glass_cm) - area * inner_h) / 1000,
             "2.65": GRAIN_KG_L,
             "2.5": GLASS_KG_L,
         },
@@ -175,8 +108,8 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
         net_l=net,
         net_us_gal=gal,
         net_imp_gal=net / L_PER_IMP_GAL,
-        inside_length_cm=inner_l,
-        inside_width_cm=inner_w,
+        inside_length_cm=plan.inside_length_cm,
+        inside_width_cm=plan.inside_width_cm,
         inside_height_cm=inner_h,
         water_depth_cm=depth,
         surface_cm2=area,
@@ -185,6 +118,103 @@ def tank_volume(question: TankVolumeQuestion) -> TankVolumeAnswer:
         footprint_cm2=outside,
         floor_kpa=pressure,
     )
+
+
+def _inside_height(q: TankVolumeQuestion, plan: Plan, glass_off_cm: float, w: Working) -> float:
+    """Inside height, cm, with the lines of the inside sizes; glass_off_cm: to be taken off, 0 where inside."""
+    # The sides lose two panes but the height only one: there is no glass over the top.
+    if q.shape == "box":
+        sides = (("a", "length", q.length_cm, plan.inside_length_cm), ("b", "width", q.width_cm, plan.inside_width_cm))
+        for symbol, name, size, inner in sides:
+            formula = f"{name}, inside" if q.measured == "inside" else f"{name} − 2 × glass"
+            w.line(symbol, formula, f"{size:g} − {2 * glass_off_cm:g}", inner, "cm", "geometry")
+    height = w.line(
+        "c",
+        "height, inside" if q.measured == "inside" else "height − base glass",
+        f"{q.height_cm:g} − {glass_off_cm:g}",
+        q.height_cm - glass_off_cm,
+        "cm",
+        "geometry",
+    )
+    w.line("A", plan.formula, plan.with_numbers, plan.inside_cm2, "cm²", "geometry")
+    return height
+
+
+def _water_depth(q: TankVolumeQuestion, inside_height_cm: float) -> float:
+    """Depth of the water, cm. Raises CannotAnswer where the fill line or the substrate leaves none."""
+    depth = inside_height_cm - q.fill_below_rim_cm
+    if depth <= 0:
+        raise CannotAnswer(
+            "fill_below_rim_cm",
+            f"the water line is {formatting.cm(q.fill_below_rim_cm, 'g')} below a rim only"
+            f" {formatting.cm(inside_height_cm, 'g')} above the base.",
+            f"Give less than {formatting.cm(inside_height_cm, 'g')}.",
+        )
+    if q.substrate_depth_cm >= depth:
+        raise CannotAnswer(
+            "substrate_depth_cm",
+            f"{formatting.cm(q.substrate_depth_cm, 'g')} of substrate stands above the water, which is"
+            f" {formatting.cm(depth, 'g')} deep.",
+            f"Give less than {formatting.cm(depth, 'g')}.",
+        )
+    return depth
+
+
+def _grains_l(q: TankVolumeQuestion, area_cm2: float) -> float:
+    return area_cm2 * q.substrate_depth_cm * (1 - q.substrate_porosity_share) / 1000
+
+
+def _net_water(
+    q: TankVolumeQuestion, area_cm2: float, depth_cm: float, gross_l: float, w: Working
+) -> tuple[float, float]:
+    """(water in the tank, net water with what stands outside), L, as computed or as counted while filling.
+
+    Raises CannotAnswer where the solids leave no water, or more was counted than the glass holds.
+    """
+    water = w.sum("Vw", "A × d / 1000", {"A": area_cm2, "d": depth_cm}, "L", "geometry")
+    grains = w.sum(
+        "Vs",
+        "A × substrate × (1 − porosity) / 1000",
+        {"A": area_cm2, "substrate": q.substrate_depth_cm, "porosity": q.substrate_porosity_share},
+        "L",
+        "densities",
+    )
+    scape = w.sum(
+        "Vh",
+        "stone / 2.6 + wood / 1.1",
+        {"stone": q.stone_kg, "wood": q.wood_kg, "2.6": STONE_KG_L, "1.1": WOOD_KG_L},
+        "L",
+        "densities",
+    )
+    if grains + scape >= water:
+        raise CannotAnswer(
+            "stone_kg",
+            f"substrate and hardscape take {formatting.litres(grains + scape, '.1f')} of"
+            f" {formatting.litres(water, '.1f')}.",
+            "Check the masses; stone is counted in kg.",
+        )
+    if q.counted_l is None:
+        inside = water - grains - scape
+        formula, numbers = "Vw − Vs − Vh + water outside", f"{water:.1f} − {grains:.1f} − {scape:.1f}"
+    else:
+        if q.counted_l > MOST_COUNTED * gross_l:
+            raise CannotAnswer(
+                "counted_l",
+                f"{formatting.litres(q.counted_l, 'g')} were counted, but the glass holds"
+                f" {formatting.litres(gross_l)}.",
+                "Check the count and its unit, or the sizes.",
+            )
+        inside = w.line("Vc", "counted while filling", "as counted", q.counted_l, "L", "keeper")
+        formula, numbers = "Vc + water outside", f"{inside:.1f}"
+    net = w.line(
+        "Vn",
+        formula,
+        f"{numbers} + {q.water_outside_l:g}",
+        inside + q.water_outside_l,
+        "L",
+        "geometry" if q.counted_l is None else "keeper",
+    )
+    return inside, net
 
 
 def _plan(q: TankVolumeQuestion, glass_cm: float) -> Plan:

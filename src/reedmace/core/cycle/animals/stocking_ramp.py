@@ -7,7 +7,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Answer, Name, NetLitres, Part, Question, Share, Working, computation, number, whole
 from reedmace.core.quantity.units import Basis, ppm_words
-from reedmace.core.stock import Animals, Species, WasteLoadQuestion, waste_load
+from reedmace.core.stock import Animals, Species, WasteLoadAnswer, WasteLoadQuestion, waste_load
 
 MARGIN = 1.2
 """A dose gone in a day carries that dose divided by 1.2, the margin of the load-matched standard."""
@@ -97,10 +97,6 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
     Raises CannotAnswer for a species nobody has listed.
     """
     q, w = question, Working()
-
-    def ppm(mg_n_l: float) -> str:
-        return ppm_words(mg_n_l, "ammonia", q.basis)
-
     loads = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species))
     full = w.line(
         "p full",
@@ -113,8 +109,26 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
     allowed = w.sum(
         "p first", "proven / 1.2", {"proven": q.proven_mg_n_l_day, "1.2": MARGIN}, "mg N/(L day)", "practice"
     )
+    left = _remaining(q, loads)
+    # The group named where even it makes more than is proven.
+    nearest = (left[0].name, left[0].shoal, left[0].each)
+    steps, load = _climb(q, left, _carried(q, loads), full, allowed, w)
+    prove = w.sum("prove", "1.2 × p full", {"p full": full, "1.2": MARGIN}, "mg N/L", "practice")
+    return StockingRampAnswer(
+        verdict=_verdict(q, steps, load, full, nearest),
+        load_test=LOAD_TEST,
+        working=w.lines,
+        steps=steps,
+        first_load_allowed_mg_n_l_day=allowed,
+        full_load_mg_n_l_day=full,
+        prove_mg_n_l=prove,
+    )
+
+
+def _remaining(q: StockingRampQuestion, loads: WasteLoadAnswer) -> list[_RemainingAnimals]:
+    """What is still to be added, shoaling species first, then single and large ones (common practice)."""
     here = {a.species_id: a.count for a in q.present}
-    left = sorted(
+    return sorted(
         (
             _RemainingAnimals(
                 line.species_id,
@@ -126,14 +140,27 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
             )
             for line in loads.lines
         ),
-        # Shoaling species first, then single and large ones, which settle among them (common practice).
+        # Single and large ones settle among shoals.
         key=lambda one: (one.shoal < SHOAL, one.each),
     )
-    steps: list[RampStep] = []
-    load = sum(
+
+
+def _carried(q: StockingRampQuestion, loads: WasteLoadAnswer) -> float:
+    """Load of the planned animals that are in already, mg N/(L day)."""
+    here = {a.species_id: a.count for a in q.present}
+    return sum(
         line.ammonia_mg_n_day / line.count / q.net_l * min(here.get(line.species_id, 0), line.count)
         for line in loads.lines
     )
+
+
+def _climb(
+    q: StockingRampQuestion, left: list[_RemainingAnimals], load: float, full: float, allowed: float, w: Working
+) -> tuple[list[RampStep], float]:
+    """The steps up to the whole stock, and the load after the last; none where the first group is over what is proven.
+
+    left: emptied on the way; load: carried already; full: of the plan; allowed: by what is proven, mg N/(L day).
+    """
     if load > 0:
         ceiling = w.sum(
             "p next",
@@ -144,21 +171,18 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
         )
     else:
         ceiling = min(allowed, max(FIRST_SHARE * full, left[0].each * left[0].shoal)) if allowed > 0 else 0.0
+    steps: list[RampStep] = []
     # Every step adds half as much again or at least one animal, so even thousands are added in a few dozen steps.
     while any(one.count for one in left):
         added = _take(left, ceiling - load)
         if not added:
             if not steps and load == 0:
                 break
-            # No whole group fits: part of the smallest, at least one, since filter bacteria grow only with what they
-            # are fed.
-            nearest = min((one for one in left if one.count), key=lambda one: one.each)
-            count = min(max(int((ceiling - load) / nearest.each), 1), nearest.count)
-            nearest.count -= count
-            nearest.settled = True
-            added = [(nearest, count)]
-        light = load > 0 and load + sum(one.each * count for one, count in added) > ceiling * 1.001
-        load += sum(one.each * count for one, count in added)
+            added = [_some_of_the_smallest(left, ceiling - load)]
+        group = sum(one.each * count for one, count in added)
+        light = load > 0 and load + group > ceiling * 1.001
+        first = not steps and load == 0
+        load += group
         w.line(
             f"p step {len(steps) + 1}",
             "sum of loads",
@@ -175,43 +199,55 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
                 ],
                 load_mg_n_l_day=load,
                 plan_share=min(load / full, 1.0) if full else 1.0,
-                before=(
-                    "One large water change, at the animals' temperature."
-                    if not steps and load == sum(one.each * count for one, count in added)
-                    else "After a week of zeros."
-                    + (" This animal alone is more than half as much again: half rations for a week." if light else "")
-                ),
+                before=_before(first=first, light=light),
             )
         )
         holds = len(steps) * q.days_between <= PROOF_HOLDS_DAYS
         ceiling = max(load * STEP_UP, allowed if holds else 0.0)
-    prove = w.sum("prove", "1.2 × p full", {"p full": full, "1.2": MARGIN}, "mg N/L", "practice")
+    return steps, load
+
+
+def _some_of_the_smallest(left: list[_RemainingAnimals], room: float) -> tuple[_RemainingAnimals, int]:
+    """Part of the smallest group where none fits whole, at least one: film grows only with what it is fed."""
+    nearest = min((one for one in left if one.count), key=lambda one: one.each)
+    count = min(max(int(room / nearest.each), 1), nearest.count)
+    nearest.count -= count
+    nearest.settled = True
+    return nearest, count
+
+
+def _before(*, first: bool, light: bool) -> str:
+    if first:
+        return "One large water change, at the animals' temperature."
+    half = " This animal alone is more than half as much again: half rations for a week." if light else ""
+    return f"After a week of zeros.{half}"
+
+
+def _verdict(
+    q: StockingRampQuestion, steps: list[RampStep], load: float, full: float, nearest: tuple[str, int, float]
+) -> str:
+    def ppm(mg_n_l: float) -> str:
+        return ppm_words(mg_n_l, "ammonia", q.basis)
+
     if not steps and load > 0:
-        verdict = "All the planned animals are in."
-    elif not steps:
-        verdict = (
-            f"Nothing yet: even {left[0].shoal} × {left[0].name.lower()} make more than has been proven. Clear"
-            f" {ppm(MARGIN * left[0].each * left[0].shoal)} of ammonia in a day first."
+        return "All the planned animals are in."
+    if not steps:
+        name, shoal, each = nearest
+        return (
+            f"Nothing yet: even {shoal} × {name.lower()} make more than has been proven. Clear"
+            f" {ppm(MARGIN * each * shoal)} of ammonia in a day first."
         )
-    elif load > 0 and q.present:
-        verdict = (
-            f"Next {steps[0].words()};"
-            f" {'then all are in' if len(steps) == 1 else f'the rest in {len(steps) - 1} more steps'}, each after a"
-            " week of zeros."
-        )
-    elif len(steps) == 1:
-        verdict = (
+    if load > 0 and q.present:
+        rest = "then all are in" if len(steps) == 1 else f"the rest in {len(steps) - 1} more steps"
+        return f"Next {steps[0].words()}; {rest}, each after a week of zeros."
+    if len(steps) == 1:
+        return (
             f"All of them together: {ppm(full)} of ammonia a day is well within the {ppm(q.proven_mg_n_l_day)} proven."
         )
-    else:
-        verdict = (
-            f"First {steps[0].words()}; the whole stock in {len(steps)} steps over {steps[-1].day:.0f} days, each after"
-            " a week of zeros."
-        )
-    return StockingRampAnswer(
-        verdict=verdict, load_test=LOAD_TEST, working=w.lines, steps=steps, first_load_allowed_mg_n_l_day=allowed,
-        full_load_mg_n_l_day=full, prove_mg_n_l=prove,
-    )  # fmt: skip
+    return (
+        f"First {steps[0].words()}; the whole stock in {len(steps)} steps over {steps[-1].day:.0f} days, each after a"
+        " week of zeros."
+    )
 
 
 def _take(left: list[_RemainingAnimals], room: float) -> list[tuple[_RemainingAnimals, int]]:
