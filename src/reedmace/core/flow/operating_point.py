@@ -5,6 +5,7 @@ from itertools import pairwise
 from typing import Annotated, Literal
 
 import numpy as np
+from numpy.typing import NDArray
 from pydantic import Field
 
 from reedmace.core.contract import (
@@ -258,8 +259,65 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     )
     squares = [*_fittings(q, w), *_media(q, nu, w)]
     c1, c2 = sum(r for _, r, _ in squares), sum(c for _, _, c in squares)
-    first_area = q.media[0].area_cm2 / 1e4 if q.media else None
-    dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, first_area, q.media[0].media) if first_area else 0.0
+    dirt = _dirt(q, w)
+    static, speed = q.rise_to_open_air_m, q.pump.speed_share
+    shutoff = float(pump_head(0.0, flows, heads, speed))
+    clean = float(operating_flow(flows, heads, speed, static, c1, c2, hoses, nu))
+    dirty = float(operating_flow(flows, heads, speed, static, c1 + dirt, c2, hoses, nu))
+    head = float(plumbing_head(clean, static, c1, c2, hoses, nu)) if clean > 0 else static
+    budget = _head_budget(q, clean, squares, hoses, nu, w)
+    box = q.pump.curve[-1].flow_lph if q.pump.curve else q.pump.max_flow_lph
+    clean_lph, dirty_lph = m3s_to_lph(clean), m3s_to_lph(dirty)
+    w.line("Q", "pump head = plumbing head", f"{head:.3f} m = {head:.3f} m", clean_lph, "L/h", "pumpcurve")
+    w.line("Q dirty", "the same with the dirt's resistance", f"r dirt {dirt:.0f} s/m²", dirty_lph, "L/h", "dirtprior")
+    short = max(static - shutoff, 0.0)
+    lost = min(max(1 - clean_lph / box, 0.0), 1.0)
+    turnovers = clean_lph / q.net_l if q.net_l else None
+    dirty_turnovers = dirty_lph / q.net_l if q.net_l else None
+    if turnovers is not None and q.net_l:
+        w.line("n", "Q / net litres", f"{clean_lph:.0f} / {q.net_l:.1f}", turnovers, "per hour", "arithmetic")
+    reach = float(flows[-1]) * speed
+    samples = [reach * i / 24 for i in range(25)]
+    top = max(shutoff * 1.25, static * 1.15)
+
+    def points(resistance: float) -> list[CurvePoint]:
+        found = [(s, float(plumbing_head(s, static, resistance, c2, hoses, nu))) for s in samples]
+        return [CurvePoint(flow_lph=m3s_to_lph(s), head_m=h) for s, h in found if h <= top]
+
+    def after(days: float) -> IntervalPoint:
+        resistance = c1 + (dirt * days / q.days_since_cleaning if q.days_since_cleaning else 0.0)
+        flow = float(operating_flow(flows, heads, speed, static, resistance, c2, hoses, nu))
+        return IntervalPoint(day=days, flow_lph=m3s_to_lph(flow))
+
+    return OperatingPointAnswer(
+        verdict=_verdict(q, clean_lph, box, shutoff, short),
+        working=w.lines,
+        status="delivers" if clean > 0 else "cannot-reach",
+        delivered_lph=clean_lph,
+        dirty_lph=dirty_lph,
+        box_lph=box,
+        lost_share=lost,
+        head_m=head,
+        short_by_m=short,
+        turnovers_per_hour=turnovers,
+        dirty_turnovers_per_hour=dirty_turnovers,
+        head_budget=budget,
+        interval=[after(2 * q.days_since_cleaning * i / 12) for i in range(13)],
+        pump_curve=[
+            CurvePoint(flow_lph=m3s_to_lph(s), head_m=max(float(pump_head(s, flows, heads, speed)), 0.0))
+            for s in samples
+        ],
+        plumbing_clean=points(c1),
+        plumbing_dirty=points(c1 + dirt),
+    )
+
+
+def _dirt(q: OperatingPointQuestion, w: Working) -> float:
+    """Resistance of the dirt in the first layer, s/m²; 0 without media."""
+    if not q.media:
+        return 0.0
+    first_area = q.media[0].area_cm2 / 1e4
+    dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, first_area, q.media[0].media)
     if dirt:
         w.line(
             "r dirt",
@@ -270,11 +328,22 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
             "s/m²",
             "dirtprior",
         )
-    static, speed = q.rise_to_open_air_m, q.pump.speed_share
-    shutoff = float(pump_head(0.0, flows, heads, speed))
-    clean = float(operating_flow(flows, heads, speed, static, c1, c2, hoses, nu))
-    dirty = float(operating_flow(flows, heads, speed, static, c1 + dirt, c2, hoses, nu))
-    head = float(plumbing_head(clean, static, c1, c2, hoses, nu)) if clean > 0 else static
+    return dirt
+
+
+def _head_budget(
+    q: OperatingPointQuestion,
+    clean: float,
+    squares: list[tuple[str, float, float]],
+    hoses: NDArray[np.float64],
+    nu: float,
+    w: Working,
+) -> list[HeadPart]:
+    """What takes up the pump's head: the rise, each hose, each fitting and the media.
+
+    clean: flow, m³/s; squares: (name, linear, square) resistances; hoses: bore, length, roughness, m; nu: m²/s.
+    """
+    static = q.rise_to_open_air_m
     budget = [HeadPart(role="rise", part="rise to open air", head_m=static)] if static > 0 else []
     for h, row in zip(q.hoses, hoses, strict=True):
         loss = float(hose_head(clean, row[0], row[1], row[2], nu))
@@ -300,63 +369,20 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
         HeadPart(role="media" if name == MEDIA_PART else "fitting", part=name, head_m=loss)
         for name, loss in grouped.items()
     ]
-    box = q.pump.curve[-1].flow_lph if q.pump.curve else q.pump.max_flow_lph
-    clean_lph, dirty_lph = m3s_to_lph(clean), m3s_to_lph(dirty)
-    w.line("Q", "pump head = plumbing head", f"{head:.3f} m = {head:.3f} m", clean_lph, "L/h", "pumpcurve")
-    w.line("Q dirty", "the same with the dirt's resistance", f"r dirt {dirt:.0f} s/m²", dirty_lph, "L/h", "dirtprior")
-    short = max(static - shutoff, 0.0)
-    lost = min(max(1 - clean_lph / box, 0.0), 1.0)
-    turnovers = clean_lph / q.net_l if q.net_l else None
-    dirty_turnovers = dirty_lph / q.net_l if q.net_l else None
-    if turnovers is not None and q.net_l:
-        w.line("n", "Q / net litres", f"{clean_lph:.0f} / {q.net_l:.1f}", turnovers, "per hour", "arithmetic")
-    if clean <= 0:
-        verdict = (
+    return budget
+
+
+def _verdict(q: OperatingPointQuestion, clean_lph: float, box: float, shutoff: float, short: float) -> str:
+    """The flow in a sentence. clean_lph, box: L/h; shutoff, short: m."""
+    if clean_lph <= 0:
+        return (
             f"The pump cannot reach the outlet: it gives up at {formatting.metres(shutoff, '.2f')} and the water must"
-            f" rise {formatting.metres(static, '.2f')}. It would need {formatting.metres(short, '.2f')} more, or an"
-            " outlet that much lower."
+            f" rise {formatting.metres(q.rise_to_open_air_m, '.2f')}. It would need {formatting.metres(short, '.2f')}"
+            " more, or an outlet that much lower."
         )
-    else:
-        verdict = (
-            f"This moves {formatting.lph(clean_lph)} through your plumbing, not the {formatting.lph.bare(box)} on"
-            " its box"
-        )
-        verdict += (
-            f": {turnovers:.1f} times your {formatting.litres(q.net_l)} an hour."
-            if turnovers is not None and q.net_l
-            else "."
-        )
-    reach = float(flows[-1]) * speed
-    samples = [reach * i / 24 for i in range(25)]
-    top = max(shutoff * 1.25, static * 1.15)
-
-    def points(resistance: float) -> list[CurvePoint]:
-        found = [(s, float(plumbing_head(s, static, resistance, c2, hoses, nu))) for s in samples]
-        return [CurvePoint(flow_lph=m3s_to_lph(s), head_m=h) for s, h in found if h <= top]
-
-    def after(days: float) -> IntervalPoint:
-        resistance = c1 + (dirt * days / q.days_since_cleaning if q.days_since_cleaning else 0.0)
-        flow = float(operating_flow(flows, heads, speed, static, resistance, c2, hoses, nu))
-        return IntervalPoint(day=days, flow_lph=m3s_to_lph(flow))
-
-    return OperatingPointAnswer(
-        verdict=verdict,
-        working=w.lines,
-        status="delivers" if clean > 0 else "cannot-reach",
-        delivered_lph=clean_lph,
-        dirty_lph=dirty_lph,
-        box_lph=box,
-        lost_share=lost,
-        head_m=head,
-        short_by_m=short,
-        turnovers_per_hour=turnovers,
-        dirty_turnovers_per_hour=dirty_turnovers,
-        head_budget=budget,
-        interval=[after(2 * q.days_since_cleaning * i / 12) for i in range(13)],
-        pump_curve=[
-            CurvePoint(flow_lph=m3s_to_lph(s), head_m=max(float(pump_head(s, flows, heads, speed)), 0.0))
-            for s in samples
-        ],
-        plumbing_clean=points(c1),
-        plumbing_dirty=points(c1 + dirt),
+    moves = (
+        f"This moves {formatting.lph(clean_lph)} through your plumbing, not the {formatting.lph.bare(box)} on its box"
     )
+    if not q.net_l:
+        return f"{moves}."
+    return f"{moves}: {clean_lph / q.net_l:.1f} times your {formatting.litres(q.net_l)} an hour."
