@@ -1,6 +1,7 @@
 """The log of a cycle or a running tank as the core takes it."""
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from reedmace.core.cycle import CycleLog, LoggedReading
@@ -12,6 +13,7 @@ from reedmace.core.cycle.record.log import (
     LoggedMedia,
     LoggedOutage,
     MediaWhat,
+    TapWater,
 )
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.memo import memoize
@@ -90,6 +92,8 @@ USUAL_KEPT_C = 25
 """Temperature of a tank with animals until measured, °C (common practice)."""
 
 
+LONGEST_LOG_DAYS, MOST_ROWS = 400, 400
+"""Days and rows of each kind that a log holds at most."""
 CARE_DAYS, LONG_DAYS = 120, 300
 """Days of log read for a long-running tank; age in days of a cycle that is long over."""
 
@@ -130,22 +134,35 @@ def lived_log(state: LogbookState, now: datetime) -> CycleLog | None:
     return _log(state, planned.model_copy(update={"started_at": since}), now)
 
 
-def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
-    def day(at: datetime) -> float:
-        return (at - plan.started_at).total_seconds() / 86400
+@dataclass(frozen=True)
+class _Days:
+    """Days since a cycle began, for the entries that belong to its log."""
 
-    def within(at: datetime) -> bool:
+    begun: datetime
+
+    def of(self, at: datetime) -> float:
+        return (at - self.begun).total_seconds() / 86400
+
+    def holds(self, at: datetime) -> bool:
         # A test on the morning of the first day, before the dose, belongs to day 0.
-        return -1 <= day(at) <= 400
+        return -1 <= self.of(at) <= LONGEST_LOG_DAYS
 
-    readings = []
+    def logged(self, at: datetime) -> float:
+        return max(self.of(at), 0)
+
+    def bounded(self, at: datetime) -> float:
+        return min(self.logged(at), LONGEST_LOG_DAYS)
+
+
+def _logged_readings(state: LogbookState, days: _Days) -> list[LoggedReading]:
+    found = []
     for e in state.readings:
         r = e.body
-        if not isinstance(r, Reading) or not within(e.at):
+        if not isinstance(r, Reading) or not days.holds(e.at):
             continue
-        readings.append(
+        found.append(
             LoggedReading(
-                day=max(day(e.at), 0),
+                day=days.logged(e.at),
                 ammonia_mg_n_l=None if r.ammonia_ppm is None else as_nitrogen(r.ammonia_ppm, "ammonia", r.basis),
                 nitrite_mg_n_l=None if r.nitrite_ppm is None else as_nitrogen(r.nitrite_ppm, "nitrite", r.basis),
                 nitrate_mg_n_l=None if r.nitrate_ppm is None else as_nitrogen(r.nitrate_ppm, "nitrate", r.basis),
@@ -157,39 +174,73 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
                 off_scale=r.off_scale,
             )
         )
-    stock = stock_plan(state)
-    shares = film_shares(state, now)
-    conditioned = [e.at for e in state.events if isinstance(e.body, Conditioner) and within(e.at)]
-    growth = [day(e.at) for e in state.events if isinstance(e.body, PlantGrowth) and within(e.at)]
-    present = animals_in(state)
-    added_at = [day(at) for at in came_at(state)]
-    tap = plan.tap
-    offered = cycle_plan(state.model_copy(update={"cycle_plan": None}), now)
-    if state.cycle_plan is not None and (plan.start_ph, plan.start_kh_dkh) != (offered.start_ph, offered.start_kh_dkh):
-        # The tank was filled from the tap unless the plan says otherwise. Without a plan, or with both figures left at
-        # their defaults, neither was stated.
-        tap = tap.model_copy(
-            update={
-                "ph": plan.start_ph if tap.ph is None else tap.ph,
-                "kh_dkh": plan.start_kh_dkh if tap.kh_dkh is None else tap.kh_dkh,
-            }
+    return found[-MOST_ROWS:]
+
+
+def _logged_changes(state: LogbookState, days: _Days) -> list[LoggedChange]:
+    conditioned = [e.at for e in state.events if isinstance(e.body, Conditioner) and days.holds(e.at)]
+    return [
+        LoggedChange(
+            day=days.logged(e.at),
+            share=e.body.share,
+            treated=e.body.treated,
+            conditioned=any(at >= e.at for at in conditioned),
         )
+        for e in state.changes
+        if e.body.kind == "water-change" and days.holds(e.at)
+    ][-MOST_ROWS:]
+
+
+def _logged_media(state: LogbookState, plan: CyclePlan, days: _Days, now: datetime) -> list[LoggedMedia]:
+    shares = film_shares(state, now)
+    worked = [
+        LoggedMedia(
+            day=days.logged(e.at),
+            what=_MEDIA[e.body.what],
+            share=e.body.share * (shares.get(e.body.filter_key, 1.0) if e.body.filter_key else 1.0),
+        )
+        for e in state.events
+        if isinstance(e.body, MediaWork) and e.body.what in _MEDIA and days.holds(e.at)
+    ]
+    return [*_off_again(state, plan, days.of), *worked][-100:]
+
+
+def _tap_of(state: LogbookState, plan: CyclePlan, now: datetime) -> TapWater:
+    """The tap; where the plan states the first water and not the tap's, the tank was filled from it."""
+    offered = cycle_plan(state.model_copy(update={"cycle_plan": None}), now)
+    tap, stated = plan.tap, (plan.start_ph, plan.start_kh_dkh)
+    # Without a plan, or with both figures left at their defaults, neither was stated.
+    if state.cycle_plan is None or stated == (offered.start_ph, offered.start_kh_dkh):
+        return tap
+    return tap.model_copy(
+        update={
+            "ph": plan.start_ph if tap.ph is None else tap.ph,
+            "kh_dkh": plan.start_kh_dkh if tap.kh_dkh is None else tap.kh_dkh,
+        }
+    )
+
+
+def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
+    days = _Days(plan.started_at)
+    stock, present = stock_plan(state), animals_in(state)
+    growth = [days.of(e.at) for e in state.events if isinstance(e.body, PlantGrowth) and days.holds(e.at)]
+    added = came_at(state)
     return CycleLog(
         net_l=net_litres(state),
-        day_now=min(max(day(now), 0), 400),
+        day_now=days.bounded(now),
         method=plan.method,
         helpers=plan.helpers,
         temperature_c=plan.temperature_c,
         salinity_g_kg=salinity_of_plan(state, plan),
         start_kh_dkh=plan.start_kh_dkh,
         start_ph=plan.start_ph,
-        tap=tap,
+        tap=_tap_of(state, plan, now),
         planned_load_mg_n_l_day=min(daily_load(state), 1000),
         litres_known=state.tank_plan is not None,
         animals=stock.animals,
         own_species=stock.own_species,
         present=present,
-        stocked_day=max(min(max(added_at), 400), 0) if added_at else None,
+        stocked_day=days.bounded(max(added)) if added else None,
         animals_in_mg_n_l_day=min(load_in(state), 1000) if plan.method == "animals-in" or present else 0,
         food_g_day=plan.food_g_day,
         plan_target_ppm=plan.target_ppm,
@@ -204,38 +255,18 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         filter_closed=any(kind_of(f.filter.kind).closed for f in state.filters()),
         skimmer_running=plan.skimmer_running,
         kit=kit_of(state, now),
-        readings=readings[-400:],
+        readings=_logged_readings(state, days),
         doses=[
-            LoggedDose(day=max(day(e.at), 0), raise_mg_n_l=e.body.raise_mg_n_l)
+            LoggedDose(day=days.logged(e.at), raise_mg_n_l=e.body.raise_mg_n_l)
             for e in state.doses
-            if e.body.kind == "dose" and within(e.at)
-        ][-400:],
-        changes=[
-            LoggedChange(
-                day=max(day(e.at), 0),
-                share=e.body.share,
-                treated=e.body.treated,
-                conditioned=any(at >= e.at for at in conditioned),
-            )
-            for e in state.changes
-            if e.body.kind == "water-change" and within(e.at)
-        ][-400:],
+            if e.body.kind == "dose" and days.holds(e.at)
+        ][-MOST_ROWS:],
+        changes=_logged_changes(state, days),
         alkalinity=[
-            LoggedAlkalinity(day=max(day(e.at), 0), raise_dkh=e.body.raise_dkh)
+            LoggedAlkalinity(day=days.logged(e.at), raise_dkh=e.body.raise_dkh)
             for e in state.alkalinity
-            if e.body.kind == "alkalinity" and within(e.at)
-        ][-400:],
-        outages=_outages(state, day, now),
-        media=[
-            *_off_again(state, plan, day),
-            *[
-                LoggedMedia(
-                    day=max(day(e.at), 0),
-                    what=_MEDIA[e.body.what],
-                    share=e.body.share * (shares.get(e.body.filter_key, 1.0) if e.body.filter_key else 1.0),
-                )
-                for e in state.events
-                if isinstance(e.body, MediaWork) and e.body.what in _MEDIA and within(e.at)
-            ],
-        ][-100:],
+            if e.body.kind == "alkalinity" and days.holds(e.at)
+        ][-MOST_ROWS:],
+        outages=_outages(state, days.of, now),
+        media=_logged_media(state, plan, days, now),
     )
