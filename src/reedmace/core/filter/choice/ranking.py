@@ -41,6 +41,7 @@ from reedmace.core.filter.site.site import default_priorities
 from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
 from reedmace.core.filter.water_path import Delivered, deliver, food_shares
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
+from reedmace.core.flow.materials import MEDIA_KG_L
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.constants import KWH_PER_WATT_YEAR
 
@@ -83,6 +84,9 @@ class _Ranking:
     rises: Floats
     film: Floats
     sound: Floats
+    watts: Floats
+    price: Floats
+    slow: Bools
 
     def pair_service(self, best: Ints, i: Ints, j: Ints) -> Floats:
         """Flow in service of pairs that share the tank's dirt as they share its water (m,), L/h."""
@@ -223,112 +227,25 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     Source: delivered flows by the operating point and air lift; the rest common practice, stated.
     """
     q, w = question, Working()
-    own = table_of(q.own_filters) if q.own_filters else None
-    t = own if own is not None and not q.with_catalogue else _OWN_TABLE.joined(own) if own is not None else _OWN_TABLE
-    if not q.with_catalogue and own is None:
-        raise CannotAnswer("own_filters", "there is no filter to rank.", "Add one or set with_catalogue to true.")
-    if len({f.id for f in t.filters}) != len(t):
-        raise CannotAnswer("own_filters", "two filters share an id.", "Give each its own.")
+    t = _table(q)
     asked = tank_requirement(q)
-    got, film, watts, price = (
-        _deliver(q, t, asked.feed),
-        film_m2(t),
-        watts_here(t, q.site),
-        price_here(t, q.site, np.arange(len(t))),
-    )
-    clean, dirty, days, rises = got.clean_lph, got.service_lph, got.service_days, got.rise_m
     priorities = q.priorities or default_priorities(q.site)
-    weights = weights_of(priorities)
-    low = required_flow(t.air, q.site, film, asked.for_limits())
-    sound = sound_here(t, q.site, dirty)
-    parts = single_scores(t, q.site, dirty, days, low, asked.high)
-    scores = 100 * (parts @ weights) / weights.sum()
-    limits = limits_of(t, q.site, asked.for_limits(), clean, dirty, film)
+    r = _ranking(q, t, asked, weights_of(priorities))
+    limits = limits_of(t, q.site, asked.for_limits(), r.clean, r.service, r.film)
     broken = np.column_stack([limit.broken for limit in limits])
-    strains = parts[:, NAMES.index("clear_water")]
-    slow = enough_by_film(t.air, q.site, dirty, film, asked.for_limits()) & (dirty < asked.low)
-    fits: Bools = np.logical_not(broken.any(axis=1))
-    order = np.flatnonzero(fits)
-    order = order[np.lexsort((np.array([t.filters[i].id for i in order]), price[order], -scores[order]))]
-    points = 100 * parts * weights / weights.sum()
-    ranked = [
-        Candidate(
-            filter_id=f.id,
-            name=f.name,
-            kind=f.kind,
-            box_lph=f.box_lph,
-            delivered_lph=float(clean[i]),
-            dirty_lph=float(dirty[i]),
-            service_day=float(days[i]),
-            turnovers_per_hour=float(clean[i]) / q.site.net_l,
-            rise_m=float(rises[i]),
-            watts=float(watts[i]),
-            price=float(price[i]),
-            air_pump_price=float(price[i] - f.price),
-            noise_db=float(sound[i]),
-            money_three_years=float(price[i]) + 3 * float(watts[i]) * KWH_PER_WATT_YEAR * q.price_per_kwh,
-            media_kg=f.media_l * 0.55,
-            film_m2=float(film[i]),
-            carries_times_count=min(float(film[i]) / max(asked.film_m2, 1e-4), 1e6),
-            score=float(scores[i]),
-            reason=reason_of(weights, parts[i]),
-            caveats=caveats_of(
-                f,
-                q.site,
-                guard=asked.guard,
-                low_lph=asked.low,
-                dirty_lph=float(dirty[i]),
-                days=float(days[i]),
-                slow=bool(slow[i]),
-            ),
-            margins=margins(
-                Available(
-                    float(film[i]),
-                    float(clean[i]),
-                    float(dirty[i]),
-                    float(strains[i]),
-                    float(days[i]),
-                    *_stirred(q, asked, float(low[i]), [(f, float(clean[i]))]),
-                ),
-                asked.for_margins(q, float(low[i])),
-            ),
-            contributions=[
-                Contribution(priority=name, score=float(parts[i, k]), points=float(points[i, k]))
-                for k, name in enumerate(NAMES)
-            ],
-        )
-        for i, f in ((i, t.filters[i]) for i in order[:MOST_SHOWN])
-    ]
+    order = np.flatnonzero(np.logical_not(broken.any(axis=1)))
+    order = order[np.lexsort((np.array([t.filters[i].id for i in order]), r.price[order], -r.scores[order]))]
+    ranked = [_candidate(r, int(i)) for i in order[:MOST_SHOWN]]
     alone: Bools = np.logical_not(broken[:, :-1].any(axis=1))
-    pairs = _pairs(_Ranking(q, t, asked, weights, parts, scores, clean, dirty, low, days, rises, film, sound), alone)
-    out = _excluded(t, limits, broken, scores, clean, scores[order])
+    pairs = _pairs(r, alone)
     situation = Situation(
-        t, q.site, q.plumbing, asked.for_limits(), priorities, parts, clean, dirty, film, limits, asked.high
+        t, q.site, q.plumbing, asked.for_limits(), priorities, r.parts, r.clean, r.service, r.film, limits, asked.high
     )
     changes = smallest_changes(situation, order)
-    enough = _enough(q, t, dirty, film, asked, w)
+    enough = _enough(q, t, r.service, r.film, asked, w)
     first = first_of(ranked, pairs) or several(situation, broken)
     if ranked:
-        best = ranked[0]
-        w.line(
-            "Q",
-            "pump or air lift meets plumbing",
-            best.name,
-            best.delivered_lph,
-            "L/h",
-            "nicklin1963" if t.air[order[0]] else "darcy",
-        )
-        for c in best.contributions:
-            weight = weights[NAMES.index(c.priority)]
-            w.line(
-                c.priority,
-                "weight / all weights × score × 100",
-                f"{weight:g} / {weights.sum():g} × {c.score:.2f} × 100",
-                c.points,
-                "points",
-                "practice",
-            )
-        w.line("score", "sum", best.name, best.score, "points", "arithmetic")
+        _write_first(ranked[0], r.weights, "nicklin1963" if t.air[order[0]] else "darcy", w)
     verdict = verdict_of(ranked, pairs, first, q.site, asked.low, {f.id: f.name for f in t.filters})
     return RankFiltersAnswer(
         verdict=f"{enough} {verdict}" if enough else verdict,
@@ -338,7 +255,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         first=first,
         ranked=ranked,
         pairs=pairs,
-        excluded=out,
+        excluded=_excluded(t, limits, broken, r.scores, r.clean, r.scores[order]),
         single_change=changes[0].text if changes else None,
         changes=changes,
         enough=enough,
@@ -346,6 +263,103 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         asked_low_lph=asked.low,
         asked_high_lph=asked.high,
     )
+
+
+def _table(q: RankFiltersQuestion) -> FilterTable:
+    """The filters to rank. Raises CannotAnswer where there is none, or two share an id."""
+    own = table_of(q.own_filters) if q.own_filters else None
+    if own is None and not q.with_catalogue:
+        raise CannotAnswer("own_filters", "there is no filter to rank.", "Add one or set with_catalogue to true.")
+    t = _OWN_TABLE if own is None else _OWN_TABLE.joined(own) if q.with_catalogue else own
+    if len({f.id for f in t.filters}) != len(t):
+        raise CannotAnswer("own_filters", "two filters share an id.", "Give each its own.")
+    return t
+
+
+def _ranking(q: RankFiltersQuestion, t: FilterTable, asked: TankRequirement, weights: Floats) -> _Ranking:
+    got, film = _deliver(q, t, asked.feed), film_m2(t)
+    low = required_flow(t.air, q.site, film, asked.for_limits())
+    parts = single_scores(t, q.site, got.service_lph, got.service_days, low, asked.high)
+    return _Ranking(
+        q,
+        t,
+        asked,
+        weights,
+        parts,
+        100 * (parts @ weights) / weights.sum(),
+        got.clean_lph,
+        got.service_lph,
+        low,
+        got.service_days,
+        got.rise_m,
+        film,
+        sound_here(t, q.site, got.service_lph),
+        watts_here(t, q.site),
+        price_here(t, q.site, np.arange(len(t))),
+        enough_by_film(t.air, q.site, got.service_lph, film, asked.for_limits()) & (got.service_lph < asked.low),
+    )
+
+
+def _candidate(r: _Ranking, i: int) -> Candidate:
+    """One filter that fits, with its scores, caveats and margins. i: its row of the table."""
+    q, asked, f = r.q, r.asked, r.table.filters[i]
+    clean, dirty, days, film = (float(column[i]) for column in (r.clean, r.service, r.days, r.film))
+    watts, price, low = (float(column[i]) for column in (r.watts, r.price, r.low))
+    points = 100 * r.parts[i] * r.weights / r.weights.sum()
+    return Candidate(
+        filter_id=f.id,
+        name=f.name,
+        kind=f.kind,
+        box_lph=f.box_lph,
+        delivered_lph=clean,
+        dirty_lph=dirty,
+        service_day=days,
+        turnovers_per_hour=clean / q.site.net_l,
+        rise_m=float(r.rises[i]),
+        watts=watts,
+        price=price,
+        air_pump_price=float(r.price[i] - f.price),
+        noise_db=float(r.sound[i]),
+        money_three_years=price + 3 * watts * KWH_PER_WATT_YEAR * q.price_per_kwh,
+        media_kg=f.media_l * MEDIA_KG_L["ceramic-rings"],
+        film_m2=film,
+        carries_times_count=min(film / max(asked.film_m2, 1e-4), 1e6),
+        score=float(r.scores[i]),
+        reason=reason_of(r.weights, r.parts[i]),
+        caveats=caveats_of(
+            f, q.site, guard=asked.guard, low_lph=asked.low, dirty_lph=dirty, days=days, slow=bool(r.slow[i])
+        ),
+        margins=margins(
+            Available(
+                film,
+                clean,
+                dirty,
+                float(r.parts[i, NAMES.index("clear_water")]),
+                days,
+                *_stirred(q, asked, low, [(f, clean)]),
+            ),
+            asked.for_margins(q, low),
+        ),
+        contributions=[
+            Contribution(priority=name, score=float(r.parts[i, k]), points=float(points[k]))
+            for k, name in enumerate(NAMES)
+        ],
+    )
+
+
+def _write_first(best: Candidate, weights: Floats, source: str, w: Working) -> None:
+    """The lines of the first place's flow and score."""
+    w.line("Q", "pump or air lift meets plumbing", best.name, best.delivered_lph, "L/h", source)
+    for c in best.contributions:
+        w.line(
+            c.priority,
+            "weight / all weights × score × 100",
+            f"{weights[NAMES.index(c.priority)]:g} / {weights.sum():g} × {c.score:.2f} × 100",
+            c.points,
+            "points",
+            "practice",
+        )
+    w.line("score", "sum", best.name, best.score, "points", "arithmetic")
 
 
 def _excluded(
