@@ -110,6 +110,58 @@ def _clearly_less(one: float, other: float) -> bool:
     return one < CLEAR_SHARE * other
 
 
+def _species_load(kept: KeptAnimals, w: Working) -> SpeciesLoad:
+    """Mass, food and ammonia of one species, grown and at its length today. kept: its animals; w: gets the lines."""
+    s, length = kept.species, kept.species.adult_length_cm
+    one = body_mass_g(length, s.body_form)
+    mass = w.line(
+        "m",
+        f"count × a L^b ({s.common_name})",
+        f"{kept.how_many} × {one:.3g} g at {length:g} cm",
+        kept.how_many * one,
+        "g",
+        mass_source(s.body_form),
+    )
+    feed = w.sum("F", "m × ration / 100", {"m": mass, "ration": s.ration_percent_day}, "g/day", "ration")
+    tan = w.sum(
+        "P",
+        "F × protein × 0.092 × 1000",
+        {"F": feed, "protein": s.protein_percent / 100, "0.092": NITROGEN_PER_PROTEIN},
+        "mg N/day",
+        "timmons",
+    )
+    small = min(kept.length_cm or length, length)
+    now = tan
+    if small < length:
+        # Young animals eat by their own mass; the same share of it is a fair first guess (common practice).
+        now = w.line(
+            "P today",
+            "P × (length today / grown)^b",
+            f"{tan:.3g} × ({small:g} / {length:g})^b",
+            tan * body_mass_g(small, s.body_form) / one,
+            "mg N/day",
+            mass_source(s.body_form),
+        )
+    return SpeciesLoad(
+        species_id=s.id,
+        common_name=s.common_name,
+        count=kept.how_many,
+        mass_g=mass,
+        feed_g_day=feed,
+        ammonia_mg_n_day=tan,
+        today_mg_n_day=now,
+        growing=_clearly_less(now, tan),
+    )
+
+
+def _verdict(q: WasteLoadQuestion, total: float, per_litre: float) -> str:
+    """The load in a sentence. total: mg N/day; per_litre: mg N/(L day)."""
+    if not q.animals and q.feed_g_day is None:
+        return "No animals yet, so no waste. Choose some to see what the filter must carry."
+    who = "These animals" if q.feed_g_day is None else "This food"
+    return f"{who} would make {total:.0f} mg of ammonia nitrogen a day, {per_litre:.2g} mg in each litre."
+
+
 @computation("waste-load", "How much ammonia the animals make in a day")
 def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     """Daily ammonia production of a stock.
@@ -119,55 +171,15 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     Source: Froese et al. 2014 for mass; ration by common practice; Timmons and Ebeling for ammonia.
     """
     q, w = question, Working()
-    lines: list[SpeciesLoad] = []
-    kept: list[KeptAnimals] = []
-    doubled = 0.0
-    for index, animals in enumerate(q.animals):
-        s = find_species(animals.species_id, f"animals.{index}.species_id", q.own_species)
-        kept.append(KeptAnimals(s, animals.count, animals.length_cm))
-        length = s.adult_length_cm
-        one = body_mass_g(length, s.body_form)
-        mass = w.line(
-            "m",
-            f"count × a L^b ({s.common_name})",
-            f"{animals.count} × {one:.3g} g at {length:g} cm",
-            animals.count * one,
-            "g",
-            mass_source(s.body_form),
-        )
-        feed = w.sum("F", "m × ration / 100", {"m": mass, "ration": s.ration_percent_day}, "g/day", "ration")
-        tan = w.sum(
-            "P",
-            "F × protein × 0.092 × 1000",
-            {"F": feed, "protein": s.protein_percent / 100, "0.092": NITROGEN_PER_PROTEIN},
-            "mg N/day",
-            "timmons",
-        )
-        small = min(animals.length_cm or length, length)
-        now = tan
-        if small < length:
-            # Young animals eat by their own mass; the same share of it is a fair first guess (common practice).
-            now = w.line(
-                "P today",
-                "P × (length today / grown)^b",
-                f"{tan:.3g} × ({small:g} / {length:g})^b",
-                tan * body_mass_g(small, s.body_form) / one,
-                "mg N/day",
-                mass_source(s.body_form),
-            )
-        doubled += tan * (2 if s.group in _DOUBLED else 1)
-        lines.append(
-            SpeciesLoad(
-                species_id=s.id,
-                common_name=s.common_name,
-                count=animals.count,
-                mass_g=mass,
-                feed_g_day=feed,
-                ammonia_mg_n_day=tan,
-                today_mg_n_day=now,
-                growing=_clearly_less(now, tan),
-            )
-        )
+    kept = [
+        KeptAnimals(find_species(a.species_id, f"animals.{i}.species_id", q.own_species), a.count, a.length_cm)
+        for i, a in enumerate(q.animals)
+    ]
+    lines = [_species_load(one, w) for one in kept]
+    doubled = sum(
+        line.ammonia_mg_n_day * (2 if one.species.group in _DOUBLED else 1)
+        for one, line in zip(kept, lines, strict=True)
+    )
     mass_total = _sum(w, "m all", [line.mass_g for line in lines], "g")
     feed_total = (
         q.feed_g_day if q.feed_g_day is not None else _sum(w, "F all", [line.feed_g_day for line in lines], "g/day")
@@ -191,15 +203,8 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     water_here = Place(water=q.water, temperature_c=q.temperature_c, ph=q.ph, length_cm=q.tank_length_cm)
     low = max((k.species.temperature_low_c for k in kept), default=None)
     high = min((k.species.temperature_high_c for k in kept), default=None)
-    if not lines and q.feed_g_day is None:
-        verdict = "No animals yet, so no waste. Choose some to see what the filter must carry."
-    else:
-        verdict = (
-            f"{'This food' if q.feed_g_day is not None else 'These animals'} would make {total:.0f} mg of ammonia"
-            f" nitrogen a day, {per_litre:.2g} mg in each litre."
-        )
     return WasteLoadAnswer(
-        verdict=verdict,
+        verdict=_verdict(q, total, per_litre),
         working=w.lines,
         mass_g=mass_total,
         feed_g_day=feed_total,
