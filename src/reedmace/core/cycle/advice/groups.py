@@ -12,7 +12,7 @@ def first_group(log: CycleLog, ready: CycleReadinessAnswer, *, changed: bool = F
 
     log: the cycle's; ready: what has been proven; changed: whether the large change has been made.
     """
-    who, when_more = "a first few animals", "a part of the stock at a time"
+    who, when_more = "the first animals", "a part of the stock at a time"
     steps = ramp(log, ready)
     if steps:
         who = steps[0].words()

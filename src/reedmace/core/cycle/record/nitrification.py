@@ -66,7 +66,7 @@ def unwritten_doses(log: CycleLog) -> list[LoggedDose]:
     found: list[LoggedDose] = []
     given, before = 0.0, 0.0
     for reading in _in_order(log):
-        if reading.day > until:
+        if log.doses and reading.day >= until:
             break
         given *= _left_by_changes(log, before, reading.day)
         missing = _seen_mg_n_l(log, reading) - given
