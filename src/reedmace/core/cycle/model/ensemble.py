@@ -121,8 +121,8 @@ def _condition(text: str, draws: int) -> Ensemble:
 
 
 def _rng(log: CycleLog) -> np.random.Generator:
-    # The seed leaves the clock out, so that the same log an hour later has the same draws.
-    said = log.model_dump_json(exclude={"day_now"}).encode()
+    # The seed leaves out the clock and what changes words alone: the same log an hour later has the same draws.
+    said = log.model_dump_json(exclude={"day_now", "temperature_known"}).encode()
     return np.random.default_rng(int.from_bytes(hashlib.sha256(said).digest()[:8], "big"))
 
 
