@@ -60,6 +60,15 @@ HARM = [
     ),
 ]  # fmt: skip
 WELL = [
+    Case("38 °C read two months ago", [*OLD, read(60, temperature_c=38)], "Running", None, urgent=False),
+    Case("pH 9.6 read two months ago", [*OLD, read(60, ph=9.6)], "Running", None, urgent=False),
+    Case(
+        "ammonia 4 three weeks ago, never tested again",
+        [*OLD, read(21, ammonia_ppm=4)],
+        "what the water is today",
+        "test",
+        urgent=False,
+    ),
     Case("settled, both zero", [*OLD, read(ammonia_ppm=0, nitrite_ppm=0, ph=7.6)], "Running", None, urgent=False),
     Case("settled, ammonia kit alone, zero", [*OLD, read(ammonia_ppm=0)], "Running", None, urgent=False),
     Case("settled, warmth as they like it", [*OLD, read(temperature_c=25)], "Running", None, urgent=False),

@@ -13,7 +13,7 @@ from reedmace.core.cycle import (
     cycle_forecast,
     cycle_readiness,
 )
-from reedmace.core.cycle.record.kit_checks import kit_stands_still
+from reedmace.core.cycle.record.kit_checks import kit_is_stuck
 from tests.support.cycling import A
 
 DOSES = [{"day": d, "raise_mg_n_l": 2 * A} for d in (0, 6, 12)]
@@ -29,7 +29,7 @@ def log_of(reads: list[float], **more: Any) -> CycleLog:
 
 def test_a_quarter_after_every_dose_is_the_kit() -> None:
     log = log_of([0.25] * 6)
-    assert kit_stands_still(log)
+    assert kit_is_stuck(log)
     advice = cycle_advice(CycleAdviceQuestion(log=log))
     assert "test the kit" in advice.verdict
     assert "Test the kit itself" in [a.title for a in [advice.first, *advice.then]]
@@ -49,12 +49,12 @@ def test_a_quarter_after_every_dose_is_the_kit() -> None:
     ids=["it moves", "always zero", "three tests", "nothing was dosed", "doses under a step"],
 )
 def test_a_kit_that_may_be_right_is_believed(log: CycleLog) -> None:
-    assert not kit_stands_still(log)
+    assert not kit_is_stuck(log)
 
 
 def test_with_animals_in_a_step_that_outlives_many_changes_is_the_kit() -> None:
     changes = [{"day": d, "share": 0.5} for d in (4, 8, 13)]
     log = log_of([0.25] * 6, doses=[], method="animals-in", animals_in_mg_n_l_day=0.1, changes=changes)
-    assert kit_stands_still(log)
+    assert kit_is_stuck(log)
     advice = cycle_advice(CycleAdviceQuestion(log=log))
     assert "Test the kit itself" in [a.title for a in [advice.first, *advice.then]]

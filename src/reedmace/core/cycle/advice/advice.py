@@ -15,9 +15,9 @@ from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer, CycleR
 from reedmace.core.cycle.judgement.stall_causes import Finding
 from reedmace.core.cycle.judgement.stalls import diagnose
 from reedmace.core.cycle.outlook.coming_stalls import ComingStall, coming_stalls
-from reedmace.core.cycle.record.kit_checks import kit_stands_still
+from reedmace.core.cycle.record.kit_checks import kit_is_stuck
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.water_now import WaterNow, carried_forward, raw_changes, water_now
+from reedmace.core.cycle.record.water_now import WaterNow, carried_forward, untreated_changes, water_now
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
@@ -67,9 +67,9 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
         stalled = False
     elif log.animals_are_in():
         aid = [a for a in first_aid(log, s, d, w) if a.do in ("start-filter", "treat-water")]
-        doubt = [kit_test()] if kit_stands_still(log) else []
+        doubt = [kit_test()] if kit_is_stuck(log) else []
         verdict, more = with_animals(log, s, plan, w)
-        if raw_changes(log) and (plan is None or not plan.in_danger):
+        if untreated_changes(log) and (plan is None or not plan.in_danger):
             verdict = "Untreated water went in: its chlorine burns gills and kills the film."
             more = watch_after_chlorine()
         actions, stalled = aid + more + doubt, d.stalled()

@@ -6,9 +6,9 @@ from reedmace.core.chemistry.water_change import Solute
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import WARMING_C_DAY, Action, change_for, raise_alkalinity, water_preparation
 from reedmace.core.cycle.judgement.stalls import Diagnosis
-from reedmace.core.cycle.record.kit_checks import kit_stands_still
+from reedmace.core.cycle.record.kit_checks import kit_is_stuck
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
-from reedmace.core.cycle.record.water_now import COOL_C, WaterNow, raw_changes
+from reedmace.core.cycle.record.water_now import COOL_C, WaterNow, untreated_changes
 from reedmace.core.film import THETA_PER_DEGREE
 from reedmace.core.quantity import formatting
 
@@ -46,7 +46,7 @@ def _alkalinity(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action 
 
 
 def _chlorine(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
-    if raw_changes(log):
+    if untreated_changes(log):
         return Action(
             do="treat-water",
             title="Treat the water now",
@@ -151,7 +151,7 @@ def _kit(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
 
 
 def _stuck_kit(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
-    return kit_test() if kit_stands_still(log) else None
+    return kit_test() if kit_is_stuck(log) else None
 
 
 def kit_test() -> Action:

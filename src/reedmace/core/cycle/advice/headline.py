@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from reedmace.core.cycle.advice.action import MUCH_AMMONIA_MG_N_L
 from reedmace.core.cycle.judgement.stalls import Diagnosis
-from reedmace.core.cycle.record.kit_checks import kit_stands_still
+from reedmace.core.cycle.record.kit_checks import kit_is_stuck
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.nitrification import film_at_work
 from reedmace.core.cycle.record.proof import ammonia_never_seen, shows_poison
@@ -75,7 +75,7 @@ ROWS: tuple[Row, ...] = (
         "First meal: the film has had nothing to eat yet.",
     ),
     (
-        lambda n: kit_stands_still(n.log),
+        lambda n: kit_is_stuck(n.log),
         lambda n: f"Ammonia reads {n.log.ppm(n.s.ammonia_now)} in every test, whatever is done: test the kit.",
     ),
     (

@@ -1,21 +1,26 @@
 """Whether living animals are in danger by the newest tests, and whether a tank is to be watched."""
 
-from reedmace.core.chemistry.tolerance import UNTESTED_PH, ammonia_reach, nitrite_limit_mg_n_l
+from reedmace.core.chemistry.tolerance import (
+    ANY_HIGH_C,
+    ANY_LOW_C,
+    ANY_PH_HIGH,
+    ANY_PH_LOW,
+    UNTESTED_PH,
+    ammonia_reach,
+    nitrite_limit_mg_n_l,
+)
 from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion
 from reedmace.core.cycle.animals.emergency import POISONS, EmergencyPlanAnswer, emergency_plan
+from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.proof import film_hurt
+from reedmace.core.cycle.record.proof import film_damage
 from reedmace.core.cycle.record.proven_load import proven_capacity
 from reedmace.core.cycle.record.targets import tolerance_of
-from reedmace.core.cycle.record.water_now import WaterNow, raw_changes, water_now
+from reedmace.core.cycle.record.water_now import WaterNow, untreated_changes, water_now
 from reedmace.core.memo import memoize
 
 KNOWN_DAYS, PH_BEFORE_DAYS = 14.0, 60.0
 """Age in days up to which a test says what the water is, and days that pH is looked back (memory)."""
-
-
-WATCH_DAYS = 7.0
-"""Days of daily tests after a poison stood over its limit (common practice)."""
 
 
 STALE_DAYS, SETTLED_STALE_DAYS = 1.2, 8.0
@@ -36,17 +41,22 @@ def emergency_today(log: CycleLog) -> EmergencyPlanAnswer | None:
 
 
 @memoize
-def runs_calmly(log: CycleLog) -> bool:
+def is_stable(log: CycleLog) -> bool:
     """Whether a tank is settled and nothing in the last week calls for daily tests. log: the cycle's.
 
     A poison over its limit does, and whatever may have killed much film: it shows days later.
     """
     since = log.day_now - WATCH_DAYS
-    if not log.settled() or film_hurt(log, since) is not None:
+    if not log.settled() or film_damage(log, since) is not None:
         return False
     most = nitrite_limit_mg_n_l(log.salinity_g_kg)
     s = water_now(log)
     ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
+    # A newest test over its limit counts however old it is: nothing has shown that it passed.
+    if ammonia_reach(s.ammonia_now if s.ammonia else 0.0, ph, s.temperature, log.salinity_g_kg) > 1:
+        return False
+    if s.nitrite is not None and s.nitrite[1] > most:
+        return False
     late = [r for r in log.readings if r.day >= since]
     return not any(
         ammonia_reach(r.ammonia_mg_n_l or 0.0, r.ph or ph, s.temperature, log.salinity_g_kg) > 1
@@ -58,13 +68,13 @@ def runs_calmly(log: CycleLog) -> bool:
 def needs_watching(log: CycleLog) -> bool:
     """Whether the cycle's own advice speaks before the care plan. log: the cycle's, with animals in."""
     plan = emergency_today(log)
-    return not runs_calmly(log) or in_danger_now(log) or (plan is not None and any(one.over for one in plan.limits))
+    return not is_stable(log) or in_danger_now(log) or (plan is not None and any(one.over for one in plan.limits))
 
 
 def in_danger_now(log: CycleLog) -> bool:
     """Whether the animals cannot wait: their water is out of bounds, or untreated water went in. log: the cycle's."""
     plan = emergency_today(log)
-    return bool(raw_changes(log)) or (plan is not None and plan.in_danger)
+    return bool(untreated_changes(log)) or (plan is not None and plan.in_danger)
 
 
 def is_known(log: CycleLog, read: tuple[float, float] | None) -> bool:
@@ -80,7 +90,11 @@ def _ph_before(log: CycleLog) -> float | None:
 def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
     bearing = tolerance_of(log)
     ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
-    read = is_known(log, log.latest("temperature_c"))
+    read, ph_read = is_known(log, log.latest("temperature_c")), is_known(log, log.latest("ph"))
+    # An old or planned figure serves the sums, within the bounds of any animal, and is no alarm.
+    if not ph_read:
+        ph = min(max(ph, ANY_PH_LOW), ANY_PH_HIGH)
+    temperature = s.temperature if read else min(max(s.temperature, ANY_LOW_C), ANY_HIGH_C)
     return EmergencyPlanQuestion(
         net_l=log.net_l,
         litres_known=log.litres_known,
@@ -88,16 +102,15 @@ def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
         nitrite_mg_n_l=s.nitrite[1] if s.nitrite and is_known(log, s.nitrite) else None,
         nitrate_mg_n_l=s.nitrate[1] if s.nitrate else None,
         ph=ph,
-        before_ph=_ph_before(log),
+        before_ph=_ph_before(log) if ph_read else None,
         kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
-        temperature_c=s.temperature,
+        temperature_c=temperature,
         temperature_known=log.warmth_measured(),
         salinity_g_kg=log.salinity_g_kg,
         # What the filter is known to clear does not stay in the water.
         load_mg_n_l_day=max(log.animals_in_mg_n_l_day - proven_capacity(log), 0.0),
         tap=log.tap,
         bottle=log.bottle,
-        # A planned temperature is no reading: it is judged where the stock is chosen.
         animals_low_c=bearing.low_c if read else None,
         animals_high_c=bearing.high_c if read else None,
         animals_ph_low=bearing.ph_low,

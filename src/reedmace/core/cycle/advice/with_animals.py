@@ -4,11 +4,12 @@ from reedmace.core.chemistry.tolerance import nitrite_limit_mg_n_l
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import Action, Do, water_preparation
 from reedmace.core.cycle.advice.groups import weekly_test
-from reedmace.core.cycle.advice.water_alarm import SETTLED_STALE_DAYS, STALE_DAYS, WATCH_DAYS, runs_calmly
+from reedmace.core.cycle.advice.water_alarm import SETTLED_STALE_DAYS, STALE_DAYS, is_stable
 from reedmace.core.cycle.animals.day_plan import Limit
 from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, StepKind
+from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.proof import film_hurt
+from reedmace.core.cycle.record.proof import film_damage
 from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import as_nitrogen
@@ -23,7 +24,7 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
     if plan is None or (missing and not plan.in_danger):
         return _ask_for_tests(log, s, missing)
     w.lines.extend(plan.working)
-    if runs_calmly(log) and not plan.in_danger and not any(one.over for one in plan.limits):
+    if is_stable(log) and not plan.in_danger and not any(one.over for one in plan.limits):
         return "Its cycle is long over; the water is within the limits.", [
             weekly_test().model_copy(update={"when": "later"})
         ]
@@ -45,7 +46,7 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
     actions = _steps(log, plan)
     if plan.changes and log.tap.released_mg_n_l() >= nitrite_limit_mg_n_l(log.salinity_g_kg):
         actions.insert(0, _other_water(log))
-    elif _changes_help_not(log, plan):
+    elif _changes_do_not_help(log, plan):
         actions.append(_test_tap())
     actions.append(_feeding(plan))
     poisoned = any(one.over and one.what != "nitrate" for one in plan.limits)
@@ -71,7 +72,7 @@ HELPED_DAYS, HELPED_SHARE = 3.0, 0.8
 """Days of changes after which a poison should have fallen, and to which share of what it was (memory)."""
 
 
-def _changes_help_not(log: CycleLog, plan: EmergencyPlanAnswer) -> bool:
+def _changes_do_not_help(log: CycleLog, plan: EmergencyPlanAnswer) -> bool:
     """Whether the water was changed over days and a poison over its limit stands as high as before."""
     since = log.day_now - HELPED_DAYS
     if sum(c.share for c in log.changes if c.day >= since) < 1:
@@ -138,7 +139,7 @@ def _look_again() -> Action:
 
 def _missing(log: CycleLog, s: WaterNow) -> list[str]:
     """Poisons whose newest test is missing or too old."""
-    stale = SETTLED_STALE_DAYS if runs_calmly(log) else STALE_DAYS
+    stale = SETTLED_STALE_DAYS if is_stable(log) else STALE_DAYS
     tests = {"ammonia": s.ammonia, "nitrite": s.nitrite}
     return [what for what, read in tests.items() if read is None or log.day_now - read[0] > stale]
 
@@ -153,7 +154,7 @@ def _changed_since(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer) -> boo
 
 def _ask_for_tests(log: CycleLog, s: WaterNow, missing: list[str]) -> tuple[str, list[Action]]:
     """Verdict and actions where a test is due before anything else can be said."""
-    if runs_calmly(log):
+    if is_stable(log):
         if len(missing) == 1:
             return f"What was tested is within the limits; {missing[0]} was not read.", [
                 weekly_test().model_copy(update={"when": "later"})
@@ -173,10 +174,10 @@ def _ask_for_tests(log: CycleLog, s: WaterNow, missing: list[str]) -> tuple[str,
         reason="Food is where the ammonia comes from.",
         when="now",
     )
-    hurt = film_hurt(log, log.day_now - WATCH_DAYS)
+    hurt = film_damage(log, log.day_now - WATCH_DAYS)
     stands = f"The film was hurt: {hurt.what}. " if hurt is not None else "Animals are in: "
     rest = "what the water is today decides what to do."
-    return f"{stands}{formatting.opening(rest) if hurt else rest}", [test, feed, *_thin_out(log, s)]
+    return f"{stands}{formatting.opening(rest) if hurt else rest}", [test, feed, *_precautionary_change(log, s)]
 
 
 BLIND_SHARE = 1 / 3
@@ -187,7 +188,7 @@ UNREAD_DAYS = 3.0
 """Days in a new tank after which a poison nobody reads may stand at any height (memory)."""
 
 
-def _thin_out(log: CycleLog, s: WaterNow) -> list[Action]:
+def _precautionary_change(log: CycleLog, s: WaterNow) -> list[Action]:
     """A change of a third where a poison is not known, once a day: unread, it may stand at any height."""
     tests = {"ammonia": s.ammonia, "nitrite": s.nitrite}
     unread = [what for what, read in tests.items() if read is None or log.day_now - read[0] > UNREAD_DAYS]

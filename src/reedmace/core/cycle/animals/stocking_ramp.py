@@ -112,7 +112,7 @@ def stocking_ramp(question: StockingRampQuestion) -> StockingRampAnswer:
     left = _remaining(q, loads)
     # The group named where even it makes more than is proven.
     nearest = (left[0].name, left[0].shoal, left[0].each)
-    steps, load = _climb(q, left, _carried(q, loads), full, allowed, w)
+    steps, load = _stocking_steps(q, left, _carried(q, loads), full, allowed, w)
     prove = w.sum("prove", "1.2 × p full", {"p full": full, "1.2": MARGIN}, "mg N/L", "practice")
     return StockingRampAnswer(
         verdict=_verdict(q, steps, load, full, nearest),
@@ -154,7 +154,7 @@ def _carried(q: StockingRampQuestion, loads: WasteLoadAnswer) -> float:
     )
 
 
-def _climb(
+def _stocking_steps(
     q: StockingRampQuestion, left: list[_RemainingAnimals], load: float, full: float, allowed: float, w: Working
 ) -> tuple[list[RampStep], float]:
     """The steps up to the whole stock, and the load after the last; none where the first group is over what is proven.

@@ -18,9 +18,9 @@ from reedmace.core.cycle.judgement.standards import (
     standard_for,
 )
 from reedmace.core.cycle.model.ensemble import share_passing_within
-from reedmace.core.cycle.record.kit_checks import kit_stands_still
+from reedmace.core.cycle.record.kit_checks import kit_is_stuck
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.nitrification import nitrate_stood_still
+from reedmace.core.cycle.record.nitrification import nitrate_did_not_rise
 from reedmace.core.cycle.record.proof import (
     NEEDED,
     falling_capacity,
@@ -129,7 +129,7 @@ def _standing(log: CycleLog) -> str | None:
 
 def _kit_doubt(log: CycleLog) -> str | None:
     """Why the kit proves nothing, in words; None where it may be believed."""
-    if kit_stands_still(log):
+    if kit_is_stuck(log):
         return "the ammonia test has read the same every time: the kit is to be tested first"
     return "the kit is past its date: a zero from it proves nothing" if log.kit.expired else None
 
@@ -157,7 +157,7 @@ def _missing(log: CycleLog, followed: Standard) -> list[str]:
         found.append("the filter is not running")
     if not followed.passes:
         found.append(followed.missing)
-    elif nitrate_stood_still(log):
+    elif nitrate_did_not_rise(log):
         found.append("nitrate was read and did not rise with what was dosed: nothing shows that it was nitrified")
     return found
 

@@ -10,7 +10,7 @@ from reedmace.core.cycle.judgement.readiness import CycleReadinessQuestion, cycl
 from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, condition, percentiles, project, resample
 from reedmace.core.cycle.model.inputs import Scenario, step_of
 from reedmace.core.cycle.model.nitrogen_kernel import CO2, LAG
-from reedmace.core.cycle.record.kit_checks import kit_stands_still
+from reedmace.core.cycle.record.kit_checks import kit_is_stuck
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.nitrification import unwritten_doses
 from reedmace.core.cycle.record.suspect_readings import SuspectReading, suspect_readings
@@ -97,7 +97,7 @@ def _doubts_of_record(log: CycleLog) -> list[str]:
     found = []
     if any(r.off_scale for r in log.readings):
         found.append("tests off the scale count only as 'this or more'")
-    if kit_stands_still(log):
+    if kit_is_stuck(log):
         found.append("an ammonia test that has read the same every time: test the kit itself")
     unwritten = unwritten_doses(log)
     if unwritten:

@@ -11,7 +11,7 @@ LONG_TESTS, LONG_DAYS, CHANGED_SHARE = 6, 10.0, 1.0
 
 
 @memoize
-def kit_stands_still(log: CycleLog) -> bool:
+def kit_is_stuck(log: CycleLog) -> bool:
     """Whether the ammonia test has read one and the same, above zero, while the water must have moved.
 
     log: the cycle's. Always zero after doses is told apart as ammonia never seen: the bottle may be dead as well.

@@ -27,7 +27,7 @@ def nitrate_rose(log: CycleLog) -> bool:
     return len(known) > 1 and known[-1][0] >= min(span[1] for span in known[:-1]) - 1e-9
 
 
-def nitrate_stood_still(log: CycleLog) -> bool:
+def nitrate_did_not_rise(log: CycleLog) -> bool:
     """Whether nitrate was read and did not rise although doses should have shown in it: nothing was nitrified.
 
     log: the cycle's. Only where nothing else took it: no plants, and no change between the tests.

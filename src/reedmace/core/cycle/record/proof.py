@@ -165,7 +165,7 @@ def _joined(doses: list[LoggedDose]) -> list[LoggedDose]:
     return found
 
 
-def still_holds(log: CycleLog, day: float) -> float:
+def proof_share(log: CycleLog, day: float) -> float:
     """Share of a day's proof that holds in today's water: less in colder or hot water, nothing across fresh and salt.
 
     log: the cycle's; day: of the proof. A few degrees are usual between an empty tank and one with animals.
@@ -195,7 +195,7 @@ def cleared_doses(log: CycleLog, at_least_mg_n_l: float) -> list[CheckedDose]:
     """
     found: list[CheckedDose] = []
     for one in checked_doses(log):
-        if one.outcome != "cleared" or one.raise_mg_n_l * still_holds(log, one.day) < SIZE_SLACK * at_least_mg_n_l:
+        if one.outcome != "cleared" or one.raise_mg_n_l * proof_share(log, one.day) < SIZE_SLACK * at_least_mg_n_l:
             continue
         if not found or one.day - found[-1].day >= APART_H / 24:
             found.append(one)
@@ -207,18 +207,18 @@ def voiding_loss(log: CycleLog, since_day: float) -> Loss | None:
 
     log: the cycle's; since_day: what happened before it does not matter.
     """
-    return _grave([loss for loss in (*film_losses(log), *stopped_film(log)) if loss.day > since_day])
+    return _voiding([loss for loss in (*film_losses(log), *stopped_film(log)) if loss.day > since_day])
 
 
-def film_hurt(log: CycleLog, since_day: float) -> Loss | None:
+def film_damage(log: CycleLog, since_day: float) -> Loss | None:
     """The newest event after a day that may have killed much film, or small ones together; None where there is none.
 
     log: the cycle's; since_day: what happened before it does not matter. A film that only stands still is not dead.
     """
-    return _grave([loss for loss in film_losses(log) if loss.day > since_day])
+    return _voiding([loss for loss in film_losses(log) if loss.day > since_day])
 
 
-def _grave(after: list[Loss]) -> Loss | None:
+def _voiding(after: list[Loss]) -> Loss | None:
     found: Loss | None = None
     added_up: list[Loss] = []
     for loss in sorted(after, key=lambda one: one.day):
@@ -312,8 +312,8 @@ __all__ = [
     "is_seen",
     "is_zero",
     "poison_since",
+    "proof_share",
     "shows_poison",
     "standing_proof",
-    "still_holds",
     "voiding_loss",
 ]

@@ -1,7 +1,7 @@
 """The load a filter has been shown to carry: by doses, food, animals or nitrate."""
 
 from reedmace.core.cycle.record.log import CycleLog, Plants
-from reedmace.core.cycle.record.proof import SPEAKS_DAYS, cleared_doses, is_full, is_zero, still_holds, voiding_loss
+from reedmace.core.cycle.record.proof import SPEAKS_DAYS, cleared_doses, is_full, is_zero, proof_share, voiding_loss
 from reedmace.core.cycle.record.suspect_readings import interval_of
 from reedmace.core.memo import memoize
 
@@ -39,7 +39,7 @@ def proven_capacity(log: CycleLog) -> float:
     Doses gone within a day in the last fortnight; food or animals under an unbroken week of zeros; nitrate made in it.
     """
     cleared = [c for c in cleared_doses(log, 0.05) if log.day_now - (c.tested_day or 0.0) <= SPEAKS_DAYS]
-    doses = [c.raise_mg_n_l * still_holds(log, c.day) for c in cleared if voiding_loss(log, c.day) is None]
+    doses = [c.raise_mg_n_l * proof_share(log, c.day) for c in cleared if voiding_loss(log, c.day) is None]
     return max([*doses, _carried_under_zeros(log), _taken_by_plants(log)])
 
 

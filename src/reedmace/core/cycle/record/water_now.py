@@ -67,7 +67,7 @@ def carried_forward(read: tuple[float, float], added: list[tuple[float, float]],
     return value
 
 
-def raw_changes(log: CycleLog) -> list[LoggedChange]:
+def untreated_changes(log: CycleLog) -> list[LoggedChange]:
     """Late changes of water with chlorine in it that nobody treated. log: the cycle's."""
     if log.tap.chlorine == "none":
         return []
